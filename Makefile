@@ -1,0 +1,42 @@
+# make demo   set up everything and open the demo document
+# make test   set up everything and run every check
+# make bench  print the measured ratios
+PY := .venv/bin/python
+
+.PHONY: setup demo test lint types contracts pytest bench wheel screenshots clean
+
+setup: .venv/ready
+
+.venv/ready: pyproject.toml constraints.txt tools/setup
+	tools/setup
+
+demo: setup
+	tools/demo
+
+test: setup lint types contracts pytest
+
+lint: setup
+	.venv/bin/ruff check src tests bench tools
+	.venv/bin/ruff format --check src tests bench tools
+
+types: setup
+	.venv/bin/mypy
+
+contracts: setup
+	.venv/bin/lint-imports
+
+pytest: setup
+	QT_QPA_PLATFORM=offscreen $(PY) -m pytest
+
+bench: setup
+	$(PY) -m pip install --quiet --constraint constraints.txt --editable ".[bench]"
+	$(PY) -m bench
+
+wheel: setup
+	$(PY) -m build --wheel
+
+screenshots: setup
+	QT_QPA_PLATFORM=offscreen $(PY) tools/screenshots.py
+
+clean:
+	rm -rf .venv build dist src/*.egg-info

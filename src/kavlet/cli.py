@@ -1,0 +1,275 @@
+"""The command line: kavlet demo | open | make | render | recipes.
+
+Exit codes: 0 done, 1 a defect, 2 wrong usage, 3 the input is at fault (one sentence on standard error, nothing written).
+"""
+
+import json
+import re
+import sys
+from collections.abc import Callable
+from pathlib import Path
+
+import click
+import msgspec
+
+import kavlet
+from kavlet.core.build import Picture, picture
+from kavlet.core.document import edits
+from kavlet.core.document.document import Document
+from kavlet.core.figures.recalculate import recalculate
+from kavlet.core.figures.references import column_index
+from kavlet.core.figures.table import Table
+from kavlet.core.files import atomic
+from kavlet.core.files import kavlet as kavlet_file
+from kavlet.core.files import record as record_file
+from kavlet.core.files import svg as svg_file
+from kavlet.core.files import tables as table_files
+from kavlet.core.recipes.recipe import Parameter, Recipe, Setting
+from kavlet.core.recipes.registry import RECIPES, recipe
+from kavlet.core.values.errors import KavletError
+from kavlet.core.values.lengths import size as read_size
+
+PICTURES = (".svg", ".png", ".pdf", ".json")
+
+
+@click.group(context_settings={"help_option_names": ["-h", "--help"]})
+@click.version_option(kavlet.__version__, prog_name="kavlet")
+def cli() -> None:
+    """Turns small tables into charts that no chart menu offers."""
+
+
+@cli.command()
+def demo() -> None:
+    """Open the demo document in the window."""
+    from kavlet.desktop.main import run
+
+    sys.exit(run(demo=True))
+
+
+@cli.command(name="open")
+@click.argument("file", required=False, type=click.Path(path_type=Path))
+def open_file(file: Path | None) -> None:
+    """Open a document or a table in the window."""
+    from kavlet.desktop.main import run
+
+    if file is not None and not file.exists():
+        raise KavletError(f"{file} is not there.")
+    sys.exit(run(file))
+
+
+@cli.command()
+@click.argument("recipe_name", metavar="RECIPE")
+@click.argument("table", type=click.Path(path_type=Path))
+@click.option("-o", "--output", "out", required=True, type=click.Path(path_type=Path), help="Where to; its ending chooses.")
+@click.option("--role", "roles", multiple=True, metavar="NAME=COLUMN", help="Which column is for what.")
+@click.option("--set", "settings", multiple=True, metavar="PARAMETER=VALUE", help="A parameter of the recipe.")
+@click.option("--size", "size_text", default="640x360", show_default=True, help="Width and height, in points or units.")
+@click.option("--theme", default=None, help="The look.")
+@click.option("--title", default=None, help="The title, or a formula such as =B1.")
+@click.option("--subtitle", default="", help="The line below the title.")
+@click.option("--source", default="", help="The line below the chart.")
+@click.option("--scale", default=1.0, show_default=True, help="Pixels per point, for PNG.")
+@click.option("--outlines", is_flag=True, help="Write texts as outlines, for SVG.")
+def make(
+    recipe_name: str, table: Path, out: Path, roles: tuple[str, ...], settings: tuple[str, ...], size_text: str,
+    theme: str | None, title: str | None, subtitle: str, source: str, scale: float, outlines: bool,
+) -> None:  # fmt: skip
+    """Build a chart of RECIPE from a table (CSV or TSV) and write it: .svg .png .pdf .kavlet .json."""
+    _known_ending(out, (*PICTURES, kavlet_file.SUFFIX))
+    if recipe_name not in RECIPES:
+        raise click.UsageError(f"There is no recipe “{recipe_name}”. There are: {', '.join(RECIPES)}.")
+    chosen = recipe(recipe_name)
+    role_pairs = [_pair(text, "--role") for text in roles]
+    setting_pairs = [_pair(text, "--set") for text in settings]
+    _known_names("--role", [name for name, _ in role_pairs], [role.name for role in chosen.roles])
+    _known_names("--set", [name for name, _ in setting_pairs], [one.name for one in chosen.parameters])
+    size = read_size(size_text)
+    document, table_id = edits.add_table(Document(), _table_name(table), table_files.read(table))
+    found = document.table(table_id)
+    columns = {name: _column(found, text) for name, text in role_pairs}
+    document, chart_id = edits.add_chart(document, table_id, recipe_name, columns)
+    changes: dict[str, object] = {
+        "settings": _settings(chosen, setting_pairs), "width": size.width, "height": size.height,
+        "subtitle": subtitle, "source": source,
+    }  # fmt: skip
+    if title is not None:
+        changes["title"] = title
+    if theme is not None:
+        changes["dress"] = msgspec.structs.replace(document.chart(chart_id).dress, theme=theme)
+    document = edits.change_chart(document, chart_id, **changes)
+    made = picture(document, recalculate(document.tables), chart_id)
+    if out.suffix.lower() == kavlet_file.SUFFIX:
+        kavlet_file.save(document, out)
+    else:
+        _write(made, out, scale, outlines)
+
+
+@cli.command()
+@click.argument("file", type=click.Path(path_type=Path))
+@click.option("-o", "--output", "out", required=True, type=click.Path(path_type=Path), help="Where to; its ending chooses.")
+@click.option("--chart", "name", default=None, help="Which chart, by name.")
+@click.option("--all", "every", is_flag=True, help="Every chart, each to a file with its name added.")
+@click.option("--scale", default=1.0, show_default=True, help="Pixels per point, for PNG.")
+@click.option("--outlines", is_flag=True, help="Write texts as outlines, for SVG.")
+def render(file: Path, out: Path, name: str | None, every: bool, scale: float, outlines: bool) -> None:
+    """Draw the charts of a document: .svg .png .pdf .json."""
+    _known_ending(out, PICTURES)
+    if name is not None and every:
+        raise click.UsageError("--chart and --all exclude each other.")
+    document = kavlet_file.load(file)
+    charts = [chart for chart in document.charts if name is None or chart.name == name]
+    names = ", ".join(f"“{chart.name}”" for chart in document.charts)
+    if not charts:
+        raise KavletError(f"{file.name} has no chart “{name}”." if name else f"{file.name} has no chart.")
+    if len(charts) > 1 and not every:
+        raise click.UsageError(f"{file.name} has several charts: {names}. Choose with --chart, or say --all.")
+    values = recalculate(document.tables)
+    made = [(chart.name, picture(document, values, chart.id)) for chart in charts]
+    for chart_name, one in made:
+        to = out.with_name(f"{out.stem}-{_slug(chart_name)}{out.suffix}") if every else out
+        _write(one, to, scale, outlines)
+
+
+@cli.command()
+@click.option("--json", "as_json", is_flag=True, help="As JSON, with roles, parameters and helper columns.")
+def recipes(as_json: bool) -> None:
+    """List every recipe with what it needs."""
+    if as_json:
+        click.echo(json.dumps([_declared(one) for one in RECIPES.values()], ensure_ascii=False, indent=1))
+        return
+    for one in RECIPES.values():
+        click.echo(f"{one.name:16} {one.question} {one.needs}")
+
+
+def _declared(one: Recipe) -> dict[str, object]:
+    return {
+        "name": one.name,
+        "title": one.title,
+        "question": one.question,
+        "needs": one.needs,
+        "roles": [{"name": r.name, "type": r.kind, "required": r.required, "meaning": r.meaning} for r in one.roles],
+        "parameters": [_declared_parameter(parameter) for parameter in one.parameters],
+        "helpers": [{"name": helper.name, "meaning": helper.meaning} for helper in one.helpers],
+    }
+
+
+def _declared_parameter(one: Parameter) -> dict[str, object]:
+    allowed: object = list(one.choices) if one.type == "choice" else None
+    if one.type == "number":
+        allowed = [one.minimum, one.maximum]
+    return {
+        "name": one.name, "type": one.type, "default": one.default, "range": allowed,
+        "unit": one.unit, "meaning": one.meaning,
+    }  # fmt: skip
+
+
+def _write(made: Picture, out: Path, scale: float, outlines: bool) -> None:
+    atomic.write(out, _WRITERS[out.suffix.lower()](made, scale, outlines))
+
+
+def _svg(made: Picture, _scale: float, outlines: bool) -> bytes:
+    return svg_file.dumps(made.scene, outlines).encode()
+
+
+def _json(made: Picture, _scale: float, _outlines: bool) -> bytes:
+    build = made.build
+    return record_file.dumps(record_file.record(build.entry.recipe, build.helpers, made.figure, made.findings))
+
+
+def _png(made: Picture, scale: float, _outlines: bool) -> bytes:
+    from kavlet.paint import application, picture
+
+    application.for_painting()
+    return picture.png(made.scene, scale)
+
+
+def _pdf(made: Picture, _scale: float, _outlines: bool) -> bytes:
+    from kavlet.paint import application, pdf
+
+    application.for_painting()
+    return pdf.pdf(made.scene)
+
+
+_WRITERS: dict[str, Callable[[Picture, float, bool], bytes]] = {
+    ".svg": _svg, ".json": _json, ".png": _png, ".pdf": _pdf,
+}  # fmt: skip
+
+
+def _known_ending(out: Path, endings: tuple[str, ...]) -> None:
+    if out.suffix.lower() not in endings:
+        raise click.UsageError(f"{out.name}: the ending is none of {' '.join(endings)}.")
+
+
+def _pair(text: str, option: str) -> tuple[str, str]:
+    name, sign, value = text.partition("=")
+    if not sign or not name:
+        raise click.UsageError(f"{option} takes NAME=VALUE, not “{text}”.")
+    return name.strip(), value
+
+
+def _known_names(option: str, given: list[str], known: list[str]) -> None:
+    for name in given:
+        if name not in known:
+            raise click.UsageError(f"{option}: there is no “{name}”. There are: {', '.join(known)}.")
+
+
+def _settings(chosen: Recipe, pairs: list[tuple[str, str]]) -> dict[str, Setting]:
+    settings: dict[str, Setting] = {}
+    for name, text in pairs:
+        parameter = next(one for one in chosen.parameters if one.name == name)
+        value = _setting(parameter, text)
+        if value != parameter.default:
+            settings[name] = value
+    return settings
+
+
+def _setting(parameter: Parameter, text: str) -> Setting:
+    if parameter.type == "flag" and text.lower() in ("yes", "true", "1", "on", "no", "false", "0", "off"):
+        return text.lower() in ("yes", "true", "1", "on")
+    if parameter.type == "number" and not text.startswith("="):
+        try:
+            return float(text)
+        except ValueError:
+            return text
+    return text
+
+
+def _column(table: Table, text: str) -> str:
+    """The id of a column given by its name, whatever its case, or by its letters."""
+    for fold in (str, str.casefold):
+        for column in table.columns:
+            if fold(column.name.strip()) == fold(text.strip()):
+                return column.id
+    if re.fullmatch(r"[A-Z]{1,2}", text) and column_index(text) < len(table.columns):
+        return table.columns[column_index(text)].id
+    names = ", ".join(f"“{table.called(i)}”" for i in range(len(table.columns)))
+    raise KavletError(f"The table has no column “{text}”.", remedy=f"It has {names}.")
+
+
+def _table_name(path: Path) -> str:
+    words = re.sub(r"[_\-]+", " ", path.stem).strip()
+    return words[:1].upper() + words[1:] if words else "Table"
+
+
+def _slug(name: str) -> str:
+    return re.sub(r"[^\w]+", "-", name.lower()).strip("-") or "chart"
+
+
+def main() -> None:
+    """Run the command line; errors of the input end it with one sentence and exit code 3."""
+    try:
+        cli(standalone_mode=False)
+    except KavletError as error:
+        click.echo(f"kavlet: {error}", err=True)
+        sys.exit(3)
+    except click.ClickException as error:
+        error.show()
+        sys.exit(error.exit_code)
+    except click.exceptions.Exit as end:
+        sys.exit(end.exit_code)
+    except click.Abort:
+        sys.exit(130)
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,1 @@
+"""Frozen specifications of charts: frame, layers, scales, labels."""

@@ -1,0 +1,1 @@
+"""The immutable document, its edits and its history."""

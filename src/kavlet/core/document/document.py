@@ -1,0 +1,87 @@
+"""The immutable document: all that is saved in one file."""
+
+from collections.abc import Iterable
+
+import msgspec
+from msgspec import Struct
+
+from kavlet.core.dress.style import Dress
+from kavlet.core.figures.table import Table
+from kavlet.core.recipes.recipe import Setting
+from kavlet.core.text.numbers import DEFAULT_LOCALE
+from kavlet.core.values.errors import KavletError
+
+
+class ChartEntry(Struct, frozen=True, omit_defaults=True):
+    """A chart as the author set it up: a recipe on a table, its settings, its texts and its dress.
+
+    `roles` names a column (by id) for each role. `settings` holds only what differs from the recipe's defaults.
+    Texts that begin with ``=`` are formulas. `width` and `height` are points.
+    """
+
+    id: str
+    name: str
+    table: str
+    recipe: str
+    roles: dict[str, str] = {}
+    settings: dict[str, Setting] = {}
+    title: str = ""
+    subtitle: str = ""
+    source: str = ""
+    dress: Dress = Dress()
+    width: float = 640.0
+    height: float = 360.0
+
+
+class Document(Struct, frozen=True, omit_defaults=True):
+    """Tables and charts, and the locale its numbers are written in."""
+
+    tables: tuple[Table, ...] = ()
+    charts: tuple[ChartEntry, ...] = ()
+    locale: str = DEFAULT_LOCALE
+
+    def table(self, table: str) -> Table:
+        """The table of that id. Raises KavletError when there is none."""
+        for one in self.tables:
+            if one.id == table:
+                return one
+        raise KavletError("The table is not in this document.", where=table)
+
+    def chart(self, chart: str) -> ChartEntry:
+        """The chart of that id. Raises KavletError when there is none."""
+        for one in self.charts:
+            if one.id == chart:
+                return one
+        raise KavletError("The chart is not in this document.", where=chart)
+
+
+def with_table(document: Document, table: Table) -> Document:
+    """The document with the table of the same id replaced."""
+    tables = tuple(table if one.id == table.id else one for one in document.tables)
+    return msgspec.structs.replace(document, tables=tables)
+
+
+def with_chart(document: Document, chart: ChartEntry) -> Document:
+    """The document with the chart of the same id replaced."""
+    charts = tuple(chart if one.id == chart.id else one for one in document.charts)
+    return msgspec.structs.replace(document, charts=charts)
+
+
+def fresh_id(prefix: str, taken: Iterable[str]) -> str:
+    """The first of prefix1, prefix2, … that is not taken."""
+    used = set(taken)
+    number = 1
+    while f"{prefix}{number}" in used:
+        number += 1
+    return f"{prefix}{number}"
+
+
+def fresh_name(name: str, taken: Iterable[str]) -> str:
+    """The name, or the name with the first free number after it."""
+    used = set(taken)
+    if name not in used:
+        return name
+    number = 2
+    while f"{name} {number}" in used:
+        number += 1
+    return f"{name} {number}"

@@ -1,0 +1,218 @@
+"""Edits of tables and charts: pure functions from document to document. Helper columns follow each of them."""
+
+from collections.abc import Callable, Mapping
+from typing import Any
+
+import msgspec
+
+from kavlet.core.document.document import ChartEntry, Document, fresh_id, fresh_name, with_chart, with_table
+from kavlet.core.document.fitting import fitted
+from kavlet.core.document.guessing import guess_roles
+from kavlet.core.figures.cells import Cell, Formula
+from kavlet.core.figures.references import Shift, filled, shifted
+from kavlet.core.figures.table import HEADER, Column, Table
+from kavlet.core.recipes.recipe import Setting
+from kavlet.core.recipes.registry import recipe as recipe_named
+from kavlet.core.values.errors import KavletError
+
+MOST_ROWS, MOST_COLUMNS = 100_000, 1_000
+Cells = Mapping[tuple[int, int], Cell]
+
+
+def add_table(document: Document, name: str, rows: list[list[Cell]]) -> tuple[Document, str]:
+    """A new table from rows of cells, the first of them the header. Returns the document and the table's id."""
+    width = max((len(row) for row in rows), default=0)
+    if not width:
+        raise KavletError("The table is empty.")
+    if len(rows) > MOST_ROWS or width > MOST_COLUMNS:
+        raise KavletError(f"The table is larger than {MOST_ROWS:,} rows or {MOST_COLUMNS:,} columns.")
+    table_id = fresh_id("t", (table.id for table in document.tables))
+    columns = tuple(
+        Column(f"c{i + 1}", tuple(row[i] if i < len(row) else None for row in rows)) for i in range(width)
+    )
+    title = fresh_name(name, (table.name for table in document.tables))
+    table = Table(table_id, title, columns)
+    return msgspec.structs.replace(document, tables=(*document.tables, table)), table_id
+
+
+def add_chart(document: Document, table_id: str, recipe: str, roles: dict[str, str] | None = None) -> tuple[Document, str]:
+    """A new chart on a table; roles that are not given are guessed. Returns the document and the chart's id."""
+    table = document.table(table_id)
+    chosen = guess_roles(table, recipe_named(recipe)) | (roles or {})
+    chart_id = fresh_id("k", (chart.id for chart in document.charts))
+    name = fresh_name(table.name, (chart.name for chart in document.charts))
+    chart = ChartEntry(chart_id, name, table_id, recipe, chosen, title=name)
+    return fitted(msgspec.structs.replace(document, charts=(*document.charts, chart))), chart_id
+
+
+def change_chart(document: Document, chart_id: str, **changes: Any) -> Document:
+    """The chart with some of its fields changed."""
+    return fitted(with_chart(document, msgspec.structs.replace(document.chart(chart_id), **changes)))
+
+
+def set_role(document: Document, chart_id: str, role: str, column: str | None) -> Document:
+    """Give a column a role in a chart, or take the role away; a column has one role at most."""
+    chart = document.chart(chart_id)
+    roles = {name: held for name, held in chart.roles.items() if held != column and name != role}
+    previous = chart.roles.get(role)
+    if column is not None:
+        swapped = next((name for name, held in chart.roles.items() if held == column), None)
+        if swapped and previous:
+            roles[swapped] = previous
+        roles[role] = column
+    return change_chart(document, chart_id, roles=roles)
+
+
+def set_setting(document: Document, chart_id: str, name: str, value: Setting | None) -> Document:
+    """Set a parameter of the chart's recipe; None, or its default, gives it back to the recipe."""
+    chart = document.chart(chart_id)
+    settings = {key: held for key, held in chart.settings.items() if key != name}
+    if value is not None and value != recipe_named(chart.recipe).defaults[name]:
+        settings[name] = value
+    return change_chart(document, chart_id, settings=settings)
+
+
+def set_cells(document: Document, table_id: str, cells: Cells) -> Document:
+    """Put cells, keyed by column and row, into the table's columns. Rows below its end make it grow."""
+    table = document.table(table_id)
+    most_row = max((row for _, row in cells), default=-1)
+    if most_row >= table.height:
+        document = insert_rows(document, table_id, table.height, most_row + 1 - table.height)
+        table = document.table(table_id)
+    by_column: dict[int, dict[int, Cell]] = {}
+    for (column, row), cell in cells.items():
+        by_column.setdefault(column, {})[row] = cell
+    columns = list(table.columns)
+    for index, changes in by_column.items():
+        held = list(columns[index].cells)
+        for row, cell in changes.items():
+            held[row] = cell
+        if tuple(held) != columns[index].cells:
+            columns[index] = msgspec.structs.replace(columns[index], cells=tuple(held))
+    return fitted(with_table(document, msgspec.structs.replace(table, columns=tuple(columns))))
+
+
+def paste(document: Document, table_id: str, column: int, row: int, block: list[list[Cell]]) -> Document:
+    """Put a block of cells with its top left corner at a place; rows and columns are added where it needs them."""
+    width = max((len(line) for line in block), default=0)
+    if not width:
+        return document
+    table = document.table(table_id)
+    own = sum(one.helper is None for one in table.columns)
+    if column < own < column + width:
+        document = insert_columns(document, table_id, own, column + width - own)
+    elif column + width > len(table.columns):
+        raise KavletError("The block is wider than the helper columns here.", remedy="Paste it further left.")
+    cells = {(column + c, row + r): cell for r, line in enumerate(block) for c, cell in enumerate(line)}
+    return set_cells(document, table_id, cells)
+
+
+def insert_rows(document: Document, table_id: str, at: int, count: int = 1) -> Document:
+    """Empty rows before the row `at` (the header is row 0). Columns of one formula go on through them."""
+    table = document.table(table_id)
+    at = max(HEADER, min(at, table.height))
+    if table.height + count > MOST_ROWS:
+        raise KavletError(f"A table has at most {MOST_ROWS:,} rows.")
+    document = _shift(document, table, Shift(at, count, table.height), by_rows=True)
+    table = document.table(table_id)
+    columns = tuple(
+        msgspec.structs.replace(column, cells=(*column.cells[:at], *_continued(column, at, count), *column.cells[at:]))
+        for column in table.columns
+    )
+    return fitted(with_table(document, msgspec.structs.replace(table, columns=columns)))
+
+
+def _continued(column: Column, at: int, count: int) -> tuple[Cell, ...]:
+    """Cells for new rows: the formula of the row above, where the rows around it were filled from one formula."""
+    above = column.cells[at - 1] if at > HEADER else None
+    before = column.cells[at - 2] if at - 1 > HEADER else None
+    if (
+        column.helper is None
+        and isinstance(above, Formula)
+        and isinstance(before, Formula)
+        and filled(before.text, 0, 1) == above.text
+    ):
+        return tuple(Formula(filled(above.text, 0, step + 1)) for step in range(count))
+    return (None,) * count
+
+
+def delete_rows(document: Document, table_id: str, at: int, count: int = 1) -> Document:
+    """Delete rows; the header stays."""
+    table = document.table(table_id)
+    first, last = max(HEADER, at), min(table.height, at + count)
+    if last <= first:
+        raise KavletError("The row of names stays.", remedy="Delete rows of figures instead.")
+    document = _shift(document, table, Shift(first, first - last, table.height), by_rows=True)
+    table = document.table(table_id)
+    columns = tuple(
+        msgspec.structs.replace(column, cells=(*column.cells[:first], *column.cells[last:])) for column in table.columns
+    )
+    return fitted(with_table(document, msgspec.structs.replace(table, columns=columns)))
+
+
+def insert_columns(document: Document, table_id: str, at: int, count: int = 1) -> Document:
+    """Empty columns before the column `at`, among the table's own; helper columns stay behind them."""
+    table = document.table(table_id)
+    own = sum(column.helper is None for column in table.columns)
+    at = max(0, min(at, own))
+    if len(table.columns) + count > MOST_COLUMNS:
+        raise KavletError(f"A table has at most {MOST_COLUMNS:,} columns.")
+    document = _shift(document, table, Shift(at, count, len(table.columns)), by_rows=False)
+    table = document.table(table_id)
+    taken = [column.id for column in table.columns]
+    new: list[Column] = []
+    for _ in range(count):
+        new.append(Column(fresh_id("c", [*taken, *(column.id for column in new)]), (None,) * table.height))
+    columns = (*table.columns[:at], *new, *table.columns[at:])
+    return fitted(with_table(document, msgspec.structs.replace(table, columns=columns)))
+
+
+def delete_columns(document: Document, table_id: str, at: int, count: int = 1) -> Document:
+    """Delete columns of the table's own. Raises KavletError for helper columns, and for the last one."""
+    table = document.table(table_id)
+    doomed = table.columns[at : at + count]
+    if any(column.helper is not None for column in doomed):
+        raise KavletError("A helper column belongs to its chart.", remedy="It goes when the chart goes.")
+    if sum(column.helper is None for column in table.columns) <= len(doomed):
+        raise KavletError("A table keeps at least one column.")
+    document = _shift(document, table, Shift(at, -len(doomed), len(table.columns)), by_rows=False)
+    table = document.table(table_id)
+    columns = (*table.columns[:at], *table.columns[at + len(doomed) :])
+    return fitted(with_table(document, msgspec.structs.replace(table, columns=columns)))
+
+
+def _shift(document: Document, table: Table, shift: Shift, by_rows: bool) -> Document:
+    """All formulas of the document, in cells, texts and settings, following rows or columns of one table."""
+
+    def follow(home: bool) -> Callable[[str], str]:
+        return lambda text: shifted(text, home, table.name, shift, by_rows) if text.startswith("=") else text
+
+    def cell(held: Cell, move: Callable[[str], str]) -> Cell:
+        if not isinstance(held, Formula):
+            return held
+        text = move(held.text)
+        return held if text == held.text else Formula(text, held.made)
+
+    tables = []
+    for one in document.tables:
+        move = follow(one.id == table.id)
+        columns = []
+        for column in one.columns:
+            if any(isinstance(held, Formula) for held in column.cells):
+                column = msgspec.structs.replace(column, cells=tuple(cell(held, move) for held in column.cells))
+            columns.append(column)
+        tables.append(msgspec.structs.replace(one, columns=tuple(columns)))
+    charts = []
+    for chart in document.charts:
+        move = follow(chart.table == table.id)
+        settings = {name: move(value) if isinstance(value, str) else value for name, value in chart.settings.items()}
+        charts.append(
+            msgspec.structs.replace(
+                chart,
+                title=move(chart.title),
+                subtitle=move(chart.subtitle),
+                source=move(chart.source),
+                settings=settings,
+            )
+        )
+    return msgspec.structs.replace(document, tables=tuple(tables), charts=tuple(charts))

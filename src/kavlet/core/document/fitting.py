@@ -1,0 +1,74 @@
+"""Keeps helper columns true to their recipes: the last step of every edit.
+
+A recipe's helper columns stand after the table's own. Cells the recipe made are renewed; what an author typed into a
+helper column stays; an emptied helper cell goes back to the recipe.
+"""
+
+import msgspec
+
+from kavlet.core.document.document import ChartEntry, Document, fresh_id, with_table
+from kavlet.core.figures.cells import Cell, Formula
+from kavlet.core.figures.table import HEADER, Column, Helper, Table
+from kavlet.core.recipes.recipe import HelperColumn, Places, Recipe
+from kavlet.core.recipes.registry import RECIPES
+
+
+def fitted(document: Document) -> Document:
+    """The document with all helper columns in place; the same object when nothing had to change."""
+    for table in document.tables:
+        document = _fitted_table(document, table)
+    return document
+
+
+def _fitted_table(document: Document, table: Table) -> Document:
+    charts = {chart.id: chart for chart in document.charts if chart.table == table.id and chart.recipe in RECIPES}
+    own = [column for column in table.columns if column.helper is None]
+    helpers: list[Column] = []
+    taken = [column.id for column in table.columns]
+    existing = {(c.helper.chart, c.helper.name): c for c in table.columns if c.helper is not None}
+    for chart in charts.values():
+        recipe = RECIPES[chart.recipe]
+        for wanted in recipe.helpers:
+            column = existing.get((chart.id, wanted.name))
+            if column is None:
+                column = _new_column(chart.id, wanted, table.height, fresh_id("c", taken))
+                taken.append(column.id)
+            helpers.append(column)
+    for chart in charts.values():
+        helpers = _filled(chart, RECIPES[chart.recipe], own, helpers, table.rows)
+    columns = (*own, *helpers)
+    unchanged = len(columns) == len(table.columns) and all(
+        one is other for one, other in zip(columns, table.columns, strict=True)
+    )
+    return document if unchanged else with_table(document, msgspec.structs.replace(table, columns=columns))
+
+
+def _new_column(chart: str, wanted: HelperColumn, height: int, column: str) -> Column:
+    return Column(column, (wanted.name, *(None,) * (height - HEADER)), Helper(chart, wanted.name), wanted.number)
+
+
+def _filled(chart: ChartEntry, recipe: Recipe, own: list[Column], helpers: list[Column], rows: int) -> list[Column]:
+    """The chart's helper columns with the recipe's formulas in every cell the author has not changed."""
+    places = {column.id: i for i, column in enumerate([*own, *helpers])}
+    roles = {role: places[column] for role, column in chart.roles.items() if column in places}
+    if any(role.required and role.name not in roles for role in recipe.roles):
+        return helpers
+    mine = {c.helper.name: places[c.id] for c in helpers if c.helper is not None and c.helper.chart == chart.id}
+    formulas = recipe.formulas(Places(roles, mine, rows)) if rows else {}
+    return [
+        _renewed(column, formulas.get(column.helper.name, []))
+        if column.helper is not None and column.helper.chart == chart.id
+        else column
+        for column in helpers
+    ]
+
+
+def _renewed(column: Column, formulas: list[str]) -> Column:
+    cells: tuple[Cell, ...] = (*column.cells[:HEADER], *map(_cell, column.cells[HEADER:], formulas))
+    return column if cells == column.cells else msgspec.structs.replace(column, cells=cells)
+
+
+def _cell(held: Cell, formula: str) -> Cell:
+    if held is not None and not (isinstance(held, Formula) and held.made):
+        return held
+    return Formula(formula, made=True) if formula else None

@@ -1,0 +1,68 @@
+"""The current document and all earlier ones, each named by the edit that came after it."""
+
+from msgspec import Struct
+
+from kavlet.core.document.document import Document
+
+
+class Step(Struct, frozen=True):
+    """An edit by its name, and the document it led to."""
+
+    name: str
+    document: Document
+
+
+class History:
+    """Undo is a list of documents. Holds the only reference that is ever replaced."""
+
+    def __init__(self, document: Document) -> None:
+        self._steps = [Step("", document)]
+        self._at = 0
+        self._saved: Document | None = document
+
+    @property
+    def current(self) -> Document:
+        return self._steps[self._at].document
+
+    def apply(self, name: str, document: Document) -> bool:
+        """Take a new document; nothing is noted when it equals the current one. Returns whether it was taken."""
+        if document is self.current or document == self.current:
+            return False
+        del self._steps[self._at + 1 :]
+        self._steps.append(Step(name, document))
+        self._at += 1
+        return True
+
+    @property
+    def undo_name(self) -> str:
+        """The edit that undo would take back; empty when there is none."""
+        return self._steps[self._at].name if self._at else ""
+
+    @property
+    def redo_name(self) -> str:
+        return self._steps[self._at + 1].name if self._at + 1 < len(self._steps) else ""
+
+    def undo(self) -> bool:
+        if not self._at:
+            return False
+        self._at -= 1
+        return True
+
+    def redo(self) -> bool:
+        if self._at + 1 >= len(self._steps):
+            return False
+        self._at += 1
+        return True
+
+    def saved(self) -> None:
+        """Note that the current document is what the file holds."""
+        self._saved = self.current
+
+    def unsaved(self) -> None:
+        """Note that no file holds any of these documents."""
+        self._saved = None
+
+    @property
+    def changed(self) -> bool:
+        """Whether the current document differs from what the file holds."""
+        return self._saved is None or (self._saved is not self.current and self._saved != self.current)

@@ -1,0 +1,1 @@
+"""Themes, overrides and their resolution to one concrete style."""

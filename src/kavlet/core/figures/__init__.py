@@ -1,0 +1,1 @@
+"""Cells, references, formulas and their recalculation."""

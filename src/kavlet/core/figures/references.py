@@ -1,0 +1,188 @@
+"""A1 references: reading, writing, and following them when rows and columns come and go.
+
+Columns and rows are counted from 0 inside; ``B3`` is column 1, row 2. A ``$`` keeps its part when a formula is filled.
+"""
+
+import re
+from collections.abc import Callable
+
+from msgspec import Struct
+
+MOST_ROWS, MOST_COLUMNS = 1_048_576, 16_384
+
+_CELL = r"\$?[A-Za-z]{1,3}\$?[1-9][0-9]{0,6}"
+_TABLE = r"(?:'(?:[^']|'')+'|[^\W\d]\w*)"
+# Strings come first, so that what looks like a reference inside one is passed over.
+_SCAN = re.compile(
+    rf"""(?P<text>"(?:[^"]|"")*")|(?<![\w.$#'])(?:(?P<table>{_TABLE})!)?(?P<one>{_CELL})(?::(?P<other>{_CELL}))?(?![\w(.!])"""
+)
+_PARTS = re.compile(r"(\$?)([A-Za-z]{1,3})(\$?)([0-9]+)")
+
+
+class CellReference(Struct, frozen=True):
+    """One corner of a reference; the flags tell which parts are kept when filled."""
+
+    column: int
+    row: int
+    keep_column: bool = False
+    keep_row: bool = False
+
+    @property
+    def text(self) -> str:
+        column = ("$" if self.keep_column else "") + column_letters(self.column)
+        return column + ("$" if self.keep_row else "") + str(self.row + 1)
+
+    @property
+    def inside(self) -> bool:
+        return 0 <= self.column < MOST_COLUMNS and 0 <= self.row < MOST_ROWS
+
+    def filled(self, columns: int, rows: int) -> "CellReference":
+        """The reference as it stands in a formula filled that many columns and rows away."""
+        column = self.column if self.keep_column else self.column + columns
+        row = self.row if self.keep_row else self.row + rows
+        return CellReference(column, row, self.keep_column, self.keep_row)
+
+
+class Reference(Struct, frozen=True):
+    """A cell, or a range from its first to its last cell, perhaps in another table."""
+
+    one: CellReference
+    other: CellReference | None = None
+    table: str = ""
+
+    @property
+    def text(self) -> str:
+        cells = self.one.text if self.other is None else f"{self.one.text}:{self.other.text}"
+        return f"{quoted(self.table)}!{cells}" if self.table else cells
+
+
+Follow = Callable[[Reference], Reference | None]
+
+
+def column_letters(index: int) -> str:
+    """A, B, … Z, AA, … for a column counted from 0."""
+    letters = ""
+    index += 1
+    while index:
+        index, rest = divmod(index - 1, 26)
+        letters = chr(65 + rest) + letters
+    return letters
+
+
+def column_index(letters: str) -> int:
+    """The column of its letters, counted from 0."""
+    index = 0
+    for letter in letters.upper():
+        index = index * 26 + ord(letter) - 64
+    return index - 1
+
+
+def cell_reference(text: str) -> CellReference:
+    """A corner from text such as ``$B$3``; the text must be one."""
+    found = _PARTS.fullmatch(text)
+    if found is None:
+        raise ValueError(text)
+    keep_column, letters, keep_row, row = found.groups()
+    return CellReference(column_index(letters), int(row) - 1, bool(keep_column), bool(keep_row))
+
+
+def reference(text: str) -> Reference:
+    """A reference from its text, with or without a table; the text must be one."""
+    table, _, cells = text.rpartition("!")
+    one, _, other = cells.partition(":")
+    return Reference(cell_reference(one), cell_reference(other) if other else None, unquoted(table))
+
+
+def quoted(table: str) -> str:
+    """A table's name as formulas write it: in apostrophes where it is no plain word."""
+    plain = re.fullmatch(r"[^\W\d]\w*", table) and not re.fullmatch(_CELL, table)
+    return table if plain else "'" + table.replace("'", "''") + "'"
+
+
+def unquoted(table: str) -> str:
+    return table[1:-1].replace("''", "'") if table.startswith("'") else table
+
+
+def rewritten(formula: str, follow: Follow) -> str:
+    """The formula with each of its references replaced by what `follow` gives; None becomes ``#REF!``.
+
+    All other text stays as typed.
+    """
+
+    def replace(found: re.Match[str]) -> str:
+        if found["text"] is not None:
+            return found[0]
+        old = reference(found[0])
+        new = follow(old)
+        if new is None or not new.one.inside or not (new.other is None or new.other.inside):
+            return "#REF!"
+        return found[0] if new == old else new.text
+
+    return _SCAN.sub(replace, formula)
+
+
+def filled(formula: str, columns: int, rows: int) -> str:
+    """The formula as it reads when filled that many columns right and rows down."""
+
+    def follow(old: Reference) -> Reference:
+        other = old.other.filled(columns, rows) if old.other else None
+        return Reference(old.one.filled(columns, rows), other, old.table)
+
+    return rewritten(formula, follow)
+
+
+class Shift(Struct, frozen=True):
+    """Rows (or columns) `at` … inserted (count > 0) or deleted (count < 0); `end` is the table's old length.
+
+    A range that ends where new rows are added at the table's end grows with them.
+    """
+
+    at: int
+    count: int
+    end: int
+
+    def single(self, place: int) -> int | None:
+        """Where a place has gone; None when it was deleted."""
+        if place < self.at:
+            return place
+        if self.count < 0 and place < self.at - self.count:
+            return None
+        return place + self.count
+
+    def span(self, first: int, last: int) -> tuple[int, int] | None:
+        """Where a span has gone, shrunk by what was deleted from it; None when nothing is left."""
+        if self.count > 0:
+            grows = self.at <= last or (self.at == self.end and last == self.end - 1 and first < last)
+            return (first + self.count if first >= self.at else first), (last + self.count if grows else last)
+        gone = -self.count
+        new_first = first if first < self.at else max(self.at, first - gone)
+        new_last = last if last < self.at else max(self.at - 1, last - gone)
+        return None if new_last < new_first else (new_first, new_last)
+
+
+def shifted(formula: str, home: bool, table: str, shift: Shift, by_rows: bool) -> str:
+    """The formula after rows or columns of `table` were inserted or deleted.
+
+    `home` tells whether the formula stands in that table, so that references without a table's name mean it.
+    """
+
+    def follow(old: Reference) -> Reference | None:
+        if not (old.table == table or (home and not old.table)):
+            return old
+        first = old.one.row if by_rows else old.one.column
+        if old.other is None:
+            place = shift.single(first)
+            return None if place is None else Reference(_moved(old.one, place, by_rows), None, old.table)
+        last = old.other.row if by_rows else old.other.column
+        span = shift.span(min(first, last), max(first, last))
+        if span is None:
+            return None
+        one, other = span if first <= last else (span[1], span[0])
+        return Reference(_moved(old.one, one, by_rows), _moved(old.other, other, by_rows), old.table)
+
+    return rewritten(formula, follow)
+
+
+def _moved(corner: CellReference, place: int, by_rows: bool) -> CellReference:
+    column, row = (corner.column, place) if by_rows else (place, corner.row)
+    return CellReference(column, row, corner.keep_column, corner.keep_row)

@@ -1,0 +1,125 @@
+"""Formula text to a syntax tree, by the grammar in formula.lark."""
+
+from functools import lru_cache
+from importlib.resources import files
+
+from lark import Lark, Token, Transformer, v_args
+from lark.exceptions import LarkError
+from msgspec import Struct
+
+from kavlet.core.figures.cells import ERRORS, ErrorValue
+from kavlet.core.figures.references import Reference, reference
+
+MOST_LETTERS = 32_768
+DEEPEST = 120
+
+
+class FormulaError(Exception):
+    """The text is no formula; the message says why."""
+
+
+class Literal(Struct, frozen=True):
+    value: float | str | bool | ErrorValue | None
+    depth: int = 1
+
+
+class Refer(Struct, frozen=True):
+    to: Reference
+    depth: int = 1
+
+
+class Name(Struct, frozen=True):
+    text: str
+    depth: int = 1
+
+
+class Operation(Struct, frozen=True):
+    """A binary operator, a prefix sign (one operand) or ``%``."""
+
+    sign: str
+    operands: tuple["Node", ...]
+    depth: int
+
+
+class Call(Struct, frozen=True):
+    function: str
+    arguments: tuple["Node", ...]
+    depth: int
+
+
+Node = Literal | Refer | Name | Operation | Call
+
+
+def _deeper(*nodes: Node) -> int:
+    depth = 1 + max((node.depth for node in nodes), default=0)
+    if depth > DEEPEST:
+        raise FormulaError(f"The formula is nested more than {DEEPEST} deep.")
+    return depth
+
+
+@v_args(inline=True)
+class _Builder(Transformer[Token, Node]):
+    """Builds the tree while the text is read, so that no step of ours recurses into a deep formula."""
+
+    def start(self, node: Node) -> Node:
+        return node
+
+    def number(self, token: Token) -> Node:
+        return Literal(float(token))
+
+    def string(self, token: Token) -> Node:
+        return Literal(token[1:-1].replace('""', '"'))
+
+    def error(self, token: Token) -> Node:
+        return Literal(ERRORS[str(token)])
+
+    def reference(self, token: Token) -> Node:
+        return Refer(reference(str(token)))
+
+    def name(self, token: Token) -> Node:
+        word = token.upper()
+        return Literal(word == "TRUE") if word in ("TRUE", "FALSE") else Name(str(token))
+
+    def group(self, node: Node) -> Node:
+        return node
+
+    def binary(self, left: Node, sign: Token, right: Node) -> Node:
+        return Operation(str(sign), (left, right), _deeper(left, right))
+
+    def signed(self, sign: Token, node: Node) -> Node:
+        return Operation(str(sign), (node,), _deeper(node))
+
+    def percent(self, node: Node) -> Node:
+        return Operation("%", (node,), _deeper(node))
+
+    def argument(self, node: Node | None = None) -> Node:
+        return Literal(None) if node is None else node
+
+    def arguments(self, *parts: Node | Token) -> tuple[Node, ...]:
+        nodes = tuple(part for part in parts if not isinstance(part, Token))
+        only_nothing = len(nodes) == 1 and nodes[0] == Literal(None)
+        return () if only_nothing else nodes
+
+    def call(self, function: Token, arguments: tuple[Node, ...]) -> Node:
+        return Call(function.upper(), arguments, _deeper(*arguments))
+
+
+@lru_cache(maxsize=1)
+def _parser() -> Lark:
+    grammar = (files("kavlet.core.figures") / "formula.lark").read_text(encoding="utf-8")
+    return Lark(grammar, parser="lalr", transformer=_Builder(), maybe_placeholders=False)
+
+
+def parse(formula: str) -> Node:
+    """The tree of a formula, written with or without its equals sign. Raises FormulaError when it is none."""
+    if len(formula) > MOST_LETTERS:
+        raise FormulaError(f"The formula is longer than {MOST_LETTERS:,} characters.")
+    try:
+        tree: object = _parser().parse(formula)
+    except LarkError as error:
+        column = getattr(error, "column", None)
+        place = f" near character {column}" if isinstance(column, int) and column > 0 else ""
+        raise FormulaError(f"The formula can't be read{place}.") from None
+    if not isinstance(tree, Node):
+        raise FormulaError("The formula can't be read.")
+    return tree

@@ -1,0 +1,57 @@
+"""A table: a grid of cells with a name, the first row holding the columns' names."""
+
+from msgspec import Struct
+
+from kavlet.core.figures.cells import Cell
+from kavlet.core.figures.references import column_letters
+from kavlet.core.values.number_text import NumberText
+
+HEADER = 1  # rows that hold names; the rows of figures follow
+
+
+class Helper(Struct, frozen=True):
+    """Marks a helper column: the chart it was made for and which of the recipe's helpers it is."""
+
+    chart: str
+    name: str
+
+
+class Column(Struct, frozen=True, omit_defaults=True):
+    """A column's cells from the header down, with an identity that survives moves and renaming."""
+
+    id: str
+    cells: tuple[Cell, ...]
+    helper: Helper | None = None
+    number: NumberText | None = None
+
+    @property
+    def name(self) -> str:
+        """The header as typed; empty when there is none or it is a formula."""
+        head = self.cells[0] if self.cells else None
+        return head if isinstance(head, str) else ""
+
+
+class Table(Struct, frozen=True):
+    """Columns of equal length. Rows are never reordered behind the author's back."""
+
+    id: str
+    name: str
+    columns: tuple[Column, ...]
+
+    @property
+    def height(self) -> int:
+        """Rows, with the header."""
+        return len(self.columns[0].cells) if self.columns else 0
+
+    @property
+    def rows(self) -> int:
+        """Rows of figures, without the header."""
+        return max(0, self.height - HEADER)
+
+    def place(self, column: str) -> int:
+        """Where the column of that id stands; -1 when it is not here."""
+        return next((i for i, one in enumerate(self.columns) if one.id == column), -1)
+
+    def called(self, index: int) -> str:
+        """What to call a column: its name, else its letters."""
+        return self.columns[index].name or f"column {column_letters(index)}"

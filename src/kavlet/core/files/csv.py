@@ -1,0 +1,142 @@
+"""Comma-separated values (RFC 4180), with the separators, encodings and decimal signs people really use."""
+
+import codecs
+import csv
+import io
+import re
+from collections import Counter
+from pathlib import Path
+
+from msgspec import Struct
+
+from kavlet.core.figures.cells import Cell, text_of
+from kavlet.core.figures.typed import typed
+from kavlet.core.files import atomic
+from kavlet.core.values.errors import KavletError
+
+SUFFIXES = (".csv", ".tsv", ".txt")
+MOST_BYTES = 100_000_000
+_BOMS = (
+    (codecs.BOM_UTF8, "utf-8-sig"),
+    (codecs.BOM_UTF32_LE, "utf-32"),
+    (codecs.BOM_UTF32_BE, "utf-32"),
+    (codecs.BOM_UTF16_LE, "utf-16"),
+    (codecs.BOM_UTF16_BE, "utf-16"),
+)
+_CONTROL = re.compile(r"[\x00-\x08\x0e-\x1f]")
+_COMMA_NUMBER = re.compile(r"[+-]?(?:\d+|\d{1,3}(?:\.\d{3})+),\d+\s*%?")
+_POINT_NUMBER = re.compile(r"[+-]?(?:\d+|\d{1,3}(?:,\d{3})+)\.\d+\s*%?")
+
+
+class Manner(Struct, frozen=True):
+    """How a text is to be read: its encoding, the separator of fields, and the decimal sign of numbers."""
+
+    encoding: str
+    separator: str
+    decimal: str
+
+    @property
+    def group(self) -> str:
+        return "," if self.decimal == "." else "."
+
+
+def read(path: Path) -> list[list[Cell]]:
+    """The cells of a file, its manner guessed, the first row being names."""
+    content = atomic.read(path, MOST_BYTES)
+    return cells(content, path.name, guess(content, path.name))
+
+
+def guess(content: bytes, name: str) -> Manner:
+    """Guess how to read a file. Raises KavletError when it is not text or holds nothing."""
+    encoding = _encoding(content, name)
+    text = content.decode(encoding)
+    if _CONTROL.search(text):
+        raise KavletError(f"{name} is not a text file.")
+    if not text.strip():
+        raise KavletError(f"{name} is empty.")
+    separator = _separator(text)
+    fields = [field.strip() for row in rows(text, separator, name)[:500] for field in row]
+    commas = sum(bool(_COMMA_NUMBER.fullmatch(field)) for field in fields)
+    points = sum(bool(_POINT_NUMBER.fullmatch(field)) for field in fields)
+    return Manner(encoding, separator, "," if commas > points and separator != "," else ".")
+
+
+def cells(content: bytes, name: str, manner: Manner) -> list[list[Cell]]:
+    """Rows of cells, the first of them the names, which are made up where the file has none."""
+    found = rows(content.decode(manner.encoding), manner.separator, name)
+    while found and not any(field.strip() for field in found[-1]):
+        found.pop()
+    return with_names([[typed(field, manner.decimal, manner.group) for field in row] for row in found])
+
+
+def with_names(found: list[list[Cell]]) -> list[list[Cell]]:
+    """The rows with a first row of names: the one they have, or “A”, “B”, … where the first row holds figures.
+
+    Whole numbers from 1900 to 2100 in the first row are taken for years that name their columns.
+    """
+    if not found:
+        raise KavletError("The table is empty.")
+    numbers = [cell for cell in found[0] if isinstance(cell, float)]
+    years = all(number.is_integer() and 1900 <= number <= 2100 for number in numbers)
+    if numbers and not (years and len(found[0]) > len(numbers)):
+        width = max(len(row) for row in found)
+        letters: list[Cell] = [f"Column {index + 1}" for index in range(width)]
+        return [letters, *found]
+    return [[None if cell is None else text_of(cell) for cell in found[0]], *found[1:]]
+
+
+def rows(text: str, separator: str, name: str) -> list[list[str]]:
+    """The fields of a text (RFC 4180, section 2; line breaks may be LF, CRLF or CR). Empty lines are passed over."""
+    csv.field_size_limit(1_000_000)
+    try:
+        return [row for row in csv.reader(io.StringIO(text, newline=""), delimiter=separator) if row]
+    except csv.Error as error:
+        raise KavletError(f"{name} can’t be read as a table: {error}.") from None
+
+
+def _encoding(content: bytes, name: str) -> str:
+    for mark, encoding in _BOMS:
+        if content.startswith(mark):
+            try:
+                content.decode(encoding)
+            except UnicodeDecodeError:
+                raise KavletError(f"{name} is not a text file.") from None
+            return encoding
+    if b"\0" in content:
+        raise KavletError(f"{name} is not a text file.")
+    try:
+        content.decode("utf-8")
+    except UnicodeDecodeError:
+        return "cp1252" if _is_western(content) else "latin-1"
+    return "utf-8"
+
+
+def _is_western(content: bytes) -> bool:
+    try:
+        content.decode("cp1252")
+    except UnicodeDecodeError:
+        return False
+    return True
+
+
+def _separator(text: str) -> str:
+    """The candidate that splits the most lines into the same number of fields, more than one."""
+    sample = text[:200_000]
+    best, best_score = ",", (0.0, 0)
+    for candidate in (",", ";", "\t", "|"):
+        try:
+            widths = [len(row) for row in csv.reader(io.StringIO(sample, newline=""), delimiter=candidate) if row]
+        except csv.Error:
+            continue
+        width, lines = Counter(widths).most_common(1)[0]
+        score = (lines / len(widths), width) if width > 1 else (0.0, 0)
+        if score > best_score:
+            best, best_score = candidate, score
+    return best
+
+
+def dumps(table: list[list[str]]) -> str:
+    """Rows of fields as RFC 4180 writes them: CRLF, quotes only where needed."""
+    buffer = io.StringIO(newline="")
+    csv.writer(buffer, lineterminator="\r\n").writerows(table)
+    return buffer.getvalue()

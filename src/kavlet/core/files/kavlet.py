@@ -1,0 +1,93 @@
+"""The .kavlet file: a zip with `document.json`, described by docs/kavlet.schema.json."""
+
+import io
+import zipfile
+import zlib
+from pathlib import Path
+
+import msgspec
+from msgspec import Struct
+
+from kavlet.core.document.document import Document
+from kavlet.core.files import atomic
+from kavlet.core.values.errors import KavletError
+
+SUFFIX = ".kavlet"
+VERSION = 1
+MEMBER = "document.json"
+MOST_BYTES = 200_000_000
+MOST_MEMBER = 400_000_000
+
+
+class Content(Struct, frozen=True, forbid_unknown_fields=True):
+    """What `document.json` holds."""
+
+    format: str
+    version: int
+    document: Document
+
+
+class _Head(Struct):
+    format: str = ""
+    version: int = 0
+
+
+def dumps(document: Document) -> bytes:
+    """The bytes of a .kavlet file. Equal documents give equal bytes."""
+    text = msgspec.json.format(msgspec.json.encode(Content("kavlet", VERSION, document)), indent=1)
+    buffer = io.BytesIO()
+    with zipfile.ZipFile(buffer, "w", zipfile.ZIP_DEFLATED, compresslevel=6) as archive:
+        archive.writestr(zipfile.ZipInfo(MEMBER, (2026, 1, 1, 0, 0, 0)), text, zipfile.ZIP_DEFLATED)
+    return buffer.getvalue()
+
+
+def loads(content: bytes, name: str) -> Document:
+    """The document of a .kavlet file. Raises KavletError with one sentence when it is broken or newer."""
+    broken = KavletError(f"{name} is not a Kavlet document, or it is damaged.")
+    try:
+        with zipfile.ZipFile(io.BytesIO(content)) as archive:
+            if archive.getinfo(MEMBER).file_size > MOST_MEMBER:
+                raise KavletError(f"{name} claims to be larger than any Kavlet document.")
+            with archive.open(MEMBER) as member:
+                text = member.read(MOST_MEMBER)
+    except (zipfile.BadZipFile, KeyError, zlib.error, EOFError, RuntimeError, NotImplementedError, OSError):
+        raise broken from None
+    try:
+        head = msgspec.json.decode(text, type=_Head)
+        if head.format != "kavlet":
+            raise broken
+        if head.version > VERSION:
+            raise KavletError(f"{name} was saved by a newer Kavlet.", remedy="Update Kavlet to open it.")
+        document = msgspec.json.decode(text, type=Content).document
+    except (msgspec.DecodeError, RecursionError) as error:
+        where = str(error).partition(" - at `")[2].rstrip("`")
+        raise KavletError(broken.what, where=where) from None
+    _check(document, name)
+    return document
+
+
+def _check(document: Document, name: str) -> None:
+    """What the schema can't say: columns of equal length, and charts on tables that are there."""
+    tables = {table.id for table in document.tables}
+    for index, table in enumerate(document.tables):
+        if not table.columns or len({len(column.cells) for column in table.columns}) != 1 or not table.height:
+            raise KavletError(f"{name} is damaged: a table’s columns differ in length.", where=f"tables[{index}]")
+    for index, chart in enumerate(document.charts):
+        if chart.table not in tables:
+            raise KavletError(f"{name} is damaged: a chart’s table is missing.", where=f"charts[{index}]")
+
+
+def save(document: Document, path: Path) -> None:
+    """Write the document atomically. Raises KavletError when the place can't be written."""
+    atomic.write(path, dumps(document))
+
+
+def load(path: Path) -> Document:
+    """Read a document. Raises KavletError when it can't be read, is broken or newer."""
+    return loads(atomic.read(path, MOST_BYTES), path.name)
+
+
+def schema() -> dict[str, object]:
+    """The JSON schema of `document.json`."""
+    made = msgspec.json.schema(Content)
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "Kavlet document", **made}

@@ -1,0 +1,108 @@
+"""The record: what was computed for a chart, as JSON that scripts and tests read."""
+
+import json
+import math
+from typing import Any
+
+from kavlet.core.compose.figure import Axis, Figure, Mark, Text
+from kavlet.core.figures.cells import ErrorValue, Value
+from kavlet.core.proof.finding import Finding
+from kavlet.core.recipes.recipe import HelperBuild
+from kavlet.core.values.geometry import Rect
+
+DECIMALS = 6  # of coordinates; values are not rounded
+
+
+def record(
+    recipe: str, helpers: tuple[HelperBuild, ...], figure: Figure, findings: tuple[Finding, ...]
+) -> dict[str, Any]:
+    """The record of one chart. Coordinates are points, y downward; no value and infinities are null."""
+    return {
+        "recipe": recipe,
+        "size": [_rounded(figure.size.width), _rounded(figure.size.height)],
+        "plot": _box(figure.plot),
+        "helpers": [_helper(helper) for helper in helpers],
+        "marks": [_mark(mark) for mark in figure.marks],
+        "labels": [_label(text) for text in figure.texts if text.kind == "label"],
+        "names": [_label(text) for text in figure.texts if text.kind == "name"],
+        "axes": [_axis(axis) for axis in figure.axes],
+        "legend": list(figure.legend),
+        "title": figure.title,
+        "alt_text": figure.alt_text,
+        "findings": [
+            {
+                "check": finding.check,
+                "severity": finding.severity,
+                "figure": _number(finding.figure),
+                "message": finding.message,
+            }
+            for finding in findings
+        ],
+    }
+
+
+def dumps(records: dict[str, Any] | list[dict[str, Any]]) -> bytes:
+    """The record (or several) as JSON text."""
+    return (json.dumps(records, ensure_ascii=False, indent=1, allow_nan=False) + "\n").encode()
+
+
+def _helper(helper: HelperBuild) -> dict[str, Any]:
+    return {
+        "name": helper.name,
+        "role": helper.role,
+        "formulas": list(helper.formulas),
+        "values": [_value(value) for value in helper.values],
+    }
+
+
+def _mark(mark: Mark) -> dict[str, Any]:
+    return {
+        "layer": mark.layer,
+        "type": mark.type,
+        "row": mark.row,
+        "series": mark.series,
+        "helper": mark.helper,
+        "visible": mark.visible,
+        "value": _number(mark.value),
+        "bounds": _box(mark.bounds),
+        "fill": mark.fill.hex if mark.fill else None,
+    }
+
+
+def _label(text: Text) -> dict[str, Any]:
+    return {
+        "text": text.text,
+        "row": text.row,
+        "layer": text.layer,
+        "bounds": _box(text.bounds),
+        "anchor": text.anchor,
+        "size": _rounded(text.size),
+        "fill": text.colour.hex,
+        "leader": None,
+    }
+
+
+def _axis(axis: Axis) -> dict[str, Any]:
+    return {
+        "name": axis.name,
+        "min": _number(axis.minimum),
+        "max": _number(axis.maximum),
+        "ticks": [_number(tick) for tick in axis.ticks],
+        "visible": axis.visible,
+    }
+
+
+def _box(rect: Rect) -> list[float]:
+    return [_rounded(part) for part in (rect.x, rect.y, rect.width, rect.height)]
+
+
+def _rounded(number: float) -> float:
+    return round(number, DECIMALS) + 0.0
+
+
+def _number(number: float) -> float | None:
+    return number if math.isfinite(number) else None
+
+
+def _value(value: Value) -> Any:
+    return value.value if isinstance(value, ErrorValue) else value

@@ -1,0 +1,1 @@
+"""What a reader could be misled by, one file per check."""

@@ -1,0 +1,15 @@
+"""All checks: those of the figures a chart reads, and those of the chart as drawn."""
+
+from kavlet.core.compose.figure import Figure
+from kavlet.core.proof import dropped_labels, missing_values, rising_stage
+from kavlet.core.proof.finding import Finding
+from kavlet.core.recipes.recipe import Inputs
+
+OF_INPUTS = (rising_stage.check, missing_values.check)
+OF_FIGURE = (dropped_labels.check,)
+
+
+def findings(recipe: str, inputs: Inputs, figure: Figure) -> tuple[Finding, ...]:
+    """Everything the checks notice, in their order."""
+    found = [finding for check in OF_INPUTS for finding in check(recipe, inputs)]
+    return (*found, *(finding for check in OF_FIGURE for finding in check(figure)))

@@ -1,0 +1,16 @@
+"""What one check noticed."""
+
+from typing import Literal
+
+from msgspec import Struct
+
+Severity = Literal["note", "warning"]
+
+
+class Finding(Struct, frozen=True):
+    """A finding: which check, how grave, the figure it rests on, and one sentence that says what and why."""
+
+    check: str
+    severity: Severity
+    figure: float
+    message: str

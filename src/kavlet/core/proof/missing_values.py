@@ -1,0 +1,18 @@
+"""Rows that hold no value and so are not drawn."""
+
+import numpy as np
+
+from kavlet.core.proof.finding import Finding
+from kavlet.core.recipes.recipe import Inputs
+
+
+def check(recipe: str, inputs: Inputs) -> list[Finding]:
+    """An empty cell is no value, never zero: the row has a name in the chart but no mark."""
+    del recipe
+    if "value" not in inputs.role_ids:
+        return []
+    missing = int(np.isnan(inputs.figures("value")).sum())
+    if not missing:
+        return []
+    rows = "1 row has" if missing == 1 else f"{missing} rows have"
+    return [Finding("missing-value", "note", float(missing), f"{rows} no value and no bar.")]

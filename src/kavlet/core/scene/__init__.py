@@ -1,0 +1,1 @@
+"""Drawing primitives, the pens that record and measure them."""

@@ -1,0 +1,1 @@
+"""Pure geometry, drawn onto pens; knows no data."""

@@ -1,0 +1,1 @@
+"""Shipped faces, shaping, line breaking and number text."""

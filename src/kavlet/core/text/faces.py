@@ -1,0 +1,82 @@
+"""The shipped faces. All text is measured with them, so that every output has one layout."""
+
+from functools import lru_cache
+from importlib.resources import files
+from typing import Literal
+
+import uharfbuzz as hb
+from msgspec import Struct
+
+Family = Literal["text", "narrow", "serif", "easy"]
+FONT_FOLDER = files("kavlet") / "assets" / "fonts"
+
+
+class Face(Struct, frozen=True):
+    """One font file: its key (also the file's stem), the family's name in CSS, weight and slope."""
+
+    key: str
+    css_family: str
+    weight: int = 400
+    italic: bool = False
+
+
+FACES = {
+    face.key: face
+    for face in (
+        Face("FiraSans-Regular", "Fira Sans"),
+        Face("FiraSans-Italic", "Fira Sans", italic=True),
+        Face("FiraSans-Bold", "Fira Sans", 700),
+        Face("FiraSans-BoldItalic", "Fira Sans", 700, italic=True),
+        Face("FiraSansCondensed-Regular", "Fira Sans Condensed"),
+        Face("FiraSansCondensed-Bold", "Fira Sans Condensed", 700),
+        Face("SourceSerif4-Regular", "Source Serif 4"),
+        Face("SourceSerif4-Bold", "Source Serif 4", 700),
+        Face("AtkinsonHyperlegible-Regular", "Atkinson Hyperlegible"),
+        Face("AtkinsonHyperlegible-Bold", "Atkinson Hyperlegible", 700),
+    )
+}
+_STEMS: dict[Family, str] = {
+    "text": "FiraSans",
+    "narrow": "FiraSansCondensed",
+    "serif": "SourceSerif4",
+    "easy": "AtkinsonHyperlegible",
+}
+
+
+def face(family: Family, bold: bool = False, italic: bool = False) -> str:
+    """The key of the family's face; where it has no italic, the upright one stands in."""
+    stem = _STEMS[family]
+    style = {(False, False): "Regular", (True, False): "Bold", (False, True): "Italic", (True, True): "BoldItalic"}
+    key = f"{stem}-{style[bold, italic]}"
+    return key if key in FACES else f"{stem}-{style[bold, False]}"
+
+
+@lru_cache(maxsize=len(FACES))
+def font_bytes(key: str) -> bytes:
+    """The font file of a face."""
+    return (FONT_FOLDER / f"{key}.ttf").read_bytes()
+
+
+@lru_cache(maxsize=len(FACES))
+def font(key: str) -> hb.Font:
+    """The HarfBuzz font of a face, in its own units."""
+    return hb.Font(hb.Face(font_bytes(key)))
+
+
+class Metrics(Struct, frozen=True):
+    """Heights as shares of the font size, upward from the baseline (descent as a positive depth)."""
+
+    ascent: float
+    descent: float
+    cap_height: float
+
+
+@lru_cache(maxsize=len(FACES))
+def metrics(key: str) -> Metrics:
+    """Ascent and descent of a face (hhea) and the height of its capitals (OS/2, else that of H)."""
+    of = font(key)
+    em = of.face.upem
+    extents = of.get_font_extents("ltr")
+    glyph = of.get_nominal_glyph(ord("H"))
+    height = of.get_glyph_extents(glyph).y_bearing if glyph else 0.7 * em
+    return Metrics(extents.ascender / em, -extents.descender / em, height / em)

@@ -1,0 +1,87 @@
+"""Text to positioned glyphs, by HarfBuzz, and their outlines."""
+
+from functools import lru_cache
+
+import uharfbuzz as hb
+from msgspec import Struct
+
+from kavlet.core.scene.pens import Pen
+from kavlet.core.text.faces import font
+
+
+class Run(Struct, frozen=True):
+    """One shaped line: glyph numbers and their positions, as shares of the font size.
+
+    `xs[i]`, `ys[i]` is the origin of glyph i from the start of the baseline (y downward). `complete` is false where
+    the face lacks a character.
+    """
+
+    glyphs: tuple[int, ...]
+    xs: tuple[float, ...]
+    ys: tuple[float, ...]
+    width: float
+    complete: bool
+
+
+@lru_cache(maxsize=4096)
+def shape(text: str, face: str) -> Run:
+    """Shape one line with the face's default features (kerning, ligatures)."""
+    of = font(face)
+    em = of.face.upem
+    buffer = hb.Buffer()
+    buffer.add_str(text)
+    buffer.guess_segment_properties()
+    hb.shape(of, buffer)
+    glyphs, xs, ys, at = [], [], [], 0.0
+    for info, position in zip(buffer.glyph_infos, buffer.glyph_positions, strict=True):
+        glyphs.append(info.codepoint)
+        xs.append((at + position.x_offset) / em)
+        ys.append(-position.y_offset / em)
+        at += position.x_advance
+    return Run(tuple(glyphs), tuple(xs), tuple(ys), at / em, 0 not in glyphs)
+
+
+def width(text: str, face: str, size: float) -> float:
+    """The advance of one line in the unit of `size`."""
+    return shape(text, face).width * size
+
+
+class _ScaledPen:
+    """Passes a glyph's outline on, from font units (y upward) to points (y downward)."""
+
+    def __init__(self, pen: Pen, scale: float, x: float, y: float) -> None:
+        self._pen, self._scale, self._x, self._y = pen, scale, x, y
+        self._at = (0.0, 0.0)
+
+    def _place(self, point: tuple[float, float]) -> tuple[float, float]:
+        return self._x + point[0] * self._scale, self._y - point[1] * self._scale
+
+    def moveTo(self, point: tuple[float, float]) -> None:  # noqa: N802 - fontTools' pen protocol
+        self._at = point
+        self._pen.move_to(*self._place(point))
+
+    def lineTo(self, point: tuple[float, float]) -> None:  # noqa: N802
+        self._at = point
+        self._pen.line_to(*self._place(point))
+
+    def qCurveTo(self, control: tuple[float, float], point: tuple[float, float]) -> None:  # noqa: N802
+        first = tuple(a + (c - a) * 2 / 3 for a, c in zip(self._at, control, strict=True))
+        second = tuple(p + (c - p) * 2 / 3 for p, c in zip(point, control, strict=True))
+        self.curveTo((first[0], first[1]), (second[0], second[1]), point)
+
+    def curveTo(  # noqa: N802
+        self, one: tuple[float, float], two: tuple[float, float], point: tuple[float, float]
+    ) -> None:
+        self._at = point
+        self._pen.curve_to(*self._place(one), *self._place(two), *self._place(point))
+
+    def closePath(self) -> None:  # noqa: N802
+        self._pen.close()
+
+
+def outline(text: str, face: str, size: float, x: float, y: float, pen: Pen) -> None:
+    """Draw a line's glyphs onto a pen, its baseline starting at (x, y), in points."""
+    run = shape(text, face)
+    of = font(face)
+    for glyph, dx, dy in zip(run.glyphs, run.xs, run.ys, strict=True):
+        of.draw_glyph_with_pen(glyph, _ScaledPen(pen, size / of.face.upem, x + dx * size, y + dy * size))

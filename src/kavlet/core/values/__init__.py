@@ -1,0 +1,1 @@
+"""Plain values that every stage shares: lengths, rectangles, colours, errors."""

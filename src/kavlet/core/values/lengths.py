@@ -1,0 +1,47 @@
+"""Lengths with units, written as in CSS: ``12mm``, ``3.5in``, ``640px``, ``480pt`` or ``480``.
+
+A point is 1/72 inch, a pixel 1/96 inch (CSS Values 4, 6.2 "Absolute lengths"); a bare number is points.
+"""
+
+import math
+import re
+
+from kavlet.core.values.errors import KavletError
+from kavlet.core.values.geometry import Size
+
+POINTS_PER = {"": 1.0, "pt": 1.0, "px": 0.75, "in": 72.0, "mm": 72 / 25.4, "cm": 72 / 2.54}
+_LENGTH = re.compile(r"\s*([0-9]*\.?[0-9]+)\s*(pt|px|in|mm|cm)?\s*")
+SMALLEST, LARGEST = 36.0, 14_400.0  # half an inch to 200 inches, the limit of a PDF page (ISO 32000-1, annex C)
+
+
+def points(text: str) -> float:
+    """A length in points. Raises KavletError when the text is no length."""
+    found = _LENGTH.fullmatch(text)
+    if not found:
+        raise KavletError(f"“{text}” is not a length.", remedy="Write it like 640, 160mm or 6.5in.")
+    return float(found[1]) * POINTS_PER[found[2] or ""]
+
+
+def size(text: str) -> Size:
+    """A size in points from ``640x360`` or ``160mmx90mm``. Raises KavletError when it is none or out of range."""
+    parts = text.lower().replace("×", "x").split("x")
+    parts = _rejoin_pixels(parts)
+    if len(parts) != 2:
+        raise KavletError(f"“{text}” is not a size.", remedy="Write width x height, like 640x360.")
+    width, height = points(parts[0]), points(parts[1])
+    if not all(math.isfinite(side) and SMALLEST <= side <= LARGEST for side in (width, height)):
+        raise KavletError(f"“{text}” is out of range.", remedy="Each side may be 0.5 to 200 inches long.")
+    return Size(width, height)
+
+
+def _rejoin_pixels(parts: list[str]) -> list[str]:
+    """Put the x of ``px`` back, which splitting at x has taken."""
+    joined: list[str] = []
+    for part in parts:
+        if joined and joined[-1].rstrip().endswith("p"):
+            joined[-1] += "x"
+            if part.strip():
+                joined.append(part)
+        else:
+            joined.append(part)
+    return [part for part in joined if part.strip()]

@@ -1,0 +1,26 @@
+"""How a number is written; the writing itself is done in `kavlet.core.text.numbers`."""
+
+from typing import Literal
+
+from msgspec import Struct
+
+Style = Literal["number", "percent"]
+
+
+class NumberText(Struct, frozen=True, omit_defaults=True):
+    """Decimals, grouping, unit and sign of a number.
+
+    `most_decimals` are shown at most and trailing zeros dropped, down to `least_decimals`. A percent's value is a
+    share (0.375 is written 37.5 %).
+    """
+
+    style: Style = "number"
+    least_decimals: int = 0
+    most_decimals: int = 2
+    grouping: bool = True
+    prefix: str = ""
+    suffix: str = ""
+
+
+PLAIN = NumberText()
+PERCENT = NumberText(style="percent", most_decimals=1)

@@ -1,0 +1,1 @@
+"""Scenes on QPainter: windows, pictures, PDF. QtGui only, no widgets."""

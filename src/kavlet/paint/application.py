@@ -1,0 +1,27 @@
+"""A Qt application for painting without a window, and the shipped faces made known to Qt."""
+
+import os
+import sys
+from importlib.resources import as_file
+
+from PySide6.QtGui import QFontDatabase, QGuiApplication
+
+from kavlet.core.text.faces import FACES, FONT_FOLDER
+
+
+def for_painting() -> QGuiApplication:
+    """The running application, or one that needs no display."""
+    running = QGuiApplication.instance()
+    if isinstance(running, QGuiApplication):
+        return running
+    os.environ["QT_QPA_PLATFORM"] = "offscreen"
+    made = QGuiApplication(sys.argv[:1])
+    add_faces()
+    return made
+
+
+def add_faces() -> None:
+    """Make the shipped faces known to Qt by their families' names."""
+    with as_file(FONT_FOLDER) as folder:
+        for key in FACES:
+            QFontDatabase.addApplicationFont(str(folder / f"{key}.ttf"))
