@@ -1,6 +1,7 @@
 """The command line: kavlet demo | open | make | render | recipes.
 
-Exit codes: 0 done, 1 a defect, 2 wrong usage, 3 the input is at fault (one sentence on standard error, nothing written).
+Exit codes: 0 done, 1 a defect, 2 wrong usage, 3 the input is at fault (one sentence on standard error, nothing
+written).
 """
 
 import json
@@ -60,7 +61,9 @@ def open_file(file: Path | None) -> None:
 @cli.command()
 @click.argument("recipe_name", metavar="RECIPE")
 @click.argument("table", type=click.Path(path_type=Path))
-@click.option("-o", "--output", "out", required=True, type=click.Path(path_type=Path), help="Where to; its ending chooses.")
+@click.option(
+    "-o", "--output", "out", required=True, type=click.Path(path_type=Path), help="Where to; its ending chooses."
+)
 @click.option("--role", "roles", multiple=True, metavar="NAME=COLUMN", help="Which column is for what.")
 @click.option("--set", "settings", multiple=True, metavar="PARAMETER=VALUE", help="A parameter of the recipe.")
 @click.option("--size", "size_text", default="640x360", show_default=True, help="Width and height, in points or units.")
@@ -106,7 +109,9 @@ def make(
 
 @cli.command()
 @click.argument("file", type=click.Path(path_type=Path))
-@click.option("-o", "--output", "out", required=True, type=click.Path(path_type=Path), help="Where to; its ending chooses.")
+@click.option(
+    "-o", "--output", "out", required=True, type=click.Path(path_type=Path), help="Where to; its ending chooses."
+)
 @click.option("--chart", "name", default=None, help="Which chart, by name.")
 @click.option("--all", "every", is_flag=True, help="Every chart, each to a file with its name added.")
 @click.option("--scale", default=1.0, show_default=True, help="Pixels per point, for PNG.")

@@ -1,9 +1,9 @@
 """The stages from a document to a scene, as one readable list.
 
-    values = recalculate(document.tables)          all formulas
-    build  = build_chart(document, values, chart)  helper columns and the chart's specification
-    figure = compose(build, size)                  everything in its place
-    scene  = draw(figure)                          primitives
+values = recalculate(document.tables)          all formulas
+build  = build_chart(document, values, chart)  helper columns and the chart's specification
+figure = compose(build, size)                  everything in its place
+scene  = draw(figure)                          primitives
 """
 
 import math
@@ -19,7 +19,7 @@ from kavlet.core.compose.figure import Figure
 from kavlet.core.compose.layout import lay_out
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.dress.style import resolve
-from kavlet.core.figures.cells import ErrorValue, Formula, Value, text_of
+from kavlet.core.figures.cells import ErrorValue, Formula, text_of
 from kavlet.core.figures.recalculate import Values, recalculate
 from kavlet.core.figures.table import HEADER, Table
 from kavlet.core.proof.checks import findings
@@ -136,16 +136,16 @@ def _settings(entry: ChartEntry, made_by: Recipe, values: Values) -> dict[str, S
         parameter = made_by.parameter(name)
         if parameter is None:
             raise KavletError(f"The recipe {made_by.name} has no setting “{name}”.")
-        if parameter.type == "number" and isinstance(value, str):
+        found: Value = value
+        if parameter.type == "number" and isinstance(value, str) and value.startswith("="):
             found = values.evaluate(value, entry.table)
             if not isinstance(found, float):
                 raise KavletError(f"The setting {name} needs a number, but {value} gives “{text_of(found)}”.")
-            value = found
-        settings[name] = checked_setting(parameter, value)
+        settings[name] = checked_setting(parameter, found)
     return settings
 
 
-def checked_setting(parameter: Parameter, value: Setting) -> Setting:
+def checked_setting(parameter: Parameter, value: Value) -> Setting:
     """The value when the parameter may have it. Raises KavletError otherwise."""
     name = parameter.name
     if parameter.type == "flag" and not isinstance(value, bool):
@@ -159,7 +159,7 @@ def checked_setting(parameter: Parameter, value: Setting) -> Setting:
         if (low is not None and value < low) or (high is not None and value > high):
             raise KavletError(f"The setting {name} can’t be {value:g}.", remedy=f"It goes from {low:g} to {high:g}.")
         return float(value)
-    return value
+    return value if isinstance(value, bool) else str(value)
 
 
 def _bound(text: str, document: Document, values: Values, entry: ChartEntry) -> str:
@@ -183,7 +183,5 @@ def _helpers(
         place = table.place(column)
         cells = table.columns[place].cells[HEADER:]
         formulas = tuple(cell.text if isinstance(cell, Formula) else "" for cell in cells)
-        built.append(
-            HelperBuild(helper.name, helper.name, column, formulas, tuple(values.texts(entry.table, place)))
-        )
+        built.append(HelperBuild(helper.name, helper.name, column, formulas, tuple(values.texts(entry.table, place))))
     return tuple(built)

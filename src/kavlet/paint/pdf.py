@@ -18,7 +18,9 @@ def pdf(scene: Scene) -> bytes:
     writer.setResolution(RESOLUTION)
     writer.setTitle(scene.title)
     writer.setCreator("Kavlet")
-    size = QPageSize(QSizeF(scene.size.width, scene.size.height), QPageSize.Unit.Point, "", QPageSize.SizeMatchPolicy.ExactMatch)
+    size = QPageSize(
+        QSizeF(scene.size.width, scene.size.height), QPageSize.Unit.Point, "", QPageSize.SizeMatchPolicy.ExactMatch
+    )
     writer.setPageLayout(QPageLayout(size, QPageLayout.Orientation.Portrait, QMarginsF()))
     painter = QPainter(writer)
     painter.scale(RESOLUTION / 72, RESOLUTION / 72)

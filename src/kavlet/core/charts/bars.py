@@ -12,8 +12,9 @@ Form = Literal["square", "tapered"]
 class Bars(Struct, frozen=True, tag_field="type", tag="bars", omit_defaults=True):
     """Bars bound to a column.
 
-    `stacked` starts each bar where the layer before it ends. A `tapered` bar narrows to where the next row's begins.
-    `key` names the layer for dress and never changes; `name` is for people. `tone` picks the palette's colour. A `helper` is never drawn, labelled or listed.
+    `key` names the layer for dress and never changes; `name` is for people. `stacked` starts each bar where the layer
+    before it ends. A `tapered` bar narrows to where the next row's begins. `tone` picks the palette's colour. A
+    `helper` is never drawn, labelled or listed.
     """
 
     key: str

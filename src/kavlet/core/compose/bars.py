@@ -5,9 +5,9 @@ import math
 import numpy as np
 
 from kavlet.core.charts.bars import Bars
-from kavlet.core.compose.placing import Corner, Placing
 from kavlet.core.compose.figure import Mark, Text
 from kavlet.core.compose.labels import on_bar
+from kavlet.core.compose.placing import Corner, Placing
 from kavlet.core.figures.ranges import Floats
 from kavlet.core.scene.path import recorded
 from kavlet.core.shapes.box import quad

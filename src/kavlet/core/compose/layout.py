@@ -81,7 +81,9 @@ class Layout(Struct, frozen=True):
 def lay_out(chart: Chart, data: Data, style: Style, size: Size) -> Layout:
     """Measure all texts, then give the plot what is left."""
     shrink = min(1.0, max(0.5, min(size.width / FULL_SIZE.width, size.height / FULL_SIZE.height)))
-    sizes = Sizes(*(each * shrink for each in (style.title_size, style.subtitle_size, style.text_size, style.small_size)))
+    sizes = Sizes(
+        *(each * shrink for each in (style.title_size, style.subtitle_size, style.text_size, style.small_size))
+    )
     pad = min(24.0, max(6.0, 0.055 * min(size.width, size.height)))
     inner = Rect(0, 0, size.width, size.height).inset(pad, pad, pad, pad)
     title = wrapped(chart.texts.title, style.bold, sizes.title, inner.width, 2)
@@ -103,9 +105,7 @@ def lay_out(chart: Chart, data: Data, style: Style, size: Size) -> Layout:
     )  # fmt: skip
 
 
-def _margins(
-    chart: Chart, data: Data, style: Style, sizes: Sizes, room: Rect
-) -> tuple[dict[str, Margin], Rect]:
+def _margins(chart: Chart, data: Data, style: Style, sizes: Sizes, room: Rect) -> tuple[dict[str, Margin], Rect]:
     """Strips after the plot, at the right of lying bars and below standing ones, for labels that stand beside it."""
     margins: dict[str, Margin] = {}
     headed = 0.0

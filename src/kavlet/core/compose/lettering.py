@@ -21,7 +21,13 @@ class Ink(Struct, frozen=True):
 
 
 def line(
-    text: str, kind: TextKind, at: tuple[float, float], anchor: Anchor, ink: Ink, row: int | None = None, layer: str = ""
+    text: str,
+    kind: TextKind,
+    at: tuple[float, float],
+    anchor: Anchor,
+    ink: Ink,
+    row: int | None = None,
+    layer: str = "",
 ) -> Text:
     """A line whose baseline starts, is centred or ends at a point."""
     face, size = ink.face, ink.size
@@ -33,7 +39,13 @@ def line(
 
 
 def centred(
-    text: str, kind: TextKind, at: tuple[float, float], anchor: Anchor, ink: Ink, row: int | None = None, layer: str = ""
+    text: str,
+    kind: TextKind,
+    at: tuple[float, float],
+    anchor: Anchor,
+    ink: Ink,
+    row: int | None = None,
+    layer: str = "",
 ) -> Text:
     """A line whose capitals are centred on a point's height."""
     drop = metrics(ink.face).cap_height * ink.size / 2

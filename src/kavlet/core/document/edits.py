@@ -27,15 +27,15 @@ def add_table(document: Document, name: str, rows: list[list[Cell]]) -> tuple[Do
     if len(rows) > MOST_ROWS or width > MOST_COLUMNS:
         raise KavletError(f"The table is larger than {MOST_ROWS:,} rows or {MOST_COLUMNS:,} columns.")
     table_id = fresh_id("t", (table.id for table in document.tables))
-    columns = tuple(
-        Column(f"c{i + 1}", tuple(row[i] if i < len(row) else None for row in rows)) for i in range(width)
-    )
+    columns = tuple(Column(f"c{i + 1}", tuple(row[i] if i < len(row) else None for row in rows)) for i in range(width))
     title = fresh_name(name, (table.name for table in document.tables))
     table = Table(table_id, title, columns)
     return msgspec.structs.replace(document, tables=(*document.tables, table)), table_id
 
 
-def add_chart(document: Document, table_id: str, recipe: str, roles: dict[str, str] | None = None) -> tuple[Document, str]:
+def add_chart(
+    document: Document, table_id: str, recipe: str, roles: dict[str, str] | None = None
+) -> tuple[Document, str]:
     """A new chart on a table; roles that are not given are guessed. Returns the document and the chart's id."""
     table = document.table(table_id)
     chosen = guess_roles(table, recipe_named(recipe)) | (roles or {})
@@ -196,12 +196,13 @@ def _shift(document: Document, table: Table, shift: Shift, by_rows: bool) -> Doc
     tables = []
     for one in document.tables:
         move = follow(one.id == table.id)
-        columns = []
-        for column in one.columns:
-            if any(isinstance(held, Formula) for held in column.cells):
-                column = msgspec.structs.replace(column, cells=tuple(cell(held, move) for held in column.cells))
-            columns.append(column)
-        tables.append(msgspec.structs.replace(one, columns=tuple(columns)))
+        columns = tuple(
+            msgspec.structs.replace(column, cells=tuple(cell(held, move) for held in column.cells))
+            if any(isinstance(held, Formula) for held in column.cells)
+            else column
+            for column in one.columns
+        )
+        tables.append(msgspec.structs.replace(one, columns=columns))
     charts = []
     for chart in document.charts:
         move = follow(chart.table == table.id)

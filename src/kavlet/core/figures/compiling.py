@@ -196,7 +196,9 @@ def _order(left: Argument, right: Argument) -> int:
 def _filled(value: Value, like: Value) -> Value:
     if value is not None:
         return value
-    return {str: "", bool: False}.get(type(like), 0.0)
+    if isinstance(like, str):
+        return ""
+    return False if isinstance(like, bool) else 0.0
 
 
 def _sort_key(value: Value) -> tuple[int, float | str]:

@@ -31,7 +31,7 @@ class Function(Struct, frozen=True):
 FUNCTIONS: dict[str, Function] = {}
 
 
-class Failure(Exception):
+class Failure(Exception):  # noqa: N818 - it carries an error value, it is none of the program's
     """Ends an evaluation with an error value."""
 
     def __init__(self, error: ErrorValue) -> None:
@@ -217,12 +217,14 @@ def _is_number(value: Callable[[], Argument]) -> Value:
 
 @_function("AND", "condition; …", "Whether all conditions are true.", 1)
 def _and(*arguments: Argument) -> Value:
-    return all([truth(value) for value in everything(arguments) if value is not None])
+    found = [truth(value) for value in everything(arguments) if value is not None]  # errors count, wherever they stand
+    return all(found)
 
 
 @_function("OR", "condition; …", "Whether any condition is true.", 1)
 def _or(*arguments: Argument) -> Value:
-    return any([truth(value) for value in everything(arguments) if value is not None])
+    found = [truth(value) for value in everything(arguments) if value is not None]
+    return any(found)
 
 
 @_function("NOT", "condition", "The opposite of the condition.", 1, 1)

@@ -7,6 +7,7 @@ next shorter, so that a column of running sums costs one link per row and not on
 from bisect import bisect_left
 from collections import defaultdict
 from collections.abc import Iterable
+from itertools import pairwise
 
 from kavlet.core.figures.compiling import Template, resolved
 
@@ -37,7 +38,7 @@ class Graph:
                 ends[span[:4]].add(span[4])
         for chain, lasts in ends.items():
             ordered = sorted(lasts)
-            for shorter, longer in zip(ordered, ordered[1:], strict=False):
+            for shorter, longer in pairwise(ordered):
                 self._after[*chain, shorter].append((*chain, longer))
             home, first, last, _ = chain
             for column in range(first, last + 1):

@@ -1,4 +1,4 @@
-"""What was typed or read as text, understood as a cell: a number by the locale's signs, a percent, a formula, a text."""
+"""What was typed or read as text, understood as a cell: number, percent, formula or text, by the locale's signs."""
 
 import re
 

@@ -9,7 +9,7 @@ from pathlib import Path
 
 from msgspec import Struct
 
-from kavlet.core.figures.cells import Cell, text_of
+from kavlet.core.figures.cells import Cell, Formula, text_of
 from kavlet.core.figures.typed import typed
 from kavlet.core.files import atomic
 from kavlet.core.values.errors import KavletError
@@ -82,7 +82,12 @@ def with_names(found: list[list[Cell]]) -> list[list[Cell]]:
         width = max(len(row) for row in found)
         letters: list[Cell] = [f"Column {index + 1}" for index in range(width)]
         return [letters, *found]
-    return [[None if cell is None else text_of(cell) for cell in found[0]], *found[1:]]
+    return [[_name(cell) for cell in found[0]], *found[1:]]
+
+
+def _name(cell: Cell) -> Cell:
+    """A cell of the first row: formulas stay, all else becomes text."""
+    return cell if cell is None or isinstance(cell, Formula) else text_of(cell)
 
 
 def rows(text: str, separator: str, name: str) -> list[list[str]]:

@@ -1,6 +1,7 @@
 """A stage of a funnel that is larger than the one before it."""
 
 import math
+from itertools import pairwise
 
 import numpy as np
 
@@ -21,6 +22,6 @@ def check(recipe: str, inputs: Inputs) -> list[Finding]:
             float(now / before) if before else math.inf,
             f"“{text_of(names[row])}” is larger than the stage before it, which a funnel’s reader does not expect.",
         )
-        for row, (before, now) in enumerate(zip(figures, figures[1:], strict=False), 1)
+        for row, (before, now) in enumerate(pairwise(figures), 1)
         if not np.isnan([before, now]).any() and now > before
     ]

@@ -9,7 +9,7 @@ Each bar is centred by a hidden offset, so the bars of a stacked chart stand as 
 
 import numpy as np
 
-from kavlet.core.charts.bars import Bars
+from kavlet.core.charts.bars import Bars, Form
 from kavlet.core.charts.chart import Chart, Layer, Scale
 from kavlet.core.charts.flanks import Flanks
 from kavlet.core.charts.labels import Label
@@ -25,13 +25,19 @@ STANDING = "standing"
 
 
 def formulas(places: Places) -> dict[str, list[str]]:
-    """Half of what is missing to the widest stage; each stage over the one before; each stage over the first."""
+    """Half of what is missing to the widest stage; each stage over the one before; each stage over the first.
+
+    An empty stage has no rate, and neither has the stage after it.
+    """
     value, first, last = places.role("value"), places.first, places.last
     rows = range(first, last + 1)
     return {
         "offset": [f"=(MAX({value}${first}:{value}${last})-{value}{row})/2" for row in rows],
-        "step": ["" if row == first else f"={value}{row}/{value}{row - 1}" for row in rows],
-        "overall": [f"={value}{row}/{value}${first}" for row in rows],
+        "step": [
+            "" if row == first else f'=IF(COUNT({value}{row - 1}:{value}{row})=2;{value}{row}/{value}{row - 1};"")'
+            for row in rows
+        ],
+        "overall": [f'=IF(ISNUMBER({value}{row});{value}{row}/{value}${first};"")' for row in rows],
     }
 
 
@@ -57,7 +63,7 @@ def chart(inputs: Inputs) -> Chart:
     if joined:
         layers.append(Flanks("flanks", "flanks", of="value"))
     label = Label(inputs.number_text("value"), "inside", "strong") if settings["values"] else None
-    form = "tapered" if tapered else "square"
+    form: Form = "tapered" if tapered else "square"
     layers.append(Bars("value", value_name, inputs.role_ids["value"], stacked=True, form=form, label=label))
     rate = Label(PERCENT, "centre", "plain")
     if settings["rates"] == "between":
@@ -106,7 +112,9 @@ FUNNEL = Recipe(
         Role("value", "number", "How many are left at each stage."),
     ),
     parameters=(
-        Parameter("shape", "choice", "stepped", "Square steps, or bodies that narrow to the next.", ("stepped", "tapered")),
+        Parameter(
+            "shape", "choice", "stepped", "Square steps, or bodies that narrow to the next.", ("stepped", "tapered")
+        ),
         Parameter("direction", "choice", "lying", "Stages below or beside each other.", ("lying", STANDING)),
         Parameter("values", "flag", True, "Write each stage’s value on its bar."),
         Parameter("rates", "choice", "between", "Where the step rates stand.", ("between", "beside", "none")),

@@ -40,7 +40,7 @@ def written(value: float, how: NumberText, locale: str = DEFAULT_LOCALE) -> str:
         most = max(least, how.most_decimals)
         pattern = _pattern(least, most, how.grouping)
         body = pattern.apply(_half_up(abs(shown), most), locale_of(locale))
-    negative = shown < 0 and body.strip("0.,  ") != ""
+    negative = shown < 0 and any(digit in body for digit in "123456789∞")
     unit = " %" if how.style == "percent" else ""
     return f"{MINUS if negative else ''}{how.prefix}{body}{unit}{how.suffix}"
 

@@ -95,10 +95,12 @@ def from_oklab(lightness: float, a: float, b: float, alpha: float = 1.0) -> Colo
         -1.2684380046 * long + 2.6097574011 * medium - 0.3413193965 * short,
         -0.0041960863 * long - 0.7034186147 * medium + 1.7076147010 * short,
     )
-    return Colour(*(min(1.0, max(0.0, coded(max(0.0, part)))) for part in parts), alpha)
+    red, green, blue = (min(1.0, max(0.0, coded(max(0.0, part)))) for part in parts)
+    return Colour(red, green, blue, alpha)
 
 
 def mix(one: Colour, other: Colour, share: float) -> Colour:
     """The colour `share` (0 to 1) of the way from one to the other, in OKLab."""
     parts = (p + (q - p) * share for p, q in zip(oklab(one), oklab(other), strict=True))
-    return from_oklab(*parts, one.alpha + (other.alpha - one.alpha) * share)
+    lightness, a, b = parts
+    return from_oklab(lightness, a, b, one.alpha + (other.alpha - one.alpha) * share)

@@ -1,0 +1,1 @@
+"""Deliver: all ways out."""

@@ -1,0 +1,117 @@
+"""The Deliver sheet: the chart as it will leave, beside the few things to choose."""
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QPixmap
+from PySide6.QtWidgets import (
+    QCheckBox,
+    QDialog,
+    QDialogButtonBox,
+    QHBoxLayout,
+    QLabel,
+    QPushButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from kavlet.core.build import Picture
+from kavlet.core.values.errors import KavletError
+from kavlet.desktop.deliver.writers import Wish, content
+from kavlet.desktop.dress.fields import ChoiceField
+from kavlet.desktop.look import UNIT
+from kavlet.paint.picture import image
+
+PREVIEW_WIDTH, PREVIEW_HEIGHT = 560, 340
+FORMATS = ((".png", "PNG"), (".svg", "SVG"), (".pdf", "PDF"))
+SCALES = (("1", "1 ×"), ("2", "2 ×"), ("3", "3 ×"), ("4", "4 ×"))
+
+
+class DeliverSheet(QDialog):
+    """Chooses a format; says what the file will be; hands a wish on when it is accepted."""
+
+    wished = Signal(object)
+
+    def __init__(self, made: Picture, wish: Wish, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setWindowTitle(self.tr("Deliver"))
+        self._made = made
+        self.wish = wish
+        self.preview = self._preview()
+        self.format = ChoiceField(self.tr("Format"), FORMATS)
+        self.format.chosen.connect(lambda ending: self._choose(Wish(ending, self.wish.scale, self.wish.outlines)))
+        self.scale = ChoiceField(self.tr("Scale"), SCALES)
+        self.scale.chosen.connect(lambda text: self._choose(Wish(self.wish.ending, float(text), self.wish.outlines)))
+        self.outlines = QCheckBox(self.tr("Texts as outlines"))
+        self.outlines.setToolTip(self.tr("For programs that don’t read the embedded face"))
+        self.outlines.clicked.connect(lambda on: self._choose(Wish(self.wish.ending, self.wish.scale, on)))
+        self.says = QLabel()
+        self.says.setObjectName("quiet")
+        self.says.setWordWrap(True)
+        self._scale_label = QLabel(self.tr("Pixels"))
+        self._scale_label.setObjectName("quiet")
+        format_label = QLabel(self.tr("Format"))
+        format_label.setObjectName("quiet")
+
+        buttons = QDialogButtonBox()
+        self.save = QPushButton(self.tr("Save…"))
+        self.save.setObjectName("main")
+        self.save.setDefault(True)
+        buttons.addButton(self.save, QDialogButtonBox.ButtonRole.AcceptRole)
+        buttons.addButton(self.tr("Cancel"), QDialogButtonBox.ButtonRole.RejectRole)
+        buttons.accepted.connect(self.accept)
+        buttons.rejected.connect(self.reject)
+        self.accepted.connect(lambda: self.wished.emit(self.wish))
+
+        choices = QVBoxLayout()
+        choices.setSpacing(UNIT)
+        for widget in (format_label, self.format, self._scale_label, self.scale, self.outlines):
+            choices.addWidget(widget)
+        choices.addSpacing(3 * UNIT)
+        choices.addWidget(self.says)
+        choices.addStretch(1)
+        choices.addWidget(buttons)
+        layout = QHBoxLayout(self)
+        layout.setContentsMargins(5 * UNIT, 5 * UNIT, 5 * UNIT, 5 * UNIT)
+        layout.setSpacing(5 * UNIT)
+        layout.addWidget(self.preview)
+        side = QWidget()
+        side.setLayout(choices)
+        choices.setContentsMargins(0, 0, 0, 0)
+        side.setFixedWidth(264)
+        layout.addWidget(side)
+        self._choose(wish)
+
+    def _preview(self) -> QLabel:
+        """The chart's own picture, as sharp as the screen."""
+        preview = QLabel()
+        preview.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        preview.setMinimumSize(PREVIEW_WIDTH, PREVIEW_HEIGHT)
+        preview.setAccessibleName(self.tr("Preview"))
+        ratio = self.devicePixelRatioF()
+        scale = min(PREVIEW_WIDTH / self._made.scene.size.width, PREVIEW_HEIGHT / self._made.scene.size.height)
+        pixmap = QPixmap.fromImage(image(self._made.scene, scale * ratio))
+        pixmap.setDevicePixelRatio(ratio)
+        preview.setPixmap(pixmap)
+        return preview
+
+    def _choose(self, wish: Wish) -> None:
+        self.wish = wish
+        self.format.show_choice(wish.ending)
+        self.scale.show_choice(f"{wish.scale:g}")
+        self.outlines.setChecked(wish.outlines)
+        for widget in (self._scale_label, self.scale):
+            widget.setVisible(wish.ending == ".png")
+        self.outlines.setVisible(wish.ending == ".svg")
+        size = self._made.scene.size
+        millimetres = f"{size.width / 72 * 25.4:.0f} × {size.height / 72 * 25.4:.0f} mm"
+        try:
+            kilobytes = len(content(self._made, wish)) / 1000
+        except KavletError as error:
+            self.says.setText(str(error))
+            self.save.setEnabled(False)
+            return
+        self.save.setEnabled(True)
+        if wish.ending == ".png":
+            pixels = f"{round(size.width * wish.scale):,} × {round(size.height * wish.scale):,}"
+            self.says.setText(self.tr("{} pixels, {} in print, {:.0f} kB").format(pixels, millimetres, kilobytes))
+        else:
+            self.says.setText(self.tr("Sharp at every size, {} in print, {:.0f} kB").format(millimetres, kilobytes))

@@ -1,0 +1,1 @@
+"""Dress: texts, settings and look of the chart."""

@@ -1,0 +1,1 @@
+"""Figures: the tables."""

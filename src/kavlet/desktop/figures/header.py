@@ -1,0 +1,180 @@
+"""The header over the columns: letters, and above them the role chips that say what each column is for."""
+
+from PySide6.QtCore import QPoint, QRect, QSize, Qt, Signal
+from PySide6.QtGui import QAction, QBrush, QMouseEvent, QPainter, QPen
+from PySide6.QtWidgets import QHeaderView, QMenu, QWidget
+
+from kavlet.core.document import edits
+from kavlet.core.recipes.registry import RECIPES
+from kavlet.desktop.look import colours, qcolor
+from kavlet.desktop.store import Store
+
+CHIP_BAND, LETTER_BAND = 30, 22
+
+
+class RoleHeader(QHeaderView):
+    """Draws a chip per column. Click a chip to choose a role; drag it to another column to move the role."""
+
+    role_dropped = Signal(str, int)
+
+    def __init__(self, store: Store, parent: QWidget | None = None) -> None:
+        super().__init__(Qt.Orientation.Horizontal, parent)
+        self._store = store
+        self._dragged: str | None = None
+        self._pressed = -1
+        self._over = -1
+        self.setSectionsClickable(True)
+        self.setHighlightSections(False)
+        self.setMouseTracking(True)
+        self.setMinimumSectionSize(56)
+        self.setAccessibleName(self.tr("Columns and their roles"))
+        store.changed.connect(self.viewport().update)
+
+    def sizeHint(self) -> QSize:
+        return QSize(super().sizeHint().width(), CHIP_BAND + LETTER_BAND)
+
+    def chip_text(self, section: int) -> str:
+        """What the chip over a column says: its role, “helper”, or nothing."""
+        table, chart = self._store.table, self._store.chart
+        if table is None or section >= len(table.columns):
+            return ""
+        column = table.columns[section]
+        if column.helper is not None:
+            return self.tr("helper")
+        roles = chart.roles if chart is not None else {}
+        return next((role for role, held in roles.items() if held == column.id), "")
+
+    def chip_rect(self, section: int) -> QRect:
+        """Where a column's chip is drawn, in the viewport."""
+        text = self.chip_text(section) or self.tr("role")
+        width = min(self.sectionSize(section) - 8, self.fontMetrics().horizontalAdvance(text) + 18)
+        return QRect(self.sectionViewportPosition(section) + 4, 5, width, CHIP_BAND - 10)
+
+    def paintSection(self, painter: QPainter, rect: QRect, logical: int) -> None:
+        c = colours()
+        painter.save()
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.fillRect(rect, qcolor(c.panel))
+        painter.setPen(QPen(qcolor(c.line), 1))
+        painter.drawLine(rect.bottomLeft(), rect.bottomRight())
+        letters = QRect(rect.left() + 8, rect.top() + CHIP_BAND, rect.width() - 16, LETTER_BAND)
+        painter.setPen(qcolor(c.quiet))
+        text = str(self.model().headerData(logical, Qt.Orientation.Horizontal) or "")
+        painter.drawText(letters, Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignLeft, text)
+        self._paint_chip(painter, logical)
+        painter.restore()
+
+    def _paint_chip(self, painter: QPainter, logical: int) -> None:
+        c = colours()
+        text = self.chip_text(logical)
+        chip = self.chip_rect(logical)
+        target = self._dragged is not None and logical == self._over
+        table = self._store.table
+        is_helper = bool(table and logical < len(table.columns) and table.columns[logical].helper)
+        if is_helper:
+            painter.setPen(QPen(qcolor(c.helper_line), 1, Qt.PenStyle.DashLine))
+            painter.setBrush(QBrush(qcolor(c.helper)))
+        elif text:
+            painter.setPen(QPen(qcolor(c.accent), 1))
+            painter.setBrush(QBrush(qcolor(c.accent)))
+        else:
+            painter.setPen(QPen(qcolor(c.accent if target else c.quiet), 1, Qt.PenStyle.DotLine))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawRoundedRect(chip, 10, 10)
+        painter.setPen(qcolor(c.ink if is_helper else c.on_accent if text else c.quiet))
+        painter.drawText(chip, Qt.AlignmentFlag.AlignCenter, text or self.tr("role"))
+        if target:
+            painter.setPen(QPen(qcolor(c.second), 2))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRoundedRect(chip.adjusted(-1, -1, 1, 1), 11, 11)
+
+    def _chip_at(self, at: QPoint) -> int:
+        section = self.logicalIndexAt(at)
+        return section if section >= 0 and at.y() < CHIP_BAND and self.chip_rect(section).contains(at) else -1
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        self._pressed = self._chip_at(event.position().toPoint())
+        if self._pressed < 0:
+            super().mousePressEvent(event)
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        at = event.position().toPoint()
+        if self._pressed < 0:
+            chip = self._chip_at(at)
+            self.setToolTip(self._explained(chip))
+            super().mouseMoveEvent(event)
+            return
+        over = self.logicalIndexAt(at)
+        role = self.chip_text(self._pressed)
+        if over != self._pressed and role and role != self.tr("helper"):
+            self._dragged = role
+        if over != self._over:
+            self._over = over
+            self.viewport().update()
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        pressed, dragged = self._pressed, self._dragged
+        self._pressed, self._dragged, self._over = -1, None, -1
+        self.viewport().update()
+        if pressed < 0:
+            super().mouseReleaseEvent(event)
+            return
+        over = self.logicalIndexAt(event.position().toPoint())
+        if dragged is not None and over >= 0:
+            self.give(dragged, over)
+        elif over == pressed:
+            corner = self.chip_rect(pressed).bottomLeft()
+            self.role_menu(pressed).popup(self.viewport().mapToGlobal(corner))
+
+    def _explained(self, section: int) -> str:
+        chart, table = self._store.chart, self._store.table
+        if section < 0 or chart is None or table is None:
+            return ""
+        recipe = RECIPES[chart.recipe]
+        helper = table.columns[section].helper
+        if helper is not None:
+            return next((one.meaning for one in recipe.helpers if one.name == helper.name), "")
+        text = self.chip_text(section)
+        return next(
+            (one.meaning for one in recipe.roles if one.name == text), self.tr("Choose what this column is for")
+        )
+
+    def role_menu(self, section: int) -> QMenu:
+        """The menu of a column's chip: the recipe's roles, and none."""
+        menu = QMenu(self)
+        menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        chart, table = self._store.chart, self._store.table
+        if chart is None or table is None or table.columns[section].helper is not None:
+            note = QAction(self._explained(section) or self.tr("No role"), menu)
+            note.setEnabled(False)
+            menu.addAction(note)
+            return menu
+        held = self.chip_text(section)
+        for role in RECIPES[chart.recipe].roles:
+            action = QAction(f"{role.name}  –  {role.meaning}", menu)
+            action.setCheckable(True)
+            action.setChecked(role.name == held)
+            action.triggered.connect(lambda _checked=False, name=role.name: self.give(name, section))
+            menu.addAction(action)
+        menu.addSeparator()
+        nothing = QAction(self.tr("No role"), menu)
+        nothing.setCheckable(True)
+        nothing.setChecked(not held)
+        nothing.triggered.connect(lambda: self._take(held))
+        menu.addAction(nothing)
+        return menu
+
+    def give(self, role: str, section: int) -> None:
+        """Give a column a role."""
+        chart, table = self._store.chart, self._store.table
+        if chart is None or table is None or section >= len(table.columns) or table.columns[section].helper is not None:
+            return
+        document = edits.set_role(self._store.document, chart.id, role, table.columns[section].id)
+        self._store.apply(self.tr("make column the {}").format(role), document)
+
+    def _take(self, role: str) -> None:
+        chart = self._store.chart
+        if chart is not None and role:
+            self._store.apply(
+                self.tr("take role {}").format(role), edits.set_role(self._store.document, chart.id, role, None)
+            )

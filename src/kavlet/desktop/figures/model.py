@@ -1,0 +1,163 @@
+"""The table in view as Qt's item model: draws what the store holds, and turns what is typed into edits."""
+
+from PySide6.QtCore import QAbstractTableModel, QModelIndex, QObject, QPersistentModelIndex, Qt
+
+from kavlet.core.document import edits
+from kavlet.core.figures.cells import Cell, ErrorValue, Formula, Value, text_of
+from kavlet.core.figures.recalculate import ColumnValues
+from kavlet.core.figures.references import column_letters
+from kavlet.core.figures.table import HEADER, Column, Table
+from kavlet.core.figures.typed import shown_for_editing, typed
+from kavlet.core.text.numbers import decimal_sign, group_sign, written
+from kavlet.core.values.errors import KavletError
+from kavlet.core.values.number_text import PLAIN
+from kavlet.desktop.store import Store
+
+Index = QModelIndex | QPersistentModelIndex
+_NOWHERE = QModelIndex()
+
+
+class TableModel(QAbstractTableModel):
+    """Rows are those of the table, from the names down, and one empty row to type on in."""
+
+    def __init__(self, store: Store, parent: QObject | None = None) -> None:
+        super().__init__(parent)
+        self._store = store
+        self._table: Table | None = None
+        self._values: list[ColumnValues] = []
+        self._locale = store.document.locale
+        store.changed.connect(self.refresh)
+        self.refresh()
+
+    @property
+    def table(self) -> Table | None:
+        return self._table
+
+    def refresh(self) -> None:
+        """Take the store's table; views keep their place while its shape stays the same."""
+        table = self._store.table
+        values = self._store.values.of(table.id) if table is not None else []
+        same = (
+            table is not None
+            and self._table is not None
+            and table.id == self._table.id
+            and table.height == self._table.height
+            and [column.id for column in table.columns] == [column.id for column in self._table.columns]
+        )
+        if not same:
+            self.beginResetModel()
+        self._table, self._values, self._locale = table, values, self._store.document.locale
+        if not same:
+            self.endResetModel()
+        elif table is not None:
+            self.dataChanged.emit(self.index(0, 0), self.index(table.height, len(table.columns) - 1))
+            self.headerDataChanged.emit(Qt.Orientation.Horizontal, 0, len(table.columns) - 1)
+
+    def rowCount(self, parent: Index = _NOWHERE) -> int:
+        return 0 if parent.isValid() or self._table is None else self._table.height + 1
+
+    def columnCount(self, parent: Index = _NOWHERE) -> int:
+        return 0 if parent.isValid() or self._table is None else len(self._table.columns)
+
+    def headerData(self, section: int, orientation: Qt.Orientation, role: int = Qt.ItemDataRole.DisplayRole) -> object:
+        if role == Qt.ItemDataRole.DisplayRole:
+            return column_letters(section) if orientation == Qt.Orientation.Horizontal else str(section + 1)
+        return None
+
+    def column(self, index: Index) -> Column | None:
+        """The column at an index."""
+        return self._table.columns[index.column()] if self._table is not None and index.isValid() else None
+
+    def cell(self, index: Index) -> Cell:
+        """What the cell holds; the empty row below the table holds nothing."""
+        column = self.column(index)
+        return column.cells[index.row()] if column is not None and index.row() < len(column.cells) else None
+
+    def value(self, index: Index) -> Value:
+        """What the cell evaluates to."""
+        if self.column(index) is None or index.row() >= len(self._values[index.column()].values):
+            return None
+        return self._values[index.column()].values[index.row()]
+
+    def is_hand_made(self, index: Index) -> bool:
+        """Whether the author changed a cell that a recipe had made."""
+        column, cell = self.column(index), self.cell(index)
+        return (
+            column is not None
+            and column.helper is not None
+            and index.row() >= HEADER
+            and cell is not None
+            and not (isinstance(cell, Formula) and cell.made)
+        )
+
+    def data(self, index: Index, role: int = Qt.ItemDataRole.DisplayRole) -> object:
+        if not index.isValid():
+            return None
+        if role == Qt.ItemDataRole.DisplayRole:
+            return self._shown(index)
+        if role == Qt.ItemDataRole.EditRole:
+            return shown_for_editing(self.cell(index), decimal_sign(self._locale))
+        if role == Qt.ItemDataRole.TextAlignmentRole:
+            right = isinstance(self.value(index), float | ErrorValue) or self._heads_numbers(index)
+            side = Qt.AlignmentFlag.AlignRight if right else Qt.AlignmentFlag.AlignLeft
+            return side | Qt.AlignmentFlag.AlignVCenter
+        if role == Qt.ItemDataRole.ToolTipRole:
+            return self._explained(index)
+        return None
+
+    def _heads_numbers(self, index: Index) -> bool:
+        """Whether the cell is a name over a column whose first figure is a number."""
+        if index.row() >= HEADER:
+            return False
+        column = self._values[index.column()].values
+        return any(isinstance(value, float) for value in column[HEADER : HEADER + 3])
+
+    def _shown(self, index: Index) -> str:
+        value, column = self.value(index), self.column(index)
+        if isinstance(value, float) and column is not None:
+            return written(value, column.number or PLAIN, self._locale)
+        return text_of(value)
+
+    def _explained(self, index: Index) -> str | None:
+        value, cell = self.value(index), self.cell(index)
+        if isinstance(value, ErrorValue):
+            return f"{value.value}: {value.meaning}"
+        if self.is_hand_made(index):
+            return self.tr("Changed by hand. Empty the cell to give it back to the recipe.")
+        return cell.text if isinstance(cell, Formula) else None
+
+    def flags(self, index: Index) -> Qt.ItemFlag:
+        flags = Qt.ItemFlag.ItemIsEnabled | Qt.ItemFlag.ItemIsSelectable
+        column = self.column(index)
+        ghost_helper = column is not None and column.helper is not None and index.row() >= len(column.cells)
+        return flags if ghost_helper else flags | Qt.ItemFlag.ItemIsEditable
+
+    def setData(self, index: Index, value: object, role: int = Qt.ItemDataRole.EditRole) -> bool:
+        if role != Qt.ItemDataRole.EditRole or self._table is None or not index.isValid():
+            return False
+        cell = self.understood(str(value))
+        if index.row() < HEADER and isinstance(cell, float | bool):
+            cell = str(value).strip()
+        held = self.cell(index)
+        if cell == held and type(cell) is type(held):
+            return True
+        if isinstance(cell, Formula) and isinstance(held, Formula) and cell.text == held.text:
+            return True
+        self.put({(index.column(), index.row()): cell}, self.tr("type in {}").format(self.address(index)))
+        return True
+
+    def understood(self, text: str) -> Cell:
+        """Typed text as a cell, by the document's locale."""
+        return typed(text, decimal_sign(self._locale), group_sign(self._locale))
+
+    def address(self, index: Index) -> str:
+        return f"{column_letters(index.column())}{index.row() + 1}"
+
+    def put(self, cells: dict[tuple[int, int], Cell], name: str) -> None:
+        """Put cells as one edit of that name; a refusal is told."""
+        if self._table is None:
+            return
+        try:
+            self._store.apply(name, edits.set_cells(self._store.document, self._table.id, cells))
+        except KavletError as error:
+            self._store.refuse(error)

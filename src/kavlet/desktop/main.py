@@ -1,0 +1,61 @@
+"""Starts the window: wiring only."""
+
+import sys
+from pathlib import Path
+
+from PySide6.QtCore import QSettings
+from PySide6.QtGui import QIcon
+from PySide6.QtWidgets import QApplication
+
+import kavlet
+from kavlet.desktop import documents
+from kavlet.desktop.store import Store
+from kavlet.desktop.window import Window, apply_look
+from kavlet.paint.application import add_faces
+
+ICON = Path(kavlet.__file__).parent / "assets" / "icons" / "kavlet.svg"
+
+
+def application() -> QApplication:
+    """The application with Kavlet's names, faces and look."""
+    running = QApplication.instance()
+    made = running if isinstance(running, QApplication) else QApplication(sys.argv[:1])
+    made.setOrganizationName("kavlet")
+    made.setApplicationName("kavlet")
+    made.setApplicationDisplayName("Kavlet")
+    made.setDesktopFileName("kavlet")
+    made.setApplicationVersion(kavlet.__version__)
+    made.setWindowIcon(QIcon(str(ICON)))
+    QSettings.setDefaultFormat(QSettings.Format.IniFormat)
+    add_faces()
+    apply_look()
+    return made
+
+
+def open_window(file: Path | None = None, demo: bool = False) -> Window:
+    """A window with the demo, a file, or nothing yet."""
+    window = Window(Store())
+    if demo:
+        window.store.load(documents.demo(), None, "Mirefen year")
+        window.figures.grid.go_to(1, 1)
+        window.figures.grid.setFocus()
+    window.show()
+    if file is not None:
+        window.open_path(file)
+    return window
+
+
+def run(file: Path | None = None, demo: bool = False) -> int:
+    """Open a window and stay until it is closed. Returns the exit code."""
+    made = application()
+    made.styleHints().colorSchemeChanged.connect(lambda _scheme: apply_look())
+    window = open_window(file, demo)
+    code = made.exec()
+    window.deleteLater()
+    return code
+
+
+def main() -> None:
+    """The command without arguments, as a desktop starts it; one argument is a file to open."""
+    arguments = sys.argv[1:]
+    sys.exit(run(Path(arguments[0]) if arguments else None))

@@ -1,0 +1,1 @@
+"""Stage: the chart, drawn live."""

@@ -1,0 +1,97 @@
+"""The store: the current document and its history, and the one event that views follow."""
+
+from pathlib import Path
+
+from PySide6.QtCore import QObject, Signal
+
+from kavlet.core.build import Picture, Pictures
+from kavlet.core.document.document import ChartEntry, Document
+from kavlet.core.document.history import History
+from kavlet.core.figures.recalculate import Values
+from kavlet.core.figures.table import Table
+from kavlet.core.values.errors import KavletError
+
+
+class Store(QObject):
+    """Holds the document. Views draw what it holds and write to it by `apply` alone."""
+
+    changed = Signal()
+    refused = Signal(str)
+
+    def __init__(self, parent: QObject | None = None) -> None:
+        super().__init__(parent)
+        self._history = History(Document())
+        self._pictures = Pictures()
+        self.path: Path | None = None
+        self.name = ""
+        self._shown = ""
+
+    @property
+    def document(self) -> Document:
+        return self._history.current
+
+    @property
+    def history(self) -> History:
+        return self._history
+
+    @property
+    def values(self) -> Values:
+        return self._pictures.values(self.document)
+
+    @property
+    def chart(self) -> ChartEntry | None:
+        """The chart in view."""
+        charts = self.document.charts
+        return next((chart for chart in charts if chart.id == self._shown), charts[0] if charts else None)
+
+    @property
+    def table(self) -> Table | None:
+        """The table in view: the one the chart reads."""
+        chart = self.chart
+        if chart is not None:
+            return self.document.table(chart.table)
+        return self.document.tables[0] if self.document.tables else None
+
+    def picture(self) -> Picture | None:
+        """The chart in view, through all stages. Raises KavletError when its table does not fit it."""
+        chart = self.chart
+        return self._pictures.picture(self.document, chart.id) if chart is not None else None
+
+    def show_chart(self, chart: str) -> None:
+        """Bring another chart into view."""
+        self._shown = chart
+        self.changed.emit()
+
+    def apply(self, name: str, document: Document) -> None:
+        """Take an edited document under the name of the edit."""
+        if self._history.apply(name, document):
+            self.changed.emit()
+
+    def refuse(self, error: KavletError) -> None:
+        """Tell the user why an edit was not made."""
+        self.refused.emit(str(error))
+
+    def undo(self) -> None:
+        if self._history.undo():
+            self.changed.emit()
+
+    def redo(self) -> None:
+        if self._history.redo():
+            self.changed.emit()
+
+    def load(self, document: Document, path: Path | None, name: str, unsaved: bool = False) -> None:
+        """Replace everything by a document that was opened or made anew."""
+        self._history = History(document)
+        if unsaved:
+            self._history.unsaved()
+        self.path = path
+        self.name = name
+        self._shown = ""
+        self.changed.emit()
+
+    def saved(self, path: Path) -> None:
+        """Note that the current document now lies in a file."""
+        self._history.saved()
+        self.path = path
+        self.name = path.stem
+        self.changed.emit()
