@@ -19,7 +19,7 @@ from kavlet.core.compose.figure import Figure
 from kavlet.core.compose.layout import lay_out
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.dress.style import resolve
-from kavlet.core.figures.cells import ErrorValue, Formula, text_of
+from kavlet.core.figures.cells import ErrorValue, Formula, Value, text_of
 from kavlet.core.figures.recalculate import Values, recalculate
 from kavlet.core.figures.table import HEADER, Table
 from kavlet.core.proof.checks import findings

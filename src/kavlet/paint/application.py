@@ -2,6 +2,7 @@
 
 import os
 import sys
+from functools import lru_cache
 from importlib.resources import as_file
 
 from PySide6.QtGui import QFontDatabase, QGuiApplication
@@ -20,8 +21,9 @@ def for_painting() -> QGuiApplication:
     return made
 
 
+@lru_cache(maxsize=1)
 def add_faces() -> None:
-    """Make the shipped faces known to Qt by their families' names."""
+    """Make the shipped faces known to Qt by their families' names; once is enough."""
     with as_file(FONT_FOLDER) as folder:
         for key in FACES:
             QFontDatabase.addApplicationFont(str(folder / f"{key}.ttf"))

@@ -83,7 +83,7 @@ def at_point(layer: Points, text: str, row: int, at: tuple[float, float], to: Pl
     face, colour = voiced(layer.label.voice, to.style)
     if layer.beside:
         size = max(FLOOR, min(lay.sizes.text, lay.name_size))
-        anchor, most = ("end" if lay.lying else "middle"), lay.pitch if not lay.lying else lay.size.width
+        anchor, most = ("end" if lay.lying else "middle"), lay.pitch * lay.every if not lay.lying else lay.size.width
     else:
         size, anchor, most = lay.sizes.small, "middle", lay.gap if not lay.lying else lay.size.width
         if lay.lying:

@@ -1,5 +1,7 @@
 """Where the plot lies: texts are measured first, then margins, then the scales are fixed."""
 
+from math import ceil
+
 from msgspec import Struct
 
 from kavlet.core.charts.chart import Chart
@@ -93,12 +95,10 @@ def lay_out(chart: Chart, data: Data, style: Style, size: Size) -> Layout:
     below = len(source) * sizes.small * LEADING
     room = inner.inset(0, above + (0.8 * sizes.title if above else 0), 0, below + (0.8 * sizes.small if below else 0))
     margins, room = _margins(chart, data, style, sizes, room)
-    names, name_size, strip, room = _names(chart, data, style, sizes, room)
+    names, name_size, strip, every, room = _names(chart, data, style, sizes, room)
     length = room.height if chart.lying else room.width
     share = max(0.0, chart.gap_width) / 100
     thickness = length / (data.rows + (data.rows - 1) * share) if data.rows else length
-    pitch = thickness * (1 + share)
-    every = max(1, round(1.1 * name_size / pitch + 0.499)) if chart.lying else 1
     return Layout(
         size, pad, sizes, title, subtitle, source, names, name_size, strip, margins, room, chart.lying,
         chart.scale.minimum, chart.scale.maximum, thickness, thickness * share, every,
@@ -132,19 +132,24 @@ def _margins(chart: Chart, data: Data, style: Style, sizes: Sizes, room: Rect) -
 
 def _names(
     chart: Chart, data: Data, style: Style, sizes: Sizes, room: Rect
-) -> tuple[tuple[tuple[str, ...], ...], float, float, Rect]:
-    """The rows' names, wrapped; left of lying bars, below standing ones. Returns the strip they take as well."""
+) -> tuple[tuple[tuple[str, ...], ...], float, float, int, Rect]:
+    """The rows' names, wrapped; left of lying bars, below standing ones.
+
+    Returns their size, the strip they take, each how-many-th is shown, and the room that is left.
+    """
     texts = data.names(chart.names)
     rows = max(1, data.rows)
     if chart.lying:
         pitch = room.height / rows
         size = max(FLOOR, min(sizes.text, pitch / 1.15))
+        every = max(1, ceil(1.15 * size / pitch - 1e-9))
         lines = 2 if pitch >= 2 * LEADING * size else 1
         names = tuple(wrapped(text, style.face, size, 0.3 * room.width, lines) for text in texts)
         strip = max((width(part, style.face, size) for name in names for part in name), default=0.0)
-        return names, size, strip, room.inset(left=strip + (1.3 * size if strip else 0))
+        return names, size, strip, every, room.inset(left=strip + (1.3 * size if strip else 0))
     pitch = room.width / rows
     size = max(FLOOR, min(sizes.text, pitch / 3.2))
-    names = tuple(wrapped(text, style.face, size, 0.94 * pitch, 3) for text in texts)
+    every = max(1, ceil(3.2 * size / pitch - 1e-9))
+    names = tuple(wrapped(text, style.face, size, 0.94 * pitch * every, 3) for text in texts)
     strip = max((len(name) for name in names), default=0) * size * LEADING
-    return names, size, strip, room.inset(bottom=strip + (0.6 * size if strip else 0))
+    return names, size, strip, every, room.inset(bottom=strip + (0.6 * size if strip else 0))

@@ -3,8 +3,6 @@
 import math
 from itertools import pairwise
 
-import numpy as np
-
 from kavlet.core.figures.cells import text_of
 from kavlet.core.proof.finding import Finding
 from kavlet.core.recipes.recipe import Inputs
@@ -19,9 +17,9 @@ def check(recipe: str, inputs: Inputs) -> list[Finding]:
         Finding(
             "rising-stage",
             "note",
-            float(now / before) if before else math.inf,
+            now / before if before else math.inf,
             f"“{text_of(names[row])}” is larger than the stage before it, which a funnel’s reader does not expect.",
         )
-        for row, (before, now) in enumerate(pairwise(figures), 1)
-        if not np.isnan([before, now]).any() and now > before
+        for row, (before, now) in enumerate(pairwise(figures.tolist()), 1)
+        if now > before
     ]

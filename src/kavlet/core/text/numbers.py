@@ -11,6 +11,7 @@ from kavlet.core.values.number_text import NumberText
 
 DEFAULT_LOCALE = "en"
 MINUS = "−"
+HUGE = 1e15  # from here on a float holds no whole numbers exactly, and is written with an exponent
 
 
 @lru_cache(maxsize=32)
@@ -35,6 +36,8 @@ def written(value: float, how: NumberText, locale: str = DEFAULT_LOCALE) -> str:
     shown = value * 100 if how.style == "percent" else value
     if math.isinf(shown):
         body = "∞"
+    elif abs(shown) >= HUGE:
+        body = f"{abs(shown):.3g}".replace("e+", "E").replace(".", decimal_sign(locale))
     else:
         least = max(0, how.least_decimals)
         most = max(least, how.most_decimals)
@@ -47,8 +50,6 @@ def written(value: float, how: NumberText, locale: str = DEFAULT_LOCALE) -> str:
 
 def _half_up(value: float, decimals: int) -> float:
     """Round half away from zero, as people expect of printed figures; binary noise in the last digit is forgiven."""
-    if value >= 1e15:
-        return value
     factor = 10.0**decimals
     return math.floor(value * factor * (1 + 2e-15) + 0.5) / factor
 

@@ -26,6 +26,8 @@ class Run(Struct, frozen=True):
 @lru_cache(maxsize=4096)
 def shape(text: str, face: str) -> Run:
     """Shape one line with the face's default features (kerning, ligatures)."""
+    if not text:
+        return Run((), (), (), 0.0, True)
     of = font(face)
     em = of.face.upem
     buffer = hb.Buffer()

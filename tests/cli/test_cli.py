@@ -1,0 +1,175 @@
+"""The command line, run as a user runs it."""
+
+import json
+import os
+import subprocess
+import sys
+import zipfile
+from pathlib import Path
+from typing import Any
+
+import pytest
+from PIL import Image
+
+KAVLET = Path(sys.executable).with_name("kavlet")
+
+
+def run(*arguments: object, **environment: str) -> subprocess.CompletedProcess[str]:
+    without = {name: value for name, value in os.environ.items() if name not in ("DISPLAY", "QT_QPA_PLATFORM")}
+    return subprocess.run(
+        [str(KAVLET), *map(str, arguments)], capture_output=True, text=True, env=without | environment, check=False
+    )
+
+
+def made(table: Path, *arguments: object) -> dict[str, Any]:
+    out = table.parent / "made.json"
+    done = run("make", "funnel", table, "-o", out, *arguments)
+    assert done.returncode == 0, done.stderr
+    return json.loads(out.read_text(encoding="utf-8"))  # type: ignore[no-any-return]
+
+
+def test_make_writes_every_format_without_a_display(visitor_csv: Path) -> None:
+    for ending, start in ((".svg", b"<svg"), (".png", b"\x89PNG"), (".pdf", b"%PDF"), (".kavlet", b"PK")):
+        out = visitor_csv.with_suffix(ending)
+        done = run("make", "funnel", visitor_csv, "-o", out)
+        assert (done.returncode, done.stderr) == (0, "")
+        assert out.read_bytes().startswith(start)
+
+
+def test_the_record_holds_what_was_computed(visitor_csv: Path) -> None:
+    held = made(visitor_csv, "--size", "800x450")
+    assert held["recipe"] == "funnel"
+    assert held["size"] == [800, 450]
+    assert held["title"] == "Visitor path"
+    assert held["helpers"][0]["values"] == [0, 5750, 7820, 8682.5, 9045]
+    people = [mark for mark in held["marks"] if mark["layer"] == "people"]
+    assert [mark["value"] for mark in people] == [18400, 6900, 2760, 1035, 310]
+    assert all(mark["visible"] and not mark["helper"] for mark in people)
+    assert all(not mark["visible"] for mark in held["marks"] if mark["layer"] == "offset")
+    assert held["legend"] == ["people"]
+    assert [label["text"] for label in held["labels"] if label["layer"] == "step"] == [
+        "37.5 %",
+        "40 %",
+        "37.5 %",
+        "30 %",
+    ]
+
+
+def test_roles_and_settings(visitor_csv: Path) -> None:
+    table = visitor_csv.with_name("wide.csv")
+    table.write_text("id,people,Stage,last year\n1,50,Visits,40\n2,20,Walks,30\n", encoding="utf-8")
+    held = made(table, "--role", "name=stage", "--role", "value=last year", "--set", "rates=none", "--title", "=D2")
+    assert [mark["value"] for mark in held["marks"] if mark["layer"] == "last year"] == [40, 30]
+    assert not [label for label in held["labels"] if label["layer"] == "step"]
+    assert held["title"] == "40"
+    by_letter = made(table, "--role", "name=C", "--role", "value=B", "--set", "overall=no")
+    assert by_letter["legend"] == ["people"]
+
+
+def test_png_has_the_chosen_scale_and_colours(visitor_csv: Path) -> None:
+    held = made(visitor_csv)
+    out = visitor_csv.with_suffix(".png")
+    run("make", "funnel", visitor_csv, "-o", out, "--scale", "2")
+    with Image.open(out) as picture:
+        assert picture.size == (1280, 720)
+        for mark in held["marks"]:
+            if mark["layer"] != "people":
+                continue
+            x, y, width, height = mark["bounds"]
+            at = picture.convert("RGB").getpixel((round(2 * (x + width * 0.1)), round(2 * (y + height * 0.2))))
+            assert "#{:02x}{:02x}{:02x}".format(*at) == mark["fill"]  # type: ignore[misc]
+        assert picture.convert("RGB").getpixel((4, 4)) == (255, 253, 249)
+
+
+def test_render_draws_the_document_that_make_wrote(visitor_csv: Path) -> None:
+    document = visitor_csv.with_suffix(".kavlet")
+    run("make", "funnel", visitor_csv, "-o", document, "--set", "shape=tapered")
+    first, second = visitor_csv.with_name("a.json"), visitor_csv.with_name("b.json")
+    assert run("make", "funnel", visitor_csv, "-o", first, "--set", "shape=tapered").returncode == 0
+    assert run("render", document, "-o", second).returncode == 0
+    assert json.loads(first.read_text(encoding="utf-8")) == json.loads(second.read_text(encoding="utf-8"))
+    assert run("render", document, "--all", "-o", visitor_csv.with_name("year.svg")).returncode == 0
+    assert visitor_csv.with_name("year-visitor-path.svg").exists()
+    assert run("render", document, "--chart", "Nothing", "-o", second).returncode == 3
+    assert zipfile.is_zipfile(document)
+
+
+def test_recipes_declare_roles_and_parameters() -> None:
+    held = json.loads(run("recipes", "--json").stdout)
+    funnel = next(one for one in held if one["name"] == "funnel")
+    assert [role["name"] for role in funnel["roles"]] == ["name", "value"]
+    for parameter in funnel["parameters"]:
+        assert {"name", "type", "default", "range", "meaning"} <= set(parameter)
+        assert parameter["meaning"].endswith(".")
+    assert "funnel" in run("recipes").stdout
+
+
+@pytest.mark.parametrize(
+    ("text", "sentence"),
+    [
+        ("stage,people\nVisits,many\nWalks,3\n", "B2 holds “many”, which is not a number."),
+        ("stage,people\nVisits,9\nWalks,-3\n", "B3 is negative."),
+        ("stage,people\nVisits,9\n", "at least two stages"),
+        ("stage,people\n", "no rows of figures"),
+        ("", "is empty"),
+        ("\x00\x01", "not a text file"),
+    ],
+)
+def test_input_at_fault_is_one_sentence_and_nothing_is_written(tmp_path: Path, text: str, sentence: str) -> None:
+    table, out = tmp_path / "table.csv", tmp_path / "out.svg"
+    table.write_text(text, encoding="utf-8")
+    done = run("make", "funnel", table, "-o", out)
+    assert done.returncode == 3
+    assert sentence in done.stderr
+    assert done.stderr.count("\n") == 1
+    assert "Traceback" not in done.stderr
+    assert not out.exists()
+
+
+def test_other_faults_of_the_input(visitor_csv: Path, tmp_path: Path) -> None:
+    out = tmp_path / "out.svg"
+    broken = tmp_path / "broken.kavlet"
+    broken.write_bytes(b"PK nothing")
+    for arguments in (
+        ("make", "funnel", tmp_path / "missing.csv", "-o", out),
+        ("make", "funnel", visitor_csv, "-o", out, "--role", "value=nobody"),
+        ("make", "funnel", visitor_csv, "-o", out, "--set", "gap=wide"),
+        ("make", "funnel", visitor_csv, "-o", out, "--set", "shape=round"),
+        ("make", "funnel", visitor_csv, "-o", out, "--size", "0x0"),
+        ("make", "funnel", visitor_csv, "-o", out, "--theme", "none such"),
+        ("make", "funnel", visitor_csv, "-o", tmp_path / "no folder" / "out.svg"),
+        ("make", "funnel", visitor_csv, "-o", tmp_path / "huge.png", "--scale", "1000"),
+        ("render", broken, "-o", out),
+        ("open", tmp_path / "missing.kavlet"),
+    ):
+        done = run(*arguments)
+        assert done.returncode == 3, arguments
+        assert done.stderr.count("\n") == 1
+        assert not out.exists()
+
+
+def test_wrong_usage(visitor_csv: Path) -> None:
+    for arguments in (
+        ("make", "nothing", visitor_csv, "-o", "out.svg"),
+        ("make", "funnel", visitor_csv, "-o", "out.gif"),
+        ("make", "funnel", visitor_csv),
+        ("make", "funnel", visitor_csv, "-o", "out.svg", "--set", "colour=red"),
+        ("make", "funnel", visitor_csv, "-o", "out.svg", "--role", "value"),
+        ("nonsense",),
+    ):
+        assert run(*arguments).returncode == 2, arguments
+
+
+def test_svg_needs_no_qt(visitor_csv: Path) -> None:
+    code = (
+        "import sys; sys.modules['PySide6'] = None; sys.argv = ['kavlet', *sys.argv[1:]]\n"
+        "from kavlet.cli import main; main()"
+    )
+    out = visitor_csv.with_suffix(".svg")
+    done = subprocess.run(
+        [sys.executable, "-c", code, "make", "funnel", str(visitor_csv), "-o", str(out)],
+        check=False,
+        capture_output=True,
+    )
+    assert done.returncode == 0, done.stderr
+    assert out.exists()

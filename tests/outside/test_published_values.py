@@ -1,0 +1,130 @@
+"""Checks against published values. Each data file names its source, and how its numbers were verified."""
+
+import json
+import math
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+import pytest
+
+from kavlet.core.build import picture
+from kavlet.core.document import edits
+from kavlet.core.document.document import Document
+from kavlet.core.figures.cells import ERRORS, ErrorValue, Formula
+from kavlet.core.figures.functions import FUNCTIONS
+from kavlet.core.figures.recalculate import Values, recalculate
+from kavlet.core.figures.references import cell_reference
+from kavlet.core.figures.table import Column, Table
+from kavlet.core.files import csv
+from kavlet.core.values.colour import Colour, colour, contrast, linear, oklab
+
+DATA = Path(__file__).parent / "data"
+
+
+def cases(file: str, name: str) -> list[Any]:
+    return json.loads((DATA / file).read_text(encoding="utf-8"))[name]  # type: ignore[no-any-return]
+
+
+# RFC 4180 (Shafranovich 2005), section 2: rows of each example, agreed on by three readers.
+@pytest.mark.parametrize("case", cases("csv_rfc4180.json", "cases"), ids=lambda case: case["id"])
+def test_csv_by_rfc_4180(case: dict[str, Any]) -> None:
+    rows = csv.rows(case["text"], ",", case["id"])
+    assert rows == case["rows"]
+    assert csv.rows(csv.dumps(rows), ",", case["id"]) == case["rows"]
+
+
+# OASIS OpenDocument 1.3 part 4 (OpenFormula): values from memory, recomputed by a separate evaluator.
+@pytest.fixture(scope="module")
+def sheet() -> Values:
+    grid = json.loads((DATA / "openformula.json").read_text(encoding="utf-8"))["grid"]
+    places = {name: cell_reference(name) for name in grid}
+    columns = []
+    for index in range(max(place.column for place in places.values()) + 1):
+        cells = [None] * (max(place.row for place in places.values()) + 1)
+        for name, place in places.items():
+            if place.column == index:
+                held = grid[name]
+                is_formula = isinstance(held, str) and held.startswith("=")
+                plain = float(held) if isinstance(held, int | float) and not isinstance(held, bool) else held
+                cells[place.row] = Formula(held) if is_formula else plain
+        columns.append(Column(f"c{index}", tuple(cells)))
+    return recalculate((Table("t", "Sheet", tuple(columns)),))
+
+
+def known(formula: str) -> bool:
+    import re
+
+    return all(name in FUNCTIONS or name == "NOSUCHFUNCTION" for name in re.findall(r"([A-Z][A-Z0-9]*)\(", formula))
+
+
+@pytest.mark.parametrize(
+    "case",
+    [
+        case
+        for group in ("operator_cases", "function_cases")
+        for case in cases("openformula.json", group)
+        if known(case["formula"])
+    ],
+    ids=lambda case: case["formula"],
+)
+def test_formulas_by_openformula(case: dict[str, Any], sheet: Values) -> None:
+    found, wanted = sheet.evaluate(case["formula"], "t"), case["result"]
+    if isinstance(wanted, str) and wanted in ERRORS:
+        assert found is ErrorValue(wanted)
+    elif isinstance(wanted, bool | str):
+        assert found == wanted
+    else:
+        assert isinstance(found, float)
+        assert any(math.isclose(found, one, rel_tol=1e-12) for one in [wanted, *case.get("accept_also", [])])
+
+
+# Funnel: the definition is common practice; values by exact rational arithmetic.
+@pytest.mark.parametrize("case", cases("helper_series.json", "funnel_cases"), ids=lambda case: str(case["values"]))
+def test_funnel_helpers(case: dict[str, Any]) -> None:
+    values = case["values"]
+    if len(values) < 2 or max(values) == 0:
+        pytest.skip("no funnel: fewer than two stages, or all of them empty")
+    rows: list[list[Any]] = [["stage", "count"], *([f"s{i}", float(value)] for i, value in enumerate(values))]
+    document, table = edits.add_table(Document(), "T", rows)
+    document, chart = edits.add_chart(document, table, "funnel")
+    made = picture(document, recalculate(document.tables), chart)
+    held = {one.name: one.values for one in made.build.helpers}
+    assert held["offset"] == pytest.approx(case["hidden_offset"])
+    for name, wanted in (("step", case["share_of_previous"]), ("overall", case["share_of_first"])):
+        for found, number in zip(held[name], wanted, strict=True):
+            if number is None:
+                assert not isinstance(found, float)
+            else:
+                assert found == pytest.approx(number)
+    plot, scale = made.figure.plot, made.figure.plot.width / max(values)
+    ends = [(mark.bounds.right - plot.x) / scale for mark in made.figure.marks if mark.key == "value"]
+    assert ends == pytest.approx(case["bar_end"])
+
+
+# W3C WCAG 2.2, definitions "contrast ratio" and "relative luminance".
+def test_contrast_by_wcag() -> None:
+    data = json.loads((DATA / "wcag_contrast.json").read_text(encoding="utf-8"))
+    checked = 0
+    for case in data["cases"]:
+        one, other, ratio = case["foreground"], case["background"], case["ratio"]
+        assert contrast(colour(one), colour(other)) == pytest.approx(ratio, rel=1e-6)
+        checked += 1
+    assert checked >= 10
+
+
+# IEC 61966-2-1 (sRGB transfer) and Ottosson 2020 (OKLab).
+def test_srgb_and_oklab() -> None:
+    data = json.loads((DATA / "srgb_transfer.json").read_text(encoding="utf-8"))
+    lists = {name: held for name, held in data.items() if name.endswith("cases")}
+    decoded = 0
+    for held in lists.values():
+        for case in held:
+            if "encoded" in case and "linear" in case and isinstance(case["encoded"], float | int):
+                assert linear(case["encoded"]) == pytest.approx(case["linear"], abs=1e-9)
+                decoded += 1
+            if "oklab" in case:
+                of = colour(case["hex"]) if "hex" in case else Colour(*(part / 255 for part in case["rgb8"]))
+                assert np.allclose(oklab(of), case["oklab"], atol=3e-4)
+                decoded += 1
+    assert decoded >= 10
