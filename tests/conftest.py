@@ -39,6 +39,7 @@ VISITOR_PATH = [
 def _own_folders(tmp_path_factory: pytest.TempPathFactory, monkeypatch: pytest.MonkeyPatch) -> None:
     home = tmp_path_factory.mktemp("home")
     monkeypatch.setenv("XDG_STATE_HOME", str(home / "state"))
+    monkeypatch.setenv("XDG_CACHE_HOME", str(home.parent / "cache"))
     monkeypatch.setenv("XDG_CONFIG_HOME", str(home / "config"))
 
 

@@ -2,8 +2,6 @@
 
 import math
 
-import numpy as np
-
 from kavlet.core.charts.bars import Bars
 from kavlet.core.compose.figure import Mark, Text
 from kavlet.core.compose.labels import on_bar
@@ -18,10 +16,11 @@ from kavlet.core.values.geometry import Rect
 def place(layer: Bars, series: int, to: Placing) -> tuple[list[Mark], list[Text]]:
     """The marks and labels of a layer of bars, and its ends for the layers stacked on it. No value, no mark."""
     numbers = to.data.numbers[layer.values]
-    starts = to.ends if layer.stacked else np.zeros(len(numbers))
-    ends = starts + np.nan_to_num(numbers)
+    starts = to.ends if layer.stacked else [0.0] * len(numbers)
+    ends = [start if math.isnan(number) else start + number for start, number in zip(starts, numbers, strict=True)]
     to.ends = ends
-    to.spans[layer.key] = (starts, np.where(np.isnan(numbers), np.nan, ends))
+    shown = [math.nan if math.isnan(number) else end for number, end in zip(numbers, ends, strict=True)]
+    to.spans[layer.key] = (starts, shown)
     fill = to.style.fill(layer.key, layer.tone)
     marks: list[Mark] = []
     texts: list[Text] = []

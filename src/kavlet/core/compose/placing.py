@@ -1,7 +1,5 @@
 """What the layers of one chart share while they are placed, back to front."""
 
-import numpy as np
-
 from kavlet.core.compose.data import Data
 from kavlet.core.compose.layout import Layout
 from kavlet.core.dress.style import Style
@@ -22,7 +20,7 @@ class Placing:
         self.data = data
         self.style = style
         self.names = names
-        self.ends: Floats = np.zeros(data.rows)
+        self.ends: Floats = [0.0] * data.rows
         self.spans: dict[str, tuple[Floats, Floats]] = {}
         self.dropped = 0
         self.plain: NumberText = PLAIN

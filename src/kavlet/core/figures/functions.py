@@ -5,12 +5,18 @@ A function takes evaluated arguments: values, or ranges. Errors among plain argu
 
 import math
 from collections.abc import Callable, Iterator
+from typing import TYPE_CHECKING
 
-import numpy as np
 from msgspec import Struct
 
 from kavlet.core.figures.cells import ErrorValue, Value, text_of
-from kavlet.core.figures.ranges import Floats, Range
+from kavlet.core.figures.ranges import Range
+
+if TYPE_CHECKING:
+    import numpy as np
+    from numpy.typing import NDArray
+
+    Numbers = list[float] | NDArray[np.float64]
 
 Argument = Value | Range
 Body = Callable[..., Value]
@@ -88,19 +94,24 @@ def truth(argument: Argument) -> bool:
     return bool(number(value))
 
 
-def numbers(arguments: tuple[Argument, ...]) -> Floats:
+def numbers(arguments: tuple[Argument, ...]) -> "Numbers":
     """All numbers of the arguments: in ranges only numbers count, plain arguments are converted."""
-    parts: list[Floats] = []
+    if len(arguments) == 1 and isinstance(arguments[0], Range) and arguments[0].error is None:
+        return arguments[0].numbers
+    found: list[float] = []
     for argument in arguments:
         if isinstance(argument, Range):
             if error := argument.error:
                 raise Failure(error)
-            parts.append(argument.numbers)
+            found.extend(argument.numbers)
         elif argument is not None:
-            parts.append(np.array([number(argument)]))
-    if len(parts) == 1:
-        return parts[0]
-    return np.concatenate(parts) if parts else np.empty(0)
+            found.append(number(argument))
+    return found
+
+
+def total(found: "Numbers") -> float:
+    """The sum, exact for few numbers, pairwise for many."""
+    return math.fsum(found) if isinstance(found, list) else float(found.sum())
 
 
 def everything(arguments: tuple[Argument, ...]) -> Iterator[Value]:
@@ -114,30 +125,30 @@ def everything(arguments: tuple[Argument, ...]) -> Iterator[Value]:
 
 @_function("SUM", "number; …", "Adds the numbers.", 1)
 def _sum(*arguments: Argument) -> Value:
-    return float(math.fsum(numbers(arguments)))
+    return total(numbers(arguments))
 
 
 @_function("PRODUCT", "number; …", "Multiplies the numbers.", 1)
 def _product(*arguments: Argument) -> Value:
-    return float(np.prod(numbers(arguments)))
+    return float(math.prod(numbers(arguments)))
 
 
 @_function("MIN", "number; …", "The smallest of the numbers; 0 when there are none.", 1)
 def _min(*arguments: Argument) -> Value:
     found = numbers(arguments)
-    return float(found.min()) if found.size else 0.0
+    return float(found.min() if not isinstance(found, list) else min(found)) if len(found) else 0.0
 
 
 @_function("MAX", "number; …", "The largest of the numbers; 0 when there are none.", 1)
 def _max(*arguments: Argument) -> Value:
     found = numbers(arguments)
-    return float(found.max()) if found.size else 0.0
+    return float(found.max() if not isinstance(found, list) else max(found)) if len(found) else 0.0
 
 
 @_function("AVERAGE", "number; …", "The mean of the numbers.", 1)
 def _average(*arguments: Argument) -> Value:
     found = numbers(arguments)
-    return float(math.fsum(found) / found.size) if found.size else ErrorValue.DIVISION
+    return total(found) / len(found) if len(found) else ErrorValue.DIVISION
 
 
 @_function("COUNT", "value; …", "How many of the values are numbers.", 1)

@@ -1,22 +1,26 @@
 """What a range gives to a function: its values, and their numbers as an array."""
 
-from collections.abc import Iterator
+import math
+from array import array
+from collections.abc import Iterator, Sequence
 from functools import cached_property
-from typing import Protocol
-
-import numpy as np
-from numpy.typing import NDArray
+from typing import TYPE_CHECKING, Protocol
 
 from kavlet.core.figures.cells import ErrorValue, Value
 
-Floats = NDArray[np.float64]
+if TYPE_CHECKING:
+    import numpy as np
+    from numpy.typing import NDArray
+
+Floats = Sequence[float]  # of a column: NaN is no value
+SMALL = 256  # values; below this plain Python is faster than NumPy, whose import would also delay the start
 
 
 class ColumnSource(Protocol):
     """A column that a range reads from: its values, and their numbers with NaN for all else."""
 
     values: list[Value]
-    numbers: Floats
+    numbers: "array[float]"
     errors: dict[int, ErrorValue]
 
 
@@ -40,11 +44,17 @@ class Range:
         return self._columns[column].values[self._first + row]
 
     @cached_property
-    def numbers(self) -> Floats:
+    def numbers(self) -> "list[float] | NDArray[np.float64]":
         """The numbers of the range without gaps; text, logical values and empty cells are left out."""
-        parts = [column.numbers[self._first : self._last] for column in self._columns]
-        whole = parts[0] if len(parts) == 1 else np.concatenate(parts) if parts else np.empty(0)
-        return whole[~np.isnan(whole)]
+        first, last = self._first, max(self._first, self._last)
+        if (last - first) * len(self._columns) < SMALL:
+            return [number for c in self._columns for number in c.numbers[first:last] if not math.isnan(number)]
+        import numpy as np
+
+        parts = [np.frombuffer(column.numbers)[first:last] for column in self._columns]
+        whole = parts[0] if len(parts) == 1 else np.concatenate(parts)
+        found: NDArray[np.float64] = whole[~np.isnan(whole)]
+        return found
 
     @property
     def error(self) -> ErrorValue | None:

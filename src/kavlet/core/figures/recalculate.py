@@ -1,9 +1,8 @@
 """From tables to values: each formula evaluated once, after all it reads; after an edit only what depends on it."""
 
 import math
+from array import array
 from collections.abc import Iterator
-
-import numpy as np
 
 from kavlet.core.figures.cells import Cell, ErrorValue, Formula, Value, number_of
 from kavlet.core.figures.compiling import Template, template
@@ -18,20 +17,20 @@ class ColumnValues:
 
     __slots__ = ("errors", "numbers", "values")
 
-    def __init__(self, values: list[Value], numbers: Floats, errors: dict[int, ErrorValue]) -> None:
+    def __init__(self, values: list[Value], numbers: "array[float]", errors: dict[int, ErrorValue]) -> None:
         self.values = values
         self.numbers = numbers
         self.errors = errors
 
     @staticmethod
     def of(values: list[Value]) -> "ColumnValues":
-        numbers = np.array([number_of(value) for value in values], dtype=np.float64)
+        numbers = array("d", map(number_of, values))
         return ColumnValues(
             values, numbers, {row: value for row, value in enumerate(values) if isinstance(value, ErrorValue)}
         )
 
     def copy(self) -> "ColumnValues":
-        return ColumnValues(list(self.values), self.numbers.copy(), dict(self.errors))
+        return ColumnValues(list(self.values), self.numbers[:], dict(self.errors))
 
     def put(self, row: int, value: Value) -> None:
         self.values[row] = value

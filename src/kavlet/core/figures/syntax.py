@@ -1,11 +1,14 @@
 """Formula text to a syntax tree, by the grammar in formula.lark."""
 
+import os
+from contextlib import suppress
 from functools import lru_cache
 from importlib.resources import files
 
 from lark import Lark, Token, Transformer, v_args
 from lark.exceptions import LarkError
 from msgspec import Struct
+from platformdirs import user_cache_path
 
 from kavlet.core.figures.cells import ERRORS, ErrorValue
 from kavlet.core.figures.references import Reference, reference
@@ -107,7 +110,15 @@ class _Builder(Transformer[Token, Node]):
 @lru_cache(maxsize=1)
 def _parser() -> Lark:
     grammar = (files("kavlet.core.figures") / "formula.lark").read_text(encoding="utf-8")
-    return Lark(grammar, parser="lalr", transformer=_Builder(), maybe_placeholders=False)
+    # Building the parser's tables takes longer than all else at start, so they are kept between runs; where they
+    # can't be written they are built each time.
+    kept = user_cache_path("kavlet", appauthor=False, ensure_exists=False) / "formula.parser"
+    with suppress(OSError):
+        kept.parent.mkdir(parents=True, exist_ok=True)
+    usable = os.access(kept.parent, os.W_OK)
+    return Lark(
+        grammar, parser="lalr", transformer=_Builder(), maybe_placeholders=False, cache=str(kept) if usable else False
+    )
 
 
 def parse(formula: str) -> Node:

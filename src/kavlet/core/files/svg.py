@@ -5,7 +5,7 @@ The same scene gives the same bytes. All text from tables is escaped.
 
 import base64
 from functools import lru_cache
-from xml.sax.saxutils import escape, quoteattr
+from html import escape
 
 import uharfbuzz as hb
 
@@ -119,11 +119,11 @@ def subset(face: str, characters: str) -> bytes:
 
 
 def _text(text: str) -> str:
-    return escape(_printable(text))
+    return escape(_printable(text), quote=False)
 
 
 def _attribute(text: str) -> str:
-    return quoteattr(_printable(text))
+    return f'"{escape(_printable(text))}"'
 
 
 def _printable(text: str) -> str:

@@ -20,6 +20,6 @@ def check(recipe: str, inputs: Inputs) -> list[Finding]:
             now / before if before else math.inf,
             f"“{text_of(names[row])}” is larger than the stage before it, which a funnel’s reader does not expect.",
         )
-        for row, (before, now) in enumerate(pairwise(figures.tolist()), 1)
+        for row, (before, now) in enumerate(pairwise(figures), 1)
         if now > before
     ]

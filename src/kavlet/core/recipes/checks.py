@@ -3,6 +3,7 @@
 import math
 
 from kavlet.core.figures.cells import ErrorValue, Value, text_of
+from kavlet.core.figures.ranges import Floats
 from kavlet.core.figures.references import column_letters
 from kavlet.core.figures.table import HEADER
 from kavlet.core.recipes.recipe import Inputs
@@ -35,6 +36,11 @@ def need_no_negatives(inputs: Inputs, role: str, what: str) -> None:
     for row, number in enumerate(inputs.figures(role)):
         if not math.isnan(number) and number < 0:
             raise KavletError(f"{cell_name(column, row)} is negative. {what} can’t be below zero.")
+
+
+def largest(numbers: Floats) -> float:
+    """The largest of the numbers that are values; NaN when there is none."""
+    return max((number for number in numbers if not math.isnan(number)), default=math.nan)
 
 
 def _short(value: Value) -> str:

@@ -7,15 +7,13 @@ Each bar is centred by a hidden offset, so the bars of a stacked chart stand as 
              offset |######|                       2,760   step 40 %,   overall 15 %
 """
 
-import numpy as np
-
 from kavlet.core.charts.bars import Bars, Form
 from kavlet.core.charts.chart import Chart, Layer, Scale
 from kavlet.core.charts.flanks import Flanks
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.points import Points
 from kavlet.core.figures.cells import text_of
-from kavlet.core.recipes.checks import need_no_negatives, need_numbers
+from kavlet.core.recipes.checks import largest, need_no_negatives, need_numbers
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Parameter, Places, Recipe, Role
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError
@@ -48,7 +46,7 @@ def check(inputs: Inputs) -> None:
     stages = len(inputs.entries("value"))
     if stages < 2:
         raise KavletError("A funnel needs at least two stages; this table has one.", remedy="Add a row below it.")
-    if np.nanmax(inputs.figures("value")) == 0:
+    if largest(inputs.figures("value")) == 0:
         raise KavletError("All stages are 0, so there is no funnel to draw.")
 
 
@@ -75,7 +73,7 @@ def chart(inputs: Inputs) -> Chart:
         layers.append(_margin(inputs, "overall", "of all", Label(PERCENT, "centre", "quiet")))
     return Chart(
         layers=tuple(layers),
-        scale=Scale(0.0, float(np.nanmax(figures))),
+        scale=Scale(0.0, largest(figures)),
         names=inputs.role_ids["name"],
         lying=settings["direction"] != STANDING,
         gap_width=float(settings["gap"]),

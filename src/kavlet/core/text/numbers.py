@@ -29,6 +29,7 @@ def _pattern(least: int, most: int, grouping: bool) -> NumberPattern:
     return parse_pattern(("#,##0" if grouping else "0") + ("." + digits if digits else ""))
 
 
+@lru_cache(maxsize=8192)
 def written(value: float, how: NumberText, locale: str = DEFAULT_LOCALE) -> str:
     """A number as text. No value (NaN) gives empty text; infinities give ∞."""
     if math.isnan(value):

@@ -135,7 +135,7 @@ class DressPanel(QFrame):
     def refresh(self) -> None:
         """Show what the document holds."""
         chart = self._store.chart
-        self._inside.setEnabled(chart is not None)
+        self._inside.setVisible(chart is not None)
         if chart is None:
             return
         if chart.recipe != self._recipe:

@@ -28,7 +28,15 @@ class RoleHeader(QHeaderView):
         self.setMouseTracking(True)
         self.setMinimumSectionSize(56)
         self.setAccessibleName(self.tr("Columns and their roles"))
-        store.changed.connect(self.viewport().update)
+        self._chips: list[str] = []
+        store.changed.connect(self._refresh)
+
+    def _refresh(self) -> None:
+        """Repaint when a role has moved; other edits leave the header alone."""
+        chips = [self.chip_text(section) for section in range(self.count())]
+        if chips != self._chips:
+            self._chips = chips
+            self.viewport().update()
 
     def sizeHint(self) -> QSize:
         return QSize(super().sizeHint().width(), CHIP_BAND + LETTER_BAND)

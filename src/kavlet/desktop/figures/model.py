@@ -15,6 +15,8 @@ from kavlet.desktop.store import Store
 
 Index = QModelIndex | QPersistentModelIndex
 _NOWHERE = QModelIndex()
+_FIXED = Qt.ItemFlag.ItemIsEnabled | Qt.ItemFlag.ItemIsSelectable
+_EDITABLE = _FIXED | Qt.ItemFlag.ItemIsEditable
 
 
 class TableModel(QAbstractTableModel):
@@ -46,12 +48,14 @@ class TableModel(QAbstractTableModel):
         )
         if not same:
             self.beginResetModel()
+        before = self._values
         self._table, self._values, self._locale = table, values, self._store.document.locale
         if not same:
             self.endResetModel()
         elif table is not None:
-            self.dataChanged.emit(self.index(0, 0), self.index(table.height, len(table.columns) - 1))
-            self.headerDataChanged.emit(Qt.Orientation.Horizontal, 0, len(table.columns) - 1)
+            for place, (old, new) in enumerate(zip(before, values, strict=True)):
+                if old is not new:
+                    self.dataChanged.emit(self.index(0, place), self.index(table.height, place))
 
     def rowCount(self, parent: Index = _NOWHERE) -> int:
         return 0 if parent.isValid() or self._table is None else self._table.height + 1
@@ -94,16 +98,19 @@ class TableModel(QAbstractTableModel):
         if not index.isValid():
             return None
         if role == Qt.ItemDataRole.DisplayRole:
-            return self._shown(index)
+            return self.shown(index)
         if role == Qt.ItemDataRole.EditRole:
             return shown_for_editing(self.cell(index), decimal_sign(self._locale))
         if role == Qt.ItemDataRole.TextAlignmentRole:
-            right = isinstance(self.value(index), float | ErrorValue) or self._heads_numbers(index)
-            side = Qt.AlignmentFlag.AlignRight if right else Qt.AlignmentFlag.AlignLeft
+            side = Qt.AlignmentFlag.AlignRight if self.is_right(index) else Qt.AlignmentFlag.AlignLeft
             return side | Qt.AlignmentFlag.AlignVCenter
         if role == Qt.ItemDataRole.ToolTipRole:
             return self._explained(index)
         return None
+
+    def is_right(self, index: Index) -> bool:
+        """Whether the cell is set to the right: numbers, errors, and the names over numbers."""
+        return isinstance(self.value(index), float | ErrorValue) or self._heads_numbers(index)
 
     def _heads_numbers(self, index: Index) -> bool:
         """Whether the cell is a name over a column whose first figure is a number."""
@@ -112,7 +119,8 @@ class TableModel(QAbstractTableModel):
         column = self._values[index.column()].values
         return any(isinstance(value, float) for value in column[HEADER : HEADER + 3])
 
-    def _shown(self, index: Index) -> str:
+    def shown(self, index: Index) -> str:
+        """The cell's value as its column writes it."""
         value, column = self.value(index), self.column(index)
         if isinstance(value, float) and column is not None:
             return written(value, column.number or PLAIN, self._locale)
@@ -127,10 +135,9 @@ class TableModel(QAbstractTableModel):
         return cell.text if isinstance(cell, Formula) else None
 
     def flags(self, index: Index) -> Qt.ItemFlag:
-        flags = Qt.ItemFlag.ItemIsEnabled | Qt.ItemFlag.ItemIsSelectable
         column = self.column(index)
         ghost_helper = column is not None and column.helper is not None and index.row() >= len(column.cells)
-        return flags if ghost_helper else flags | Qt.ItemFlag.ItemIsEditable
+        return _FIXED if ghost_helper else _EDITABLE
 
     def setData(self, index: Index, value: object, role: int = Qt.ItemDataRole.EditRole) -> bool:
         if role != Qt.ItemDataRole.EditRole or self._table is None or not index.isValid():

@@ -24,6 +24,7 @@ class StageView(QWidget):
         self.problem = ""
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setAccessibleName(self.tr("Stage"))
+        self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)  # it fills its ground itself, and so repaints alone
         store.changed.connect(self.refresh)
         self.refresh()
 
@@ -61,6 +62,7 @@ class StageView(QWidget):
         del event
         painter = QPainter(self)
         c = colours()
+        painter.fillRect(self.rect(), qcolor(c.panel))
         if self._picture is not None:
             sheet = self.sheet()
             painter.save()

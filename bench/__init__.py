@@ -1,0 +1,1 @@
+"""What is measured, each as a ratio within one run."""
