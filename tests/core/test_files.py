@@ -14,12 +14,14 @@ from defusedxml import ElementTree
 from kavlet.core.build import picture
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
+from kavlet.core.figures.cells import Written
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import csv, record, svg
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files.tables import read
 from kavlet.core.text.faces import FACES
 from kavlet.core.values.errors import KavletError
+from kavlet.core.values.number_text import NumberText
 
 DOCS = Path(__file__).parents[2] / "docs"
 SVG = "{http://www.w3.org/2000/svg}"
@@ -115,7 +117,10 @@ def test_saving_replaces_the_whole_file_or_nothing(funnel: Document, tmp_path: P
     [
         ("stage,people\r\nVisits,18400\r\n", [["stage", "people"], ["Visits", 18400.0]]),
         ("stage;people\nVisits;1.234,5\nWalks;7,25\n", [["stage", "people"], ["Visits", 1234.5], ["Walks", 7.25]]),
-        ("stage\tpeople\nVisits\t5 %\n", [["stage", "people"], ["Visits", 0.05]]),
+        (
+            "stage\tpeople\nVisits\t5 %\n",
+            [["stage", "people"], ["Visits", Written(0.05, NumberText(style="percent", most_decimals=1))]],
+        ),
         ('stage,people\n"Visits, all",3\n', [["stage", "people"], ["Visits, all", 3.0]]),
         ('a,b\n"two\nlines",3\n', [["a", "b"], ["two\nlines", 3.0]]),
         ("\ufeffstage,people\nVisits,3\n", [["stage", "people"], ["Visits", 3.0]]),

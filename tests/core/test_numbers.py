@@ -6,10 +6,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kavlet.core.figures.cells import Cell, Formula
+from kavlet.core.figures.cells import Cell, Formula, Written
 from kavlet.core.figures.typed import shown_for_editing, typed
 from kavlet.core.text.numbers import written
-from kavlet.core.values.number_text import PERCENT, PLAIN, NumberText
+from kavlet.core.values.number_text import DATE, PERCENT, PLAIN, NumberText
 
 
 @pytest.mark.parametrize(
@@ -26,6 +26,8 @@ from kavlet.core.values.number_text import PERCENT, PLAIN, NumberText
         (1.005, PLAIN, "en", "1.01"),
         (2.5, NumberText(most_decimals=0), "en", "3"),
         (5.0, NumberText(least_decimals=2, prefix="€ "), "en", "€ 5.00"),
+        (46082.0, DATE, "en", "Mar 1, 2026"),
+        (46082.0, DATE, "de", "01.03.2026"),
         (math.nan, PLAIN, "en", ""),
         (math.inf, PLAIN, "en", "∞"),
         (1234.0, PLAIN, "no such locale", "1,234"),
@@ -42,7 +44,12 @@ def test_written(value: float, how: NumberText, locale: str, text: str) -> None:
         ("18,400", 18400.0),
         ("18 400", 18400.0),
         ("1,5", "1,5"),  # no group of three digits: not a number where the comma groups
-        ("12 %", 0.12),
+        ("12 %", Written(0.12, NumberText(style="percent", most_decimals=1))),
+        ("2026-03-01", Written(46082.0, DATE)),
+        ("1.3.2026", Written(46082.0, DATE)),
+        ("2026-02-30", "2026-02-30"),
+        ("€ 300", Written(300.0, NumberText("number", 0, 2, prefix="€ "))),
+        ("1,250.50 €", Written(1250.5, NumberText("number", 2, 2, suffix=" €"))),
         ("−3", -3.0),
         ("1e3", 1000.0),
         ("=A1", Formula("=A1")),
@@ -61,10 +68,16 @@ def test_typed(text: str, cell: Cell) -> None:
 
 def test_typed_with_a_decimal_comma() -> None:
     assert typed("1.234,5", ",", ".") == 1234.5
-    assert typed("0,5 %", ",", ".") == 0.005
+    assert typed("0,5 %", ",", ".") == Written(0.005, NumberText(style="percent", most_decimals=1))
 
 
-@given(st.one_of(st.none(), st.booleans(), st.floats(allow_nan=False, allow_infinity=False), st.text()))
+_written = st.one_of(
+    st.integers(-900, 900).map(lambda n: Written(n / 1000, NumberText(style="percent", most_decimals=1))),
+    st.integers(-90_000, 90_000).map(lambda n: Written(float(n), DATE)),
+)
+
+
+@given(st.one_of(st.none(), st.booleans(), st.floats(allow_nan=False, allow_infinity=False), st.text(), _written))
 def test_what_is_shown_for_editing_types_back_as_it_was(cell: Cell) -> None:
     if isinstance(cell, str) and (cell.strip() != cell or not cell or cell.startswith(("=", "'"))):
         return

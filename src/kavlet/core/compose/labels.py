@@ -96,6 +96,9 @@ def at_point(layer: Points, text: str, row: int, at: tuple[float, float], to: Pl
     beyond = _beyond_flank(layer, text, row, ink, to) if layer.on else None
     if beyond:
         return centred(text, "label", beyond, "start" if lay.lying else "middle", ink, row, layer.name)
+    if anchor == "middle":
+        half = width(text, ink.face, ink.size) / 2
+        at = (max(half, min(lay.size.width - half, at[0])), at[1])
     return centred(text, "label", at, "end" if anchor == "end" else "middle", ink, row, layer.name)
 
 

@@ -1,6 +1,6 @@
 """Guesses which column of a table is for which role of a recipe."""
 
-from kavlet.core.figures.cells import Formula
+from kavlet.core.figures.cells import Formula, Written
 from kavlet.core.figures.table import HEADER, Column, Table
 from kavlet.core.recipes.recipe import Recipe
 
@@ -26,5 +26,5 @@ def guess_roles(table: Table, recipe: Recipe) -> dict[str, str]:
 
 def _is_numeric(column: Column) -> bool:
     filled = [cell for cell in column.cells[HEADER:] if cell is not None]
-    numbers = sum(isinstance(cell, float | Formula) for cell in filled)
+    numbers = sum(isinstance(cell, float | Formula | Written) for cell in filled)
     return bool(filled) and numbers / len(filled) > 0.5

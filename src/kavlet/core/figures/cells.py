@@ -4,16 +4,29 @@ An empty cell is None, both as content and as value: it is *no value*, never zer
 """
 
 import math
+from datetime import date
 from enum import Enum
 
 from msgspec import Struct
 
+from kavlet.core.values.number_text import NumberText
 
-class Formula(Struct, frozen=True, tag_field="kind", tag="formula"):
+EPOCH = date(1899, 12, 30)  # day 0 of dates as numbers
+
+
+class Formula(Struct, frozen=True, tag_field="kind", tag="formula", omit_defaults=True):
     """A formula as typed, with its equals sign. `made` marks one that a recipe made and may renew."""
 
     text: str
     made: bool = False
+    number: NumberText | None = None
+
+
+class Written(Struct, frozen=True, tag_field="kind", tag="number"):
+    """A number typed with a way to write it: a percent, a date, an amount of money."""
+
+    value: float
+    number: NumberText
 
 
 class ErrorValue(Enum):
@@ -43,10 +56,20 @@ _MEANINGS = {
     ErrorValue.LOOP: "The formula refers to itself, directly or by way of other cells.",
 }
 
-Cell = Formula | bool | float | str | None
+Cell = Formula | Written | bool | float | str | None
 Value = ErrorValue | bool | float | str | None
 
 ERRORS = {error.value: error for error in ErrorValue}
+
+
+def is_number(cell: Cell) -> bool:
+    """Whether a cell holds a number that was typed or read, not computed."""
+    return isinstance(cell, float | Written)
+
+
+def plain_value(cell: Cell) -> Value:
+    """The value of a cell that holds no formula."""
+    return cell.value if isinstance(cell, Written) else None if isinstance(cell, Formula) else cell
 
 
 def number_of(value: Value) -> float:

@@ -13,8 +13,10 @@ from typing import Protocol
 from msgspec import Struct
 
 from kavlet.core.figures.cells import ErrorValue, Value, text_of
-from kavlet.core.figures.functions import FUNCTIONS, Argument, Failure, number, single
-from kavlet.core.figures.ranges import Range
+from kavlet.core.figures.functions import FUNCTIONS
+from kavlet.core.figures.functions.arithmetic import raised
+from kavlet.core.figures.functions.registry import Argument, Failure, number, plain
+from kavlet.core.figures.ranges import Array, Block, Range
 from kavlet.core.figures.references import CellReference, Reference, rewritten
 from kavlet.core.figures.syntax import Call, FormulaError, Literal, Name, Node, Operation, Refer, parse
 
@@ -44,7 +46,7 @@ def template(formula: str, column: int, row: int) -> Template:
 
     def stand_in(old: Reference) -> Reference:
         other = old.other and _relative(old.other, column, row)
-        found.append(Reference(_relative(old.one, column, row), other, old.table))
+        found.append(Reference(_relative(old.one, column, row), other, old.table, old.whole))
         return Reference(_A1, _A1 if old.other else None, old.table)
 
     # Formulas of one shape have the same text once each reference is replaced by a stand-in of its kind.
@@ -79,65 +81,95 @@ def _compiled(shape: str, references: tuple[Reference, ...]) -> Template:
     except FormulaError as error:
         return Template(_constant(ErrorValue.VALUE), (), str(error))
     upcoming = iter(references)
-    return Template(_compile(tree, upcoming.__next__), references)
+    try:
+        return Template(_compile(tree, upcoming.__next__), references)
+    except StopIteration:
+        return Template(_constant(ErrorValue.VALUE), (), "The formula can't be read.")
 
 
-def _compile(node: Node, take: Callable[[], Reference]) -> Evaluate:
-    """The closure of a node; `take` gives the formula's own references in the order they were typed."""
+def _compile(node: Node, take: Callable[[], Reference], as_block: bool = False) -> Evaluate:
+    """The closure of a node; `take` gives the formula's own references in the order they were typed.
+
+    With `as_block` a reference to a single cell gives a block of one, for functions that tell cells from typed values.
+    """
     if isinstance(node, Literal):
         return _constant(node.value)
     if isinstance(node, Refer):
-        return _refer(take())
+        return _refer(take(), as_block)
     if isinstance(node, Name):
         return _constant(ErrorValue.NAME)
     if isinstance(node, Operation):
         operands = [_compile(operand, take) for operand in node.operands]
         return _prefix(node.sign, operands[0]) if len(operands) == 1 else _binary(node.sign, *operands)
-    return _call(node, [_compile(argument, take) for argument in node.arguments])
+    return _call(node, take)
 
 
 def _constant(value: Value) -> Evaluate:
     return lambda _reader, _column, _row: value
 
 
-def _refer(to: Reference) -> Evaluate:
+def _refer(to: Reference, as_block: bool) -> Evaluate:
     one, other, table = to.one, to.other, to.table
-    if other is None:
+    if other is None and not as_block:
         return lambda reader, column, row: reader.cell(table, *resolved(one, column, row))
+    last = other or one
 
     def evaluate(reader: Reader, column: int, row: int) -> Argument:
         c1, r1 = resolved(one, column, row)
-        c2, r2 = resolved(other, column, row)
+        c2, r2 = resolved(last, column, row)
         return reader.range(table, min(c1, c2), min(r1, r2), max(c1, c2), max(r1, r2))
 
     return evaluate
 
 
 def _prefix(sign: str, operand: Evaluate) -> Evaluate:
-    if sign == "%":
-        return lambda reader, column, row: number(operand(reader, column, row)) / 100
-    if sign == "-":
-        return lambda reader, column, row: -number(operand(reader, column, row))
-    return lambda reader, column, row: number(operand(reader, column, row))
+    apply: Callable[[Value], Value] = {
+        "%": lambda value: number(value) / 100,
+        "-": lambda value: -number(value),
+        "+": lambda value: value,
+    }[sign]
+
+    def evaluate(reader: Reader, column: int, row: int) -> Argument:
+        value = operand(reader, column, row)
+        return _over_blocks(lambda one, _: apply(one), value, None) if isinstance(value, Block) else apply(plain(value))
+
+    return evaluate
 
 
 def _binary(sign: str, left: Evaluate, right: Evaluate) -> Evaluate:
-    if sign == "&":
-        return lambda reader, column, row: _joined(left(reader, column, row)) + _joined(right(reader, column, row))
-    if sign in _COMPARE:
-        compare = _COMPARE[sign]
-        return lambda reader, column, row: compare(_order(left(reader, column, row), right(reader, column, row)), 0)
-    apply = _ARITHMETIC[sign]
-    return lambda reader, column, row: _finite(
-        apply(number(left(reader, column, row)), number(right(reader, column, row)))
-    )
+    apply = _OPERATORS[sign]
+
+    def evaluate(reader: Reader, column: int, row: int) -> Argument:
+        one, other = left(reader, column, row), right(reader, column, row)
+        if isinstance(one, Block) or isinstance(other, Block):
+            return _over_blocks(apply, one, other)
+        return apply(one, other)
+
+    return evaluate
 
 
-def _joined(argument: Argument) -> str:
-    value = single(argument)
-    if isinstance(value, ErrorValue):
-        raise Failure(value)
-    return text_of(value)
+def _over_blocks(apply: Callable[[Value, Value], Value], left: Argument, right: Argument) -> Array:
+    """An operator cell by cell; a single value, row or column is used again for each row or column of the other."""
+    blocks = [one for one in (left, right) if isinstance(one, Block)]
+    rows = max(one.used if one.height > 1 else min(1, one.height) for one in blocks)
+    width = max(one.width for one in blocks)
+
+    def at(one: Argument, row: int, column: int) -> Value:
+        if not isinstance(one, Block):
+            return one
+        return one.at(0 if one.height == 1 else row, 0 if one.width == 1 else column)
+
+    def cell(row: int, column: int) -> Value:
+        try:
+            return apply(at(left, row, column), at(right, row, column))
+        except Failure as failure:
+            return failure.error
+
+    return Array([[cell(row, column) for column in range(width)] for row in range(rows)])
+
+
+def _joined(left: Value, right: Value) -> Value:
+    return text_of(plain(left)) + text_of(plain(right))
 
 
 def _divide(left: float, right: float) -> float:
@@ -147,50 +179,49 @@ def _divide(left: float, right: float) -> float:
 
 
 def _power(left: float, right: float) -> float:
-    try:
-        result = left**right
-    except (OverflowError, ZeroDivisionError):
-        raise Failure(ErrorValue.NUMBER) from None
-    if isinstance(result, complex):
-        raise Failure(ErrorValue.NUMBER)
-    return float(result)
+    result = raised(left, right)
+    if isinstance(result, float):
+        return result
+    raise Failure(ErrorValue.NUMBER)
 
 
-def _finite(value: float) -> float:
-    if not math.isfinite(value):
-        raise Failure(ErrorValue.NUMBER)
-    return value
+def _arithmetic(apply: Callable[[float, float], float]) -> Callable[[Value, Value], Value]:
+    def evaluate(left: Value, right: Value) -> Value:
+        result = apply(left if type(left) is float else number(left), right if type(right) is float else number(right))
+        if not math.isfinite(result):
+            raise Failure(ErrorValue.NUMBER)
+        return result
+
+    return evaluate
 
 
-_ARITHMETIC: dict[str, Callable[[float, float], float]] = {
-    "+": operator.add,
-    "-": operator.sub,
-    "*": operator.mul,
-    "/": _divide,
-    "^": _power,
+def _comparison(holds: Callable[[int, int], bool]) -> Callable[[Value, Value], Value]:
+    return lambda left, right: holds(_order(plain(left), plain(right)), 0)
+
+
+_OPERATORS: dict[str, Callable[[Value, Value], Value]] = {
+    "+": _arithmetic(operator.add),
+    "-": _arithmetic(operator.sub),
+    "*": _arithmetic(operator.mul),
+    "/": _arithmetic(_divide),
+    "^": _arithmetic(_power),
+    "&": _joined,
+    "=": _comparison(operator.eq),
+    "<>": _comparison(operator.ne),
+    "<": _comparison(operator.lt),
+    "<=": _comparison(operator.le),
+    ">": _comparison(operator.gt),
+    ">=": _comparison(operator.ge),
 }
-_COMPARE: dict[str, Callable[[int, int], bool]] = {
-    "=": operator.eq,
-    "<>": operator.ne,
-    "<": operator.lt,
-    "<=": operator.le,
-    ">": operator.gt,
-    ">=": operator.ge,
-}
 
 
-def _order(left: Argument, right: Argument) -> int:
+def _order(left: Value, right: Value) -> int:
     """-1, 0 or 1. Numbers come before texts, texts before logical values; texts compare without case.
 
     An empty cell equals 0, the empty text and FALSE (ODF 1.3 part 4, 4.7).
     """
-    one, other = single(left), single(right)
-    for value in (one, other):
-        if isinstance(value, ErrorValue):
-            raise Failure(value)
-    one, other = _filled(one, other), _filled(other, one)
-    keys = [_sort_key(one), _sort_key(other)]
-    return (keys[0] > keys[1]) - (keys[0] < keys[1])
+    one, other = _sort_key(_filled(left, right)), _sort_key(_filled(right, left))
+    return (one > other) - (one < other)
 
 
 def _filled(value: Value, like: Value) -> Value:
@@ -209,8 +240,12 @@ def _sort_key(value: Value) -> tuple[int, float | str]:
     return 1, str(value).casefold()
 
 
-def _call(node: Call, arguments: list[Evaluate]) -> Evaluate:
+def _call(node: Call, take: Callable[[], Reference]) -> Evaluate:
     function = FUNCTIONS.get(node.function)
+    if node.function in ("ROW", "COLUMN") and not node.arguments:
+        own_row = node.function == "ROW"
+        return lambda _reader, column, row: float((row if own_row else column) + 1)
+    arguments = [_compile(argument, take, bool(function and function.blocks)) for argument in node.arguments]
     if function is None:
         return _constant(ErrorValue.NAME)
     if not function.least <= len(arguments) <= function.most:

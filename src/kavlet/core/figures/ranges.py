@@ -1,4 +1,4 @@
-"""What a range gives to a function: its values, and their numbers as an array."""
+"""Blocks of values that functions work on: ranges of a table, and arrays that operators make of them."""
 
 import math
 from array import array
@@ -12,41 +12,97 @@ if TYPE_CHECKING:
     import numpy as np
     from numpy.typing import NDArray
 
+    Numbers = list[float] | NDArray[np.float64]
+
 Floats = Sequence[float]  # of a column: NaN is no value
 SMALL = 256  # values; below this plain Python is faster than NumPy, whose import would also delay the start
 
 
 class ColumnSource(Protocol):
-    """A column that a range reads from: its values, and their numbers with NaN for all else."""
+    """A column that a range reads from: its values, and their numbers with NaN for all else.
+
+    `totals` keeps sums of stretches between changes of the column.
+    """
 
     values: list[Value]
     numbers: "array[float]"
     errors: dict[int, ErrorValue]
+    totals: dict[tuple[int, int], float]
 
 
-class Range:
-    """Cells of one table, by columns; read at the moment it is used, clipped to what the table holds."""
+class Block:
+    """Values in rows and columns. `height` and `width` count what was asked for, `used` the rows that hold anything."""
 
-    def __init__(self, columns: list[ColumnSource], first: int, last: int, wanted: tuple[int, int]) -> None:
-        self._columns, self._first, self._last = columns, first, last
-        self.height, self.width = wanted
+    height: int
+    width: int
+    used: int
+
+    def at(self, row: int, column: int) -> Value:
+        """The value at a place counted from 0 inside the block; where nothing is, it is empty."""
+        raise NotImplementedError
 
     def values(self) -> Iterator[Value]:
         """All values, row by row."""
+        for row in range(self.used):
+            for column in range(self.width):
+                yield self.at(row, column)
+
+    @property
+    def error(self) -> ErrorValue | None:
+        """The first error in the block."""
+        return next((value for value in self.values() if isinstance(value, ErrorValue)), None)
+
+    @property
+    def numbers(self) -> "Numbers":
+        """The numbers of the block without gaps; text, logical values and empty cells are left out."""
+        return [value for value in self.values() if type(value) is float]
+
+    @property
+    def total(self) -> float:
+        """The sum of the numbers."""
+        return math.fsum(self.numbers)
+
+
+class Array(Block):
+    """Values an operator made, row by row."""
+
+    def __init__(self, rows: list[list[Value]]) -> None:
+        self._rows = rows
+        self.height = self.used = len(rows)
+        self.width = len(rows[0]) if rows else 0
+
+    def at(self, row: int, column: int) -> Value:
+        return self._rows[row][column] if row < self.height and column < self.width else None
+
+
+class Range(Block):
+    """Cells of one table, read at the moment they are used, clipped to what the table holds."""
+
+    def __init__(self, columns: list[ColumnSource], place: tuple[int, int], last: int, size: tuple[int, int]) -> None:
+        self._columns = columns
+        self.column, self._first = place
+        self._last = max(self._first, last)
+        self.height, self.width = size
+        self.used = self._last - self._first
+
+    @property
+    def row(self) -> int:
+        """The first row, counted from 0 in the table; `column` likewise."""
+        return self._first
+
+    def values(self) -> Iterator[Value]:
         for row in range(self._first, self._last):
             for column in self._columns:
                 yield column.values[row]
 
     def at(self, row: int, column: int) -> Value:
-        """The value at a place counted from 0 inside the range; beyond the table it is empty."""
         if column >= len(self._columns) or self._first + row >= self._last:
             return None
         return self._columns[column].values[self._first + row]
 
     @cached_property
-    def numbers(self) -> "list[float] | NDArray[np.float64]":
-        """The numbers of the range without gaps; text, logical values and empty cells are left out."""
-        first, last = self._first, max(self._first, self._last)
+    def numbers(self) -> "Numbers":
+        first, last = self._first, self._last
         if (last - first) * len(self._columns) < SMALL:
             return [number for c in self._columns for number in c.numbers[first:last] if not math.isnan(number)]
         import numpy as np
@@ -58,9 +114,23 @@ class Range:
 
     @property
     def error(self) -> ErrorValue | None:
-        """The first error in the range."""
         for column in self._columns:
             for row, error in column.errors.items():
                 if self._first <= row < self._last:
                     return error
         return None
+
+    @property
+    def total(self) -> float:
+        if self.used * len(self._columns) < SMALL:
+            return math.fsum(self.numbers)
+        return math.fsum(self._column_total(column) for column in self._columns)
+
+    def _column_total(self, column: ColumnSource) -> float:
+        """A column's sum, shared by all formulas that ask for the same stretch before the column changes."""
+        stretch = (self._first, self._last)
+        if stretch not in column.totals:
+            import numpy as np
+
+            column.totals[stretch] = float(np.nansum(np.frombuffer(column.numbers)[self._first : self._last]))
+        return column.totals[stretch]

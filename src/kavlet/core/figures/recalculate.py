@@ -4,9 +4,9 @@ import math
 from array import array
 from collections.abc import Iterator
 
-from kavlet.core.figures.cells import Cell, ErrorValue, Formula, Value, number_of
+from kavlet.core.figures.cells import Cell, ErrorValue, Formula, Value, number_of, plain_value
 from kavlet.core.figures.compiling import Template, template
-from kavlet.core.figures.functions import Argument, Failure, single
+from kavlet.core.figures.functions.registry import Argument, Failure, single
 from kavlet.core.figures.graph import Graph, Place
 from kavlet.core.figures.ranges import ColumnSource, Floats, Range
 from kavlet.core.figures.table import HEADER, Column, Table
@@ -15,12 +15,13 @@ from kavlet.core.figures.table import HEADER, Column, Table
 class ColumnValues:
     """A column's values from the header down, and their numbers (NaN for all else). Never changed once handed out."""
 
-    __slots__ = ("errors", "numbers", "values")
+    __slots__ = ("errors", "numbers", "totals", "values")
 
     def __init__(self, values: list[Value], numbers: "array[float]", errors: dict[int, ErrorValue]) -> None:
         self.values = values
         self.numbers = numbers
         self.errors = errors
+        self.totals: dict[tuple[int, int], float] = {}
 
     @staticmethod
     def of(values: list[Value]) -> "ColumnValues":
@@ -34,6 +35,7 @@ class ColumnValues:
 
     def put(self, row: int, value: Value) -> None:
         self.values[row] = value
+        self.totals.clear()
         self.numbers[row] = number_of(value)
         if isinstance(value, ErrorValue):
             self.errors[row] = value
@@ -95,7 +97,8 @@ class _Reader:
         columns = self._table(table)
         taken: list[ColumnSource] = list(columns[column : last_column + 1])
         height = len(columns[0].values) if columns else 0
-        return Range(taken, row, min(height, last_row + 1), (last_row - row + 1, last_column - column + 1))
+        size = (last_row - row + 1, last_column - column + 1)
+        return Range(taken, (column, row), min(height, last_row + 1), size)
 
 
 def recalculate(tables: tuple[Table, ...], before: Values | None = None) -> Values:
@@ -125,7 +128,7 @@ def recalculate(tables: tuple[Table, ...], before: Values | None = None) -> Valu
         table, column, row = place
         cell = tables[table].columns[column].cells[row]
         if not isinstance(cell, Formula):
-            put(place, cell)
+            put(place, plain_value(cell))
     # All columns to be written are made own before any formula reads them.
     for place in (*loops, *order):
         put(place, ErrorValue.LOOP if place in loops else None)
@@ -144,7 +147,7 @@ def _afresh(tables: tuple[Table, ...]) -> Values:
 
 
 def _plain(column: Column) -> ColumnValues:
-    return ColumnValues.of([None if isinstance(cell, Formula) else cell for cell in column.cells])
+    return ColumnValues.of([plain_value(cell) for cell in column.cells])
 
 
 def _graph(tables: tuple[Table, ...]) -> Graph:

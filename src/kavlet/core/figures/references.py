@@ -5,18 +5,24 @@ Columns and rows are counted from 0 inside; ``B3`` is column 1, row 2. A ``$`` k
 
 import re
 from collections.abc import Callable
+from typing import Literal
 
 from msgspec import Struct
 
 MOST_ROWS, MOST_COLUMNS = 1_048_576, 16_384
 
 _CELL = r"\$?[A-Za-z]{1,3}\$?[1-9][0-9]{0,6}"
+_COLUMNS = r"\$?[A-Za-z]{1,3}:\$?[A-Za-z]{1,3}"
+_ROWS = r"\$?[1-9][0-9]{0,6}:\$?[1-9][0-9]{0,6}"
 _TABLE = r"(?:'(?:[^']|'')+'|[^\W\d]\w*)"
 # Strings come first, so that what looks like a reference inside one is passed over.
 _SCAN = re.compile(
-    rf"""(?P<text>"(?:[^"]|"")*")|(?<![\w.$#'])(?:(?P<table>{_TABLE})!)?(?P<one>{_CELL})(?::(?P<other>{_CELL}))?(?![\w(.!])"""
+    rf"""(?P<text>"(?:[^"]|"")*")|(?<![\w.$#'])(?:{_TABLE}!)?(?:{_CELL}:{_CELL}|{_CELL}|{_COLUMNS}|{_ROWS})(?![\w(.!:])"""
 )
 _PARTS = re.compile(r"(\$?)([A-Za-z]{1,3})(\$?)([0-9]+)")
+
+
+Whole = Literal["", "columns", "rows"]
 
 
 class CellReference(Struct, frozen=True):
@@ -32,6 +38,12 @@ class CellReference(Struct, frozen=True):
         column = ("$" if self.keep_column else "") + column_letters(self.column)
         return column + ("$" if self.keep_row else "") + str(self.row + 1)
 
+    def part(self, which: "Whole") -> str:
+        """Only the column's or only the row's part of the text."""
+        if which == "columns":
+            return ("$" if self.keep_column else "") + column_letters(self.column)
+        return ("$" if self.keep_row else "") + str(self.row + 1)
+
     @property
     def inside(self) -> bool:
         return 0 <= self.column < MOST_COLUMNS and 0 <= self.row < MOST_ROWS
@@ -44,15 +56,24 @@ class CellReference(Struct, frozen=True):
 
 
 class Reference(Struct, frozen=True):
-    """A cell, or a range from its first to its last cell, perhaps in another table."""
+    """A cell, or a range from its first to its last cell, perhaps in another table.
+
+    `whole` marks ranges of whole columns (``B:C``) or rows (``2:3``), which reach to the end of the grid.
+    """
 
     one: CellReference
     other: CellReference | None = None
     table: str = ""
+    whole: Whole = ""
 
     @property
     def text(self) -> str:
-        cells = self.one.text if self.other is None else f"{self.one.text}:{self.other.text}"
+        if self.other is None:
+            cells = self.one.text
+        elif self.whole:
+            cells = f"{self.one.part(self.whole)}:{self.other.part(self.whole)}"
+        else:
+            cells = f"{self.one.text}:{self.other.text}"
         return f"{quoted(self.table)}!{cells}" if self.table else cells
 
 
@@ -90,7 +111,16 @@ def reference(text: str) -> Reference:
     """A reference from its text, with or without a table; the text must be one."""
     table, _, cells = text.rpartition("!")
     one, _, other = cells.partition(":")
-    return Reference(cell_reference(one), cell_reference(other) if other else None, unquoted(table))
+    if not other:
+        return Reference(cell_reference(one), None, unquoted(table))
+    if one.lstrip("$").isalpha():
+        # Rows are kept when filled, as the whole column always runs from the first to the last.
+        ends = cell_reference(f"{one}$1"), cell_reference(f"{other}${MOST_ROWS}")
+        return Reference(*ends, unquoted(table), "columns")
+    if one.lstrip("$").isdigit():
+        ends = cell_reference(f"$A{one}"), cell_reference(f"${column_letters(MOST_COLUMNS - 1)}{other}")
+        return Reference(*ends, unquoted(table), "rows")
+    return Reference(cell_reference(one), cell_reference(other), unquoted(table))
 
 
 def quoted(table: str) -> str:
@@ -126,7 +156,7 @@ def filled(formula: str, columns: int, rows: int) -> str:
 
     def follow(old: Reference) -> Reference:
         other = old.other.filled(columns, rows) if old.other else None
-        return Reference(old.one.filled(columns, rows), other, old.table)
+        return Reference(old.one.filled(columns, rows), other, old.table, old.whole)
 
     return rewritten(formula, follow)
 
@@ -167,7 +197,7 @@ def shifted(formula: str, home: bool, table: str, shift: Shift, by_rows: bool) -
     """
 
     def follow(old: Reference) -> Reference | None:
-        if not (old.table == table or (home and not old.table)):
+        if not (old.table == table or (home and not old.table)) or old.whole == ("columns" if by_rows else "rows"):
             return old
         first = old.one.row if by_rows else old.one.column
         if old.other is None:
@@ -178,7 +208,7 @@ def shifted(formula: str, home: bool, table: str, shift: Shift, by_rows: bool) -
         if span is None:
             return None
         one, other = span if first <= last else (span[1], span[0])
-        return Reference(_moved(old.one, one, by_rows), _moved(old.other, other, by_rows), old.table)
+        return Reference(_moved(old.one, one, by_rows), _moved(old.other, other, by_rows), old.table, old.whole)
 
     return rewritten(formula, follow)
 

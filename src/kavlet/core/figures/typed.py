@@ -1,8 +1,11 @@
 """What was typed or read as text, understood as a cell: number, percent, formula or text, by the locale's signs."""
 
 import re
+import unicodedata
+from datetime import date, timedelta
 
-from kavlet.core.figures.cells import Cell, Formula, text_of
+from kavlet.core.figures.cells import EPOCH, Cell, Formula, Written, text_of
+from kavlet.core.values.number_text import DATE, NumberText
 
 _SPACES = "    "  # plain, no-break, narrow no-break and thin space, all used between groups of digits
 
@@ -19,7 +22,47 @@ def typed(text: str, decimal: str = ".", group: str = ",") -> Cell:
     if stripped.upper() in ("TRUE", "FALSE"):
         return stripped.upper() == "TRUE"
     number = typed_number(stripped, decimal, group)
-    return text if number is None else number
+    if number is not None:
+        return Written(number, _percent(stripped, decimal)) if stripped.endswith("%") else number
+    return _date(stripped) or _money(stripped, decimal, group) or text
+
+
+def _percent(text: str, decimal: str) -> NumberText:
+    """The number text that shows a percent with the decimals it was typed with."""
+    decimals = len(text.rstrip("% ").partition(decimal)[2])
+    return NumberText(style="percent", most_decimals=max(1, decimals))
+
+
+def _date(text: str) -> Written | None:
+    """A date as ISO 8601 writes it (2026-03-01), or with points, day first (1.3.2026)."""
+    found = re.fullmatch(r"(\d{4})-(\d{1,2})-(\d{1,2})", text)
+    parts = [int(part) for part in found.groups()] if found else []
+    if not parts and (found := re.fullmatch(r"(\d{1,2})\.(\d{1,2})\.(\d{4})", text)):
+        parts = [int(part) for part in reversed(found.groups())]
+    if not parts:
+        return None
+    try:
+        return Written(float((date(*parts) - EPOCH).days), DATE)
+    except ValueError:
+        return None
+
+
+def _money(text: str, decimal: str, group: str) -> Written | None:
+    """An amount with a currency sign before or after it (Unicode category Sc)."""
+    for sign, rest, leads in ((text[0], text[1:], True), (text[-1], text[:-1], False)):
+        if unicodedata.category(sign) == "Sc":
+            number = typed_number(rest, decimal, group)
+            if number is None:
+                return None
+            decimals = 2 if decimal in rest else 0
+            prefix, suffix = (f"{sign} ", "") if leads else ("", f" {sign}")
+            return Written(number, NumberText("number", decimals, 2, prefix=prefix, suffix=suffix))
+    return None
+
+
+def read_field(text: str, decimal: str = ".", group: str = ",") -> Cell:
+    """The cell for a field of a file: as typed, but an apostrophe is a letter like any other."""
+    return text if text.lstrip().startswith("'") else typed(text, decimal, group)
 
 
 def typed_number(text: str, decimal: str = ".", group: str = ",") -> float | None:
@@ -33,8 +76,10 @@ def typed_number(text: str, decimal: str = ".", group: str = ",") -> float | Non
         return None
     for sign in (group, *_SPACES):
         body = body.replace(sign, "")
-    number = float(body.replace(decimal, "."))
-    return number / 100 if percent else number
+    body = body.replace(decimal, ".")
+    if percent and "e" not in body.lower():
+        return float(f"{body}e-2")  # exact where a division by 100 would not be
+    return float(body) / 100 if percent else float(body)
 
 
 def _number_pattern(decimal: str, group: str) -> re.Pattern[str]:
@@ -48,9 +93,22 @@ def shown_for_editing(cell: Cell, decimal: str = ".") -> str:
     """The text that, typed again, gives the same cell."""
     if isinstance(cell, Formula):
         return cell.text
+    if isinstance(cell, Written):
+        return _written_for_editing(cell, decimal)
     if isinstance(cell, float):
         return repr(cell).removesuffix(".0").replace(".", decimal)
     if isinstance(cell, str):
         again = typed(cell, decimal, "," if decimal == "." else ".")
         return cell if again == cell else f"'{cell}"
     return text_of(cell)
+
+
+def _written_for_editing(cell: Written, decimal: str) -> str:
+    if cell.number.style == "date":
+        try:
+            return (EPOCH + timedelta(days=int(cell.value))).isoformat()
+        except OverflowError:
+            return shown_for_editing(cell.value, decimal)
+    if cell.number.style == "percent":
+        return shown_for_editing(float(f"{cell.value * 100:.15g}"), decimal) + " %"
+    return cell.number.prefix + shown_for_editing(cell.value, decimal) + cell.number.suffix

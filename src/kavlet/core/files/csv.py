@@ -9,8 +9,8 @@ from pathlib import Path
 
 from msgspec import Struct
 
-from kavlet.core.figures.cells import Cell, Formula, text_of
-from kavlet.core.figures.typed import typed
+from kavlet.core.figures.cells import Cell, Formula, is_number, plain_value, text_of
+from kavlet.core.figures.typed import read_field
 from kavlet.core.files import atomic
 from kavlet.core.values.errors import KavletError
 
@@ -63,10 +63,15 @@ def guess(content: bytes, name: str) -> Manner:
 
 def cells(content: bytes, name: str, manner: Manner) -> list[list[Cell]]:
     """Rows of cells, the first of them the names, which are made up where the file has none."""
+    return with_names(grid(content, name, manner))
+
+
+def grid(content: bytes, name: str, manner: Manner) -> list[list[Cell]]:
+    """Rows of cells, each where it stands in the file."""
     found = rows(content.decode(manner.encoding), manner.separator, name)
     while found and not any(field.strip() for field in found[-1]):
         found.pop()
-    return with_names([[typed(field, manner.decimal, manner.group) for field in row] for row in found])
+    return [[read_field(field, manner.decimal, manner.group) for field in row] for row in found]
 
 
 def with_names(found: list[list[Cell]]) -> list[list[Cell]]:
@@ -76,8 +81,8 @@ def with_names(found: list[list[Cell]]) -> list[list[Cell]]:
     """
     if not found:
         raise KavletError("The table is empty.")
-    numbers = [cell for cell in found[0] if isinstance(cell, float)]
-    years = all(number.is_integer() and 1900 <= number <= 2100 for number in numbers)
+    numbers = [plain_value(cell) for cell in found[0] if is_number(cell)]
+    years = all(isinstance(number, float) and number.is_integer() and 1900 <= number <= 2100 for number in numbers)
     if numbers and not (years and len(found[0]) > len(numbers)):
         width = max(len(row) for row in found)
         letters: list[Cell] = [f"Column {index + 1}" for index in range(width)]
@@ -87,7 +92,7 @@ def with_names(found: list[list[Cell]]) -> list[list[Cell]]:
 
 def _name(cell: Cell) -> Cell:
     """A cell of the first row: formulas stay, all else becomes text."""
-    return cell if cell is None or isinstance(cell, Formula) else text_of(cell)
+    return cell if cell is None or isinstance(cell, Formula) else text_of(plain_value(cell))
 
 
 def rows(text: str, separator: str, name: str) -> list[list[str]]:

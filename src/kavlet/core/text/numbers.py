@@ -1,12 +1,14 @@
 """Numbers as text and text as numbers, by locale (Unicode CLDR through Babel)."""
 
 import math
+from datetime import timedelta
 from functools import lru_cache
 
 from babel import Locale
 from babel.core import UnknownLocaleError
 from babel.numbers import NumberPattern, parse_pattern
 
+from kavlet.core.figures.cells import EPOCH
 from kavlet.core.values.number_text import NumberText
 
 DEFAULT_LOCALE = "en"
@@ -34,6 +36,8 @@ def written(value: float, how: NumberText, locale: str = DEFAULT_LOCALE) -> str:
     """A number as text. No value (NaN) gives empty text; infinities give ∞."""
     if math.isnan(value):
         return ""
+    if how.style == "date":
+        return _date(value, locale)
     shown = value * 100 if how.style == "percent" else value
     if math.isinf(shown):
         body = "∞"
@@ -47,6 +51,16 @@ def written(value: float, how: NumberText, locale: str = DEFAULT_LOCALE) -> str:
     negative = shown < 0 and any(digit in body for digit in "123456789∞")
     unit = " %" if how.style == "percent" else ""
     return f"{MINUS if negative else ''}{how.prefix}{body}{unit}{how.suffix}"
+
+
+def _date(days: float, locale: str) -> str:
+    """A date by its number of days, as the locale writes it; what is no date is written as a number."""
+    from babel.dates import format_date
+
+    try:
+        return format_date(EPOCH + timedelta(days=math.floor(days)), "medium", locale_of(locale))
+    except (OverflowError, ValueError):
+        return written(days, NumberText(), locale)
 
 
 def _half_up(value: float, decimals: int) -> float:

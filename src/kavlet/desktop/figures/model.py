@@ -3,14 +3,14 @@
 from PySide6.QtCore import QAbstractTableModel, QModelIndex, QObject, QPersistentModelIndex, Qt
 
 from kavlet.core.document import edits
-from kavlet.core.figures.cells import Cell, ErrorValue, Formula, Value, text_of
+from kavlet.core.figures.cells import Cell, ErrorValue, Formula, Value, Written, text_of
 from kavlet.core.figures.recalculate import ColumnValues
 from kavlet.core.figures.references import column_letters
 from kavlet.core.figures.table import HEADER, Column, Table
 from kavlet.core.figures.typed import shown_for_editing, typed
 from kavlet.core.text.numbers import decimal_sign, group_sign, written
 from kavlet.core.values.errors import KavletError
-from kavlet.core.values.number_text import PLAIN
+from kavlet.core.values.number_text import DATE, PLAIN, NumberText
 from kavlet.desktop.store import Store
 
 Index = QModelIndex | QPersistentModelIndex
@@ -123,8 +123,17 @@ class TableModel(QAbstractTableModel):
         """The cell's value as its column writes it."""
         value, column = self.value(index), self.column(index)
         if isinstance(value, float) and column is not None:
-            return written(value, column.number or PLAIN, self._locale)
+            return written(value, self.number_text(index), self._locale)
         return text_of(value)
+
+    def number_text(self, index: Index) -> NumberText:
+        """How a cell's number is written: its own way, its column's, or that of what its formula reads."""
+        cell, column = self.cell(index), self.column(index)
+        own = cell.number if isinstance(cell, Formula | Written) else None
+        kept = own or (column.number if column is not None and index.row() >= HEADER else None)
+        if kept is not None:
+            return kept
+        return _by_formula(cell.text) if isinstance(cell, Formula) else PLAIN
 
     def _explained(self, index: Index) -> str | None:
         value, cell = self.value(index), self.cell(index)
@@ -143,7 +152,7 @@ class TableModel(QAbstractTableModel):
         if role != Qt.ItemDataRole.EditRole or self._table is None or not index.isValid():
             return False
         cell = self.understood(str(value))
-        if index.row() < HEADER and isinstance(cell, float | bool):
+        if index.row() < HEADER and isinstance(cell, float | bool | Written):
             cell = str(value).strip()
         held = self.cell(index)
         if cell == held and type(cell) is type(held):
@@ -168,3 +177,8 @@ class TableModel(QAbstractTableModel):
             self._store.apply(name, edits.set_cells(self._store.document, self._table.id, cells))
         except KavletError as error:
             self._store.refuse(error)
+
+
+def _by_formula(text: str) -> NumberText:
+    """How a formula's number is best written when nobody has said: dates as dates."""
+    return DATE if text.upper().startswith(("=DATE(", "=TODAY(")) else PLAIN

@@ -1,0 +1,60 @@
+"""Criteria of SUMIF and its kin: a value to equal, or text such as ``>15`` or ``<>North`` (ODF 1.3 part 4, 4.11.8).
+
+In texts ``*`` stands for any letters and ``?`` for one; ``~`` before them takes them as they are. Case does not count.
+"""
+
+import operator
+import re
+from collections.abc import Callable
+
+from kavlet.core.figures.cells import Value
+from kavlet.core.figures.functions.registry import Argument, single
+from kavlet.core.figures.typed import typed_number
+
+Test = Callable[[Value], bool]
+_SIGNS: dict[str, Callable[[float, float], bool]] = {
+    "<=": operator.le,
+    ">=": operator.ge,
+    "<>": operator.ne,
+    "<": operator.lt,
+    ">": operator.gt,
+    "=": operator.eq,
+}
+
+
+def criterion(argument: Argument) -> Test:
+    """The test an argument asks for."""
+    value = single(argument)
+    if not isinstance(value, str):
+        return lambda other: (other == (0.0 if value is None else value) and type(other) is not bool) or other is value
+    sign = next((sign for sign in _SIGNS if value.startswith(sign)), "=")
+    wanted = value.removeprefix(sign) if value.startswith(sign) else value
+    number = typed_number(wanted) if wanted.strip() else None
+    if number is not None:
+        compare = _SIGNS[sign]
+        if sign == "<>":
+            return lambda other: type(other) is not float or other != number
+        return lambda other: type(other) is float and compare(other, number)
+    if sign in ("=", "<>"):
+        pattern = re.compile(_pattern(wanted), re.IGNORECASE | re.DOTALL)
+        equal: Test = (
+            (lambda other: isinstance(other, str) and pattern.fullmatch(other) is not None)
+            if wanted
+            else (lambda other: other is None or other == "")
+        )
+        return equal if sign == "=" else lambda other: not equal(other)
+    order = _SIGNS[sign]
+    folded = wanted.casefold()
+    return lambda other: isinstance(other, str) and order(_compared(other.casefold(), folded), 0)
+
+
+def _compared(one: str, other: str) -> int:
+    return (one > other) - (one < other)
+
+
+def _pattern(text: str) -> str:
+    pieces = re.findall(r"~[*?~]|.", text, re.DOTALL)
+    stands_for = {"*": ".*", "?": "."}
+    return "".join(
+        stands_for.get(piece, re.escape(piece.removeprefix("~") if len(piece) > 1 else piece)) for piece in pieces
+    )

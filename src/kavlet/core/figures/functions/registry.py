@@ -1,0 +1,167 @@
+"""How functions are declared, and how their arguments are read.
+
+A function takes evaluated arguments: values, or blocks of values. Errors among plain arguments never reach it, unless
+it is lazy: then it gets calls that evaluate one argument each.
+"""
+
+import math
+from collections.abc import Callable, Iterator
+from typing import TYPE_CHECKING
+
+from msgspec import Struct
+
+from kavlet.core.figures.cells import ErrorValue, Value
+from kavlet.core.figures.ranges import Block
+
+if TYPE_CHECKING:
+    from kavlet.core.figures.ranges import Numbers
+
+Argument = Value | Block
+Body = Callable[..., Argument]
+Later = Callable[[], Argument]
+MOST_ARGUMENTS = 255
+
+
+class Function(Struct, frozen=True):
+    """A function's name, its arguments as shown, one line of help, and its body.
+
+    `lazy` bodies get calls instead of values. `blocks` bodies get references to single cells as blocks too, so that
+    they can tell a cell from a typed value.
+    """
+
+    name: str
+    arguments: str
+    help: str
+    body: Body
+    least: int
+    most: int
+    lazy: bool = False
+    blocks: bool = False
+
+
+FUNCTIONS: dict[str, Function] = {}
+
+
+class Failure(Exception):  # noqa: N818 - it carries an error value, it is none of the program's
+    """Ends an evaluation with an error value."""
+
+    def __init__(self, error: ErrorValue) -> None:
+        super().__init__(error.value)
+        self.error = error
+
+
+def function(
+    name: str,
+    arguments: str,
+    text: str,
+    least: int,
+    most: int = MOST_ARGUMENTS,
+    lazy: bool = False,
+    blocks: bool = False,
+) -> Callable[[Body], Body]:
+    """Declare a function by its name, arguments, help, and the number of arguments it takes."""
+
+    def register(body: Body) -> Body:
+        FUNCTIONS[name] = Function(name, arguments, text, body, least, most, lazy, blocks)
+        return body
+
+    return register
+
+
+def single(argument: Argument) -> Value:
+    """An argument as one value; a block of one cell gives that cell. Fails for larger blocks."""
+    if isinstance(argument, Block):
+        if argument.height != 1 or argument.width != 1:
+            raise Failure(ErrorValue.VALUE)
+        return argument.at(0, 0)
+    return argument
+
+
+def plain(argument: Argument) -> Value:
+    """An argument as one value that is no error."""
+    value = single(argument)
+    if isinstance(value, ErrorValue):
+        raise Failure(value)
+    return value
+
+
+def number(argument: Argument) -> float:
+    """An argument as a number: empty is 0, a logical value 0 or 1, text only where it reads as a number."""
+    value = single(argument)
+    if type(value) is float:
+        return value
+    if value is None:
+        return 0.0
+    if isinstance(value, bool):
+        return float(value)
+    if isinstance(value, ErrorValue):
+        raise Failure(value)
+    try:
+        result = float(value)
+    except ValueError:
+        raise Failure(ErrorValue.VALUE) from None
+    if not math.isfinite(result):
+        raise Failure(ErrorValue.VALUE)
+    return result
+
+
+def whole(argument: Argument) -> int:
+    """An argument as a whole number, rounded down."""
+    value = number(argument)
+    if abs(value) > 1e15:
+        raise Failure(ErrorValue.NUMBER)
+    return math.floor(value)
+
+
+def truth(argument: Argument) -> bool:
+    """An argument as a condition: a number is true unless it is 0."""
+    value = single(argument)
+    if isinstance(value, str):
+        if value.upper() in ("TRUE", "FALSE"):
+            return value.upper() == "TRUE"
+        raise Failure(ErrorValue.VALUE)
+    return bool(number(value))
+
+
+def block(argument: Argument) -> Block:
+    """An argument as a block; a single value is a block of one."""
+    from kavlet.core.figures.ranges import Array
+
+    return argument if isinstance(argument, Block) else Array([[argument]])
+
+
+def numbers(arguments: tuple[Argument, ...]) -> "Numbers":
+    """All numbers of the arguments: in blocks only numbers count, typed values are converted."""
+    if len(arguments) == 1 and isinstance(arguments[0], Block):
+        return _sound(arguments[0]).numbers
+    found: list[float] = []
+    for argument in arguments:
+        if isinstance(argument, Block):
+            found.extend(_sound(argument).numbers)
+        elif argument is not None:
+            found.append(number(argument))
+    return found
+
+
+def total(arguments: tuple[Argument, ...]) -> float:
+    """The sum of all numbers of the arguments."""
+    return math.fsum(
+        _sound(argument).total if isinstance(argument, Block) else number(argument) for argument in arguments
+    )
+
+
+def _sound(of: Block) -> Block:
+    """The block, when it holds no error; an error in it ends the evaluation."""
+    error = of.error
+    if error is not None:
+        raise Failure(error)
+    return of
+
+
+def everything(arguments: tuple[Argument, ...]) -> Iterator[Value]:
+    """All values of the arguments, empty cells among them."""
+    for argument in arguments:
+        if isinstance(argument, Block):
+            yield from argument.values()
+        else:
+            yield argument

@@ -1,0 +1,162 @@
+"""Statistical functions (ODF 1.3 part 4, 6.18), and counting and adding by criteria."""
+
+import math
+import statistics
+from collections.abc import Iterator
+
+from kavlet.core.figures.cells import ErrorValue, Value
+from kavlet.core.figures.functions.criteria import criterion
+from kavlet.core.figures.functions.registry import (
+    Argument,
+    Failure,
+    block,
+    everything,
+    function,
+    number,
+    numbers,
+    truth,
+    whole,
+)
+from kavlet.core.figures.ranges import Block
+
+
+@function("MIN", "number; …", "The smallest of the numbers; 0 when there are none.", 1, blocks=True)
+def _min(*arguments: Argument) -> Value:
+    found = numbers(arguments)
+    return float(min(found) if isinstance(found, list) else found.min()) if len(found) else 0.0
+
+
+@function("MAX", "number; …", "The largest of the numbers; 0 when there are none.", 1, blocks=True)
+def _max(*arguments: Argument) -> Value:
+    found = numbers(arguments)
+    return float(max(found) if isinstance(found, list) else found.max()) if len(found) else 0.0
+
+
+@function("AVERAGE", "number; …", "The mean of the numbers.", 1, blocks=True)
+def _average(*arguments: Argument) -> Value:
+    found = numbers(arguments)
+    return math.fsum(found) / len(found) if len(found) else ErrorValue.DIVISION
+
+
+@function("MEDIAN", "number; …", "The middle one of the numbers.", 1, blocks=True)
+def _median(*arguments: Argument) -> Value:
+    found = numbers(arguments)
+    return float(statistics.median(found)) if len(found) else ErrorValue.NUMBER
+
+
+@function("STDEV", "number; …", "The standard deviation of a sample.", 1, blocks=True)
+def _stdev(*arguments: Argument) -> Value:
+    found = [float(one) for one in numbers(arguments)]
+    return statistics.stdev(found) if len(found) > 1 else ErrorValue.DIVISION
+
+
+@function("COUNT", "value; …", "How many of the values are numbers.", 1, blocks=True)
+def _count(*arguments: Argument) -> Value:
+    return float(sum(type(value) is float for value in everything(arguments)))
+
+
+@function("COUNTA", "value; …", "How many of the values are not empty.", 1, blocks=True)
+def _count_all(*arguments: Argument) -> Value:
+    return float(sum(value is not None for value in everything(arguments)))
+
+
+@function("COUNTBLANK", "range", "How many cells are empty.", 1, 1, blocks=True)
+def _count_blank(of: Argument) -> Value:
+    held = block(of)
+    empty = sum(value is None or value == "" for value in held.values())
+    return float(empty + (held.height - held.used) * held.width)
+
+
+@function(
+    "RANK", "number; range; [1 for ascending]", "The place of a number among others, 1 the largest.", 2, 3, blocks=True
+)
+def _rank(value: Argument, among: Argument, ascending: Argument = False) -> Value:
+    wanted, others = number(value), numbers((among,))
+    if wanted not in others:
+        return ErrorValue.MISSING
+    up = truth(ascending)
+    before = sum(bool(other < wanted if up else other > wanted) for other in others)
+    return 1.0 + float(before)
+
+
+@function("LARGE", "range; place", "The number at a place, counted from the largest.", 2, 2, blocks=True)
+def _large(among: Argument, place: Argument) -> Value:
+    return _at(sorted(map(float, numbers((among,))), reverse=True), whole(place))
+
+
+@function("SMALL", "range; place", "The number at a place, counted from the smallest.", 2, 2, blocks=True)
+def _small(among: Argument, place: Argument) -> Value:
+    return _at(sorted(map(float, numbers((among,)))), whole(place))
+
+
+def _at(ordered: list[float], place: int) -> Value:
+    return ordered[place - 1] if 1 <= place <= len(ordered) else ErrorValue.NUMBER
+
+
+@function("PERCENTILE", "range; share", "The number below which that share of the numbers lies.", 2, 2, blocks=True)
+def _percentile(among: Argument, share: Argument) -> Value:
+    """Linear between neighbours, the ends included (Hyndman and Fan 1996, definition 7)."""
+    ordered, part = sorted(numbers((among,))), number(share)
+    if not ordered or not 0 <= part <= 1:
+        return ErrorValue.NUMBER
+    place = part * (len(ordered) - 1)
+    low = math.floor(place)
+    high = min(low + 1, len(ordered) - 1)
+    return float(ordered[low] + (ordered[high] - ordered[low]) * (place - low))
+
+
+@function("COUNTIF", "range; criterion", "How many cells meet a criterion.", 2, 2, blocks=True)
+def _count_if(among: Argument, test: Argument) -> Value:
+    meets = criterion(test)
+    return float(sum(meets(value) for value in block(among).values()))
+
+
+@function("SUMIF", "range; criterion; [range to add]", "Adds where cells meet a criterion.", 2, 3, blocks=True)
+def _sum_if(among: Argument, test: Argument, added: Argument | None = None) -> Value:
+    return math.fsum(_picked(block(added if added is not None else among), [(block(among), test)], same_size=False))
+
+
+@function(
+    "AVERAGEIF", "range; criterion; [range to average]", "The mean where cells meet a criterion.", 2, 3, blocks=True
+)
+def _average_if(among: Argument, test: Argument, averaged: Argument | None = None) -> Value:
+    source = block(averaged if averaged is not None else among)
+    found = list(_picked(source, [(block(among), test)], same_size=False))
+    return math.fsum(found) / len(found) if found else ErrorValue.DIVISION
+
+
+@function("SUMIFS", "range to add; range; criterion; …", "Adds where all criteria are met.", 3, blocks=True)
+def _sum_ifs(added: Argument, *pairs: Argument) -> Value:
+    return math.fsum(_picked(block(added), _pairs(pairs)))
+
+
+@function("COUNTIFS", "range; criterion; …", "How many rows meet all criteria.", 2, blocks=True)
+def _count_ifs(*pairs: Argument) -> Value:
+    tests = [(of, criterion(test)) for of, test in _pairs(pairs)]
+    first = tests[0][0]
+    if any((of.height, of.width) != (first.height, first.width) for of, _ in tests):
+        return ErrorValue.VALUE
+    places = ((row, column) for row in range(max(of.used for of, _ in tests)) for column in range(first.width))
+    return float(sum(all(meets(of.at(row, column)) for of, meets in tests) for row, column in places))
+
+
+def _pairs(arguments: tuple[Argument, ...]) -> list[tuple[Block, Argument]]:
+    if len(arguments) % 2:
+        raise Failure(ErrorValue.VALUE)
+    return [(block(of), test) for of, test in zip(arguments[::2], arguments[1::2], strict=True)]
+
+
+def _picked(source: Block, pairs: list[tuple[Block, Argument]], same_size: bool = True) -> Iterator[float]:
+    """The numbers of `source` at the places where all tests are met; an error at such a place ends the evaluation."""
+    tests = [(of, criterion(test)) for of, test in pairs]
+    if same_size and any((of.height, of.width) != (source.height, source.width) for of, _ in tests):
+        raise Failure(ErrorValue.VALUE)
+    first = tests[0][0]
+    for row in range(max(of.used for of, _ in tests)):
+        for column in range(first.width):
+            if all(meets(of.at(row, column)) for of, meets in tests):
+                value = source.at(row, column)
+                if isinstance(value, ErrorValue):
+                    raise Failure(value)
+                if type(value) is float:
+                    yield value
