@@ -1,4 +1,4 @@
-"""The command line: kavlet demo | open | make | render | recipes.
+"""The command line: kavlet demo | open | make | render | calc | recipes.
 
 Exit codes: 0 done, 1 a defect, 2 wrong usage, 3 the input is at fault (one sentence on standard error, nothing
 written).
@@ -20,11 +20,12 @@ from kavlet.core.document.document import Document
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.figures.references import column_index
 from kavlet.core.figures.table import Table
-from kavlet.core.files import atomic
+from kavlet.core.files import atomic, csv
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files import record as record_file
 from kavlet.core.files import svg as svg_file
 from kavlet.core.files import tables as table_files
+from kavlet.core.files.calculated import calculated
 from kavlet.core.recipes.recipe import Parameter, Recipe, Setting
 from kavlet.core.recipes.registry import RECIPES, recipe
 from kavlet.core.values.errors import KavletError
@@ -66,6 +67,8 @@ def open_file(file: Path | None) -> None:
 )
 @click.option("--role", "roles", multiple=True, metavar="NAME=COLUMN", help="Which column is for what.")
 @click.option("--set", "settings", multiple=True, metavar="PARAMETER=VALUE", help="A parameter of the recipe.")
+@click.option("--sheet", default=None, help="Which sheet of a workbook; the first when not said.")
+@click.option("--range", "part", default=None, help="Which part of a sheet, such as A1:C9.")
 @click.option("--size", "size_text", default="640x360", show_default=True, help="Width and height, in points or units.")
 @click.option("--theme", default=None, help="The look.")
 @click.option("--title", default=None, help="The title, or a formula such as =B1.")
@@ -74,10 +77,11 @@ def open_file(file: Path | None) -> None:
 @click.option("--scale", default=1.0, show_default=True, help="Pixels per point, for PNG.")
 @click.option("--outlines", is_flag=True, help="Write texts as outlines, for SVG.")
 def make(
-    recipe_name: str, table: Path, out: Path, roles: tuple[str, ...], settings: tuple[str, ...], size_text: str,
-    theme: str | None, title: str | None, subtitle: str, source: str, scale: float, outlines: bool,
+    recipe_name: str, table: Path, out: Path, roles: tuple[str, ...], settings: tuple[str, ...], sheet: str | None,
+    part: str | None, size_text: str, theme: str | None, title: str | None, subtitle: str, source: str, scale: float,
+    outlines: bool,
 ) -> None:  # fmt: skip
-    """Build a chart of RECIPE from a table (CSV or TSV) and write it: .svg .png .pdf .kavlet .json."""
+    """Build a chart of RECIPE from a table (CSV, TSV, XLSX, ODS, JSON): .svg .png .pdf .kavlet .json."""
     _known_ending(out, (*PICTURES, kavlet_file.SUFFIX))
     if recipe_name not in RECIPES:
         raise click.UsageError(f"There is no recipe “{recipe_name}”. There are: {', '.join(RECIPES)}.")
@@ -87,7 +91,10 @@ def make(
     _known_names("--role", [name for name, _ in role_pairs], [role.name for role in chosen.roles])
     _known_names("--set", [name for name, _ in setting_pairs], [one.name for one in chosen.parameters])
     size = read_size(size_text)
-    document, table_id = edits.add_table(Document(), _table_name(table), table_files.read(table))
+    read = table_files.read(table, sheet, part)
+    for note in read.notes:
+        click.echo(f"kavlet: {table.name}: {note}", err=True)
+    document, table_id = edits.add_table(Document(), _table_name(table), table_files.named(read))
     found = document.table(table_id)
     columns = {name: _column(found, text) for name, text in role_pairs}
     document, chart_id = edits.add_chart(document, table_id, recipe_name, columns)
@@ -133,6 +140,23 @@ def render(file: Path, out: Path, name: str | None, every: bool, scale: float, o
     for chart_name, one in made:
         to = out.with_name(f"{out.stem}-{_slug(chart_name)}{out.suffix}") if every else out
         _write(one, to, scale, outlines)
+
+
+@cli.command()
+@click.argument("table", type=click.Path(path_type=Path))
+@click.option("-o", "--output", "out", default=None, type=click.Path(path_type=Path), help="A CSV file to write.")
+@click.option("--sheet", default=None, help="Which sheet of a workbook; the first when not said.")
+@click.option("--range", "part", default=None, help="Which part of a sheet, such as A1:C9.")
+def calc(table: Path, out: Path | None, sheet: str | None, part: str | None) -> None:
+    """Evaluate the formulas of a table (CSV, XLSX, ODS) and print all values, cell by cell in place, as CSV."""
+    read = table_files.read(table, sheet, part)
+    for note in read.notes:
+        click.echo(f"kavlet: {table.name}: {note}", err=True)
+    text = csv.dumps(calculated(read.cells, table.stem))
+    if out is not None:
+        atomic.write(out, text.encode())
+    else:
+        click.echo(text.replace("\r\n", "\n"), nl=False)
 
 
 @cli.command()

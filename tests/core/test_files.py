@@ -16,9 +16,8 @@ from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Written
 from kavlet.core.figures.recalculate import recalculate
-from kavlet.core.files import csv, record, svg
+from kavlet.core.files import csv, record, svg, tables
 from kavlet.core.files import kavlet as kavlet_file
-from kavlet.core.files.tables import read
 from kavlet.core.text.faces import FACES
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import NumberText
@@ -132,14 +131,14 @@ def test_saving_replaces_the_whole_file_or_nothing(funnel: Document, tmp_path: P
 def test_csv_as_people_write_it(text: str, rows: list[list[object]], tmp_path: Path) -> None:
     path = tmp_path / "table.csv"
     path.write_text(text, encoding="utf-8", newline="")
-    assert read(path) == rows
+    assert tables.named(tables.read(path)) == rows
 
 
 @pytest.mark.parametrize("encoding", ["utf-16", "utf-8-sig", "cp1252"])
 def test_csv_in_other_encodings(encoding: str, tmp_path: Path) -> None:
     path = tmp_path / "table.csv"
     path.write_bytes("région,Größe\nNord,3\n".encode(encoding))
-    assert read(path)[0] == ["région", "Größe"]
+    assert tables.read(path).cells[0] == ["région", "Größe"]
 
 
 @pytest.mark.parametrize("content", [b"\x89PNG\r\n\x1a\n\x00\x00", b"", b"  \n", b"\xff\xfe\x00", b"a,b\x01\n"])
@@ -147,7 +146,7 @@ def test_a_file_that_is_no_table_is_refused(content: bytes, tmp_path: Path) -> N
     path = tmp_path / "table.csv"
     path.write_bytes(content)
     with pytest.raises(KavletError):
-        read(path)
+        tables.read(path)
 
 
 def made_svg(document: Document, outlines: bool = False) -> str:

@@ -17,7 +17,8 @@ def opened(path: Path, locale: str) -> tuple[Document, bool]:
     """The document of a file, and whether the file holds it (a table's file does not). Raises KavletError."""
     if path.suffix.lower() == kavlet_file.SUFFIX:
         return kavlet_file.load(path), True
-    return from_rows(path.stem.replace("_", " ").strip() or "Table", tables.read(path), locale), False
+    name = path.stem.replace("_", " ").strip() or "Table"
+    return from_rows(name, tables.named(tables.read(path)), locale), False
 
 
 def from_rows(name: str, rows: list[list[Cell]], locale: str) -> Document:

@@ -163,7 +163,7 @@ class Window(QMainWindow):
 
     def open_document(self) -> None:
         """Ask for a file and open it."""
-        kinds = self.tr("Documents and tables (*.kavlet *.csv *.tsv *.txt)")
+        kinds = self.tr("Documents and tables (*.kavlet *.csv *.tsv *.txt *.xlsx *.ods *.json)")
         name, _ = QFileDialog.getOpenFileName(self, self.tr("Open"), self._folder(), kinds)
         if name:
             self.open_path(Path(name))

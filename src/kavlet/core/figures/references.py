@@ -16,7 +16,7 @@ _COLUMNS = r"\$?[A-Za-z]{1,3}:\$?[A-Za-z]{1,3}"
 _ROWS = r"\$?[1-9][0-9]{0,6}:\$?[1-9][0-9]{0,6}"
 _TABLE = r"(?:'(?:[^']|'')+'|[^\W\d]\w*)"
 # Strings come first, so that what looks like a reference inside one is passed over.
-_SCAN = re.compile(
+SCAN = re.compile(
     rf"""(?P<text>"(?:[^"]|"")*")|(?<![\w.$#'])(?:{_TABLE}!)?(?:{_CELL}:{_CELL}|{_CELL}|{_COLUMNS}|{_ROWS})(?![\w(.!:])"""
 )
 _PARTS = re.compile(r"(\$?)([A-Za-z]{1,3})(\$?)([0-9]+)")
@@ -148,7 +148,7 @@ def rewritten(formula: str, follow: Follow) -> str:
             return "#REF!"
         return found[0] if new == old else new.text
 
-    return _SCAN.sub(replace, formula)
+    return SCAN.sub(replace, formula)
 
 
 def filled(formula: str, columns: int, rows: int) -> str:

@@ -40,10 +40,10 @@ class Manner(Struct, frozen=True):
         return "," if self.decimal == "." else "."
 
 
-def read(path: Path) -> list[list[Cell]]:
-    """The cells of a file, its manner guessed, the first row being names."""
+def read(path: Path, manner: Manner | None = None) -> list[list[Cell]]:
+    """The cells of a file, each where it stands; its manner is guessed when not given."""
     content = atomic.read(path, MOST_BYTES)
-    return cells(content, path.name, guess(content, path.name))
+    return grid(content, path.name, manner or guess(content, path.name))
 
 
 def guess(content: bytes, name: str) -> Manner:
@@ -61,11 +61,6 @@ def guess(content: bytes, name: str) -> Manner:
     return Manner(encoding, separator, "," if commas > points and separator != "," else ".")
 
 
-def cells(content: bytes, name: str, manner: Manner) -> list[list[Cell]]:
-    """Rows of cells, the first of them the names, which are made up where the file has none."""
-    return with_names(grid(content, name, manner))
-
-
 def grid(content: bytes, name: str, manner: Manner) -> list[list[Cell]]:
     """Rows of cells, each where it stands in the file."""
     found = rows(content.decode(manner.encoding), manner.separator, name)
@@ -75,7 +70,7 @@ def grid(content: bytes, name: str, manner: Manner) -> list[list[Cell]]:
 
 
 def with_names(found: list[list[Cell]]) -> list[list[Cell]]:
-    """The rows with a first row of names: the one they have, or “A”, “B”, … where the first row holds figures.
+    """The rows with a first row of names: the one they have, or “Column 1”, … where the first row holds figures.
 
     Whole numbers from 1900 to 2100 in the first row are taken for years that name their columns.
     """

@@ -52,7 +52,7 @@ def _match(value: Argument, of: Argument, kind: Argument = 1.0) -> Value:
 
 
 def _place(wanted: Value, line: list[Value], kind: float) -> Value:
-    """0: the first equal one. 1: the last not above, in ascending order. -1: the last not below, in descending order."""
+    """0: the first equal one. 1: the last not above, going up. -1: the last not below, going down."""
     if kind == 0:
         meets = criterion(wanted if not isinstance(wanted, str) else f"={wanted}")
         equal = meets if isinstance(wanted, str) and wanted else (lambda other: other == wanted)

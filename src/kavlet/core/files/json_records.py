@@ -1,0 +1,39 @@
+"""Tables as JSON records: a list of objects, one per row, or an object of lists, one per column (RFC 8259)."""
+
+from pathlib import Path
+
+import msgspec
+
+from kavlet.core.figures.cells import Cell
+from kavlet.core.files import atomic
+from kavlet.core.values.errors import KavletError
+
+SUFFIX = ".json"
+MOST_BYTES = 50_000_000
+
+
+def read(path: Path) -> list[list[Cell]]:
+    """The cells of a file, the first row being the records' keys. Raises KavletError when it holds no records."""
+    try:
+        held = msgspec.json.decode(atomic.read(path, MOST_BYTES))
+    except (msgspec.DecodeError, RecursionError):
+        raise KavletError(f"{path.name} is not JSON.") from None
+    if isinstance(held, dict):
+        lists = [held[key] for key in held if isinstance(held[key], list)]
+        if len(lists) == 1 and lists[0] and all(isinstance(one, dict) for one in lists[0]):
+            held = lists[0]
+        elif lists and len(lists) == len(held) and len({len(one) for one in lists}) == 1:
+            held = [dict(zip(held, row, strict=True)) for row in zip(*lists, strict=True)]
+    if not isinstance(held, list) or not held or not all(isinstance(one, dict) for one in held):
+        raise KavletError(f"{path.name} holds no records.", remedy="It should be a list of objects, one per row.")
+    keys = list(dict.fromkeys(key for one in held for key in one))
+    return [list(keys), *([_cell(one.get(key)) for key in keys] for one in held)]
+
+
+def _cell(value: object) -> Cell:
+    """A scalar as it is; lists and objects as their JSON text."""
+    if value is None or isinstance(value, bool | str):
+        return value
+    if isinstance(value, int | float):
+        return float(value)
+    return msgspec.json.encode(value).decode()

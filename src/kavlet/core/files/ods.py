@@ -1,0 +1,114 @@
+"""ODS workbooks (OASIS ODF 1.3): read with their formulas, and written with them."""
+
+import io
+import re
+from datetime import date
+from pathlib import Path
+
+from kavlet.core.figures.cells import ErrorValue, Formula, Written, text_of
+from kavlet.core.figures.functions.dates import as_date
+from kavlet.core.figures.recalculate import Values
+from kavlet.core.figures.references import SCAN, Reference, quoted, reference
+from kavlet.core.figures.table import Table
+from kavlet.core.files import archive, workbook
+from kavlet.core.files.sheet import Sheet
+from kavlet.core.values.errors import KavletError
+
+SUFFIX = ".ods"
+_APART = re.compile(r'"(?:[^"]|"")*"|\[[^\]]*\]|,')
+_BRACKETS = re.compile(r'("(?:[^"]|"")*")|\[([^\]]*)\]')
+
+
+def sheets(path: Path) -> list[str]:
+    """The names of a workbook's sheets."""
+    content = workbook.content_of(path)
+    archive.members(content, path.name, ())
+    return list(workbook.values(content, path.name))
+
+
+def read(path: Path, title: str | None = None, part: str | None = None) -> Sheet:
+    """A sheet (the first when not named) or a range of it. Raises KavletError when it can't be read."""
+    content = workbook.content_of(path)
+    parts = archive.members(content, path.name, ("content.xml",))
+    held = workbook.values(content, path.name)
+    chosen = workbook.pick(list(held), title, path.name)
+    has_formulas = any(b"table:formula" in one for one in parts.values())
+    formulas = _formulas(content, chosen, path.name) if has_formulas else {}
+    return workbook.built(held[chosen], formulas, chosen, part, path.name)
+
+
+def _formulas(content: bytes, title: str, name: str) -> workbook.Formulas:
+    import odfdo
+
+    found: workbook.Formulas = {}
+    try:
+        table = next(one for one in odfdo.Document(io.BytesIO(content)).body.tables if one.name == title)
+        for row in table.iter_rows():
+            for cell in row.iter_cells():
+                if cell.formula and cell.x is not None and cell.y is not None:
+                    found[cell.x, cell.y] = ours(cell.formula)
+    except (KeyError, ValueError, TypeError, AttributeError, OSError, StopIteration):
+        raise KavletError(f"{name} is no workbook, or it is damaged.") from None
+    return found
+
+
+def ours(formula: str) -> str:
+    """A formula in plain A1 form from the standard's file form: ``of:=SUM([.B2:.B6])`` is ``=SUM(B2:B6)``."""
+    body = re.sub(r"^(of|oooc|msoxl):", "", formula)
+
+    def plain(found: re.Match[str]) -> str:
+        if found[1] is not None:
+            return found[1]
+        ends = [_end(end) for end in found[2].split(":")]
+        cells = ":".join(cell for _, cell in ends)
+        return f"{quoted(ends[0][0])}!{cells}" if ends[0][0] else cells
+
+    return _BRACKETS.sub(plain, body)
+
+
+def _end(text: str) -> tuple[str, str]:
+    """The sheet (empty for the formula's own) and the cell of one end, such as ``$'My sheet'.B2`` or ``.B2``."""
+    sheet, _, cell = text.rpartition(".")
+    sheet = sheet.lstrip("$")
+    return (sheet[1:-1].replace("''", "'") if sheet.startswith("'") else sheet), cell
+
+
+def theirs(formula: str) -> str:
+    """A formula in the standard's file form."""
+
+    def replaced(found: re.Match[str]) -> str:
+        return found[0] if found["text"] is not None else _bracketed(reference(found[0]))
+
+    # Commas between arguments become semicolons; those in texts and in brackets stay.
+    body = _APART.sub(lambda found: ";" if found[0] == "," else found[0], SCAN.sub(replaced, formula))
+    return f"of:{body}"
+
+
+def _bracketed(to: Reference) -> str:
+    sheet = "$'" + to.table.replace("'", "''") + "'" if to.table else ""
+    ends = to.text.rpartition("!")[2].split(":")
+    return "[" + ":".join(f"{'' if i else sheet}.{end}" for i, end in enumerate(ends)) + "]"
+
+
+def dumps(tables: list[tuple[Table, Values]]) -> bytes:
+    """Tables as sheets of a workbook, formulas kept with their values beside them."""
+    import odfdo
+
+    document = odfdo.Document("spreadsheet")
+    document.body.clear()
+    for table, values in tables:
+        page = odfdo.Table(table.name)
+        for r in range(table.height):
+            row = odfdo.Row()
+            for c, column in enumerate(table.columns):
+                cell, value = column.cells[r], values.of(table.id)[c].values[r]
+                formula = theirs(cell.text) if isinstance(cell, Formula) else None
+                shown: bool | float | str | date | None = text_of(value) if isinstance(value, ErrorValue) else value
+                if isinstance(cell, Written) and cell.number.style == "date" and isinstance(value, float):
+                    shown = as_date(value)
+                row.append_cell(odfdo.Cell(shown, formula=formula))
+            page.append_row(row)
+        document.body.append(page)
+    buffer = io.BytesIO()
+    document.save(buffer)
+    return buffer.getvalue()

@@ -1,0 +1,125 @@
+"""A sheet read from a file: its cells, its formulas where all they use is known here, and notes on the others."""
+
+import datetime
+from collections.abc import Iterator
+
+from msgspec import Struct
+
+from kavlet.core.figures.cells import EPOCH, Cell, Formula, Written
+from kavlet.core.figures.functions import FUNCTIONS
+from kavlet.core.figures.references import CellReference, Reference, cell_reference, column_letters, rewritten
+from kavlet.core.figures.syntax import Call, FormulaError, Node, Operation, Refer, parse
+from kavlet.core.values.errors import KavletError
+from kavlet.core.values.number_text import DATE
+
+
+class Area(Struct, frozen=True):
+    """Columns and rows from 0, both ends included."""
+
+    first_column: int
+    first_row: int
+    last_column: int
+    last_row: int
+
+
+class Sheet(Struct, frozen=True):
+    """Rows of cells, and one sentence for each kind of thing that could not be kept."""
+
+    cells: list[list[Cell]]
+    notes: tuple[str, ...] = ()
+
+
+def area(text: str) -> Area:
+    """An area such as ``A1:C9``. Raises KavletError when the text is none."""
+    one, _, other = text.replace("$", "").strip().upper().partition(":")
+    try:
+        first, last = cell_reference(one), cell_reference(other or one)
+    except ValueError:
+        raise KavletError(f"“{text}” is not a range.", remedy="Write it like A1:C9.") from None
+    columns, rows = sorted((first.column, last.column)), sorted((first.row, last.row))
+    return Area(columns[0], rows[0], columns[1], rows[1])
+
+
+def cell_of(value: object) -> Cell:
+    """A cell from what a workbook reader gives."""
+    if value is None or value == "":
+        return None
+    if isinstance(value, bool | str):
+        return value
+    if isinstance(value, int | float):
+        return float(value)
+    if isinstance(value, datetime.datetime):
+        seconds = value.hour * 3600 + value.minute * 60 + value.second
+        return Written(float((value.date() - EPOCH).days) + seconds / 86_400, DATE)
+    if isinstance(value, datetime.date):
+        return Written(float((value - EPOCH).days), DATE)
+    if isinstance(value, datetime.time):
+        return (value.hour * 3600 + value.minute * 60 + value.second) / 86_400
+    if isinstance(value, datetime.timedelta):
+        return value.total_seconds() / 86_400
+    return str(value)
+
+
+def sheet(values: list[list[object]], formulas: dict[tuple[int, int], str], name: str, chosen: Area | None) -> Sheet:
+    """The sheet from its values and its formulas (keyed by column and row, in this program's syntax).
+
+    A formula that uses an unknown function, another sheet, or cells outside the chosen range keeps its value, and a
+    note says so.
+    """
+    height = max([len(values), *(row + 1 for _, row in formulas)], default=0)
+    width = max([max(map(len, values), default=0), *(column + 1 for column, _ in formulas)], default=0)
+    taken = chosen or Area(0, 0, width - 1, height - 1)
+    rows: list[list[Cell]] = []
+    lost: dict[str, list[str]] = {}
+    for row in range(taken.first_row, min(taken.last_row + 1, height)):
+        line: list[Cell] = []
+        for column in range(taken.first_column, min(taken.last_column + 1, width)):
+            held = values[row][column] if row < len(values) and column < len(values[row]) else None
+            cell = cell_of(held)
+            if (column, row) in formulas:
+                try:
+                    cell = Formula(kept(formulas[column, row], name, taken))
+                except FormulaError as why:
+                    lost.setdefault(str(why), []).append(f"{column_letters(column)}{row + 1}")
+            line.append(cell)
+        rows.append(line)
+    while rows and all(cell is None for cell in rows[-1]):
+        rows.pop()
+    return Sheet(rows, tuple(f"{_some(cells)} kept as values: {why}." for why, cells in lost.items()))
+
+
+def kept(formula: str, name: str, taken: Area) -> str:
+    """The formula as it reads in the chosen range. Raises FormulaError, saying why, when it cannot be kept."""
+    for call in _nodes(parse(formula)):
+        if isinstance(call, Call) and call.function not in FUNCTIONS:
+            raise FormulaError(f"the function {call.function} is not known here")
+        if isinstance(call, Refer) and call.to.table not in ("", name):
+            raise FormulaError("they refer to another sheet")
+
+    def follow(old: Reference) -> Reference:
+        if old.whole:
+            return Reference(old.one, old.other, "", old.whole)
+        return Reference(_moved(old.one, taken), old.other and _moved(old.other, taken))
+
+    return rewritten(formula, follow)
+
+
+def _moved(corner: CellReference, taken: Area) -> CellReference:
+    inside = (
+        taken.first_column <= corner.column <= taken.last_column and taken.first_row <= corner.row <= taken.last_row
+    )
+    if not inside and (taken.first_column or taken.first_row):
+        raise FormulaError("they refer to cells outside the range")
+    column, row = corner.column - taken.first_column, corner.row - taken.first_row
+    return CellReference(column, row, corner.keep_column, corner.keep_row)
+
+
+def _nodes(node: Node) -> Iterator[Node]:
+    yield node
+    parts = node.operands if isinstance(node, Operation) else node.arguments if isinstance(node, Call) else ()
+    for part in parts:
+        yield from _nodes(part)
+
+
+def _some(cells: list[str]) -> str:
+    return ", ".join(cells) if len(cells) <= 3 else f"{', '.join(cells[:3])} and {len(cells) - 3} more"

@@ -1,0 +1,107 @@
+"""XLSX workbooks (ISO/IEC 29500): read with their formulas, and written with them."""
+
+import io
+import re
+from pathlib import Path
+
+from kavlet.core.figures.cells import ErrorValue, Formula, Value, Written, text_of
+from kavlet.core.figures.recalculate import Values
+from kavlet.core.figures.table import Table
+from kavlet.core.files import archive, workbook
+from kavlet.core.files.sheet import Sheet
+from kavlet.core.values.errors import KavletError
+from kavlet.core.values.number_text import PLAIN, NumberText
+
+SUFFIX = ".xlsx"
+
+
+def sheets(path: Path) -> list[str]:
+    """The names of a workbook's sheets."""
+    content = workbook.content_of(path)
+    archive.members(content, path.name, ())
+    return list(workbook.values(content, path.name))
+
+
+def read(path: Path, title: str | None = None, part: str | None = None) -> Sheet:
+    """A sheet (the first when not named) or a range of it. Raises KavletError when it can't be read."""
+    content = workbook.content_of(path)
+    parts = archive.members(content, path.name, (".xml",))
+    held = workbook.values(content, path.name)
+    chosen = workbook.pick(list(held), title, path.name)
+    has_formulas = any(b"<f>" in one or b"<f " in one for name, one in parts.items() if "worksheets/" in name)
+    formulas = _formulas(content, chosen, path.name) if has_formulas else {}
+    return workbook.built(held[chosen], formulas, chosen, part, path.name)
+
+
+def _formulas(content: bytes, title: str, name: str) -> workbook.Formulas:
+    import openpyxl
+
+    found: workbook.Formulas = {}
+    try:
+        book = openpyxl.load_workbook(io.BytesIO(content), read_only=True)
+        for row in book[title].iter_rows():
+            for cell in row:
+                value = getattr(cell.value, "text", cell.value)  # an array formula holds its text
+                if cell.data_type == "f" and isinstance(value, str):
+                    found[cell.column - 1, cell.row - 1] = _ours(value)
+    except (KeyError, ValueError, TypeError, AttributeError, OSError, SyntaxError):
+        raise KavletError(f"{name} is no workbook, or it is damaged.") from None
+    return found
+
+
+def _ours(formula: str) -> str:
+    """A formula without the prefixes that mark newer functions (ECMA-376, 18.17.2.7)."""
+    text = re.sub(r"_xlfn\.|_xlws\.", "", formula)
+    return text if text.startswith("=") else f"={text}"
+
+
+def dumps(tables: list[tuple[Table, Values]]) -> bytes:
+    """Tables as sheets of a workbook, formulas kept with their values beside them."""
+    import xlsxwriter
+
+    buffer = io.BytesIO()
+    book = xlsxwriter.Workbook(buffer, {"in_memory": True, "use_future_functions": True})
+    formats: dict[str, object] = {}
+    for table, values in tables:
+        page = book.add_worksheet(_sheet_name(table.name))
+        for c, column in enumerate(table.columns):
+            for r, cell in enumerate(column.cells):
+                value = values.of(table.id)[c].values[r]
+                number = cell.number if isinstance(cell, Formula | Written) else None
+                code = _code(number or (column.number if r else None) or PLAIN)
+                if code not in formats:
+                    formats[code] = book.add_format({"num_format": code})
+                if isinstance(cell, Formula):
+                    page.write_formula(r, c, cell.text.replace(";", ","), formats[code], _cached(value))
+                elif isinstance(value, bool):
+                    page.write_boolean(r, c, value)
+                elif isinstance(value, float):
+                    page.write_number(r, c, value, formats[code])
+                elif value is not None:
+                    page.write_string(r, c, text_of(value))
+    book.close()
+    return buffer.getvalue()
+
+
+def _cached(value: Value) -> object:
+    if value is None:
+        return ""
+    return value.value if isinstance(value, ErrorValue) else value
+
+
+def _sheet_name(name: str) -> str:
+    """A name a workbook may give a sheet: at most 31 characters, none of ``[]:*?/\\``."""
+    return re.sub(r"[\[\]:*?/\\]", " ", name).strip("' ")[:31] or "Table"
+
+
+def _code(number: NumberText) -> str:
+    """The number format code (ISO/IEC 29500-1, 18.8.31) of a number text."""
+    if number.style == "date":
+        return "yyyy-mm-dd"
+    if number == PLAIN:
+        return "General"
+    digits = "0" * number.least_decimals + "#" * (number.most_decimals - number.least_decimals)
+    body = ("#,##0" if number.grouping else "0") + ("." + digits if digits else "")
+    unit = "%" if number.style == "percent" else ""
+    quote = '"' if number.prefix or number.suffix else ""
+    return f"{quote}{number.prefix}{quote}{body}{unit}{quote}{number.suffix}{quote}".replace('""', "")
