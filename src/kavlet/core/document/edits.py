@@ -1,12 +1,13 @@
 """Edits of tables and charts: pure functions from document to document. Helper columns follow each of them."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
 from typing import Any
 
 import msgspec
 
 from kavlet.core.document.document import ChartEntry, Document, fresh_id, fresh_name, with_chart, with_table
 from kavlet.core.document.fitting import fitted
+from kavlet.core.document.following import with_formulas
 from kavlet.core.document.guessing import guess_roles
 from kavlet.core.figures.cells import Cell, Formula
 from kavlet.core.figures.references import Shift, filled, shifted
@@ -182,38 +183,5 @@ def delete_columns(document: Document, table_id: str, at: int, count: int = 1) -
 
 
 def _shift(document: Document, table: Table, shift: Shift, by_rows: bool) -> Document:
-    """All formulas of the document, in cells, texts and settings, following rows or columns of one table."""
-
-    def follow(home: bool) -> Callable[[str], str]:
-        return lambda text: shifted(text, home, table.name, shift, by_rows) if text.startswith("=") else text
-
-    def cell(held: Cell, move: Callable[[str], str]) -> Cell:
-        if not isinstance(held, Formula):
-            return held
-        text = move(held.text)
-        return held if text == held.text else Formula(text, held.made)
-
-    tables = []
-    for one in document.tables:
-        move = follow(one.id == table.id)
-        columns = tuple(
-            msgspec.structs.replace(column, cells=tuple(cell(held, move) for held in column.cells))
-            if any(isinstance(held, Formula) for held in column.cells)
-            else column
-            for column in one.columns
-        )
-        tables.append(msgspec.structs.replace(one, columns=columns))
-    charts = []
-    for chart in document.charts:
-        move = follow(chart.table == table.id)
-        settings = {name: move(value) if isinstance(value, str) else value for name, value in chart.settings.items()}
-        charts.append(
-            msgspec.structs.replace(
-                chart,
-                title=move(chart.title),
-                subtitle=move(chart.subtitle),
-                source=move(chart.source),
-                settings=settings,
-            )
-        )
-    return msgspec.structs.replace(document, tables=tuple(tables), charts=tuple(charts))
+    """All formulas of the document following rows or columns of one table."""
+    return with_formulas(document, lambda text, home: shifted(text, home == table.id, table.name, shift, by_rows))

@@ -16,13 +16,26 @@ class Helper(Struct, frozen=True):
     name: str
 
 
+class Source(Struct, frozen=True, omit_defaults=True):
+    """The file a table's figures come from: its path, the sheet and range in it, and whether to follow it by itself."""
+
+    path: str
+    sheet: str | None = None
+    part: str | None = None
+    always: bool = False
+
+
 class Column(Struct, frozen=True, omit_defaults=True):
-    """A column's cells from the header down, with an identity that survives moves and renaming."""
+    """A column's cells from the header down, with an identity that survives moves and renaming.
+
+    `width` is in points on screen, 0 to fit what it holds.
+    """
 
     id: str
     cells: tuple[Cell, ...]
     helper: Helper | None = None
     number: NumberText | None = None
+    width: float = 0.0
 
     @property
     def name(self) -> str:
@@ -31,12 +44,13 @@ class Column(Struct, frozen=True, omit_defaults=True):
         return head if isinstance(head, str) else ""
 
 
-class Table(Struct, frozen=True):
+class Table(Struct, frozen=True, omit_defaults=True):
     """Columns of equal length. Rows are never reordered behind the author's back."""
 
     id: str
     name: str
     columns: tuple[Column, ...]
+    source: Source | None = None
 
     @property
     def height(self) -> int:
