@@ -5,7 +5,7 @@ from pathlib import Path
 import pytest
 from PySide6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent, QGuiApplication
-from PySide6.QtWidgets import QAbstractItemView, QApplication, QFileDialog, QLineEdit, QMessageBox
+from PySide6.QtWidgets import QAbstractItemView, QApplication, QFileDialog, QMessageBox
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.compose.figure import Figure
@@ -13,6 +13,7 @@ from kavlet.core.document.document import Document
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.desktop import recent
 from kavlet.desktop.deliver.sheet import DeliverSheet
+from kavlet.desktop.figures.formula_edit import FormulaEdit
 from kavlet.desktop.main import open_window
 from kavlet.desktop.window import Window
 
@@ -35,10 +36,10 @@ def type_into(qtbot: QtBot, window: Window, column: int, row: int, text: str) ->
     )
     qtbot.keyClick(grid, text[0])
     editor = QApplication.focusWidget()
-    assert isinstance(editor, QLineEdit)
+    assert isinstance(editor, FormulaEdit)
     qtbot.keyClicks(editor, text[1:])
     qtbot.keyClick(editor, Qt.Key.Key_Return)
-    qtbot.waitUntil(lambda: grid.state() != QAbstractItemView.State.EditingState)
+    assert grid.state() != QAbstractItemView.State.EditingState
 
 
 def test_the_demo_shows_its_table_and_its_funnel(window: Window) -> None:
@@ -71,7 +72,7 @@ def test_a_typed_number_moves_chart_and_helpers(window: Window, qtbot: QtBot) ->
 def test_a_row_in_the_middle_and_one_at_the_end(window: Window, qtbot: QtBot) -> None:
     grid = window.figures.grid
     grid.go_to(0, 3)
-    window.actions_by_name["insert_rows_above"].trigger()
+    window.actions_by_name["insert_rows"].trigger()
     assert grid.cells.rowCount() == 8
     type_into(qtbot, window, 1, 3, "5000")
     assert bar_values(window) == [18400, 6900, 5000, 2760, 1035, 310]

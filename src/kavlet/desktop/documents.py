@@ -3,9 +3,10 @@
 from importlib.resources import files
 from pathlib import Path
 
-from kavlet.core.document import edits
+from kavlet.core.document import edits, sources
 from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Cell
+from kavlet.core.figures.table import Source
 from kavlet.core.files import csv, tables
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.text.numbers import locale_of
@@ -17,8 +18,22 @@ def opened(path: Path, locale: str) -> tuple[Document, bool]:
     """The document of a file, and whether the file holds it (a table's file does not). Raises KavletError."""
     if path.suffix.lower() == kavlet_file.SUFFIX:
         return kavlet_file.load(path), True
+    source = Source(str(path.resolve()))
+    document = from_rows(table_name(path), tables.read_source(source).cells, locale)
+    return sources.link(document, document.tables[0].id, tables.seen(source)), False
+
+
+def added(document: Document, source: Source) -> tuple[Document, str, tuple[str, ...]]:
+    """The document with one more table, read from a file; its id, and notes on what was not kept."""
+    read = tables.read_source(source)
+    document, table = edits.add_table(document, table_name(Path(source.path)), read.cells)
+    return sources.link(document, table, tables.seen(source)), table, read.notes
+
+
+def table_name(path: Path) -> str:
+    """What to call a table that comes from a file."""
     name = path.stem.replace("_", " ").strip() or "Table"
-    return from_rows(name, tables.named(tables.read(path)), locale), False
+    return name[:1].upper() + name[1:]
 
 
 def from_rows(name: str, rows: list[list[Cell]], locale: str) -> Document:

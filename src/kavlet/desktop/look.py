@@ -124,6 +124,16 @@ def _sheet(c: Colours) -> str:
     QLabel#quiet {{ color: {c.quiet}; }}
     QLabel#alarm {{ color: {c.alarm}; }}
     QLabel#address {{ color: {c.quiet}; }}
+    QTabBar#tables::tab {{ padding: 3px 10px 5px 10px; color: {c.quiet}; background: transparent;
+        border: 0; border-bottom: 2px solid transparent; }}
+    QTabBar#tables::tab:selected {{ color: {c.ink}; font-weight: 700; border-bottom: 2px solid {c.accent}; }}
+    QTabBar#tables::tab:focus {{ color: {c.accent}; }}
+    QPlainTextEdit {{ background: {c.panel}; border: 1px solid {c.line}; border-radius: 4px;
+        selection-background-color: {c.accent}; selection-color: {c.on_accent}; }}
+    QPlainTextEdit:focus {{ border: 1px solid {c.accent}; }}
+    QComboBox {{ background: {c.panel}; border: 1px solid {c.line}; border-radius: 4px; padding: 4px 6px; }}
+    QListView {{ background: {c.panel}; border: 1px solid {c.line}; selection-background-color: {c.chosen};
+        selection-color: {c.ink}; }}
     QLineEdit, QAbstractSpinBox {{
         background: {c.panel}; border: 1px solid {c.line}; border-radius: 4px; padding: 4px 6px;
         selection-background-color: {c.accent}; selection-color: {c.on_accent}; }}

@@ -25,6 +25,8 @@ class Store(QObject):
         self.path: Path | None = None
         self.name = ""
         self._shown = ""
+        self._table = ""
+        self.folded = False
 
     @property
     def document(self) -> Document:
@@ -46,7 +48,10 @@ class Store(QObject):
 
     @property
     def table(self) -> Table | None:
-        """The table in view: the one the chart reads."""
+        """The table in view: the one chosen, else the one the chart reads."""
+        chosen = next((one for one in self.document.tables if one.id == self._table), None)
+        if chosen is not None:
+            return chosen
         chart = self.chart
         if chart is not None:
             return self.document.table(chart.table)
@@ -56,6 +61,19 @@ class Store(QObject):
         """The chart in view, through all stages. Raises KavletError when its table does not fit it."""
         chart = self.chart
         return self._pictures.picture(self.document, chart.id) if chart is not None else None
+
+    def show_table(self, table: str) -> None:
+        """Bring another table into view, and with it the first chart built on it, where there is one."""
+        self._table = table
+        chart = self.chart
+        if chart is None or chart.table != table:
+            self._shown = next((one.id for one in self.document.charts if one.table == table), self._shown)
+        self.changed.emit()
+
+    def fold(self, folded: bool) -> None:
+        """Fold the helper columns away, or show them."""
+        self.folded = folded
+        self.changed.emit()
 
     def show_chart(self, chart: str) -> None:
         """Bring another chart into view."""
@@ -86,7 +104,7 @@ class Store(QObject):
             self._history.unsaved()
         self.path = path
         self.name = name
-        self._shown = ""
+        self._shown = self._table = ""
         self.changed.emit()
 
     def saved(self, path: Path) -> None:

@@ -21,6 +21,7 @@ import kavlet
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.figures.references import column_letters
+from kavlet.core.figures.table import HEADER
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop import documents, recent
@@ -29,11 +30,17 @@ from kavlet.desktop.deliver import writers
 from kavlet.desktop.deliver.sheet import DeliverSheet
 from kavlet.desktop.dress.panel import DressPanel
 from kavlet.desktop.figures.panel import FiguresPanel
+from kavlet.desktop.figures.tables import TableCommands
 from kavlet.desktop.look import UNIT, dress_application
 from kavlet.desktop.stage.panel import StagePanel
 from kavlet.desktop.store import Store
 
 SAYING_LASTS = 12_000  # milliseconds
+GRID_MENU = (
+    *("cut", "copy", "paste", "paste_values", "clear", ""),
+    *("insert_rows", "insert_rows_below", "delete_rows", "", "insert_column", "delete_columns", ""),
+    *("sort_up", "sort_down", "", "give_back", "cut_loose", "choose_role", "title_from_cell"),
+)
 
 
 class Window(QMainWindow):
@@ -47,6 +54,7 @@ class Window(QMainWindow):
         self.figures = FiguresPanel(store)
         self.stage = StagePanel(store)
         self.dress = DressPanel(store)
+        self.tables = TableCommands(self, store)
         self.splitter = QSplitter(Qt.Orientation.Horizontal)
         self.splitter.setHandleWidth(3 * UNIT)
         for place, stretch in ((self.figures, 4), (self.stage, 6), (self.dress, 0)):
@@ -69,7 +77,13 @@ class Window(QMainWindow):
         self._make_menus()
         self.figures.open_wanted.connect(self.open_document)
         self.figures.paste_wanted.connect(self.paste)
+        self.figures.rename_wanted.connect(self.tables.rename_table)
+        self.figures.add_wanted.connect(self.tables.add_empty_table)
+        self.figures.source.update_wanted.connect(self.tables.update_figures)
+        self.figures.source.otherwise_wanted.connect(self.tables.read_otherwise)
         self.figures.grid.customContextMenuRequested.connect(self._grid_menu)
+        self.figures.grid.selected.connect(self._light_marks)
+        self.stage.view.picked.connect(self._go_to_row)
         store.changed.connect(self.refresh)
         store.refused.connect(self.say)
         self._restore_places()
@@ -84,11 +98,20 @@ class Window(QMainWindow):
             if command.line_before:
                 menu.addSeparator()
             action = QAction(self.tr(command.text), self)
-            carry_out: Callable[[], object] = getattr(self, command.name)
+            carry_out = self._who_does(command.name)
             action.triggered.connect(lambda _checked=False, carry_out=carry_out: carry_out())
             if command.shortcut:
                 action.setShortcut(QKeySequence(command.shortcut))
-            if command.name in ("cut", "copy", "paste", "clear"):
+            if command.name in (
+                "cut",
+                "copy",
+                "paste",
+                "clear",
+                "rows_up",
+                "rows_down",
+                "columns_left",
+                "columns_right",
+            ):
                 # The grid and the fields handle these keys themselves; here they only stand in the menu.
                 action.setShortcutContext(Qt.ShortcutContext.WidgetShortcut)
             menu.addAction(action)
@@ -103,6 +126,14 @@ class Window(QMainWindow):
         self.deliver_button = deliver
         self.menuBar().setCornerWidget(deliver)
 
+    def _who_does(self, name: str) -> Callable[[], object]:
+        """The method that carries a command out, of the window or of one of its places."""
+        for place in (self, self.tables, self.figures.grid.work):
+            found: Callable[[], object] | None = getattr(place, name, None)
+            if callable(found) and name in dir(type(place)):
+                return found
+        raise AttributeError(name)
+
     def _fill_recent(self) -> None:
         self.recent_menu.clear()
         files = recent.recent()
@@ -116,8 +147,7 @@ class Window(QMainWindow):
     def _grid_menu(self) -> None:
         menu = QMenu(self)
         menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        for name in ("cut", "copy", "paste", "clear", "", "insert_rows_above", "insert_rows_below", "delete_rows", "",
-                     "insert_column", "delete_columns", "choose_role", "title_from_cell"):  # fmt: skip
+        for name in GRID_MENU:
             if name:
                 menu.addAction(self.actions_by_name[name])
             else:
@@ -258,6 +288,23 @@ class Window(QMainWindow):
             return
         self.statusBar().showMessage(self.tr("Saved {}").format(path), SAYING_LASTS)
 
+    # Cells and marks
+
+    def _light_marks(self) -> None:
+        """Light up the marks of the rows whose cells are selected."""
+        chart, table, box = self.store.chart, self.store.table, self.figures.grid.chosen()
+        reads = chart is not None and table is not None and chart.table == table.id and box is not None
+        rows = range(box[1] - HEADER, box[3] - HEADER + 1) if reads and box is not None else ()
+        self.stage.view.light(frozenset(rows))
+
+    def _go_to_row(self, row: int) -> None:
+        """Light up the cell that drives a mark."""
+        chart = self.store.chart
+        if chart is not None:
+            self.store.show_table(chart.table)
+            column = self.store.document.table(chart.table).place(chart.roles.get("value", ""))
+            self.figures.grid.go_to(max(0, column), row + HEADER)
+
     # Edits
 
     def undo(self) -> None:
@@ -266,21 +313,12 @@ class Window(QMainWindow):
     def redo(self) -> None:
         self.store.redo()
 
-    def cut(self) -> None:
-        self.figures.grid.cut()
-
-    def copy(self) -> None:
-        self.figures.grid.copy()
-
-    def clear(self) -> None:
-        self.figures.grid.clear()
-
     def paste(self) -> None:
         """Paste into the table, or make a new document of the cells where there is none."""
         if self.store.table is not None:
-            self.figures.grid.paste()
+            self.figures.grid.work.paste()
             return
-        rows = self.figures.grid.clipboard_cells()
+        rows = self.figures.grid.work.clipboard_cells()
         if not rows:
             self.say(self.tr("The clipboard holds no cells."))
             return
@@ -292,20 +330,9 @@ class Window(QMainWindow):
         self.store.load(document, None, "", unsaved=True)
         self.figures.grid.go_to(0, 1)
 
-    def insert_rows_above(self) -> None:
-        self.figures.grid.insert_rows()
-
-    def insert_rows_below(self) -> None:
-        self.figures.grid.insert_rows(below=True)
-
-    def delete_rows(self) -> None:
-        self.figures.grid.delete_rows()
-
-    def insert_column(self) -> None:
-        self.figures.grid.insert_column()
-
-    def delete_columns(self) -> None:
-        self.figures.grid.delete_columns()
+    def find(self) -> None:  # type: ignore[override]
+        """Open the line to find cells by what they show."""
+        self.figures.finder.open()
 
     def choose_role(self) -> None:
         """Open the role menu of the current column."""

@@ -168,6 +168,14 @@ def insert_columns(document: Document, table_id: str, at: int, count: int = 1) -
     return fitted(with_table(document, msgspec.structs.replace(table, columns=columns)))
 
 
+def set_width(document: Document, table_id: str, index: int, width: float) -> Document:
+    """A column's width on screen; 0 fits it to what it holds."""
+    table = document.table(table_id)
+    columns = list(table.columns)
+    columns[index] = msgspec.structs.replace(columns[index], width=width)
+    return with_table(document, msgspec.structs.replace(table, columns=tuple(columns)))
+
+
 def delete_columns(document: Document, table_id: str, at: int, count: int = 1) -> Document:
     """Delete columns of the table's own. Raises KavletError for helper columns, and for the last one."""
     table = document.table(table_id)

@@ -17,12 +17,20 @@ class Helper(Struct, frozen=True):
 
 
 class Source(Struct, frozen=True, omit_defaults=True):
-    """The file a table's figures come from: its path, the sheet and range in it, and whether to follow it by itself."""
+    """The file a table's figures come from, how it is read, and whether its changes are taken over by themselves.
+
+    `sheet` and `part` choose from a workbook; `encoding`, `separator` and `decimal` say how a text is read, and are
+    guessed where they are not set. `seen` is the stamp of the file's content when it was last taken over.
+    """
 
     path: str
     sheet: str | None = None
     part: str | None = None
+    encoding: str | None = None
+    separator: str | None = None
+    decimal: str | None = None
     always: bool = False
+    seen: str = ""
 
 
 class Column(Struct, frozen=True, omit_defaults=True):

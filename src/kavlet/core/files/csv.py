@@ -40,10 +40,15 @@ class Manner(Struct, frozen=True):
         return "," if self.decimal == "." else "."
 
 
-def read(path: Path, manner: Manner | None = None) -> list[list[Cell]]:
-    """The cells of a file, each where it stands; its manner is guessed when not given."""
-    content = atomic.read(path, MOST_BYTES)
-    return grid(content, path.name, manner or guess(content, path.name))
+def content(path: Path) -> bytes:
+    """The bytes of a file. Raises KavletError when it can't be read or is too large."""
+    return atomic.read(path, MOST_BYTES)
+
+
+def read(path: Path) -> list[list[Cell]]:
+    """The cells of a file, each where it stands, its manner guessed."""
+    held = content(path)
+    return grid(held, path.name, guess(held, path.name))
 
 
 def guess(content: bytes, name: str) -> Manner:
@@ -63,7 +68,11 @@ def guess(content: bytes, name: str) -> Manner:
 
 def grid(content: bytes, name: str, manner: Manner) -> list[list[Cell]]:
     """Rows of cells, each where it stands in the file."""
-    found = rows(content.decode(manner.encoding), manner.separator, name)
+    try:
+        text = content.decode(manner.encoding)
+    except (UnicodeDecodeError, LookupError):
+        raise KavletError(f"{name} is not written in {manner.encoding}.") from None
+    found = rows(text, manner.separator, name)
     while found and not any(field.strip() for field in found[-1]):
         found.pop()
     return [[read_field(field, manner.decimal, manner.group) for field in row] for row in found]
@@ -138,6 +147,11 @@ def _separator(text: str) -> str:
         if score > best_score:
             best, best_score = candidate, score
     return best
+
+
+def harmless(text: str) -> str:
+    """A text that no program reading it takes for a formula: an apostrophe goes before signs that would start one."""
+    return f"'{text}" if text[:1] in ("=", "+", "-", "@", "\t", "\r") else text
 
 
 def dumps(table: list[list[str]]) -> str:

@@ -1,12 +1,17 @@
 """Tables from files, by their endings."""
 
+import hashlib
 from pathlib import Path
 
+import msgspec
+
 from kavlet.core.figures.cells import Cell
-from kavlet.core.files import csv, json_records, ods, xlsx
+from kavlet.core.figures.table import Source
+from kavlet.core.files import atomic, csv, json_records, ods, xlsx
 from kavlet.core.files.sheet import Sheet
 from kavlet.core.values.errors import KavletError
 
+MOST_BYTES = 100_000_000
 SUFFIXES = (*csv.SUFFIXES, xlsx.SUFFIX, ods.SUFFIX, json_records.SUFFIX)
 
 
@@ -27,6 +32,37 @@ def read(path: Path, sheet: str | None = None, part: str | None = None) -> Sheet
     if ending == json_records.SUFFIX:
         return Sheet(json_records.read(path))
     raise KavletError(f"{path.name} is no table Kavlet can read.", remedy=f"It reads {' '.join(SUFFIXES)}.")
+
+
+def read_source(source: Source) -> Sheet:
+    """The cells of the file a table follows, read as its source says, the first row being names."""
+    path = Path(source.path)
+    if path.suffix.lower() in csv.SUFFIXES:
+        content = csv.content(path)
+        guess = csv.guess(content, path.name)
+        manner = csv.Manner(
+            source.encoding or guess.encoding, source.separator or guess.separator, source.decimal or guess.decimal
+        )
+        found = Sheet(csv.grid(content, path.name, manner))
+    else:
+        found = read(path, source.sheet, source.part)
+    return Sheet(named(found), found.notes)
+
+
+def stamp(path: Path) -> str:
+    """What tells one content of a file from another. Raises KavletError when it can't be read."""
+    return hashlib.sha256(atomic.read(path, MOST_BYTES)).hexdigest()[:16]
+
+
+def seen(source: Source) -> Source:
+    """The source, its file's content noted as taken over."""
+    return msgspec.structs.replace(source, seen=stamp(Path(source.path)))
+
+
+def sheets(path: Path) -> list[str]:
+    """The names of a workbook's sheets; none for other files."""
+    ending = path.suffix.lower()
+    return xlsx.sheets(path) if ending == xlsx.SUFFIX else ods.sheets(path) if ending == ods.SUFFIX else []
 
 
 def named(found: Sheet) -> list[list[Cell]]:

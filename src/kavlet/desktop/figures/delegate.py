@@ -2,12 +2,23 @@
 
 from functools import lru_cache
 
-from PySide6.QtCore import QModelIndex, QPersistentModelIndex, QPointF, QRect, QRectF, Qt
+from PySide6.QtCore import (
+    QAbstractItemModel,
+    QEvent,
+    QModelIndex,
+    QObject,
+    QPersistentModelIndex,
+    QPointF,
+    QRect,
+    QRectF,
+    Qt,
+)
 from PySide6.QtGui import QBrush, QFont, QPainter, QPen, QPixmap
-from PySide6.QtWidgets import QStyle, QStyledItemDelegate, QStyleOptionViewItem
+from PySide6.QtWidgets import QStyle, QStyledItemDelegate, QStyleOptionViewItem, QTableView, QWidget
 
 from kavlet.core.figures.cells import ErrorValue
 from kavlet.core.figures.table import HEADER
+from kavlet.desktop.figures.formula_edit import FormulaEdit
 from kavlet.desktop.figures.model import TableModel
 from kavlet.desktop.look import Colours, colours, qcolor
 
@@ -19,7 +30,69 @@ AIR = 6  # pixels between a cell's text and its side
 
 
 class CellDelegate(QStyledItemDelegate):
-    """Paints one cell at a time, by itself: a table is repainted at each typed number, and must not hold it up."""
+    """Paints one cell at a time, by itself: a table is repainted at each typed number, and must not hold it up.
+
+    `editor` is where a cell is being typed in.
+    """
+
+    def __init__(self, grid: QTableView) -> None:
+        super().__init__(grid)
+        self.editor: FormulaEdit | None = None
+
+    def createEditor(self, parent: QWidget, option: QStyleOptionViewItem, index: Index) -> QWidget:
+        del option, index
+        editor = FormulaEdit(parent, in_cell=True)
+        editor.finished.connect(lambda key: self._finish(editor, key))
+        editor.cancelled.connect(
+            lambda: self.closeEditor.emit(editor, QStyledItemDelegate.EndEditHint.RevertModelCache)
+        )
+        grid = self.parent()
+        editor.edited.connect(grid.formula_changed)  # type: ignore[union-attr]
+        self.editor = editor
+        return editor
+
+    def destroyEditor(self, editor: QWidget, index: Index) -> None:
+        if editor is self.editor:
+            self.editor = None
+        super().destroyEditor(editor, index)
+
+    def eventFilter(self, editor: QObject, event: QEvent) -> bool:
+        """Keys are the editor's own affair: it completes names with Tab and Enter before it commits."""
+        if isinstance(editor, FormulaEdit) and event.type() in (QEvent.Type.KeyPress, QEvent.Type.ShortcutOverride):
+            return False
+        return super().eventFilter(editor, event)
+
+    def _finish(self, editor: FormulaEdit, key: int) -> None:
+        """Commit, and go down after Enter, right after Tab, left after Shift+Tab."""
+        hints = QStyledItemDelegate.EndEditHint
+        hint = {int(Qt.Key.Key_Tab): hints.EditNextItem, int(Qt.Key.Key_Backtab): hints.EditPreviousItem}
+        self.commitData.emit(editor)
+        self.editor = None
+        self.closeEditor.emit(editor, hints.NoHint if key in hint else hints.SubmitModelCache)
+        grid = self.parent()
+        if key in hint and isinstance(grid, QTableView):
+            step = 1 if key == int(Qt.Key.Key_Tab) else -1
+            grid.go_to(max(0, grid.currentIndex().column() + step), grid.currentIndex().row())  # type: ignore[attr-defined]
+
+    def setEditorData(self, editor: QWidget, index: Index) -> None:
+        if isinstance(editor, FormulaEdit):
+            editor.set_text(str(index.data(Qt.ItemDataRole.EditRole) or ""))
+            editor.selectAll()
+
+    def setModelData(self, editor: QWidget, model: QAbstractItemModel, index: Index) -> None:
+        if isinstance(editor, FormulaEdit):
+            model.setData(index, editor.text())
+
+    def updateEditorGeometry(self, editor: QWidget, option: QStyleOptionViewItem, index: Index) -> None:
+        """As wide as the cell, and wider as a formula grows, up to the grid's edge."""
+        del index
+        rect = option.rect
+        if isinstance(editor, FormulaEdit):
+            wanted = editor.fontMetrics().horizontalAdvance(editor.text()) + 40
+            viewport = editor.parentWidget()
+            room = viewport.width() - rect.left() if viewport is not None else wanted
+            rect.setWidth(max(rect.width(), min(wanted, room, 420)))
+        editor.setGeometry(rect)
 
     def paint(self, painter: QPainter, option: QStyleOptionViewItem, index: Index) -> None:
         model = index.model()
@@ -34,6 +107,10 @@ class CellDelegate(QStyledItemDelegate):
             chosen = qcolor(c.chosen)
             chosen.setAlphaF(0.75 if is_helper else 1.0)
             painter.fillRect(rect, chosen)
+        if (index.column(), index.row()) in model.coming:
+            painter.setPen(QPen(qcolor(c.second), 2, Qt.PenStyle.DotLine))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRect(rect.adjusted(2, 2, -2, -2))
         if option.state & QStyle.StateFlag.State_HasFocus:
             painter.setPen(QPen(qcolor(c.accent), 2))
             painter.setBrush(Qt.BrushStyle.NoBrush)

@@ -1,22 +1,27 @@
-"""The grid of cells: typing, moving, copying and pasting, rows and columns."""
+"""The grid of cells: where they stand and what mouse and keys do; what that changes is in `work.py`."""
 
-from PySide6.QtCore import QItemSelectionModel, QMimeData, Qt, Signal
-from PySide6.QtGui import QGuiApplication, QKeyEvent, QKeySequence
-from PySide6.QtWidgets import QAbstractItemView, QTableView, QWidget
+from collections.abc import Callable
 
+from PySide6.QtCore import QItemSelection, QItemSelectionModel, QModelIndex, QRect, Qt, Signal
+from PySide6.QtGui import QKeyEvent, QKeySequence, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QAbstractItemDelegate, QAbstractItemView, QTableView, QWidget
+
+from kavlet.core.document import cells as cell_edits
 from kavlet.core.document import edits
-from kavlet.core.figures.cells import Cell
+from kavlet.core.document.cells import Box
 from kavlet.core.figures.table import HEADER
-from kavlet.core.figures.typed import shown_for_editing
-from kavlet.core.files import csv
-from kavlet.core.values.errors import KavletError
 from kavlet.desktop.figures.delegate import CellDelegate
+from kavlet.desktop.figures.formula_edit import FormulaEdit, reference_colour, spans
 from kavlet.desktop.figures.header import RoleHeader
 from kavlet.desktop.figures.model import TableModel
+from kavlet.desktop.figures.work import Work
+from kavlet.desktop.look import colours, qcolor
 from kavlet.desktop.store import Store
 
 ROW_HEIGHT = 27
 LEAST_WIDTH, MOST_WIDTH = 64, 220
+HANDLE = 8  # pixels, the side of the square that fills by dragging
+MEASURED_ROWS = 200  # rows looked at to fit a column
 
 
 class Grid(QTableView):
@@ -28,10 +33,16 @@ class Grid(QTableView):
         super().__init__(parent)
         self._store = store
         self._shape: tuple[object, ...] = ()
+        self._picking: tuple[int, int] | None = None
+        self._filling: Box | None = None
+        self._fill_target: Box = (0, 0, 0, 0)
+        self.line_edit: FormulaEdit | None = None
+        self.work = Work(self, store)
         self._model = TableModel(store, self)
         self.setHorizontalHeader(RoleHeader(store, self))
         self.setModel(self._model)
-        self.setItemDelegate(CellDelegate(self))
+        self._delegate = CellDelegate(self)
+        self.setItemDelegate(self._delegate)
         self.setAccessibleName(self.tr("Figures"))
         self.setSelectionMode(QAbstractItemView.SelectionMode.ExtendedSelection)
         self.setEditTriggers(
@@ -42,11 +53,12 @@ class Grid(QTableView):
         self.setHorizontalScrollMode(QAbstractItemView.ScrollMode.ScrollPerPixel)
         self.setVerticalScrollMode(QAbstractItemView.ScrollMode.ScrollPerPixel)
         self.setCornerButtonEnabled(False)
-        self.setTabKeyNavigation(True)
         self.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
         self.verticalHeader().setDefaultSectionSize(ROW_HEIGHT)
         self.verticalHeader().setMinimumWidth(36)
         self.verticalHeader().setDefaultAlignment(Qt.AlignmentFlag.AlignCenter)
+        self.roles.sectionResized.connect(self._resized)
+        self._fitting = False
         self._model.modelReset.connect(self._reshaped)
         self.selectionModel().currentChanged.connect(lambda *_: self.selected.emit())
         self.selectionModel().selectionChanged.connect(lambda *_: self.selected.emit())
@@ -64,22 +76,47 @@ class Grid(QTableView):
             raise TypeError("The grid's header draws roles.")
         return header
 
+    # Shape and place
+
     def _reshaped(self) -> None:
-        """After rows or columns came or went: keep the current cell where it was, and fit new columns."""
+        """After rows or columns came or went: fit new columns, and hide folded helpers."""
         table = self._model.table
         shape = (table.id, *(column.id for column in table.columns)) if table is not None else ()
         if shape != self._shape:
             self._shape = shape
             self._fit_columns()
-        self.selectionModel().currentChanged.connect(
-            lambda *_: self.selected.emit(), Qt.ConnectionType.SingleShotConnection
-        )
+        self.fold()
         self.selected.emit()
 
+    def fold(self) -> None:
+        """Hide helper columns while they are folded."""
+        table = self._model.table
+        for index, column in enumerate(table.columns if table is not None else ()):
+            self.setColumnHidden(index, self._store.folded and column.helper is not None)
+
     def _fit_columns(self) -> None:
+        self._fitting = True
+        table = self._model.table
+        metrics = self.fontMetrics()
         for section in range(self._model.columnCount()):
-            wanted = max(self.sizeHintForColumn(section) + 16, self.roles.chip_rect(section).width() + 16)
+            if table is not None and table.columns[section].width:
+                self.setColumnWidth(section, round(table.columns[section].width))
+                continue
+            rows = min(MEASURED_ROWS, self._model.rowCount())
+            texts = [self._model.shown(self._model.index(row, section)) for row in range(rows)]
+            widest = max((metrics.horizontalAdvance(text) for text in texts), default=0)
+            wanted = max(round(1.06 * widest) + 18, self.roles.chip_rect(section).width() + 16)
             self.setColumnWidth(section, max(LEAST_WIDTH, min(MOST_WIDTH, wanted)))
+        self._fitting = False
+
+    def _resized(self, section: int, old: int, new: int) -> None:
+        """A width dragged by the author belongs to the document."""
+        table = self._model.table
+        if self._fitting or table is None or not new or not old or section >= len(table.columns):
+            return
+        if not self.roles.resizing:
+            return
+        self._store.apply(self.tr("column width"), edits.set_width(self._store.document, table.id, section, float(new)))
 
     def go_to(self, column: int, row: int) -> None:
         """Make a cell the current one and select it alone."""
@@ -88,34 +125,65 @@ class Grid(QTableView):
         )
         self.selectionModel().setCurrentIndex(index, QItemSelectionModel.SelectionFlag.ClearAndSelect)
 
-    def chosen(self) -> tuple[int, int, int, int] | None:
-        """The box around the selection: first column, first row, last column, last row."""
-        indexes = self.selectionModel().selectedIndexes() or (
-            [self.currentIndex()] if self.currentIndex().isValid() else []
+    def choose(self, box: Box) -> None:
+        """Select a box of cells, the current one at its top left."""
+        first, top, last, bottom = box
+        self.go_to(first, top)
+        both = QItemSelection(self._model.index(top, first), self._model.index(bottom, last))
+        self.selectionModel().select(both, QItemSelectionModel.SelectionFlag.ClearAndSelect)
+
+    def chosen(self) -> Box | None:
+        """The box around the selection."""
+        selection = self.selectionModel().selection()
+        ranges = [selection.at(i) for i in range(selection.count())]
+        if not ranges:
+            index = self.currentIndex()
+            return (index.column(), index.row(), index.column(), index.row()) if index.isValid() else None
+        return (
+            min(one.left() for one in ranges),
+            min(one.top() for one in ranges),
+            max(one.right() for one in ranges),
+            max(one.bottom() for one in ranges),
         )
-        if not indexes:
+
+    def inside(self) -> Box | None:
+        """The selected box without the empty row below the table."""
+        box, table = self.chosen(), self._model.table
+        if box is None or table is None or box[1] >= table.height:
             return None
-        columns = [index.column() for index in indexes]
-        rows = [index.row() for index in indexes]
-        return min(columns), min(rows), max(columns), max(rows)
+        return box[0], box[1], box[2], min(box[3], table.height - 1)
+
+    # Keys
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        if event.matches(QKeySequence.StandardKey.Copy):
-            self.copy()
-        elif event.matches(QKeySequence.StandardKey.Cut):
-            self.cut()
-        elif event.matches(QKeySequence.StandardKey.Paste):
-            self.paste()
-        elif event.key() in (Qt.Key.Key_Delete, Qt.Key.Key_Backspace):
-            self.clear()
-        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and self.state() != self.State.EditingState:
+        keys: dict[QKeySequence.StandardKey, Callable[[], object]] = {
+            QKeySequence.StandardKey.Copy: self.work.copy,
+            QKeySequence.StandardKey.Cut: self.work.cut,
+            QKeySequence.StandardKey.Paste: self.work.paste,
+        }
+        for key, call in keys.items():
+            if event.matches(key):
+                call()
+                return
+        if event.key() in (Qt.Key.Key_Delete, Qt.Key.Key_Backspace):
+            self.work.clear()
+        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and not event.modifiers():
             self.move_down()
+        elif event.key() in (Qt.Key.Key_Home, Qt.Key.Key_End) and (
+            event.modifiers() & Qt.KeyboardModifier.ControlModifier
+        ):
+            home = event.key() == Qt.Key.Key_Home
+            table = self._model.table
+            if table is not None:
+                self.go_to(0 if home else len(table.columns) - 1, 0 if home else table.height - 1)
         else:
             super().keyPressEvent(event)
 
-    def closeEditor(self, editor: QWidget, hint: object) -> None:
-        super().closeEditor(editor, hint)  # type: ignore[arg-type]
-        if getattr(hint, "name", "") == "SubmitModelCache":
+    def closeEditor(self, editor: QWidget, hint: QAbstractItemDelegate.EndEditHint) -> None:
+        super().closeEditor(editor, hint)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setFocus()
+        if hint == QAbstractItemDelegate.EndEditHint.SubmitModelCache:
             self.move_down()
 
     def move_down(self) -> None:
@@ -124,120 +192,140 @@ class Grid(QTableView):
         if index.isValid():
             self.go_to(index.column(), index.row() + 1)
 
-    def copy(self) -> None:
-        """The selection to the clipboard, as shown, as tab-separated text and as an HTML table."""
-        box = self.chosen()
-        if box is None:
+    # Picking references, and filling, by mouse
+
+    @property
+    def formula(self) -> FormulaEdit | None:
+        """Where a formula is being typed: in the cell, or in the line above the grid."""
+        if self._delegate.editor is not None:
+            return self._delegate.editor
+        return self.line_edit if self.line_edit is not None and self.line_edit.hasFocus() else None
+
+    def formula_changed(self) -> None:
+        """Show the references of the formula being typed; a click on a cell must not take the focus from it."""
+        formula = self.formula
+        is_formula = formula is not None and formula.text().startswith("=")
+        self.setFocusPolicy(Qt.FocusPolicy.NoFocus if is_formula else Qt.FocusPolicy.StrongFocus)
+        self.viewport().update()
+
+    def _handle(self) -> QRect:
+        """The square at the selection's lower right corner, which fills by dragging."""
+        box = self.inside()
+        if box is None or self.formula is not None:
+            return QRect()
+        corner = self.visualRect(self._model.index(box[3], box[2])).bottomRight()
+        return QRect(corner.x() - HANDLE // 2, corner.y() - HANDLE // 2, HANDLE, HANDLE)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        at = event.position().toPoint()
+        index = self.indexAt(at)
+        formula = self.formula
+        if formula is not None and index.isValid() and formula.can_pick():
+            self._picking = (index.column(), index.row())
+            self._pick(index)
             return
-        first, top, last, bottom = box
-        shown = [
-            [str(self._model.data(self._model.index(row, column)) or "") for column in range(first, last + 1)]
-            for row in range(top, bottom + 1)
-        ]
-        mime = QMimeData()
-        mime.setText("\n".join("\t".join(_one_line(text) for text in row) for row in shown))
-        mime.setHtml(_html(shown))
-        QGuiApplication.clipboard().setMimeData(mime)
+        if self._handle().adjusted(-2, -2, 2, 2).contains(at):
+            self._filling = self.inside()
+            self._fill_target = self._filling or self._fill_target
+            return
+        super().mousePressEvent(event)
 
-    def cut(self) -> None:
-        self.copy()
-        self.clear()
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        at = event.position().toPoint()
+        if self._picking is not None:
+            self._pick(self.indexAt(at))
+        elif self._filling is not None:
+            self.viewport().update()
+            self._fill_target = self._target(self.indexAt(at))
+        else:
+            over = self._handle().contains(at)
+            self.viewport().setCursor(Qt.CursorShape.CrossCursor if over else Qt.CursorShape.ArrowCursor)
+            super().mouseMoveEvent(event)
 
-    def clear(self) -> None:
-        """Empty the selected cells."""
-        cells: dict[tuple[int, int], Cell] = {
-            (index.column(), index.row()): None
-            for index in self.selectionModel().selectedIndexes()
-            if self._model.cell(index) is not None
-        }
-        if cells:
-            self._model.put(cells, self.tr("clear cells"))
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        if self._picking is not None:
+            self._picking = None
+        elif self._filling is not None:
+            source, target = self._filling, self._target(self.indexAt(event.position().toPoint()))
+            self._filling = None
+            if target != source:
+                self.work.fill(source, target)
+        else:
+            super().mouseReleaseEvent(event)
 
-    def paste(self) -> None:
-        """Cells from the clipboard, from this program or another, at the current cell."""
-        block = self.clipboard_cells()
+    def _pick(self, index: QModelIndex) -> None:
+        formula, table = self.formula, self._model.table
+        if formula is None or not index.isValid() or self._picking is None or table is None:
+            return
+        columns, rows = sorted((self._picking[0], index.column())), sorted((self._picking[1], index.row()))
+        formula.pick(cell_edits.address((columns[0], rows[0], columns[1], rows[1])))
+
+    def _target(self, index: QModelIndex) -> Box:
+        """The box a fill drag covers: along the axis in which the mouse has gone further out."""
+        source = self._filling or (0, 0, 0, 0)
+        if not index.isValid():
+            return source
+        c1, r1, c2, r2 = source
+        down = max(r1 - index.row(), index.row() - r2)
+        right = max(c1 - index.column(), index.column() - c2)
+        if max(down, right) <= 0:
+            return source
+        if down >= right:
+            return c1, min(r1, max(HEADER, index.row())), c2, max(r2, index.row())
+        return min(c1, index.column()), r1, max(c2, index.column()), r2
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        super().paintEvent(event)
+        painter = QPainter(self.viewport())
+        formula = self.formula
+        if formula is not None:
+            self._paint_references(painter, formula)
+        handle = self._handle()
+        if handle.isValid() and self.hasFocus():
+            painter.setPen(QPen(qcolor(colours().panel), 1))
+            painter.setBrush(qcolor(colours().accent))
+            painter.drawRect(handle)
+        if self._filling is not None:
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.setPen(QPen(qcolor(colours().second), 2, Qt.PenStyle.DashLine))
+            painter.drawRect(self._rect_of(self._fill_target))
+        painter.end()
+
+    def _paint_references(self, painter: QPainter, formula: FormulaEdit) -> None:
+        """A box in its colour around the cells of each reference."""
         table = self._model.table
-        box = self.chosen()
-        if not block or table is None or box is None:
-            return
-        column, row, *_ = box
-        if row < HEADER:
-            block = [
-                [None if cell is None else shown_for_editing(cell) for cell in line] if i + row < HEADER else line
-                for i, line in enumerate(block)
-            ]
-        try:
-            document = edits.paste(self._store.document, table.id, column, row, block)
-            self._store.apply(self.tr("paste cells"), document)
-        except KavletError as error:
-            self._store.refuse(error)
+        for _, _, held, index in spans(formula.text()):
+            if table is None or held.table not in ("", table.name):
+                continue
+            last = held.other or held.one
+            columns = sorted((held.one.column, min(last.column, self._model.columnCount() - 1)))
+            rows = sorted((held.one.row, min(last.row, self._model.rowCount() - 1)))
+            rect = self._rect_of((columns[0], rows[0], columns[1], rows[1]))
+            colour = reference_colour(index)
+            painter.setPen(QPen(colour, 2))
+            tint = reference_colour(index)
+            tint.setAlphaF(0.10)
+            painter.setBrush(tint)
+            painter.drawRect(rect.adjusted(1, 1, -1, -1))
 
-    def clipboard_cells(self) -> list[list[Cell]]:
-        """The clipboard's text as rows of cells, understood by the document's locale."""
-        text = QGuiApplication.clipboard().text()
-        if not text.strip():
-            return []
-        try:
-            rows = csv.rows(text, "\t", self.tr("The clipboard"))
-        except KavletError as error:
-            self._store.refuse(error)
-            return []
-        return [[self._model.understood(field) for field in row] for row in rows]
+    def _rect_of(self, box: Box) -> QRect:
+        first = self.visualRect(self._model.index(box[1], box[0]))
+        return first.united(self.visualRect(self._model.index(box[3], box[2])))
 
-    def insert_rows(self, below: bool = False) -> None:
-        """As many empty rows as are selected, above or below them."""
-        table, box = self._model.table, self.chosen()
-        if table is None or box is None:
-            return
-        column, first, _, last = box
-        last = min(last, table.height - 1)
-        count = max(1, last - first + 1)
-        at = max(HEADER, last + 1 if below else first)
-        self._try(self.tr("insert rows"), lambda: edits.insert_rows(self._store.document, table.id, at, count))
-        self.go_to(column, at)
-
-    def delete_rows(self) -> None:
-        table, box = self._model.table, self.chosen()
-        if table is None or box is None:
-            return
-        column, first, _, last = box
-        if first >= table.height:
-            return
-        count = last - first + 1
-        self._try(self.tr("delete rows"), lambda: edits.delete_rows(self._store.document, table.id, first, count))
-        self.go_to(column, min(first, self._model.rowCount() - 1))
-
-    def insert_column(self) -> None:
-        """An empty column after the current one."""
-        table, index = self._model.table, self.currentIndex()
-        if table is None or not index.isValid():
-            return
-        at = index.column() + 1
-        self._try(self.tr("insert column"), lambda: edits.insert_columns(self._store.document, table.id, at))
-
-    def delete_columns(self) -> None:
-        table, box = self._model.table, self.chosen()
-        if table is None or box is None:
-            return
-        first, row, last, _ = box
-        count = last - first + 1
-        self._try(self.tr("delete columns"), lambda: edits.delete_columns(self._store.document, table.id, first, count))
-        self.go_to(first, row)
-
-    def _try(self, name: str, edit: object) -> None:
-        try:
-            self._store.apply(name, edit())  # type: ignore[operator]
-        except KavletError as error:
-            self._store.refuse(error)
-
-
-def _one_line(text: str) -> str:
-    """A field for tab-separated text; tabs and line breaks are kept inside quotes."""
-    return '"' + text.replace('"', '""') + '"' if any(c in text for c in '\t\n\r"') else text
-
-
-def _html(rows: list[list[str]]) -> str:
-    from html import escape
-
-    body = "".join("<tr>" + "".join(f"<td>{escape(text)}</td>" for text in row) + "</tr>" for row in rows)
-    return f"<table>{body}</table>"
+    def find_text(self, text: str, backward: bool = False) -> bool:
+        """Go to the next cell that shows the text, whatever its case; returns whether there is one."""
+        table = self._model.table
+        if table is None or not text:
+            return False
+        width, size = len(table.columns), table.height * len(table.columns)
+        index = self.currentIndex()
+        start = index.row() * width + index.column() if index.isValid() else -1
+        wanted = text.casefold()
+        for step in range(1, size + 1):
+            at = (start + (-step if backward else step)) % size
+            place = self._model.index(at // width, at % width)
+            if wanted in self._model.shown(place).casefold() and not self.isColumnHidden(at % width):
+                self.go_to(at % width, at // width)
+                self.scrollTo(self.currentIndex())
+                return True
+        return False

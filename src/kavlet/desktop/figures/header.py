@@ -23,6 +23,7 @@ class RoleHeader(QHeaderView):
         self._dragged: str | None = None
         self._pressed = -1
         self._over = -1
+        self.resizing = False  # while the author drags a column's edge
         self.setSectionsClickable(True)
         self.setHighlightSections(False)
         self.setMouseTracking(True)
@@ -49,7 +50,7 @@ class RoleHeader(QHeaderView):
         column = table.columns[section]
         if column.helper is not None:
             return self.tr("helper")
-        roles = chart.roles if chart is not None else {}
+        roles = chart.roles if chart is not None and chart.table == table.id else {}
         return next((role for role, held in roles.items() if held == column.id), "")
 
     def chip_rect(self, section: int) -> QRect:
@@ -102,6 +103,7 @@ class RoleHeader(QHeaderView):
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         self._pressed = self._chip_at(event.position().toPoint())
+        self.resizing = self._pressed < 0
         if self._pressed < 0:
             super().mousePressEvent(event)
 
@@ -122,7 +124,7 @@ class RoleHeader(QHeaderView):
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         pressed, dragged = self._pressed, self._dragged
-        self._pressed, self._dragged, self._over = -1, None, -1
+        self._pressed, self._dragged, self._over, self.resizing = -1, None, -1, False
         self.viewport().update()
         if pressed < 0:
             super().mouseReleaseEvent(event)
@@ -152,7 +154,7 @@ class RoleHeader(QHeaderView):
         menu = QMenu(self)
         menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         chart, table = self._store.chart, self._store.table
-        if chart is None or table is None or table.columns[section].helper is not None:
+        if chart is None or table is None or chart.table != table.id or table.columns[section].helper is not None:
             note = QAction(self._explained(section) or self.tr("No role"), menu)
             note.setEnabled(False)
             menu.addAction(note)

@@ -3,6 +3,7 @@
 from PySide6.QtCore import QAbstractTableModel, QModelIndex, QObject, QPersistentModelIndex, Qt
 
 from kavlet.core.document import edits
+from kavlet.core.document.sources import Difference
 from kavlet.core.figures.cells import Cell, ErrorValue, Formula, Value, Written, text_of
 from kavlet.core.figures.recalculate import ColumnValues
 from kavlet.core.figures.references import column_letters
@@ -28,6 +29,7 @@ class TableModel(QAbstractTableModel):
         self._table: Table | None = None
         self._values: list[ColumnValues] = []
         self._locale = store.document.locale
+        self.coming: dict[tuple[int, int], Cell] = {}
         store.changed.connect(self.refresh)
         self.refresh()
 
@@ -67,6 +69,11 @@ class TableModel(QAbstractTableModel):
         if role == Qt.ItemDataRole.DisplayRole:
             return column_letters(section) if orientation == Qt.Orientation.Horizontal else str(section + 1)
         return None
+
+    def show_coming(self, found: list[Difference]) -> None:
+        """Mark the cells that the table's file holds otherwise."""
+        self.coming = {(one.column, one.row): one.coming for one in found}
+        self.layoutChanged.emit()
 
     def column(self, index: Index) -> Column | None:
         """The column at an index."""
@@ -137,6 +144,9 @@ class TableModel(QAbstractTableModel):
 
     def _explained(self, index: Index) -> str | None:
         value, cell = self.value(index), self.cell(index)
+        if (index.column(), index.row()) in self.coming:
+            text = shown_for_editing(self.coming[index.column(), index.row()], decimal_sign(self._locale))
+            return self.tr("The file holds {}").format(text or self.tr("nothing here"))
         if isinstance(value, ErrorValue):
             return f"{value.value}: {value.meaning}"
         if self.is_hand_made(index):

@@ -1,14 +1,29 @@
-"""The Figures place: the table's name, the formula line, the grid, and sums of the selection."""
+"""The Figures place: the tables' names, the formula line, the grid, and sums of the selection."""
 
 import math
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QLineEdit, QPushButton, QStackedLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QFrame,
+    QHBoxLayout,
+    QLabel,
+    QPushButton,
+    QSizePolicy,
+    QStackedLayout,
+    QTabBar,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
 
+from kavlet.core.document import tables as table_edits
 from kavlet.core.figures.cells import Formula
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import PLAIN
+from kavlet.desktop.figures.finder import Finder
+from kavlet.desktop.figures.formula_edit import FormulaEdit
 from kavlet.desktop.figures.grid import Grid
+from kavlet.desktop.figures.source_bar import SourceBar
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.store import Store
 
@@ -18,22 +33,23 @@ class FiguresPanel(QFrame):
 
     open_wanted = Signal()
     paste_wanted = Signal()
+    rename_wanted = Signal()
+    add_wanted = Signal()
 
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setObjectName("panel")
         self._store = store
         self.grid = Grid(store, self)
-        self.name = QLabel()
-        self.name.setObjectName("head")
+        head = self._make_tabs()
+        self.source = SourceBar(store, self)
+        self.source.differing.connect(self.grid.cells.show_coming)
+        self.finder = Finder(self.grid, self)
         self.address = QLabel()
         self.address.setObjectName("address")
         self.address.setFixedWidth(44)
         self.address.setAlignment(Qt.AlignmentFlag.AlignCenter)
-        self.line = QLineEdit()
-        self.line.setAccessibleName(self.tr("Formula line"))
-        self.line.setPlaceholderText(self.tr("number, text, or =formula"))
-        self.line.returnPressed.connect(self._typed_in_line)
+        self.line = self._make_line()
         self.sums = QLabel()
         self.sums.setObjectName("quiet")
 
@@ -47,6 +63,8 @@ class FiguresPanel(QFrame):
         inside.setSpacing(2 * UNIT)
         inside.addLayout(formula)
         inside.addWidget(self.grid, 1)
+        inside.addWidget(self.finder)
+        inside.addWidget(self.source)
         inside.addWidget(self.sums)
         self._pages = QStackedLayout()
         self._pages.addWidget(table)
@@ -55,11 +73,46 @@ class FiguresPanel(QFrame):
         layout = QVBoxLayout(self)
         layout.setContentsMargins(3 * UNIT, 3 * UNIT, 3 * UNIT, 2 * UNIT)
         layout.setSpacing(2 * UNIT)
-        layout.addWidget(self.name)
+        layout.addLayout(head)
         layout.addLayout(self._pages, 1)
         store.changed.connect(self.refresh)
         self.grid.selected.connect(self._show_cell)
         self.refresh()
+
+    def _make_tabs(self) -> QHBoxLayout:
+        """The tables' names as tabs, and a button for a new one."""
+        self.tabs = QTabBar()
+        self.tabs.setObjectName("tables")
+        self.tabs.setMovable(True)
+        self.tabs.setExpanding(False)
+        self.tabs.setDrawBase(False)
+        self.tabs.setAccessibleName(self.tr("Tables"))
+        self.tabs.currentChanged.connect(self._show_table)
+        self.tabs.tabMoved.connect(self._reorder)
+        self.tabs.tabBarDoubleClicked.connect(lambda _: self.rename_wanted.emit())
+        self.add = QToolButton()
+        self.add.setObjectName("plain")
+        self.add.setText("+")
+        self.add.setToolTip(self.tr("New table"))
+        self.add.setAccessibleName(self.tr("New table"))
+        self.add.clicked.connect(self.add_wanted)
+        head = QHBoxLayout()
+        head.setSpacing(UNIT)
+        self.tabs.setSizePolicy(QSizePolicy.Policy.Maximum, QSizePolicy.Policy.Fixed)
+        head.addWidget(self.tabs)
+        head.addWidget(self.add)
+        head.addStretch(1)
+        return head
+
+    def _make_line(self) -> FormulaEdit:
+        made = FormulaEdit(self)
+        made.setAccessibleName(self.tr("Formula line"))
+        made.setPlaceholderText(self.tr("number, text, or =formula"))
+        made.finished.connect(self._typed_in_line)
+        made.cancelled.connect(self._cancelled_in_line)
+        made.edited.connect(self.grid.formula_changed)
+        self.grid.line_edit = made
+        return made
 
     def _invitation(self) -> QWidget:
         page = QWidget()
@@ -92,11 +145,39 @@ class FiguresPanel(QFrame):
         return page
 
     def refresh(self) -> None:
-        """Show the table's name and the current cell."""
+        """Show the tables' names and the current cell."""
         table = self._store.table
         self._pages.setCurrentIndex(0 if table is not None else 1)
-        self.name.setText(table.name if table is not None else self.tr("Figures"))
+        self._show_tabs()
+        self.grid.fold()
         self._show_cell()
+
+    def _show_tabs(self) -> None:
+        tables = self._store.document.tables
+        self.add.setVisible(bool(tables))
+        names = [one.name for one in tables]
+        ids = [one.id for one in tables]
+        shown = self._store.table
+        self.tabs.blockSignals(True)
+        if [self.tabs.tabData(i) for i in range(self.tabs.count())] != ids:
+            while self.tabs.count():
+                self.tabs.removeTab(0)
+            for one in tables:
+                self.tabs.setTabData(self.tabs.addTab(one.name), one.id)
+        for i, name in enumerate(names):
+            self.tabs.setTabText(i, name.replace("&", "&&"))
+        if shown is not None:
+            self.tabs.setCurrentIndex(ids.index(shown.id))
+        self.tabs.blockSignals(False)
+
+    def _show_table(self, index: int) -> None:
+        if 0 <= index < self.tabs.count():
+            self._store.show_table(str(self.tabs.tabData(index)))
+
+    def _reorder(self, old: int, new: int) -> None:
+        del old
+        table = str(self.tabs.tabData(new))
+        self._store.apply(self.tr("order tables"), table_edits.reorder(self._store.document, table, new))
 
     def _show_cell(self) -> None:
         index = self.grid.currentIndex()
@@ -104,11 +185,12 @@ class FiguresPanel(QFrame):
         self.line.setEnabled(index.isValid())
         if not index.isValid():
             self.address.setText("")
-            self.line.clear()
+            self.line.set_text("")
             self.sums.setText("")
             return
         self.address.setText(model.address(index))
-        self.line.setText(str(model.data(index, Qt.ItemDataRole.EditRole)))
+        if not self.line.hasFocus():
+            self.line.set_text(str(model.data(index, Qt.ItemDataRole.EditRole)))
         cell = model.cell(index)
         explained = model.data(index, Qt.ItemDataRole.ToolTipRole)
         self.line.setToolTip(str(explained) if explained and not isinstance(cell, Formula) else "")
@@ -128,9 +210,17 @@ class FiguresPanel(QFrame):
             )
         )
 
-    def _typed_in_line(self) -> None:
+    def _typed_in_line(self, key: int) -> None:
+        del key
         index = self.grid.currentIndex()
         if index.isValid():
-            self.grid.cells.setData(index, self.line.text())
+            text = self.line.text()
+            self.grid.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
             self.grid.setFocus()
+            self.grid.cells.setData(index, text)
             self.grid.move_down()
+
+    def _cancelled_in_line(self) -> None:
+        self.grid.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.grid.setFocus()
+        self._show_cell()

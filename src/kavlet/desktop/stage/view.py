@@ -1,27 +1,35 @@
 """The chart on its sheet, drawn from its scene; when the table does not fit, the sentence that says why."""
 
-from PySide6.QtCore import QRectF, QSize, Qt
-from PySide6.QtGui import QPainter, QPaintEvent, QPen
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from kavlet.core.build import Picture
+from kavlet.core.compose.figure import Mark
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.look import colours, qcolor
 from kavlet.desktop.store import Store
-from kavlet.paint.painter import paint
+from kavlet.paint.painter import paint, qpath
 
 AIR = 20  # pixels around the sheet
 LARGEST = 1.75  # pixels per point; a chart is not blown up further to fill the window
 
 
 class StageView(QWidget):
-    """Draws the chart in view as large as it fits; keeps the last good one, faded, while there is none."""
+    """Draws the chart in view as large as it fits; keeps the last good one, faded, while there is none.
+
+    `picked` tells the row of a mark that was clicked, counted from the first row of figures.
+    """
+
+    picked = Signal(int)
 
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self._store = store
         self._picture: Picture | None = None
         self.problem = ""
+        self._lit: frozenset[int] = frozenset()
+        self.setMouseTracking(True)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setAccessibleName(self.tr("Stage"))
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)  # it fills its ground itself, and so repaints alone
@@ -58,6 +66,45 @@ class StageView(QWidget):
         width, height = size.width * scale, size.height * scale
         return QRectF((self.width() - width) / 2, (self.height() - height) / 2, width, height)
 
+    def light(self, rows: frozenset[int]) -> None:
+        """Outline the marks of these rows: those whose cells are selected."""
+        if rows != self._lit:
+            self._lit = rows
+            self.update()
+
+    def mark_at(self, at: QPointF) -> Mark | None:
+        """The frontmost visible mark at a place of the widget."""
+        sheet = self.sheet()
+        if self._picture is None or self.problem or not sheet.contains(at):
+            return None
+        factor = sheet.width() / self._picture.scene.size.width
+        point = QPointF((at.x() - sheet.x()) / factor, (at.y() - sheet.y()) / factor)
+        marks = [mark for mark in self._picture.figure.marks if mark.visible and mark.path is not None]
+        return next((mark for mark in reversed(marks) if mark.path and qpath(mark.path).contains(point)), None)
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        mark = self.mark_at(event.position())
+        self.setToolTip(mark.says if mark is not None else "")
+        self.setCursor(Qt.CursorShape.PointingHandCursor if mark is not None else Qt.CursorShape.ArrowCursor)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        mark = self.mark_at(event.position())
+        if mark is not None:
+            self.picked.emit(mark.row)
+
+    def _paint_lit(self, painter: QPainter) -> None:
+        """An outline around the marks that the selected cells drive."""
+        if self._picture is None:
+            return
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        pen = QPen(qcolor(colours().second), 2)
+        pen.setCosmetic(True)
+        painter.setPen(pen)
+        for mark in self._picture.figure.marks:
+            if mark.row in self._lit and mark.type != "flank" and mark.visible and mark.path is not None:
+                painter.drawPath(qpath(mark.path))
+
     def paintEvent(self, event: QPaintEvent) -> None:
         del event
         painter = QPainter(self)
@@ -71,6 +118,8 @@ class StageView(QWidget):
             factor = sheet.width() / self._picture.scene.size.width
             painter.scale(factor, factor)
             paint(self._picture.scene, painter)
+            if not self.problem:
+                self._paint_lit(painter)
             painter.restore()
             painter.setPen(QPen(qcolor(c.line), 1))
             painter.setBrush(Qt.BrushStyle.NoBrush)

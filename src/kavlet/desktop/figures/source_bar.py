@@ -1,0 +1,126 @@
+"""The line that says where a table's figures come from, and when the file there has changed or is gone."""
+
+from pathlib import Path
+
+import msgspec
+from PySide6.QtCore import QFileSystemWatcher, QTimer, Signal
+from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QPushButton, QWidget
+
+from kavlet.core.document import sources
+from kavlet.core.document.sources import Difference
+from kavlet.core.files import tables
+from kavlet.core.values.errors import KavletError
+from kavlet.desktop.look import UNIT
+from kavlet.desktop.store import Store
+
+SETTLES_IN = 250  # milliseconds after a file's last change
+
+
+class SourceBar(QWidget):
+    """Watches the file of the table in view. `differing` tells which cells its file holds otherwise."""
+
+    update_wanted = Signal()
+    otherwise_wanted = Signal()
+    differing = Signal(list)
+
+    def __init__(self, store: Store, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._store = store
+        self._watched = ""
+        self._known: tuple[tuple[str, int, int], str] = (("", 0, 0), "")
+        self._watcher = QFileSystemWatcher(self)
+        self._settle = QTimer(self)
+        self._settle.setSingleShot(True)
+        self._settle.setInterval(SETTLES_IN)
+        self._settle.timeout.connect(self.look)
+        self._watcher.fileChanged.connect(lambda _: self._settle.start())
+        self._watcher.directoryChanged.connect(lambda _: self._settle.start())
+        self.says = QLabel()
+        self.says.setObjectName("quiet")
+        self.always = QCheckBox(self.tr("always"))
+        self.always.setToolTip(self.tr("Take over each change of the file by itself"))
+        self.always.clicked.connect(self._set_always)
+        self.take = QPushButton(self.tr("Update"))
+        self.take.clicked.connect(self.update_wanted)
+        self.otherwise = QPushButton(self.tr("Read otherwise…"))
+        self.otherwise.clicked.connect(self.otherwise_wanted)
+        layout = QHBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(2 * UNIT)
+        layout.addWidget(self.says, 1)
+        for widget in (self.always, self.take, self.otherwise):
+            layout.addWidget(widget)
+        store.changed.connect(self.refresh)
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Follow the table in view; look at its file when that has become another one."""
+        table = self._store.table
+        source = table.source if table is not None else None
+        self.setVisible(source is not None)
+        path = source.path if source is not None else ""
+        if path != self._watched:
+            self._watched = path
+            held = [*self._watcher.files(), *self._watcher.directories()]
+            if held:
+                self._watcher.removePaths(held)
+            if path:
+                self._watcher.addPaths([one for one in (path, str(Path(path).parent)) if Path(one).exists()])
+        if source is not None:
+            self.always.setChecked(source.always)
+            self.look()
+        else:
+            self.differing.emit([])
+
+    def look(self) -> None:
+        """Compare the table with its file, and say how they stand."""
+        table = self._store.table
+        if table is None or table.source is None:
+            return
+        path = Path(table.source.path)
+        if path.exists() and str(path) not in self._watcher.files():
+            self._watcher.addPath(str(path))  # some programs save by putting a new file in the old one's place
+        try:
+            if self._stamp(path) == table.source.seen:
+                self._say(self.tr("From {}").format(path.name), [])
+                return
+            coming = tables.read_source(table.source).cells
+        except KavletError as error:
+            gone = self.tr("{} is not there any more; the figures stay.").format(path.name)
+            self._say(str(error) if path.exists() else gone, [], alarm=True)
+            return
+        found = sources.differences(table, coming)
+        if found and table.source.always:
+            self.update_wanted.emit()
+        elif found:
+            cells = self.tr("1 cell differs") if len(found) == 1 else self.tr("{} cells differ").format(len(found))
+            self._say(self.tr("{} has changed: {}").format(path.name, cells), found)
+        else:
+            self._say(self.tr("From {}").format(path.name), [])
+
+    def _stamp(self, path: Path) -> str:
+        """The file's stamp, taken again only when its date or size has changed."""
+        try:
+            state = path.stat()
+        except OSError:
+            return tables.stamp(path)
+        key = (str(path), state.st_mtime_ns, state.st_size)
+        if key != self._known[0]:
+            self._known = (key, tables.stamp(path))
+        return self._known[1]
+
+    def _say(self, text: str, found: list[Difference], alarm: bool = False) -> None:
+        self.says.setText(text)
+        self.says.setObjectName("alarm" if alarm or found else "quiet")
+        self.says.style().unpolish(self.says)
+        self.says.style().polish(self.says)
+        self.take.setVisible(bool(found))
+        self.always.setVisible(not alarm)
+        self.otherwise.setVisible(not alarm and not found)
+        self.differing.emit(found)
+
+    def _set_always(self, always: bool) -> None:
+        table = self._store.table
+        if table is not None and table.source is not None:
+            source = msgspec.structs.replace(table.source, always=always)
+            self._store.apply(self.tr("follow source"), sources.link(self._store.document, table.id, source))
