@@ -3,7 +3,7 @@
 # make bench  print the measured ratios
 PY := .venv/bin/python
 
-.PHONY: setup demo test lint types contracts pytest bench wheel screenshots clean
+.PHONY: setup demo test lint types contracts pytest bench wheel screenshots schema clean
 
 setup: .venv/ready
 
@@ -38,6 +38,9 @@ wheel: setup
 
 screenshots: setup
 	QT_QPA_PLATFORM=offscreen $(PY) tools/screenshots.py
+
+schema: setup
+	$(PY) tools/schema.py
 
 clean:
 	rm -rf .venv build dist src/*.egg-info

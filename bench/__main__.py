@@ -2,14 +2,20 @@
 
 import os
 
-from bench import edit, start, svg
+from bench import edit, formulas, scrolling, start, svg
 from bench.ratio import Ratio
 
 
 def main() -> None:
     """Run every measurement and print one line each."""
     os.environ["QT_QPA_PLATFORM"] = "offscreen"
-    rows: list[Ratio] = [*svg.measure(), *edit.measure(), *start.measure()]
+    rows: list[Ratio] = [
+        *svg.measure(),
+        *edit.measure(),
+        *scrolling.measure(),
+        *formulas.measure(),
+        *start.measure(),
+    ]
     width = max(len(row.what) for row in rows)
     for row in rows:
         print(f"{row.what:{width}}  {row.text}")

@@ -9,6 +9,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+import xlsxwriter
 from PIL import Image
 
 KAVLET = Path(sys.executable).with_name("kavlet")
@@ -173,3 +174,44 @@ def test_svg_needs_no_qt(visitor_csv: Path) -> None:
     )
     assert done.returncode == 0, done.stderr
     assert out.exists()
+
+
+def test_calc_evaluates_cell_by_cell_in_place(tmp_path: Path) -> None:
+    table = tmp_path / "sums.csv"
+    table.write_text(
+        "stage,people,share\nVisits,0.1,=B2/SUM(B2:B3)\n"
+        '"=UPPER(A2)&"" two""",0.2,"=IF(B3>1;1;TRUE)"\n\n=B9,=1/0,=B2+B3\n',
+        encoding="utf-8",
+    )
+    done = run("calc", table)
+    assert (done.returncode, done.stderr) == (0, "")
+    assert done.stdout.splitlines() == [
+        "stage,people,share",
+        "Visits,0.1,0.3333333333333333",
+        "VISITS two,0.2,TRUE",
+        ",#DIV/0!,0.30000000000000004",
+    ]
+    out = tmp_path / "out.csv"
+    assert run("calc", table, "-o", out).stdout == ""
+    assert out.read_bytes().endswith(b"0.30000000000000004\r\n")
+
+
+def test_calc_and_make_read_workbooks(tmp_path: Path) -> None:
+    table = tmp_path / "year.xlsx"
+    book = xlsxwriter.Workbook(str(table))
+    book.add_worksheet("Notes").write(0, 0, "nothing here")
+    page = book.add_worksheet("Path")
+    page.write_row(2, 1, ["stage", "people"])
+    page.write_row(3, 1, ["Visits", 400])
+    page.write(4, 1, "Walks")
+    page.write_formula(4, 2, "=C4/4", None, 0)
+    page.write_formula(5, 2, "=GAUSS(1)", None, 0.34)
+    book.close()
+    done = run("calc", table, "--sheet", "Path", "--range", "B3:C5")
+    assert done.stdout.splitlines() == ["stage,people", "Visits,400", "Walks,100"]
+    assert "GAUSS" in run("calc", table, "--sheet", "Path").stderr
+    out = tmp_path / "out.json"
+    assert run("make", "funnel", table, "--sheet", "Path", "--range", "B3:C5", "-o", out).returncode == 0
+    held = json.loads(out.read_text(encoding="utf-8"))
+    assert [mark["value"] for mark in held["marks"] if mark["layer"] == "people"] == [400, 100]
+    assert run("calc", table, "--sheet", "Nowhere").returncode == 3

@@ -68,7 +68,7 @@ def test_references_are_picked_by_clicking_and_dragging(window: Window, qtbot: Q
     assert editor.text() == "=B2/sum($B$2:$B$6"
     qtbot.keyClicks(editor, ")")
     qtbot.keyClick(editor, Qt.Key.Key_Return)
-    assert cell(window, 2, 1) == "=B2/sum($B$2:$B$6)"
+    assert cell(window, 2, 1) == "=B2/SUM($B$2:$B$6)"
     assert window.figures.grid.currentIndex().row() == 2
 
 

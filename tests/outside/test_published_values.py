@@ -128,3 +128,52 @@ def test_srgb_and_oklab() -> None:
                 assert np.allclose(oklab(of), case["oklab"], atol=3e-4)
                 decoded += 1
     assert decoded >= 10
+
+
+# NumPy and SciPy, general-purpose reference libraries: the same numbers by other code.
+def test_numeric_functions_against_numpy_and_scipy() -> None:
+    from scipy import stats
+
+    random = np.random.default_rng(7)
+    for _ in range(20):
+        numbers = random.normal(100, 40, 25).round(3)
+        table = Table(
+            "t", "T", (Column("a", tuple(map(float, numbers))), Column("b", tuple(map(float, numbers[::-1]))))
+        )
+        values = recalculate((table,))
+        share = float(random.random())
+        expected = {
+            "=SUM(A1:A25)": numbers.sum(),
+            "=AVERAGE(A1:A25)": numbers.mean(),
+            "=MEDIAN(A1:A25)": np.median(numbers),
+            "=STDEV(A1:A25)": numbers.std(ddof=1),
+            f"=PERCENTILE(A1:A25;{share!r})": np.percentile(numbers, 100 * share),
+            "=SUMPRODUCT(A1:A25;B1:B25)": numbers @ numbers[::-1],
+            "=PRODUCT(A1:A9)": numbers[:9].prod(),
+            "=LARGE(A1:A25;3)": np.sort(numbers)[-3],
+            "=SMALL(A1:A25;3)": np.sort(numbers)[2],
+            "=RANK(A5;A1:A25;1)": stats.rankdata(numbers, "min")[4],
+            "=SIN(A1)+COS(A2)*TAN(A3)": np.sin(numbers[0]) + np.cos(numbers[1]) * np.tan(numbers[2]),
+            "=EXP(A1/100)+LN(ABS(A2)+1)": np.exp(numbers[0] / 100) + np.log(abs(numbers[1]) + 1),
+            "=ATAN2(A1;A2)": np.arctan2(numbers[1], numbers[0]),
+            "=DEGREES(RADIANS(A1))": numbers[0],
+            "=MOD(A1;7.5)": np.mod(numbers[0], 7.5),
+        }
+        for formula, wanted in expected.items():
+            assert values.evaluate(formula, "t") == pytest.approx(float(wanted), rel=1e-9), formula
+
+
+# Open data sets; totals as published beside them (datasets/checks.json names source and licence).
+def test_calc_adds_an_open_data_set(tmp_path: Path) -> None:
+    from kavlet.core.files.calculated import calculated
+    from kavlet.core.files.tables import read
+
+    lines = (DATA / "titanic_class_survival.csv").read_text(encoding="utf-8").splitlines()
+    rows = len(lines)
+    width = lines[0].count(",") + 1
+    letters = "ABCDEFG"[1:width]
+    path = tmp_path / "sum.csv"
+    path.write_text("\n".join([*lines, "Total," + ",".join(f"=SUM({x}2:{x}{rows})" for x in letters)]), "utf-8")
+    totals = calculated(read(path).cells, "T")[-1][1:]
+    wanted = [sum(float(line.split(",")[i]) for line in lines[1:]) for i in range(1, width)]
+    assert [float(total) for total in totals] == wanted

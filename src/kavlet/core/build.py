@@ -32,6 +32,8 @@ from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Size
 from kavlet.core.values.number_text import PLAIN
 
+MOST_ROWS = 1_000
+
 
 class Build(Struct, frozen=True):
     """What a recipe yields for one table: helper columns, a chart, and what was read for them."""
@@ -113,6 +115,11 @@ def _inputs(document: Document, values: Values, entry: ChartEntry, table: Table,
             )
     if not table.rows:
         raise KavletError("The table has no rows of figures.", remedy="Add a row below the names.")
+    if table.rows > MOST_ROWS:
+        raise KavletError(
+            f"The table has {table.rows:,} rows, more than the {MOST_ROWS:,} a chart can show.",
+            remedy="Make a smaller table for the chart.",
+        )
     columns = values.of(entry.table)
     helper_ids = {c.helper.name: c.id for c in table.columns if c.helper is not None and c.helper.chart == entry.id}
     return Inputs(

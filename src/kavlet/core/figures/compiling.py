@@ -39,6 +39,7 @@ class Template(Struct, frozen=True):
     problem: str = ""
 
 
+@lru_cache(maxsize=20_000)
 def template(formula: str, column: int, row: int) -> Template:
     """The template of a formula that stands at that place (counted from 0)."""
 

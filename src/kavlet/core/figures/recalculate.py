@@ -115,23 +115,15 @@ def recalculate(tables: tuple[Table, ...], before: Values | None = None) -> Valu
         return Values(tables, before.columns, before.graph)
     graph = _graph(tables) if formulas_changed else before.graph
     order, loops = graph.order(changed)
-    owned: set[tuple[int, int]] = set()
-
-    def put(place: Place, value: Value) -> None:
-        table, column, row = place
-        if (table, column) not in owned:
-            columns[table][column] = columns[table][column].copy()
-            owned.add((table, column))
-        columns[table][column].put(row, value)
-
-    for place in changed:
-        table, column, row = place
+    # All columns to be written are made own before any formula reads them; the others stay the same objects.
+    for table, column in {place[:2] for place in (*changed, *order, *loops)}:
+        columns[table][column] = columns[table][column].copy()
+    for table, column, row in changed:
         cell = tables[table].columns[column].cells[row]
         if not isinstance(cell, Formula):
-            put(place, plain_value(cell))
-    # All columns to be written are made own before any formula reads them.
-    for place in (*loops, *order):
-        put(place, ErrorValue.LOOP if place in loops else None)
+            columns[table][column].put(row, plain_value(cell))
+    for table, column, row in loops:
+        columns[table][column].put(row, ErrorValue.LOOP)
     _run(graph, order, tables, columns)
     return Values(tables, columns, graph)
 

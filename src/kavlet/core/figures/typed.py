@@ -18,7 +18,7 @@ def typed(text: str, decimal: str = ".", group: str = ",") -> Cell:
     if stripped.startswith("'"):
         return stripped[1:]
     if stripped.startswith("=") and len(stripped) > 1:
-        return Formula(stripped)
+        return Formula(_from_locale(stripped) if decimal == "," else stripped)
     if stripped.upper() in ("TRUE", "FALSE"):
         return stripped.upper() == "TRUE"
     number = typed_number(stripped, decimal, group)
@@ -92,7 +92,7 @@ def _number_pattern(decimal: str, group: str) -> re.Pattern[str]:
 def shown_for_editing(cell: Cell, decimal: str = ".") -> str:
     """The text that, typed again, gives the same cell."""
     if isinstance(cell, Formula):
-        return cell.text
+        return _to_locale(cell.text) if decimal == "," else cell.text
     if isinstance(cell, Written):
         return _written_for_editing(cell, decimal)
     if isinstance(cell, float):
@@ -112,3 +112,20 @@ def _written_for_editing(cell: Written, decimal: str) -> str:
     if cell.number.style == "percent":
         return shown_for_editing(float(f"{cell.value * 100:.15g}"), decimal) + " %"
     return cell.number.prefix + shown_for_editing(cell.value, decimal) + cell.number.suffix
+
+
+_QUOTED = r"""("(?:[^"]|"")*"|'(?:[^']|'')*')"""
+
+
+def _from_locale(formula: str) -> str:
+    """A formula typed where the comma is the decimal sign, in the standard's form: 1,5 becomes 1.5."""
+    return re.sub(_QUOTED + r"|(?<![\w$])(\d+),(\d+)", lambda found: found[1] or f"{found[2]}.{found[3]}", formula)
+
+
+def _to_locale(formula: str) -> str:
+    """A formula as it is typed where the comma is the decimal sign: 1.5 becomes 1,5, and semicolons part arguments."""
+
+    def shown(found: re.Match[str]) -> str:
+        return found[1] or (f"{found[2]},{found[3]}" if found[2] else ";")
+
+    return re.sub(_QUOTED + r"|(?<![\w$])(\d+)\.(\d+)|,", shown, formula)

@@ -7,6 +7,7 @@ from kavlet.core.document.sources import Difference
 from kavlet.core.figures.cells import Cell, ErrorValue, Formula, Value, Written, text_of
 from kavlet.core.figures.recalculate import ColumnValues
 from kavlet.core.figures.references import column_letters
+from kavlet.core.figures.syntax import tidied
 from kavlet.core.figures.table import HEADER, Column, Table
 from kavlet.core.figures.typed import shown_for_editing, typed
 from kavlet.core.text.numbers import decimal_sign, group_sign, written
@@ -164,6 +165,8 @@ class TableModel(QAbstractTableModel):
         cell = self.understood(str(value))
         if index.row() < HEADER and isinstance(cell, float | bool | Written):
             cell = str(value).strip()
+        if isinstance(cell, Formula):
+            cell = Formula(tidied(cell.text))
         held = self.cell(index)
         if cell == held and type(cell) is type(held):
             return True
