@@ -40,8 +40,10 @@ class CellDelegate(QStyledItemDelegate):
         self.editor: FormulaEdit | None = None
 
     def createEditor(self, parent: QWidget, option: QStyleOptionViewItem, index: Index) -> QWidget:
-        del option, index
+        del index
+        cell = QRect(option.rect)
         editor = FormulaEdit(parent, in_cell=True)
+        editor.edited.connect(lambda: _widen(editor, cell))
         editor.finished.connect(lambda key: self._finish(editor, key))
         editor.cancelled.connect(
             lambda: self.closeEditor.emit(editor, QStyledItemDelegate.EndEditHint.RevertModelCache)
@@ -84,15 +86,9 @@ class CellDelegate(QStyledItemDelegate):
             model.setData(index, editor.text())
 
     def updateEditorGeometry(self, editor: QWidget, option: QStyleOptionViewItem, index: Index) -> None:
-        """As wide as the cell, and wider as a formula grows, up to the grid's edge."""
         del index
-        rect = option.rect
         if isinstance(editor, FormulaEdit):
-            wanted = editor.fontMetrics().horizontalAdvance(editor.text()) + 40
-            viewport = editor.parentWidget()
-            room = viewport.width() - rect.left() if viewport is not None else wanted
-            rect.setWidth(max(rect.width(), min(wanted, room, 420)))
-        editor.setGeometry(rect)
+            _widen(editor, option.rect)
 
     def paint(self, painter: QPainter, option: QStyleOptionViewItem, index: Index) -> None:
         model = index.model()
@@ -142,6 +138,18 @@ class CellDelegate(QStyledItemDelegate):
     def _follows_helper(model: TableModel, index: Index) -> bool:
         before = model.column(index.sibling(index.row(), index.column() - 1)) if index.column() else None
         return before is not None and before.helper is not None
+
+
+def _widen(editor: FormulaEdit, cell: QRect) -> None:
+    """As wide as the cell, and wider as a formula grows: to the grid's right edge, then over the cells at its left."""
+    rect = QRect(cell)
+    viewport = editor.parentWidget()
+    edge = viewport.width() if viewport is not None else cell.right()
+    wanted = max(cell.width(), min(editor.fontMetrics().horizontalAdvance(editor.text()) + 40, edge - AIR))
+    rect.setWidth(wanted)
+    if rect.right() > edge:
+        rect.moveRight(max(edge, cell.right()))
+    editor.setGeometry(rect)
 
 
 @lru_cache(maxsize=8)

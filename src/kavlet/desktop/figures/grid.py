@@ -183,6 +183,7 @@ class Grid(QTableView):
         super().closeEditor(editor, hint)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setFocus()
+        self.selected.emit()
         if hint == QAbstractItemDelegate.EndEditHint.SubmitModelCache:
             self.move_down()
 
@@ -206,6 +207,8 @@ class Grid(QTableView):
         formula = self.formula
         is_formula = formula is not None and formula.text().startswith("=")
         self.setFocusPolicy(Qt.FocusPolicy.NoFocus if is_formula else Qt.FocusPolicy.StrongFocus)
+        if self.line_edit is not None and formula is self._delegate.editor and formula is not None:
+            self.line_edit.set_text(formula.text())
         self.viewport().update()
 
     def _handle(self) -> QRect:

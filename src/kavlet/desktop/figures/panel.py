@@ -2,7 +2,7 @@
 
 import math
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
@@ -26,6 +26,25 @@ from kavlet.desktop.figures.grid import Grid
 from kavlet.desktop.figures.source_bar import SourceBar
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.store import Store
+
+
+class _Tabs(QTabBar):
+    """Tabs that take no more room than their names."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setSizePolicy(QSizePolicy.Policy.Maximum, QSizePolicy.Policy.Fixed)
+
+    def sizeHint(self) -> QSize:
+        hint = super().sizeHint()
+        wanted = sum(self.tabRect(i).width() for i in range(self.count()))
+        return QSize(max(wanted, 1), hint.height())
+
+    def minimumSizeHint(self) -> QSize:
+        return QSize(min(60, self.sizeHint().width()), super().minimumSizeHint().height())
+
+    def tabLayoutChange(self) -> None:
+        self.updateGeometry()
 
 
 class FiguresPanel(QFrame):
@@ -81,7 +100,7 @@ class FiguresPanel(QFrame):
 
     def _make_tabs(self) -> QHBoxLayout:
         """The tables' names as tabs, and a button for a new one."""
-        self.tabs = QTabBar()
+        self.tabs = _Tabs()
         self.tabs.setObjectName("tables")
         self.tabs.setMovable(True)
         self.tabs.setExpanding(False)
@@ -98,7 +117,6 @@ class FiguresPanel(QFrame):
         self.add.clicked.connect(self.add_wanted)
         head = QHBoxLayout()
         head.setSpacing(UNIT)
-        self.tabs.setSizePolicy(QSizePolicy.Policy.Maximum, QSizePolicy.Policy.Fixed)
         head.addWidget(self.tabs)
         head.addWidget(self.add)
         head.addStretch(1)
