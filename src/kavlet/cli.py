@@ -26,7 +26,7 @@ from kavlet.core.files import record as record_file
 from kavlet.core.files import svg as svg_file
 from kavlet.core.files import tables as table_files
 from kavlet.core.files.calculated import calculated
-from kavlet.core.recipes.recipe import Parameter, Recipe, Setting
+from kavlet.core.recipes.recipe import QUESTIONS, Parameter, Recipe, Setting
 from kavlet.core.recipes.registry import RECIPES, recipe
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.lengths import size as read_size
@@ -69,8 +69,14 @@ def open_file(file: Path | None) -> None:
 @click.option("--set", "settings", multiple=True, metavar="PARAMETER=VALUE", help="A parameter of the recipe.")
 @click.option("--sheet", default=None, help="Which sheet of a workbook; the first when not said.")
 @click.option("--range", "part", default=None, help="Which part of a sheet, such as A1:C9.")
-@click.option("--size", "size_text", default="640x360", show_default=True, help="Width and height, in points or units.")
+@click.option(
+    "--size", "size_text", default=None, help="Width and height, in points or units; the recipe's own if not."
+)
 @click.option("--theme", default=None, help="The look.")
+@click.option("--dark", is_flag=True, help="The theme's dark ground.")
+@click.option("--palette", default=None, help="A palette by name.")
+@click.option("--look", "looks", multiple=True, metavar="PATH=VALUE", help="A look set by hand, by its path.")
+@click.option("--repeat", is_flag=True, help="One chart for each row, for recipes that show one.")
 @click.option("--title", default=None, help="The title, or a formula such as =B1.")
 @click.option("--subtitle", default="", help="The line below the title.")
 @click.option("--source", default="", help="The line below the chart.")
@@ -78,8 +84,8 @@ def open_file(file: Path | None) -> None:
 @click.option("--outlines", is_flag=True, help="Write texts as outlines, for SVG.")
 def make(
     recipe_name: str, table: Path, out: Path, roles: tuple[str, ...], settings: tuple[str, ...], sheet: str | None,
-    part: str | None, size_text: str, theme: str | None, title: str | None, subtitle: str, source: str, scale: float,
-    outlines: bool,
+    part: str | None, size_text: str | None, theme: str | None, dark: bool, palette: str | None, looks: tuple[str, ...],
+    repeat: bool, title: str | None, subtitle: str, source: str, scale: float, outlines: bool,
 ) -> None:  # fmt: skip
     """Build a chart of RECIPE from a table (CSV, TSV, XLSX, ODS, JSON): .svg .png .pdf .kavlet .json."""
     _known_ending(out, (*PICTURES, kavlet_file.SUFFIX))
@@ -90,22 +96,31 @@ def make(
     setting_pairs = [_pair(text, "--set") for text in settings]
     _known_names("--role", [name for name, _ in role_pairs], [role.name for role in chosen.roles])
     _known_names("--set", [name for name, _ in setting_pairs], [one.name for one in chosen.parameters])
-    size = read_size(size_text)
+    size = read_size(size_text) if size_text is not None else None
     read = table_files.read(table, sheet, part)
     for note in read.notes:
         click.echo(f"kavlet: {table.name}: {note}", err=True)
     document, table_id = edits.add_table(Document(), _table_name(table), table_files.named(read))
     found = document.table(table_id)
-    columns = {name: _column(found, text) for name, text in role_pairs}
+    columns: dict[str, tuple[str, ...]] = {}
+    for name, text in role_pairs:
+        columns[name] = (*columns.get(name, ()), *_columns(found, text))
+    for role in chosen.roles:
+        if len(columns.get(role.name, ())) > 1 and not role.many:
+            raise click.UsageError(f"--role {role.name} takes one column.")
     document, chart_id = edits.add_chart(document, table_id, recipe_name, columns)
     changes: dict[str, object] = {
-        "settings": _settings(chosen, setting_pairs), "width": size.width, "height": size.height,
-        "subtitle": subtitle, "source": source,
+        "settings": _settings(chosen, setting_pairs), "subtitle": subtitle, "source": source, "repeat": repeat,
     }  # fmt: skip
+    if size is not None:
+        changes |= {"width": size.width, "height": size.height}
     if title is not None:
         changes["title"] = title
-    if theme is not None:
-        changes["dress"] = msgspec.structs.replace(document.chart(chart_id).dress, theme=theme)
+    entry = document.chart(chart_id)
+    made_by_hand = {path: _look(text) for path, text in (_pair(one, "--look") for one in looks)}
+    changes["dress"] = msgspec.structs.replace(
+        entry.dress, theme=theme or entry.dress.theme, dark=dark, palette=palette, overrides=made_by_hand
+    )
     document = edits.change_chart(document, chart_id, **changes)
     made = picture(document, recalculate(document.tables), chart_id)
     if out.suffix.lower() == kavlet_file.SUFFIX:
@@ -167,16 +182,19 @@ def recipes(as_json: bool) -> None:
         click.echo(json.dumps([_declared(one) for one in RECIPES.values()], ensure_ascii=False, indent=1))
         return
     for one in RECIPES.values():
-        click.echo(f"{one.name:16} {one.question} {one.needs}")
+        click.echo(f"{one.name:16} {QUESTIONS[one.question]} {one.needs}")
 
 
 def _declared(one: Recipe) -> dict[str, object]:
     return {
         "name": one.name,
         "title": one.title,
-        "question": one.question,
+        "question": QUESTIONS[one.question],
         "needs": one.needs,
-        "roles": [{"name": r.name, "type": r.kind, "required": r.required, "meaning": r.meaning} for r in one.roles],
+        "roles": [
+            {"name": r.name, "type": r.kind, "required": r.required, "many": r.many, "meaning": r.meaning}
+            for r in one.roles
+        ],
         "parameters": [_declared_parameter(parameter) for parameter in one.parameters],
         "helpers": [{"name": helper.name, "meaning": helper.meaning} for helper in one.helpers],
     }
@@ -186,8 +204,9 @@ def _declared_parameter(one: Parameter) -> dict[str, object]:
     allowed: object = list(one.choices) if one.type == "choice" else None
     if one.type == "number":
         allowed = [one.minimum, one.maximum]
+    default: object = None if one.optional and one.default == "" else one.default
     return {
-        "name": one.name, "type": one.type, "default": one.default, "range": allowed,
+        "name": one.name, "type": one.type, "default": default, "range": allowed,
         "unit": one.unit, "meaning": one.meaning,
     }  # fmt: skip
 
@@ -242,6 +261,14 @@ def _known_names(option: str, given: list[str], known: list[str]) -> None:
             raise click.UsageError(f"{option}: there is no “{name}”. There are: {', '.join(known)}.")
 
 
+def _look(text: str) -> object:
+    """A look's value: JSON where it is any, else the text itself."""
+    try:
+        return json.loads(text)
+    except ValueError:
+        return text
+
+
 def _settings(chosen: Recipe, pairs: list[tuple[str, str]]) -> dict[str, Setting]:
     settings: dict[str, Setting] = {}
     for name, text in pairs:
@@ -261,6 +288,14 @@ def _setting(parameter: Parameter, text: str) -> Setting:
         except ValueError:
             return text
     return text
+
+
+def _columns(table: Table, text: str) -> tuple[str, ...]:
+    """The ids of columns given by name or letters; several are separated by commas where no name holds one."""
+    names = {column.name.strip().casefold() for column in table.columns}
+    if "," in text and text.strip().casefold() not in names:
+        return tuple(_column(table, part) for part in text.split(","))
+    return (_column(table, text),)
 
 
 def _column(table: Table, text: str) -> str:

@@ -34,7 +34,7 @@ def test_a_row_in_the_middle_gets_its_formulas_and_widens_every_range(funnel: Do
 def test_a_row_typed_below_the_table_belongs_to_it(funnel: Document) -> None:
     edited = edits.set_cells(funnel, "t1", {(0, 6): "Guides", (1, 6): 40.0})
     assert column(edited.table("t1"), "offset")[5] == "=(MAX(B$2:B$7)-B7)/2"
-    assert build_chart(edited, recalculate(edited.tables), "k1").data.rows == 6
+    assert build_chart(edited, recalculate(edited.tables), "k1").panels[0].data.rows == 6
 
 
 def test_deleting_rows_narrows_every_range(funnel: Document) -> None:
@@ -81,11 +81,11 @@ def test_roles_are_guessed_and_can_be_changed() -> None:
     rows = [["id", "people", "stage"], [1.0, 30.0, "Visits"], [2.0, 20.0, "Walks"]]
     document, table = edits.add_table(Document(), "T", [list(row) for row in rows])
     document, chart = edits.add_chart(document, table, "funnel")
-    assert document.chart(chart).roles == {"name": "c3", "value": "c1"}
+    assert document.chart(chart).roles == {"name": ("c3",), "value": ("c1",)}
     document = edits.set_role(document, chart, "value", "c2")
-    assert document.chart(chart).roles["value"] == "c2"
+    assert document.chart(chart).roles["value"] == ("c2",)
     swapped = edits.set_role(document, chart, "name", "c2")
-    assert swapped.chart(chart).roles == {"name": "c2", "value": "c3"}
+    assert swapped.chart(chart).roles == {"name": ("c2",), "value": ("c3",)}
     without = edits.set_role(document, chart, "value", None)
     values = recalculate(without.tables)
     with pytest.raises(KavletError, match="No column is chosen as value"):

@@ -85,7 +85,7 @@ def test_rows_move_with_every_reference() -> None:
 def test_columns_move_and_keep_their_roles(funnel: Document) -> None:
     document = arranging.move_columns(funnel, "t1", 1, 1, 0)
     assert document.table("t1").columns[0].name == "people"
-    assert document.chart("k1").roles == {"name": "c1", "value": "c2"}
+    assert document.chart("k1").roles == {"name": ("c1",), "value": ("c2",)}
     assert texts(document, 2)[1] == "=(MAX(A$2:A$6)-A2)/2"
     assert arranging.move_columns(document, "t1", 0, 1, 2) == funnel
 

@@ -220,15 +220,16 @@ def test_cells_are_found(window: Window, qtbot: QtBot) -> None:
 
 
 def test_several_tables(window: Window, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch) -> None:
+    before = window.figures.tabs.count()
     qtbot.mouseClick(window.figures.add, Qt.MouseButton.LeftButton)
     editor = start_typing(qtbot, window, 1, 1, "='Visitor path'!B2/2")
     qtbot.keyClick(editor, Qt.Key.Key_Return)
     assert shown(window, 1)[0] == "9,200"
     monkeypatch.setattr(QInputDialog, "getText", lambda *_, **__: ("Gates", True))
     do(window, "rename_table")
-    assert [window.figures.tabs.tabText(i) for i in range(2)] == ["Visitor path", "Gates"]
+    assert [window.figures.tabs.tabText(i) for i in (0, before)] == ["Visitor path", "Gates"]
     do(window, "copy_table")
-    assert window.figures.tabs.tabText(2) == "Gates 2"
+    assert window.figures.tabs.tabText(before + 1) == "Gates 2"
     do(window, "delete_table")
     window.figures.tabs.setCurrentIndex(0)
     assert window.figures.grid.roles.chip_text(1) == "value"
@@ -242,9 +243,9 @@ def test_several_tables(window: Window, qtbot: QtBot, monkeypatch: pytest.Monkey
     monkeypatch.setattr(QMessageBox, "exec", answer)
     do(window, "delete_table")
     assert "“Visitor path” is read by “Visitor path”" in asked[0]
-    assert window.figures.tabs.count() == 1
+    assert window.figures.tabs.count() == before
     do(window, "undo")
-    assert window.figures.tabs.count() == 2
+    assert window.figures.tabs.count() == before + 1
 
 
 def test_cells_and_marks_light_up_together(window: Window, qtbot: QtBot) -> None:

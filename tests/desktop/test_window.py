@@ -177,7 +177,7 @@ def test_a_colour_by_hand_survives_a_theme_and_is_given_back(window: Window, qtb
     field.hex.selectAll()
     qtbot.keyClicks(field.hex, "#0a6847")
     qtbot.keyClick(field.hex, Qt.Key.Key_Return)
-    qtbot.mouseClick(window.dress.theme.button("dusk"), Qt.MouseButton.LeftButton)
+    window.dress.dark.click()
     bar = next(mark for mark in figure(window).marks if mark.key == "value")
     assert bar.fill is not None
     assert bar.fill.hex == "#0a6847"

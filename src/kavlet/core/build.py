@@ -2,21 +2,23 @@
 
 values = recalculate(document.tables)          all formulas
 build  = build_chart(document, values, chart)  helper columns and the chart's specification
-figure = compose(build, size)                  everything in its place
+figure = compose(panels, style, size)          everything in its place
 scene  = draw(figure)                          primitives
 """
 
 import math
+import re
 
 import msgspec
 from msgspec import Struct
 
-from kavlet.core.charts.chart import Chart, Texts
-from kavlet.core.compose import compose as composing
-from kavlet.core.compose.data import Data
+from kavlet.core.charts.chart import Chart
+from kavlet.core.charts.overrides import overridden
+from kavlet.core.charts.texts import Text
+from kavlet.core.compose.compose import Panel, compose
+from kavlet.core.compose.data import Data, Raster
 from kavlet.core.compose.draw import draw
 from kavlet.core.compose.figure import Figure
-from kavlet.core.compose.layout import lay_out
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.dress.style import resolve
 from kavlet.core.figures.cells import ErrorValue, Formula, Value, text_of
@@ -24,25 +26,32 @@ from kavlet.core.figures.recalculate import Values, recalculate
 from kavlet.core.figures.table import HEADER, Table
 from kavlet.core.proof.checks import findings
 from kavlet.core.proof.finding import Finding
-from kavlet.core.recipes.recipe import HelperBuild, Inputs, Parameter, Recipe, Setting
+from kavlet.core.recipes.recipe import HelperBuild, Inputs, Parameter, Recipe, Setting, split_list
 from kavlet.core.recipes.registry import recipe as recipe_named
 from kavlet.core.scene.primitives import Scene
+from kavlet.core.shapes.symbol import Symbol
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Size
 from kavlet.core.values.number_text import PLAIN
 
 MOST_ROWS = 1_000
+MOST_PANELS = 60
+_CELL_FIELD = re.compile(r"\{(=[^{}]+)\}")
 
 
 class Build(Struct, frozen=True):
-    """What a recipe yields for one table: helper columns, a chart, and what was read for them."""
+    """What a recipe yields for one table: helper columns, a chart (one per panel), and what was read for them."""
 
     entry: ChartEntry
     inputs: Inputs
     helpers: tuple[HelperBuild, ...]
-    chart: Chart
-    data: Data
+    panels: tuple[Panel, ...]
+
+    @property
+    def chart(self) -> Chart:
+        """The chart's specification, of the first panel where there are several."""
+        return self.panels[0].chart
 
 
 class Picture(Struct, frozen=True):
@@ -58,22 +67,25 @@ def build_chart(document: Document, values: Values, chart: str) -> Build:
     """Run a chart's recipe. Raises KavletError with one sentence when the table does not fit it."""
     entry = document.chart(chart)
     table = document.table(entry.table)
-    made_by = recipe_named(entry.recipe)
+    made_by = recipe_named(entry.recipe) if entry.recipe else None
     inputs = _inputs(document, values, entry, table, made_by)
-    made_by.check(inputs)
-    spec = made_by.chart(inputs)
-    texts = Texts(*(_bound(text, document, values, entry) for text in (entry.title, entry.subtitle, entry.source)))
-    spec = msgspec.structs.replace(spec, texts=texts)
-    data = Data(inputs.values, inputs.numbers, table.rows, document.locale)
-    return Build(entry, inputs, _helpers(table, values, entry, inputs, made_by), spec, data)
+    data = _data(document, table, inputs)
+    specs = [("", entry.free or _missing(entry))] if made_by is None else _made(made_by, inputs, entry)
+    panels = []
+    for title, made in specs:
+        spec = _finished(made, entry, document, values)
+        cells = {field: values.evaluate(field, entry.table) for field in _cell_fields(spec)}
+        mine = msgspec.structs.replace(data, cells=cells)
+        panels.append(Panel(title, spec, mine.only(spec.rows) if spec.rows is not None else mine))
+    helpers = _helpers(table, values, entry) if made_by is not None else ()
+    return Build(entry, inputs, helpers, tuple(panels))
 
 
 def picture(document: Document, values: Values, chart: str, size: Size | None = None) -> Picture:
     """All stages after recalculation; `size` in points, the chart's own when not given."""
     build = build_chart(document, values, chart)
-    style = resolve(build.entry.dress)
-    layout = lay_out(build.chart, build.data, style, size or Size(build.entry.width, build.entry.height))
-    figure = composing.place(build.chart, build.data, style, layout)
+    style = resolve(build.entry.dress, document.theme)
+    figure = compose(build.panels, style, size or Size(build.entry.width, build.entry.height))
     return Picture(build, figure, draw(figure), findings(build.entry.recipe, build.inputs, figure))
 
 
@@ -94,8 +106,11 @@ class Pictures:
         """The chart's picture. Raises KavletError when the table does not fit its recipe."""
         values = self.values(document)
         entry = document.chart(chart)
-        reads = (entry, document.locale, document.table(entry.table), *values.of(entry.table))
-        if entry.title.startswith("=") or entry.subtitle.startswith("=") or entry.source.startswith("="):
+        reads: tuple[object, ...] = (
+            entry, document.locale, document.theme, document.pictures, document.table(entry.table),
+            *values.of(entry.table),
+        )  # fmt: skip
+        if any(text.startswith("=") for text in _formulas_of(entry)):
             reads = (*reads, values)
         kept = self._kept.get(chart)
         if kept and len(kept[0]) == len(reads) and all(a is b for a, b in zip(kept[0], reads, strict=True)):
@@ -105,11 +120,59 @@ class Pictures:
         return made
 
 
-def _inputs(document: Document, values: Values, entry: ChartEntry, table: Table, made_by: Recipe) -> Inputs:
-    places = {role: table.place(column) for role, column in entry.roles.items()}
-    places = {role: place for role, place in places.items() if place >= 0}
-    for role in made_by.roles:
-        if role.required and role.name not in places:
+def _formulas_of(entry: ChartEntry) -> list[str]:
+    """What of a chart may read any cell."""
+    texts = [entry.title, entry.subtitle, entry.source, *(s for s in entry.settings.values() if isinstance(s, str))]
+    return [*texts, *("=" for value in entry.dress.overrides.values() if isinstance(value, str) and "{=" in value)]
+
+
+def _missing(entry: ChartEntry) -> Chart:
+    raise KavletError(f"The chart “{entry.name}” has neither a recipe nor layers of its own.")
+
+
+def _made(made_by: Recipe, inputs: Inputs, entry: ChartEntry) -> list[tuple[str, Chart]]:
+    """The recipe's chart; or, repeated, one for each row that holds a value, titled with its name."""
+    if not (entry.repeat and made_by.single):
+        made_by.check(inputs)
+        return [("", made_by.chart(inputs))]
+    rows = [row for row, number in enumerate(inputs.figures("value")) if not math.isnan(number)]
+    specs: list[tuple[str, Chart]] = []
+    for row in rows[:MOST_PANELS]:
+        settings = {**inputs.settings, "row": float(row + 1)}
+        mine = msgspec.structs.replace(inputs, settings=settings)
+        made_by.check(mine)
+        specs.append((inputs.names[row], made_by.chart(mine)))
+    if not specs:
+        made_by.check(inputs)
+    return specs
+
+
+def _finished(spec: Chart, entry: ChartEntry, document: Document, values: Values) -> Chart:
+    """The recipe's chart with the layers its author added, the bound texts, and all that was set by hand."""
+    spec = msgspec.structs.replace(
+        spec,
+        layers=(*spec.layers, *entry.layers),
+        title=_bound(entry.title, spec.title, document, values, entry),
+        subtitle=_bound(entry.subtitle, spec.subtitle, document, values, entry),
+        source=_bound(entry.source, spec.source, document, values, entry),
+    )
+    return overridden(spec, entry.dress.overrides)
+
+
+def _cell_fields(spec: Chart) -> set[str]:
+    """The cells that labels name as fields: {=B7}."""
+    found: set[str] = set()
+    for layer in spec.layers:
+        if layer.label is not None:
+            found.update(_CELL_FIELD.findall(layer.label.template))
+    return found
+
+
+def _inputs(document: Document, values: Values, entry: ChartEntry, table: Table, made_by: Recipe | None) -> Inputs:
+    places = {column.id: i for i, column in enumerate(table.columns)}
+    roles = {role: tuple(one for one in held if one in places) for role, held in entry.roles.items()}
+    for role in made_by.roles if made_by is not None else ():
+        if role.required and not roles.get(role.name):
             raise KavletError(
                 f"No column is chosen as {role.name}.", remedy="Choose one by the chip over the column it should be."
             )
@@ -121,17 +184,34 @@ def _inputs(document: Document, values: Values, entry: ChartEntry, table: Table,
             remedy="Make a smaller table for the chart.",
         )
     columns = values.of(entry.table)
-    helper_ids = {c.helper.name: c.id for c in table.columns if c.helper is not None and c.helper.chart == entry.id}
     return Inputs(
         table_name=table.name,
-        role_ids={role: table.columns[place].id for role, place in places.items()},
-        role_places=places,
-        role_names={role: table.called(place) for role, place in places.items()},
-        helper_ids=helper_ids,
+        roles=roles,
+        places=places,
+        titles={column.id: table.called(i) for i, column in enumerate(table.columns)},
+        helpers={c.helper.name: c.id for c in table.columns if c.helper is not None and c.helper.chart == entry.id},
         values={column.id: columns[i].values[HEADER:] for i, column in enumerate(table.columns)},
         numbers={column.id: columns[i].numbers[HEADER:] for i, column in enumerate(table.columns)},
-        settings=_settings(entry, made_by, values),
+        settings=_settings(entry, made_by, values) if made_by is not None else {},
+        rows=table.rows,
         number_texts={c.id: c.number for c in table.columns if c.number is not None},
+        locale=document.locale,
+    )
+
+
+def _data(document: Document, table: Table, inputs: Inputs) -> Data:
+    pictures: dict[str, Symbol | Raster] = {}
+    for one in document.pictures:
+        pictures[one.name] = (
+            Symbol(one.name, one.outline) if one.outline else Raster(one.name, one.content, one.width, one.height)
+        )
+    return Data(
+        values=inputs.values,
+        numbers=inputs.numbers,
+        ids=tuple(range(table.rows)),
+        titles=inputs.titles,
+        number_texts=inputs.number_texts,
+        pictures=pictures,
         locale=document.locale,
     )
 
@@ -142,14 +222,30 @@ def _settings(entry: ChartEntry, made_by: Recipe, values: Values) -> dict[str, S
     for name, value in entry.settings.items():
         parameter = made_by.parameter(name)
         if parameter is None:
-            raise KavletError(f"The recipe {made_by.name} has no setting “{name}”.")
-        found: Value = value
-        if parameter.type == "number" and isinstance(value, str) and value.startswith("="):
-            found = values.evaluate(value, entry.table)
-            if not isinstance(found, float):
-                raise KavletError(f"The setting {name} needs a number, but {value} gives “{text_of(found)}”.")
-        settings[name] = checked_setting(parameter, found)
+            continue  # a setting of another recipe, kept for the way back
+        settings[name] = checked_setting(parameter, evaluated(parameter, value, values, entry.table))
     return settings
+
+
+def evaluated(parameter: Parameter, value: Setting, values: Values, table: str) -> Value:
+    """A setting with its formulas replaced by what they give. Raises KavletError where that is no number."""
+
+    def number(text: str) -> float:
+        found = values.evaluate(text, table)
+        if not isinstance(found, float):
+            raise KavletError(f"The setting {parameter.name} needs a number, but {text} gives “{text_of(found)}”.")
+        return found
+
+    if not isinstance(value, str):
+        return value
+    if parameter.type == "numbers":
+        parts = [number(part) if part.startswith("=") else part for part in split_list(value)]
+        return "; ".join(part if isinstance(part, str) else f"{part:.15g}" for part in parts)
+    if not value.startswith("="):
+        return value
+    if parameter.type == "number":
+        return number(value)
+    return text_of(values.evaluate(value, table)) if parameter.type in ("text", "symbol") else value
 
 
 def checked_setting(parameter: Parameter, value: Value) -> Setting:
@@ -159,36 +255,50 @@ def checked_setting(parameter: Parameter, value: Value) -> Setting:
         raise KavletError(f"The setting {name} is yes or no, not “{value}”.")
     if parameter.type == "choice" and value not in parameter.choices:
         raise KavletError(f"The setting {name} can’t be “{value}”.", remedy=f"It is {' or '.join(parameter.choices)}.")
+    if parameter.type == "numbers":
+        for part in split_list(str(value)):
+            _number(name, part)
+        return str(value)
     if parameter.type == "number":
-        if isinstance(value, bool) or not isinstance(value, float | int) or not math.isfinite(value):
-            raise KavletError(f"The setting {name} needs a number, not “{value}”.")
+        if parameter.optional and value in ("", None):
+            return ""
+        number = _number(name, value)
         low, high = parameter.minimum, parameter.maximum
-        if (low is not None and value < low) or (high is not None and value > high):
-            raise KavletError(f"The setting {name} can’t be {value:g}.", remedy=f"It goes from {low:g} to {high:g}.")
-        return float(value)
-    return value if isinstance(value, bool) else str(value)
+        if (low is not None and number < low) or (high is not None and number > high):
+            span = f"It goes from {low:g} to {high:g}." if low is not None and high is not None else ""
+            span = span or (f"It is at least {low:g}." if low is not None else f"It is at most {high:g}.")
+            raise KavletError(f"The setting {name} can’t be {number:g}.", remedy=span)
+        return number
+    return value if isinstance(value, bool) else text_of(value)
 
 
-def _bound(text: str, document: Document, values: Values, entry: ChartEntry) -> str:
+def _number(name: str, value: Value) -> float:
+    try:
+        number = float(value) if isinstance(value, float | int | str) and not isinstance(value, bool) else math.nan
+    except ValueError:
+        number = math.nan
+    if not math.isfinite(number):
+        raise KavletError(f"The setting {name} needs a number, not “{value}”.")
+    return number
+
+
+def _bound(text: str, look: Text, document: Document, values: Values, entry: ChartEntry) -> Text:
     """A text as shown: what its formula gives, else the text itself."""
-    if not text.startswith("="):
-        return text
-    found = values.evaluate(text, entry.table)
-    if isinstance(found, float):
-        return written(found, PLAIN, document.locale)
-    return found.value if isinstance(found, ErrorValue) else text_of(found)
+    if text.startswith("="):
+        found = values.evaluate(text, entry.table)
+        if isinstance(found, float):
+            text = written(found, PLAIN, document.locale)
+        else:
+            text = found.value if isinstance(found, ErrorValue) else text_of(found)
+    return msgspec.structs.replace(look, text=text)
 
 
-def _helpers(
-    table: Table, values: Values, entry: ChartEntry, inputs: Inputs, made_by: Recipe
-) -> tuple[HelperBuild, ...]:
+def _helpers(table: Table, values: Values, entry: ChartEntry) -> tuple[HelperBuild, ...]:
     built = []
-    for helper in made_by.helpers:
-        if helper.name not in inputs.helper_ids:
+    for place, column in enumerate(table.columns):
+        if column.helper is None or column.helper.chart != entry.id:
             continue
-        column = inputs.helper_ids[helper.name]
-        place = table.place(column)
-        cells = table.columns[place].cells[HEADER:]
-        formulas = tuple(cell.text if isinstance(cell, Formula) else "" for cell in cells)
-        built.append(HelperBuild(helper.name, helper.name, column, formulas, tuple(values.texts(entry.table, place))))
+        formulas = tuple(cell.text if isinstance(cell, Formula) else "" for cell in column.cells[HEADER:])
+        name = column.helper.name
+        built.append(HelperBuild(name, name, column.id, formulas, tuple(values.texts(entry.table, place))))
     return tuple(built)

@@ -302,7 +302,8 @@ class Window(QMainWindow):
         chart = self.store.chart
         if chart is not None:
             self.store.show_table(chart.table)
-            column = self.store.document.table(chart.table).place(chart.roles.get("value", ""))
+            held = chart.roles.get("value", ()) or ("",)
+            column = self.store.document.table(chart.table).place(held[0])
             self.figures.grid.go_to(max(0, column), row + HEADER)
 
     # Edits

@@ -1,15 +1,35 @@
 """Draws a scene with QPainter, in points from the scene's top left corner."""
 
+import math
+from collections.abc import Callable
 from functools import lru_cache
 
-from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QBrush, QColor, QFont, QGlyphRun, QPainter, QPainterPath, QPen, QRawFont
+from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
+from PySide6.QtGui import (
+    QBrush,
+    QColor,
+    QFont,
+    QGlyphRun,
+    QGradient,
+    QImage,
+    QLinearGradient,
+    QPainter,
+    QPainterPath,
+    QPen,
+    QRadialGradient,
+    QRawFont,
+    QTransform,
+)
 
+from kavlet.core.scene.paints import Hatch, LinearGradient, Paint, RadialGradient
 from kavlet.core.scene.path import Path
-from kavlet.core.scene.primitives import Scene, Shape, Writing
+from kavlet.core.scene.primitives import Image, Scene, Shape, Stamp, Writing
 from kavlet.core.text.faces import FACES
 from kavlet.core.text.shaping import shape
+from kavlet.core.values.affine import Affine
 from kavlet.core.values.colour import Colour
+
+MOST_LINES = 4_000  # of one hatch
 
 
 class QtPen:
@@ -35,20 +55,25 @@ class QtPen:
 def paint(scene: Scene, painter: QPainter) -> None:
     """Paint a scene; the painter's own transform decides place and scale."""
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
     if scene.ground is not None:
         painter.fillRect(QRectF(0, 0, scene.size.width, scene.size.height), qcolor(scene.ground))
     for item in scene.items:
-        if isinstance(item, Shape):
-            _paint_shape(item, painter)
-        else:
-            _paint_writing(item, painter)
+        clip = getattr(item, "clip", None)
+        if clip is not None:
+            painter.save()
+            painter.setClipPath(qpath(clip), Qt.ClipOperation.IntersectClip)
+        _PAINTERS[type(item)](item, painter)
+        if clip is not None:
+            painter.restore()
 
 
+@lru_cache(maxsize=1024)
 def qcolor(colour: Colour) -> QColor:
     return QColor.fromRgbF(*colour.rgb, colour.alpha)
 
 
-@lru_cache(maxsize=4096)
+@lru_cache(maxsize=8192)
 def qpath(path: Path) -> QPainterPath:
     """The painter's path of an outline; kept, since most outlines outlive many repaints."""
     pen = QtPen()
@@ -57,11 +82,99 @@ def qpath(path: Path) -> QPainterPath:
 
 
 def _paint_shape(item: Shape, painter: QPainter) -> None:
-    brush = QBrush(qcolor(item.fill)) if item.fill is not None else QBrush(Qt.BrushStyle.NoBrush)
-    edge = QPen(qcolor(item.edge), item.edge_width) if item.edge is not None else QPen(Qt.PenStyle.NoPen)
-    painter.setBrush(brush)
-    painter.setPen(edge)
-    painter.drawPath(qpath(item.path))
+    path = qpath(item.path)
+    if isinstance(item.fill, Hatch):
+        _paint_hatch(item.fill, path, painter)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+    else:
+        painter.setBrush(_brush(item.fill))
+    if item.edge is None and not painter.brush().style().value:
+        return
+    if item.edge is not None:
+        pen = QPen(qcolor(item.edge), item.edge_width)
+        pen.setJoinStyle(Qt.PenJoinStyle.RoundJoin)
+        pen.setCapStyle(Qt.PenCapStyle.FlatCap if item.dash else Qt.PenCapStyle.RoundCap)
+        if item.dash:
+            pen.setDashPattern([length / max(item.edge_width, 1e-6) for length in item.dash])
+        painter.setPen(pen)
+    else:
+        painter.setPen(Qt.PenStyle.NoPen)
+    painter.drawPath(path)
+
+
+def _brush(fill: Paint | None) -> QBrush:
+    if fill is None:
+        return QBrush(Qt.BrushStyle.NoBrush)
+    if isinstance(fill, Colour):
+        return QBrush(qcolor(fill))
+    made: QGradient
+    if isinstance(fill, LinearGradient):
+        made = QLinearGradient(fill.x1, fill.y1, fill.x2, fill.y2)
+    elif isinstance(fill, RadialGradient):
+        made = QRadialGradient(fill.x, fill.y, fill.radius)
+    else:
+        raise TypeError("A hatch is no brush.")
+    for offset, colour in fill.stops:
+        made.setColorAt(offset, qcolor(colour))
+    return QBrush(made)
+
+
+def _paint_hatch(hatch: Hatch, path: QPainterPath, painter: QPainter) -> None:
+    """A hatch as lines or dots cut by the outline, so that it stays vector in a PDF."""
+    if hatch.ground is not None:
+        painter.fillPath(path, QBrush(qcolor(hatch.ground)))
+    box = path.boundingRect()
+    if box.isEmpty() or hatch.step <= 0:
+        return
+    painter.save()
+    painter.setClipPath(path, Qt.ClipOperation.IntersectClip)
+    back = QTransform().rotate(-hatch.angle)
+    area = back.mapRect(box)
+    painter.rotate(hatch.angle)
+    s = max(hatch.step, math.sqrt(area.width() * area.height() / MOST_LINES)) if hatch.kind == "dots" else hatch.step
+    rows = range(math.floor(area.top() / s), min(math.floor(area.top() / s) + MOST_LINES, math.ceil(area.bottom() / s)))
+    columns = range(math.floor(area.left() / s), math.ceil(area.right() / s))
+    if hatch.kind == "dots":
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(qcolor(hatch.colour))
+        for row in rows:
+            for column in columns:
+                painter.drawEllipse(QPointF((column + 0.5) * s, (row + 0.5) * s), hatch.width / 2, hatch.width / 2)
+    else:
+        pen = QPen(qcolor(hatch.colour), hatch.width)
+        pen.setCapStyle(Qt.PenCapStyle.FlatCap)
+        painter.setPen(pen)
+        if hatch.kind == "dashes":
+            twos = range(math.floor(area.left() / (2 * s)), math.ceil(area.right() / (2 * s)))
+            lines = [QLineF(2 * c * s, (r + 0.5) * s, (2 * c + 1) * s, (r + 0.5) * s) for r in rows for c in twos]
+        else:
+            lines = [QLineF(area.left(), (row + 0.5) * s, area.right(), (row + 0.5) * s) for row in rows]
+        if hatch.kind == "cross":
+            lines += [QLineF((c + 0.5) * s, area.top(), (c + 0.5) * s, area.bottom()) for c in columns]
+        painter.drawLines(lines)
+    painter.restore()
+
+
+def qtransform(place: Affine) -> QTransform:
+    return QTransform(place.a, place.b, place.c, place.d, place.e, place.f)
+
+
+def _paint_stamp(item: Stamp, painter: QPainter) -> None:
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(qcolor(item.fill))
+    painter.drawPath(qtransform(item.place).map(qpath(item.outline)))
+
+
+@lru_cache(maxsize=64)
+def _qimage(content: bytes) -> QImage:
+    return QImage.fromData(content)
+
+
+def _paint_image(item: Image, painter: QPainter) -> None:
+    painter.save()
+    painter.setTransform(qtransform(item.place), True)
+    painter.drawImage(QRectF(0, 0, 1, 1), _qimage(item.content))
+    painter.restore()
 
 
 @lru_cache(maxsize=256)
@@ -93,8 +206,19 @@ def _glyphs(text: str, face: str, size: float) -> QGlyphRun:
 
 def _paint_writing(item: Writing, painter: QPainter) -> None:
     painter.setPen(qcolor(item.colour))
+    if item.angle:
+        painter.save()
+        painter.translate(item.x, item.y)
+        painter.rotate(item.angle)
+        _paint_line(item, QPointF(0, 0), painter)
+        painter.restore()
+    else:
+        _paint_line(item, QPointF(item.x, item.y), painter)
+
+
+def _paint_line(item: Writing, at: QPointF, painter: QPainter) -> None:
     if shape(item.text, item.face).complete:
-        painter.drawGlyphRun(QPointF(item.x, item.y), _glyphs(item.text, item.face, item.size))
+        painter.drawGlyphRun(at, _glyphs(item.text, item.face, item.size))
         return
     # The face lacks a character: the system's fonts stand in, fitted into the measured width.
     face = FACES[item.face]
@@ -104,8 +228,16 @@ def _paint_writing(item: Writing, painter: QPainter) -> None:
     painter.setFont(font)
     advance = painter.fontMetrics().horizontalAdvance(item.text)
     painter.save()
-    painter.translate(item.x, item.y)
+    painter.translate(at)
     if advance:
         painter.scale(item.width / advance, 1.0)
     painter.drawText(QPointF(0, 0), item.text)
     painter.restore()
+
+
+_PAINTERS: dict[type, Callable[..., None]] = {
+    Shape: _paint_shape,
+    Stamp: _paint_stamp,
+    Image: _paint_image,
+    Writing: _paint_writing,
+}

@@ -1,1 +1,1 @@
-"""Frozen specifications of charts: frame, layers, scales, labels."""
+"""Frozen specifications of charts: frames, scales, layers, labels, legend, texts. They draw nothing."""

@@ -1,27 +1,24 @@
-"""Bars: one per row, from the end of the layer they are stacked on."""
+"""Bars: one per row, side by side with other layers of bars, or stacked on the one before."""
 
-from typing import Literal
-
-from msgspec import Struct
-
-from kavlet.core.charts.labels import Label
-
-Form = Literal["square", "tapered"]
+from kavlet.core.charts.layer import Layer, Stack
+from kavlet.core.shapes.body import Body
 
 
-class Bars(Struct, frozen=True, tag_field="type", tag="bars", omit_defaults=True):
+class Bars(Layer, frozen=True, tag_field="type", tag="bars", omit_defaults=True):
     """Bars bound to a column.
 
-    `key` names the layer for dress and never changes; `name` is for people. `stacked` starts each bar where the layer
-    before it ends. A `tapered` bar narrows to where the next row's begins. `tone` picks the palette's colour. A
-    `helper` is never drawn, labelled or listed.
+    A `stacked` bar starts where the stack has come to, above zero and below it apart; "share" scales every stack to 1.
+    A `tapered` bar narrows to where the next row's begins. `radius` None is the theme's corner; `thickness` a share of
+    the place the frame gives. Where the column `true` holds more than is drawn, a break is drawn near the end. `track`
+    draws the whole scale pale behind each bar; `bulb` puts a round bulb at the base that is always full, its diameter
+    in thicknesses; `cuts` parts the scale into so many cells by thin gaps.
     """
 
-    key: str
-    name: str
-    values: str
-    stacked: bool = False
-    form: Form = "square"
-    tone: int = 0
-    helper: bool = False
-    label: Label | None = None
+    stack: Stack = "none"
+    form: Body = "square"
+    radius: float | None = None
+    thickness: float = 1.0
+    true: str = ""
+    track: bool = False
+    bulb: float = 0.0
+    cuts: int = 0

@@ -1,42 +1,48 @@
-"""A chart: layers on one frame, with its scale and its texts. A frozen specification that draws nothing."""
+"""A chart: layers on one frame, with its texts, legend and ink. A frozen specification that draws nothing."""
 
 from msgspec import Struct
 
+from kavlet.core.charts.area import Area
+from kavlet.core.charts.band import Band
 from kavlet.core.charts.bars import Bars
+from kavlet.core.charts.bubbles import Bubbles
+from kavlet.core.charts.cells import Cells
 from kavlet.core.charts.flanks import Flanks
+from kavlet.core.charts.frame import Frame
+from kavlet.core.charts.legend import Legend
+from kavlet.core.charts.line import Line
+from kavlet.core.charts.needle import Needle
 from kavlet.core.charts.points import Points
+from kavlet.core.charts.reference import Reference
+from kavlet.core.charts.rings import Rings
+from kavlet.core.charts.solid import Solid
+from kavlet.core.charts.texts import Note, Text
+from kavlet.core.charts.wedges import Wedges
 
-Layer = Bars | Flanks | Points
-
-
-class Scale(Struct, frozen=True, omit_defaults=True):
-    """A linear value scale with locked ends."""
-
-    minimum: float
-    maximum: float
-    visible: bool = False
-
-
-class Texts(Struct, frozen=True, omit_defaults=True):
-    """Title, subtitle and source line as written, after cells have been read."""
-
-    title: str = ""
-    subtitle: str = ""
-    source: str = ""
+AnyLayer = Bars | Flanks | Line | Area | Points | Bubbles | Wedges | Rings | Cells | Needle | Band | Reference
 
 
 class Chart(Struct, frozen=True, omit_defaults=True):
-    """Layers on one Cartesian frame, back to front.
+    """Layers on one frame, back to front.
 
-    `lying` lays the bars along x, first row at the top; otherwise they stand along y, first row at the left.
-    `names` is the column that names the rows. `gap_width` is the gap between bars in percent of their thickness
-    (ISO/IEC 29500, c:gapWidth).
+    `names` is the column that names the rows; `rows` picks the rows that are shown, all when None. `ink` goes from 0
+    (bare) over 1 (quiet gridlines and scale) and 2 (axes) to 3 (fully ruled); what an axis sets itself wins. `plot`
+    holds the plot's insets by hand: shares of the room at left, top, right, bottom.
     """
 
-    layers: tuple[Layer, ...]
-    scale: Scale
-    names: str
-    lying: bool = True
-    gap_width: float = 50.0
-    texts: Texts = Texts()
+    frame: Frame
+    layers: tuple[AnyLayer, ...]
+    names: str = ""
+    rows: tuple[int, ...] | None = None
+    title: Text = Text()
+    subtitle: Text = Text()
+    source: Text = Text()
+    notes: tuple[Note, ...] = ()
+    legend: Legend = Legend()
+    ink: int = 0
+    plot: tuple[float, float, float, float] | None = None
+    solid: Solid | None = None
     alt_text: str = ""
+
+    def layer(self, key: str) -> AnyLayer | None:
+        return next((layer for layer in self.layers if layer.key == key), None)

@@ -1,12 +1,15 @@
-"""Flanks: pale bodies that join each bar of a layer to the next (ISO/IEC 29500 names such joins series lines)."""
+"""Flanks: what joins each bar of a layer to the next (ISO/IEC 29500 names such joins series lines)."""
 
-from msgspec import Struct
+from typing import Literal
+
+from kavlet.core.charts.layer import Layer
 
 
-class Flanks(Struct, frozen=True, tag_field="type", tag="flanks", omit_defaults=True):
-    """Fills the gaps between the bars of the layer with the key `of`."""
+class Flanks(Layer, frozen=True, tag_field="type", tag="flanks", omit_defaults=True):
+    """Fills the gaps between the bars of the layer with the key `of` by pale bodies, or joins their ends by lines.
 
-    key: str
-    name: str
-    of: str
-    helper: bool = False
+    A line goes from one bar's end to the next one at the height of the column `values` (a bridge's running total).
+    """
+
+    of: str = ""
+    form: Literal["body", "line"] = "body"

@@ -1,23 +1,42 @@
-"""What a layer's labels say and where they stand."""
+"""What a layer's labels say, how they look and where they stand."""
 
 from typing import Literal
 
 from msgspec import Struct
 
-from kavlet.core.values.number_text import PLAIN, NumberText
+from kavlet.core.values.number_text import NumberText
 
-Position = Literal["inside", "centre"]
-Voice = Literal["strong", "plain", "quiet"]
+Position = Literal[
+    "auto", "inside start", "middle", "inside end", "outside", "base", "above", "below", "by sign", "beside", "centre"
+]
+When = Literal["all", "highlighted", "ends", "above"]
+Leader = Literal["none", "plain", "elbow", "arrow"]
 
 
 class Label(Struct, frozen=True, omit_defaults=True):
-    """A layer's labels: its own values, each row's written as `number` says.
+    """A layer's labels.
 
-    `inside` stands in the middle of the mark, or just beyond its end where it does not fit; `centre` on the mark's
-    centre. `prefix` comes before the number (an arrow, say).
+    `template` names fields in braces: {name} {value} {share} {step} {series}, a column by its name or id, or a cell
+    ({=B7}); a line break is kept. `number` writes the value, `numbers` any field by its name. `when` says which rows
+    are labelled: with "above", those whose share is at least `least`.
+
+    Looks that are None follow the theme; `colour` empty is chosen for contrast on what lies behind. `turn` lets a label
+    follow a ring; `lines` is the most lines it may wrap to. `shorten` ends what is too long in an ellipsis, else it is
+    left out. `width` is the most it may take, in points.
     """
 
-    number: NumberText = PLAIN
-    position: Position = "inside"
-    voice: Voice = "plain"
-    prefix: str = ""
+    template: str = "{value}"
+    number: NumberText | None = None
+    numbers: dict[str, NumberText] = {}
+    position: Position = "auto"
+    when: When = "all"
+    least: float = 0.0
+    leader: Leader = "plain"
+    size: float | None = None
+    bold: bool | None = None
+    italic: bool = False
+    colour: str = ""
+    turn: bool = False
+    lines: int = 2
+    shorten: bool = False
+    width: float | None = None

@@ -1,44 +1,247 @@
-"""From a specification and its values to a figure: lay out, then place layer by layer, back to front."""
+"""From specifications and their values to a figure.
 
+Texts are measured, the frame laid out, layers placed back to front, then all labels find their places.
+"""
+
+import math
 from collections.abc import Callable
 from typing import Any
 
+import msgspec
+from msgspec import Struct
+
+from kavlet.core.charts.area import Area
+from kavlet.core.charts.band import Band
 from kavlet.core.charts.bars import Bars
+from kavlet.core.charts.bubbles import Bubbles
+from kavlet.core.charts.cells import Cells
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.flanks import Flanks
+from kavlet.core.charts.frame import Cartesian, Grid, Polar
+from kavlet.core.charts.legend import Side
+from kavlet.core.charts.line import Line
+from kavlet.core.charts.needle import Needle
 from kavlet.core.charts.points import Points
-from kavlet.core.compose import bars, flanks, points, texts
+from kavlet.core.charts.reference import Reference
+from kavlet.core.charts.rings import Rings
+from kavlet.core.charts.wedges import Wedges
+from kavlet.core.compose import (
+    area,
+    band,
+    bars,
+    bubbles,
+    cartesian,
+    cells,
+    flanks,
+    grid,
+    legend,
+    line,
+    marker,
+    needle,
+    points,
+    polar,
+    reference,
+    rings,
+    stacks,
+    texts,
+    wedges,
+)
 from kavlet.core.compose.data import Data
-from kavlet.core.compose.figure import Axis, Figure, Mark, Text
-from kavlet.core.compose.layout import Layout
+from kavlet.core.compose.disc import Disc
+from kavlet.core.compose.fan import fan
+from kavlet.core.compose.field import Field
+from kavlet.core.compose.figure import Axis, Figure, Key, Mark, Rule, Text
+from kavlet.core.compose.furniture import Furniture, Sizes, sizes
+from kavlet.core.compose.labels import settle
+from kavlet.core.compose.lettering import Ink, block
 from kavlet.core.compose.placing import Placing
+from kavlet.core.compose.plane import Plane
+from kavlet.core.compose.room import Room
+from kavlet.core.compose.wording import Wording
 from kavlet.core.dress.style import Style
+from kavlet.core.text.wrapping import shortened
+from kavlet.core.values.geometry import Rect, Size
 
-# One file per layer type, of the same name as its specification's.
-PLACERS: dict[type, Callable[[Any, int, Placing], tuple[list[Mark], list[Text]]]] = {
-    Bars: bars.place,
-    Flanks: flanks.place,
-    Points: points.place,
+Placer = Callable[[Any, int, Any, Placing], None]
+
+# One file per layer type, of the same name as its specification's; a frame without an entry does not show the type.
+PLACERS: dict[type, dict[type, Placer]] = {
+    Plane: {
+        Bars: bars.place,
+        Flanks: flanks.place,
+        Line: line.place,
+        Area: area.place,
+        Points: points.place,
+        Bubbles: bubbles.place,
+        Cells: cells.on_plane,
+        Band: band.place,
+        Reference: reference.place,
+    },
+    Disc: {Wedges: wedges.place, Rings: rings.place, Needle: needle.place, Reference: marker.place},
+    Field: {Cells: cells.on_field},
 }
 
 
-def place(chart: Chart, data: Data, style: Style, layout: Layout) -> Figure:
-    """Everything in its place. Layers refer to bars anywhere in the chart, so bars are placed first and sorted back."""
-    to = Placing(layout, data, style, data.names(chart.names))
-    placed: dict[int, tuple[list[Mark], list[Text]]] = {}
-    in_turn = sorted(enumerate(chart.layers), key=lambda pair: not isinstance(pair[1], Bars))
-    for series, layer in in_turn:
-        placed[series] = PLACERS[type(layer)](layer, series, to)
-    labels = [text for series in sorted(placed) for text in placed[series][1]]
+class Panel(Struct, frozen=True):
+    """One of the charts that share a figure: its title, specification and data."""
+
+    title: str
+    chart: Chart
+    data: Data
+
+
+class _Made(Struct):
+    """What has been placed so far."""
+
+    marks: list[Mark]
+    texts: list[Text]
+    under: list[Rule]
+    over: list[Rule]
+    axes: list[Axis]
+    keys: list[Key]
+    plots: list[Rect]
+    dropped: int = 0
+
+
+def compose(panels: tuple[Panel, ...], style: Style, size: Size) -> Figure:
+    """The figure of one chart, or of several panels under one title."""
+    chart, data = panels[0].chart, panels[0].data
+    points_ = sizes(style, size)
+    pad = min(24.0, max(6.0, 0.055 * min(size.width, size.height)))
+    inner = Rect(0, 0, size.width, size.height).inset(pad, pad, pad, pad)
+    around, room = texts.around(chart, style, points_, inner)
+    wording = Wording(chart, data)
+    made = _Made([], list(around), [], [], [], [], [])
+    free = Room(Rect(0, 0, size.width, size.height).inset(2, 2, 2, 2))
+    dock: Side = "top" if isinstance(chart.frame, Cartesian) else "right"
+    if len(panels) == 1:
+        keys, key_texts, room = legend.lay_out(chart, data, style, points_, wording, room, dock, _hug(chart, room))
+        made.keys += keys
+        made.texts += key_texts
+        _panel(panels[0], wording, style, points_, size, room, free, made, 0)
+    else:
+        shown = msgspec.structs.replace(chart, legend=chart.legend)
+        keys, key_texts, room = legend.lay_out(shown, data, style, points_, wording, room, "top")
+        made.keys += keys
+        made.texts += key_texts
+        _panels(panels, style, points_, size, room, free, made)
     return Figure(
-        size=layout.size,
-        plot=layout.plot,
+        size=size,
+        plot=made.plots[0],
         ground=style.ground,
-        marks=tuple(mark for series in sorted(placed) for mark in placed[series][0]),
-        texts=(*texts.around(layout, style), *texts.names(layout, style), *texts.headings(layout, style), *labels),
-        axes=(Axis("x" if chart.lying else "y", chart.scale.minimum, chart.scale.maximum, chart.scale.visible),),
-        legend=tuple(layer.name for layer in chart.layers if isinstance(layer, Bars) and not layer.helper),
-        title=chart.texts.title,
+        marks=tuple(made.marks),
+        texts=tuple(made.texts),
+        axes=tuple(made.axes),
+        under=tuple(made.under),
+        over=tuple(made.over),
+        keys=tuple(made.keys),
+        legend=legend.names(chart, data, wording),
+        title=chart.title.text,
         alt_text=chart.alt_text,
-        dropped=to.dropped,
+        dropped=made.dropped,
     )
+
+
+def _hug(chart: Chart, room: Rect) -> float | None:
+    """How wide a grid's field gets in a room, so that its legend can stand close to it."""
+    if not isinstance(chart.frame, Grid):
+        return None
+    rows, columns = max(1, chart.frame.rows), max(1, chart.frame.columns)
+    return min(room.height * columns / rows, 0.66 * room.width)
+
+
+def _panels(
+    panels: tuple[Panel, ...], style: Style, points_: Sizes, size: Size, room: Rect, free: Room, made: _Made
+) -> None:
+    """Panels in rows of equal size, as square as the room allows, each under its own title."""
+    count = len(panels)
+    best = max(
+        range(1, count + 1), key=lambda columns: _fit(room, columns, math.ceil(count / columns), panels[0].chart)
+    )
+    rows = math.ceil(count / best)
+    gap = 1.6 * points_.text
+    wide, tall = (room.width - gap * (best - 1)) / best, (room.height - gap * (rows - 1)) / rows
+    for number, panel in enumerate(panels):
+        row, column = divmod(number, best)
+        place = Rect(room.x + column * (wide + gap), room.y + row * (tall + gap), wide, tall)
+        small = min(1.0, max(0.62, wide / 240))
+        mine = Sizes(points_.title, points_.subtitle, points_.text * small, points_.small * small)
+        if panel.title:
+            ink = Ink(style.bold, mine.text, style.ink)
+            head = shortened(panel.title, ink.face, ink.size, wide)
+            centred = not isinstance(panel.chart.frame, Cartesian)
+            x = place.center[0] if centred else place.x
+            text = block((head,), "panel", (x, place.y), "middle" if centred else "start", "top", ink)
+            made.texts.append(text)
+            place = place.inset(top=1.5 * ink.size)
+        _panel(panel, Wording(panel.chart, panel.data), style, mine, size, place, free, made, number)
+
+
+def _fit(room: Rect, columns: int, rows: int, chart: Chart) -> float:
+    """How large the smaller side of a panel's content gets; half dials are twice as wide as high."""
+    frame = chart.frame
+    ratio = 1.0
+    if isinstance(frame, Polar) and frame.shown <= 200:
+        ratio = 1.55
+    elif isinstance(frame, Cartesian):
+        ratio = 2.6 if frame.lying else 0.5
+    return min(room.width / columns / ratio, room.height / rows)
+
+
+def _panel(
+    panel: Panel, wording: Wording, style: Style, points_: Sizes, size: Size, room: Rect, free: Room, made: _Made,
+    number: int,
+) -> None:  # fmt: skip
+    chart, data = panel.chart, panel.data
+    spans = stacks.spans(chart, data)
+    frame, furniture = _frame(chart, data, style, points_, wording, spans, room)
+    to = Placing(chart, data, style, points_, wording, spans, number)
+    placers = PLACERS[type(frame)]
+    for series, layer in enumerate(chart.layers):
+        if layer.hidden and not layer.helper:
+            continue
+        placer = placers.get(type(layer))
+        if placer is None:
+            continue
+        if isinstance(layer, Bars) and layer.track and isinstance(frame, Plane) and not layer.helper:
+            first = len(to.marks)
+            placer(layer, series, frame, to)
+            tracks = tuple(bars.track(layer, frame, to))
+            if len(to.marks) > first:
+                mark = to.marks[first]
+                to.marks[first] = msgspec.structs.replace(mark, items=(*tracks, *mark.items))
+        else:
+            placer(layer, series, frame, to)
+        if isinstance(layer, Rings) and isinstance(frame, Disc) and not layer.helper:
+            rings.names(layer, frame, to)
+    middle, wide = _middle(frame)
+    notes = [texts.note(one, style, points_, size, middle, wide) for one in chart.notes]
+    fixed = [*furniture.texts, *to.texts, *(note for note in notes if note is not None)]
+    for text in [*made.texts, *fixed] if number == 0 else fixed:
+        free.take(text)
+    labels, lost = settle(to.labels, free)
+    fanned, more = fan(to.fans, free)
+    made.marks += to.marks
+    made.texts += [msgspec.structs.replace(text, panel=number) for text in (*fixed, *labels, *fanned)]
+    made.under += furniture.under
+    made.over += furniture.over
+    made.axes += furniture.axes if number == 0 else ()
+    made.plots.append(frame.plot)
+    made.dropped += lost + more
+
+
+def _frame(
+    chart: Chart, data: Data, style: Style, points_: Sizes, wording: Wording, spans: dict[str, stacks.Span], room: Rect
+) -> tuple[Plane | Disc | Field, Furniture]:
+    if isinstance(chart.frame, Cartesian):
+        return cartesian.lay_out(chart, chart.frame, data, style, points_, wording, spans, room)
+    if isinstance(chart.frame, Polar):
+        return polar.lay_out(chart, chart.frame, data, style, points_, wording, room)
+    return grid.lay_out(chart.frame, room)
+
+
+def _middle(frame: Plane | Disc | Field) -> tuple[tuple[float, float], float]:
+    """The middle of a frame, and how wide a text in it may be."""
+    if isinstance(frame, Disc):
+        return frame.center, 1.6 * frame.hole
+    return frame.plot.center, frame.plot.width

@@ -1,21 +1,80 @@
-"""From a figure to a scene: marks, then texts, as a flat list of primitives."""
+"""From a figure to a scene: rules, marks, the legend, texts with their leaders, as a flat list of primitives."""
 
-from kavlet.core.compose.figure import Figure
+import math
+
+import msgspec
+
+from kavlet.core.compose.figure import Figure, Rule, Text
+from kavlet.core.scene.path import recorded
+from kavlet.core.scene.pens import Pen
 from kavlet.core.scene.primitives import MarkId, Primitive, Scene, Shape, Writing
+from kavlet.core.shapes.box import quad
+
+ARROW = 5.0  # length of a leader's arrowhead, in points
 
 
 def draw(figure: Figure) -> Scene:
-    """The primitives of all visible marks and all texts. Helpers leave no trace."""
-    items: list[Primitive] = [
-        Shape(mark.path, mark.fill, mark=MarkId(mark.layer, mark.row), title=mark.says)
-        for mark in figure.marks
-        if mark.visible and mark.path is not None
-    ]
-    items += [
-        Writing(
-            text.text, text.x, text.y, text.width, text.face, text.size, text.colour,
-            MarkId(text.layer, text.row) if text.layer and text.row is not None else None,
-        )
-        for text in figure.texts
-    ]  # fmt: skip
+    """The primitives of all that is visible. Helpers leave no trace."""
+    items: list[Primitive] = [_rule(rule) for rule in figure.under]
+    for mark in figure.marks:
+        if not mark.visible:
+            continue
+        name = MarkId(mark.layer, mark.row, mark.key)
+        said = False
+        for item in mark.items:
+            if isinstance(item, Writing):
+                items.append(item)
+                continue
+            title = "" if said else mark.says
+            said = said or bool(title)
+            items.append(msgspec.structs.replace(item, mark=name, title=title))
+    items += [_rule(rule) for rule in figure.over]
+    items += [item for key in figure.keys for item in key.items]
+    for text in figure.texts:
+        items += _leader(text)
+    for text in figure.texts:
+        items += _written(text)
     return Scene(figure.size, figure.ground, tuple(items), figure.title, figure.alt_text)
+
+
+def _rule(rule: Rule) -> Shape:
+    def line(pen: Pen) -> None:
+        pen.move_to(rule.x1, rule.y1)
+        pen.line_to(rule.x2, rule.y2)
+
+    return Shape(recorded(line), None, rule.colour, rule.width, dash=rule.dash)
+
+
+def _written(text: Text) -> list[Primitive]:
+    mark = MarkId(text.layer, text.row, text.key) if text.layer and text.row is not None else None
+    return [
+        Writing(line.text, line.x, line.y, line.width, text.face, text.size, text.colour, mark, text.angle)
+        for line in text.lines
+    ]
+
+
+def _leader(text: Text) -> list[Primitive]:
+    if len(text.leader) < 2 or text.leader_colour is None:
+        return []
+
+    def line(pen: Pen) -> None:
+        pen.move_to(*text.leader[0])
+        for point in text.leader[1:]:
+            pen.line_to(*point)
+
+    made: list[Primitive] = [Shape(recorded(line), None, text.leader_colour, 0.75)]
+    if text.arrow:
+        (x1, y1), (x2, y2) = text.leader[-2:]
+        long = math.hypot(x2 - x1, y2 - y1) or 1.0
+        ux, uy = (x2 - x1) / long, (y2 - y1) / long
+        base = (x2 - ARROW * ux, y2 - ARROW * uy)
+        side = (-uy * ARROW * 0.4, ux * ARROW * 0.4)
+        made.append(
+            Shape(
+                recorded(
+                    quad, (x2, y2), (base[0] + side[0], base[1] + side[1]), (base[0] - side[0], base[1] - side[1])
+                ),
+                text.leader_colour,
+            )
+        )
+    return made

@@ -1,19 +1,48 @@
-"""A chart with everything in its place: marks, texts and axes in points, each with its row."""
+"""A chart with everything in its place: marks, rules, texts and axes in points, each mark with its row."""
 
 from typing import Literal
 
 from msgspec import Struct
 
+from kavlet.core.dress.fills import Fill
 from kavlet.core.scene.path import Path
+from kavlet.core.scene.primitives import Primitive
+from kavlet.core.shapes.body import Body, End
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect, Size
 
 Anchor = Literal["start", "middle", "end"]
-TextKind = Literal["title", "subtitle", "source", "name", "heading", "label"]
+TextKind = Literal[
+    "title", "subtitle", "source", "name", "heading", "label", "tick", "axis title", "legend", "note", "panel"
+]
+RuleKind = Literal["grid", "minor", "axis", "tick", "frame", "leader"]
+
+
+class Sector(Struct, frozen=True):
+    """The ring sector that a round mark fills: degrees clockwise from 12 o'clock, radii in points."""
+
+    center: tuple[float, float]
+    inner: float
+    outer: float
+    start: float
+    end: float
+
+
+class Block(Struct, frozen=True):
+    """The box that a bar fills, its form, and the side its value grows to."""
+
+    rect: Rect
+    form: Body
+    end: End
+    corners: tuple[tuple[float, float], ...] = ()
 
 
 class Mark(Struct, frozen=True):
-    """One drawn (or, for helpers, undrawn) item of a layer. `series` counts the chart's layers from the back."""
+    """One drawn (or, for helpers, undrawn) item of a layer. `series` counts the chart's layers from the back.
+
+    `items` are its primitives, back to front; `path` is its outline, for touching and lighting up. `fill` is one colour
+    that stands for it; `dressed` and `tone` say how it was filled.
+    """
 
     layer: str
     key: str
@@ -27,16 +56,29 @@ class Mark(Struct, frozen=True):
     path: Path | None = None
     fill: Colour | None = None
     says: str = ""
+    items: tuple[Primitive, ...] = ()
+    sector: Sector | None = None
+    block: Block | None = None
+    dressed: Fill | None = None
+    tone: int = 0
+    panel: int = 0
 
 
-class Text(Struct, frozen=True):
-    """One line of text; `x` is the start of its baseline, whatever its anchor, and `y` the baseline."""
+class Line(Struct, frozen=True):
+    """One line of a text; `x` is the start of its baseline and `y` the baseline."""
 
     text: str
-    kind: TextKind
     x: float
     y: float
     width: float
+
+
+class Text(Struct, frozen=True):
+    """A text of one line or more. `leader` holds the points of the line that leads to its mark."""
+
+    text: str
+    kind: TextKind
+    lines: tuple[Line, ...]
     bounds: Rect
     anchor: Anchor
     face: str
@@ -44,6 +86,33 @@ class Text(Struct, frozen=True):
     colour: Colour
     row: int | None = None
     layer: str = ""
+    key: str = ""
+    angle: float = 0.0
+    leader: tuple[tuple[float, float], ...] = ()
+    leader_colour: Colour | None = None
+    arrow: bool = False
+    panel: int = 0
+
+
+class Rule(Struct, frozen=True):
+    """A straight line that carries no figure: a gridline, an axis."""
+
+    kind: RuleKind
+    x1: float
+    y1: float
+    x2: float
+    y2: float
+    colour: Colour
+    width: float = 0.75
+    dash: tuple[float, ...] = ()
+
+
+class Key(Struct, frozen=True):
+    """One entry of the legend: what it draws, and its text among the figure's texts."""
+
+    name: str
+    items: tuple[Primitive, ...]
+    bounds: Rect
 
 
 class Axis(Struct, frozen=True):
@@ -57,7 +126,7 @@ class Axis(Struct, frozen=True):
 
 
 class Figure(Struct, frozen=True):
-    """All marks and texts of one chart, back to front."""
+    """All that one chart draws, back to front: `under`, marks, `over`, legend, texts."""
 
     size: Size
     plot: Rect
@@ -65,7 +134,10 @@ class Figure(Struct, frozen=True):
     marks: tuple[Mark, ...]
     texts: tuple[Text, ...]
     axes: tuple[Axis, ...]
-    legend: tuple[str, ...]
-    title: str
-    alt_text: str
+    under: tuple[Rule, ...] = ()
+    over: tuple[Rule, ...] = ()
+    keys: tuple[Key, ...] = ()
+    legend: tuple[str, ...] = ()
+    title: str = ""
+    alt_text: str = ""
     dropped: int = 0

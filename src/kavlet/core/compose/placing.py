@@ -1,30 +1,58 @@
-"""What the layers of one chart share while they are placed, back to front."""
+"""What the layers of one chart share while they are placed."""
 
+from kavlet.core.charts.chart import AnyLayer, Chart
+from kavlet.core.charts.layer import Row
 from kavlet.core.compose.data import Data
-from kavlet.core.compose.layout import Layout
+from kavlet.core.compose.fan import Fanned
+from kavlet.core.compose.figure import Mark, Text
+from kavlet.core.compose.furniture import Sizes
+from kavlet.core.compose.labels import Wanted
+from kavlet.core.compose.painting import fill_of
+from kavlet.core.compose.stacks import Span
+from kavlet.core.compose.wording import Wording
+from kavlet.core.dress.fills import Fill
 from kavlet.core.dress.style import Style
-from kavlet.core.figures.ranges import Floats
-from kavlet.core.values.number_text import PLAIN, NumberText
-
-Corner = tuple[float, float]
+from kavlet.core.values.colour import Colour
+from kavlet.core.values.geometry import Rect
 
 
 class Placing:
-    """The layout, the data and the style; and, as layers are placed, where each row's stack has come to.
+    """The chart, its data, style and words; and what its layers have placed so far: marks, texts,
+    and labels to be settled."""
 
-    `spans` keeps the start and end of every placed layer of bars by key, for layers that refer to them.
-    """
-
-    def __init__(self, layout: Layout, data: Data, style: Style, names: list[str]) -> None:
-        self.layout = layout
+    def __init__(
+        self, chart: Chart, data: Data, style: Style, sizes: Sizes, wording: Wording, spans: dict[str, Span],
+        panel: int = 0,
+    ) -> None:  # fmt: skip
+        self.chart = chart
         self.data = data
         self.style = style
-        self.names = names
-        self.ends: Floats = [0.0] * data.rows
-        self.spans: dict[str, tuple[Floats, Floats]] = {}
-        self.dropped = 0
-        self.plain: NumberText = PLAIN
+        self.sizes = sizes
+        self.wording = wording
+        self.spans = spans
+        self.panel = panel
+        self.marks: list[Mark] = []
+        self.labels: list[Wanted] = []
+        self.fans: list[Fanned] = []
+        self.texts: list[Text] = []
 
-    def shown(self, row: int) -> bool:
-        """Whether the row's texts are shown; where rows are too dense, only each so many-th is."""
-        return row % self.layout.every == 0
+    def id(self, row: int) -> int:
+        """The table's row of a row shown here."""
+        return self.data.ids[row]
+
+    def own(self, layer: AnyLayer, row: int) -> Row:
+        """What is set for one row of a layer."""
+        return layer.rows.get(self.id(row), Row())
+
+    def fill(self, layer: AnyLayer, row: int) -> tuple[Fill | None, int]:
+        return fill_of(layer, self.id(row), row, self.data)
+
+    def edge(self, layer: AnyLayer, row: int) -> tuple[Colour | None, float]:
+        text = self.own(layer, row).edge or layer.edge
+        return (self.style.colour(text), layer.edge_width) if text else (None, 0.0)
+
+    def undrawn(self, layer: AnyLayer, kind: str, row: int, series: int, value: float, bounds: Rect) -> Mark:
+        """The mark of a helper, or of a row its author hid: known, never seen."""
+        return Mark(
+            layer.name, layer.key, kind, self.id(row), series, layer.helper, False, value, bounds, panel=self.panel
+        )

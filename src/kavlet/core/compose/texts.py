@@ -1,61 +1,76 @@
-"""Places what stands around the plot: title, subtitle, source line, the rows' names and the margins' headings."""
+"""Sets what stands around the plot: title, subtitle and source line; and free texts."""
 
-from kavlet.core.compose.figure import Text, TextKind
-from kavlet.core.compose.layout import Layout
-from kavlet.core.compose.lettering import LEADING, Ink, centred, line
+from kavlet.core.charts.chart import Chart
+from kavlet.core.charts.texts import Note
+from kavlet.core.charts.texts import Text as TextSpec
+from kavlet.core.compose.figure import Anchor, Text, TextKind
+from kavlet.core.compose.furniture import Sizes
+from kavlet.core.compose.lettering import LEADING, Ink, block, tall
 from kavlet.core.dress.style import Style
-from kavlet.core.text.faces import metrics
+from kavlet.core.text.faces import face
+from kavlet.core.text.faces import metrics as metrics_of
+from kavlet.core.text.wrapping import wrapped
+from kavlet.core.values.geometry import Rect, Size
 
 
-def around(layout: Layout, style: Style) -> list[Text]:
-    """Title and subtitle at the top left, the source at the bottom left."""
+def around(chart: Chart, style: Style, sizes: Sizes, inner: Rect) -> tuple[list[Text], Rect]:
+    """Title and subtitle at the top, the source at the bottom; and the room between them."""
     texts: list[Text] = []
-    y = layout.pad
-
-    def block(lines: tuple[str, ...], kind: TextKind, ink: Ink) -> None:
-        nonlocal y
-        for text in lines:
-            baseline = y + metrics(ink.face).cap_height * ink.size + 0.12 * ink.size
-            texts.append(line(text, kind, (layout.pad, baseline), "start", ink))
-            y += ink.size * LEADING
-
-    block(layout.title, "title", Ink(style.bold, layout.sizes.title, style.ink))
-    block(layout.subtitle, "subtitle", Ink(style.face, layout.sizes.subtitle, style.quiet))
-    y = layout.size.height - layout.pad - len(layout.source) * layout.sizes.small * LEADING
-    block(layout.source, "source", Ink(style.face, layout.sizes.small, style.quiet))
-    return texts
-
-
-def names(layout: Layout, style: Style) -> list[Text]:
-    """The rows' names: left of lying bars and centred on them, below standing ones."""
-    ink = Ink(style.face, layout.name_size, style.ink)
-    step = ink.size * LEADING
-    texts: list[Text] = []
-    for row, lines in enumerate(layout.names):
-        if row % layout.every:
-            continue
-        middle = layout.row_start(row) + layout.thickness / 2
-        for i, text in enumerate(lines):
-            if layout.lying:
-                at = (layout.plot.x - layout.name_strip - 1.3 * ink.size, middle + (i - (len(lines) - 1) / 2) * step)
-                texts.append(centred(text, "name", at, "start", ink, row))
-            else:
-                at = (middle, layout.plot.bottom + 0.6 * ink.size + (i + 0.5) * step)
-                texts.append(centred(text, "name", at, "middle", ink, row))
-    return texts
+    top = inner.y
+    for kind, spec, size, bold, colour in (
+        ("title", chart.title, sizes.title, True, style.ink),
+        ("subtitle", chart.subtitle, sizes.subtitle, False, style.quiet),
+    ):
+        made = _set(kind, spec, size, bold, colour, style, inner, top)  # type: ignore[arg-type]
+        if made is not None:
+            texts.append(made)
+            top += _height(made)
+    room = inner.inset(top=top - inner.y + (0.8 * sizes.title if texts else 0.0))
+    foot = _set("source", chart.source, sizes.small, False, style.quiet, style, inner, 0.0)
+    if foot is not None:
+        height = _height(foot)
+        foot = _set("source", chart.source, sizes.small, False, style.quiet, style, inner, inner.bottom - height)
+        room = room.inset(bottom=height + 0.8 * sizes.small)
+        texts += [foot] if foot is not None else []
+    return texts, room
 
 
-def headings(layout: Layout, style: Style) -> list[Text]:
-    """What the margins after the plot hold: above them beside lying bars, at their left below standing ones."""
-    ink = Ink(style.face, layout.sizes.small, style.quiet)
-    step = ink.size * LEADING
-    texts: list[Text] = []
-    for margin in layout.margins.values():
-        for i, text in enumerate(margin.heading):
-            if layout.lying:
-                at = (margin.start + margin.width, layout.plot.y - (len(margin.heading) - i - 0.5) * step - 0.2 * step)
-                texts.append(centred(text, "heading", at, "end", ink))
-            else:
-                middle = margin.start + margin.width / 2 + (i - (len(margin.heading) - 1) / 2) * step
-                texts.append(centred(text, "heading", (layout.pad, middle), "start", ink))
-    return texts
+def _height(text: Text) -> float:
+    return len(text.lines) * text.size * LEADING
+
+
+def _set(
+    kind: TextKind, spec: TextSpec, size: float, bold: bool, colour: object, style: Style, inner: Rect, top: float
+) -> Text | None:
+    if not spec.text.strip():
+        return None
+    size = spec.size or size
+    key = face(style.family, bold if spec.bold is None else spec.bold, spec.italic)
+    lines = wrapped(spec.text, key, size, inner.width, 2)
+    if not lines:
+        return None
+    ink = Ink(key, size, style.colour(spec.colour) if spec.colour else colour)  # type: ignore[arg-type]
+    x = {"start": inner.x, "middle": inner.center[0], "end": inner.right}[spec.align]
+    anchor: Anchor = spec.align
+    return block(lines, kind, (x + spec.dx, top + 0.12 * size + spec.dy), anchor, "top", ink)
+
+
+def note(spec: Note, style: Style, sizes: Sizes, size: Size, middle: tuple[float, float], room: float) -> Text | None:
+    """A free text, about its place or the frame's middle; smaller where the middle leaves it less `room`."""
+    if not spec.text.strip():
+        return None
+    key = face(style.family, spec.bold, spec.italic)
+    points = spec.size or (1.9 * sizes.text if spec.middle else sizes.text)
+    lines = tuple(spec.text.split("\n"))
+    if spec.middle and room > 0:
+        from kavlet.core.compose.lettering import widest
+
+        points = min(points, points * room / max(1e-6, widest(lines, key, points)))
+    colour = style.colour(spec.colour) if spec.colour else style.ink
+    x, y = middle if spec.middle else (spec.x * size.width, spec.y * size.height)
+    return block(lines, "note", (x, y), spec.align, "middle", Ink(key, points, colour), key=spec.key)
+
+
+def tall_of(lines: int, key: str, size: float) -> float:
+    """The height of a block of lines with room below its last baseline."""
+    return tall(lines, key, size) + metrics_of(key).descent * size

@@ -8,6 +8,7 @@ from kavlet.core.document.document import Document, with_table
 from kavlet.core.document.fitting import fitted
 from kavlet.core.document.following import with_references
 from kavlet.core.document.guessing import guess_roles
+from kavlet.core.document.row_looks import following_rows
 from kavlet.core.figures.cells import Cell, ErrorValue, Formula, Value
 from kavlet.core.figures.references import CellReference, Reference, filled
 from kavlet.core.figures.table import HEADER, Column, Table
@@ -32,6 +33,7 @@ def move_rows(document: Document, table_id: str, first: int, count: int, to: int
     columns = tuple(
         msgspec.structs.replace(column, cells=tuple(column.cells[row] for row in order)) for column in table.columns
     )
+    document = following_rows(document, table_id, lambda row: place.get(row + HEADER, row + HEADER) - HEADER)
     return fitted(with_table(document, msgspec.structs.replace(table, columns=columns)))
 
 
@@ -93,6 +95,8 @@ def sort_rows(document: Document, table_id: str, values: list[Value], descending
         )
         for column in table.columns
     )
+    place = {row: new for new, row in enumerate(order)}
+    document = following_rows(document, table_id, lambda row: place.get(row + HEADER, row + HEADER) - HEADER)
     return fitted(with_table(document, msgspec.structs.replace(table, columns=columns)))
 
 

@@ -5,7 +5,9 @@ from collections.abc import Iterable
 import msgspec
 from msgspec import Struct
 
+from kavlet.core.charts.chart import AnyLayer, Chart
 from kavlet.core.dress.style import Dress
+from kavlet.core.dress.theme import Theme
 from kavlet.core.figures.table import Table
 from kavlet.core.recipes.recipe import Setting
 from kavlet.core.text.numbers import DEFAULT_LOCALE
@@ -15,16 +17,21 @@ from kavlet.core.values.errors import KavletError
 class ChartEntry(Struct, frozen=True, omit_defaults=True):
     """A chart as the author set it up: a recipe on a table, its settings, its texts and its dress.
 
-    `roles` names a column (by id) for each role. `settings` holds only what differs from the recipe's defaults.
-    Texts that begin with ``=`` are formulas. `width` and `height` are points.
+    `roles` names the columns (by id) of each role. `settings` holds only what differs from the recipe's defaults.
+    `layers` were added to the recipe's own; a chart cut loose from its recipe has none, and its specification in
+    `free`. `repeat` makes one for each of the table's rows. Texts that begin with ``=`` are formulas. `width` and
+    `height` are points.
     """
 
     id: str
     name: str
     table: str
     recipe: str
-    roles: dict[str, str] = {}
+    roles: dict[str, tuple[str, ...]] = {}
     settings: dict[str, Setting] = {}
+    layers: tuple[AnyLayer, ...] = ()
+    free: Chart | None = None
+    repeat: bool = False
     title: str = ""
     subtitle: str = ""
     source: str = ""
@@ -33,11 +40,23 @@ class ChartEntry(Struct, frozen=True, omit_defaults=True):
     height: float = 360.0
 
 
+class PictureFile(Struct, frozen=True, omit_defaults=True):
+    """A symbol or picture of the document: SVG path data, or a PNG or JPEG with its size in pixels."""
+
+    name: str
+    outline: str = ""
+    content: bytes = b""
+    width: int = 0
+    height: int = 0
+
+
 class Document(Struct, frozen=True, omit_defaults=True):
-    """Tables and charts, and the locale its numbers are written in."""
+    """Tables, charts and pictures, and the locale its numbers are written in."""
 
     tables: tuple[Table, ...] = ()
     charts: tuple[ChartEntry, ...] = ()
+    pictures: tuple[PictureFile, ...] = ()
+    theme: Theme | None = None
     locale: str = DEFAULT_LOCALE
 
     def table(self, table: str) -> Table:

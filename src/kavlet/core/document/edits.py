@@ -9,6 +9,7 @@ from kavlet.core.document.document import ChartEntry, Document, fresh_id, fresh_
 from kavlet.core.document.fitting import fitted
 from kavlet.core.document.following import with_formulas
 from kavlet.core.document.guessing import guess_roles
+from kavlet.core.document.row_looks import following_rows
 from kavlet.core.figures.cells import Cell, Formula
 from kavlet.core.figures.references import Shift, filled, shifted
 from kavlet.core.figures.table import HEADER, Column, Table
@@ -35,14 +36,16 @@ def add_table(document: Document, name: str, rows: list[list[Cell]]) -> tuple[Do
 
 
 def add_chart(
-    document: Document, table_id: str, recipe: str, roles: dict[str, str] | None = None
+    document: Document, table_id: str, recipe: str, roles: dict[str, tuple[str, ...]] | None = None
 ) -> tuple[Document, str]:
     """A new chart on a table; roles that are not given are guessed. Returns the document and the chart's id."""
     table = document.table(table_id)
-    chosen = guess_roles(table, recipe_named(recipe)) | (roles or {})
+    made_by = recipe_named(recipe)
+    chosen = guess_roles(table, made_by, roles)
     chart_id = fresh_id("k", (chart.id for chart in document.charts))
     name = fresh_name(table.name, (chart.name for chart in document.charts))
-    chart = ChartEntry(chart_id, name, table_id, recipe, chosen, title=name)
+    width, height = made_by.size
+    chart = ChartEntry(chart_id, name, table_id, recipe, chosen, title=name, width=width, height=height)
     return fitted(msgspec.structs.replace(document, charts=(*document.charts, chart))), chart_id
 
 
@@ -52,16 +55,28 @@ def change_chart(document: Document, chart_id: str, **changes: Any) -> Document:
 
 
 def set_role(document: Document, chart_id: str, role: str, column: str | None) -> Document:
-    """Give a column a role in a chart, or take the role away; a column has one role at most."""
+    """Give a column a role in a chart, or take the role away; a column has one role at most.
+
+    A role that many columns may share takes it up beside them; otherwise two columns swap their roles.
+    """
     chart = document.chart(chart_id)
-    roles = {name: held for name, held in chart.roles.items() if held != column and name != role}
-    previous = chart.roles.get(role)
-    if column is not None:
-        swapped = next((name for name, held in chart.roles.items() if held == column), None)
-        if swapped and previous:
-            roles[swapped] = previous
-        roles[role] = column
-    return change_chart(document, chart_id, roles=roles)
+    shared = recipe_named(chart.recipe).role(role) if chart.recipe else None
+    roles = {name: tuple(one for one in held if one != column) for name, held in chart.roles.items() if name != role}
+    before = chart.roles.get(role, ())
+    if column is not None and shared is not None and shared.many:
+        roles[role] = (*(one for one in before if one != column), column)
+    elif column is not None:
+        swapped = next((name for name, held in chart.roles.items() if column in held and name != role), None)
+        if swapped and before and before != (column,):
+            roles[swapped] = (*roles.get(swapped, ()), *before)
+        roles[role] = (column,)
+    return change_chart(document, chart_id, roles={name: held for name, held in roles.items() if held})
+
+
+def drop_role(document: Document, chart_id: str, column: str) -> Document:
+    """Take a column's role away; others that share it keep it."""
+    roles = {name: tuple(one for one in held if one != column) for name, held in document.chart(chart_id).roles.items()}
+    return change_chart(document, chart_id, roles={name: held for name, held in roles.items() if held})
 
 
 def set_setting(document: Document, chart_id: str, name: str, value: Setting | None) -> Document:
@@ -120,6 +135,7 @@ def insert_rows(document: Document, table_id: str, at: int, count: int = 1) -> D
         msgspec.structs.replace(column, cells=(*column.cells[:at], *_continued(column, at, count), *column.cells[at:]))
         for column in table.columns
     )
+    document = following_rows(document, table_id, lambda row: row + count if row >= at - HEADER else row)
     return fitted(with_table(document, msgspec.structs.replace(table, columns=columns)))
 
 
@@ -148,7 +164,12 @@ def delete_rows(document: Document, table_id: str, at: int, count: int = 1) -> D
     columns = tuple(
         msgspec.structs.replace(column, cells=(*column.cells[:first], *column.cells[last:])) for column in table.columns
     )
+    document = following_rows(document, table_id, lambda row: _after_delete(row, first - HEADER, last - HEADER))
     return fitted(with_table(document, msgspec.structs.replace(table, columns=columns)))
+
+
+def _after_delete(row: int, first: int, last: int) -> int | None:
+    return row if row < first else None if row < last else row - (last - first)
 
 
 def insert_columns(document: Document, table_id: str, at: int, count: int = 1) -> Document:

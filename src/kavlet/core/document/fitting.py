@@ -26,9 +26,9 @@ def _fitted_table(document: Document, table: Table) -> Document:
     helpers: list[Column] = []
     taken = [column.id for column in table.columns]
     existing = {(c.helper.chart, c.helper.name): c for c in table.columns if c.helper is not None}
+    places = {column.id: i for i, column in enumerate(own)}
     for chart in charts.values():
-        recipe = RECIPES[chart.recipe]
-        for wanted in recipe.helpers:
+        for wanted in RECIPES[chart.recipe].helper_columns(_places(chart, places, {}, table.rows)):
             column = existing.get((chart.id, wanted.name))
             if column is None:
                 column = _new_column(chart.id, wanted, table.height, fresh_id("c", taken))
@@ -43,6 +43,16 @@ def _fitted_table(document: Document, table: Table) -> Document:
     return document if unchanged else with_table(document, msgspec.structs.replace(table, columns=columns))
 
 
+def _places(chart: ChartEntry, places: dict[str, int], mine: dict[str, int], rows: int) -> Places:
+    roles = {role: tuple(places[column] for column in held if column in places) for role, held in chart.roles.items()}
+    return Places(
+        {role: roles.get(role, ()) for role in {one.name for one in RECIPES[chart.recipe].roles} | set(roles)},
+        mine,
+        rows,
+        RECIPES[chart.recipe].defaults | chart.settings,
+    )
+
+
 def _new_column(chart: str, wanted: HelperColumn, height: int, column: str) -> Column:
     return Column(column, (wanted.name, *(None,) * (height - HEADER)), Helper(chart, wanted.name), wanted.number)
 
@@ -50,11 +60,11 @@ def _new_column(chart: str, wanted: HelperColumn, height: int, column: str) -> C
 def _filled(chart: ChartEntry, recipe: Recipe, own: list[Column], helpers: list[Column], rows: int) -> list[Column]:
     """The chart's helper columns with the recipe's formulas in every cell the author has not changed."""
     places = {column.id: i for i, column in enumerate([*own, *helpers])}
-    roles = {role: places[column] for role, column in chart.roles.items() if column in places}
-    if any(role.required and role.name not in roles for role in recipe.roles):
-        return helpers
     mine = {c.helper.name: places[c.id] for c in helpers if c.helper is not None and c.helper.chart == chart.id}
-    formulas = recipe.formulas(Places(roles, mine, rows)) if rows else {}
+    stand = _places(chart, places, mine, rows)
+    if any(role.required and not stand.roles[role.name] for role in recipe.roles):
+        return helpers
+    formulas = recipe.formulas(stand) if rows else {}
     return [
         _renewed(column, formulas.get(column.helper.name, []))
         if column.helper is not None and column.helper.chart == chart.id

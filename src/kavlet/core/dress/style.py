@@ -1,72 +1,147 @@
-"""Dress resolved to one concrete style: what is set by hand wins over the theme."""
+"""Dress resolved to one concrete style: what is set by hand wins over the kit, the kit over the theme."""
+
+from typing import Any
 
 import msgspec
 
+from kavlet.core.dress import colours
+from kavlet.core.dress.fills import Fill, Gradient, Hatch, Picture
+from kavlet.core.dress.palettes import palettes
 from kavlet.core.dress.theme import DEFAULT_THEME, Theme, theme
 from kavlet.core.text.faces import Family, face
-from kavlet.core.values.colour import Colour, colour, mix
+from kavlet.core.values.colour import Colour, colour, contrast, mix
+from kavlet.core.values.errors import KavletError
 
 
 class Dress(msgspec.Struct, frozen=True, omit_defaults=True):
-    """The look an author chose: a theme, and values set by hand that survive a change of theme.
+    """The look an author chose: a theme on a light or dark ground, and values set by hand that survive its change.
 
-    `fills` holds hex colours by layer key; `family` a shipped family of faces, empty for the theme's.
+    `palette` is a shipped palette's name or hex codes; `overrides` holds values by their path in the chart's
+    specification, such as ``layers.value.fill`` or ``title.size``.
     """
 
     theme: str = DEFAULT_THEME
-    fills: dict[str, str] = {}
+    dark: bool = False
     family: Family | None = None
+    palette: str | tuple[str, ...] | None = None
+    overrides: dict[str, Any] = {}
 
 
 class Style(msgspec.Struct, frozen=True):
     """Concrete colours, faces and sizes of one chart."""
 
-    ground: Colour
-    ink: Colour
-    quiet: Colour
-    line: Colour
+    dark: bool
+    named: dict[str, Colour]
     palette: tuple[Colour, ...]
-    fills: dict[str, Colour]
-    face: str
-    bold: str
+    family: Family
     title_size: float
     subtitle_size: float
     text_size: float
     small_size: float
+    corner: float
 
-    def fill(self, layer: str, tone: int) -> Colour:
-        """The colour of a layer: set by hand, else the palette's at `tone` (0 the first, wrapping)."""
-        return self.fills.get(layer) or self.palette[tone % len(self.palette)]
+    @property
+    def ground(self) -> Colour:
+        return self.named["ground"]
+
+    @property
+    def ink(self) -> Colour:
+        return self.named["ink"]
+
+    @property
+    def quiet(self) -> Colour:
+        return self.named["quiet"]
+
+    @property
+    def line(self) -> Colour:
+        return self.named["line"]
+
+    @property
+    def face(self) -> str:
+        return face(self.family)
+
+    @property
+    def bold(self) -> str:
+        return face(self.family, bold=True)
+
+    def colour(self, text: str) -> Colour:
+        """The colour of a colour text. Raises KavletError when it is none."""
+        return colours.resolved(text, self.named, self.palette)
+
+    def tone(self, tone: int) -> Colour:
+        """The palette's colour; past its end the colours come again, each time lighter, so that neighbours differ."""
+        round_, place = divmod(tone, len(self.palette))
+        base = self.palette[place]
+        return base if not round_ else mix(base, self.ground, min(0.7, 0.3 * round_))
+
+    def solid(self, fill: Fill | None, tone: int) -> Colour:
+        """One colour that stands for a fill: the colour itself, a gradient's first, a symbol's."""
+        if fill is None:
+            return self.tone(tone)
+        if isinstance(fill, str):
+            return self.colour(fill)
+        if isinstance(fill, Gradient):
+            return self.colour(fill.colours[0]) if fill.colours else self.tone(tone)
+        if isinstance(fill, Picture):
+            return self.colour(fill.colour) if fill.colour else self.tone(tone)
+        return self.colour(fill.colour)
+
+    def behind(self, fill: Fill | None, tone: int) -> Colour:
+        """The colour a text would stand on inside a part with that fill."""
+        if isinstance(fill, Hatch):
+            return self.colour(fill.ground) if fill.ground else mix(self.colour(fill.colour), self.ground, 0.6)
+        if isinstance(fill, Gradient) and fill.colours:
+            return mix(self.colour(fill.colours[0]), self.colour(fill.colours[-1]), 0.5)
+        if isinstance(fill, Picture):
+            return self.colour(fill.ground) if fill.ground else self.ground
+        return self.solid(fill, tone)
 
     def tint(self, of: Colour, share: float = 0.78) -> Colour:
         """A quiet tone of a colour: `share` of the way to the ground, in OKLab."""
         return mix(of, self.ground, share)
 
-    @property
-    def white(self) -> Colour:
-        return Colour(1, 1, 1)
-
-    @property
-    def dark_ink(self) -> Colour:
-        """The darker of ink and ground, for texts on light fills in either kind of theme."""
-        return min(self.ink, self.ground, key=lambda one: sum(one.rgb))
+    def on(self, behind: Colour) -> Colour:
+        """White, or the darker of ink and ground: whichever reads better on what is behind; white where both do."""
+        white, dark = Colour(1, 1, 1), min(self.ink, self.ground, key=lambda one: sum(one.rgb))
+        if contrast(white, behind) >= 4.5:
+            return white
+        return max((white, dark), key=lambda one: contrast(one, behind))
 
 
-def resolve(dress: Dress) -> Style:
-    """The concrete style. Raises KavletError for an unknown theme or a colour that is none."""
-    base: Theme = theme(dress.theme)
-    family = dress.family or base.family
+def resolve(dress: Dress, base: Theme | None = None) -> Style:
+    """The concrete style; `base` is a kit's own theme. Raises KavletError for an unknown theme or no colour."""
+    base = base if base is not None and dress.theme == base.name else theme(dress.theme)
+    tones = base.tones(dress.dark)
     return Style(
-        ground=colour(base.ground),
-        ink=colour(base.ink),
-        quiet=colour(base.quiet),
-        line=colour(base.line),
-        palette=tuple(colour(text) for text in base.palette),
-        fills={layer: colour(text) for layer, text in dress.fills.items()},
-        face=face(family),
-        bold=face(family, bold=True),
+        dark=dress.dark,
+        named={
+            "ground": colour(tones.ground),
+            "ink": colour(tones.ink),
+            "quiet": colour(tones.quiet),
+            "line": colour(tones.line),
+            "track": colour(tones.track),
+            "rise": colour(tones.rise),
+            "fall": colour(tones.fall),
+            "total": colour(tones.total),
+            "alarm": colour(tones.alarm),
+            "white": Colour(1, 1, 1),
+            "black": Colour(0, 0, 0),
+        },
+        palette=tuple(colour(text) for text in _palette(dress.palette) or tones.palette),
+        family=dress.family or base.family,
         title_size=base.title_size,
         subtitle_size=base.subtitle_size,
         text_size=base.text_size,
         small_size=base.small_size,
+        corner=base.corner,
     )
+
+
+def _palette(chosen: str | tuple[str, ...] | None) -> tuple[str, ...]:
+    if not chosen:
+        return ()
+    if isinstance(chosen, tuple):
+        return chosen
+    if chosen not in palettes():
+        raise KavletError(f"There is no palette “{chosen}”.", remedy=f"There are {', '.join(palettes())}.")
+    return palettes()[chosen].colours

@@ -1,4 +1,4 @@
-"""Themes: named sets of dress defaults, light or dark, shipped as JSON."""
+"""Themes: named sets of dress defaults, each light and dark, shipped as JSON."""
 
 from functools import lru_cache
 from importlib.resources import files
@@ -9,33 +9,47 @@ from kavlet.core.text.faces import Family
 from kavlet.core.values.errors import KavletError
 
 DEFAULT_THEME = "reedbed"
+_ORDER = ("reedbed", "letterpress", "harbour", "orchard", "clay", "heather", "graphite", "beacon")
 
 
-class Theme(msgspec.Struct, frozen=True):
-    """Colours as hex text, sizes in points."""
+class Tones(msgspec.Struct, frozen=True):
+    """One ground with all that stands on it, as hex texts."""
 
-    name: str
-    title: str
-    dark: bool
     ground: str
     ink: str
     quiet: str
     line: str
+    track: str
     palette: tuple[str, ...]
-    family: Family
-    title_size: float
-    subtitle_size: float
-    text_size: float
-    small_size: float
+    rise: str
+    fall: str
+    total: str
+    alarm: str
+
+
+class Theme(msgspec.Struct, frozen=True):
+    """Tones for a light and a dark ground, a family of faces, sizes and corners in points."""
+
+    name: str
+    title: str
+    light: Tones
+    dark: Tones
+    family: Family = "text"
+    title_size: float = 20.0
+    subtitle_size: float = 12.5
+    text_size: float = 12.5
+    small_size: float = 10.5
+    corner: float = 3.0
+
+    def tones(self, dark: bool) -> Tones:
+        return self.dark if dark else self.light
 
 
 @lru_cache(maxsize=1)
 def themes() -> dict[str, Theme]:
     """All shipped themes by name, the default first."""
     folder = files("kavlet") / "assets" / "themes"
-    found = [msgspec.json.decode(file.read_bytes(), type=Theme) for file in folder.iterdir()]
-    found.sort(key=lambda theme: (theme.name != DEFAULT_THEME, theme.dark, theme.name))
-    return {theme.name: theme for theme in found}
+    return {name: msgspec.json.decode((folder / f"{name}.json").read_bytes(), type=Theme) for name in _ORDER}
 
 
 def theme(name: str) -> Theme:

@@ -132,7 +132,7 @@ def _prefix(sign: str, operand: Evaluate) -> Evaluate:
 
     def evaluate(reader: Reader, column: int, row: int) -> Argument:
         value = operand(reader, column, row)
-        return _over_blocks(lambda one, _: apply(one), value, None) if isinstance(value, Block) else apply(plain(value))
+        return _over_blocks(apply, value) if isinstance(value, Block) else apply(plain(value))
 
     return evaluate
 
@@ -149,9 +149,9 @@ def _binary(sign: str, left: Evaluate, right: Evaluate) -> Evaluate:
     return evaluate
 
 
-def _over_blocks(apply: Callable[[Value, Value], Value], left: Argument, right: Argument) -> Array:
-    """An operator cell by cell; a single value, row or column is used again for each row or column of the other."""
-    blocks = [one for one in (left, right) if isinstance(one, Block)]
+def _over_blocks(apply: Callable[..., Argument], *arguments: Argument) -> Array:
+    """An operator or function value by value; a single value, row or column is used again for each of the others."""
+    blocks = [one for one in arguments if isinstance(one, Block)]
     rows = max(one.used if one.height > 1 else min(1, one.height) for one in blocks)
     width = max(one.width for one in blocks)
 
@@ -161,10 +161,15 @@ def _over_blocks(apply: Callable[[Value, Value], Value], left: Argument, right: 
         return one.at(0 if one.height == 1 else row, 0 if one.width == 1 else column)
 
     def cell(row: int, column: int) -> Value:
+        values = [at(one, row, column) for one in arguments]
+        error = next((value for value in values if isinstance(value, ErrorValue)), None)
+        if error is not None:
+            return error
         try:
-            return apply(at(left, row, column), at(right, row, column))
+            made = apply(*values)
         except Failure as failure:
             return failure.error
+        return None if isinstance(made, Block) else made
 
     return Array([[cell(row, column) for column in range(width)] for row in range(rows)])
 
@@ -251,7 +256,7 @@ def _call(node: Call, take: Callable[[], Reference]) -> Evaluate:
         return _constant(ErrorValue.NAME)
     if not function.least <= len(arguments) <= function.most:
         return _constant(ErrorValue.VALUE)
-    body = function.body
+    body, lifts = function.body, function.single
     if function.lazy:
 
         def lazily(reader: Reader, column: int, row: int) -> Argument:
@@ -264,6 +269,8 @@ def _call(node: Call, take: Callable[[], Reference]) -> Evaluate:
         for value in values:
             if isinstance(value, ErrorValue):
                 return value
+        if lifts and any(isinstance(value, Block) and value.height * value.width != 1 for value in values):
+            return _over_blocks(body, *values)
         return body(*values)
 
     return evaluate

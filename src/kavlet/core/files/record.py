@@ -23,8 +23,8 @@ def record(
         "plot": _box(figure.plot),
         "helpers": [_helper(helper) for helper in helpers],
         "marks": [_mark(mark) for mark in figure.marks],
-        "labels": [_label(text) for text in figure.texts if text.kind == "label"],
-        "names": [_label(text) for text in figure.texts if text.kind == "name"],
+        "labels": [_label(text) for text in figure.texts if text.kind in ("label", "note")],
+        "names": [_label(text) for text in figure.texts if text.kind in ("name", "panel")],
         "axes": [_axis(axis) for axis in figure.axes],
         "legend": list(figure.legend),
         "title": figure.title,
@@ -56,7 +56,7 @@ def _helper(helper: HelperBuild) -> dict[str, Any]:
 
 
 def _mark(mark: Mark) -> dict[str, Any]:
-    return {
+    made: dict[str, Any] = {
         "layer": mark.layer,
         "type": mark.type,
         "row": mark.row,
@@ -67,6 +67,17 @@ def _mark(mark: Mark) -> dict[str, Any]:
         "bounds": _box(mark.bounds),
         "fill": mark.fill.hex if mark.fill else None,
     }
+    if mark.panel:
+        made["panel"] = mark.panel
+    if mark.sector is not None:
+        made |= {
+            "start_angle": _rounded(mark.sector.start),
+            "end_angle": _rounded(mark.sector.end),
+            "inner_radius": _rounded(mark.sector.inner),
+            "outer_radius": _rounded(mark.sector.outer),
+            "center": [_rounded(part) for part in mark.sector.center],
+        }
+    return made
 
 
 def _label(text: Text) -> dict[str, Any]:
@@ -78,7 +89,8 @@ def _label(text: Text) -> dict[str, Any]:
         "anchor": text.anchor,
         "size": _rounded(text.size),
         "fill": text.colour.hex,
-        "leader": None,
+        "angle": _rounded(text.angle),
+        "leader": [[_rounded(x), _rounded(y)] for x, y in text.leader] or None,
     }
 
 

@@ -9,17 +9,21 @@ from html import escape
 
 import uharfbuzz as hb
 
+from kavlet.core.scene.paints import Hatch, LinearGradient, Paint, RadialGradient, Stops
 from kavlet.core.scene.path import Path
 from kavlet.core.scene.pens import SvgPen, number
-from kavlet.core.scene.primitives import MarkId, Scene, Shape, Writing
+from kavlet.core.scene.primitives import Image, MarkId, Scene, Shape, Stamp, Writing
 from kavlet.core.text.faces import FACES, font
 from kavlet.core.text.shaping import outline
+from kavlet.core.values.affine import Affine
 from kavlet.core.values.colour import Colour
 
 
 def dumps(scene: Scene, outlines: bool = False) -> str:
     """The SVG text of a scene. With `outlines`, texts become paths that need no font."""
     width, height = number(scene.size.width), number(scene.size.height)
+    shared = _Shared()
+    body = [_item(item, shared, outlines) for item in scene.items]
     parts = [
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}pt" height="{height}pt" '
         f'viewBox="0 0 {width} {height}" role="img" aria-labelledby="title desc">',
@@ -29,24 +33,102 @@ def dumps(scene: Scene, outlines: bool = False) -> str:
     writings = [item for item in scene.items if isinstance(item, Writing)]
     if writings and not outlines:
         parts.append(f"<style>{_fonts(writings)}</style>")
+    if shared.parts:
+        parts += ["<defs>", *shared.parts, "</defs>"]
     if scene.ground is not None:
-        parts.append(f'<rect width="{width}" height="{height}"{_fill(scene.ground)}/>')
-    for item in scene.items:
-        if isinstance(item, Shape):
-            parts.append(_shape(item))
-        else:
-            parts.append(_outlined(item) if outlines else _writing(item))
-    parts.append("</svg>\n")
-    return "\n".join(parts)
+        parts.append(f'<rect width="{width}" height="{height}"{_paint("fill", scene.ground)}/>')
+    return "\n".join([*parts, *body, "</svg>\n"])
 
 
-def _shape(shape: Shape) -> str:
-    attributes = _mark(shape.mark) + _fill(shape.fill)
+class _Shared:
+    """What items refer to: gradients, hatches, clips, symbols and pictures, each written once, named in their order."""
+
+    def __init__(self) -> None:
+        self.parts: list[str] = []
+        self._names: dict[object, str] = {}
+
+    def name(self, key: object, letter: str, text: str) -> str:
+        """The id of a shared part; `text` is its markup with the id left as `{}`."""
+        if key not in self._names:
+            made = f"{letter}{len(self._names) + 1}"
+            self._names[key] = made
+            self.parts.append(text.replace("{}", made, 1))
+        return self._names[key]
+
+
+def _item(item: object, shared: _Shared, outlines: bool) -> str:
+    if isinstance(item, Shape):
+        return _shape(item, shared)
+    if isinstance(item, Stamp):
+        return _stamp(item, shared)
+    if isinstance(item, Image):
+        return _image(item, shared)
+    if isinstance(item, Writing):
+        return _outlined(item) if outlines else _writing(item)
+    raise TypeError(f"{type(item).__name__} is no primitive")
+
+
+def _shape(shape: Shape, shared: _Shared) -> str:
+    attributes = _mark(shape.mark) + _fill(shape.fill, shared)
     if shape.edge is not None:
         attributes += _paint("stroke", shape.edge) + f' stroke-width="{number(shape.edge_width)}"'
+        attributes += ' stroke-linejoin="round" stroke-linecap="round"' if shape.fill is None and not shape.dash else ""
+        if shape.dash:
+            attributes += f' stroke-dasharray="{" ".join(map(number, shape.dash))}"'
+    attributes += _clip(shape.clip, shared)
     body = f"<title>{_text(shape.title)}</title>" if shape.title else ""
     tag, geometry = _geometry(shape.path)
     return f"<{tag}{geometry}{attributes}>{body}</{tag}>" if body else f"<{tag}{geometry}{attributes}/>"
+
+
+def _stamp(item: Stamp, shared: _Shared) -> str:
+    data = _data(item.outline)
+    name = shared.name(("stamp", item.outline), "s", f'<path id="{{}}" d="{data}"/>')
+    use = f'<use href="#{name}" transform="{_matrix(item.place)}"{_mark(item.mark)}{_paint("fill", item.fill)}'
+    return _clipped(use, item.title, "use", item.clip, shared)
+
+
+def _image(item: Image, shared: _Shared) -> str:
+    kind = "png" if item.content.startswith(b"\x89PNG") else "jpeg"
+    data = base64.b64encode(item.content).decode()
+    name = shared.name(
+        ("image", item.content), "p",
+        f'<image id="{{}}" width="1" height="1" preserveAspectRatio="none" href="data:image/{kind};base64,{data}"/>',
+    )  # fmt: skip
+    use = f'<use href="#{name}" transform="{_matrix(item.place)}"{_mark(item.mark)}'
+    return _clipped(use, item.title, "use", item.clip, shared)
+
+
+def _clipped(start: str, title: str, tag: str, clip: Path | None, shared: _Shared) -> str:
+    """An element that is moved by a transform: its clip lies around it, in the chart's own points."""
+    body = f"<title>{_text(title)}</title>" if title else ""
+    made = f"{start}>{body}</{tag}>" if body else f"{start}/>"
+    return f"<g{_clip(clip, shared)}>{made}</g>" if clip is not None else made
+
+
+def _clip(clip: Path | None, shared: _Shared) -> str:
+    if clip is None:
+        return ""
+    tag, geometry = _geometry(clip)
+    name = shared.name(("clip", clip), "c", f'<clipPath id="{{}}"><{tag}{geometry}/></clipPath>')
+    return f' clip-path="url(#{name})"'
+
+
+def _matrix(place: Affine) -> str:
+    parts = (place.a, place.b, place.c, place.d)
+    return f"matrix({' '.join(_fine(part) for part in parts)} {number(place.e)} {number(place.f)})"
+
+
+def _fine(value: float) -> str:
+    """A factor: five decimals, since it is multiplied by up to some hundred points."""
+    text = f"{value:.5f}".rstrip("0").rstrip(".")
+    return "0" if text in ("-0", "") else text
+
+
+def _data(path: Path) -> str:
+    pen = SvgPen(4)
+    path.draw(pen)
+    return pen.text
 
 
 def _geometry(path: Path) -> tuple[str, str]:
@@ -65,25 +147,75 @@ def _geometry(path: Path) -> tuple[str, str]:
 def _writing(item: Writing) -> str:
     face = FACES[item.face]
     style = (' font-weight="700"' if face.weight == 700 else "") + (' font-style="italic"' if face.italic else "")
+    turn = f' transform="rotate({number(item.angle)} {number(item.x)} {number(item.y)})"' if item.angle else ""
     return (
         f'<text x="{number(item.x)}" y="{number(item.y)}" font-family="{face.css_family}" '
         f'font-size="{number(item.size)}"{style} textLength="{number(item.width)}" lengthAdjust="spacingAndGlyphs"'
-        f' xml:space="preserve"{_mark(item.mark)}{_fill(item.colour)}>{_text(item.text)}</text>'
+        f' xml:space="preserve"{turn}{_mark(item.mark)}{_paint("fill", item.colour)}>{_text(item.text)}</text>'
     )
 
 
 def _outlined(item: Writing) -> str:
     pen = SvgPen()
     outline(item.text, item.face, item.size, item.x, item.y, pen)
-    return f'<path d="{pen.text}" role="img" aria-label={_attribute(item.text)}{_mark(item.mark)}{_fill(item.colour)}/>'
+    turn = f' transform="rotate({number(item.angle)} {number(item.x)} {number(item.y)})"' if item.angle else ""
+    return (
+        f'<path d="{pen.text}" role="img" aria-label={_attribute(item.text)}{turn}{_mark(item.mark)}'
+        f"{_paint('fill', item.colour)}/>"
+    )
 
 
 def _mark(mark: MarkId | None) -> str:
     return f' data-layer={_attribute(mark.layer)} data-row="{mark.row}"' if mark else ""
 
 
-def _fill(colour: Colour | None) -> str:
-    return ' fill="none"' if colour is None else _paint("fill", colour)
+def _fill(paint: Paint | None, shared: _Shared) -> str:
+    if paint is None:
+        return ' fill="none"'
+    if isinstance(paint, Colour):
+        return _paint("fill", paint)
+    if isinstance(paint, LinearGradient):
+        ends = f'x1="{number(paint.x1)}" y1="{number(paint.y1)}" x2="{number(paint.x2)}" y2="{number(paint.y2)}"'
+        text = f'<linearGradient id="{{}}" gradientUnits="userSpaceOnUse" {ends}>{_stops(paint.stops)}</linearGradient>'
+        return f' fill="url(#{shared.name(paint, "g", text)})"'
+    if isinstance(paint, RadialGradient):
+        place = f'cx="{number(paint.x)}" cy="{number(paint.y)}" r="{number(paint.radius)}"'
+        text = (
+            f'<radialGradient id="{{}}" gradientUnits="userSpaceOnUse" {place}>{_stops(paint.stops)}</radialGradient>'
+        )
+        return f' fill="url(#{shared.name(paint, "g", text)})"'
+    return f' fill="url(#{shared.name(paint, "h", _hatch(paint))})"'
+
+
+def _stops(stops: Stops) -> str:
+    made = []
+    for offset, colour in stops:
+        alpha = f' stop-opacity="{number(colour.alpha)}"' if colour.alpha < 1 else ""
+        made.append(f'<stop offset="{number(offset)}" stop-color="{colour.faded(1.0).hex}"{alpha}/>')
+    return "".join(made)
+
+
+def _hatch(paint: Hatch) -> str:
+    """A pattern tile: a line along its middle, a cross, dots in a staggered grid, or dashes."""
+    s, w = paint.step, paint.width
+    side, tall = (2 * s, s) if paint.kind == "dashes" else (s, s)
+    stroke = f'{_paint("stroke", paint.colour)} stroke-width="{number(w)}" fill="none"'
+    if paint.kind == "dots":
+        shape = f'<circle cx="{number(s / 2)}" cy="{number(s / 2)}" r="{number(w / 2)}"{_paint("fill", paint.colour)}/>'
+    elif paint.kind == "cross":
+        half = number(s / 2)
+        shape = f'<path d="M0 {half}H{number(s)}M{half} 0V{number(s)}"{stroke}/>'
+    elif paint.kind == "dashes":
+        shape = f'<path d="M0 {number(s / 2)}H{number(s)}"{stroke}/>'
+    else:
+        shape = f'<path d="M0 {number(s / 2)}H{number(s)}"{stroke}/>'
+    ground = ""
+    if paint.ground is not None:
+        ground = f'<rect width="{number(side)}" height="{number(tall)}"{_paint("fill", paint.ground)}/>'
+    return (
+        f'<pattern id="{{}}" width="{number(side)}" height="{number(tall)}" patternUnits="userSpaceOnUse" '
+        f'patternTransform="rotate({number(paint.angle)})">{ground}{shape}</pattern>'
+    )
 
 
 def _paint(name: str, colour: Colour) -> str:

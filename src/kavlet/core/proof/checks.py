@@ -1,9 +1,10 @@
-"""All checks: those of the figures a chart reads, and those of the chart as drawn."""
+"""All checks: those of the figures a chart reads, what its recipe noticed, and those of the chart as drawn."""
 
 from kavlet.core.compose.figure import Figure
 from kavlet.core.proof import dropped_labels, missing_values, rising_stage
 from kavlet.core.proof.finding import Finding
 from kavlet.core.recipes.recipe import Inputs
+from kavlet.core.recipes.registry import RECIPES
 
 OF_INPUTS = (rising_stage.check, missing_values.check)
 OF_FIGURE = (dropped_labels.check,)
@@ -12,4 +13,6 @@ OF_FIGURE = (dropped_labels.check,)
 def findings(recipe: str, inputs: Inputs, figure: Figure) -> tuple[Finding, ...]:
     """Everything the checks notice, in their order."""
     found = [finding for check in OF_INPUTS for finding in check(recipe, inputs)]
+    if recipe in RECIPES:
+        found += [Finding(one.check, one.severity, one.figure, one.message) for one in RECIPES[recipe].notices(inputs)]
     return (*found, *(finding for check in OF_FIGURE for finding in check(figure)))

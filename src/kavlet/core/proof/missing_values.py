@@ -9,7 +9,7 @@ from kavlet.core.recipes.recipe import Inputs
 def check(recipe: str, inputs: Inputs) -> list[Finding]:
     """An empty cell is no value, never zero: the row has a name in the chart but no mark."""
     del recipe
-    if "value" not in inputs.role_ids:
+    if not inputs.has("value"):
         return []
     missing = sum(map(math.isnan, inputs.figures("value")))
     if not missing:

@@ -1,6 +1,7 @@
 """Sentences that recipes share about tables that do not fit."""
 
 import math
+from collections.abc import Callable
 
 from kavlet.core.figures.cells import ErrorValue, Value, text_of
 from kavlet.core.figures.ranges import Floats
@@ -16,31 +17,58 @@ def cell_name(column: int, row: int) -> str:
 
 
 def need_numbers(inputs: Inputs, role: str) -> None:
-    """Every cell of the role is a number or empty, and at least one is a number."""
-    column = inputs.role_places[role]
-    for row, value in enumerate(inputs.entries(role)):
-        if isinstance(value, ErrorValue):
-            raise KavletError(f"{cell_name(column, row)} shows {value.value}.", remedy=value.meaning)
-        if value is not None and not isinstance(value, float):
-            raise KavletError(
-                f"{cell_name(column, row)} holds “{_short(value)}”, which is not a number.",
-                remedy="Type a number, or leave the cell empty.",
-            )
-    if not any(isinstance(value, float) for value in inputs.entries(role)):
-        raise KavletError(f"Column {column_letters(column)} holds no numbers.")
+    """Every cell of the role's columns is a number or empty, and each column holds at least one."""
+    for column in inputs.ids(role):
+        place = inputs.places[column]
+        for row, value in enumerate(inputs.values[column]):
+            if isinstance(value, ErrorValue):
+                raise KavletError(f"{cell_name(place, row)} shows {value.value}.", remedy=value.meaning)
+            if value is not None and not isinstance(value, float):
+                raise KavletError(
+                    f"{cell_name(place, row)} holds “{_short(value)}”, which is not a number.",
+                    remedy="Type a number, or leave the cell empty.",
+                )
+        if not any(isinstance(value, float) for value in inputs.values[column]):
+            raise KavletError(f"Column {column_letters(place)} holds no numbers.")
 
 
 def need_no_negatives(inputs: Inputs, role: str, what: str) -> None:
     """No number of the role is below zero; `what` names one of them, such as “A stage”."""
-    column = inputs.role_places[role]
-    for row, number in enumerate(inputs.figures(role)):
-        if not math.isnan(number) and number < 0:
-            raise KavletError(f"{cell_name(column, row)} is negative. {what} can’t be below zero.")
+    for column in inputs.ids(role):
+        for row, number in enumerate(inputs.numbers[column]):
+            if not math.isnan(number) and number < 0:
+                place = cell_name(inputs.places[column], row)
+                raise KavletError(f"{place} is negative. {what} can’t be below zero.")
+
+
+def need_something(inputs: Inputs, role: str, what: str) -> None:
+    """Not all numbers of the role are zero."""
+    if not any(number for number in inputs.figures(role) if not math.isnan(number)):
+        raise KavletError(f"All {what} are 0, so there is nothing to draw.")
+
+
+def need_above_zero(inputs: Inputs, *settings: str) -> None:
+    """Settings that divide or measure are above zero."""
+    for name in settings:
+        if inputs.is_set(name) and not inputs.setting(name) > 0:
+            raise KavletError(f"The setting {name} must be above 0.")
+
+
+def needing(*roles: str, negatives: str = "") -> Callable[[Inputs], None]:
+    """A check that only asks for numbers in the roles; with `negatives`, for none below zero."""
+
+    def check(inputs: Inputs) -> None:
+        for role in roles:
+            need_numbers(inputs, role)
+            if negatives:
+                need_no_negatives(inputs, role, negatives)
+
+    return check
 
 
 def largest(numbers: Floats) -> float:
     """The largest of the numbers that are values; NaN when there is none."""
-    return max((number for number in numbers if not math.isnan(number)), default=math.nan)
+    return max((float(number) for number in numbers if not math.isnan(number)), default=math.nan)
 
 
 def _short(value: Value) -> str:

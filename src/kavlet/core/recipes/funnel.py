@@ -7,17 +7,20 @@ Each bar is centred by a hidden offset, so the bars of a stacked chart stand as 
              offset |######|                       2,760   step 40 %,   overall 15 %
 """
 
-from kavlet.core.charts.bars import Bars, Form
-from kavlet.core.charts.chart import Chart, Layer, Scale
+from kavlet.core.charts.bars import Bars
+from kavlet.core.charts.chart import AnyLayer, Chart
 from kavlet.core.charts.flanks import Flanks
+from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.labels import Label
+from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.points import Points
-from kavlet.core.figures.cells import text_of
+from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.checks import largest, need_no_negatives, need_numbers
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Parameter, Places, Recipe, Role
+from kavlet.core.recipes.parts import choice, flag, gap, listed
+from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe, Role
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError
-from kavlet.core.values.number_text import PERCENT, PLAIN
+from kavlet.core.values.number_text import PERCENT
 
 STANDING = "standing"
 
@@ -27,15 +30,14 @@ def formulas(places: Places) -> dict[str, list[str]]:
 
     An empty stage has no rate, and neither has the stage after it.
     """
-    value, first, last = places.role("value"), places.first, places.last
-    rows = range(first, last + 1)
+    value, first = places.role("value"), places.first
     return {
-        "offset": [f"=(MAX({value}${first}:{value}${last})-{value}{row})/2" for row in rows],
+        "offset": [f"=(MAX({places.whole(value)})-{value}{row})/2" for row in places.span],
         "step": [
             "" if row == first else f'=IF(COUNT({value}{row - 1}:{value}{row})=2;{value}{row}/{value}{row - 1};"")'
-            for row in rows
+            for row in places.span
         ],
-        "overall": [f'=IF(ISNUMBER({value}{row});{value}{row}/{value}${first};"")' for row in rows],
+        "overall": [f'=IF(ISNUMBER({value}{row});{value}{row}/{value}${first};"")' for row in places.span],
     }
 
 
@@ -43,8 +45,7 @@ def check(inputs: Inputs) -> None:
     """A funnel needs two stages or more, none negative, and something in one of them."""
     need_numbers(inputs, "value")
     need_no_negatives(inputs, "value", "A stage")
-    stages = len(inputs.entries("value"))
-    if stages < 2:
+    if inputs.rows < 2:
         raise KavletError("A funnel needs at least two stages; this table has one.", remedy="Add a row below it.")
     if largest(inputs.figures("value")) == 0:
         raise KavletError("All stages are 0, so there is no funnel to draw.")
@@ -53,75 +54,89 @@ def check(inputs: Inputs) -> None:
 def chart(inputs: Inputs) -> Chart:
     """The offsets, the stages on them, and the rates as labels of points without a shape."""
     settings = inputs.settings
-    figures = inputs.figures("value")
-    value_name = inputs.role_names["value"]
     tapered = settings["shape"] == "tapered"
-    layers: list[Layer] = [Bars("offset", "offset", inputs.helper_ids["offset"], helper=True)]
-    joined = settings["flanks"] and not tapered
+    layers: list[AnyLayer] = [Bars("offset", "offset", inputs.helpers["offset"], helper=True, stack="stacked")]
+    joined = bool(settings["flanks"]) and not tapered
     if joined:
-        layers.append(Flanks("flanks", "flanks", of="value"))
-    label = Label(inputs.number_text("value"), "inside", "strong") if settings["values"] else None
-    form: Form = "tapered" if tapered else "square"
-    layers.append(Bars("value", value_name, inputs.role_ids["value"], stacked=True, form=form, label=label))
-    rate = Label(PERCENT, "centre", "plain")
+        layers.append(Flanks("flanks", "flanks", of="value", listed=False))
+    label = Label(number=inputs.number_text("value"), bold=True) if settings["values"] else None
+    layers.append(
+        Bars(
+            "value",
+            inputs.title("value"),
+            inputs.id("value"),
+            stack="stacked",
+            radius=0.0,
+            form="tapered" if tapered else "square",
+            label=label,
+        )
+    )
     if settings["rates"] == "between":
-        on = "value" if joined else ""
-        layers.append(Points("step", "step", inputs.helper_ids["step"], between=True, on=on, label=rate))
+        layers.append(
+            Points(
+                "step",
+                "step",
+                inputs.helpers["step"],
+                at=0.5,
+                between=True,
+                on="value" if joined else "",
+                spot="none",
+                label=Label(number=PERCENT),
+            )
+        )
     elif settings["rates"] == "beside":
-        layers.append(_margin(inputs, "step", "of the stage before", rate))
+        layers.append(_margin(inputs, "step", "of the stage before", Label(number=PERCENT)))
     if settings["overall"]:
-        layers.append(_margin(inputs, "overall", "of all", Label(PERCENT, "centre", "quiet")))
+        layers.append(_margin(inputs, "overall", "of all", Label(number=PERCENT, colour="quiet")))
     return Chart(
-        layers=tuple(layers),
-        scale=Scale(0.0, largest(figures)),
-        names=inputs.role_ids["name"],
-        lying=settings["direction"] != STANDING,
-        gap_width=float(settings["gap"]),
+        Cartesian(
+            lying=settings["direction"] != STANDING,
+            gap_width=inputs.setting("gap"),
+            flush=True,
+            along=Scale(minimum=0.0, maximum=largest(inputs.figures("value")), visible=False, grid=False),
+            across=Scale(kind="category", line=False),
+        ),
+        tuple(layers),
+        names=inputs.id("name"),
+        legend=Legend(side="none"),
         alt_text=_alt_text(inputs),
     )
 
 
 def _margin(inputs: Inputs, helper: str, heading: str, label: Label) -> Points:
-    return Points(helper, helper, inputs.helper_ids[helper], beside=True, heading=heading, label=label)
+    return Points(
+        helper, helper, inputs.helpers[helper], at=1.0, beside=True, heading=heading, spot="none", label=label
+    )
 
 
 def _alt_text(inputs: Inputs) -> str:
-    figures = inputs.figures("value")
-    names = [text_of(value) or f"row {row + 1}" for row, value in enumerate(inputs.entries("name"))]
-    number = inputs.number_text("value")
-    parts = [
-        f"{name} {written(float(figure), number, inputs.locale) or 'no value'}"
-        for name, figure in zip(names[:12], figures[:12], strict=True)
-    ]
-    more = f", and {len(names) - 12} more" if len(names) > 12 else ""
-    overall = inputs.numbers[inputs.helper_ids["overall"]][-1]
-    end = written(float(overall), PERCENT, inputs.locale)
+    names = [name or f"row {row + 1}" for row, name in enumerate(inputs.names)]
+    parts = listed(inputs, names, list(inputs.figures("value")), inputs.number_text("value"))
+    end = written(float(inputs.helper("overall")[-1]), PERCENT, inputs.locale)
     reached = f" {end} of {names[0]} reach {names[-1]}." if end else ""
-    return f"Funnel of {inputs.role_names['value']} in {len(names)} stages: {', '.join(parts)}{more}.{reached}"
+    return f"Funnel of {inputs.title('value')} in {len(names)} stages: {parts}.{reached}"
 
 
 FUNNEL = Recipe(
     name="funnel",
     title="Funnel",
-    question="What gets through each stage?",
+    question="stages",
     needs="A column that names the stages, and one of numbers, from the first stage to the last.",
     roles=(
         Role("name", "text", "Names the stages, first to last."),
         Role("value", "number", "How many are left at each stage."),
     ),
     parameters=(
-        Parameter(
-            "shape", "choice", "stepped", "Square steps, or bodies that narrow to the next.", ("stepped", "tapered")
-        ),
-        Parameter("direction", "choice", "lying", "Stages below or beside each other.", ("lying", STANDING)),
-        Parameter("values", "flag", True, "Write each stage’s value on its bar."),
-        Parameter("rates", "choice", "between", "Where the step rates stand.", ("between", "beside", "none")),
-        Parameter("overall", "flag", True, "Write the share of the first stage in a margin."),
-        Parameter("flanks", "flag", True, "Join square steps by a pale tone."),
-        Parameter("gap", "number", 62.0, "Gap between the bars, of their thickness.", (), 0.0, 500.0, "%"),
+        choice("shape", "Square steps, or bodies that narrow to the next.", "stepped", "tapered"),
+        choice("direction", "Stages below or beside each other.", "lying", STANDING),
+        flag("values", True, "Write each stage’s value on its bar."),
+        choice("rates", "Where the step rates stand.", "between", "beside", "none"),
+        flag("overall", True, "Write the share of the first stage in a margin."),
+        flag("flanks", True, "Join square steps by a pale tone."),
+        gap(62.0),
     ),
     helpers=(
-        HelperColumn("offset", "Hidden, so that each bar is centred: half of what is missing to the widest.", PLAIN),
+        HelperColumn("offset", "Hidden, so that each bar is centred: half of what is missing to the widest."),
         HelperColumn("step", "The share of the stage before that got here.", PERCENT),
         HelperColumn("overall", "The share of the first stage that got here.", PERCENT),
     ),

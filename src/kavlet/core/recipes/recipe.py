@@ -1,49 +1,66 @@
 """What a recipe declares and what it yields. Recipes compute specifications; they draw nothing."""
 
-from collections.abc import Callable
+import math
+from collections.abc import Callable, Sequence
 from typing import Literal
 
 from msgspec import Struct
 
 from kavlet.core.charts.chart import Chart
-from kavlet.core.figures.cells import Value
+from kavlet.core.figures.cells import Value, text_of
 from kavlet.core.figures.ranges import Floats
-from kavlet.core.figures.references import column_letters
+from kavlet.core.figures.references import Reference, column_letters, rewritten
 from kavlet.core.figures.table import HEADER
 from kavlet.core.text.numbers import DEFAULT_LOCALE
 from kavlet.core.values.number_text import PLAIN, NumberText
 
 Setting = bool | float | str
+Question = Literal["goal", "parts", "stages", "moved", "count", "stands out", "time"]
+QUESTIONS: dict[Question, str] = {
+    "goal": "How far to a goal?",
+    "parts": "Parts of a whole?",
+    "stages": "What gets through each stage?",
+    "moved": "What moved the total?",
+    "count": "How many?",
+    "stands out": "Who stands out?",
+    "time": "Over time, side by side?",
+}
 
 
 class Role(Struct, frozen=True):
-    """What a column is needed for: text that names rows, or numbers."""
+    """What a column is needed for: text that names rows, or numbers; `many` columns may share it."""
 
     name: str
     kind: Literal["text", "number"]
     meaning: str
     required: bool = True
+    many: bool = False
 
 
 class Parameter(Struct, frozen=True):
-    """One setting of a recipe. A `number` may also be a formula such as ``=B7``."""
+    """One setting of a recipe. A `number` may also be a formula such as ``=B7``; `numbers` is a list like ``60; 80``.
+
+    `optional` numbers may be left out: the default is then empty text.
+    """
 
     name: str
-    type: Literal["number", "choice", "flag"]
+    type: Literal["number", "choice", "flag", "text", "numbers", "symbol"]
     default: Setting
     meaning: str
     choices: tuple[str, ...] = ()
     minimum: float | None = None
     maximum: float | None = None
     unit: str = ""
+    optional: bool = False
 
 
 class HelperColumn(Struct, frozen=True):
-    """A helper column that the recipe creates."""
+    """A helper column that the recipe creates. `many` stands for several, numbered, as many as the settings ask for."""
 
     name: str
     meaning: str
-    number: NumberText
+    number: NumberText = PLAIN
+    many: bool = False
 
 
 class HelperBuild(Struct, frozen=True):
@@ -56,12 +73,22 @@ class HelperBuild(Struct, frozen=True):
     values: tuple[Value, ...]
 
 
-class Places(Struct, frozen=True):
-    """Where things stand in the table, for writing formulas: letters by role and by helper, and the number of rows."""
+class Notice(Struct, frozen=True):
+    """Something about the figures a recipe drew that a reader should know: which check, the figure, one sentence."""
 
-    roles: dict[str, int]
+    check: str
+    figure: float
+    message: str
+    severity: Literal["note", "warning"] = "warning"
+
+
+class Places(Struct, frozen=True):
+    """Where things stand in the table, for writing formulas: columns by role and by helper, rows, and settings."""
+
+    roles: dict[str, tuple[int, ...]]
     helpers: dict[str, int]
     rows: int
+    settings: dict[str, Setting] = {}
 
     @property
     def first(self) -> int:
@@ -72,47 +99,150 @@ class Places(Struct, frozen=True):
     def last(self) -> int:
         return HEADER + self.rows
 
-    def role(self, name: str) -> str:
-        return column_letters(self.roles[name])
+    @property
+    def span(self) -> range:
+        """All rows of figures, as formulas count them."""
+        return range(self.first, self.last + 1)
+
+    def role(self, name: str, number: int = 0) -> str:
+        """The letters of a role's column."""
+        return column_letters(self.roles[name][number])
+
+    def has(self, name: str) -> bool:
+        return bool(self.roles.get(name))
+
+    def helper(self, name: str) -> str:
+        """The letters of a helper column."""
+        return column_letters(self.helpers[name])
+
+    def whole(self, letters: str) -> str:
+        """The range of all rows of a column, kept when filled: B$2:B$6."""
+        return f"{letters}${self.first}:{letters}${self.last}"
+
+    def number(self, name: str) -> str:
+        """A setting as part of a formula: its number, or its cell kept when filled; empty when it is left out."""
+        held = self.settings[name]
+        if isinstance(held, str):
+            return _absolute(held) if held.startswith("=") else held
+        return plain_number(float(held))
+
+    def numbers(self, name: str) -> list[str]:
+        """Each number of a list, as part of a formula."""
+        return [_absolute(part) if part.startswith("=") else part for part in split_list(str(self.settings[name]))]
+
+
+def plain_number(value: float) -> str:
+    """A number as a formula holds it; negative ones in parentheses."""
+    text = f"{value:.15g}"
+    return f"({text})" if value < 0 else text
+
+
+def split_list(text: str) -> list[str]:
+    """The parts of a typed list: separated by semicolons, or by spaces or commas where there is none."""
+    parts = text.split(";") if ";" in text else text.replace(",", " ").split()
+    return [part.strip() for part in parts if part.strip()]
+
+
+def _absolute(formula: str) -> str:
+    """A setting's formula as part of another one, its references kept when filled."""
+
+    def kept(old: Reference) -> Reference:
+        import msgspec
+
+        one = msgspec.structs.replace(old.one, keep_column=True, keep_row=True)
+        other = old.other and msgspec.structs.replace(old.other, keep_column=True, keep_row=True)
+        return msgspec.structs.replace(old, one=one, other=other)
+
+    text = rewritten(formula, kept).removeprefix("=")
+    return text if text.replace("$", "").isalnum() else f"({text})"
 
 
 class Inputs(Struct, frozen=True):
     """What a recipe reads to make its chart: columns by role and helper, their values, and its settings."""
 
     table_name: str
-    role_ids: dict[str, str]
-    role_places: dict[str, int]
-    role_names: dict[str, str]
-    helper_ids: dict[str, str]
+    roles: dict[str, tuple[str, ...]]
+    places: dict[str, int]
+    titles: dict[str, str]
+    helpers: dict[str, str]
     values: dict[str, list[Value]]
     numbers: dict[str, Floats]
     settings: dict[str, Setting]
+    rows: int
     number_texts: dict[str, NumberText] = {}
     locale: str = DEFAULT_LOCALE
 
+    def has(self, role: str) -> bool:
+        return bool(self.roles.get(role))
+
+    def id(self, role: str) -> str:
+        """The id of a role's (first) column; empty when no column has it."""
+        return next(iter(self.roles.get(role, ())), "")
+
+    def ids(self, role: str) -> tuple[str, ...]:
+        return self.roles.get(role, ())
+
+    def title(self, role: str) -> str:
+        """What a role's (first) column is called."""
+        return self.titles.get(self.id(role), "")
+
     def figures(self, role: str) -> Floats:
         """The numbers of a role's column, shape (rows,); NaN is no value."""
-        return self.numbers[self.role_ids[role]]
+        return self.numbers.get(self.id(role), [math.nan] * self.rows)
+
+    def helper(self, name: str) -> Floats:
+        """The numbers of a helper column, shape (rows,)."""
+        return self.numbers.get(self.helpers.get(name, ""), [math.nan] * self.rows)
 
     def entries(self, role: str) -> list[Value]:
         """The values of a role's column, one per row."""
-        return self.values[self.role_ids[role]]
+        return self.values.get(self.id(role), [None] * self.rows)
+
+    @property
+    def names(self) -> list[str]:
+        """What the rows are called; empty texts without a column of names."""
+        return [text_of(value) for value in self.entries("name")]
 
     def number_text(self, role: str) -> NumberText:
         """How the role's column writes its numbers."""
-        return self.number_texts.get(self.role_ids[role], PLAIN)
+        return self.number_texts.get(self.id(role), PLAIN)
+
+    def setting(self, name: str) -> float:
+        """A number among the settings; NaN when it is left out."""
+        held = self.settings[name]
+        return float(held) if isinstance(held, float | int) and not isinstance(held, bool) else math.nan
+
+    def is_set(self, name: str) -> bool:
+        return not math.isnan(self.setting(name))
+
+    def listed(self, name: str) -> tuple[float, ...]:
+        """The numbers of a list."""
+        return tuple(float(part) for part in split_list(str(self.settings[name])))
+
+    @property
+    def row(self) -> int:
+        """The row (from 0) that a recipe of one figure shows."""
+        return max(0, min(self.rows - 1, int(self.setting("row")) - 1)) if "row" in self.settings else 0
+
+
+def no_notices(inputs: Inputs) -> tuple[Notice, ...]:
+    """For recipes whose figures need no word."""
+    del inputs
+    return ()
 
 
 class Recipe(Struct, frozen=True):
     """The construction of one special chart.
 
     `formulas` gives each helper's formulas, one per row ("" for no value); `check` raises KavletError with one
-    sentence when the table does not fit; `chart` gives the specification.
+    sentence when the table does not fit; `chart` gives the specification; `columns` the helper columns where they
+    depend on roles and settings; `notices` what a reader should know. `single` recipes show one row, and can be
+    repeated for each.
     """
 
     name: str
     title: str
-    question: str
+    question: Question
     needs: str
     roles: tuple[Role, ...]
     parameters: tuple[Parameter, ...]
@@ -120,10 +250,26 @@ class Recipe(Struct, frozen=True):
     formulas: Callable[[Places], dict[str, list[str]]]
     check: Callable[[Inputs], None]
     chart: Callable[[Inputs], Chart]
+    columns: Callable[[Places], tuple[HelperColumn, ...]] | None = None
+    notices: Callable[[Inputs], tuple[Notice, ...]] = no_notices
+    single: bool = False
+    size: tuple[float, float] = (640.0, 360.0)
 
     def parameter(self, name: str) -> Parameter | None:
         return next((one for one in self.parameters if one.name == name), None)
 
+    def role(self, name: str) -> Role | None:
+        return next((one for one in self.roles if one.name == name), None)
+
     @property
     def defaults(self) -> dict[str, Setting]:
         return {one.name: one.default for one in self.parameters}
+
+    def helper_columns(self, places: Places) -> tuple[HelperColumn, ...]:
+        """The helper columns for a table's roles and settings."""
+        return self.columns(places) if self.columns is not None else self.helpers
+
+
+def finite(numbers: Sequence[float]) -> list[float]:
+    """The numbers that are values."""
+    return [float(number) for number in numbers if not math.isnan(number)]

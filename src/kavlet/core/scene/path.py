@@ -1,17 +1,19 @@
 """An outline as a frozen value: recorded with a pen, drawn onto any other."""
 
+import math
 from collections.abc import Callable
 
 from msgspec import Struct
 
 from kavlet.core.scene.pens import Pen
+from kavlet.core.values.affine import Affine
 from kavlet.core.values.geometry import Rect
 
 MOVE, LINE, CURVE, CLOSE = "M", "L", "C", "Z"
 _TAKES = {MOVE: 2, LINE: 2, CURVE: 6, CLOSE: 0}
 
 
-class Path(Struct, frozen=True):
+class Path(Struct, frozen=True, cache_hash=True):
     """One letter of `verbs` per step (M, L, C, Z) and its coordinates in `coordinates`, in points."""
 
     verbs: str
@@ -31,10 +33,46 @@ class Path(Struct, frozen=True):
                 pen.close()
             at += _TAKES[verb]
 
+    def mapped(self, by: Affine) -> "Path":
+        """The outline under an affine map."""
+        c = self.coordinates
+        points = (by.apply(c[i], c[i + 1]) for i in range(0, len(c), 2))
+        return Path(self.verbs, tuple(part for point in points for part in point))
+
     @property
     def bounds(self) -> Rect:
-        """The box around all points, control points among them."""
-        return Rect.around(list(zip(self.coordinates[::2], self.coordinates[1::2], strict=True)))
+        """The smallest box around the outline, curves at their true extremes."""
+        at, c = 0, self.coordinates
+        corners: list[tuple[float, float]] = []
+        here = (0.0, 0.0)
+        for verb in self.verbs:
+            if verb == CURVE:
+                x1, y1, x2, y2, x, y = c[at : at + 6]
+                xs = (here[0], *_extremes(here[0], x1, x2, x), x)
+                ys = (here[1], *_extremes(here[1], y1, y2, y), y)
+                corners += [(min(xs), min(ys)), (max(xs), max(ys))]
+                here = (x, y)
+            elif verb != CLOSE:
+                here = (c[at], c[at + 1])
+                corners.append(here)
+            at += _TAKES[verb]
+        return Rect.around(corners)
+
+
+def _extremes(p0: float, p1: float, p2: float, p3: float) -> list[float]:
+    """Values of one coordinate of a cubic Bézier where its derivative vanishes between the ends."""
+    low, high = min(p0, p3), max(p0, p3)
+    if low <= p1 <= high and low <= p2 <= high:
+        return []
+    a, b, c = -p0 + 3 * p1 - 3 * p2 + p3, 2 * (p0 - 2 * p1 + p2), p1 - p0
+    if abs(a) < 1e-12:
+        roots = [-c / b] if abs(b) > 1e-12 else []
+    else:
+        inside = b * b - 4 * a * c
+        roots = [] if inside < 0 else [(-b + sign * math.sqrt(inside)) / (2 * a) for sign in (1, -1)]
+    return [
+        (1 - t) ** 3 * p0 + 3 * (1 - t) ** 2 * t * p1 + 3 * (1 - t) * t * t * p2 + t**3 * p3 for t in roots if 0 < t < 1
+    ]
 
 
 class PathPen:
@@ -45,28 +83,27 @@ class PathPen:
         self._coordinates: list[float] = []
 
     def move_to(self, x: float, y: float) -> None:
-        self._add(MOVE, x, y)
+        self._verbs.append(MOVE)
+        self._coordinates += (x, y)
 
     def line_to(self, x: float, y: float) -> None:
-        self._add(LINE, x, y)
+        self._verbs.append(LINE)
+        self._coordinates += (x, y)
 
     def curve_to(self, x1: float, y1: float, x2: float, y2: float, x: float, y: float) -> None:
-        self._add(CURVE, x1, y1, x2, y2, x, y)
+        self._verbs.append(CURVE)
+        self._coordinates += (x1, y1, x2, y2, x, y)
 
     def close(self) -> None:
-        self._add(CLOSE)
-
-    def _add(self, verb: str, *coordinates: float) -> None:
-        self._verbs.append(verb)
-        self._coordinates.extend(coordinates)
+        self._verbs.append(CLOSE)
 
     @property
     def path(self) -> Path:
         return Path("".join(self._verbs), tuple(self._coordinates))
 
 
-def recorded(draw: Callable[[Pen], None]) -> Path:
-    """The path that `draw` puts onto a pen."""
+def recorded(draw: Callable[..., None], *arguments: object) -> Path:
+    """The path that `draw(pen, *arguments)` puts onto a pen."""
     pen = PathPen()
-    draw(pen)
+    draw(pen, *arguments)
     return pen.path

@@ -16,29 +16,34 @@ class Pen(Protocol):
 
 
 class SvgPen:
-    """Writes the `d` attribute of an SVG path, coordinates rounded to 1/1000 point."""
+    """Writes the `d` attribute of an SVG path, coordinates rounded to 1/1000 point, or to the decimals wished."""
 
-    def __init__(self) -> None:
+    def __init__(self, decimals: int = 3) -> None:
         self._parts: list[str] = []
+        self._decimals = decimals
 
     @property
     def text(self) -> str:
         return "".join(self._parts)
 
     def move_to(self, x: float, y: float) -> None:
-        self._parts.append(f"M{number(x)} {number(y)}")
+        self._parts.append(f"M{self._number(x)} {self._number(y)}")
 
     def line_to(self, x: float, y: float) -> None:
-        self._parts.append(f"L{number(x)} {number(y)}")
+        self._parts.append(f"L{self._number(x)} {self._number(y)}")
 
     def curve_to(self, x1: float, y1: float, x2: float, y2: float, x: float, y: float) -> None:
-        self._parts.append(f"C{number(x1)} {number(y1)} {number(x2)} {number(y2)} {number(x)} {number(y)}")
+        n = self._number
+        self._parts.append(f"C{n(x1)} {n(y1)} {n(x2)} {n(y2)} {n(x)} {n(y)}")
 
     def close(self) -> None:
         self._parts.append("Z")
 
+    def _number(self, value: float) -> str:
+        return number(value, self._decimals)
 
-def number(value: float) -> str:
-    """A coordinate as text: at most three decimals, no trailing zeros, no negative zero."""
-    text = f"{value:.3f}".rstrip("0").rstrip(".")
+
+def number(value: float, decimals: int = 3) -> str:
+    """A coordinate as text: at most three decimals (or as wished), no trailing zeros, no negative zero."""
+    text = f"{value:.{decimals}f}".rstrip("0").rstrip(".")
     return "0" if text == "-0" else text

@@ -2,31 +2,62 @@
 
 from msgspec import Struct
 
+from kavlet.core.scene.paints import Paint
 from kavlet.core.scene.path import Path
+from kavlet.core.values.affine import Affine
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect, Size
 
 
 class MarkId(Struct, frozen=True):
-    """Which mark a primitive belongs to: the layer's name and the row (0 is the first row of figures)."""
+    """Which mark a primitive belongs to: the layer's name, the row (0 is the first row of figures), the layer's key."""
 
     layer: str
     row: int
+    key: str = ""
 
 
 class Shape(Struct, frozen=True):
-    """A filled and perhaps edged outline."""
+    """A filled and perhaps edged outline; `dash` holds lengths of dashes and gaps; `clip` cuts it."""
 
     path: Path
-    fill: Colour | None = None
+    fill: Paint | None = None
     edge: Colour | None = None
     edge_width: float = 0.0
+    mark: MarkId | None = None
+    title: str = ""
+    dash: tuple[float, ...] = ()
+    clip: Path | None = None
+
+
+class Stamp(Struct, frozen=True):
+    """A shared outline put somewhere by an affine map: a symbol. All stamps of one `name` have the same outline."""
+
+    name: str
+    outline: Path
+    place: Affine
+    fill: Colour
+    clip: Path | None = None
+    mark: MarkId | None = None
+    title: str = ""
+
+
+class Image(Struct, frozen=True):
+    """A PNG or JPEG in the unit square, put somewhere by an affine map."""
+
+    name: str
+    content: bytes
+    place: Affine
+    clip: Path | None = None
     mark: MarkId | None = None
     title: str = ""
 
 
 class Writing(Struct, frozen=True):
-    """One line of text; `x`, `y` is the start of its baseline, `width` its measured advance, all in points."""
+    """One line of text; `x`, `y` is the start of its baseline, `width` its measured advance, all in points.
+
+    It is turned clockwise by `angle` degrees about (x, y).
+    """
 
     text: str
     x: float
@@ -36,9 +67,10 @@ class Writing(Struct, frozen=True):
     size: float
     colour: Colour
     mark: MarkId | None = None
+    angle: float = 0.0
 
 
-Primitive = Shape | Writing
+Primitive = Shape | Stamp | Image | Writing
 
 
 class Scene(Struct, frozen=True):

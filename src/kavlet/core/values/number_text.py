@@ -4,14 +4,17 @@ from typing import Literal
 
 from msgspec import Struct
 
-Style = Literal["number", "percent", "date"]
+Style = Literal["number", "percent", "date", "short", "long", "currency"]
 
 
 class NumberText(Struct, frozen=True, omit_defaults=True):
     """Decimals, grouping, unit and sign of a number.
 
-    `most_decimals` are shown at most and trailing zeros dropped, down to `least_decimals`. A percent's value is a
-    share (0.375 is written 37.5 %); a date's counts days from 30 December 1899 (ODF 1.3 part 4, 4.3.3).
+    `most_decimals` are shown at most and trailing zeros dropped, down to `least_decimals`; with `significant`, that
+    many significant digits instead. A percent's value is a share (0.375 is written 37.5 %); a date's counts days from
+    30 December 1899 (ODF 1.3 part 4, 4.3.3); "short" and "long" abbreviate (1.2 K, 1.2 thousand); a `currency` is an
+    ISO 4217 code. `sign` "always" writes a plus too, "never" none; `minus` "()" puts negatives in parentheses.
+    `zero` and `missing` stand for 0 and for no value.
     """
 
     style: Style = "number"
@@ -20,8 +23,15 @@ class NumberText(Struct, frozen=True, omit_defaults=True):
     grouping: bool = True
     prefix: str = ""
     suffix: str = ""
+    significant: int = 0
+    currency: str = ""
+    sign: Literal["auto", "always", "never"] = "auto"
+    minus: Literal["−", "-", "()"] = "−"
+    zero: str | None = None
+    missing: str = ""
 
 
 PLAIN = NumberText()
 DATE = NumberText(style="date")
 PERCENT = NumberText(style="percent", most_decimals=1)
+WHOLE_PERCENT = NumberText(style="percent", most_decimals=0)

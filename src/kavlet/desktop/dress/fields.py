@@ -2,9 +2,9 @@
 
 from collections.abc import Sequence
 
-from PySide6.QtCore import Signal
-from PySide6.QtGui import QFocusEvent, QKeyEvent, Qt
-from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QLineEdit, QSizePolicy, QToolButton, QWidget
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QFocusEvent, QKeyEvent, QWheelEvent
+from PySide6.QtWidgets import QButtonGroup, QComboBox, QHBoxLayout, QLineEdit, QSizePolicy, QToolButton, QWidget
 
 
 class TextField(QLineEdit):
@@ -83,3 +83,26 @@ class ChoiceField(QWidget):
         """Show what the document holds."""
         if value in self._buttons:
             self._buttons[value].setChecked(True)
+
+
+class PickField(QComboBox):
+    """One of many words, from a list that opens."""
+
+    chosen = Signal(str)
+
+    def __init__(self, name: str, choices: Sequence[tuple[str, str]], parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setAccessibleName(name)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        for value, text in choices:
+            self.addItem(text, value)
+        self.activated.connect(lambda index: self.chosen.emit(str(self.itemData(index))))
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        event.ignore()  # scrolling the panel must not change what a field holds
+
+    def show_choice(self, value: str) -> None:
+        """Show what the document holds."""
+        index = self.findData(value)
+        if index >= 0:
+            self.setCurrentIndex(index)

@@ -5,6 +5,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QCheckBox, QFrame, QLabel, QScrollArea, QVBoxLayout, QWidget
 
 from kavlet.core.build import checked_setting
+from kavlet.core.charts.points import Points
 from kavlet.core.document import edits
 from kavlet.core.dress.style import Dress
 from kavlet.core.dress.theme import theme, themes
@@ -12,7 +13,7 @@ from kavlet.core.recipes.recipe import Parameter, Setting
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.text.faces import Family
 from kavlet.core.values.errors import KavletError
-from kavlet.desktop.dress.fields import ChoiceField, TextField
+from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
 from kavlet.desktop.dress.swatches import ColourField
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.store import Store
@@ -46,10 +47,12 @@ class DressPanel(QFrame):
         layout.setSpacing(2 * UNIT)
         layout.addWidget(self.head)
         layout.addWidget(scroll, 1)
-        self.theme = ChoiceField(self.tr("Theme"), [(one.name, one.title) for one in themes().values()])
+        self.theme = PickField(self.tr("Theme"), [(one.name, one.title) for one in themes().values()])
         self.theme.chosen.connect(lambda name: self._dress(self.tr("choose theme"), theme=name))
         self.family = ChoiceField(self.tr("Face"), [(name, name) for name in FAMILIES])
         self.family.chosen.connect(self._choose_family)
+        self.dark = QCheckBox(self.tr("Dark ground"))
+        self.dark.clicked.connect(lambda on: self._dress(self.tr("choose ground"), dark=on))
         self.fill = ColourField(self.tr("Bars"))
         self.fill.chosen.connect(self._choose_fill)
         self.fill.given_back.connect(self._give_back_fill)
@@ -73,6 +76,7 @@ class DressPanel(QFrame):
         self._settings_end = self._place
         self._group(self.tr("Look"))
         self._labelled(self.tr("Theme"), self.theme)
+        self._form.addWidget(self.dark)
         self._labelled(self.tr("Face"), self.family)
         self._labelled(self.tr("Bars"), self.fill)
         self._form.addStretch(1)
@@ -124,11 +128,16 @@ class DressPanel(QFrame):
             box = QCheckBox(name.capitalize())
             box.clicked.connect(lambda on: self._set_setting(name, on))
             return box
+        if parameter.type == "choice" and sum(map(len, parameter.choices)) > 26:
+            pick = PickField(name, [(one, one) for one in parameter.choices])
+            pick.chosen.connect(lambda value: self._set_setting(name, value))
+            return pick
         if parameter.type == "choice":
             choice = ChoiceField(name, [(one, one) for one in parameter.choices])
             choice.chosen.connect(lambda value: self._set_setting(name, value))
             return choice
-        field = TextField(name, self.tr("number, or a cell: =B7"))
+        hints = {"number": self.tr("number, or a cell: =B7"), "numbers": self.tr("numbers: 40; 70")}
+        field = TextField(name, hints.get(parameter.type, self.tr("text, or a cell: =B7")))
         field.committed.connect(lambda text: self._typed_setting(parameter, text))
         return field
 
@@ -138,19 +147,32 @@ class DressPanel(QFrame):
         self._inside.setVisible(chart is not None)
         if chart is None:
             return
-        if chart.recipe != self._recipe:
+        if chart.recipe != self._recipe and chart.recipe:
             self._recipe = chart.recipe
             self._build_settings(chart.recipe)
         for name, field in self.texts.items():
             field.show_text(getattr(chart, name))
-        held = RECIPES[chart.recipe].defaults | chart.settings
+        held = RECIPES[chart.recipe].defaults | chart.settings if chart.recipe else {}
         for name, widget in self.settings.items():
             _show_setting(widget, held[name])
         look = theme(chart.dress.theme)
         self.theme.show_choice(chart.dress.theme)
         self.family.show_choice(chart.dress.family or look.family)
-        by_hand = chart.dress.fills.get("value")
-        self.fill.show_colour(look.palette, by_hand or look.palette[0], by_hand is not None)
+        tones = look.tones(chart.dress.dark)
+        self.dark.setChecked(chart.dress.dark)
+        by_hand = chart.dress.overrides.get(self._fill_path())
+        shown = by_hand if isinstance(by_hand, str) else tones.palette[0]
+        self.fill.show_colour(tones.palette, shown, by_hand is not None)
+
+    def _fill_path(self) -> str:
+        """The path of the fill of the layer the chart is about: the first one drawn that is no helper."""
+        try:
+            picture = self._store.picture()
+        except KavletError:
+            picture = None
+        layers = picture.build.chart.layers if picture is not None else ()
+        keys = [layer.key for layer in layers if not layer.helper and layer.listed and not isinstance(layer, Points)]
+        return f"layers.{keys[0] if keys else 'value'}.fill"
 
     def _set_text(self, name: str, text: str) -> None:
         chart = self._store.chart
@@ -171,9 +193,11 @@ class DressPanel(QFrame):
         if value == "":
             value = parameter.default
         elif not text.strip().startswith("="):
-            cell = text.strip().removesuffix("%").strip().replace(",", ".")
+            cell: str | float = text.strip()
             try:
-                value = checked_setting(parameter, float(cell))
+                if parameter.type == "number":
+                    cell = float(text.strip().removesuffix(parameter.unit or "%").strip().replace(",", "."))
+                value = checked_setting(parameter, cell)
             except (ValueError, KavletError) as error:
                 if isinstance(field, TextField):
                     field.mark_wrong(True)
@@ -197,19 +221,20 @@ class DressPanel(QFrame):
     def _choose_fill(self, text: str) -> None:
         chart = self._store.chart
         if chart is not None:
-            self._dress(self.tr("colour bars"), fills=chart.dress.fills | {"value": text})
+            self._dress(self.tr("colour bars"), overrides=chart.dress.overrides | {self._fill_path(): text})
 
     def _give_back_fill(self) -> None:
         chart = self._store.chart
         if chart is not None:
-            fills = {layer: text for layer, text in chart.dress.fills.items() if layer != "value"}
-            self._dress(self.tr("give back to theme"), fills=fills)
+            path = self._fill_path()
+            left = {key: value for key, value in chart.dress.overrides.items() if key != path}
+            self._dress(self.tr("give back to theme"), overrides=left)
 
 
 def _show_setting(widget: QWidget, value: Setting) -> None:
     if isinstance(widget, QCheckBox):
         widget.setChecked(bool(value))
-    elif isinstance(widget, ChoiceField):
+    elif isinstance(widget, ChoiceField | PickField):
         widget.show_choice(str(value))
     elif isinstance(widget, TextField):
         widget.show_text(f"{value:g}" if isinstance(value, float) else str(value))

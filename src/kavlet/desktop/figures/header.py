@@ -51,7 +51,7 @@ class RoleHeader(QHeaderView):
         if column.helper is not None:
             return self.tr("helper")
         roles = chart.roles if chart is not None and chart.table == table.id else {}
-        return next((role for role, held in roles.items() if held == column.id), "")
+        return next((role for role, held in roles.items() if column.id in held), "")
 
     def chip_rect(self, section: int) -> QRect:
         """Where a column's chip is drawn, in the viewport."""
@@ -140,10 +140,12 @@ class RoleHeader(QHeaderView):
         chart, table = self._store.chart, self._store.table
         if section < 0 or chart is None or table is None:
             return ""
-        recipe = RECIPES[chart.recipe]
+        recipe = RECIPES.get(chart.recipe)
+        if recipe is None:
+            return ""
         helper = table.columns[section].helper
         if helper is not None:
-            return next((one.meaning for one in recipe.helpers if one.name == helper.name), "")
+            return next((one.meaning for one in recipe.helpers if helper.name.startswith(one.name)), "")
         text = self.chip_text(section)
         return next(
             (one.meaning for one in recipe.roles if one.name == text), self.tr("Choose what this column is for")
@@ -160,7 +162,7 @@ class RoleHeader(QHeaderView):
             menu.addAction(note)
             return menu
         held = self.chip_text(section)
-        for role in RECIPES[chart.recipe].roles:
+        for role in RECIPES[chart.recipe].roles if chart.recipe in RECIPES else ():
             action = QAction(f"{role.name}  –  {role.meaning}", menu)
             action.setCheckable(True)
             action.setChecked(role.name == held)
@@ -170,7 +172,7 @@ class RoleHeader(QHeaderView):
         nothing = QAction(self.tr("No role"), menu)
         nothing.setCheckable(True)
         nothing.setChecked(not held)
-        nothing.triggered.connect(lambda: self._take(held))
+        nothing.triggered.connect(lambda: self._take(held, section))
         menu.addAction(nothing)
         return menu
 
@@ -182,9 +184,8 @@ class RoleHeader(QHeaderView):
         document = edits.set_role(self._store.document, chart.id, role, table.columns[section].id)
         self._store.apply(self.tr("make column the {}").format(role), document)
 
-    def _take(self, role: str) -> None:
-        chart = self._store.chart
-        if chart is not None and role:
-            self._store.apply(
-                self.tr("take role {}").format(role), edits.set_role(self._store.document, chart.id, role, None)
-            )
+    def _take(self, role: str, section: int) -> None:
+        chart, table = self._store.chart, self._store.table
+        if chart is not None and table is not None and role:
+            document = edits.drop_role(self._store.document, chart.id, table.columns[section].id)
+            self._store.apply(self.tr("take role {}").format(role), document)

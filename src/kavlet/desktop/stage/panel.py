@@ -3,6 +3,7 @@
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
+from kavlet.core.recipes.recipe import QUESTIONS
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.stage.view import StageView
@@ -46,7 +47,7 @@ class StagePanel(QFrame):
         recipe = RECIPES.get(chart.recipe) if chart is not None else None
         self.name.setText(recipe.title if recipe else self.tr("Stage"))
         self.question.setText(
-            recipe.question if recipe else self.tr("The chart appears here as soon as there is a table.")
+            QUESTIONS[recipe.question] if recipe else self.tr("The chart appears here as soon as there is a table.")
         )
         picture = self.view.picture
         if picture is None or self.view.problem:

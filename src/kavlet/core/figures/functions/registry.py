@@ -38,6 +38,12 @@ class Function(Struct, frozen=True):
     lazy: bool = False
     blocks: bool = False
 
+    @property
+    def single(self) -> bool:
+        """Whether every argument is one value, so that a block of values is worked on value by value."""
+        words = ("…", "block", "range", "cell", "table", "values", "test")
+        return not self.lazy and not self.blocks and not any(word in self.arguments for word in words)
+
 
 FUNCTIONS: dict[str, Function] = {}
 

@@ -1,0 +1,33 @@
+"""The legend: which colour is what."""
+
+from typing import Literal
+
+from msgspec import Struct
+
+from kavlet.core.dress.fills import Fill
+
+Side = Literal["none", "auto", "top", "bottom", "left", "right", "inside"]
+
+
+class Entry(Struct, frozen=True, omit_defaults=True):
+    """One entry of its own, beside those of the layers."""
+
+    name: str
+    fill: Fill | None = None
+    tone: int = 0
+
+
+class Legend(Struct, frozen=True, omit_defaults=True):
+    """Where the legend stands; "auto" shows it above the plot when there is more than one entry.
+
+    Entries come from the layers, or from `entries` where there are any. `key` says what one symbol stands for.
+    `x`, `y` are the place inside the plot, as shares of what is free.
+    """
+
+    side: Side = "auto"
+    title: str = ""
+    entries: tuple[Entry, ...] = ()
+    key: str = ""
+    key_symbol: str = ""
+    x: float = 1.0
+    y: float = 0.0

@@ -1,0 +1,11 @@
+"""Reference: a line at a value of the scale, over the whole plot or on a polar scale."""
+
+from kavlet.core.charts.layer import Layer
+
+
+class Reference(Layer, frozen=True, tag_field="type", tag="reference", omit_defaults=True):
+    """A line at `at`; where the layer has a column, at its first value. Its name is its label."""
+
+    at: float = 0.0
+    width: float = 1.25
+    dash: tuple[float, ...] = (4.0, 3.0)

@@ -1,0 +1,17 @@
+"""Rings: each row an arc of its own, one inside the other."""
+
+from kavlet.core.charts.layer import Layer
+
+
+class Rings(Layer, frozen=True, tag_field="type", tag="rings", omit_defaults=True):
+    """Arcs whose sweep in degrees is the column `values`; `track` draws the whole sweep behind them.
+
+    `figures` names the column their labels and colours speak of. The first row is outermost, unless `order` says
+    otherwise. `named` writes the rows' names at the arcs' start, right-aligned to the start line.
+    """
+
+    figures: str = ""
+    order: tuple[int, ...] = ()
+    track: bool = True
+    round: bool = True
+    named: bool = True

@@ -1,0 +1,33 @@
+"""Titles and free texts."""
+
+from typing import Literal
+
+from msgspec import Struct
+
+
+class Text(Struct, frozen=True, omit_defaults=True):
+    """A text with its look; None follows the theme. `dx`, `dy` move it by points from its place."""
+
+    text: str = ""
+    size: float | None = None
+    bold: bool | None = None
+    italic: bool = False
+    colour: str = ""
+    align: Literal["start", "middle", "end"] = "start"
+    dx: float = 0.0
+    dy: float = 0.0
+
+
+class Note(Struct, frozen=True, omit_defaults=True):
+    """A free text at a place given as shares of the chart's width and height (or, `middle`, in the frame's middle)."""
+
+    key: str
+    text: str
+    x: float = 0.5
+    y: float = 0.5
+    middle: bool = False
+    size: float | None = None
+    bold: bool = False
+    italic: bool = False
+    colour: str = ""
+    align: Literal["start", "middle", "end"] = "middle"

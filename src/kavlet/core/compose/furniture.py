@@ -1,0 +1,44 @@
+"""What a frame brings along besides marks: rules, texts, axes."""
+
+from msgspec import Struct
+
+from kavlet.core.compose.figure import Axis, Rule, Text
+from kavlet.core.compose.lettering import Ink
+from kavlet.core.dress.style import Style
+from kavlet.core.values.geometry import Size
+
+FULL_SIZE = Size(520, 290)  # from this size on, texts have the theme's size; smaller charts shrink them
+
+
+class Sizes(Struct, frozen=True):
+    """Font sizes of this chart in points."""
+
+    title: float
+    subtitle: float
+    text: float
+    small: float
+
+
+def sizes(style: Style, size: Size) -> Sizes:
+    """The theme's sizes, shrunk on charts smaller than `FULL_SIZE`."""
+    shrink = min(1.0, max(0.5, min(size.width / FULL_SIZE.width, size.height / FULL_SIZE.height)))
+    return Sizes(
+        style.title_size * shrink, style.subtitle_size * shrink, style.text_size * shrink, style.small_size * shrink
+    )
+
+
+class Furniture(Struct, frozen=True):
+    """Rules under and over the marks, texts, and the axes for the record."""
+
+    under: tuple[Rule, ...] = ()
+    over: tuple[Rule, ...] = ()
+    texts: tuple[Text, ...] = ()
+    axes: tuple[Axis, ...] = ()
+
+
+def text_ink(style: Style, sizes: Sizes) -> Ink:
+    return Ink(style.face, sizes.text, style.ink)
+
+
+def small_ink(style: Style, sizes: Sizes) -> Ink:
+    return Ink(style.face, sizes.small, style.quiet)

@@ -1,0 +1,160 @@
+"""What labels say: templates with named fields, filled from a layer's row."""
+
+import math
+import re
+from functools import cached_property
+
+from kavlet.core.charts.chart import AnyLayer, Chart
+from kavlet.core.charts.labels import Label
+from kavlet.core.charts.layer import Row
+from kavlet.core.charts.needle import Needle
+from kavlet.core.charts.points import Points
+from kavlet.core.charts.rings import Rings
+from kavlet.core.charts.wedges import Wedges
+from kavlet.core.compose.data import Data
+from kavlet.core.figures.cells import ErrorValue, text_of
+from kavlet.core.text.numbers import written
+from kavlet.core.values.apportion import rounded_shares
+from kavlet.core.values.number_text import WHOLE_PERCENT, NumberText
+
+_FIELD = re.compile(r"\{([^{}]*)\}")
+
+
+class Wording:
+    """The words of one chart: names of its rows, and label texts."""
+
+    def __init__(self, chart: Chart, data: Data) -> None:
+        self.chart = chart
+        self.data = data
+        self.names = data.names(chart.names)
+        self._shares: dict[tuple[object, ...], list[float]] = {}
+
+    @cached_property
+    def columns(self) -> dict[str, str]:
+        """Column ids by what a template may call them."""
+        found = {title.casefold(): column for column, title in reversed(self.data.titles.items())}
+        return found | {column: column for column in self.data.titles}
+
+    def figure(self, layer: AnyLayer, row: int) -> float:
+        """The figure a row's label speaks of."""
+        return float(self.data.column(figure_column(layer))[row])
+
+    def number_text(self, layer: AnyLayer) -> NumberText:
+        if layer.label is not None and layer.label.number is not None:
+            return layer.label.number
+        return self.data.number_text(figure_column(layer))
+
+    def text(self, layer: AnyLayer, row: int) -> str:
+        """A row's label; empty where its row is not labelled or has no value."""
+        label, own = layer.label, layer.rows.get(self.data.ids[row], Row())
+        if label is None or layer.helper or not own.label or not self._wanted(layer, label, row):
+            return ""
+        if own.text is not None:
+            return own.text
+        return self.filled(layer, label, row)
+
+    def filled(self, layer: AnyLayer, label: Label, row: int) -> str:
+        """The template with its fields filled; a line that comes out empty is left out."""
+        text = _FIELD.sub(lambda found: self._field(found[1].strip(), layer, label, row), label.template)
+        return "\n".join(line.strip() for line in text.split("\n") if line.strip())
+
+    def says(self, layer: AnyLayer, row: int) -> str:
+        """What a mark is called: its row's name and its figure."""
+        number = written(self.figure(layer, row), self.number_text(layer), self.data.locale)
+        name = self.names[row] if row < len(self.names) else ""
+        return f"{name}: {number}" if name and number else name or number
+
+    def _field(self, field: str, layer: AnyLayer, label: Label, row: int) -> str:
+        own = label.numbers.get(field)
+        if field == "value":
+            return written(self.figure(layer, row), own or self.number_text(layer), self.data.locale)
+        if field == "name":
+            return self.names[row]
+        if field == "series":
+            return layer.name
+        if field == "share":
+            return self._share_text(layer, row, own or WHOLE_PERCENT)
+        if field == "step":
+            numbers = self.data.column(figure_column(layer))
+            if row == 0 or math.isnan(numbers[row]) or not numbers[row - 1]:
+                return ""
+            return written(float(numbers[row] / numbers[row - 1]), own or WHOLE_PERCENT, self.data.locale)
+        if field.startswith("="):
+            value = self.data.cells.get(field)
+            return written(value, own or NumberText(), self.data.locale) if isinstance(value, float) else text_of(value)
+        column = self.columns.get(field) or self.columns.get(field.casefold())
+        if column is None:
+            return ""
+        value = self.data.values[column][row]
+        if isinstance(value, float):
+            return written(value, own or self.data.number_text(column), self.data.locale)
+        return "" if isinstance(value, ErrorValue) else text_of(value)
+
+    def share(self, layer: AnyLayer, row: int) -> float:
+        """A row's exact share of its layer's whole."""
+        column = figure_column(layer)
+        numbers = [float(number) for number in self.data.column(column) if not math.isnan(number)]
+        whole = math.fsum(numbers) + self.rest(layer) + self.gathered(layer)
+        return self.figure(layer, row) / whole if whole else math.nan
+
+    def rest(self, layer: AnyLayer) -> float:
+        """What a declared whole leaves over."""
+        return self._sum(layer.rest) if isinstance(layer, Wedges) and layer.rest else 0.0
+
+    def gathered(self, layer: AnyLayer) -> float:
+        """What small rows add up to that are drawn as one."""
+        return self._sum(layer.gathered) if isinstance(layer, Wedges) and layer.gathered else 0.0
+
+    def _sum(self, column: str) -> float:
+        return max(0.0, math.fsum(float(number) for number in self.data.column(column) if not math.isnan(number)))
+
+    def _share_text(self, layer: AnyLayer, row: int, how: NumberText) -> str:
+        """Shares by largest remainder, so that they add up as shown; parts of a row where the layer stacks to one."""
+        parts = self._parts(layer)
+        key = (layer.key, how.most_decimals, row if parts else None)
+        if key not in self._shares:
+            if parts:
+                figures = [float(self.data.column(one.values)[row]) for one in parts]
+                self._shares[key] = rounded_shares(figures, how.most_decimals)
+            else:
+                numbers = list(map(float, self.data.column(figure_column(layer))))
+                extras = [self.gathered(layer), self.rest(layer)]
+                self._shares[key] = rounded_shares([*numbers, *extras], how.most_decimals)
+        place = [one.key for one in parts].index(layer.key) if parts else row
+        return written(self._shares[key][place], how, self.data.locale)
+
+    def extra_shares(self, layer: AnyLayer, how: NumberText) -> tuple[str, str]:
+        """The shares of what is gathered and of what is left over, so that all shares add up."""
+        self._share_text(layer, 0, how)
+        held = self._shares[layer.key, how.most_decimals, None]
+        gathered, rest = (written(share, how, self.data.locale) for share in held[-2:])
+        return gathered, rest
+
+    def _parts(self, layer: AnyLayer) -> list[AnyLayer]:
+        if getattr(layer, "stack", "none") != "share":
+            return []
+        return [
+            one
+            for one in self.chart.layers
+            if type(one) is type(layer) and getattr(one, "stack", "") == "share" and not one.hidden
+        ]
+
+    def _wanted(self, layer: AnyLayer, label: Label, row: int) -> bool:
+        if label.when == "all":
+            return True
+        numbers = self.data.column(figure_column(layer))
+        held = [i for i, number in enumerate(numbers) if not math.isnan(number)]
+        if label.when == "ends":
+            return bool(held) and row in (held[0], held[-1])
+        if label.when == "above":
+            share = self.share(layer, row)
+            return not math.isnan(share) and share >= label.least
+        return self.data.ids[row] in layer.rows or bool(layer.rules)
+
+
+def figure_column(layer: AnyLayer) -> str:
+    """The column whose figures a layer's labels speak of."""
+    if isinstance(layer, Rings | Needle | Points) and layer.figures:
+        return layer.figures
+    true = getattr(layer, "true", "")
+    return true or layer.values

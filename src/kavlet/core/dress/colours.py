@@ -1,0 +1,59 @@
+"""Colour texts: hex codes, names of the theme's colours, and tints of either.
+
+`#7a2e5d`, `ink`, `ground`, `tone2` (the palette's second colour), `tone1 +60` (60 % of the way to the ground),
+`tone1 -20` (20 % of the way to the ink), `white /40` (40 % opaque).
+"""
+
+import re
+from collections.abc import Mapping
+
+from kavlet.core.values.colour import Colour, colour, from_oklab, mix, oklab
+from kavlet.core.values.errors import KavletError
+
+_TEXT = re.compile(r"\s*(#[0-9a-fA-F]{3,8}|[a-z]+)(\d*)\s*(?:([+-])\s*(\d{1,3}))?\s*(?:/\s*(\d{1,3}))?\s*")
+
+
+def resolved(text: str, named: Mapping[str, Colour], palette: tuple[Colour, ...]) -> Colour:
+    """The colour of a text. Raises KavletError when it is none."""
+    found = _TEXT.fullmatch(text)
+    if found is None:
+        return colour(text)
+    base, number, sign, share, alpha = found.groups()
+    if base.startswith("#"):
+        made = colour(base + number)
+    elif base == "tone" and number:
+        made = palette[(max(1, int(number)) - 1) % len(palette)]
+    elif base in named and not number:
+        made = named[base]
+    else:
+        raise KavletError(f"“{text}” is not a colour.", remedy="Write it like #7a2e5d, ink or tone2.")
+    if sign:
+        made = mix(made, named["ground" if sign == "+" else "ink"], min(100, int(share)) / 100)
+    return made.faded(min(100, int(alpha)) / 100) if alpha else made
+
+
+def tints(of: Colour, count: int, ground: Colour) -> list[Colour]:
+    """`count` tints of a colour in equal steps of OKLab lightness, the colour first, the last still off the ground."""
+    if count <= 1:
+        return [of][:count]
+    return [mix(of, ground, 0.62 * i / (count - 1)) for i in range(count)]
+
+
+def sequence(light: Colour, dark: Colour, count: int) -> list[Colour]:
+    """A sequential palette: equal steps of OKLab lightness from light to dark."""
+    return [mix(light, dark, i / max(1, count - 1)) for i in range(count)]
+
+
+def diverging(low: Colour, middle: Colour, high: Colour, count: int) -> list[Colour]:
+    """A diverging palette from `low` by a light middle to `high`, equal steps on each side."""
+    made = []
+    for i in range(count):
+        share = 2 * i / max(1, count - 1) - 1
+        made.append(mix(middle, high if share > 0 else low, abs(share)))
+    return made
+
+
+def lighter(of: Colour, by: float) -> Colour:
+    """The colour with more (or less) OKLab lightness, hue and chroma kept as far as sRGB can show them."""
+    lightness, a, b = oklab(of)
+    return from_oklab(max(0.0, min(1.0, lightness + by)), a, b, of.alpha)

@@ -1,0 +1,50 @@
+"""What an author fills a part with. Colours are colour texts (`kavlet.core.dress.colours`), resolved by the style."""
+
+from typing import Literal
+
+from msgspec import Struct
+
+Run = Literal["along", "across", "round", "radial"]
+HatchKind = Literal["lines", "cross", "dots", "dashes"]
+How = Literal["fitted", "stretched", "repeated", "per unit"]
+
+
+class Gradient(Struct, frozen=True, tag_field="fill", tag="gradient", omit_defaults=True):
+    """Colours in equal steps: along the bar's value, across it, outward, or `round`, which makes it look like a tube.
+
+    `angle`, where given, turns the run clockwise from the right instead.
+    """
+
+    colours: tuple[str, ...]
+    run: Run = "along"
+    angle: float | None = None
+
+
+class Hatch(Struct, frozen=True, tag_field="fill", tag="hatch", omit_defaults=True):
+    """A pattern that stays readable in grey print: lines turned by `angle`, `step` points apart."""
+
+    colour: str
+    kind: HatchKind = "lines"
+    ground: str = ""
+    angle: float = 45.0
+    step: float = 6.0
+    width: float = 1.5
+
+
+class Picture(Struct, frozen=True, tag_field="fill", tag="picture", omit_defaults=True):
+    """A symbol or picture by its name.
+
+    `fitted` once at own proportions, `stretched` once over the whole part, `repeated` at own proportions from the base
+    with the last one cut, or `per unit`: one for each `unit` of the value. Upright, unless `turned` with the bar.
+    `colour` is for symbols (empty: the layer's own); `ground` is painted behind.
+    """
+
+    name: str
+    how: How = "stretched"
+    unit: float = 1.0
+    turned: bool = False
+    colour: str = ""
+    ground: str = ""
+
+
+Fill = str | Gradient | Hatch | Picture

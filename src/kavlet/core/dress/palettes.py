@@ -1,0 +1,69 @@
+"""Palettes: ordered lists of colours, shipped, read from any text that holds hex codes, or from a .gpl file."""
+
+import re
+from functools import lru_cache
+from importlib.resources import files
+from typing import Literal
+
+import msgspec
+from msgspec import Struct
+
+from kavlet.core.values.errors import KavletError
+
+Kind = Literal["qualitative", "sequential", "diverging"]
+MOST = 64
+_HEX = re.compile(r"(?<![\w#&])#?([0-9a-fA-F]{6})(?:[0-9a-fA-F]{2})?(?![\w])|(?<![\w&])#([0-9a-fA-F]{3})(?![\w])")
+
+
+class Palette(Struct, frozen=True, omit_defaults=True):
+    """Colours as `#rrggbb`, in their order."""
+
+    name: str
+    title: str
+    kind: Kind
+    colours: tuple[str, ...]
+    source: str = ""
+
+
+@lru_cache(maxsize=1)
+def palettes() -> dict[str, Palette]:
+    """All shipped palettes by name."""
+    content = (files("kavlet") / "assets" / "themes" / "palettes.json").read_bytes()
+    return {one.name: one for one in msgspec.json.decode(content, type=tuple[Palette, ...])}
+
+
+def from_text(text: str) -> tuple[str, ...]:
+    """The hex codes of any text, each once, in order: a style sheet, a mail, a list. Raises KavletError without any."""
+    found: list[str] = []
+    for match in _HEX.finditer(text):
+        digits = match[1] or "".join(2 * digit for digit in match[2])
+        # Six digits without a # are taken for a colour only where they could not be a plain number or word.
+        if match[1] and not match[0].startswith("#") and (digits.isdigit() or not re.search(r"\d", digits)):
+            continue
+        code = f"#{digits.lower()}"
+        if code not in found:
+            found.append(code)
+    if not found:
+        raise KavletError("The text holds no colours.", remedy="Colours are written like #7a2e5d.")
+    return tuple(found[:MOST])
+
+
+def from_gpl(text: str) -> Palette:
+    """The palette of a .gpl file: a head line, `Name:`, and lines of red, green, blue (0 to 255) and a name."""
+    lines = text.splitlines()
+    if not lines or not lines[0].strip().startswith("GIMP Palette"):
+        raise KavletError("The file is not a .gpl palette.")
+    name = "Palette"
+    colours: list[str] = []
+    for line in lines[1:]:
+        if line.startswith("Name:"):
+            name = line.partition(":")[2].strip() or name
+            continue
+        found = re.match(r"\s*(\d{1,3})\s+(\d{1,3})\s+(\d{1,3})(?:\s|$)", line)
+        if found and all(int(part) <= 255 for part in found.groups()):
+            code = "#" + "".join(f"{int(part):02x}" for part in found.groups())
+            if code not in colours:
+                colours.append(code)
+    if not colours:
+        raise KavletError("The palette holds no colours.")
+    return Palette(name.casefold(), name, "qualitative", tuple(colours[:MOST]))

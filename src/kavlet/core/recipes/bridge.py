@@ -1,0 +1,224 @@
+"""Bridge: what moved a total, step by step.
+
+Each step's bar stands on a hidden base; a bar that crosses zero has a part above and a part below it::
+
+           ___     ___
+    ___   |   |===|   |
+   |   |==|___|   |___|==___
+   |   |  :   :   :   : |   |     : hidden base
+"""
+
+import math
+
+import msgspec
+
+from kavlet.core.charts.bars import Bars
+from kavlet.core.charts.chart import AnyLayer, Chart
+from kavlet.core.charts.flanks import Flanks
+from kavlet.core.charts.frame import Cartesian
+from kavlet.core.charts.labels import Label, Position
+from kavlet.core.charts.layer import Row
+from kavlet.core.charts.legend import Legend
+from kavlet.core.charts.points import Points
+from kavlet.core.charts.scale import Scale
+from kavlet.core.figures.cells import text_of
+from kavlet.core.recipes.checks import need_numbers
+from kavlet.core.recipes.parts import NAME, choice, flag, gap, text
+from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Role
+from kavlet.core.text.numbers import written
+
+
+def formulas(places: Places) -> dict[str, list[str]]:
+    """Which rows are totals; where each bar starts and ends; hidden bases; visible parts; the labels' places."""
+    value = places.role("value")
+    total, start, end = (places.helper(name) for name in ("total", "start", "running"))
+    made: dict[str, list[str]] = {helper.name: [] for helper in HELPERS}
+    for row in places.span:
+        held = f"{value}{row}"
+        before = f"{end}{row - 1}"
+        made["total"].append("=" + _is_total(places, row, held, before))
+        made["start"].append("=0" if row == places.first else f"=IF({total}{row};0;{before})")
+        if row == places.first:
+            made["running"].append(f"=IF(ISNUMBER({held});{held};0)")
+        else:
+            made["running"].append(f"=IF({total}{row};{before};{before}+IF(ISNUMBER({held});{held};0))")
+        low, high = f"MIN({start}{row};{end}{row})", f"MAX({start}{row};{end}{row})"
+        made["base"].append(f"=MAX(0;{low})")
+        made["base below"].append(f"=MIN(0;{high})")
+        made["above"].append(f"=MAX(0;{high})-MAX(0;{low})")
+        made["below"].append(f"=MIN(0;{low})-MIN(0;{high})")
+        falls = f"{end}{row}<{start}{row}"
+        made["tip"].append(f'=IF({total}{row};"";IF({falls};{low};{high}))')
+        made["total tip"].append(f'=IF({total}{row};IF({end}{row}<0;{low};{high});"")')
+    return made
+
+
+def _is_total(places: Places, row: int, held: str, before: str) -> str:
+    """TRUE for a total: the first row; the last one when it is empty or states the running total; or a marked row."""
+    rule = places.settings["totals"]
+    if places.has("total"):
+        mark = f"{places.role('total')}{row}"
+        return f'NOT(OR(ISBLANK({mark});{mark}="";{mark}=0))' if row > places.first else "TRUE()"
+    if row == places.first:
+        return "FALSE()" if rule == "none" else "TRUE()"
+    if row == places.last and rule == "first and last":
+        return "TRUE()"
+    if row == places.last and rule == "found":
+        return f"OR(ISBLANK({held});ROUND({held}-{before};6)=0)"
+    return "FALSE()"
+
+
+def check(inputs: Inputs) -> None:
+    """There are numbers."""
+    need_numbers(inputs, "value")
+
+
+def chart(inputs: Inputs) -> Chart:
+    """Stacked bars on hidden bases, coloured as total, rise and fall; connectors; labels at the tips."""
+    settings = inputs.settings
+    fills = {row: Row(fill=_kind(inputs, row)) for row in range(inputs.rows)}
+    layers: list[AnyLayer] = [
+        Bars("base", "base", inputs.helpers["base"], helper=True, stack="stacked"),
+        Bars("base below", "base below", inputs.helpers["base below"], helper=True, stack="stacked"),
+    ]
+    if settings["connectors"]:
+        layers.append(Flanks("connectors", "connectors", inputs.helpers["running"], form="line", listed=False))
+    layers += [
+        Bars(
+            "above",
+            inputs.title("value"),
+            inputs.helpers["above"],
+            stack="stacked",
+            rows=fills,
+            radius=0.0,
+            listed=False,
+        ),
+        Bars(
+            "below",
+            inputs.title("value"),
+            inputs.helpers["below"],
+            stack="stacked",
+            rows=fills,
+            radius=0.0,
+            listed=False,
+        ),
+    ]
+    where = str(settings["labels"])
+    if where != "none":
+        layers += _labels(inputs, where)
+    lying = settings["direction"] == "lying"
+    return Chart(
+        Cartesian(
+            lying=lying,
+            gap_width=inputs.setting("gap"),
+            along=Scale(visible=False, grid=False),
+            across=Scale(kind="category", line=True),
+        ),
+        tuple(layers),
+        names=inputs.id("name"),
+        legend=Legend(side="none"),
+        alt_text=_alt_text(inputs),
+    )
+
+
+def _kind(inputs: Inputs, row: int) -> str:
+    if _total(inputs, row):
+        return "total"
+    return "fall" if float(inputs.figures("value")[row]) < 0 else "rise"
+
+
+def _total(inputs: Inputs, row: int) -> bool:
+    return inputs.values[inputs.helpers["total"]][row] is True
+
+
+def _labels(inputs: Inputs, where: str) -> list[AnyLayer]:
+    """Changes with their sign, totals without; both as points without a shape at the bars' tips."""
+    how = inputs.number_text("value")
+    signed = msgspec.structs.replace(how, sign="always")
+    position: Position = "above" if where == "above" else "by sign"
+    changes = Label(number=signed, position=position)
+    totals = Label(number=how, position="above" if where == "above" else "by sign", bold=True)
+    return [
+        Points(
+            "changes",
+            "changes",
+            inputs.helpers["tip"],
+            figures=inputs.id("value"),
+            spot="none",
+            label=changes,
+            listed=False,
+        ),
+        Points(
+            "totals",
+            "totals",
+            inputs.helpers["total tip"],
+            figures=inputs.helpers["running"],
+            spot="none",
+            label=totals,
+            listed=False,
+        ),
+    ]
+
+
+def _alt_text(inputs: Inputs) -> str:
+    how = inputs.number_text("value")
+    running = inputs.helper("running")
+    signed = msgspec.structs.replace(how, sign="always")
+    steps = [
+        f"{name or f'row {row + 1}'} {written(float(inputs.figures('value')[row]), signed, inputs.locale)}"
+        for row, name in enumerate(inputs.names)
+        if not _total(inputs, row) and not math.isnan(inputs.figures("value")[row])
+    ]
+    start, end = text(float(running[0]), how, inputs), text(float(running[-1]), how, inputs)
+    return f"Bridge of {inputs.title('value')} from {start} to {end}: {', '.join(steps[:14])}."
+
+
+def notices(inputs: Inputs) -> tuple[Notice, ...]:
+    """A total that is stated differs from what the steps add up to."""
+    found = []
+    for row in range(1, inputs.rows):
+        stated, running = float(inputs.figures("value")[row]), float(inputs.helper("running")[row])
+        if _total(inputs, row) and not math.isnan(stated) and abs(stated - running) > 1e-6:
+            name = text_of(inputs.entries("name")[row]) or f"Row {row + 1}"
+            message = f"{name} states {stated:g}, but the steps lead to {running:g}; the bridge shows {running:g}."
+            found.append(Notice("stated-total", stated - running, message))
+    return tuple(found)
+
+
+HELPERS = (
+    HelperColumn("total", "Whether the row is a total."),
+    HelperColumn("start", "Where the row’s bar starts."),
+    HelperColumn("running", "The running total, where it ends."),
+    HelperColumn("base", "Hidden: what the bar stands on above zero."),
+    HelperColumn("base below", "Hidden: what it hangs from below zero."),
+    HelperColumn("above", "The visible part above zero."),
+    HelperColumn("below", "The visible part below zero."),
+    HelperColumn("tip", "Where a change’s label stands."),
+    HelperColumn("total tip", "Where a total’s label stands."),
+)
+
+BRIDGE = Recipe(
+    name="bridge",
+    title="Bridge",
+    question="moved",
+    needs="Names, and signed changes that begin with a total.",
+    roles=(
+        NAME,
+        Role("value", "number", "The opening total, then the changes with their signs."),
+        Role("total", "text", "Marks rows that are totals.", required=False),
+    ),
+    parameters=(
+        choice(
+            "totals", "Which rows are totals, where no column marks them.", "found", "first", "first and last", "none"
+        ),
+        flag("connectors", True, "Carry each level on to the next bar by a line."),
+        choice("labels", "Where the figures stand.", "by sign", "above", "none"),
+        choice("direction", "Standing or lying.", "standing", "lying"),
+        gap(45.0),
+    ),
+    helpers=HELPERS,
+    formulas=formulas,
+    check=check,
+    chart=chart,
+    notices=notices,
+)

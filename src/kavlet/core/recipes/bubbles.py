@@ -1,0 +1,59 @@
+"""Bubbles: two figures against each other, a third as size."""
+
+from kavlet.core.charts.bubbles import Bubbles
+from kavlet.core.charts.chart import Chart
+from kavlet.core.charts.labels import Label
+from kavlet.core.charts.legend import Legend
+from kavlet.core.recipes.checks import needing
+from kavlet.core.recipes.columns import formulas
+from kavlet.core.recipes.parts import NAME, choice, flag, number
+from kavlet.core.recipes.points import X, Y, axes
+from kavlet.core.recipes.recipe import Inputs, Recipe, Role
+
+
+def chart(inputs: Inputs) -> Chart:
+    """One layer of bubbles."""
+    label = Label(template="{name}") if inputs.settings["labels"] and inputs.has("name") else None
+    layer = Bubbles(
+        "value",
+        inputs.title("value"),
+        inputs.id("value"),
+        x=inputs.id("x"),
+        sizes=inputs.id("size"),
+        by="diameter" if inputs.settings["by"] == "diameter" else "area",
+        largest=inputs.setting("largest") / 100,
+        vary=bool(inputs.settings["vary"]),
+        label=label,
+    )
+    return Chart(
+        axes(inputs),
+        (layer,),
+        names=inputs.id("name"),
+        ink=1,
+        legend=Legend(side="none"),
+        alt_text=(
+            f"{inputs.rows} bubbles of {inputs.title('value')} against {inputs.title('x')}, "
+            f"sized by {inputs.title('size')}."
+        ),
+    )
+
+
+BUBBLES = Recipe(
+    name="bubbles",
+    title="Bubbles",
+    question="time",
+    needs="Three columns of numbers.",
+    roles=(NAME, X, Y, Role("size", "number", "The figure shown as size.")),
+    parameters=(
+        choice("by", "What grows with the figure.", "area", "diameter"),
+        number("largest", 22.0, "The largest bubble, of the plot’s shorter side.", 2.0, 80.0, "%"),
+        flag("labels", True, "Write the names in or beside the bubbles."),
+        flag("vary", False, "A colour of its own for each bubble."),
+        flag("zero", False, "Keep zero in sight."),
+        flag("log", False, "Logarithmic scales."),
+    ),
+    helpers=(),
+    formulas=formulas,
+    check=needing("x", "value", "size"),
+    chart=chart,
+)

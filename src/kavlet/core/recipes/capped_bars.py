@@ -1,0 +1,86 @@
+"""Capped bars: an outlier is cut at a cap by a drawn break, and still labelled with its true value."""
+
+import math
+
+from kavlet.core.charts.bars import Bars
+from kavlet.core.charts.chart import Chart
+from kavlet.core.charts.frame import Cartesian
+from kavlet.core.charts.labels import Label
+from kavlet.core.charts.legend import Legend
+from kavlet.core.charts.scale import Scale
+from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers
+from kavlet.core.recipes.parts import NAME, VALUE, choice, gap, optional, said
+from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe
+
+
+def formulas(places: Places) -> dict[str, list[str]]:
+    """What is drawn of each value: at most the cap, by itself a quarter above the second largest."""
+    value, column = places.role("value"), places.whole(places.role("value"))
+    cap = places.number("cap") or f"IF(COUNT({column})>1;1.25*LARGE({column};2);MAX({column}))"
+    return {"shown": [f'=IF(ISNUMBER({value}{row});MIN({value}{row};{cap});"")' for row in places.span]}
+
+
+def check(inputs: Inputs) -> None:
+    """There are numbers, none negative, and a cap above zero."""
+    need_numbers(inputs, "value")
+    need_no_negatives(inputs, "value", "A capped bar")
+    need_above_zero(inputs, "cap")
+
+
+def chart(inputs: Inputs) -> Chart:
+    """Bars of what is shown; where the true value is larger, a break."""
+    lying = inputs.settings["direction"] == "lying"
+    layer = Bars(
+        "shown",
+        inputs.title("value"),
+        inputs.helpers["shown"],
+        true=inputs.id("value"),
+        label=Label(number=inputs.number_text("value"), position="inside end", bold=True),
+    )
+    return Chart(
+        Cartesian(
+            lying=lying,
+            gap_width=inputs.setting("gap"),
+            along=Scale(minimum=0.0, visible=False, grid=False),
+            across=Scale(kind="category", line=not lying),
+        ),
+        (layer,),
+        names=inputs.id("name"),
+        legend=Legend(side="none"),
+        alt_text=f"Capped bars of {inputs.title('value')}: {said(inputs)}. {_capped(inputs)} cut short with a break.",
+    )
+
+
+def _capped(inputs: Inputs) -> str:
+    cut = sum(true > shown for true, shown in zip(inputs.figures("value"), inputs.helper("shown"), strict=True))
+    return "1 bar is" if cut == 1 else f"{cut} bars are"
+
+
+def notices(inputs: Inputs) -> tuple[Notice, ...]:
+    cut = [
+        true / shown
+        for true, shown in zip(inputs.figures("value"), inputs.helper("shown"), strict=True)
+        if not math.isnan(true) and true > shown > 0
+    ]
+    if not cut:
+        return ()
+    return (Notice("capped", max(cut), f"{_capped(inputs)} drawn shorter than in proportion, with a break.", "note"),)
+
+
+CAPPED_BARS = Recipe(
+    name="capped-bars",
+    title="Capped bars",
+    question="stands out",
+    needs="Names, and a number for each, one of them far larger than the others.",
+    roles=(NAME, VALUE),
+    parameters=(
+        optional("cap", "Where bars are cut; a quarter above the second largest when left out.", 0.0),
+        choice("direction", "Standing or lying.", "standing", "lying"),
+        gap(45.0),
+    ),
+    helpers=(HelperColumn("shown", "The value, at most the cap."),),
+    formulas=formulas,
+    check=check,
+    chart=chart,
+    notices=notices,
+)

@@ -1,0 +1,123 @@
+"""Capsule: shares as rounded bars over a light whole, with a symbol that rides inside the end of each."""
+
+from kavlet.core.charts.bars import Bars
+from kavlet.core.charts.chart import AnyLayer, Chart
+from kavlet.core.charts.frame import Cartesian
+from kavlet.core.charts.labels import Label
+from kavlet.core.charts.legend import Legend
+from kavlet.core.charts.points import Points
+from kavlet.core.charts.scale import Scale
+from kavlet.core.dress.fills import Gradient
+from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers
+from kavlet.core.recipes.parts import NAME, SHARE_SCALE, choice, flag, gap, listed, number, optional
+from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, Role, finite
+from kavlet.core.values.number_text import WHOLE_PERCENT
+
+
+def formulas(places: Places) -> dict[str, list[str]]:
+    """The light whole behind, always 1; each value's share; and that share as far as the capsule can show it."""
+    value, share = places.role("value"), places.helper("share")
+    stated = places.number("whole")
+    whole = stated or f"IF(MAX({places.whole(value)})<=1;1;100)"
+    rows = places.span
+    return {
+        "whole": ["=1" for _ in rows],
+        "share": [f'=IF(ISNUMBER({value}{row});{value}{row}/{whole};"")' for row in rows],
+        "shown": [f'=IF(ISNUMBER({share}{row});MIN(1;{share}{row});"")' for row in rows],
+    }
+
+
+def check(inputs: Inputs) -> None:
+    """Shares are not negative."""
+    need_numbers(inputs, "value")
+    need_no_negatives(inputs, "value", "A share")
+    need_above_zero(inputs, "whole")
+
+
+def chart(inputs: Inputs) -> Chart:
+    """Two bars at one place (overlap 100) without an axis, and the symbol."""
+    symbol = str(inputs.settings["symbol"])
+    lying = inputs.settings["direction"] == "lying"
+    fill = Gradient(("tone1",), run="round") if inputs.settings["round"] else None
+    label = Label(template="{share}", position="base", bold=True, number=WHOLE_PERCENT)
+    label = Label(
+        template=f"{{{inputs.helpers['share']}}}",
+        numbers={inputs.helpers["share"]: WHOLE_PERCENT},
+        position="base",
+        bold=True,
+    )
+    size = inputs.setting("size")
+    layers: list[AnyLayer] = [
+        Bars("whole", "whole", inputs.helpers["whole"], fill="track", form="capsule", listed=False),
+        Bars(
+            "share",
+            inputs.title("value"),
+            inputs.helpers["shown"],
+            form="capsule",
+            true=inputs.helpers["share"],
+            fill=fill,
+            label=label,
+        ),
+    ]
+    if symbol:
+        layers.append(
+            Points(
+                "rider",
+                "symbol",
+                inputs.helpers["shown"],
+                symbol=symbol,
+                size=size,
+                ride=True,
+                padding=8.0,
+                listed=False,
+            )
+        )
+    return Chart(
+        Cartesian(
+            lying=lying,
+            gap_width=inputs.setting("gap"),
+            overlap=100.0,
+            flush=lying,
+            along=SHARE_SCALE,
+            across=Scale(kind="category", line=False),
+        ),
+        tuple(layers),
+        names=inputs.id("name"),
+        legend=Legend(side="none"),
+        alt_text=f"Capsules of {inputs.title('value')}: "
+        + listed(inputs, inputs.names, list(inputs.helper("share")), WHOLE_PERCENT)
+        + ".",
+    )
+
+
+def notices(inputs: Inputs) -> tuple[Notice, ...]:
+    over = [share for share in finite(inputs.helper("share")) if share > 1 + 1e-9]
+    if not over:
+        return ()
+    return (Notice("above-whole", max(over), f"A value is larger than the whole: {max(over):.0%}."),)
+
+
+CAPSULE = Recipe(
+    name="capsule",
+    title="Capsules",
+    question="goal",
+    needs="Names, and a share of a whole for each.",
+    roles=(NAME, Role("value", "number", "The share, as a percent, a number up to 1, or a part of the whole.")),
+    parameters=(
+        optional("whole", "What a full capsule stands for; found from the figures when left out.", 0.0),
+        Parameter("symbol", "symbol", "bird", "The symbol that rides in the end of each capsule."),
+        number("size", 0.0, "The symbol’s size in points; 0 for what the capsule holds.", 0.0, 200.0, "pt"),
+        choice("direction", "Lying or standing.", "lying", "standing"),
+        flag("round", True, "Shade the capsules, so that they look round."),
+        gap(55.0),
+    ),
+    helpers=(
+        HelperColumn("whole", "The light bar behind.", WHOLE_PERCENT),
+        HelperColumn("share", "The share of the whole.", WHOLE_PERCENT),
+        HelperColumn("shown", "The share that the capsule can show.", WHOLE_PERCENT),
+    ),
+    formulas=formulas,
+    check=check,
+    chart=chart,
+    notices=notices,
+)

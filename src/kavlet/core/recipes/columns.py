@@ -1,0 +1,102 @@
+"""Columns and bars: figures side by side, stacked, or as parts of 100 %."""
+
+from typing import Literal
+
+from kavlet.core.charts.bars import Bars
+from kavlet.core.charts.chart import Chart
+from kavlet.core.charts.frame import Cartesian
+from kavlet.core.charts.labels import Label, Position
+from kavlet.core.charts.layer import Stack
+from kavlet.core.charts.scale import Scale
+from kavlet.core.recipes.checks import needing
+from kavlet.core.recipes.parts import NAME, VALUES, choice, flag, gap, number, optional, series_said
+from kavlet.core.recipes.recipe import Inputs, Parameter, Places, Recipe
+from kavlet.core.shapes.body import Body
+from kavlet.core.values.number_text import WHOLE_PERCENT
+
+STACKS: dict[str, Stack] = {"side by side": "none", "stacked": "stacked", "100 %": "share"}
+
+
+def formulas(places: Places) -> dict[str, list[str]]:
+    """The bars read the figures themselves."""
+    del places
+    return {}
+
+
+def build(inputs: Inputs, lying: bool) -> Chart:
+    """A layer per series."""
+    settings = inputs.settings
+    stack = STACKS[str(settings["stack"])]
+    labelled = str(settings["labels"])
+    form: Body = settings["form"]  # type: ignore[assignment]
+    says = "{share}" if labelled == "shares" else "{value}"
+    position: Position = "outside" if stack == "none" else "middle"
+    layers = []
+    for i, column in enumerate(inputs.ids("value")):
+        how = inputs.number_texts.get(column, inputs.number_text("value"))
+        label = Label(template=says, number=how, position=position) if labelled != "none" else None
+        layers.append(
+            Bars(
+                f"series {i + 1}",
+                inputs.titles[column],
+                column,
+                tone=i,
+                stack=stack,
+                form=form,
+                label=label,
+                edge="ground" if stack != "none" else "",
+                edge_width=0.8,
+            )
+        )
+    axis = bool(settings["axis"])
+    low, high = (inputs.setting(name) if inputs.is_set(name) else None for name in ("minimum", "maximum"))
+    along = (
+        Scale(minimum=0.0, maximum=1.0, number=WHOLE_PERCENT, visible=axis, grid=axis)
+        if stack == "share"
+        else Scale(minimum=low, maximum=high, number=None, visible=axis, grid=axis)
+    )
+    return Chart(
+        Cartesian(
+            lying=lying,
+            gap_width=inputs.setting("gap"),
+            overlap=inputs.setting("overlap") if stack == "none" else 0.0,
+            along=along,
+            across=Scale(kind="category", line=True),
+        ),
+        tuple(layers),
+        names=inputs.id("name"),
+        ink=1 if axis else 0,
+        alt_text=f"{'Bars' if lying else 'Columns'}: {series_said(inputs)}.",
+    )
+
+
+def parameters(
+    default: Literal["side by side", "stacked", "100 %"] = "side by side", labels: str = "none", axis: bool = True
+) -> tuple[Parameter, ...]:
+    """The settings that columns, bars and 100 % bars share."""
+    stacks = (default, *(one for one in STACKS if one != default))
+    says = (labels, *(one for one in ("none", "values", "shares") if one != labels))
+    return (
+        choice("stack", "How series stand to each other.", *stacks),
+        choice("form", "The bars’ form.", "square", "rounded", "capsule", "cylinder"),
+        choice("labels", "What is written at the bars.", *says),
+        flag("axis", axis, "Show the scale and its gridlines."),
+        optional("minimum", "Where the scale starts; found when left out."),
+        optional("maximum", "Where the scale ends; found when left out."),
+        gap(60.0),
+        number("overlap", 0.0, "How far bars side by side overlap, of their thickness.", -100.0, 100.0, "%"),
+    )
+
+
+COLUMNS = Recipe(
+    name="columns",
+    title="Columns",
+    question="time",
+    needs="Names, and one column of numbers or more.",
+    roles=(NAME, VALUES),
+    parameters=parameters(),
+    helpers=(),
+    formulas=formulas,
+    check=needing("value"),
+    chart=lambda inputs: build(inputs, lying=False),
+)

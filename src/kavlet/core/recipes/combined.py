@@ -1,0 +1,89 @@
+"""Combined: columns and lines on one frame, the lines on a second axis if wished."""
+
+from kavlet.core.charts.area import Area
+from kavlet.core.charts.bars import Bars
+from kavlet.core.charts.chart import AnyLayer, Chart
+from kavlet.core.charts.frame import Cartesian
+from kavlet.core.charts.labels import Label
+from kavlet.core.charts.layer import Stack
+from kavlet.core.charts.line import Line
+from kavlet.core.charts.points import Points
+from kavlet.core.charts.scale import Scale
+from kavlet.core.recipes.checks import needing
+from kavlet.core.recipes.columns import STACKS, formulas
+from kavlet.core.recipes.parts import NAME, choice, flag, gap, listed, number
+from kavlet.core.recipes.recipe import Inputs, Recipe, Role
+from kavlet.core.shapes.curve import Course
+
+
+def chart(inputs: Inputs) -> Chart:
+    """A layer of bars for each column at the back, one of lines, areas or points for each at the front."""
+    settings = inputs.settings
+    stack: Stack = STACKS[str(settings["stack"])]
+    second = bool(settings["second"])
+    course: Course = settings["course"]  # type: ignore[assignment]
+    label = Label(position="outside" if stack == "none" else "middle") if settings["labels"] else None
+    columns, others = inputs.ids("value"), inputs.ids("line")
+    layers: list[AnyLayer] = [
+        Bars(f"columns {i + 1}", inputs.titles[column], column, tone=i, stack=stack, label=label)
+        for i, column in enumerate(columns)
+    ]
+    for i, column in enumerate(others):
+        tone = len(columns) + i
+        key, name = f"line {i + 1}", inputs.titles[column]
+        if settings["front"] == "points":
+            layers.append(Points(key, name, column, tone=tone, second=second, spot="diamond", size=11.0))
+        elif settings["front"] == "area":
+            layers.insert(0, Area(key, name, column, tone=tone, second=second, course=course, opacity=0.35, width=1.75))
+        else:
+            layers.append(Line(key, name, column, tone=tone, second=second, course=course, spot="disc"))
+    axis = bool(settings["axis"])
+    titles = (
+        ", ".join(inputs.titles[column] for column in columns),
+        ", ".join(inputs.titles[column] for column in others),
+    )
+    return Chart(
+        Cartesian(
+            gap_width=inputs.setting("gap"),
+            overlap=inputs.setting("overlap"),
+            along=Scale(visible=axis, grid=axis, title=titles[0] if second else ""),
+            second=Scale(visible=axis, title=titles[1]) if second else None,
+            across=Scale(kind="category", line=True),
+        ),
+        tuple(layers),
+        names=inputs.id("name"),
+        ink=1 if axis else 0,
+        alt_text="Combined chart: "
+        + "; ".join(
+            f"{inputs.titles[column]} {listed(inputs, inputs.names, list(inputs.numbers[column]), inputs.number_texts.get(column, inputs.number_text('value')))}"  # noqa: E501
+            for column in (*columns, *others)[:6]
+        )
+        + ".",
+    )
+
+
+COMBINED = Recipe(
+    name="combined",
+    title="Combined",
+    question="time",
+    needs="Names, numbers to stand as columns, and numbers to go as a line.",
+    roles=(
+        NAME,
+        Role("value", "number", "The figures that stand as columns.", many=True),
+        Role("line", "number", "The figures that go in front.", many=True),
+    ),
+    parameters=(
+        choice("front", "What goes with the columns.", "line", "points", "area"),
+        flag("second", False, "Put it on a second axis."),
+        choice("course", "How the line goes from value to value.", "straight", "smooth", "stepped"),
+        choice("stack", "How columns stand to each other.", *STACKS),
+        flag("labels", False, "Write the columns’ figures."),
+        flag("axis", True, "Show the scale and its gridlines."),
+        gap(60.0),
+        number("overlap", 0.0, "How far columns side by side overlap.", -100.0, 100.0, "%"),
+    ),
+    helpers=(),
+    formulas=formulas,
+    check=needing("value", "line"),
+    chart=chart,
+)

@@ -1,0 +1,235 @@
+"""Gauge: one figure on a dial.
+
+Bands share `sweep` degrees; a hidden rest makes them and itself one full turn, so that the dial stands upright.
+"""
+
+import itertools
+import math
+
+from kavlet.core.charts.chart import AnyLayer, Chart
+from kavlet.core.charts.frame import Polar
+from kavlet.core.charts.labels import Label
+from kavlet.core.charts.layer import Row
+from kavlet.core.charts.legend import Legend
+from kavlet.core.charts.needle import Needle
+from kavlet.core.charts.reference import Reference
+from kavlet.core.charts.rings import Rings
+from kavlet.core.charts.scale import Scale
+from kavlet.core.charts.texts import Note
+from kavlet.core.charts.wedges import Wedges
+from kavlet.core.recipes.checks import need_numbers
+from kavlet.core.recipes.parts import ROW, choice, flag, number, optional, text
+from kavlet.core.recipes.recipe import (
+    HelperColumn,
+    Inputs,
+    Notice,
+    Parameter,
+    Places,
+    Recipe,
+    Role,
+    plain_number,
+    split_list,
+)
+from kavlet.core.text.numbers import written
+from kavlet.core.values.errors import KavletError
+from kavlet.core.values.number_text import PERCENT
+
+THIRDS = 3
+
+
+def bounds(places: Places) -> list[str]:
+    """The bands' upper bounds as parts of formulas; three equal bands when none are given."""
+    low, high = places.number("minimum"), places.number("maximum")
+    given = places.numbers("bands")
+    if not given:
+        return [f"({low}+({high}-{low})*{i}/{THIRDS})" for i in range(1, THIRDS)] + [high]
+    return given if given[-1] == high else [*given, high]
+
+
+def columns(places: Places) -> tuple[HelperColumn, ...]:
+    """Level, needle, rest, and one column for each band."""
+    count = len(split_list(str(places.settings["bands"]))) or THIRDS - 1
+    ends_at_maximum = places.numbers("bands")[-1:] == [places.number("maximum")]
+    total = count if ends_at_maximum else count + 1
+    fixed = tuple(helper for helper in HELPERS if not helper.many)
+    return (*fixed, *(HelperColumn(f"band {i + 1}", HELPERS[-1].meaning) for i in range(total)))
+
+
+def formulas(places: Places) -> dict[str, list[str]]:
+    """The level within the scale, the needle's angle, and the lengths of bands and rest."""
+    value, low, high, sweep = places.role("value"), *map(places.number, ("minimum", "maximum", "sweep"))
+    level = places.helper("level")
+    made = {
+        "level": [
+            f'=IF(ISNUMBER({value}{row});(MAX({low};MIN({high};{value}{row}))-{low})/({high}-{low});"")'
+            for row in places.span
+        ],
+        "needle": [f'=IF(ISNUMBER({value}{row});{level}{row}*{sweep}-{sweep}/2;"")' for row in places.span],
+        "sweep": [f'=IF(ISNUMBER({value}{row});{level}{row}*{sweep};"")' for row in places.span],
+        "rest": [f"=({high}-{low})*(360-{sweep})/{sweep}" for row in places.span],
+    }
+    before = low
+    for i, bound in enumerate(bounds(places)):
+        made[f"band {i + 1}"] = [f"={bound}-{before}" for row in places.span]
+        before = bound
+    return made
+
+
+def check(inputs: Inputs) -> None:
+    """The figure is a number, the scale goes upward, and the bands follow each other within it."""
+    need_numbers(inputs, "value")
+    low, high = inputs.setting("minimum"), inputs.setting("maximum")
+    if not high > low:
+        raise KavletError(f"The maximum, {high:g}, must be above the minimum, {low:g}.")
+    bands = [low, *inputs.listed("bands")]
+    if any(b <= a for a, b in itertools.pairwise(bands)) or bands[-1] > high:
+        raise KavletError(
+            "The bands must rise from the minimum to the maximum.",
+            remedy=f"Give their upper bounds, the last {high:g}.",
+        )
+    if math.isnan(float(inputs.figures("value")[inputs.row])):
+        raise KavletError(f"Row {inputs.row + 1} holds no value.", remedy="Type a number, or choose another row.")
+
+
+def chart(inputs: Inputs) -> Chart:
+    """A ring of bands with a needle, or an arc on a track with the figure in its middle."""
+    sweep, row = inputs.setting("sweep"), inputs.row
+    low, high = inputs.setting("minimum"), inputs.setting("maximum")
+    figure = float(inputs.figures("value")[row])
+    past = 1 if figure > high else -1 if figure < low else 0
+    how = inputs.number_text("value")
+    label = Label(number=how)
+    bands = tuple(column for name, column in inputs.helpers.items() if name.startswith("band "))
+    dial = inputs.settings["style"] != "arc"
+    layers: list[AnyLayer] = []
+    notes: tuple[Note, ...] = ()
+    if dial:
+        rows = {i: Row(fill=fill) for i, fill in enumerate(_fills(inputs, len(bands)))}
+        layers.append(
+            Wedges(
+                "bands",
+                "bands",
+                parts=bands,
+                row=row,
+                rest=inputs.helpers["rest"],
+                turn=360.0,
+                gap=1.5,
+                rows=rows,
+                listed=False,
+            )
+        )
+        layers.append(
+            Needle(
+                "needle",
+                inputs.title("value"),
+                inputs.helpers["needle"],
+                row=row,
+                figures=inputs.id("value"),
+                past=past,
+                label=label,
+            )
+        )
+    else:
+        layers.append(
+            Rings("value", inputs.title("value"), inputs.helpers["sweep"], figures=inputs.id("value"), named=False)
+        )
+        shown = written(figure, how, inputs.locale) + (" ▸" if past > 0 else "")
+        notes = (Note("value", shown, middle=True, bold=True),)
+    if inputs.is_set("target"):
+        target = inputs.setting("target")
+        layers.append(
+            Reference(
+                "target",
+                f"target {plain_number(target)}",
+                at=target,
+                width=2.0,
+                dash=(),
+                listed=False,
+                label=Label(bold=True),
+            )
+        )
+    edges = [low, *inputs.listed("bands"), high] if inputs.settings["bands"] and dial else None
+    scale = Scale(
+        minimum=low,
+        maximum=high,
+        number=how,
+        visible=bool(inputs.settings["scale"]) and dial,
+        ticks=tuple(dict.fromkeys(edges)) if edges else None,
+    )
+    return Chart(
+        Polar(start=-sweep / 2, sweep=sweep, shown=sweep, hole=0.66 if dial else 0.74, scale=scale),
+        tuple(layers),
+        names=inputs.id("name"),
+        rows=(row,),
+        notes=notes,
+        legend=Legend(side="none"),
+        alt_text=_alt_text(inputs, figure, past),
+    )
+
+
+def _fills(inputs: Inputs, count: int) -> list[str]:
+    """Tints of one colour that grow stronger, or from the colour of a fall to that of a rise."""
+    if inputs.settings["colours"] == "tints" or count < 2:
+        return [f"tone1 +{round(82 - 62 * i / max(1, count - 1))}" for i in range(count)]
+    ends = ["fall", "rise"] if inputs.settings["colours"] == "low to high" else ["rise", "fall"]
+    half = (count - 1) / 2
+    return [
+        f"{ends[0] if i < half else ends[1]} +{round(62 - 42 * abs(i - half) / half)}" if i != half else "tone3 +35"
+        for i in range(count)
+    ]
+
+
+def _alt_text(inputs: Inputs, figure: float, past: int) -> str:
+    how = inputs.number_text("value")
+    name = inputs.names[inputs.row] or inputs.title("value")
+    beyond = {1: ", above the scale’s end", -1: ", below the scale’s start", 0: ""}[past]
+    low, high = (text(inputs.setting(end), how, inputs) for end in ("minimum", "maximum"))
+    return f"Gauge of {name}: {text(figure, how, inputs)}{beyond}, on a scale from {low} to {high}."
+
+
+def notices(inputs: Inputs) -> tuple[Notice, ...]:
+    figure = float(inputs.figures("value")[inputs.row])
+    low, high = inputs.setting("minimum"), inputs.setting("maximum")
+    if low <= figure <= high:
+        return ()
+    side = f"above the scale’s end, {high:g}" if figure > high else f"below the scale’s start, {low:g}"
+    return (Notice("out-of-range", figure, f"The value {figure:g} lies {side}; the needle stands at the stop."),)
+
+
+HELPERS = (
+    HelperColumn("level", "Where the value lies within the scale.", PERCENT),
+    HelperColumn("needle", "The needle’s angle, in degrees from upright."),
+    HelperColumn("sweep", "The degrees the value takes of the dial."),
+    HelperColumn("rest", "Hidden: what makes the bands one full turn."),
+    HelperColumn("band", "The length of one band of the scale.", many=True),
+)
+
+GAUGE = Recipe(
+    name="gauge",
+    title="Gauge",
+    question="goal",
+    needs="One number, and a scale from a minimum to a maximum.",
+    roles=(
+        Role("name", "text", "Names the rows.", required=False),
+        Role("value", "number", "The figure the needle points at."),
+    ),
+    parameters=(
+        ROW,
+        number("minimum", 0.0, "Where the scale starts."),
+        number("maximum", 100.0, "Where the scale ends."),
+        Parameter("bands", "numbers", "", "Upper bounds of the bands, such as 40; 70."),
+        optional("target", "A mark on the scale."),
+        number("sweep", 180.0, "How many degrees the dial takes.", 90.0, 360.0, "°"),
+        choice("style", "A needle over bands, or an arc on a track.", "needle", "arc"),
+        choice("colours", "Tints of one colour, or from bad to good.", "tints", "low to high", "high to low"),
+        flag("scale", True, "Write the scale’s figures along the rim."),
+    ),
+    helpers=HELPERS,
+    formulas=formulas,
+    check=check,
+    chart=chart,
+    columns=columns,
+    notices=notices,
+    single=True,
+    size=(480.0, 340.0),
+)

@@ -1,0 +1,97 @@
+"""Growth bars: how much each row changed between two periods."""
+
+import math
+
+import msgspec
+
+from kavlet.core.charts.bars import Bars
+from kavlet.core.charts.chart import Chart
+from kavlet.core.charts.frame import Cartesian
+from kavlet.core.charts.labels import Label
+from kavlet.core.charts.layer import Rule
+from kavlet.core.charts.legend import Legend
+from kavlet.core.charts.scale import Scale
+from kavlet.core.recipes.checks import need_numbers
+from kavlet.core.recipes.parts import NAME, choice, flag, gap, listed, number
+from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Role
+from kavlet.core.values.number_text import PERCENT
+
+
+def formulas(places: Places) -> dict[str, list[str]]:
+    """The change over the size of the earlier figure; no value where that is zero or empty."""
+    before, after = places.role("before"), places.role("after")
+    return {
+        "change": [
+            f"=IF(AND(ISNUMBER({before}{row});ISNUMBER({after}{row});{before}{row}<>0);"
+            f'({after}{row}-{before}{row})/ABS({before}{row});"")'
+            for row in places.span
+        ]
+    }
+
+
+def check(inputs: Inputs) -> None:
+    """Both periods hold numbers."""
+    need_numbers(inputs, "before")
+    need_numbers(inputs, "after")
+
+
+def chart(inputs: Inputs) -> Chart:
+    """Bars left and right of zero with their figures at the ends, no axis."""
+    how = msgspec.structs.replace(PERCENT, sign="always", most_decimals=int(inputs.setting("decimals")))
+    rules = (Rule("below", "fall", 0.0), Rule("above", "rise", 0.0)) if inputs.settings["colours"] else ()
+    layer = Bars(
+        "change",
+        "change",
+        inputs.helpers["change"],
+        rules=rules,
+        label=Label(number=how, position="by sign", bold=True),
+    )
+    return Chart(
+        Cartesian(
+            lying=inputs.settings["direction"] == "lying",
+            gap_width=inputs.setting("gap"),
+            along=Scale(visible=False, grid=False),
+            across=Scale(kind="category", line=True),
+        ),
+        (layer,),
+        names=inputs.id("name"),
+        legend=Legend(side="none"),
+        alt_text=f"Growth from {inputs.title('before')} to {inputs.title('after')}: "
+        + listed(inputs, inputs.names, list(inputs.helper("change")), how)
+        + ".",
+    )
+
+
+def notices(inputs: Inputs) -> tuple[Notice, ...]:
+    zero = sum(
+        number == 0 and not math.isnan(other)
+        for number, other in zip(inputs.figures("before"), inputs.figures("after"), strict=True)
+    )
+    if not zero:
+        return ()
+    rows = "1 row starts" if zero == 1 else f"{zero} rows start"
+    return (Notice("growth-from-zero", float(zero), f"{rows} from 0, where no growth can be given."),)
+
+
+GROWTH_BARS = Recipe(
+    name="growth-bars",
+    title="Growth bars",
+    question="moved",
+    needs="Names, and a number for each of two periods.",
+    roles=(
+        NAME,
+        Role("before", "number", "The figures of the earlier period."),
+        Role("after", "number", "The figures of the later period."),
+    ),
+    parameters=(
+        choice("direction", "Lying or standing.", "lying", "standing"),
+        flag("colours", True, "Rises and falls in their own colours."),
+        number("decimals", 0.0, "Decimals of the percentages.", 0.0, 4.0),
+        gap(50.0),
+    ),
+    helpers=(HelperColumn("change", "The change, of the earlier figure.", PERCENT),),
+    formulas=formulas,
+    check=check,
+    chart=chart,
+    notices=notices,
+)

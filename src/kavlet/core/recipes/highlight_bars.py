@@ -1,0 +1,122 @@
+"""Highlight bars: a rule picks the bars that stand out; the others stay quiet.
+
+The column is split in two helper columns with no value in the other one, so that no empty half is ever labelled.
+"""
+
+from kavlet.core.charts.bars import Bars
+from kavlet.core.charts.chart import Chart
+from kavlet.core.charts.frame import Cartesian
+from kavlet.core.charts.labels import Label
+from kavlet.core.charts.legend import Legend
+from kavlet.core.charts.scale import Scale
+from kavlet.core.recipes.checks import need_numbers
+from kavlet.core.recipes.parts import NAME, VALUE, choice, flag, gap, said
+from kavlet.core.recipes.recipe import HelperColumn, Inputs, Parameter, Places, Recipe, Role, finite
+from kavlet.core.values.errors import KavletError
+
+
+def formulas(places: Places) -> dict[str, list[str]]:
+    """The value where the rule picks its row, no value elsewhere; and the other way round."""
+    value, picked = places.role("value"), places.helper("highlight")
+    made: dict[str, list[str]] = {"highlight": [], "others": []}
+    for row in places.span:
+        cell = f"{value}{row}"
+        made["highlight"].append(f'=IF(AND(ISNUMBER({cell});{_picks(places, row, cell)});{cell};"")')
+        made["others"].append(f'=IF(AND(ISNUMBER({cell});NOT(ISNUMBER({picked}{row})));{cell};"")')
+    return made
+
+
+def _picks(places: Places, row: int, cell: str) -> str:
+    rule = str(places.settings["rule"])
+    column = places.whole(places.role("value"))
+    if places.has("mark") and rule == "marked":
+        mark = f"{places.role('mark')}{row}"
+        return f'NOT(OR(ISBLANK({mark});{mark}="";{mark}=0))'
+    if rule == "named" and places.has("name"):
+        wanted = str(places.settings["named"])
+        said = places.number("named") if wanted.startswith("=") else '"' + wanted.replace('"', '""') + '"'
+        return f"{places.role('name')}{row}={said}"
+    if rule in ("above", "below"):
+        return f"{cell}{'>' if rule == 'above' else '<'}{places.number('than')}"
+    if rule in ("first", "last"):
+        return "TRUE()" if row == (places.first if rule == "first" else places.last) else "FALSE()"
+    return f"{cell}={'MIN' if rule == 'smallest' else 'MAX'}({column})"
+
+
+def check(inputs: Inputs) -> None:
+    """There are numbers, and what the rule needs."""
+    need_numbers(inputs, "value")
+    rule = inputs.settings["rule"]
+    if rule == "named" and not str(inputs.settings["named"]).strip():
+        raise KavletError("The rule “named” needs a name.", remedy="Set named to the name of a row.")
+    if rule == "marked" and not inputs.has("mark"):
+        raise KavletError("The rule “marked” needs a column of marks.", remedy="Choose a column for mark.")
+    if rule in ("above", "below") and not inputs.is_set("than"):
+        raise KavletError(f"The rule “{rule}” needs a number.", remedy="Set than to a number or a cell.")
+
+
+def chart(inputs: Inputs) -> Chart:
+    """Two layers at one place: one strong colour, one quiet."""
+    settings = inputs.settings
+    every = settings["labels"] == "all"
+    label = Label(number=inputs.number_text("value"), position="outside", bold=True)
+    quiet = Label(number=inputs.number_text("value"), position="outside", bold=False, colour="quiet")
+    shown = settings["labels"] != "none"
+    layers = (
+        Bars(
+            "others",
+            f"{inputs.title('value')}, others",
+            inputs.helpers["others"],
+            fill="quiet +62",
+            label=quiet if every else None,
+        ),
+        Bars("highlight", inputs.title("value"), inputs.helpers["highlight"], label=label if shown else None),
+    )
+    lying = settings["direction"] == "lying"
+    picked = finite(inputs.helper("highlight"))
+    names = [
+        name
+        for name, number in zip(inputs.names, inputs.helper("highlight"), strict=True)
+        if number == number  # noqa: PLR0124
+    ]
+    standing_out = f" Standing out: {', '.join(names[:6])}." if picked else ""
+    return Chart(
+        Cartesian(
+            lying=lying,
+            gap_width=inputs.setting("gap"),
+            overlap=100.0,
+            along=Scale(visible=bool(settings["axis"]) or None, grid=bool(settings["axis"]) or None),
+            across=Scale(kind="category", line=not lying),
+        ),
+        layers,
+        names=inputs.id("name"),
+        legend=Legend(side="none"),
+        alt_text=f"Bars of {inputs.title('value')}: {said(inputs)}.{standing_out}",
+    )
+
+
+HIGHLIGHT_BARS = Recipe(
+    name="highlight-bars",
+    title="Highlight bars",
+    question="stands out",
+    needs="Names, and a number for each.",
+    roles=(NAME, VALUE, Role("mark", "text", "Marks the rows that stand out.", required=False)),
+    parameters=(
+        choice(
+            "rule", "Which rows stand out.", "largest", "smallest", "first", "last", "named", "above", "below", "marked"
+        ),
+        Parameter("named", "text", "", "The name of the row that stands out, or a cell."),
+        Parameter("than", "number", "", "The number of above and below.", optional=True),
+        choice("labels", "Which bars are labelled.", "all", "highlight", "none"),
+        choice("direction", "Standing or lying.", "standing", "lying"),
+        flag("axis", False, "Show the scale."),
+        gap(50.0),
+    ),
+    helpers=(
+        HelperColumn("highlight", "The value, where the row stands out."),
+        HelperColumn("others", "The value of all other rows."),
+    ),
+    formulas=formulas,
+    check=check,
+    chart=chart,
+)

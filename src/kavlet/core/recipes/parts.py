@@ -1,0 +1,79 @@
+"""What many recipes are made of: roles, parameters, labels, alt texts."""
+
+import math
+
+from kavlet.core.charts.labels import Label, Position
+from kavlet.core.charts.scale import Scale
+from kavlet.core.recipes.recipe import Inputs, Parameter, Role
+from kavlet.core.text.numbers import written
+from kavlet.core.values.number_text import PERCENT, WHOLE_PERCENT, NumberText
+
+NAME = Role("name", "text", "Names the rows.", required=False)
+VALUE = Role("value", "number", "The figure of each row.")
+VALUES = Role("value", "number", "The figures of each row, a column for each series.", many=True)
+ROW = Parameter("row", "number", 1.0, "Which row is shown, counted from 1.", (), 1.0, 100_000.0)
+SHARE_SCALE = Scale(minimum=0.0, maximum=1.0, number=PERCENT, visible=False)
+MOST_SAID = 12
+
+
+def gap(default: float) -> Parameter:
+    return Parameter("gap", "number", default, "Gap between the bars, of their thickness.", (), 0.0, 500.0, "%")
+
+
+def flag(name: str, default: bool, meaning: str) -> Parameter:
+    return Parameter(name, "flag", default, meaning)
+
+
+def choice(name: str, meaning: str, *choices: str) -> Parameter:
+    """A choice whose first entry is the default."""
+    return Parameter(name, "choice", choices[0], meaning, choices)
+
+
+def number(
+    name: str, default: float, meaning: str, low: float | None = None, high: float | None = None, unit: str = ""
+) -> Parameter:
+    return Parameter(name, "number", default, meaning, (), low, high, unit)
+
+
+def optional(name: str, meaning: str, low: float | None = None, high: float | None = None, unit: str = "") -> Parameter:
+    """A number that may be left out."""
+    return Parameter(name, "number", "", meaning, (), low, high, unit, optional=True)
+
+
+def value_label(inputs: Inputs, role: str = "value", position: Position = "auto", **more: object) -> Label:
+    """A label that writes the role's figures as their column does."""
+    return Label(number=inputs.number_text(role), position=position, **more)  # type: ignore[arg-type]
+
+
+def said(inputs: Inputs, role: str = "value", shares: bool = False) -> str:
+    """The rows with their figures, for alt texts: “Visits 18,400, Walks 6,900, … and 3 more”."""
+    how = WHOLE_PERCENT if shares else inputs.number_text(role)
+    return listed(inputs, inputs.names, list(inputs.figures(role)), how)
+
+
+def listed(inputs: Inputs, names: list[str], figures: list[float], how: NumberText) -> str:
+    """Names with their figures."""
+    parts = [
+        f"{name or f'row {row + 1}'} {written(float(figure), how, inputs.locale) or 'no value'}"
+        for row, (name, figure) in enumerate(zip(names, figures, strict=False))
+    ]
+    more = f", and {len(parts) - MOST_SAID} more" if len(parts) > MOST_SAID else ""
+    return ", ".join(parts[:MOST_SAID]) + more
+
+
+def series_said(inputs: Inputs) -> str:
+    """All series with their rows, for alt texts."""
+    return "; ".join(
+        f"{inputs.titles[column]}: "
+        + listed(
+            inputs,
+            inputs.names,
+            list(inputs.numbers[column]),
+            inputs.number_texts.get(column, inputs.number_text("value")),
+        )
+        for column in inputs.ids("value")[:6]
+    )
+
+
+def text(value: float, how: NumberText, inputs: Inputs) -> str:
+    return written(value, how, inputs.locale) if not math.isnan(value) else "no value"

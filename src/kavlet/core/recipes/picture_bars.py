@@ -1,0 +1,71 @@
+"""Picture bars: bars filled with a symbol or picture, stretched, fitted or repeated."""
+
+from kavlet.core.charts.bars import Bars
+from kavlet.core.charts.chart import Chart
+from kavlet.core.charts.frame import Cartesian
+from kavlet.core.charts.labels import Label
+from kavlet.core.charts.legend import Legend
+from kavlet.core.charts.scale import Scale
+from kavlet.core.dress.fills import How, Picture
+from kavlet.core.recipes.checks import need_no_negatives, need_numbers
+from kavlet.core.recipes.parts import NAME, VALUE, choice, flag, gap, said
+from kavlet.core.recipes.recipe import Inputs, Parameter, Places, Recipe
+
+
+def formulas(places: Places) -> dict[str, list[str]]:
+    """The bars read the figures themselves."""
+    del places
+    return {}
+
+
+def check(inputs: Inputs) -> None:
+    """Pictures have no way to show what is below zero."""
+    need_numbers(inputs, "value")
+    need_no_negatives(inputs, "value", "A picture bar")
+
+
+def chart(inputs: Inputs) -> Chart:
+    """One layer of bars with a picture as fill."""
+    settings = inputs.settings
+    how: How = settings["how"]  # type: ignore[assignment]
+    fill = Picture(str(settings["symbol"]), how, turned=bool(settings["turned"]))
+    label = Label(number=inputs.number_text("value"), position="outside", bold=True) if settings["labels"] else None
+    return Chart(
+        Cartesian(
+            lying=settings["direction"] == "lying",
+            gap_width=inputs.setting("gap"),
+            along=Scale(minimum=0.0, visible=False, grid=False),
+            across=Scale(kind="category", line=True),
+        ),
+        (Bars("value", inputs.title("value"), inputs.id("value"), fill=fill, radius=0.0, label=label),),
+        names=inputs.id("name"),
+        legend=Legend(side="none"),
+        alt_text=f"Picture bars of {inputs.title('value')}: {said(inputs)}.",
+    )
+
+
+PICTURE_BARS = Recipe(
+    name="picture-bars",
+    title="Picture bars",
+    question="count",
+    needs="Names, and a number for each.",
+    roles=(NAME, VALUE),
+    parameters=(
+        Parameter("symbol", "symbol", "tree", "The symbol or picture the bars are filled with."),
+        choice(
+            "how",
+            "Repeated from the base, one stretched over the bar, or one fitted.",
+            "repeated",
+            "stretched",
+            "fitted",
+        ),
+        choice("direction", "Standing or lying.", "standing", "lying"),
+        flag("turned", False, "Turn the picture with a lying bar."),
+        flag("labels", True, "Write the figures above the bars."),
+        gap(50.0),
+    ),
+    helpers=(),
+    formulas=formulas,
+    check=check,
+    chart=chart,
+)

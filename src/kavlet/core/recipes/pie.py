@@ -1,0 +1,135 @@
+"""Pie and donut: parts of their sum, or of a declared whole with what is left over."""
+
+import math
+
+from kavlet.core.charts.chart import Chart
+from kavlet.core.charts.frame import Polar
+from kavlet.core.charts.labels import Label, Leader, Position
+from kavlet.core.charts.legend import Legend
+from kavlet.core.charts.wedges import Wedges
+from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers, need_something
+from kavlet.core.recipes.parts import NAME, VALUE, choice, listed, number, optional, text
+from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, finite
+from kavlet.core.values.number_text import WHOLE_PERCENT
+
+SAYS = {
+    "name and share": "{name}\n{share}",
+    "name and value": "{name}\n{value}",
+    "share": "{share}",
+    "value": "{value}",
+    "name": "{name}",
+    "none": "",
+}
+
+
+def formulas(places: Places) -> dict[str, list[str]]:
+    """Each part's share of the whole; what is drawn; what small parts add up to; what is left over."""
+    value, share = places.role("value"), places.helper("share")
+    column = places.whole(value)
+    stated = places.number("whole")
+    whole = f"MAX({stated};SUM({column}))" if stated else f"SUM({column})"
+    least = places.number("gather")
+    rows = places.span
+    small = f'SUMIF({places.whole(share)};"<"&{least}/100;{column})'
+    return {
+        "share": [f'=IF(ISNUMBER({value}{row});{value}{row}/{whole};"")' for row in rows],
+        "shown": [f'=IF(ISNUMBER({value}{row});IF({share}{row}<{least}/100;"";{value}{row});"")' for row in rows],
+        "gathered": [f"={small}" if row == places.first else "" for row in rows],
+        "rest": [f"=MAX(0;{stated}-SUM({column}))" if stated and row == places.first else "" for row in rows],
+    }
+
+
+def check(inputs: Inputs) -> None:
+    """No part is negative, and not all are zero."""
+    need_numbers(inputs, "value")
+    need_no_negatives(inputs, "value", "A part")
+    need_something(inputs, "value", "parts")
+    need_above_zero(inputs, "whole")
+
+
+def chart(inputs: Inputs) -> Chart:
+    """Wedges in the table's order or the largest first; the rest drawn pale."""
+    settings = inputs.settings
+    order = list(range(inputs.rows))
+    figures = inputs.figures("value")
+    if settings["order"] == "largest first":
+        order.sort(key=lambda row: -float(figures[row]) if not math.isnan(figures[row]) else 0.0)
+    says = SAYS[str(settings["labels"])]
+    position: Position = "outside" if settings["place"] == "outside" else "auto"
+    leader: Leader = settings["leader"]  # type: ignore[assignment]
+    label = (
+        Label(template=says, number=inputs.number_text("value"), position=position, leader=leader, lines=3)
+        if says
+        else None
+    )
+    named = "{name}" in says
+    layer = Wedges(
+        "value",
+        inputs.title("value"),
+        inputs.helpers["shown"],
+        vary=True,
+        order=tuple(order),
+        explode=inputs.setting("explode") / 100,
+        gap=inputs.setting("gap"),
+        corner=inputs.setting("corner"),
+        gathered=inputs.helpers["gathered"],
+        gathered_name="Others",
+        rest=inputs.helpers["rest"],
+        rest_name=str(settings["left over"]),
+        rest_shown=True,
+        label=label,
+    )
+    parts = listed(inputs, inputs.names, list(inputs.helper("share")), WHOLE_PERCENT)
+    rest = math.fsum(finite(inputs.helper("rest")))
+    whole = inputs.setting("whole")
+    over = f" Left over: {text(rest, inputs.number_text('value'), inputs)}." if rest > 0 else ""
+    of = f" of {text(whole, inputs.number_text('value'), inputs)}" if not math.isnan(whole) else ""
+    return Chart(
+        Polar(start=inputs.setting("start"), hole=inputs.setting("hole") / 100),
+        (layer,),
+        names=inputs.id("name"),
+        legend=Legend(side="none" if named else "right"),
+        alt_text=f"{'Donut' if inputs.setting('hole') else 'Pie'} of {inputs.title('value')}{of}: {parts}.{over}",
+    )
+
+
+def notices(inputs: Inputs) -> tuple[Notice, ...]:
+    total, whole = math.fsum(finite(inputs.figures("value"))), inputs.setting("whole")
+    if math.isnan(whole) or total <= whole:
+        return ()
+    message = f"The parts add up to {total:g}, more than the whole of {whole:g}; shares are of the parts."
+    return (Notice("negative-rest", whole - total, message),)
+
+
+PIE = Recipe(
+    name="pie",
+    title="Pie and donut",
+    question="parts",
+    needs="Names, and a number above zero for each part.",
+    roles=(NAME, VALUE),
+    parameters=(
+        optional("whole", "What the parts are part of; their sum when left out.", 0.0),
+        number("hole", 0.0, "The free middle, of the radius.", 0.0, 90.0, "%"),
+        number("start", 0.0, "Where the first part starts, clockwise from the top.", -360.0, 360.0, "°"),
+        choice("order", "The order of the parts.", "table", "largest first"),
+        number("explode", 0.0, "How far all parts are moved outward, of the radius.", 0.0, 60.0, "%"),
+        number("gather", 0.0, "Parts below this share are drawn as one.", 0.0, 50.0, "%"),
+        choice("labels", "What the labels say.", *SAYS),
+        choice("place", "Where they stand: inside where they fit, or outside.", "inside", "outside"),
+        choice("leader", "The line from a label outside to its part.", "plain", "elbow", "arrow", "none"),
+        Parameter("left over", "text", "left over", "What is left over is called."),
+        number("gap", 1.5, "Free space between parts.", 0.0, 20.0, "pt"),
+        number("corner", 0.0, "Round the corners by so much.", 0.0, 40.0, "pt"),
+    ),
+    helpers=(
+        HelperColumn("share", "The share of the whole.", WHOLE_PERCENT),
+        HelperColumn("shown", "The parts that are drawn by themselves."),
+        HelperColumn("gathered", "What the small parts add up to."),
+        HelperColumn("rest", "What the whole leaves over."),
+    ),
+    formulas=formulas,
+    check=check,
+    chart=chart,
+    notices=notices,
+    size=(520.0, 360.0),
+)

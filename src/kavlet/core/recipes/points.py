@@ -1,0 +1,72 @@
+"""Points: two figures against each other."""
+
+from kavlet.core.charts.chart import Chart
+from kavlet.core.charts.frame import Cartesian
+from kavlet.core.charts.labels import Label
+from kavlet.core.charts.legend import Legend
+from kavlet.core.charts.points import Points
+from kavlet.core.charts.scale import Kind, Scale
+from kavlet.core.recipes.checks import needing
+from kavlet.core.recipes.columns import formulas
+from kavlet.core.recipes.parts import NAME, choice, flag, number
+from kavlet.core.recipes.recipe import Inputs, Parameter, Recipe, Role
+from kavlet.core.shapes.spots import Spot
+
+X = Role("x", "number", "The figure that goes to the right.")
+Y = Role("value", "number", "The figure that goes upward.")
+
+
+def axes(inputs: Inputs) -> Cartesian:
+    """Two numeric axes with their titles, zero only where the figures are near it."""
+    log = bool(inputs.settings["log"])
+    kind: Kind = "log" if log else "linear"
+    zero = bool(inputs.settings["zero"])
+    return Cartesian(
+        along=Scale(kind=kind, zero=zero, visible=True, grid=True, title=inputs.title("value")),
+        across=Scale(kind=kind, zero=zero, visible=True, grid=True, line=True, title=inputs.title("x")),
+    )
+
+
+def chart(inputs: Inputs) -> Chart:
+    """One layer of points."""
+    spot: Spot = inputs.settings["spot"]  # type: ignore[assignment]
+    label = Label(template="{name}", position="beside") if inputs.settings["labels"] and inputs.has("name") else None
+    layer = Points(
+        "value",
+        inputs.title("value"),
+        inputs.id("value"),
+        x=inputs.id("x"),
+        spot=spot,
+        symbol=str(inputs.settings["symbol"]),
+        size=inputs.setting("size"),
+        label=label,
+    )
+    return Chart(
+        axes(inputs),
+        (layer,),
+        names=inputs.id("name"),
+        ink=1,
+        legend=Legend(side="none"),
+        alt_text=f"{inputs.rows} points of {inputs.title('value')} against {inputs.title('x')}.",
+    )
+
+
+POINTS = Recipe(
+    name="points",
+    title="Points",
+    question="time",
+    needs="Two columns of numbers.",
+    roles=(NAME, X, Y),
+    parameters=(
+        choice("spot", "The points’ shape.", "disc", "square", "diamond", "triangle", "cross"),
+        Parameter("symbol", "symbol", "", "A symbol instead of a shape."),
+        number("size", 9.0, "The points’ size.", 1.0, 120.0, "pt"),
+        flag("labels", True, "Write the names beside the points."),
+        flag("zero", False, "Keep zero in sight."),
+        flag("log", False, "Logarithmic scales."),
+    ),
+    helpers=(),
+    formulas=formulas,
+    check=needing("x", "value"),
+    chart=chart,
+)

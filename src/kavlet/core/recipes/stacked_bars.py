@@ -1,0 +1,60 @@
+"""100 % bars: one bar per row, its parts as shares that add up as shown."""
+
+import msgspec
+
+from kavlet.core.charts.chart import Chart
+from kavlet.core.figures.references import column_letters
+from kavlet.core.recipes.checks import needing
+from kavlet.core.recipes.columns import build, parameters
+from kavlet.core.recipes.parts import NAME, VALUES, choice
+from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe
+from kavlet.core.values.number_text import WHOLE_PERCENT
+
+
+def columns(places: Places) -> tuple[HelperColumn, ...]:
+    """A share for each series."""
+    return tuple(
+        HelperColumn(f"share {i + 1}", HELPERS[0].meaning, WHOLE_PERCENT) for i in range(len(places.roles["value"]))
+    )
+
+
+def formulas(places: Places) -> dict[str, list[str]]:
+    """Each part over its row's sum."""
+    letters = [column_letters(place) for place in places.roles["value"]]
+    made: dict[str, list[str]] = {}
+    for i, letter in enumerate(letters):
+        made[f"share {i + 1}"] = [
+            f'=IF(ISNUMBER({letter}{row});{letter}{row}/SUM({";".join(f"{one}{row}" for one in letters)});"")'
+            for row in places.span
+        ]
+    return made
+
+
+def chart(inputs: Inputs) -> Chart:
+    """The columns' own chart, with what it does not ask for here."""
+    settings = {"minimum": "", "maximum": "", "overlap": 0.0, **inputs.settings}
+    return build(msgspec.structs.replace(inputs, settings=settings), inputs.settings["direction"] == "lying")
+
+
+HELPERS = (HelperColumn("share", "The part’s share of its row.", WHOLE_PERCENT, many=True),)
+
+STACKED_BARS = Recipe(
+    name="stacked-bars",
+    title="100 % bars",
+    question="parts",
+    needs="Names, and a column of numbers for each part.",
+    roles=(NAME, VALUES),
+    parameters=(
+        choice("direction", "Lying or standing.", "lying", "standing"),
+        *(
+            one
+            for one in parameters("100 %", "shares", axis=False)
+            if one.name not in ("overlap", "minimum", "maximum")
+        ),
+    ),
+    helpers=HELPERS,
+    formulas=formulas,
+    check=needing("value", negatives="A part"),
+    chart=chart,
+    columns=columns,
+)

@@ -1,0 +1,149 @@
+"""Thermometer: how much of a goal is reached, as a column that fills up."""
+
+import math
+
+from kavlet.core.charts.bars import Bars
+from kavlet.core.charts.chart import AnyLayer, Chart
+from kavlet.core.charts.frame import Cartesian
+from kavlet.core.charts.labels import Label
+from kavlet.core.charts.legend import Legend
+from kavlet.core.charts.points import Points
+from kavlet.core.charts.reference import Reference
+from kavlet.core.charts.scale import Scale
+from kavlet.core.dress.fills import Gradient
+from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers
+from kavlet.core.recipes.parts import ROW, choice, flag, optional, text
+from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, Role
+from kavlet.core.text.numbers import written
+from kavlet.core.values.errors import KavletError
+from kavlet.core.values.number_text import PERCENT, WHOLE_PERCENT
+
+
+def formulas(places: Places) -> dict[str, list[str]]:
+    """The total, its share of the goal, and that share as far as the tube can show it."""
+    value, total, goal, level = places.role("value"), *(places.helper(name) for name in ("total", "goal", "level"))
+    summed = places.settings["of"] == "sum"
+    stated = f"{places.role('goal')}{{row}}" if places.has("goal") else places.number("goal") or '""'
+    made: dict[str, list[str]] = {"total": [], "goal": [], "level": [], "shown": []}
+    for row in places.span:
+        if summed and row > places.first:
+            for held in made.values():
+                held.append("")
+            continue
+        made["total"].append(f"=SUM({places.whole(value)})" if summed else f"={value}{row}")
+        made["goal"].append("=" + stated.format(row=row))
+        made["level"].append(f"={total}{row}/{goal}{row}")
+        made["shown"].append(f"=MAX(0;MIN(1;{level}{row}))")
+    return made
+
+
+def check(inputs: Inputs) -> None:
+    """There is a goal above zero, and nothing given is negative."""
+    need_numbers(inputs, "value")
+    need_no_negatives(inputs, "value", "What is given")
+    need_above_zero(inputs, "goal")
+    goal = float(inputs.helper("goal")[_row(inputs)])
+    if math.isnan(goal):
+        raise KavletError("A thermometer needs a goal.", remedy="Set goal to a number or a cell, such as =B9.")
+    if goal <= 0:
+        raise KavletError("The goal must be above 0.")
+
+
+def _row(inputs: Inputs) -> int:
+    return 0 if inputs.settings["of"] == "sum" else inputs.row
+
+
+def chart(inputs: Inputs) -> Chart:
+    """One column without a gap on an axis locked from 0 to 1, round by its gradient, its bulb always full."""
+    row = _row(inputs)
+    level, total = float(inputs.helper("level")[row]), float(inputs.helper("total")[row])
+    how = inputs.number_text("value")
+    layers: list[AnyLayer] = [
+        Bars(
+            "level",
+            inputs.title("value"),
+            inputs.helpers["shown"],
+            form="capsule",
+            thickness=0.26,
+            track=True,
+            true=inputs.helpers["level"],
+            bulb=1.9 if inputs.settings["bulb"] else 0.0,
+            fill=Gradient(("tone1",), run="round"),
+            label=Label(template=written(level, WHOLE_PERCENT, inputs.locale), position="middle", bold=True),
+        ),
+        Points(
+            "total",
+            "total",
+            inputs.helpers["shown"],
+            spot="none",
+            size=0.0,
+            listed=False,
+            label=Label(template=written(total, how, inputs.locale), position="beside", bold=True, size=17.0),
+        ),
+    ]
+    goal = float(inputs.helper("goal")[row])
+    for i, milestone in enumerate(inputs.listed("milestones")):
+        name = written(milestone, how, inputs.locale)
+        layers.append(
+            Reference(f"milestone {i + 1}", name, at=milestone / goal, dash=(2.0, 2.0), label=Label(), listed=False)
+        )
+    scale = Scale(
+        minimum=0.0,
+        maximum=1.0,
+        step=0.25,
+        number=WHOLE_PERCENT,
+        visible=bool(inputs.settings["scale"]),
+        grid=False,
+        line=False,
+    )
+    return Chart(
+        Cartesian(gap_width=0.0, along=scale, across=Scale(kind="category", visible=False, line=False), aspect=0.62),
+        tuple(layers),
+        names=inputs.id("name"),
+        rows=(row,),
+        legend=Legend(side="none"),
+        alt_text=(
+            f"Thermometer of {inputs.title('value')}: {text(total, how, inputs)} of {text(goal, how, inputs)}, "
+            f"{written(level, PERCENT, inputs.locale)} of the goal."
+        ),
+    )
+
+
+def notices(inputs: Inputs) -> tuple[Notice, ...]:
+    level = float(inputs.helper("level")[_row(inputs)])
+    if not level > 1:
+        return ()
+    return (Notice("above-goal", level, f"The goal is passed: {level:.0%}. The tube shows a break.", "note"),)
+
+
+THERMOMETER = Recipe(
+    name="thermometer",
+    title="Thermometer",
+    question="goal",
+    needs="A number, or a column to add up, and a goal.",
+    roles=(
+        Role("name", "text", "Names what is given.", required=False),
+        Role("value", "number", "What is given; the column is added up."),
+        Role("goal", "number", "The goal of each row.", required=False),
+    ),
+    parameters=(
+        optional("goal", "What is to be reached.", 0.0),
+        choice("of", "The column’s sum, or one row.", "sum", "row"),
+        ROW,
+        Parameter("milestones", "numbers", "", "Figures on the way that are marked."),
+        flag("scale", True, "Graduations at the side."),
+        flag("bulb", True, "A round bulb at the foot."),
+    ),
+    helpers=(
+        HelperColumn("total", "All that is given."),
+        HelperColumn("goal", "What is to be reached."),
+        HelperColumn("level", "The share of the goal.", PERCENT),
+        HelperColumn("shown", "The share that the tube can show.", PERCENT),
+    ),
+    formulas=formulas,
+    check=check,
+    chart=chart,
+    notices=notices,
+    single=True,
+    size=(360.0, 420.0),
+)

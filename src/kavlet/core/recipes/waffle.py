@@ -1,0 +1,108 @@
+"""Waffle: a field of equal cells shared out by largest remainder, so that they always add up."""
+
+from kavlet.core.charts.cells import Cell, Cells
+from kavlet.core.charts.chart import Chart
+from kavlet.core.charts.frame import Corner, Grid
+from kavlet.core.charts.legend import Entry, Legend
+from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers, need_something
+from kavlet.core.recipes.parts import NAME, VALUE, choice, listed, number, optional
+from kavlet.core.recipes.recipe import HelperColumn, Inputs, Parameter, Places, Recipe
+from kavlet.core.values.number_text import NumberText
+
+
+def formulas(places: Places) -> dict[str, list[str]]:
+    """The exact number of cells each row is due, what rounding down leaves of it, and the cells it gets.
+
+    The cells that are left go to the largest remainders, ties to the earlier row.
+    """
+    value, due, left = places.role("value"), places.helper("due"), places.helper("left")
+    column = places.whole(value)
+    cells = f"{places.number('rows')}*{places.number('columns')}"
+    stated = places.number("whole")
+    whole = f"MAX({stated};SUM({column}))" if stated else f"SUM({column})"
+    rests, dues = places.whole(left), places.whole(due)
+    rows = places.span
+    earlier = {
+        row: "0" if row == places.first else f"COUNTIF({left}${places.first}:{left}{row - 1};{left}{row})"
+        for row in rows
+    }
+    return {
+        "due": [f"=IF(ISNUMBER({value}{row});ROUND({value}{row}/{whole}*{cells};9);0)" for row in rows],
+        "left": [f"=ROUND({due}{row}-INT({due}{row});9)" for row in rows],
+        "cells": [
+            f"=INT({due}{row})+IF(RANK({left}{row};{rests})+{earlier[row]}"
+            f"<=ROUND(SUM({dues});0)-SUMPRODUCT(INT({dues}));1;0)"
+            for row in rows
+        ],
+    }
+
+
+def check(inputs: Inputs) -> None:
+    """No part is negative, and not all are zero."""
+    need_numbers(inputs, "value")
+    need_no_negatives(inputs, "value", "A part")
+    need_something(inputs, "value", "parts")
+    need_above_zero(inputs, "whole", "rows", "columns")
+
+
+def chart(inputs: Inputs) -> Chart:
+    """One layer of cells on a grid; the legend at its side says how many each row has."""
+    settings = inputs.settings
+    rows, columns = int(inputs.setting("rows")), int(inputs.setting("columns"))
+    counts = [int(count) if count == count else 0 for count in inputs.helper("cells")]  # noqa: PLR0124
+    percent = rows * columns == 100
+    how = NumberText(suffix=" %" if percent else "", most_decimals=0)
+    entries = tuple(
+        Entry(f"{name}  {count}{how.suffix}", None, i)
+        for i, (name, count) in enumerate(zip(inputs.names, counts, strict=True))
+        if count
+    )
+    cell: Cell = "disc" if settings["cell"] == "disc" else "square"
+    by_column = settings["by"] == "columns"
+    corner: Corner = settings["corner"]  # type: ignore[assignment]
+    layer = Cells(
+        "cells",
+        inputs.title("value"),
+        inputs.helpers["cells"],
+        vary=True,
+        cell=cell,
+        symbol=str(settings["symbol"]),
+        gap=inputs.setting("gap") / 100,
+    )
+    return Chart(
+        Grid(rows, columns, "columns" if by_column else "rows", corner),
+        (layer,),
+        names=inputs.id("name"),
+        legend=Legend(side="right", entries=entries),
+        alt_text=f"Waffle of {inputs.title('value')}, {rows * columns} cells: "
+        + listed(inputs, inputs.names, [float(count) for count in counts], how)
+        + ".",
+    )
+
+
+WAFFLE = Recipe(
+    name="waffle",
+    title="Waffle",
+    question="parts",
+    needs="Names, and a number above zero for each part.",
+    roles=(NAME, VALUE),
+    parameters=(
+        number("rows", 10.0, "Rows of cells.", 1.0, 60.0),
+        number("columns", 10.0, "Columns of cells.", 1.0, 60.0),
+        optional("whole", "What the field stands for; the parts’ sum when left out.", 0.0),
+        choice("by", "Fill by rows or by columns.", "rows", "columns"),
+        choice("corner", "Where filling starts.", "bottom left", "top left", "bottom right", "top right"),
+        choice("cell", "The cells’ form.", "square", "disc"),
+        Parameter("symbol", "symbol", "", "A symbol instead of squares or discs."),
+        number("gap", 14.0, "Free space between cells, of a cell.", 0.0, 60.0, "%"),
+    ),
+    helpers=(
+        HelperColumn("due", "The exact number of cells a row is due."),
+        HelperColumn("left", "What rounding down leaves of it."),
+        HelperColumn("cells", "The cells it gets; they add up.", NumberText(most_decimals=0)),
+    ),
+    formulas=formulas,
+    check=check,
+    chart=chart,
+    size=(520.0, 360.0),
+)

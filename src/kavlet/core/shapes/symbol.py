@@ -1,0 +1,117 @@
+"""The shelf of shipped symbols, and outlines of any symbol from SVG path data."""
+
+from functools import lru_cache
+from importlib.resources import files
+
+import msgspec
+from msgspec import Struct
+
+from kavlet.core.scene.path import Path, PathPen
+from kavlet.core.values.affine import Affine, moved, scaled
+from kavlet.core.values.errors import KavletError
+from kavlet.core.values.geometry import Rect
+
+
+class Symbol(Struct, frozen=True):
+    """A filled symbol: a name, the group it stands in, words it is found by, and SVG path data."""
+
+    name: str
+    outline: str
+    group: str = ""
+    words: tuple[str, ...] = ()
+
+
+@lru_cache(maxsize=1)
+def shelf() -> dict[str, Symbol]:
+    """All shipped symbols by name, in the shelf's order."""
+    content = (files("kavlet") / "assets" / "symbols" / "symbols.json").read_bytes()
+    return {symbol.name: symbol for symbol in msgspec.json.decode(content, type=tuple[Symbol, ...])}
+
+
+def search(text: str) -> list[Symbol]:
+    """The symbols whose name, group or words begin with each word of the text; all for an empty text."""
+    wanted = text.casefold().split()
+
+    def fits(symbol: Symbol) -> bool:
+        own = [*symbol.name.split(), symbol.group, *symbol.words]
+        return all(any(word.casefold().startswith(part) for word in own) for part in wanted)
+
+    found = [symbol for symbol in shelf().values() if fits(symbol)]
+    return sorted(found, key=lambda symbol: not symbol.name.casefold().startswith(text.casefold()))
+
+
+@lru_cache(maxsize=512)
+def outline(data: str) -> Path:
+    """SVG path data as a path whose bounds are the box (0, 0) to (w, h) with the longer side 1.
+
+    Raises KavletError when the data is none or encloses nothing.
+    """
+    path = raw_path(data)
+    box = path.bounds
+    side = max(box.width, box.height)
+    if not side > 0:
+        raise KavletError("The symbol has no outline.")
+    return path.mapped(scaled(1 / side).after(moved(-box.x, -box.y)))
+
+
+def raw_path(data: str) -> Path:
+    """SVG path data as a path in its own units. Raises KavletError when it can't be read."""
+    from fontTools.svgLib.path import parse_path
+
+    pen = _FontPen()
+    try:
+        parse_path(data, pen)
+    except (ValueError, IndexError, TypeError, ZeroDivisionError, OverflowError) as error:
+        raise KavletError("The symbol’s outline can’t be read.") from error
+    return pen.inner.path
+
+
+@lru_cache(maxsize=512)
+def extent(data: str) -> Rect:
+    """The box of a symbol's outline: the longer side is 1."""
+    return outline(data).bounds
+
+
+def fitted(data: str, into: Rect, stretch: bool = False) -> Affine:
+    """The map that puts a symbol into a box: centred at its own proportions, or stretched to fill it."""
+    own = extent(data)
+    if stretch:
+        return moved(into.x, into.y).after(
+            scaled(into.width / max(own.width, 1e-9), into.height / max(own.height, 1e-9))
+        )
+    factor = min(into.width / max(own.width, 1e-9), into.height / max(own.height, 1e-9))
+    x = into.x + (into.width - own.width * factor) / 2
+    y = into.y + (into.height - own.height * factor) / 2
+    return moved(x, y).after(scaled(factor))
+
+
+class _FontPen:
+    """Takes fontTools' pen calls and records them as a path."""
+
+    def __init__(self) -> None:
+        self.inner = PathPen()
+        self._here = (0.0, 0.0)
+
+    def moveTo(self, point: tuple[float, float]) -> None:  # noqa: N802 - fontTools' pen protocol
+        self._here = point
+        self.inner.move_to(*map(float, point))
+
+    def lineTo(self, point: tuple[float, float]) -> None:  # noqa: N802
+        self._here = point
+        self.inner.line_to(*map(float, point))
+
+    def curveTo(self, one: tuple[float, float], two: tuple[float, float], end: tuple[float, float]) -> None:  # noqa: N802
+        self._here = end
+        self.inner.curve_to(*map(float, one), *map(float, two), *map(float, end))
+
+    def qCurveTo(self, control: tuple[float, float], end: tuple[float, float]) -> None:  # noqa: N802
+        (x0, y0), (cx, cy), (x, y) = self._here, control, end
+        self.curveTo(
+            (x0 + 2 / 3 * (cx - x0), y0 + 2 / 3 * (cy - y0)), (x + 2 / 3 * (cx - x), y + 2 / 3 * (cy - y)), end
+        )
+
+    def closePath(self) -> None:  # noqa: N802
+        self.inner.close()
+
+    def endPath(self) -> None:  # noqa: N802
+        pass
