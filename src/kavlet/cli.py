@@ -7,7 +7,6 @@ written).
 import json
 import re
 import sys
-from collections.abc import Callable
 from pathlib import Path
 
 import click
@@ -22,16 +21,15 @@ from kavlet.core.figures.references import column_index
 from kavlet.core.figures.table import Table
 from kavlet.core.files import atomic, csv
 from kavlet.core.files import kavlet as kavlet_file
-from kavlet.core.files import record as record_file
-from kavlet.core.files import svg as svg_file
 from kavlet.core.files import tables as table_files
 from kavlet.core.files.calculated import calculated
 from kavlet.core.recipes.recipe import QUESTIONS, Parameter, Recipe, Setting
 from kavlet.core.recipes.registry import RECIPES, recipe
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.lengths import size as read_size
+from kavlet.paint.writers import WRITERS, Wish, content
 
-PICTURES = (".svg", ".png", ".pdf", ".json")
+PICTURES = tuple(WRITERS)
 
 
 @click.group(context_settings={"help_option_names": ["-h", "--help"]})
@@ -212,35 +210,7 @@ def _declared_parameter(one: Parameter) -> dict[str, object]:
 
 
 def _write(made: Picture, out: Path, scale: float, outlines: bool) -> None:
-    atomic.write(out, _WRITERS[out.suffix.lower()](made, scale, outlines))
-
-
-def _svg(made: Picture, _scale: float, outlines: bool) -> bytes:
-    return svg_file.dumps(made.scene, outlines).encode()
-
-
-def _json(made: Picture, _scale: float, _outlines: bool) -> bytes:
-    build = made.build
-    return record_file.dumps(record_file.record(build.entry.recipe, build.helpers, made.figure, made.findings))
-
-
-def _png(made: Picture, scale: float, _outlines: bool) -> bytes:
-    from kavlet.paint import application, picture
-
-    application.for_painting()
-    return picture.png(made.scene, scale)
-
-
-def _pdf(made: Picture, _scale: float, _outlines: bool) -> bytes:
-    from kavlet.paint import application, pdf
-
-    application.for_painting()
-    return pdf.pdf(made.scene)
-
-
-_WRITERS: dict[str, Callable[[Picture, float, bool], bytes]] = {
-    ".svg": _svg, ".json": _json, ".png": _png, ".pdf": _pdf,
-}  # fmt: skip
+    atomic.write(out, content(made, Wish(out.suffix.lower(), scale, outlines)))
 
 
 def _known_ending(out: Path, endings: tuple[str, ...]) -> None:

@@ -14,14 +14,14 @@ from msgspec import Struct
 
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.overrides import overridden
-from kavlet.core.charts.texts import Text
+from kavlet.core.charts.texts import Note, Text
 from kavlet.core.compose.compose import Panel, compose
 from kavlet.core.compose.data import Data, Raster
 from kavlet.core.compose.draw import draw
 from kavlet.core.compose.figure import Figure
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.dress.style import resolve
-from kavlet.core.figures.cells import ErrorValue, Formula, Value, text_of
+from kavlet.core.figures.cells import ErrorValue, Formula, Value, Written, text_of
 from kavlet.core.figures.recalculate import Values, recalculate
 from kavlet.core.figures.table import HEADER, Table
 from kavlet.core.proof.checks import findings
@@ -33,7 +33,7 @@ from kavlet.core.shapes.symbol import Symbol
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Size
-from kavlet.core.values.number_text import PLAIN
+from kavlet.core.values.number_text import PLAIN, NumberText
 
 MOST_ROWS = 1_000
 MOST_PANELS = 60
@@ -122,7 +122,13 @@ class Pictures:
 
 def _formulas_of(entry: ChartEntry) -> list[str]:
     """What of a chart may read any cell."""
-    texts = [entry.title, entry.subtitle, entry.source, *(s for s in entry.settings.values() if isinstance(s, str))]
+    texts = [
+        entry.title,
+        entry.subtitle,
+        entry.source,
+        *(note.text for note in entry.notes),
+        *(s for s in entry.settings.values() if isinstance(s, str)),
+    ]
     return [*texts, *("=" for value in entry.dress.overrides.values() if isinstance(value, str) and "{=" in value)]
 
 
@@ -155,6 +161,7 @@ def _finished(spec: Chart, entry: ChartEntry, document: Document, values: Values
         title=_bound(entry.title, spec.title, document, values, entry),
         subtitle=_bound(entry.subtitle, spec.subtitle, document, values, entry),
         source=_bound(entry.source, spec.source, document, values, entry),
+        notes=(*spec.notes, *(_bound_note(note, document, values, entry) for note in entry.notes)),
     )
     return overridden(spec, entry.dress.overrides)
 
@@ -194,9 +201,21 @@ def _inputs(document: Document, values: Values, entry: ChartEntry, table: Table,
         numbers={column.id: columns[i].numbers[HEADER:] for i, column in enumerate(table.columns)},
         settings=_settings(entry, made_by, values) if made_by is not None else {},
         rows=table.rows,
-        number_texts={c.id: c.number for c in table.columns if c.number is not None},
+        number_texts=_number_texts(table),
         locale=document.locale,
     )
+
+
+def _number_texts(table: Table) -> dict[str, NumberText]:
+    """How each column writes its numbers: as set for the column, else as its first cell was typed."""
+    found: dict[str, NumberText] = {}
+    for column in table.columns:
+        typed = next(
+            (cell.number for cell in column.cells[HEADER:] if isinstance(cell, Written | Formula) and cell.number), None
+        )
+        if column.number is not None or typed is not None:
+            found[column.id] = column.number or typed or PLAIN
+    return found
 
 
 def _data(document: Document, table: Table, inputs: Inputs) -> Data:
@@ -280,6 +299,10 @@ def _number(name: str, value: Value) -> float:
     if not math.isfinite(number):
         raise KavletError(f"The setting {name} needs a number, not “{value}”.")
     return number
+
+
+def _bound_note(note: Note, document: Document, values: Values, entry: ChartEntry) -> Note:
+    return msgspec.structs.replace(note, text=_bound(note.text, Text(), document, values, entry).text)
 
 
 def _bound(text: str, look: Text, document: Document, values: Values, entry: ChartEntry) -> Text:

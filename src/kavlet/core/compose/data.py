@@ -9,7 +9,7 @@ from msgspec import Struct
 from kavlet.core.figures.cells import Value, text_of
 from kavlet.core.figures.ranges import Floats
 from kavlet.core.shapes.symbol import Symbol, shelf
-from kavlet.core.text.numbers import DEFAULT_LOCALE
+from kavlet.core.text.numbers import DEFAULT_LOCALE, written
 from kavlet.core.values.number_text import PLAIN, NumberText
 
 
@@ -47,8 +47,12 @@ class Data(Struct, frozen=True):
         return self.numbers.get(column, [math.nan] * self.rows)
 
     def names(self, column: str) -> list[str]:
-        """The entries of a column as plain text; empty ones when it is not here."""
-        return [text_of(value) for value in self.values.get(column, [None] * self.rows)]
+        """The entries of a column as text, numbers and dates as it writes them; empty ones when it is not here."""
+        how = self.number_texts.get(column)
+        return [
+            written(value, how, self.locale) if isinstance(value, float) and how is not None else text_of(value)
+            for value in self.values.get(column, [None] * self.rows)
+        ]
 
     def number_text(self, column: str) -> NumberText:
         return self.number_texts.get(column, PLAIN)

@@ -6,6 +6,7 @@ import msgspec
 from msgspec import Struct
 
 from kavlet.core.charts.chart import AnyLayer, Chart
+from kavlet.core.charts.texts import Note
 from kavlet.core.dress.style import Dress
 from kavlet.core.dress.theme import Theme
 from kavlet.core.figures.table import Table
@@ -18,9 +19,9 @@ class ChartEntry(Struct, frozen=True, omit_defaults=True):
     """A chart as the author set it up: a recipe on a table, its settings, its texts and its dress.
 
     `roles` names the columns (by id) of each role. `settings` holds only what differs from the recipe's defaults.
-    `layers` were added to the recipe's own; a chart cut loose from its recipe has none, and its specification in
-    `free`. `repeat` makes one for each of the table's rows. Texts that begin with ``=`` are formulas. `width` and
-    `height` are points.
+    `layers` and `notes` (free texts) were added to the recipe's own; a chart cut loose from its recipe has none, and
+    its specification in `free`. `repeat` makes one for each of the table's rows. Texts that begin with ``=`` are
+    formulas. `width` and `height` are points.
     """
 
     id: str
@@ -30,6 +31,7 @@ class ChartEntry(Struct, frozen=True, omit_defaults=True):
     roles: dict[str, tuple[str, ...]] = {}
     settings: dict[str, Setting] = {}
     layers: tuple[AnyLayer, ...] = ()
+    notes: tuple[Note, ...] = ()
     free: Chart | None = None
     repeat: bool = False
     title: str = ""

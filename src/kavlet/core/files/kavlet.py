@@ -1,4 +1,4 @@
-"""The .kavlet file: a zip with `document.json`, described by docs/kavlet.schema.json."""
+"""The .kavlet file: a zip with `document.json`, described by docs/kavlet.schema.json, and the pictures it uses."""
 
 import io
 import zipfile
@@ -15,8 +15,11 @@ from kavlet.core.values.errors import KavletError
 SUFFIX = ".kavlet"
 VERSION = 1
 MEMBER = "document.json"
+PICTURE = "pictures/{}"  # by its place in the document's list
+_STAMP = (2026, 1, 1, 0, 0, 0)
 MOST_BYTES = 200_000_000
 MOST_MEMBER = 400_000_000
+MOST_PICTURE = 20_000_000
 
 
 class Content(Struct, frozen=True, forbid_unknown_fields=True):
@@ -34,10 +37,15 @@ class _Head(Struct):
 
 def dumps(document: Document) -> bytes:
     """The bytes of a .kavlet file. Equal documents give equal bytes."""
-    text = msgspec.json.format(msgspec.json.encode(Content("kavlet", VERSION, document)), indent=1)
+    bare = tuple(msgspec.structs.replace(one, content=b"") for one in document.pictures)
+    held = msgspec.structs.replace(document, pictures=bare)
+    text = msgspec.json.format(msgspec.json.encode(Content("kavlet", VERSION, held)), indent=1)
     buffer = io.BytesIO()
     with zipfile.ZipFile(buffer, "w", zipfile.ZIP_DEFLATED, compresslevel=6) as archive:
-        archive.writestr(zipfile.ZipInfo(MEMBER, (2026, 1, 1, 0, 0, 0)), text, zipfile.ZIP_DEFLATED)
+        archive.writestr(zipfile.ZipInfo(MEMBER, _STAMP), text, zipfile.ZIP_DEFLATED)
+        for number, one in enumerate(document.pictures):
+            if one.content:
+                archive.writestr(zipfile.ZipInfo(PICTURE.format(number), _STAMP), one.content, zipfile.ZIP_STORED)
     return buffer.getvalue()
 
 
@@ -50,6 +58,11 @@ def loads(content: bytes, name: str) -> Document:
                 raise KavletError(f"{name} claims to be larger than any Kavlet document.")
             with archive.open(MEMBER) as member:
                 text = member.read(MOST_MEMBER)
+            contents = {
+                info.filename: archive.read(info)
+                for info in archive.infolist()
+                if info.filename.startswith("pictures/") and info.file_size <= MOST_PICTURE
+            }
     except (zipfile.BadZipFile, KeyError, zlib.error, EOFError, RuntimeError, NotImplementedError, OSError):
         raise broken from None
     try:
@@ -63,7 +76,11 @@ def loads(content: bytes, name: str) -> Document:
         where = str(error).partition(" - at `")[2].rstrip("`")
         raise KavletError(broken.what, where=where) from None
     _check(document, name)
-    return document
+    filled = tuple(
+        msgspec.structs.replace(one, content=contents.get(PICTURE.format(number), b""))
+        for number, one in enumerate(document.pictures)
+    )
+    return msgspec.structs.replace(document, pictures=filled)
 
 
 def _check(document: Document, name: str) -> None:
@@ -73,6 +90,8 @@ def _check(document: Document, name: str) -> None:
         if not table.columns or len({len(column.cells) for column in table.columns}) != 1 or not table.height:
             raise KavletError(f"{name} is damaged: a table’s columns differ in length.", where=f"tables[{index}]")
     for index, chart in enumerate(document.charts):
+        if not chart.recipe and chart.free is None:
+            raise KavletError(f"{name} is damaged: a chart has no layers.", where=f"charts[{index}]")
         if chart.table not in tables:
             raise KavletError(f"{name} is damaged: a chart’s table is missing.", where=f"charts[{index}]")
 

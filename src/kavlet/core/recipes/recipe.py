@@ -11,7 +11,7 @@ from kavlet.core.figures.cells import Value, text_of
 from kavlet.core.figures.ranges import Floats
 from kavlet.core.figures.references import Reference, column_letters, rewritten
 from kavlet.core.figures.table import HEADER
-from kavlet.core.text.numbers import DEFAULT_LOCALE
+from kavlet.core.text.numbers import DEFAULT_LOCALE, written
 from kavlet.core.values.number_text import PLAIN, NumberText
 
 Setting = bool | float | str
@@ -201,7 +201,11 @@ class Inputs(Struct, frozen=True):
     @property
     def names(self) -> list[str]:
         """What the rows are called; empty texts without a column of names."""
-        return [text_of(value) for value in self.entries("name")]
+        how = self.number_texts.get(self.id("name"))
+        return [
+            written(value, how, self.locale) if isinstance(value, float) and how is not None else text_of(value)
+            for value in self.entries("name")
+        ]
 
     def number_text(self, role: str) -> NumberText:
         """How the role's column writes its numbers."""

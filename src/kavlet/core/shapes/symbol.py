@@ -56,11 +56,9 @@ def outline(data: str) -> Path:
 
 def raw_path(data: str) -> Path:
     """SVG path data as a path in its own units. Raises KavletError when it can't be read."""
-    from fontTools.svgLib.path import parse_path
-
-    pen = _FontPen()
+    pen = FontPen()
     try:
-        parse_path(data, pen)
+        pen.parse(data)
     except (ValueError, IndexError, TypeError, ZeroDivisionError, OverflowError) as error:
         raise KavletError("The symbol’s outline can’t be read.") from error
     return pen.inner.path
@@ -85,12 +83,18 @@ def fitted(data: str, into: Rect, stretch: bool = False) -> Affine:
     return moved(x, y).after(scaled(factor))
 
 
-class _FontPen:
+class FontPen:
     """Takes fontTools' pen calls and records them as a path."""
 
     def __init__(self) -> None:
         self.inner = PathPen()
         self._here = (0.0, 0.0)
+
+    def parse(self, data: str) -> None:
+        """Record SVG path data. Raises ValueError and the like when it can't be read."""
+        from fontTools.svgLib.path import parse_path
+
+        parse_path(data, self)
 
     def moveTo(self, point: tuple[float, float]) -> None:  # noqa: N802 - fontTools' pen protocol
         self._here = point

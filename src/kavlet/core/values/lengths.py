@@ -8,6 +8,7 @@ import re
 
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Size
+from kavlet.core.values.sizes import CHARTS, sheets
 
 POINTS_PER = {"": 1.0, "pt": 1.0, "px": 0.75, "in": 72.0, "mm": 72 / 25.4, "cm": 72 / 2.54}
 _LENGTH = re.compile(r"\s*([0-9]*\.?[0-9]+)\s*(pt|px|in|mm|cm)?\s*")
@@ -23,7 +24,13 @@ def points(text: str) -> float:
 
 
 def size(text: str) -> Size:
-    """A size in points from ``640x360`` or ``160mmx90mm``. Raises KavletError when it is none or out of range."""
+    """A size in points from ``640x360``, ``160mmx90mm`` or a name (M, page width, A5, A4 lying).
+
+    Raises KavletError when it is none or out of range.
+    """
+    named = _named(text.strip())
+    if named is not None:
+        return named
     parts = text.lower().replace("×", "x").split("x")
     parts = _rejoin_pixels(parts)
     if len(parts) != 2:
@@ -32,6 +39,16 @@ def size(text: str) -> Size:
     if not all(math.isfinite(side) and SMALLEST <= side <= LARGEST for side in (width, height)):
         raise KavletError(f"“{text}” is out of range.", remedy="Each side may be 0.5 to 200 inches long.")
     return Size(width, height)
+
+
+def _named(text: str) -> Size | None:
+    """The size of that name, whatever its case; “lying” behind a sheet's name turns it."""
+    turned = text.casefold().endswith(" lying")
+    wanted = text[: -len(" lying")].strip().casefold() if turned else text.casefold()
+    for name, found in (*CHARTS.items(), *sheets().items()):
+        if name.casefold() == wanted:
+            return Size(found.height, found.width) if turned else found
+    return None
 
 
 def _rejoin_pixels(parts: list[str]) -> list[str]:

@@ -1,0 +1,83 @@
+"""The house kit: theme, palettes, symbols and remembered looks in one open JSON file."""
+
+from pathlib import Path
+from typing import Any
+
+import msgspec
+from msgspec import Struct
+
+from kavlet.core.document.document import Document, PictureFile
+from kavlet.core.dress.palettes import Palette
+from kavlet.core.dress.style import Dress, resolve
+from kavlet.core.dress.theme import Theme
+from kavlet.core.files import atomic
+from kavlet.core.values.errors import KavletError
+
+SUFFIX = ".kavlet-kit"
+MOST_BYTES = 60_000_000
+
+
+class Kit(Struct, frozen=True, omit_defaults=True):
+    """A house style. `looks` holds values set by hand for each recipe, by their path; `dress` the rest of a look."""
+
+    format: str = "kavlet-kit"
+    version: int = 1
+    name: str = ""
+    theme: Theme | None = None
+    dress: Dress = Dress()
+    palettes: tuple[Palette, ...] = ()
+    pictures: tuple[PictureFile, ...] = ()
+    looks: dict[str, dict[str, Any]] = {}
+
+
+def dumps(kit: Kit) -> bytes:
+    """The kit as JSON text."""
+    return msgspec.json.format(msgspec.json.encode(kit), indent=1) + b"\n"
+
+
+def loads(content: bytes, name: str) -> Kit:
+    """The kit of a file. Raises KavletError with one sentence when it is none, is newer, or names what there is not."""
+    try:
+        kit = msgspec.json.decode(content, type=Kit)
+    except (msgspec.DecodeError, RecursionError):
+        raise KavletError(f"{name} is no kit, or it is damaged.") from None
+    if kit.format != "kavlet-kit":
+        raise KavletError(f"{name} is no kit.")
+    if kit.version > 1:
+        raise KavletError(f"{name} was saved by a newer Kavlet.", remedy="Update Kavlet to use it.")
+    resolve(kit.dress, kit.theme)
+    return kit
+
+
+def load(path: Path) -> Kit:
+    return loads(atomic.read(path, MOST_BYTES), path.name)
+
+
+def save(kit: Kit, path: Path) -> None:
+    """Write a kit atomically."""
+    atomic.write(path, dumps(kit))
+
+
+def put_on(document: Document, kit: Kit) -> Document:
+    """The document in the kit's style: its theme and pictures, and on each chart its dress and its recipe's look.
+
+    What an author has set by hand on a chart stays.
+    """
+    names = {one.name for one in kit.pictures}
+    pictures = (*kit.pictures, *(one for one in document.pictures if one.name not in names))
+    charts = tuple(
+        msgspec.structs.replace(
+            chart,
+            dress=msgspec.structs.replace(kit.dress, overrides=kit.looks.get(chart.recipe, {}) | chart.dress.overrides),
+        )
+        for chart in document.charts
+    )
+    return msgspec.structs.replace(document, theme=kit.theme, pictures=pictures, charts=charts)
+
+
+def taken_from(document: Document, chart_id: str, name: str) -> Kit:
+    """A kit of a chart's dress, the document's theme and pictures, and the looks of all its charts by recipe."""
+    chart = document.chart(chart_id)
+    looks = {one.recipe: dict(one.dress.overrides) for one in document.charts if one.recipe and one.dress.overrides}
+    bare = msgspec.structs.replace(chart.dress, overrides={})
+    return Kit(name=name, theme=document.theme, dress=bare, pictures=document.pictures, looks=looks)
