@@ -8,6 +8,8 @@ from kavlet.core.charts.frame import Cartesian
 from kavlet.core.compose.scales import Scaled
 from kavlet.core.values.geometry import Rect
 
+BROADEST = 120.0  # points; a row's bars get no broader, however few rows there are
+
 
 class Strip(Struct, frozen=True):
     """A strip after the plot for labels that stand beside it: where it starts along the value axis, and its width."""
@@ -93,11 +95,16 @@ def sized_rows(frame: Cartesian, length: float, rows: int, slots: int) -> tuple[
     """Thickness of a row's bars together, gap between rows, the free space before the first, and one bar's thickness.
 
     With `n` bars side by side, overlap `o` and gap width `g` (percent of one bar, ISO/IEC 29500): a row's bars take
-    n - (n-1)·o/100 bars, the gap g/100.
+    n - (n-1)·o/100 bars, the gap g/100. Where a few rows would make very broad bars, the gap grows instead.
     """
     side = max(1, slots)
     group = max(0.05, side - (side - 1) * max(-100.0, min(100.0, frame.overlap)) / 100)
     gap = max(0.0, frame.gap_width) / 100
     units = rows * group + (rows - 1 if frame.flush else rows) * gap if rows else 1.0
     bar = length / units if units > 0 else length
-    return group * bar, gap * bar, 0.0 if frame.flush else gap * bar / 2, bar
+    if gap > 0 and rows and group * bar > BROADEST:
+        bar = BROADEST / group
+        if not frame.flush:
+            gap = (length / rows - BROADEST) / bar
+    used = (rows * group + (rows - 1 if frame.flush else rows) * gap) * bar
+    return group * bar, gap * bar, (length - used) / 2 + (0.0 if frame.flush else gap * bar / 2), bar

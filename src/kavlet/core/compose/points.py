@@ -58,6 +58,7 @@ def place(layer: Points, series: int, on: Plane, to: Placing) -> None:
             plain = layer.spot in ("tick", "bar", "cross")
             edged = (edge, edge_width) if edge is not None else (None if plain else style.ground, 1.0)
             items = (Shape(path, colour, *edged),) if path.verbs else ()
+            area = path.bounds if path.verbs else area
         to.marks.append(
             Mark(
                 layer.name,

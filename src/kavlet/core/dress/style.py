@@ -9,7 +9,7 @@ from kavlet.core.dress.fills import Fill, Gradient, Hatch, Picture
 from kavlet.core.dress.palettes import palettes
 from kavlet.core.dress.theme import DEFAULT_THEME, Theme, theme
 from kavlet.core.text.faces import Family, face
-from kavlet.core.values.colour import Colour, colour, contrast, mix
+from kavlet.core.values.colour import Colour, colour, mix, readable
 from kavlet.core.values.errors import KavletError
 
 
@@ -101,11 +101,9 @@ class Style(msgspec.Struct, frozen=True):
         return mix(of, self.ground, share)
 
     def on(self, behind: Colour) -> Colour:
-        """White, or the darker of ink and ground: whichever reads better on what is behind; white where both do."""
-        white, dark = Colour(1, 1, 1), min(self.ink, self.ground, key=lambda one: sum(one.rgb))
-        if contrast(white, behind) >= 4.5:
-            return white
-        return max((white, dark), key=lambda one: contrast(one, behind))
+        """White, else the darker of ink and ground, else black: the first that reads well on what is behind."""
+        dark = min(self.ink, self.ground, key=lambda one: sum(one.rgb))
+        return readable(behind, Colour(1, 1, 1), dark, Colour(0, 0, 0))
 
 
 def resolve(dress: Dress, base: Theme | None = None) -> Style:

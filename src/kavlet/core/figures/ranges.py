@@ -115,9 +115,9 @@ class Range(Block):
     @property
     def error(self) -> ErrorValue | None:
         for column in self._columns:
-            for row, error in column.errors.items():
-                if self._first <= row < self._last:
-                    return error
+            rows = [row for row in column.errors if self._first <= row < self._last]
+            if rows:
+                return column.errors[min(rows)]
         return None
 
     @property

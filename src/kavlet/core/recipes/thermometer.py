@@ -11,7 +11,7 @@ from kavlet.core.charts.points import Points
 from kavlet.core.charts.reference import Reference
 from kavlet.core.charts.scale import Scale
 from kavlet.core.dress.fills import Gradient
-from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers
+from kavlet.core.recipes.checks import need_above_zero, need_numbers
 from kavlet.core.recipes.parts import ROW, choice, flag, optional, text
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, Role
 from kavlet.core.text.numbers import written
@@ -38,9 +38,8 @@ def formulas(places: Places) -> dict[str, list[str]]:
 
 
 def check(inputs: Inputs) -> None:
-    """There is a goal above zero, and nothing given is negative."""
+    """There is a goal above zero."""
     need_numbers(inputs, "value")
-    need_no_negatives(inputs, "value", "What is given")
     need_above_zero(inputs, "goal")
     goal = float(inputs.helper("goal")[_row(inputs)])
     if math.isnan(goal):
@@ -111,6 +110,8 @@ def chart(inputs: Inputs) -> Chart:
 
 def notices(inputs: Inputs) -> tuple[Notice, ...]:
     level = float(inputs.helper("level")[_row(inputs)])
+    if level < 0:
+        return (Notice("below-zero", level, "What is given is below zero; the tube is empty."),)
     if not level > 1:
         return ()
     return (Notice("above-goal", level, f"The goal is passed: {level:.0%}. The tube shows a break.", "note"),)

@@ -2,7 +2,7 @@
 
 from kavlet.core.scene.path import CURVE, LINE, MOVE, Path
 
-PIECES = 12  # straight pieces per curve
+PIECES = 24  # straight pieces per curve
 Polygon = list[tuple[float, float]]
 
 

@@ -36,6 +36,6 @@ def spot(pen: Pen, x: float, y: float, size: float, form: Spot, lying: bool = Fa
                 ),
             )
     elif form in ("tick", "bar"):
-        w = max(1.0, size * (0.09 if form == "tick" else 0.2))
+        w = min(7.0, max(1.0, size * (0.09 if form == "tick" else 0.2)))
         long, short = (w / 2, r) if lying else (r, w / 2)
         quad(pen, (x - long, y - short), (x + long, y - short), (x + long, y + short), (x - long, y + short))

@@ -1,0 +1,232 @@
+"""Looks: colour texts, palettes, themes, values set by hand, kits, own pictures."""
+
+import io
+import itertools
+from pathlib import Path
+
+import msgspec
+import pytest
+from PIL import Image
+from tests.making import document, draw, marks, table
+
+from kavlet.core.charts.bars import Bars
+from kavlet.core.charts.chart import Chart
+from kavlet.core.charts.frame import Cartesian
+from kavlet.core.charts.overrides import checked, held, overridden
+from kavlet.core.document import edits
+from kavlet.core.dress.colours import diverging, sequence, tints
+from kavlet.core.dress.palettes import from_gpl, from_text, palettes
+from kavlet.core.dress.style import Dress, resolve
+from kavlet.core.dress.theme import themes
+from kavlet.core.files import kavlet as kavlet_file
+from kavlet.core.files import kit as kit_file
+from kavlet.core.files import pictures
+from kavlet.core.values.colour import Colour, colour, contrast, oklab
+from kavlet.core.values.errors import KavletError
+from kavlet.core.values.lengths import size
+from kavlet.core.values.vision import as_seen, difference
+
+ROWS = table(["name", "n"], ["a", "b", "c"], [3, 7, 5])
+
+
+def test_colour_texts() -> None:
+    style = resolve(Dress())
+    assert style.colour("#7a2e5d").hex == "#7a2e5d"
+    assert style.colour("tone2") == style.palette[1]
+    assert style.colour("ink") == style.ink
+    assert style.colour("tone1 +100").hex == style.ground.hex
+    assert oklab(style.colour("tone1 +50"))[0] == pytest.approx(
+        (oklab(style.palette[0])[0] + oklab(style.ground)[0]) / 2, abs=0.01
+    )
+    assert style.colour("white /40").alpha == 0.4
+    for text in ("plum", "tone", "#12", "", "ink2"):
+        with pytest.raises(KavletError):
+            style.colour(text)
+
+
+def test_tints_step_evenly_in_lightness() -> None:
+    steps = [oklab(one)[0] for one in tints(colour("#7a2e5d"), 4, Colour(1, 1, 1))]
+    gaps = [b - a for a, b in itertools.pairwise(steps)]
+    assert gaps == [pytest.approx(gaps[0], abs=0.01)] * 3
+    assert len(sequence(colour("#ffffff"), colour("#000000"), 5)) == 5
+    low, middle, high = diverging(colour("#aa0000"), colour("#ffffff"), colour("#0000aa"), 3)
+    assert (low.hex, middle.hex, high.hex) == ("#aa0000", "#ffffff", "#0000aa")
+
+
+def test_palettes_from_any_text_and_from_gpl() -> None:
+    text = "brand: #7A2E5D, --teal:#0e7c86;  also 0e7c86aa? #abc and 123456 or deadly"
+    assert from_text(text) == ("#7a2e5d", "#0e7c86", "#aabbcc")
+    gpl = from_gpl("GIMP Palette\nName: House\nColumns: 2\n# ours\n122  46  93 plum\n14 124 134\n999 0 0 no\n")
+    assert (gpl.title, gpl.colours) == ("House", ("#7a2e5d", "#0e7c86"))
+    for rotten in ("", "nothing here", "GIMP Palette\nName: x\n"):
+        with pytest.raises(KavletError):
+            from_gpl(rotten)
+    with pytest.raises(KavletError):
+        from_text("no colours, 123456")
+
+
+def test_there_are_palettes_of_each_kind() -> None:
+    assert {one.kind for one in palettes().values()} == {"qualitative", "sequential", "diverging"}
+    for one in palettes().values():
+        if one.kind == "sequential":
+            lightness = [oklab(colour(text))[0] for text in one.colours]
+            assert lightness == sorted(lightness, reverse=True)
+
+
+# Okabe and Ito's set and the theme's first colours stay apart for readers who lack a kind of cone.
+@pytest.mark.parametrize("by", ["protan", "deutan", "tritan"])
+def test_palettes_for_colour_blind_readers(by: str) -> None:
+    clear = [colour(text) for text in palettes()["clear"].colours]
+    gaps = [difference(as_seen(a, by), as_seen(b, by)) for i, a in enumerate(clear) for b in clear[i + 1 :]]  # type: ignore[arg-type]
+    assert min(gaps) > 5
+    for theme in themes().values():
+        first, second = (colour(text) for text in theme.light.palette[:2])
+        assert difference(as_seen(first, by), as_seen(second, by)) > 10  # type: ignore[arg-type]
+
+
+@pytest.mark.parametrize("name", list(themes()))
+@pytest.mark.parametrize("dark", [False, True])
+def test_every_theme_is_readable(name: str, dark: bool) -> None:
+    style = resolve(Dress(theme=name, dark=dark))
+    assert contrast(style.ink, style.ground) >= 7
+    assert contrast(style.quiet, style.ground) >= 4.5
+    assert all(contrast(tone, style.ground) >= 3 for tone in style.palette)
+    for tone in style.palette:
+        assert contrast(style.on(tone), tone) >= 4.5
+    if name == "beacon":
+        assert all(contrast(tone, style.ground) >= 7 for tone in style.palette)
+    if name == "graphite":
+        assert all(tone.red == tone.green == tone.blue for tone in style.palette)
+
+
+def test_at_least_six_themes_light_and_dark() -> None:
+    assert len(themes()) >= 6
+    assert all(resolve(Dress(theme=name, dark=True)).ground != resolve(Dress(theme=name)).ground for name in themes())
+    with pytest.raises(KavletError, match="no theme"):
+        resolve(Dress(theme="none"))
+
+
+SPEC = Chart(Cartesian(), (Bars("value", "n", "c2"), Bars("other", "m", "c3")))
+
+
+def test_values_by_hand_stand_at_their_path() -> None:
+    made = overridden(
+        SPEC,
+        {
+            "layers.value.fill": "#123456", "layers.value.rows.2.explode": 0.2, "layers.value.label.size": 14,
+            "frame.along.maximum": 5, "title.size": 30, "layers.order": ["other", "value"],
+            "layers.gone.fill": "#111111", "frame.hole": 0.5, "layers.value.tone": "not a number",
+        },
+    )  # fmt: skip
+    assert [layer.key for layer in made.layers] == ["other", "value"]
+    value = made.layers[1]
+    assert (value.fill, value.rows[2].explode, value.label.size, value.tone) == ("#123456", 0.2, 14, 0)  # type: ignore[union-attr]
+    assert (made.frame.along.maximum, made.title.size) == (5, 30)  # type: ignore[union-attr]
+    assert held(made, "layers.value.rows.2.explode") == 0.2
+    assert held(made, "layers.none.fill") is None
+    with pytest.raises(KavletError):
+        checked(SPEC, "layers.value.tone", "not a number")
+
+
+def test_an_override_survives_a_change_of_theme_and_is_given_back() -> None:
+    made = document("columns", ROWS)
+    look = {"layers.series 1.fill": "#0a6847"}
+    for theme in ("reedbed", "harbour"):
+        drawn = draw(made, look=look, dress=Dress(theme=theme))
+        assert {mark.fill.hex for mark in marks(drawn, "series 1")} == {"#0a6847"}
+    assert marks(draw(made, dress=Dress(theme="harbour")), "series 1")[0].fill == resolve(Dress("harbour")).palette[0]
+
+
+def test_looks_of_single_rows_follow_their_rows() -> None:
+    made = document("columns", ROWS)
+    entry = made.charts[0]
+    dress = msgspec.structs.replace(entry.dress, overrides={"layers.series 1.rows.1.fill": "#0a6847"})
+    made = edits.change_chart(made, entry.id, dress=dress)
+    inserted = edits.insert_rows(made, "t1", 1)
+    assert inserted.charts[0].dress.overrides == {"layers.series 1.rows.2.fill": "#0a6847"}
+    deleted = edits.delete_rows(made, "t1", 2)
+    assert deleted.charts[0].dress.overrides == {}
+
+
+def test_rules_fill_the_rows_they_pick() -> None:
+    rules = [{"when": "largest", "fill": "#111111"}, {"when": "below", "than": 4, "fill": "#222222"}]
+    drawn = draw(document("columns", ROWS), look={"layers.series 1.rules": rules})
+    assert [mark.fill.hex for mark in marks(drawn, "series 1")] == [
+        "#222222",
+        "#111111",
+        resolve(Dress()).palette[0].hex,
+    ]
+
+
+def test_ink_goes_from_bare_to_fully_ruled() -> None:
+    made = document("columns", ROWS)
+    bare = {"frame.along.visible": None, "frame.along.grid": None, "frame.across.line": None}
+    counts = []
+    for ink in range(4):
+        figure = draw(made, look={**bare, "ink": ink, "frame.along.minor": 2}).figure
+        counts.append((len(figure.under) + len(figure.over), sum(text.kind == "tick" for text in figure.texts)))
+    assert counts[0] == (0, 0)
+    assert [lines for lines, _ in counts] == sorted({lines for lines, _ in counts})
+    assert all(ticks for _, ticks in counts[1:])
+
+
+def png(width: int = 4, height: int = 3) -> bytes:
+    buffer = io.BytesIO()
+    Image.new("RGB", (width, height), "#7a2e5d").save(buffer, "PNG")
+    return buffer.getvalue()
+
+
+SVG = b'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><script>x</script><g transform="translate(2 1)">'
+SVG += b'<rect width="4" height="2"/><circle cx="9" cy="1" r="1"/></g></svg>'
+
+
+def test_own_symbols_and_pictures_fill_and_are_saved(tmp_path: Path) -> None:
+    (tmp_path / "house mark.svg").write_bytes(SVG)
+    (tmp_path / "photo.png").write_bytes(png())
+    symbol, photo = (pictures.load(tmp_path / name) for name in ("house mark.svg", "photo.png"))
+    assert (symbol.name, photo.width, photo.height) == ("house mark", 4, 3)
+    made = msgspec.structs.replace(document("picture-bars", ROWS, symbol="photo"), pictures=(symbol, photo))
+    bar = marks(draw(made), "value")[0]
+    assert any(getattr(item, "content", b"") == photo.content for item in bar.items)
+    again = kavlet_file.loads(kavlet_file.dumps(made), "x")
+    assert again == made
+
+
+@pytest.mark.parametrize(
+    ("name", "content"),
+    [
+        ("a.svg", b"<svg><path d='M0 0"), ("b.svg", b"<!DOCTYPE svg [<!ENTITY a 'b'>]><svg>&a;</svg>"),
+        ("c.svg", b"<svg xmlns='http://www.w3.org/2000/svg'><text>x</text></svg>"), ("d.png", png()[:40]),
+        ("e.txt", b"hello"),
+        ("f.svg", b"<svg xmlns='http://www.w3.org/2000/svg'>" + b"<g>" * 500 + b"</g>" * 500 + b"</svg>"),
+        ("g.png", png().replace(b"\x00\x00\x00\x04\x00\x00\x00\x03", b"\x00\x00\xea\x60\x00\x00\xea\x60")),
+        ("h.svg", b"<svg xmlns='http://www.w3.org/2000/svg'><path d='M0 0 nonsense'/></svg>"),
+    ],
+)  # fmt: skip
+def test_rotten_pictures_are_refused_in_one_sentence(name: str, content: bytes) -> None:
+    with pytest.raises(KavletError) as refused:
+        pictures.loads(content, name)
+    assert str(refused.value).startswith(name)
+
+
+def test_a_kit_holds_a_house_style() -> None:
+    made = document("columns", ROWS)
+    entry = made.charts[0]
+    own = msgspec.structs.replace(themes()["clay"], name="house", title="House")
+    dress = Dress(theme="house", family="serif", overrides={"layers.series 1.fill": "tone2"})
+    made = msgspec.structs.replace(edits.change_chart(made, entry.id, dress=dress), theme=own)
+    kit = kit_file.loads(kit_file.dumps(kit_file.taken_from(made, entry.id, "House")), "house")
+    worn = kit_file.put_on(document("columns", ROWS), kit)
+    assert worn.charts[0].dress == dress
+    assert marks(draw(worn), "series 1")[0].fill == colour(own.light.palette[1])
+    for rotten in (b"", b"{}x", b'{"format": "other"}', b'{"version": 9}', b'{"dress": {"theme": "none"}}'):
+        with pytest.raises(KavletError):
+            kit_file.loads(rotten, "kit")
+
+
+def test_sizes_have_names() -> None:
+    assert size("M").width == pytest.approx(120 * 72 / 25.4)
+    assert size("A4 lying").width == pytest.approx(841.89, abs=0.01)
+    assert size("Page width").width == pytest.approx(160 * 72 / 25.4)
+    with pytest.raises(KavletError):
+        size("enormous")

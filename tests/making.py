@@ -1,0 +1,68 @@
+"""Makes charts for tests: a table in, a picture out."""
+
+from collections.abc import Sequence
+from typing import Any
+
+import msgspec
+
+from kavlet.core.build import Picture, picture
+from kavlet.core.charts.chart import Chart
+from kavlet.core.document import edits
+from kavlet.core.document.document import ChartEntry, Document
+from kavlet.core.figures.cells import Cell
+from kavlet.core.figures.recalculate import recalculate
+from kavlet.core.values.geometry import Size
+
+
+def table(head: Sequence[str], *columns: Sequence[Any]) -> list[list[Cell]]:
+    """Rows of cells from names and columns; whole numbers become numbers as cells hold them."""
+    lines = [[float(cell) if isinstance(cell, int) else cell for cell in line] for line in zip(*columns, strict=True)]
+    return [list(head), *lines]
+
+
+def document(recipe: str, rows: list[list[Cell]], roles: dict[str, Any] | None = None, **settings: Any) -> Document:
+    """A document with one table and one chart; roles by the columns' names."""
+    made, table_id = edits.add_table(Document(), "Figures", rows)
+    ids = {str(column.cells[0]): column.id for column in made.table(table_id).columns}
+    chosen = {
+        role: tuple(ids[one] for one in ([held] if isinstance(held, str) else held))
+        for role, held in (roles or {}).items()
+    }
+    made, chart = edits.add_chart(made, table_id, recipe, chosen)
+    return edits.change_chart(made, chart, settings=settings) if settings else made
+
+
+def draw(made: Document, size: Size | None = None, look: dict[str, Any] | None = None, **changes: Any) -> Picture:
+    """The picture of a document's first chart, with values set by hand and other changes of the chart."""
+    if look or changes:
+        entry = made.charts[0]
+        dress = msgspec.structs.replace(changes.pop("dress", entry.dress), overrides=look or {})
+        made = edits.change_chart(made, entry.id, dress=dress, **changes)
+    return picture(made, recalculate(made.tables), made.charts[0].id, size)
+
+
+def make(recipe: str, rows: list[list[Cell]], roles: dict[str, Any] | None = None, **settings: Any) -> Picture:
+    return draw(document(recipe, rows, roles, **settings))
+
+
+def free(chart: Chart, rows: list[list[Cell]], size: Size | None = None, **changes: Any) -> Picture:
+    """A chart of layers of its own, without a recipe; columns are c1, c2, … in the table's order."""
+    made, table_id = edits.add_table(Document(), "Figures", rows)
+    entry = ChartEntry("k1", "Free", table_id, "", free=chart, **changes)
+    made = msgspec.structs.replace(made, charts=(entry,))
+    return picture(made, recalculate(made.tables), "k1", size)
+
+
+def helper(made: Picture, name: str) -> list[Any]:
+    """The values of a helper column."""
+    return list(next(one for one in made.build.helpers if one.name == name).values)
+
+
+def marks(made: Picture, key: str) -> list[Any]:
+    """The visible marks of a layer."""
+    return [mark for mark in made.figure.marks if mark.key == key and mark.visible]
+
+
+def labels(made: Picture, key: str = "") -> list[str]:
+    """The label texts, of one layer or of all."""
+    return [text.text for text in made.figure.texts if text.kind == "label" and (not key or text.key == key)]

@@ -1,0 +1,92 @@
+"""Colours and numbers against published values. Each data file names its source and how it was verified."""
+
+import json
+import re
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from kavlet.core.text.numbers import written
+from kavlet.core.values.colour import Colour, colour, linear, mix
+from kavlet.core.values.number_text import NumberText
+from kavlet.core.values.vision import as_seen, delta_e, difference
+
+DATA = Path(__file__).parent / "data"
+
+
+def cases(file: str, name: str = "cases") -> list[Any]:
+    return json.loads((DATA / file).read_text(encoding="utf-8"))[name]  # type: ignore[no-any-return]
+
+
+def channels(of: Colour) -> list[int]:
+    return [round(part * 255) for part in of.rgb]
+
+
+# Sharma, Wu, Dalal 2005, table 1; ISO/CIE 11664-6. Pair 14 lies on a branch where either value is right.
+@pytest.mark.parametrize(
+    "case", [*cases("ciede2000.json"), *cases("ciede2000.json", "extra_cases")], ids=lambda case: case["id"]
+)
+def test_ciede2000(case: dict[str, Any]) -> None:
+    found = delta_e(tuple(case["lab1"]), tuple(case["lab2"]))
+    assert any(
+        found == pytest.approx(wanted, abs=1e-4)
+        for wanted in (case["dE00"], *([4.8045] if case["dE00"] in (4.7461, 4.8045) else []))
+    )
+
+
+# Machado, Oliveira, Fernandes 2009, severity 1.
+@pytest.mark.parametrize(
+    "case",
+    [one for one in cases("cvd_machado2009.json") if one["severity"] == 1.0],
+    ids=lambda case: f"{case['hex']} {case['deficiency']}",
+)
+def test_colour_vision(case: dict[str, Any]) -> None:
+    by = {"P": "protan", "D": "deutan", "T": "tritan"}[case["deficiency"][0]]
+    found = as_seen(colour(case["hex"]), by)  # type: ignore[arg-type]
+    assert channels(found) == pytest.approx(channels(colour(case["hex_out"])), abs=1)
+    wanted = [min(1.0, max(0.0, part)) for part in case["linear_out_unclipped"]]
+    assert [linear(part) for part in found.rgb] == pytest.approx(wanted, abs=1e-4)
+
+
+# Okabe and Ito 2002: differences within their set.
+@pytest.mark.parametrize("case", cases("okabe_ito.json"), ids=lambda case: f"{case['a']} {case['b']}")
+def test_differences_of_a_known_set(case: dict[str, Any]) -> None:
+    assert difference(colour(case["a"]), colour(case["b"])) == pytest.approx(case["dE00"], abs=0.1)
+
+
+# Ottosson 2020: tints by mixing to white in OKLab.
+@pytest.mark.parametrize("case", cases("tints.json"), ids=lambda case: f"{case['hex']} {case['towards_white']}")
+def test_tints(case: dict[str, Any]) -> None:
+    found = mix(colour(case["hex"]), Colour(1, 1, 1), case["towards_white"])
+    assert channels(found) == pytest.approx(channels(colour(case["oklab"])), abs=2)
+
+
+HOW = {
+    "decimal": NumberText(most_decimals=3, minus="-"),
+    "integer": NumberText(most_decimals=0),
+    "fixed2": NumberText(least_decimals=2),
+    "compact_short_0": NumberText(style="short", most_decimals=0),
+    "compact_long_0": NumberText(style="long", most_decimals=0),
+    "compact_short_1": NumberText(style="short", most_decimals=1),
+    "compact_long_1": NumberText(style="long", most_decimals=1),
+    "currency_EUR": NumberText(style="currency", currency="EUR"),
+    "currency_JPY": NumberText(style="currency", currency="JPY"),
+}
+
+
+# Unicode CLDR through Babel 2.18 and ICU 78. Numbers that are not abbreviated are always grouped here (a choice).
+@pytest.mark.parametrize(
+    "case",
+    [one for one in cases("cldr_numbers.json") if one[1] in HOW],
+    ids=lambda case: f"{case[0]} {case[1]} {case[2]}",
+)
+def test_numbers_by_locale(case: list[Any]) -> None:
+    locale, kind, value, babel, icu, _ = case
+    found = written(float(value), HOW[kind], locale)
+
+    def bare(text: str | None) -> str | None:
+        return None if text is None else re.sub(r"(?<=\d)[.,'’\u00a0\u202f ](?=\d{3}(\D|$))", "", text)
+
+    accepted = {babel, icu} - {None}
+    assert found in accepted or bare(found) in {bare(text) for text in accepted}
