@@ -2,7 +2,7 @@
 
 import os
 
-from bench import edit, formulas, scrolling, start, svg
+from bench import charts, edit, formulas, scrolling, start, svg
 from bench.ratio import Ratio
 
 
@@ -11,6 +11,7 @@ def main() -> None:
     os.environ["QT_QPA_PLATFORM"] = "offscreen"
     rows: list[Ratio] = [
         *svg.measure(),
+        *charts.measure(),
         *edit.measure(),
         *scrolling.measure(),
         *formulas.measure(),

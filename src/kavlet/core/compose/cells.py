@@ -12,11 +12,12 @@ from kavlet.core.compose.painting import picture
 from kavlet.core.compose.placing import Placing
 from kavlet.core.compose.plane import Plane
 from kavlet.core.scene.path import Path, PathPen, recorded
-from kavlet.core.scene.primitives import Primitive, Shape
+from kavlet.core.scene.primitives import Primitive, Stamp
 from kavlet.core.shapes.arc import disc
 from kavlet.core.shapes.area import left_of
 from kavlet.core.shapes.box import box
 from kavlet.core.shapes.symbol import Symbol, fitted, outline
+from kavlet.core.values.affine import moved, scaled
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
 
@@ -158,7 +159,6 @@ def _drawn_cells(
     held = to.data.picture(name) if name else None
     touch = PathPen()
     items: list[Primitive] = []
-    plain = PathPen()
     for i, cell in enumerate(boxes):
         last = i == len(boxes) - 1 and part < 1 - 1e-9
         if held is not None:
@@ -168,17 +168,22 @@ def _drawn_cells(
             continue
         drawn = _cut_box(cell, part, standing) if last else cell
         box(touch, drawn)
-        if layer.cell == "disc" and not last:
-            disc(plain, cell.center, min(cell.width, cell.height) / 2)
-        elif layer.cell == "disc":
-            items.append(
-                Shape(recorded(disc, cell.center, min(cell.width, cell.height) / 2), colour, clip=recorded(box, drawn))
+        corner = 0.0 if layer.cell == "disc" or cell.width <= 0 else min(to.style.corner / cell.width, 0.18)
+        place = moved(cell.x, cell.y).after(scaled(cell.width, cell.height))
+        items.append(
+            Stamp(
+                layer.cell, _unit(layer.cell, round(corner, 4)), place, colour, recorded(box, drawn) if last else None
             )
-        else:
-            box(plain, drawn, min(to.style.corner, 0.18 * cell.width))
-    if plain.path.verbs:
-        items.insert(0, Shape(plain.path, colour))
+        )
     return tuple(items), touch.path
+
+
+@lru_cache(maxsize=64)
+def _unit(cell: str, corner: float) -> Path:
+    """A cell in the unit square."""
+    if cell == "disc":
+        return recorded(disc, (0.5, 0.5), 0.5)
+    return recorded(box, Rect(0.0, 0.0, 1.0, 1.0), corner)
 
 
 def _cut_box(cell: Rect, part: float, standing: bool) -> Rect:

@@ -125,7 +125,9 @@ def _fine(value: float) -> str:
     return "0" if text in ("-0", "") else text
 
 
+@lru_cache(maxsize=512)
 def _data(path: Path) -> str:
+    """Path data of a shared outline, in fractions of its box."""
     pen = SvgPen(4)
     path.draw(pen)
     return pen.text
@@ -218,6 +220,7 @@ def _hatch(paint: Hatch) -> str:
     )
 
 
+@lru_cache(maxsize=4096)
 def _paint(name: str, colour: Colour) -> str:
     solid = colour.faded(1.0).hex
     opacity = f' {name}-opacity="{number(colour.alpha)}"' if colour.alpha < 1 else ""
