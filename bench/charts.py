@@ -1,6 +1,7 @@
-"""From a table to SVG text, six charts: Kavlet against matplotlib and vl-convert-python drawing the same, in one run."""
+"""From a table to SVG text, six charts, against matplotlib and vl-convert-python drawing the same, in one run."""
 
 import io
+import itertools
 import json
 from collections.abc import Callable
 from typing import Any
@@ -14,7 +15,6 @@ from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Cell
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import svg
-import itertools
 
 TURNS = 12
 NAMES = ["Reed", "Mere", "Carr", "Dyke", "Leat", "Mill", "Hide", "Gate", "Pool", "Bank", "Path", "Ferry"]

@@ -20,6 +20,7 @@ from kavlet.core.compose.data import Data, Raster
 from kavlet.core.compose.draw import draw
 from kavlet.core.compose.figure import Figure
 from kavlet.core.document.document import ChartEntry, Document
+from kavlet.core.document.lookup import find_recipe
 from kavlet.core.dress.style import resolve
 from kavlet.core.figures.cells import ErrorValue, Formula, Value, Written, text_of
 from kavlet.core.figures.recalculate import Values, recalculate
@@ -27,7 +28,6 @@ from kavlet.core.figures.table import HEADER, Table
 from kavlet.core.proof.checks import findings
 from kavlet.core.proof.finding import Finding
 from kavlet.core.recipes.recipe import HelperBuild, Inputs, Parameter, Recipe, Setting, split_list
-from kavlet.core.recipes.registry import recipe as recipe_named
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.shapes.symbol import Symbol
 from kavlet.core.text.numbers import written
@@ -67,7 +67,7 @@ def build_chart(document: Document, values: Values, chart: str) -> Build:
     """Run a chart's recipe. Raises KavletError with one sentence when the table does not fit it."""
     entry = document.chart(chart)
     table = document.table(entry.table)
-    made_by = recipe_named(entry.recipe) if entry.recipe else None
+    made_by = find_recipe(document, entry.recipe) if entry.recipe else None
     inputs = _inputs(document, values, entry, table, made_by)
     data = _data(document, table, inputs)
     specs = [("", entry.free or _missing(entry))] if made_by is None else _made(made_by, inputs, entry)
@@ -86,7 +86,8 @@ def picture(document: Document, values: Values, chart: str, size: Size | None = 
     build = build_chart(document, values, chart)
     style = resolve(build.entry.dress, document.theme)
     figure = compose(build.panels, style, size or Size(build.entry.width, build.entry.height))
-    return Picture(build, figure, draw(figure), findings(build.entry.recipe, build.inputs, figure))
+    made_by = find_recipe(document, build.entry.recipe) if build.entry.recipe else None
+    return Picture(build, figure, draw(figure), findings(made_by, build.inputs, figure))
 
 
 class Pictures:
@@ -107,7 +108,7 @@ class Pictures:
         values = self.values(document)
         entry = document.chart(chart)
         reads: tuple[object, ...] = (
-            entry, document.locale, document.theme, document.pictures, document.table(entry.table),
+            entry, document.locale, document.theme, document.pictures, document.recipes, document.table(entry.table),
             *values.of(entry.table),
         )  # fmt: skip
         if any(text.startswith("=") for text in _formulas_of(entry)):

@@ -170,11 +170,8 @@ def _drawn_cells(
         box(touch, drawn)
         corner = 0.0 if layer.cell == "disc" or cell.width <= 0 else min(to.style.corner / cell.width, 0.18)
         place = moved(cell.x, cell.y).after(scaled(cell.width, cell.height))
-        items.append(
-            Stamp(
-                layer.cell, _unit(layer.cell, round(corner, 4)), place, colour, recorded(box, drawn) if last else None
-            )
-        )
+        cut = recorded(box, drawn) if last else None
+        items.append(Stamp(layer.cell, _unit(layer.cell, round(corner, 4)), place, colour, cut))
     return tuple(items), touch.path
 
 

@@ -219,6 +219,8 @@ def _panel(
     fixed = [*furniture.texts, *to.texts, *(note for note in notes if note is not None)]
     for text in [*made.texts, *fixed] if number == 0 else fixed:
         free.take(text)
+    for rect in to.obstacles:
+        free.take_rect(rect)
     labels, lost = settle(to.labels, free)
     fanned, more = fan(to.fans, free)
     made.marks += to.marks

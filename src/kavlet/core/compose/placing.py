@@ -35,6 +35,7 @@ class Placing:
         self.labels: list[Wanted] = []
         self.fans: list[Fanned] = []
         self.texts: list[Text] = []
+        self.obstacles: list[Rect] = []
 
     def id(self, row: int) -> int:
         """The table's row of a row shown here."""

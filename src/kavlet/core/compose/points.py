@@ -40,6 +40,8 @@ def place(layer: Points, series: int, on: Plane, to: Placing) -> None:
             wide, tall = size * w / max(w, h), size * h / max(w, h)
         if layer.ride:
             along = _ridden(layer, on, along, wide if on.lying else tall)
+            cx, cy = on.point(across, along)
+            to.obstacles.append(Rect(cx - wide / 2, cy - tall / 2, wide, tall))
         x, y = on.point(across, along)
         area = Rect(x - wide / 2, y - tall / 2, wide, tall)
         if layer.helper or to.own(layer, row).hidden:

@@ -8,11 +8,11 @@ from kavlet.core.document.document import Document, with_table
 from kavlet.core.document.fitting import fitted
 from kavlet.core.document.following import with_references
 from kavlet.core.document.guessing import guess_roles
+from kavlet.core.document.lookup import recipes_of
 from kavlet.core.document.row_looks import following_rows
 from kavlet.core.figures.cells import Cell, ErrorValue, Formula, Value
 from kavlet.core.figures.references import CellReference, Reference, filled
 from kavlet.core.figures.table import HEADER, Column, Table
-from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.values.errors import KavletError
 
 
@@ -127,9 +127,10 @@ def transpose(document: Document, table_id: str) -> Document:
     columns = tuple(Column(f"c{i + 1}", tuple(_as_name(cell) if r == 0 else cell for r, cell in enumerate(cells)))
                     for i, cells in enumerate(rows))  # fmt: skip
     turned = Table(table.id, table.name, columns)
+    recipes = recipes_of(document)
     charts = tuple(
-        msgspec.structs.replace(chart, roles=guess_roles(turned, RECIPES[chart.recipe]))
-        if chart.table == table_id and chart.recipe in RECIPES
+        msgspec.structs.replace(chart, roles=guess_roles(turned, recipes[chart.recipe]))
+        if chart.table == table_id and chart.recipe in recipes
         else chart
         for chart in document.charts
     )

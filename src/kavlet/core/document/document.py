@@ -10,6 +10,7 @@ from kavlet.core.charts.texts import Note
 from kavlet.core.dress.style import Dress
 from kavlet.core.dress.theme import Theme
 from kavlet.core.figures.table import Table
+from kavlet.core.recipes.own import OwnRecipe
 from kavlet.core.recipes.recipe import Setting
 from kavlet.core.text.numbers import DEFAULT_LOCALE
 from kavlet.core.values.errors import KavletError
@@ -53,11 +54,12 @@ class PictureFile(Struct, frozen=True, omit_defaults=True):
 
 
 class Document(Struct, frozen=True, omit_defaults=True):
-    """Tables, charts and pictures, and the locale its numbers are written in."""
+    """Tables, charts, pictures and recipes of its own, and the locale its numbers are written in."""
 
     tables: tuple[Table, ...] = ()
     charts: tuple[ChartEntry, ...] = ()
     pictures: tuple[PictureFile, ...] = ()
+    recipes: tuple[OwnRecipe, ...] = ()
     theme: Theme | None = None
     locale: str = DEFAULT_LOCALE
 

@@ -9,12 +9,12 @@ from kavlet.core.document.document import ChartEntry, Document, fresh_id, fresh_
 from kavlet.core.document.fitting import fitted
 from kavlet.core.document.following import with_formulas
 from kavlet.core.document.guessing import guess_roles
+from kavlet.core.document.lookup import find_recipe
 from kavlet.core.document.row_looks import following_rows
 from kavlet.core.figures.cells import Cell, Formula
 from kavlet.core.figures.references import Shift, filled, shifted
 from kavlet.core.figures.table import HEADER, Column, Table
 from kavlet.core.recipes.recipe import Setting
-from kavlet.core.recipes.registry import recipe as recipe_named
 from kavlet.core.values.errors import KavletError
 
 MOST_ROWS, MOST_COLUMNS = 100_000, 1_000
@@ -40,7 +40,7 @@ def add_chart(
 ) -> tuple[Document, str]:
     """A new chart on a table; roles that are not given are guessed. Returns the document and the chart's id."""
     table = document.table(table_id)
-    made_by = recipe_named(recipe)
+    made_by = find_recipe(document, recipe)
     chosen = guess_roles(table, made_by, roles)
     chart_id = fresh_id("k", (chart.id for chart in document.charts))
     name = fresh_name(table.name, (chart.name for chart in document.charts))
@@ -60,7 +60,7 @@ def set_role(document: Document, chart_id: str, role: str, column: str | None) -
     A role that many columns may share takes it up beside them; otherwise two columns swap their roles.
     """
     chart = document.chart(chart_id)
-    shared = recipe_named(chart.recipe).role(role) if chart.recipe else None
+    shared = find_recipe(document, chart.recipe).role(role) if chart.recipe else None
     roles = {name: tuple(one for one in held if one != column) for name, held in chart.roles.items() if name != role}
     before = chart.roles.get(role, ())
     if column is not None and shared is not None and shared.many:
@@ -83,7 +83,7 @@ def set_setting(document: Document, chart_id: str, name: str, value: Setting | N
     """Set a parameter of the chart's recipe; None, or its default, gives it back to the recipe."""
     chart = document.chart(chart_id)
     settings = {key: held for key, held in chart.settings.items() if key != name}
-    if value is not None and value != recipe_named(chart.recipe).defaults[name]:
+    if value is not None and value != find_recipe(document, chart.recipe).defaults[name]:
         settings[name] = value
     return change_chart(document, chart_id, settings=settings)
 

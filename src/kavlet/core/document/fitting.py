@@ -7,10 +7,10 @@ helper column stays; an emptied helper cell goes back to the recipe.
 import msgspec
 
 from kavlet.core.document.document import ChartEntry, Document, fresh_id, with_table
+from kavlet.core.document.lookup import recipes_of
 from kavlet.core.figures.cells import Cell, Formula
 from kavlet.core.figures.table import HEADER, Column, Helper, Table
 from kavlet.core.recipes.recipe import HelperColumn, Places, Recipe
-from kavlet.core.recipes.registry import RECIPES
 
 
 def fitted(document: Document) -> Document:
@@ -21,21 +21,24 @@ def fitted(document: Document) -> Document:
 
 
 def _fitted_table(document: Document, table: Table) -> Document:
-    charts = {chart.id: chart for chart in document.charts if chart.table == table.id and chart.recipe in RECIPES}
+    recipes = recipes_of(document)
+    charts = {chart.id: chart for chart in document.charts if chart.table == table.id and chart.recipe in recipes}
     own = [column for column in table.columns if column.helper is None]
     helpers: list[Column] = []
     taken = [column.id for column in table.columns]
     existing = {(c.helper.chart, c.helper.name): c for c in table.columns if c.helper is not None}
     places = {column.id: i for i, column in enumerate(own)}
     for chart in charts.values():
-        for wanted in RECIPES[chart.recipe].helper_columns(_places(chart, places, {}, table.rows)):
+        for wanted in recipes[chart.recipe].helper_columns(
+            _places(chart, recipes[chart.recipe], places, {}, table.rows)
+        ):
             column = existing.get((chart.id, wanted.name))
             if column is None:
                 column = _new_column(chart.id, wanted, table.height, fresh_id("c", taken))
                 taken.append(column.id)
             helpers.append(column)
     for chart in charts.values():
-        helpers = _filled(chart, RECIPES[chart.recipe], own, helpers, table.rows)
+        helpers = _filled(chart, recipes[chart.recipe], own, helpers, table.rows)
     columns = (*own, *helpers)
     unchanged = len(columns) == len(table.columns) and all(
         one is other for one, other in zip(columns, table.columns, strict=True)
@@ -43,13 +46,13 @@ def _fitted_table(document: Document, table: Table) -> Document:
     return document if unchanged else with_table(document, msgspec.structs.replace(table, columns=columns))
 
 
-def _places(chart: ChartEntry, places: dict[str, int], mine: dict[str, int], rows: int) -> Places:
+def _places(chart: ChartEntry, recipe: Recipe, places: dict[str, int], mine: dict[str, int], rows: int) -> Places:
     roles = {role: tuple(places[column] for column in held if column in places) for role, held in chart.roles.items()}
     return Places(
-        {role: roles.get(role, ()) for role in {one.name for one in RECIPES[chart.recipe].roles} | set(roles)},
+        {role: roles.get(role, ()) for role in {one.name for one in recipe.roles} | set(roles)},
         mine,
         rows,
-        RECIPES[chart.recipe].defaults | chart.settings,
+        recipe.defaults | chart.settings,
     )
 
 
@@ -61,7 +64,7 @@ def _filled(chart: ChartEntry, recipe: Recipe, own: list[Column], helpers: list[
     """The chart's helper columns with the recipe's formulas in every cell the author has not changed."""
     places = {column.id: i for i, column in enumerate([*own, *helpers])}
     mine = {c.helper.name: places[c.id] for c in helpers if c.helper is not None and c.helper.chart == chart.id}
-    stand = _places(chart, places, mine, rows)
+    stand = _places(chart, recipe, places, mine, rows)
     if any(role.required and not stand.roles[role.name] for role in recipe.roles):
         return helpers
     formulas = recipe.formulas(stand) if rows else {}

@@ -3,16 +3,16 @@
 from kavlet.core.compose.figure import Figure
 from kavlet.core.proof import dropped_labels, missing_values, rising_stage
 from kavlet.core.proof.finding import Finding
-from kavlet.core.recipes.recipe import Inputs
-from kavlet.core.recipes.registry import RECIPES
+from kavlet.core.recipes.recipe import Inputs, Recipe
 
 OF_INPUTS = (rising_stage.check, missing_values.check)
 OF_FIGURE = (dropped_labels.check,)
 
 
-def findings(recipe: str, inputs: Inputs, figure: Figure) -> tuple[Finding, ...]:
-    """Everything the checks notice, in their order."""
-    found = [finding for check in OF_INPUTS for finding in check(recipe, inputs)]
-    if recipe in RECIPES:
-        found += [Finding(one.check, one.severity, one.figure, one.message) for one in RECIPES[recipe].notices(inputs)]
+def findings(recipe: Recipe | None, inputs: Inputs, figure: Figure) -> tuple[Finding, ...]:
+    """Everything the checks notice, in their order; `recipe` is None for a chart of layers of its own."""
+    name = recipe.name if recipe is not None else ""
+    found = [finding for check in OF_INPUTS for finding in check(name, inputs)]
+    if recipe is not None:
+        found += [Finding(one.check, one.severity, one.figure, one.message) for one in recipe.notices(inputs)]
     return (*found, *(finding for check in OF_FIGURE for finding in check(figure)))

@@ -1,0 +1,111 @@
+"""Edits of charts as wholes: another recipe, cutting loose, copies."""
+
+from typing import Any
+
+import msgspec
+
+from kavlet.core.charts.chart import Chart
+from kavlet.core.document.document import Document, fresh_id, fresh_name, with_chart, with_table
+from kavlet.core.document.fitting import fitted
+from kavlet.core.document.guessing import guess_roles
+from kavlet.core.document.lookup import find_recipe, recipes_of
+from kavlet.core.figures.cells import Formula
+from kavlet.core.figures.table import HEADER, Column
+from kavlet.core.values.errors import KavletError
+
+
+def try_recipe(document: Document, chart_id: str, recipe: str) -> Document:
+    """The chart by another recipe: its texts, dress and settings stay where they have a meaning there.
+
+    Roles of the same name keep their columns, the others are guessed. Colours and labels set by hand on the layer the
+    old chart is about go over to the one the new chart is about (layers are known by key: `value`, `series 1`, …).
+    """
+    chart = document.chart(chart_id)
+    made_by = find_recipe(document, recipe)
+    before = recipes_of(document).get(chart.recipe)
+    table = document.table(chart.table)
+    own = {column.id for column in table.columns if column.helper is None or column.helper.chart != chart_id}
+    kept: dict[str, tuple[str, ...]] = {}
+    for role in made_by.roles:
+        held = tuple(column for column in chart.roles.get(role.name, ()) if column in own)
+        if held:
+            kept[role.name] = held if role.many else held[:1]
+    roles = guess_roles(table, made_by, kept)
+    size = {}
+    if before is not None and (chart.width, chart.height) == before.size:
+        size = {"width": made_by.size[0], "height": made_by.size[1]}
+    repeat = chart.repeat and made_by.single
+    return fitted(
+        with_chart(
+            document, msgspec.structs.replace(chart, recipe=recipe, roles=roles, free=None, repeat=repeat, **size)
+        )
+    )
+
+
+def carried_over(overrides: dict[str, Any], old: str, new: str) -> dict[str, Any]:
+    """Values set by hand on one layer, set on another as well, where it has none yet."""
+    if not old or not new or old == new:
+        return overrides
+    moved = {
+        f"layers.{new}.{path.removeprefix(f'layers.{old}.')}": value
+        for path, value in overrides.items()
+        if path.startswith(f"layers.{old}.")
+    }
+    return moved | overrides
+
+
+def main_layer(chart: Chart) -> str:
+    """The key of the layer a chart is about: the first that is drawn, labelled or listed, and no mere join or place."""
+    shown = [
+        layer for layer in chart.layers if not layer.helper and not layer.hidden and type(layer).__name__ != "Flanks"
+    ]
+    listed = [layer for layer in shown if layer.listed]
+    return (listed or shown or list(chart.layers))[0].key if chart.layers else ""
+
+
+def cut_loose(document: Document, chart_id: str, spec: Chart) -> Document:
+    """The chart as layers of its own, its helper columns as columns of the table: nothing renews them any more.
+
+    `spec` is what the recipe has made of it.
+    """
+    chart = document.chart(chart_id)
+    if not chart.recipe:
+        raise KavletError("This chart is loose already.")
+    table = document.table(chart.table)
+    taken = [column.name for column in table.columns if column.helper is None]
+    columns: list[Column] = []
+    for column in table.columns:
+        if column.helper is None or column.helper.chart != chart_id:
+            columns.append(column)
+            continue
+        name = fresh_name(column.name or column.helper.name, taken)
+        taken.append(name)
+        cells = tuple(
+            Formula(cell.text, False, cell.number) if isinstance(cell, Formula) else cell
+            for cell in column.cells[HEADER:]
+        )
+        columns.append(msgspec.structs.replace(column, helper=None, cells=(name, *cells)))
+    ordered = tuple(sorted(columns, key=lambda column: column.helper is not None))
+    if ordered != tuple(columns):
+        raise KavletError(
+            "Another chart’s helper columns stand between.", remedy="Cut the chart loose that was made first, first."
+        )
+    document = with_table(document, msgspec.structs.replace(table, columns=ordered))
+    loose = msgspec.structs.replace(chart, recipe="", roles={}, settings={}, layers=(), free=spec)
+    return fitted(with_chart(document, loose))
+
+
+def copy_chart(document: Document, chart_id: str) -> tuple[Document, str]:
+    """A copy of a chart on the same table, with helper columns of its own. Returns the document and the copy's id."""
+    chart = document.chart(chart_id)
+    new = fresh_id("k", (one.id for one in document.charts))
+    name = fresh_name(chart.name, (one.name for one in document.charts))
+    at = document.charts.index(chart) + 1
+    charts = (*document.charts[:at], msgspec.structs.replace(chart, id=new, name=name), *document.charts[at:])
+    return fitted(msgspec.structs.replace(document, charts=charts)), new
+
+
+def delete_chart(document: Document, chart_id: str) -> Document:
+    """The document without a chart and its helper columns."""
+    document.chart(chart_id)
+    return fitted(msgspec.structs.replace(document, charts=tuple(one for one in document.charts if one.id != chart_id)))

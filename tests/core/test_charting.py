@@ -1,0 +1,139 @@
+"""Charts as wholes: trying recipes, cutting loose, saving as a recipe, advice."""
+
+import msgspec
+import pytest
+from tests.making import document, draw, helper, labels, marks, table
+
+from kavlet.core.build import build_chart, picture
+from kavlet.core.document import charting, edits
+from kavlet.core.document.advice import features, suits
+from kavlet.core.document.document import Document
+from kavlet.core.document.recipe_saving import saved_recipe
+from kavlet.core.figures.recalculate import recalculate
+from kavlet.core.recipes.own import dumps, loads
+from kavlet.core.recipes.registry import RECIPES
+from kavlet.core.values.errors import KavletError
+
+ROWS = table(["stage", "people"], ["a", "b", "c", "d"], [80, 40, 30, 10])
+
+
+def spec(made: Document) -> object:
+    return build_chart(made, recalculate(made.tables), made.charts[0].id).chart
+
+
+def test_trying_another_recipe_keeps_texts_roles_and_settings() -> None:
+    made = edits.change_chart(document("funnel", ROWS, gap=20.0), "k1", title="Path", subtitle="2025")
+    tried = charting.try_recipe(made, "k1", "pictogram")
+    assert (tried.charts[0].title, tried.charts[0].subtitle) == ("Path", "2025")
+    assert tried.charts[0].roles == {"name": ("c1",), "value": ("c2",)}
+    assert [column.name for column in tried.tables[0].columns] == ["stage", "people", "unit", "symbols"]
+    assert draw(tried).figure.marks
+    back = charting.try_recipe(tried, "k1", "funnel")
+    assert back.charts[0].settings == {"gap": 20.0}
+    assert [one.name for one in draw(back).build.helpers] == ["offset", "step", "overall"]
+
+
+def test_colours_by_hand_go_over_to_the_layer_the_new_chart_is_about() -> None:
+    moved = charting.carried_over({"layers.value.fill": "#111111", "title.size": 30}, "value", "shown")
+    assert moved == {"layers.value.fill": "#111111", "layers.shown.fill": "#111111", "title.size": 30}
+    assert charting.main_layer(spec(document("bridge", ROWS))) == "above"  # type: ignore[arg-type]
+
+
+@pytest.mark.parametrize("name", list(RECIPES))
+def test_a_chart_cut_loose_looks_the_same_and_is_free(name: str) -> None:
+    rows = table(
+        ["name", "group", "n0", "n1", "n2"], list("abcd"), list("xxyy"), [8, 6, 4, 2], [1, 2, 3, 4], [5, 5, 6, 6]
+    )
+    extra = {"thermometer": {"goal": 50.0}, "battery": {"budget": 50.0}, "target-columns": {"target": 5.0}}
+    made = document(name, rows, **extra.get(name, {}))
+    before = draw(made)
+    loose = charting.cut_loose(made, "k1", before.build.chart)
+    after = draw(loose)
+    assert not any(column.helper for column in loose.tables[0].columns)
+    assert [(m.key, m.row, m.bounds) for m in after.figure.marks] == [
+        (m.key, m.row, m.bounds) for m in before.figure.marks
+    ]
+    assert loose.charts[0].recipe == ""
+
+
+def test_a_loose_chart_still_follows_its_figures() -> None:
+    made = document("funnel", ROWS)
+    loose = charting.cut_loose(made, "k1", draw(made).build.chart)
+    edited = edits.set_cells(loose, "t1", {(1, 2): 60.0})
+    widths = [mark.bounds.width for mark in marks(draw(edited), "value")]
+    assert widths[1] == pytest.approx(widths[0] * 60 / 80)
+    with pytest.raises(KavletError, match="loose already"):
+        charting.cut_loose(loose, "k1", draw(made).build.chart)
+
+
+def test_a_saved_recipe_works_on_another_table() -> None:
+    made = document("funnel", ROWS)
+    own = saved_recipe(made, "k1", spec(made), "House funnel")  # type: ignore[arg-type]
+    assert [role.name for role in own.roles] == ["name", "value"]
+    assert own.helpers[0].formula == "=(MAX({value}${first}:{value}${last})-{value}{row})/2"
+    again = loads(dumps(own), "x")
+    other, table_id = edits.add_table(
+        msgspec.structs.replace(Document(), recipes=(again,)),
+        "Other",
+        table(["k", "note", "n"], list("xyz"), list("abc"), [9, 6, 3]),
+    )
+    other, chart = edits.add_chart(other, table_id, "house-funnel", {"name": ("c1",), "value": ("c3",)})
+    drawn = picture(other, recalculate(other.tables), chart)
+    assert helper(drawn, "offset") == [0, 1.5, 3]
+    assert "9" in labels(drawn, "value")
+    grown = edits.insert_rows(other, table_id, 2)
+    assert draw(edits.set_cells(grown, table_id, {(0, 2): "w", (2, 2): 8.0})).figure.marks
+
+
+def test_a_kept_cell_becomes_a_parameter() -> None:
+    rows = table(["name", "n"], ["a", "b", "cap"], [3, 9, 5])
+    made = document("columns", rows)
+    made = edits.insert_columns(made, "t1", 2)
+    from kavlet.core.figures.cells import Formula
+
+    cells = {(2, row): Formula(f"=MIN(B{row + 1};$B$4)") for row in (1, 2, 3)}
+    made = edits.set_cells(made, "t1", {(2, 0): "shown", **cells})
+    made = edits.change_chart(made, "k1", roles={"name": ("c1",), "value": ("c3",)})
+    own = saved_recipe(made, "k1", spec(made), "Capped")  # type: ignore[arg-type]
+    assert [(one.name, one.default) for one in own.parameters] == [("cap", 5.0)]
+    assert own.helpers[0].formula == "=MIN({value}{row};{set cap})"
+
+
+def test_rotten_recipes_are_refused() -> None:
+    for content in (b"", b"[]", b'{"name": "a", "title": "A", "format": "other"}',
+                    b'{"name": "a", "title": "A", "version": 7}',
+                    b'{"name": "a", "title": "A", "chart": {"frame": 3}}'):  # fmt: skip
+        with pytest.raises(KavletError):
+            loads(content, "x.json")
+    made = document("funnel", ROWS)
+    for title in ("", "  ", "Funnel"):
+        with pytest.raises(KavletError):
+            saved_recipe(made, "k1", spec(made), title)  # type: ignore[arg-type]
+
+
+@pytest.mark.parametrize(
+    ("rows", "best"),
+    [
+        (ROWS, "funnel"),
+        (table(["item", "sum"], list("abcd"), [200, 40, -30, -20]), "bridge"),
+        (table(["pond", "clarity"], ["Mere"], [63]), "gauge"),
+        (table(["habitat", "cover"], list("abcde"), [23.3, 41.6, 19.8, 11.2, 4.1]), "waffle"),
+        (table(["child", "group", "n"], list("abcd"), list("xxyy"), [4, 3, 5, 6]), "two-level-ring"),
+        (table(["month", "level"], ["Jan", "Feb", "Mar", "Apr", "May"], [61, 64, 66.5, 62, 55]), "lines"),
+        (table(["month", "rain"], list("abcdef"), [52, 48, 402, 61, 39, 44]), "capped-bars"),
+    ],
+)
+def test_advice_puts_the_best_first(rows: list[list[object]], best: str) -> None:
+    made = document("columns", rows)  # type: ignore[arg-type]
+    values = [column.values[1:] for column in recalculate(made.tables).of("t1")]
+    of = features(made.tables[0], values)
+    ranked = sorted(RECIPES.values(), key=lambda recipe: -suits(recipe, of)[0])
+    assert ranked[0].name == best
+    assert suits(ranked[0], of)[1]
+
+
+def test_charts_are_copied_and_deleted_with_their_helpers() -> None:
+    made, copy = charting.copy_chart(document("funnel", ROWS), "k1")
+    assert sum(column.helper is not None for column in made.tables[0].columns) == 6
+    gone = charting.delete_chart(made, copy)
+    assert gone == document("funnel", ROWS)
