@@ -43,7 +43,7 @@ CHARTS: tuple[tuple[str, list[list[Cell]], str, dict[str, Any]], ...] = (
         ),
         "funnel",
         {
-            "title": '="One in "&ROUND(1/E6;0)&" visitors becomes a member"',
+            "title": '="One in "&ROUND(B2/B6;0)&" visitors becomes a member"',
             "subtitle": "From the gate to the members’ list, Mirefen reserve, 2025",
             "source": "Source: Mirefen visitor desk",
         },

@@ -51,7 +51,7 @@ def empty(window: Window) -> QWidget:
 
 
 def deliver(window: Window) -> QWidget:
-    window.deliver()
+    window.files.deliver()
     sheet = window.findChild(DeliverSheet)
     assert sheet is not None
     sheet.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose, False)

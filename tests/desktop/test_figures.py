@@ -266,7 +266,7 @@ def test_cells_and_marks_light_up_together(window: Window, qtbot: QtBot) -> None
 
 def test_a_source_that_changes_shows_what_and_is_taken_over(window: Window, qtbot: QtBot, visitor_csv: Path) -> None:
     window.store.history.saved()
-    window.open_path(visitor_csv)
+    window.files.open_path(visitor_csv)
     bar = window.figures.source
     assert bar.says.text() == "From visitor_path.csv"
     visitor_csv.write_text(visitor_csv.read_text("utf-8").replace("6900", "7000"), "utf-8")

@@ -173,20 +173,21 @@ def test_title_and_settings_are_dressed_live(window: Window, qtbot: QtBot) -> No
 
 def test_a_colour_by_hand_survives_a_theme_and_is_given_back(window: Window, qtbot: QtBot) -> None:
     field = window.dress.fill
-    field.hex.setFocus()
-    field.hex.selectAll()
-    qtbot.keyClicks(field.hex, "#0a6847")
-    qtbot.keyClick(field.hex, Qt.Key.Key_Return)
+    assert field is not None
+    field.colour.hex.setFocus()
+    field.colour.hex.selectAll()
+    qtbot.keyClicks(field.colour.hex, "#0a6847")
+    qtbot.keyClick(field.colour.hex, Qt.Key.Key_Return)
     window.dress.dark.click()
     bar = next(mark for mark in figure(window).marks if mark.key == "value")
     assert bar.fill is not None
     assert bar.fill.hex == "#0a6847"
-    assert field.dot.isVisible()
-    qtbot.mouseClick(field.dot, Qt.MouseButton.LeftButton)
+    assert field.colour.dot.isVisible()
+    qtbot.mouseClick(field.colour.dot, Qt.MouseButton.LeftButton)
     bar = next(mark for mark in figure(window).marks if mark.key == "value")
     assert bar.fill is not None
     assert bar.fill.hex == "#d58bb8"
-    assert not field.dot.isVisible()
+    assert not field.colour.dot.isVisible()
 
 
 def test_save_open_and_recent(window: Window, qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
@@ -200,10 +201,10 @@ def test_save_open_and_recent(window: Window, qtbot: QtBot, tmp_path: Path, monk
     assert window.isWindowModified()
     window.actions_by_name["save"].trigger()
     assert recent.recent() == [path]
-    window.new_document()
+    window.files.new_document()
     assert window.store.document.tables == ()
     assert window.stage.view.picture is None
-    window.open_path(path)
+    window.files.open_path(path)
     assert bar_values(window)[1] == 7100
 
 
@@ -215,15 +216,20 @@ def test_a_csv_is_opened_by_dropping_it(window: Window, visitor_csv: Path) -> No
         QPointF(10, 10), Qt.DropAction.CopyAction, data, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier
     )
     window.dropEvent(drop)
+    assert window.pages.currentWidget() is window.wall
+    window.wall.chosen.emit("funnel")
     assert bar_values(window) == [1200.5, 600]
+    assert window.pages.currentWidget() is window.splitter
     assert window.isWindowModified()
     window.store.history.saved()
 
 
 def test_cells_pasted_into_an_empty_window_become_a_chart(window: Window) -> None:
-    window.new_document()
+    window.files.new_document()
     QGuiApplication.clipboard().setText("Visits\t400\nWalks\t100\n")
     window.actions_by_name["paste"].trigger()
+    assert window.pages.currentWidget() is window.wall
+    window.wall.chosen.emit("funnel")
     assert bar_values(window) == [400, 100]
     window.store.history.saved()
 
@@ -233,7 +239,7 @@ def test_a_file_that_cannot_be_read_changes_nothing(window: Window, tmp_path: Pa
     if name != "missing.csv":
         (tmp_path / name).write_bytes(b"\x00\x01\x02")
     before = window.store.document
-    window.open_path(tmp_path / name)
+    window.files.open_path(tmp_path / name)
     assert window.saying.text()
     assert window.store.document is before
 

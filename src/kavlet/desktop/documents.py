@@ -3,15 +3,20 @@
 from importlib.resources import files
 from pathlib import Path
 
+from kavlet.core.build import build_chart
 from kavlet.core.document import edits, sources
+from kavlet.core.document.advice import features, suits
 from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Cell
-from kavlet.core.figures.table import Source
+from kavlet.core.figures.recalculate import recalculate
+from kavlet.core.figures.table import HEADER, Source
 from kavlet.core.files import csv, tables
 from kavlet.core.files import kavlet as kavlet_file
+from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.text.numbers import locale_of
+from kavlet.core.values.errors import KavletError
 
-FIRST_RECIPE = "funnel"
+FALLBACK = "columns"  # its sentence says what is wrong with a table that fits no recipe
 
 
 def opened(path: Path, locale: str) -> tuple[Document, bool]:
@@ -37,10 +42,23 @@ def table_name(path: Path) -> str:
 
 
 def from_rows(name: str, rows: list[list[Cell]], locale: str) -> Document:
-    """A document with one table and its first chart. Raises KavletError when there are no cells."""
+    """A document with one table and the chart that suits it best. Raises KavletError when there are no cells."""
     document, table = edits.add_table(Document(locale=known(locale)), name[:1].upper() + name[1:], rows)
-    document, _ = edits.add_chart(document, table, FIRST_RECIPE)
-    return document
+    return with_best_chart(document, table)[0]
+
+
+def with_best_chart(document: Document, table: str) -> tuple[Document, str]:
+    """The document with the chart that suits a table best, and the chart's id."""
+    values = [column.values[HEADER:] for column in recalculate(document.tables).of(table)]
+    of = features(document.table(table), values)
+    for recipe in sorted(RECIPES.values(), key=lambda recipe: -suits(recipe, of)[0]):
+        made, chart = edits.add_chart(document, table, recipe.name)
+        try:
+            build_chart(made, recalculate(made.tables), chart)
+        except KavletError:
+            continue
+        return made, chart
+    return edits.add_chart(document, table, FALLBACK)
 
 
 def from_clipboard(name: str, rows: list[list[Cell]], locale: str) -> Document:

@@ -29,6 +29,9 @@ class Colours(Struct, frozen=True):
     chosen: str
     alarm: str
     check: str
+    arrow: str
+    arrow_left: str
+    arrow_right: str
 
 
 LIGHT = Colours(
@@ -45,6 +48,9 @@ LIGHT = Colours(
     chosen="#f3e6ee",
     alarm="#b3372f",
     check="check-light.svg",
+    arrow="arrow-light.svg",
+    arrow_left="arrow-left-light.svg",
+    arrow_right="arrow-right-light.svg",
 )
 DARK = Colours(
     ground="#1d2126",
@@ -60,6 +66,9 @@ DARK = Colours(
     chosen="#4a3443",
     alarm="#ef8a7f",
     check="check-dark.svg",
+    arrow="arrow-dark.svg",
+    arrow_left="arrow-left-dark.svg",
+    arrow_right="arrow-right-dark.svg",
 )
 
 _current = LIGHT
@@ -132,6 +141,20 @@ def _sheet(c: Colours) -> str:
         selection-background-color: {c.accent}; selection-color: {c.on_accent}; }}
     QPlainTextEdit:focus {{ border: 1px solid {c.accent}; }}
     QComboBox {{ background: {c.panel}; border: 1px solid {c.line}; border-radius: 4px; padding: 4px 6px; }}
+    QComboBox:hover, QComboBox:focus {{ border-color: {c.accent}; }}
+    QComboBox::drop-down {{ border: 0; width: 18px; }}
+    QComboBox::down-arrow {{ image: url({ICONS / c.arrow}); width: 9px; height: 9px; }}
+    QTabBar QToolButton {{ border: 0; padding: 0; background: {c.panel}; width: 14px; }}
+    QTabBar::left-arrow {{ image: url({ICONS / c.arrow_left}); width: 9px; height: 9px; }}
+    QTabBar::right-arrow {{ image: url({ICONS / c.arrow_right}); width: 9px; height: 9px; }}
+    QTabBar QToolButton::left-arrow {{ image: url({ICONS / c.arrow_left}); width: 9px; height: 9px; }}
+    QTabBar QToolButton::right-arrow {{ image: url({ICONS / c.arrow_right}); width: 9px; height: 9px; }}
+    QToolButton:checked {{ background: {c.chosen}; border-color: {c.accent}; color: {c.accent}; }}
+    QSlider::groove:horizontal {{ height: 4px; background: {c.line}; border-radius: 2px; }}
+    QSlider::sub-page:horizontal {{ background: {c.accent}; border-radius: 2px; }}
+    QSlider::handle:horizontal {{ width: 12px; height: 12px; margin: -5px 0; border-radius: 6px;
+        background: {c.panel}; border: 2px solid {c.accent}; }}
+    QSlider::handle:horizontal:focus {{ background: {c.accent}; }}
     QListView {{ background: {c.panel}; border: 1px solid {c.line}; selection-background-color: {c.chosen};
         selection-color: {c.ink}; }}
     QLineEdit, QAbstractSpinBox {{

@@ -41,7 +41,7 @@ def open_window(file: Path | None = None, demo: bool = False) -> Window:
         window.figures.grid.setFocus()
     window.show()
     if file is not None:
-        window.open_path(file)
+        window.files.open_path(file)
     return window
 
 

@@ -1,6 +1,7 @@
 """The store: the current document and its history, and the one event that views follow."""
 
 from pathlib import Path
+from typing import Any
 
 from PySide6.QtCore import QObject, Signal
 
@@ -10,6 +11,7 @@ from kavlet.core.document.history import History
 from kavlet.core.figures.recalculate import Values
 from kavlet.core.figures.table import Table
 from kavlet.core.values.errors import KavletError
+from kavlet.desktop.parts import Part
 
 
 class Store(QObject):
@@ -17,6 +19,7 @@ class Store(QObject):
 
     changed = Signal()
     refused = Signal(str)
+    selected = Signal()
 
     def __init__(self, parent: QObject | None = None) -> None:
         super().__init__(parent)
@@ -27,10 +30,37 @@ class Store(QObject):
         self._shown = ""
         self._table = ""
         self.folded = False
+        self.xray = False
+        self.selection: tuple[Part, ...] = ()
+        self.dress_copied: tuple[str, dict[str, Any]] | None = None
+        self._trial: Document | None = None
 
     @property
     def document(self) -> Document:
-        return self._history.current
+        """The document as it is shown: the current one, or one that is only tried out."""
+        return self._trial if self._trial is not None else self._history.current
+
+    @property
+    def trying(self) -> bool:
+        """Whether what is shown is only tried out."""
+        return self._trial is not None
+
+    def try_out(self, document: Document | None) -> None:
+        """Show a document without taking it; None goes back to the current one."""
+        if document is not self._trial:
+            self._trial = document
+            self.changed.emit()
+
+    def select(self, *parts: Part) -> None:
+        """Choose parts of the chart in view."""
+        if parts != self.selection:
+            self.selection = parts
+            self.selected.emit()
+
+    def show_xray(self, on: bool) -> None:
+        """Show the helpers, or hide them."""
+        self.xray = on
+        self.changed.emit()
 
     @property
     def history(self) -> History:
@@ -64,10 +94,12 @@ class Store(QObject):
 
     def show_table(self, table: str) -> None:
         """Bring another table into view, and with it the first chart built on it, where there is one."""
+        self._trial = None
         self._table = table
         chart = self.chart
         if chart is None or chart.table != table:
             self._shown = next((one.id for one in self.document.charts if one.table == table), self._shown)
+            self.select()
         self.changed.emit()
 
     def fold(self, folded: bool) -> None:
@@ -76,12 +108,16 @@ class Store(QObject):
         self.changed.emit()
 
     def show_chart(self, chart: str) -> None:
-        """Bring another chart into view."""
+        """Bring another chart into view, and the table it reads."""
+        self._trial = None
         self._shown = chart
+        self._table = self.document.chart(chart).table
+        self.select()
         self.changed.emit()
 
     def apply(self, name: str, document: Document) -> None:
-        """Take an edited document under the name of the edit."""
+        """Take an edited document under the name of the edit; what was only tried out ends with it."""
+        self._trial = None
         if self._history.apply(name, document):
             self.changed.emit()
 
@@ -90,6 +126,7 @@ class Store(QObject):
         self.refused.emit(str(error))
 
     def undo(self) -> None:
+        self._trial = None
         if self._history.undo():
             self.changed.emit()
 
@@ -99,6 +136,8 @@ class Store(QObject):
 
     def load(self, document: Document, path: Path | None, name: str, unsaved: bool = False) -> None:
         """Replace everything by a document that was opened or made anew."""
+        self._trial = None
+        self.selection = ()
         self._history = History(document)
         if unsaved:
             self._history.unsaved()

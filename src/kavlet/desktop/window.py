@@ -3,43 +3,57 @@
 from collections.abc import Callable
 from pathlib import Path
 
-from PySide6.QtCore import QLocale, QSettings, Qt
+import msgspec
+from PySide6.QtCore import QPoint, QSettings, Qt
 from PySide6.QtGui import QAction, QCloseEvent, QDragEnterEvent, QDropEvent, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
-    QFileDialog,
     QLabel,
     QMainWindow,
     QMenu,
     QMessageBox,
     QPushButton,
     QSplitter,
+    QStackedWidget,
     QStatusBar,
 )
 
 import kavlet
 from kavlet.core.document import edits
-from kavlet.core.document.document import Document
+from kavlet.core.dress.palettes import from_text
 from kavlet.core.figures.references import column_letters
 from kavlet.core.figures.table import HEADER
-from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop import documents, recent
+from kavlet.desktop.command_finder import CommandFinder
 from kavlet.desktop.commands import COMMANDS
-from kavlet.desktop.deliver import writers
-from kavlet.desktop.deliver.sheet import DeliverSheet
 from kavlet.desktop.dress.panel import DressPanel
 from kavlet.desktop.figures.panel import FiguresPanel
 from kavlet.desktop.figures.tables import TableCommands
+from kavlet.desktop.filing import FileCommands
 from kavlet.desktop.look import UNIT, dress_application
+from kavlet.desktop.parts import Part
+from kavlet.desktop.recipes.wall import RecipeWall
 from kavlet.desktop.stage.panel import StagePanel
+from kavlet.desktop.stage.work import ChartCommands
 from kavlet.desktop.store import Store
 
-SAYING_LASTS = 12_000  # milliseconds
 GRID_MENU = (
     *("cut", "copy", "paste", "paste_values", "clear", ""),
     *("insert_rows", "insert_rows_below", "delete_rows", "", "insert_column", "delete_columns", ""),
     *("sort_up", "sort_down", "", "give_back", "cut_loose", "choose_role", "title_from_cell"),
+)
+
+
+OF_CHARTS = (
+    *("deliver", "edit_title", "title_from_cell", "choose_role", "cut_chart_loose", "save_as_recipe", "repeat_rows"),
+    *("copy_chart", "delete_chart", "strip_chart", "lock_scale", "copy_dress", "copy_label_looks", "copy_colours"),
+    *("copy_number_texts", "paste_dress", "give_all_looks_back", "paste_palette", "save_kit", "toggle_xray"),
+    *("zoom_in", "zoom_out", "zoom_fit", "zoom_actual"),
+)
+STAGE_MENU = (
+    *("copy_dress", "copy_label_looks", "copy_colours", "paste_dress", "give_all_looks_back", ""),
+    *("strip_chart", "lock_scale", "", "open_recipes", "cut_chart_loose", "toggle_xray"),
 )
 
 
@@ -50,23 +64,28 @@ class Window(QMainWindow):
         super().__init__()
         self.store = store
         self.actions_by_name: dict[str, QAction] = {}
-        self.wish = writers.Wish(".png")
         self.figures = FiguresPanel(store)
         self.stage = StagePanel(store)
         self.dress = DressPanel(store)
+        self.files = FileCommands(self, store)
         self.tables = TableCommands(self, store)
+        self.charts = ChartCommands(self, store, self.stage)
+        self.wall = RecipeWall(store)
         self.splitter = QSplitter(Qt.Orientation.Horizontal)
         self.splitter.setHandleWidth(3 * UNIT)
         for place, stretch in ((self.figures, 4), (self.stage, 6), (self.dress, 0)):
             self.splitter.addWidget(place)
             self.splitter.setStretchFactor(self.splitter.indexOf(place), stretch)
-        self.splitter.setSizes([396, 588, 248])
+        self.splitter.setSizes([372, 560, 300])
         self.splitter.setChildrenCollapsible(False)
-        self.dress.setMinimumWidth(248)
+        self.dress.setMinimumWidth(296)
         self.stage.setMinimumWidth(320)
         self.figures.setMinimumWidth(260)
         self.splitter.setContentsMargins(3 * UNIT, UNIT, 3 * UNIT, 0)
-        self.setCentralWidget(self.splitter)
+        self.pages = QStackedWidget()
+        self.pages.addWidget(self.splitter)
+        self.pages.addWidget(self.wall)
+        self.setCentralWidget(self.pages)
         self.setStatusBar(QStatusBar())
         self.saying = QLabel()
         self.saying.setObjectName("alarm")
@@ -75,7 +94,7 @@ class Window(QMainWindow):
         self.setAcceptDrops(True)
         self.resize(1280, 800)
         self._make_menus()
-        self.figures.open_wanted.connect(self.open_document)
+        self.figures.open_wanted.connect(self.files.open_document)
         self.figures.paste_wanted.connect(self.paste)
         self.figures.rename_wanted.connect(self.tables.rename_table)
         self.figures.add_wanted.connect(self.tables.add_empty_table)
@@ -84,6 +103,11 @@ class Window(QMainWindow):
         self.figures.grid.customContextMenuRequested.connect(self._grid_menu)
         self.figures.grid.selected.connect(self._light_marks)
         self.stage.view.picked.connect(self._go_to_row)
+        self.stage.recipes_wanted.connect(self.open_recipes)
+        self.stage.view.menu_wanted.connect(self._stage_menu)
+        self.wall.chosen.connect(self._take_recipe)
+        self.wall.closed.connect(self.close_recipes)
+        self.dress.picture_wanted.connect(self.charts.add_picture)
         store.changed.connect(self.refresh)
         store.refused.connect(self.say)
         self._restore_places()
@@ -122,13 +146,13 @@ class Window(QMainWindow):
         deliver = QPushButton(self.tr("Deliver"))
         deliver.setObjectName("main")
         deliver.setToolTip(self.tr("Take the chart away: PNG, SVG, PDF"))
-        deliver.clicked.connect(self.deliver)
+        deliver.clicked.connect(self.files.deliver)
         self.deliver_button = deliver
         self.menuBar().setCornerWidget(deliver)
 
     def _who_does(self, name: str) -> Callable[[], object]:
         """The method that carries a command out, of the window or of one of its places."""
-        for place in (self, self.tables, self.figures.grid.work):
+        for place in (self, self.files, self.charts, self.tables, self.figures.grid.work):
             found: Callable[[], object] | None = getattr(place, name, None)
             if callable(found) and name in dir(type(place)):
                 return found
@@ -140,18 +164,14 @@ class Window(QMainWindow):
         for path in files:
             action = self.recent_menu.addAction(path.name)
             action.setToolTip(str(path))
-            action.triggered.connect(lambda _checked=False, path=path: self.open_path(path))
+            action.triggered.connect(lambda _checked=False, path=path: self.files.open_path(path))
         if not files:
             self.recent_menu.addAction(self.tr("No files yet")).setEnabled(False)
 
     def _grid_menu(self) -> None:
         menu = QMenu(self)
         menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        for name in GRID_MENU:
-            if name:
-                menu.addAction(self.actions_by_name[name])
-            else:
-                menu.addSeparator()
+        self._fill_menu(menu, GRID_MENU)
         grid = self.figures.grid
         menu.popup(grid.viewport().mapToGlobal(grid.visualRect(grid.currentIndex()).center()))
 
@@ -167,8 +187,13 @@ class Window(QMainWindow):
             action.setText(f"{word}: {edit}" if edit else word)
             action.setEnabled(bool(edit))
         has_chart = self.store.chart is not None
-        for command in ("deliver", "edit_title", "title_from_cell", "choose_role"):
+        for command in OF_CHARTS:
             self.actions_by_name[command].setEnabled(has_chart)
+        self.actions_by_name["open_recipes"].setEnabled(self.store.table is not None)
+        self.actions_by_name["cut_chart_loose"].setEnabled(
+            has_chart and bool(self.store.chart and self.store.chart.recipe)
+        )
+        self.actions_by_name["paste_dress"].setEnabled(has_chart and self.store.dress_copied is not None)
         self.deliver_button.setEnabled(has_chart)
         self.say("")
 
@@ -177,116 +202,66 @@ class Window(QMainWindow):
         self.saying.setText(sentence)
         self.saying.setToolTip(sentence)
 
-    # Documents
+    # Recipes
 
-    @property
-    def locale_name(self) -> str:
-        return QLocale.system().name()
+    def open_recipes(self) -> None:
+        """Show the recipe wall in place of everything else."""
+        if self.store.table is not None:
+            self.pages.setCurrentWidget(self.wall)
 
-    def new_document(self) -> None:
-        if self.may_close():
-            self.store.load(Document(locale=documents.known(self.locale_name)), None, "")
+    def close_recipes(self) -> None:
+        self.pages.setCurrentWidget(self.splitter)
+        self.stage.view.setFocus()
 
-    def open_demo(self) -> None:
-        if self.may_close():
-            self.store.load(documents.demo(), None, self.tr("Mirefen year"))
+    def _take_recipe(self, name: str) -> None:
+        self.charts.take_recipe(name)
+        self.close_recipes()
 
-    def open_document(self) -> None:
-        """Ask for a file and open it."""
-        kinds = self.tr("Documents and tables (*.kavlet *.csv *.tsv *.txt *.xlsx *.ods *.json)")
-        name, _ = QFileDialog.getOpenFileName(self, self.tr("Open"), self._folder(), kinds)
-        if name:
-            self.open_path(Path(name))
+    def _stage_menu(self, part: Part | None, place: QPoint) -> None:
+        """What fits the part under the mouse, and what fits any."""
+        menu = QMenu(self)
+        menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        if part is not None and part.kind in ("layer", "mark"):
+            menu.addAction(self.tr("Hide layer")).triggered.connect(lambda: self.charts.hide_layer(part.key))
+        if part is not None and part.kind == "text":
+            menu.addAction(self.tr("Edit {}").format(part.key)).triggered.connect(
+                lambda: self.stage.view.edit_text(part.key)
+            )
+        if part is not None and part.path:
+            menu.addAction(self.tr("Give this back to theme")).triggered.connect(
+                lambda: self.dress.give_back(part.path)
+            )
+        if not menu.isEmpty():
+            menu.addSeparator()
+        self._fill_menu(menu, STAGE_MENU)
+        menu.popup(place)
 
-    def open_path(self, path: Path) -> None:
-        """Open a document, or a table as a new document; a file that can't be read changes nothing."""
+    def _fill_menu(self, menu: QMenu, names: tuple[str, ...]) -> None:
+        for name in names:
+            if name:
+                menu.addAction(self.actions_by_name[name])
+            else:
+                menu.addSeparator()
+
+    def give_all_looks_back(self) -> None:
+        self.dress.give_all_back()
+
+    def paste_palette(self) -> None:
+        """Take the hex codes of any text on the clipboard as the chart's palette."""
+        chart = self.store.chart
+        if chart is None:
+            return
         try:
-            document, is_held = documents.opened(path, self.locale_name)
+            colours = from_text(QApplication.clipboard().text())
         except KavletError as error:
             self.say(str(error))
             return
-        if not self.may_close():
-            return
-        self.store.load(document, path if is_held else None, path.stem, unsaved=not is_held)
-        recent.remember(path)
-        self.figures.grid.go_to(0, 1)
+        dress = msgspec.structs.replace(chart.dress, palette=colours)
+        self.store.apply(self.tr("paste palette"), edits.change_chart(self.store.document, chart.id, dress=dress))
 
-    def save(self) -> bool:
-        """Save to the document's file, or ask for one. Returns whether it was saved."""
-        return self._save_to(self.store.path) if self.store.path is not None else self.save_as()
-
-    def save_as(self) -> bool:
-        start = str(Path(self._folder()) / f"{self.store.name or 'document'}{kavlet_file.SUFFIX}")
-        name, _ = QFileDialog.getSaveFileName(self, self.tr("Save as"), start, self.tr("Kavlet documents (*.kavlet)"))
-        if not name:
-            return False
-        path = Path(name)
-        return self._save_to(
-            path if path.suffix.lower() == kavlet_file.SUFFIX else path.with_name(path.name + kavlet_file.SUFFIX)
-        )
-
-    def _save_to(self, path: Path) -> bool:
-        try:
-            kavlet_file.save(self.store.document, path)
-        except KavletError as error:
-            self.say(str(error))
-            return False
-        self.store.saved(path)
-        recent.remember(path)
-        return True
-
-    def _folder(self) -> str:
-        if self.store.path is not None:
-            return str(self.store.path.parent)
-        latest = recent.recent()
-        return str(latest[0].parent if latest else Path.home())
-
-    def may_close(self) -> bool:
-        """Whether the document may be let go: saved, unchanged, or given up by the author."""
-        if self.store.table is None or not self.store.history.changed:
-            return True
-        box = QMessageBox(self)
-        box.setWindowTitle("Kavlet")
-        box.setText(self.tr("Save the changes to “{}”?").format(self.store.name or self.tr("Untitled")))
-        save = box.addButton(self.tr("Save"), QMessageBox.ButtonRole.AcceptRole)
-        drop = box.addButton(self.tr("Don’t save"), QMessageBox.ButtonRole.DestructiveRole)
-        box.addButton(self.tr("Cancel"), QMessageBox.ButtonRole.RejectRole)
-        box.setDefaultButton(save)
-        box.exec()
-        if box.clickedButton() is save:
-            return self.save()
-        return box.clickedButton() is drop
-
-    def deliver(self) -> None:
-        """Show the Deliver sheet, then ask where to save."""
-        picture = self.stage.view.picture
-        if picture is None or self.stage.view.problem:
-            self.say(self.stage.view.problem or self.tr("There is no chart to deliver."))
-            return
-        sheet = DeliverSheet(picture, self.wish, self)
-        sheet.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        sheet.wished.connect(self._deliver_to)
-        sheet.open()
-
-    def _deliver_to(self, wish: writers.Wish) -> None:
-        picture = self.stage.view.picture
-        if picture is None:
-            return
-        self.wish = wish
-        name = (self.store.chart.name if self.store.chart else "chart").lower().replace(" ", "-")
-        start = str(Path(self._folder()) / f"{name}{wish.ending}")
-        chosen, _ = QFileDialog.getSaveFileName(self, self.tr("Deliver"), start, f"*{wish.ending}")
-        if not chosen:
-            return
-        path = Path(chosen)
-        if path.suffix.lower() != wish.ending:
-            path = path.with_name(path.name + wish.ending)
-        try:
-            writers.write(picture, wish, path)
-        except KavletError as error:
-            self.say(str(error))
-            return
-        self.statusBar().showMessage(self.tr("Saved {}").format(path), SAYING_LASTS)
+    def find_command(self) -> None:
+        """Open the command finder."""
+        CommandFinder(self.actions_by_name, self).show()
 
     # Cells and marks
 
@@ -324,12 +299,13 @@ class Window(QMainWindow):
             self.say(self.tr("The clipboard holds no cells."))
             return
         try:
-            document = documents.from_clipboard(self.tr("Table"), rows, self.locale_name)
+            document = documents.from_clipboard(self.tr("Table"), rows, self.files.locale_name)
         except KavletError as error:
             self.say(str(error))
             return
         self.store.load(document, None, "", unsaved=True)
         self.figures.grid.go_to(0, 1)
+        self.open_recipes()
 
     def find(self) -> None:  # type: ignore[override]
         """Open the line to find cells by what they show."""
@@ -385,7 +361,7 @@ class Window(QMainWindow):
         paths = [Path(url.toLocalFile()) for url in event.mimeData().urls() if url.isLocalFile()]
         if paths:
             event.acceptProposedAction()
-            self.open_path(paths[0])
+            self.files.open_path(paths[0])
 
     def _restore_places(self) -> None:
         settings = QSettings()
@@ -395,7 +371,7 @@ class Window(QMainWindow):
                 restore(held)
 
     def closeEvent(self, event: QCloseEvent) -> None:
-        if not self.may_close():
+        if not self.files.may_close():
             event.ignore()
             return
         settings = QSettings()

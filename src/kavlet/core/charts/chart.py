@@ -27,7 +27,7 @@ class Chart(Struct, frozen=True, omit_defaults=True):
 
     `names` is the column that names the rows; `rows` picks the rows that are shown, all when None. `ink` goes from 0
     (bare) over 1 (quiet gridlines and scale) and 2 (axes) to 3 (fully ruled); what an axis sets itself wins. `plot`
-    holds the plot's insets by hand: shares of the room at left, top, right, bottom.
+    holds the plot's insets by hand: shares of the chart's width and height at left, top, right, bottom.
     """
 
     frame: Frame

@@ -1,5 +1,7 @@
-"""Values set by hand, by their path in a chart's specification: `layers.value.fill`, `layers.value.rows.3.explode`,
-`frame.along.maximum`, `title.size`. A path that leads nowhere in this chart is kept and ignored.
+"""Values set by hand, by their path in a chart's specification.
+
+`layers.value.fill`, `layers.value.rows.3.explode`, `frame.along.maximum`, `title.size`; `layers.value.type` makes a
+layer another plain type. A path that leads nowhere in this chart is kept and ignored.
 """
 
 from collections.abc import Mapping
@@ -19,7 +21,10 @@ ORDER = "layers.order"
 def overridden(chart: Chart, overrides: Mapping[str, Any]) -> Chart:
     """The chart with every value that was set by hand in its place; `layers.order` holds the keys, back to front."""
     for path, value in overrides.items():
-        if path != ORDER:
+        if path.startswith("layers.") and path.endswith(".type"):
+            chart = _retyped(chart, path.split(".")[1], str(value))
+    for path, value in overrides.items():
+        if path != ORDER and not path.endswith(".type"):
             chart = _set(chart, path.split("."), value)
     order = overrides.get(ORDER)
     if order:
@@ -27,6 +32,23 @@ def overridden(chart: Chart, overrides: Mapping[str, Any]) -> Chart:
         layers = sorted(chart.layers, key=lambda layer: place.get(layer.key, len(place)))
         chart = msgspec.structs.replace(chart, layers=tuple(layers))
     return chart
+
+
+def _retyped(chart: Chart, key: str, wanted: str) -> Chart:
+    """The chart with a layer as another plain type; what both types have stays."""
+    types = {str(one.__struct_config__.tag): one for one in layer_types()}
+    new = types.get(wanted)
+    if new is None:
+        return chart
+
+    def turned(layer: AnyLayer) -> AnyLayer:
+        if layer.key != key or type(layer) is new:
+            return layer
+        kept = {name: getattr(layer, name) for name in layer.__struct_fields__ if name in new.__struct_fields__}
+        own = {"stack": "none"} if "stack" in kept and new.__name__ == "Area" else {}
+        return new(**{**kept, **own})  # type: ignore[return-value]
+
+    return msgspec.structs.replace(chart, layers=tuple(turned(layer) for layer in chart.layers))
 
 
 def checked(chart: Chart, path: str, value: Any) -> None:

@@ -22,15 +22,15 @@ from kavlet.core.dress.style import Style
 from kavlet.core.shapes.body import cylinder_reach
 from kavlet.core.text.shaping import width
 from kavlet.core.text.wrapping import wrapped
-from kavlet.core.values.geometry import Rect
+from kavlet.core.values.geometry import Rect, Size
 
 
 def lay_out(
     chart: Chart, frame: Cartesian, data: Data, style: Style, sizes: Sizes, wording: Wording, spans: dict[str, Span],
     room: Rect,
+    sheet: Size,
 ) -> tuple[Plane, Furniture]:  # fmt: skip
     """The plane and what surrounds it, within `room`."""
-    whole = room
     strips, room = _strips(chart, frame, wording, style, sizes, room)
     has_second = frame.second is not None and any(layer.second and not layer.hidden for layer in chart.layers)
     numeric = frame.across.kind in ("linear", "log", "date") and any(getattr(one, "x", "") for one in chart.layers)
@@ -66,9 +66,11 @@ def lay_out(
     if chart.plot is not None:
         left, top, right, bottom = chart.plot
         room = Rect(
-            whole.x + left * whole.width, whole.y + top * whole.height,
-            max(8.0, (1 - left - right) * whole.width), max(8.0, (1 - top - bottom) * whole.height),
-        )  # fmt: skip
+            left * sheet.width,
+            top * sheet.height,
+            max(8.0, (1 - left - right) * sheet.width),
+            max(8.0, (1 - top - bottom) * sheet.height),
+        )
     plane = _plane(chart, frame, data, room, (first, second, across), strips, names)
     furnished = furniture(
         chart, frame, data, style, sizes, plane, names, (first_shown, second_shown, across_shown), numeric

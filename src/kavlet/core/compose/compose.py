@@ -194,7 +194,7 @@ def _panel(
 ) -> None:  # fmt: skip
     chart, data = panel.chart, panel.data
     spans = stacks.spans(chart, data)
-    frame, furniture = _frame(chart, data, style, points_, wording, spans, room)
+    frame, furniture = _frame(chart, data, style, points_, wording, spans, room, size)
     to = Placing(chart, data, style, points_, wording, spans, number)
     placers = PLACERS[type(frame)]
     for series, layer in enumerate(chart.layers):
@@ -233,10 +233,17 @@ def _panel(
 
 
 def _frame(
-    chart: Chart, data: Data, style: Style, points_: Sizes, wording: Wording, spans: dict[str, stacks.Span], room: Rect
+    chart: Chart,
+    data: Data,
+    style: Style,
+    points_: Sizes,
+    wording: Wording,
+    spans: dict[str, stacks.Span],
+    room: Rect,
+    size: Size,
 ) -> tuple[Plane | Disc | Field, Furniture]:
     if isinstance(chart.frame, Cartesian):
-        return cartesian.lay_out(chart, chart.frame, data, style, points_, wording, spans, room)
+        return cartesian.lay_out(chart, chart.frame, data, style, points_, wording, spans, room, size)
     if isinstance(chart.frame, Polar):
         return polar.lay_out(chart, chart.frame, data, style, points_, wording, room)
     return grid.lay_out(chart.frame, room)

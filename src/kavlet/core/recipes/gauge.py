@@ -37,48 +37,58 @@ from kavlet.core.values.number_text import PERCENT
 THIRDS = 3
 
 
-def bounds(places: Places) -> list[str]:
-    """The bands' upper bounds as parts of formulas; three equal bands when none are given."""
-    low, high = places.number("minimum"), places.number("maximum")
+def bounds(places: Places, row: int) -> list[str]:
+    """The bands' upper bounds as parts of a row's formulas; three equal bands when none are given."""
+    low, high = places.number("minimum"), f"{places.helper('maximum')}{row}"
     given = places.numbers("bands")
     if not given:
         return [f"({low}+({high}-{low})*{i}/{THIRDS})" for i in range(1, THIRDS)] + [high]
-    return given if given[-1] == high else [*given, high]
+    return [*given[:-1], high] if _ends_at_maximum(places) else [*given, high]
+
+
+def _ends_at_maximum(places: Places) -> bool:
+    stated = places.number("maximum")
+    return bool(stated) and places.numbers("bands")[-1:] == [stated]
 
 
 def columns(places: Places) -> tuple[HelperColumn, ...]:
-    """Level, needle, rest, and one column for each band."""
+    """Maximum, level, needle, sweep, rest, and one column for each band."""
     count = len(split_list(str(places.settings["bands"]))) or THIRDS - 1
-    ends_at_maximum = places.numbers("bands")[-1:] == [places.number("maximum")]
-    total = count if ends_at_maximum else count + 1
+    total = count if _ends_at_maximum(places) else count + 1
     fixed = tuple(helper for helper in HELPERS if not helper.many)
     return (*fixed, *(HelperColumn(f"band {i + 1}", HELPERS[-1].meaning) for i in range(total)))
 
 
 def formulas(places: Places) -> dict[str, list[str]]:
-    """The level within the scale, the needle's angle, and the lengths of bands and rest."""
-    value, low, high, sweep = places.role("value"), *map(places.number, ("minimum", "maximum", "sweep"))
-    level = places.helper("level")
-    made = {
-        "level": [
-            f'=IF(ISNUMBER({value}{row});(MAX({low};MIN({high};{value}{row}))-{low})/({high}-{low});"")'
-            for row in places.span
-        ],
-        "needle": [f'=IF(ISNUMBER({value}{row});{level}{row}*{sweep}-{sweep}/2;"")' for row in places.span],
-        "sweep": [f'=IF(ISNUMBER({value}{row});{level}{row}*{sweep};"")' for row in places.span],
-        "rest": [f"=({high}-{low})*(360-{sweep})/{sweep}" for row in places.span],
-    }
-    before = low
-    for i, bound in enumerate(bounds(places)):
-        made[f"band {i + 1}"] = [f"={bound}-{before}" for row in places.span]
-        before = bound
+    """The scale's end, the level within it, the needle's angle, and the lengths of bands and rest."""
+    value, low, sweep = places.role("value"), places.number("minimum"), places.number("sweep")
+    level, top = places.helper("level"), places.helper("maximum")
+    most = f"MAX({places.whole(value)})"
+    found = f"IF({most}<=1;1;10^ROUNDUP(LOG10({most});0))"
+    made: dict[str, list[str]] = {name: [] for name in ("maximum", "level", "needle", "sweep", "rest")}
+    for row in places.span:
+        cell, high, at = f"{value}{row}", f"{top}{row}", f"{level}{row}"
+        made["maximum"].append(f"={places.number('maximum') or found}")
+        made["level"].append(f'=IF(ISNUMBER({cell});(MAX({low};MIN({high};{cell}))-{low})/({high}-{low});"")')
+        made["needle"].append(f'=IF(ISNUMBER({cell});{at}*{sweep}-{sweep}/2;"")')
+        made["sweep"].append(f'=IF(ISNUMBER({cell});{at}*{sweep};"")')
+        made["rest"].append(f"=({high}-{low})*(360-{sweep})/{sweep}")
+        before = low
+        for i, bound in enumerate(bounds(places, row)):
+            made.setdefault(f"band {i + 1}", []).append(f"={bound}-{before}")
+            before = bound
     return made
+
+
+def top_of(inputs: Inputs) -> float:
+    """Where the scale ends."""
+    return float(inputs.helper("maximum")[inputs.row])
 
 
 def check(inputs: Inputs) -> None:
     """The figure is a number, the scale goes upward, and the bands follow each other within it."""
     need_numbers(inputs, "value")
-    low, high = inputs.setting("minimum"), inputs.setting("maximum")
+    low, high = inputs.setting("minimum"), top_of(inputs)
     if not high > low:
         raise KavletError(f"The maximum, {high:g}, must be above the minimum, {low:g}.")
     bands = [low, *inputs.listed("bands")]
@@ -94,7 +104,7 @@ def check(inputs: Inputs) -> None:
 def chart(inputs: Inputs) -> Chart:
     """A ring of bands with a needle, or an arc on a track with the figure in its middle."""
     sweep, row = inputs.setting("sweep"), inputs.row
-    low, high = inputs.setting("minimum"), inputs.setting("maximum")
+    low, high = inputs.setting("minimum"), top_of(inputs)
     figure = float(inputs.figures("value")[row])
     past = 1 if figure > high else -1 if figure < low else 0
     how = inputs.number_text("value")
@@ -183,13 +193,13 @@ def _alt_text(inputs: Inputs, figure: float, past: int) -> str:
     how = inputs.number_text("value")
     name = inputs.names[inputs.row] or inputs.title("value")
     beyond = {1: ", above the scale’s end", -1: ", below the scale’s start", 0: ""}[past]
-    low, high = (text(inputs.setting(end), how, inputs) for end in ("minimum", "maximum"))
+    low, high = text(inputs.setting("minimum"), how, inputs), text(top_of(inputs), how, inputs)
     return f"Gauge of {name}: {text(figure, how, inputs)}{beyond}, on a scale from {low} to {high}."
 
 
 def notices(inputs: Inputs) -> tuple[Notice, ...]:
     figure = float(inputs.figures("value")[inputs.row])
-    low, high = inputs.setting("minimum"), inputs.setting("maximum")
+    low, high = inputs.setting("minimum"), top_of(inputs)
     if low <= figure <= high:
         return ()
     side = f"above the scale’s end, {high:g}" if figure > high else f"below the scale’s start, {low:g}"
@@ -197,6 +207,7 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
 
 
 HELPERS = (
+    HelperColumn("maximum", "Where the scale ends."),
     HelperColumn("level", "Where the value lies within the scale.", PERCENT),
     HelperColumn("needle", "The needle’s angle, in degrees from upright."),
     HelperColumn("sweep", "The degrees the value takes of the dial."),
@@ -216,7 +227,7 @@ GAUGE = Recipe(
     parameters=(
         ROW,
         number("minimum", 0.0, "Where the scale starts."),
-        number("maximum", 100.0, "Where the scale ends."),
+        optional("maximum", "Where the scale ends; 1, 10, 100 … by the figures when left out."),
         Parameter("bands", "numbers", "", "Upper bounds of the bands, such as 40; 70."),
         optional("target", "A mark on the scale."),
         number("sweep", 180.0, "How many degrees the dial takes.", 90.0, 360.0, "°"),

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QFocusEvent, QKeyEvent, QWheelEvent
+from PySide6.QtGui import QFocusEvent, QKeyEvent, QMouseEvent, QWheelEvent
 from PySide6.QtWidgets import QButtonGroup, QComboBox, QHBoxLayout, QLineEdit, QSizePolicy, QToolButton, QWidget
 
 
@@ -11,6 +11,11 @@ class TextField(QLineEdit):
     """A line of text that is committed by Enter or by leaving it; Escape gives back what it held."""
 
     committed = Signal(str)
+    pressed = Signal()
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        super().mousePressEvent(event)
+        self.pressed.emit()
 
     def __init__(self, name: str, hint: str = "", parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -71,6 +76,7 @@ class ChoiceField(QWidget):
             button.setCheckable(True)
             button.setAccessibleName(f"{name}: {text}")
             button.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+            button.setMinimumWidth(20)
             button.clicked.connect(lambda _checked=False, value=value: self.chosen.emit(value))
             self._group.addButton(button)
             self._buttons[value] = button
@@ -94,6 +100,9 @@ class PickField(QComboBox):
         super().__init__(parent)
         self.setAccessibleName(name)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
+        self.setMinimumContentsLength(8)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         for value, text in choices:
             self.addItem(text, value)
         self.activated.connect(lambda index: self.chosen.emit(str(self.itemData(index))))

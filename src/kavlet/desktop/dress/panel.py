@@ -1,68 +1,76 @@
-"""The Dress place: the chart's texts, its recipe's settings, and its look; live, with no dialog."""
+"""The Dress place: what the chosen part of the chart has, live; the chart's own texts and look when none is."""
+
+from typing import Any
 
 import msgspec
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QCheckBox, QFrame, QLabel, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtCore import QPoint, Qt, Signal
+from PySide6.QtWidgets import QCheckBox, QFrame, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
-from kavlet.core.build import checked_setting
-from kavlet.core.charts.points import Points
-from kavlet.core.document import edits
-from kavlet.core.dress.style import Dress
+from kavlet.core.build import Picture
+from kavlet.core.charts.overrides import checked, held
+from kavlet.core.document import charting, dressing, edits
+from kavlet.core.document.lookup import recipes_of
+from kavlet.core.dress.palettes import palettes
+from kavlet.core.dress.style import Dress, resolve
 from kavlet.core.dress.theme import theme, themes
-from kavlet.core.recipes.recipe import Parameter, Setting
-from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.text.faces import Family
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
-from kavlet.desktop.dress.swatches import ColourField
+from kavlet.desktop.dress.fill_field import FillField
+from kavlet.desktop.dress.offers import offers
+from kavlet.desktop.dress.parameters import ParameterFields
+from kavlet.desktop.dress.rows import DressRow, as_fill
+from kavlet.desktop.dress.symbols import SymbolShelf
 from kavlet.desktop.look import UNIT
+from kavlet.desktop.parts import Part
+from kavlet.desktop.stage import hits
 from kavlet.desktop.store import Store
 
 FAMILIES: tuple[Family, ...] = ("text", "narrow", "serif", "easy")
+MAIN = ("fill", "template", "position", "label.size", "label.colour")  # of the main layer, shown when nothing is chosen
 
 
 class DressPanel(QFrame):
-    """Fields for the chart in view. Each change is one undoable edit."""
+    """Fields for the part that is chosen, or for the chart. Each change is one undoable edit."""
+
+    picture_wanted = Signal()
 
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setObjectName("panel")
         self._store = store
-        self._recipe = ""
+        self._shape: tuple[object, ...] = ()
+        self.rows: dict[str, DressRow] = {}
         self.texts: dict[str, TextField] = {}
-        self.settings: dict[str, QWidget] = {}
+        self.parameters = ParameterFields(store, self)
+        self.shelf = SymbolShelf(store, self)
+        self.shelf.add_wanted.connect(self.picture_wanted)
+        self._symbol_for = ""
+        self.shelf.chosen.connect(self._take_symbol)
         self.head = QLabel(self.tr("Dress"))
         self.head.setObjectName("head")
+        self.head.setWordWrap(True)
         self._inside = QWidget()
         self._form = QVBoxLayout(self._inside)
         self._form.setContentsMargins(0, 0, 2 * UNIT, 0)
-        self._form.setSpacing(UNIT)
-        scroll = QScrollArea()
-        scroll.setWidgetResizable(True)
-        scroll.setFrameShape(QFrame.Shape.NoFrame)
-        scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        scroll.setWidget(self._inside)
+        self._form.setSpacing(UNIT + 2)
+        self._scroll = QScrollArea()
+        self._scroll.setWidgetResizable(True)
+        self._scroll.setFrameShape(QFrame.Shape.NoFrame)
+        self._scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self._scroll.setWidget(self._inside)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(3 * UNIT, 3 * UNIT, UNIT, 2 * UNIT)
         layout.setSpacing(2 * UNIT)
         layout.addWidget(self.head)
-        layout.addWidget(scroll, 1)
-        self.theme = PickField(self.tr("Theme"), [(one.name, one.title) for one in themes().values()])
-        self.theme.chosen.connect(lambda name: self._dress(self.tr("choose theme"), theme=name))
-        self.family = ChoiceField(self.tr("Face"), [(name, name) for name in FAMILIES])
-        self.family.chosen.connect(self._choose_family)
-        self.dark = QCheckBox(self.tr("Dark ground"))
-        self.dark.clicked.connect(lambda on: self._dress(self.tr("choose ground"), dark=on))
-        self.fill = ColourField(self.tr("Bars"))
-        self.fill.chosen.connect(self._choose_fill)
-        self.fill.given_back.connect(self._give_back_fill)
+        layout.addWidget(self._scroll, 1)
+        self._make_look()
         store.changed.connect(self.refresh)
-        self._build()
+        store.selected.connect(self.refresh)
         self.refresh()
 
-    def _build(self) -> None:
-        """Make the fields; those of the recipe come from what it declares."""
-        self._group(self.tr("Texts"))
+    def _make_look(self) -> None:
+        """The fields that stay: the chart's texts, theme, ground, palette, face, and what gives all back."""
         for name, label, hint in (
             ("title", self.tr("Title"), self.tr("text, or a cell: =B1")),
             ("subtitle", self.tr("Subtitle"), ""),
@@ -71,108 +79,228 @@ class DressPanel(QFrame):
             field = TextField(label, hint)
             field.committed.connect(lambda text, name=name: self._set_text(name, text))
             self.texts[name] = field
-            self._labelled(label, field)
-        self._place = self._form.count()
-        self._settings_end = self._place
-        self._group(self.tr("Look"))
-        self._labelled(self.tr("Theme"), self.theme)
-        self._form.addWidget(self.dark)
-        self._labelled(self.tr("Face"), self.family)
-        self._labelled(self.tr("Bars"), self.fill)
+        self.theme = PickField(self.tr("Theme"), [(one.name, one.title) for one in themes().values()])
+        self.theme.chosen.connect(lambda name: self._dress(self.tr("choose theme"), theme=name))
+        self.dark = QCheckBox(self.tr("Dark ground"))
+        self.dark.clicked.connect(lambda on: self._dress(self.tr("choose ground"), dark=on))
+        kinds = [("", self.tr("the theme’s")), *((one.name, one.title) for one in palettes().values())]
+        self.palette_field = PickField(self.tr("Palette"), kinds)
+        self.palette_field.chosen.connect(lambda name: self._dress(self.tr("choose palette"), palette=name or None))
+        self.family = ChoiceField(self.tr("Face"), [(name, name) for name in FAMILIES])
+        self.family.chosen.connect(self._choose_family)
+        self.repeat = QCheckBox(self.tr("Repeat for each row"))
+        self.repeat.clicked.connect(self._repeat)
+        self.give_all = QPushButton(self.tr("Give all back to theme"))
+        self.give_all.clicked.connect(self.give_all_back)
+        self._look = QWidget()
+        form = QVBoxLayout(self._look)
+        form.setContentsMargins(0, 0, 0, 0)
+        form.setSpacing(UNIT)
+        looks: tuple[tuple[str, QWidget], ...] = (
+            ("Theme", self.theme),
+            ("", self.dark),
+            ("Palette", self.palette_field),
+            ("Face", self.family),
+        )
+        for text, widget in looks:
+            if text:
+                form.addWidget(_quiet(self.tr(text), widget))
+            form.addWidget(widget)
+        form.addWidget(self.give_all)
+        self._texts = QWidget()
+        form = QVBoxLayout(self._texts)
+        form.setContentsMargins(0, 0, 0, 0)
+        form.setSpacing(UNIT)
+        for name, field in self.texts.items():
+            form.addWidget(_quiet(self.tr(name.capitalize()), field))
+            form.addWidget(field)
+
+    # What is shown
+
+    @property
+    def part(self) -> Part | None:
+        """The part whose fields are shown: the first of those chosen."""
+        return self._store.selection[0] if self._store.selection else None
+
+    @property
+    def fill(self) -> FillField | None:
+        """The fill that is shown: the chosen part's, or that of the layer the chart is about."""
+        row = next((row for path, row in self.rows.items() if path.endswith(".fill")), None)
+        return row.field if row is not None and isinstance(row.field, FillField) else None
+
+    def _picture(self) -> Picture | None:
+        try:
+            return self._store.picture()
+        except KavletError:
+            return None
+
+    def refresh(self) -> None:
+        """Show what the document holds; build the fields anew only when another kind of part is chosen."""
+        chart, picture = self._store.chart, self._picture()
+        self._inside.setVisible(chart is not None)
+        if chart is None:
+            self.head.setText(self.tr("Dress"))
+            return
+        spec = picture.build.chart if picture is not None else None
+        part = self.part
+        wanted = [] if spec is None else offers(spec, part)
+        if spec is not None and part is None:
+            key = charting.main_layer(spec)
+            mine = offers(spec, Part("layer", key)) if key else []
+            wanted = [one for one in mine if one.path.endswith(MAIN)] + wanted
+        shape = (chart.id, chart.recipe, part, tuple(one.path for one in wanted), tuple(one.choices for one in wanted))
+        if shape != self._shape and (spec is not None or not self._shape):
+            self._shape = shape
+            self._build(wanted, part)
+        self.head.setText(self._named(picture, part))
+        self._show(picture)
+
+    def _named(self, picture: Picture | None, part: Part | None) -> str:
+        if part is None or picture is None:
+            return self.tr("Dress: the chart")
+        more = len(self._store.selection) - 1
+        text = f"{part.kind}: {hits.says(picture.figure, part)}" if part.kind != "text" else part.key
+        return self.tr("Dress: {}").format(text) + (f"  + {more}" if more else "")
+
+    def _build(self, wanted: list[Any], part: Part | None) -> None:
+        """Lay the fields out in their groups."""
+        kept = (self._texts, self._look, self.parameters, self.repeat)
+        while self._form.count():
+            item = self._form.takeAt(0)
+            widget = item.widget() if item is not None else None
+            if widget is None:
+                continue
+            if widget in kept:
+                widget.setParent(None)
+            else:
+                widget.hide()
+                widget.deleteLater()
+        self.rows = {}
+        if part is None:
+            self._group(self.tr("Texts"))
+            self._put(self._texts)
+            self._put(self.parameters)
+            self._put(self.repeat)
+        columns = self._columns()
+        group = ""
+        for offer in wanted:
+            if offer.group != group:
+                group = offer.group
+                self._group(self.tr(group))
+            row = DressRow(offer, columns)
+            row.set.connect(lambda value, path=offer.path: self.set_value(path, value))
+            row.back.connect(lambda path=offer.path: self.give_back(path))
+            row.symbol_wanted.connect(lambda place, path=offer.path: self._open_shelf(path, place))
+            self.rows[offer.path] = row
+            self._form.addWidget(row)
+        if part is None:
+            self._group(self.tr("Look"))
+            self._put(self._look)
         self._form.addStretch(1)
 
-    def _group(self, text: str, at: int = -1) -> None:
+    def _put(self, widget: QWidget) -> None:
+        self._form.addWidget(widget)
+        widget.show()
+
+    def _group(self, text: str) -> None:
         label = QLabel(text)
         label.setObjectName("head")
         label.setContentsMargins(0, 2 * UNIT if self._form.count() else 0, 0, 0)
-        self._form.insertWidget(at if at >= 0 else self._form.count(), label)
+        self._form.addWidget(label)
 
-    def _labelled(self, text: str, field: QWidget, at: int = -1) -> None:
-        label = QLabel(text)
-        label.setObjectName("quiet")
-        label.setBuddy(field)
-        place = at if at >= 0 else self._form.count()
-        self._form.insertWidget(place, label)
-        self._form.insertWidget(place + 1, field)
-
-    def _build_settings(self, recipe: str) -> None:
-        """Fields for the recipe's settings, under its own words."""
-        while self._settings_end > self._place:
-            item = self._form.takeAt(self._place)
-            widget = item.widget() if item is not None else None
-            if widget is not None:
-                widget.hide()
-                widget.deleteLater()
-            self._settings_end -= 1
-        self.settings = {}
-        before = self._form.count()
-        at = self._place
-        self._group(RECIPES[recipe].title, at)
-        at += 1
-        for parameter in RECIPES[recipe].parameters:
-            field = self._setting_field(parameter)
-            field.setToolTip(parameter.meaning)
-            self.settings[parameter.name] = field
-            if parameter.type == "flag":
-                self._form.insertWidget(at, field)
-                at += 1
-            else:
-                unit = f" ({parameter.unit})" if parameter.unit else ""
-                self._labelled(parameter.name.capitalize() + unit, field, at)
-                at += 2
-        self._settings_end = self._place + self._form.count() - before
-
-    def _setting_field(self, parameter: Parameter) -> QWidget:
-        name = parameter.name
-        if parameter.type == "flag":
-            box = QCheckBox(name.capitalize())
-            box.clicked.connect(lambda on: self._set_setting(name, on))
-            return box
-        if parameter.type == "choice" and sum(map(len, parameter.choices)) > 26:
-            pick = PickField(name, [(one, one) for one in parameter.choices])
-            pick.chosen.connect(lambda value: self._set_setting(name, value))
-            return pick
-        if parameter.type == "choice":
-            choice = ChoiceField(name, [(one, one) for one in parameter.choices])
-            choice.chosen.connect(lambda value: self._set_setting(name, value))
-            return choice
-        hints = {"number": self.tr("number, or a cell: =B7"), "numbers": self.tr("numbers: 40; 70")}
-        field = TextField(name, hints.get(parameter.type, self.tr("text, or a cell: =B7")))
-        field.committed.connect(lambda text: self._typed_setting(parameter, text))
-        return field
-
-    def refresh(self) -> None:
-        """Show what the document holds."""
+    def _columns(self) -> list[tuple[str, str]]:
         chart = self._store.chart
-        self._inside.setVisible(chart is not None)
+        if chart is None:
+            return []
+        table = self._store.document.table(chart.table)
+        return [(column.id, table.called(i)) for i, column in enumerate(table.columns)]
+
+    def _show(self, picture: Picture | None) -> None:
+        chart = self._store.chart
         if chart is None:
             return
-        if chart.recipe != self._recipe and chart.recipe:
-            self._recipe = chart.recipe
-            self._build_settings(chart.recipe)
         for name, field in self.texts.items():
             field.show_text(getattr(chart, name))
-        held = RECIPES[chart.recipe].defaults | chart.settings if chart.recipe else {}
-        for name, widget in self.settings.items():
-            _show_setting(widget, held[name])
-        look = theme(chart.dress.theme)
+        self.parameters.refresh()
+        recipe = recipes_of(self._store.document).get(chart.recipe)
+        self.repeat.setVisible(recipe is not None and recipe.single and self.part is None)
+        self.repeat.setChecked(chart.repeat)
         self.theme.show_choice(chart.dress.theme)
-        self.family.show_choice(chart.dress.family or look.family)
-        tones = look.tones(chart.dress.dark)
         self.dark.setChecked(chart.dress.dark)
-        by_hand = chart.dress.overrides.get(self._fill_path())
-        shown = by_hand if isinstance(by_hand, str) else tones.palette[0]
-        self.fill.show_colour(tones.palette, shown, by_hand is not None)
+        self.palette_field.show_choice(chart.dress.palette if isinstance(chart.dress.palette, str) else "")
+        self.family.show_choice(chart.dress.family or theme(chart.dress.theme).family)
+        self.give_all.setEnabled(bool(chart.dress.overrides))
+        if picture is None:
+            return
+        spec = picture.build.chart
+        tones = tuple(one.hex for one in resolve(chart.dress, self._store.document.theme).palette)
+        for path, row in self.rows.items():
+            value, by_hand = held(spec, path), path in chart.dress.overrides
+            if isinstance(row.field, FillField):
+                row.field.show_fill(as_fill(msgspec.to_builtins(value)), tones, self._drawn(picture, path), by_hand)
+            else:
+                others = [held(spec, other) for other in self._same_paths(path)]
+                row.show_value(_shown_type(spec, path, value), by_hand, any(other != value for other in others))
 
-    def _fill_path(self) -> str:
-        """The path of the fill of the layer the chart is about: the first one drawn that is no helper."""
+    def _drawn(self, picture: Picture, path: str) -> str:
+        """The hex code of the colour a layer or mark is drawn in now."""
+        parts = path.split(".")
+        row = int(parts[3]) if len(parts) > 4 and parts[2] == "rows" else None
+        for mark in picture.figure.marks:
+            if mark.key == parts[1] and mark.fill is not None and row in (None, mark.row):
+                return mark.fill.hex
+        return picture.figure.ground.hex
+
+    # What is set
+
+    def _same_paths(self, path: str) -> list[str]:
+        """The same path on the other parts that are chosen."""
+        first = self.part
+        if first is None or not first.path or not path.startswith(first.path):
+            return []
+        rest = path.removeprefix(first.path)
+        return [one.path + rest for one in self._store.selection[1:] if one.kind == first.kind]
+
+    def set_value(self, path: str, value: Any) -> None:
+        """Set a value by hand, on all parts that are chosen."""
+        chart, picture = self._store.chart, self._picture()
+        if chart is None:
+            return
+        looks = dict.fromkeys((path, *self._same_paths(path)), value)
         try:
-            picture = self._store.picture()
-        except KavletError:
-            picture = None
-        layers = picture.build.chart.layers if picture is not None else ()
-        keys = [layer.key for layer in layers if not layer.helper and layer.listed and not isinstance(layer, Points)]
-        return f"layers.{keys[0] if keys else 'value'}.fill"
+            if picture is not None and not path.endswith(".type"):
+                for one in looks:
+                    checked(picture.build.chart, one, value)
+        except KavletError as error:
+            self._store.refuse(error)
+            return
+        word = path.rpartition(".")[2].replace("_", " ")
+        self._store.apply(self.tr("set {}").format(word), dressing.set_looks(self._store.document, chart.id, looks))
+
+    def give_back(self, path: str) -> None:
+        """Give a value back to recipe and theme."""
+        chart = self._store.chart
+        if chart is not None:
+            paths = (path, *self._same_paths(path))
+            document = dressing.give_back(self._store.document, chart.id, paths)
+            self._store.apply(self.tr("give back to theme"), document)
+
+    def give_all_back(self) -> None:
+        chart = self._store.chart
+        if chart is not None:
+            document = dressing.give_all_back(self._store.document, chart.id)
+            self._store.apply(self.tr("give all back to theme"), document)
+
+    def _open_shelf(self, path: str, place: QPoint) -> None:
+        self._symbol_for = path
+        self.shelf.open_at(place - QPoint(self.shelf.width() - 60, 0))
+
+    def _take_symbol(self, name: str) -> None:
+        row = self.rows.get(self._symbol_for)
+        if row is not None and isinstance(row.field, FillField):
+            row.field.take_symbol(name)
+        elif self._symbol_for:
+            self.set_value(self._symbol_for, name)
 
     def _set_text(self, name: str, text: str) -> None:
         chart = self._store.chart
@@ -180,31 +308,11 @@ class DressPanel(QFrame):
             document = edits.change_chart(self._store.document, chart.id, **{name: text})
             self._store.apply(self.tr("change {}").format(name), document)
 
-    def _set_setting(self, name: str, value: Setting) -> None:
+    def _repeat(self, on: bool) -> None:
         chart = self._store.chart
         if chart is not None:
-            document = edits.set_setting(self._store.document, chart.id, name, value)
-            self._store.apply(self.tr("set {}").format(name), document)
-
-    def _typed_setting(self, parameter: Parameter, text: str) -> None:
-        """A typed number, a formula, or nothing, which gives the setting back to the recipe."""
-        field = self.settings[parameter.name]
-        value: Setting = text.strip()
-        if value == "":
-            value = parameter.default
-        elif not text.strip().startswith("="):
-            cell: str | float = text.strip()
-            try:
-                if parameter.type == "number":
-                    cell = float(text.strip().removesuffix(parameter.unit or "%").strip().replace(",", "."))
-                value = checked_setting(parameter, cell)
-            except (ValueError, KavletError) as error:
-                if isinstance(field, TextField):
-                    field.mark_wrong(True)
-                reason = error if isinstance(error, KavletError) else KavletError(f"“{text}” is not a number.")
-                self._store.refuse(reason)
-                return
-        self._set_setting(parameter.name, value)
+            document = edits.change_chart(self._store.document, chart.id, repeat=on)
+            self._store.apply(self.tr("repeat for each row"), document)
 
     def _dress(self, name: str, **changes: object) -> None:
         chart = self._store.chart
@@ -218,23 +326,22 @@ class DressPanel(QFrame):
             own = theme(chart.dress.theme).family
             self._dress(self.tr("choose face"), family=None if family == own else family)
 
-    def _choose_fill(self, text: str) -> None:
-        chart = self._store.chart
-        if chart is not None:
-            self._dress(self.tr("colour bars"), overrides=chart.dress.overrides | {self._fill_path(): text})
-
-    def _give_back_fill(self) -> None:
-        chart = self._store.chart
-        if chart is not None:
-            path = self._fill_path()
-            left = {key: value for key, value in chart.dress.overrides.items() if key != path}
-            self._dress(self.tr("give back to theme"), overrides=left)
+    @property
+    def settings(self) -> dict[str, QWidget]:
+        """The recipe's own fields by name."""
+        return self.parameters.fields
 
 
-def _show_setting(widget: QWidget, value: Setting) -> None:
-    if isinstance(widget, QCheckBox):
-        widget.setChecked(bool(value))
-    elif isinstance(widget, ChoiceField | PickField):
-        widget.show_choice(str(value))
-    elif isinstance(widget, TextField):
-        widget.show_text(f"{value:g}" if isinstance(value, float) else str(value))
+def _quiet(text: str, field: QWidget) -> QLabel:
+    label = QLabel(text)
+    label.setObjectName("quiet")
+    label.setBuddy(field)
+    return label
+
+
+def _shown_type(spec: Any, path: str, value: Any) -> Any:
+    """A layer's type is no field of it, but its kind."""
+    if not path.endswith(".type"):
+        return value
+    layer = spec.layer(path.split(".")[1])
+    return str(layer.__struct_config__.tag) if layer is not None else ""

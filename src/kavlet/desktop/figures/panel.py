@@ -24,6 +24,7 @@ from kavlet.desktop.figures.finder import Finder
 from kavlet.desktop.figures.formula_edit import FormulaEdit
 from kavlet.desktop.figures.grid import Grid
 from kavlet.desktop.figures.source_bar import SourceBar
+from kavlet.desktop.figures.what_if import WhatIf
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.store import Store
 
@@ -71,6 +72,7 @@ class FiguresPanel(QFrame):
         self.line = self._make_line()
         self.sums = QLabel()
         self.sums.setObjectName("quiet")
+        self.what_if = WhatIf(store, self.grid)
 
         formula = QHBoxLayout()
         formula.setSpacing(UNIT)
@@ -85,6 +87,7 @@ class FiguresPanel(QFrame):
         inside.addWidget(self.finder)
         inside.addWidget(self.source)
         inside.addWidget(self.sums)
+        inside.addWidget(self.what_if)
         self._pages = QStackedLayout()
         self._pages.addWidget(table)
         self._pages.addWidget(self._invitation())

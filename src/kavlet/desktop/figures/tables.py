@@ -5,7 +5,7 @@ from pathlib import Path
 from PySide6.QtCore import QObject
 from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox, QWidget
 
-from kavlet.core.document import edits, sources
+from kavlet.core.document import sources
 from kavlet.core.document import tables as table_edits
 from kavlet.core.figures.cells import Value
 from kavlet.core.figures.table import Source
@@ -101,7 +101,7 @@ class TableCommands(QObject):
         """A chart of the table in view."""
         table = self._store.table
         if table is not None:
-            document, chart = edits.add_chart(self._store.document, table.id, documents.FIRST_RECIPE)
+            document, chart = documents.with_best_chart(self._store.document, table.id)
             self._store.apply(self.tr("make a chart"), document)
             self._store.show_chart(chart)
 

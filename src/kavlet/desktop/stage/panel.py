@@ -1,57 +1,150 @@
-"""The Stage place: the chart's name and recipe, what Proof notices, and the chart itself."""
+"""The Stage place: which chart, its recipe, X-ray, ink and size; the chart itself; its layers; what Proof notices."""
 
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QVBoxLayout, QWidget
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtWidgets import (
+    QComboBox,
+    QFrame,
+    QHBoxLayout,
+    QLabel,
+    QPushButton,
+    QSlider,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
 
+from kavlet.core.document.lookup import recipes_of
 from kavlet.core.recipes.recipe import QUESTIONS
-from kavlet.core.recipes.registry import RECIPES
+from kavlet.core.values.sizes import CHARTS
 from kavlet.desktop.look import UNIT
+from kavlet.desktop.stage.stepper import Stepper
+from kavlet.desktop.stage.strip import LayerStrip
 from kavlet.desktop.stage.view import StageView
 from kavlet.desktop.store import Store
 
 
 class StagePanel(QFrame):
-    """The chart with a line above that names it, and one below with what a reader should know."""
+    """The chart with a line above that names it, its layers below, and what a reader should know."""
+
+    recipes_wanted = Signal()
+    ink_wanted = Signal(int)
+    size_wanted = Signal(str)
 
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setObjectName("panel")
         self._store = store
         self.view = StageView(store, self)
-        self.name = QLabel()
-        self.name.setObjectName("head")
-        self.question = QLabel()
-        self.question.setObjectName("quiet")
+        self.strip = LayerStrip(store, self)
+        self.stepper = Stepper(store, self)
+        ink_label = self._make_controls()
         self.proof = QLabel()
         self.proof.setObjectName("quiet")
         self.proof.setWordWrap(True)
         self.proof.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
-
-        head = QHBoxLayout()
-        head.setSpacing(3 * UNIT)
-        head.addWidget(self.name)
-        head.addWidget(self.question)
-        head.addStretch(1)
+        head = self._head(ink_label)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(3 * UNIT, 3 * UNIT, 3 * UNIT, 2 * UNIT)
         layout.setSpacing(UNIT)
         layout.addLayout(head)
+        layout.addWidget(self.question)
         layout.addWidget(self.view, 1)
+        layout.addWidget(self.stepper)
+        layout.addWidget(self.strip)
         layout.addWidget(self.proof)
         store.changed.connect(self.refresh)
         self.refresh()
 
+    def _make_controls(self) -> QLabel:
+        """The line above the chart: its name, its recipe, X-ray, ink, final size."""
+        store = self._store
+        self.charts = QComboBox()
+        self.charts.setAccessibleName(self.tr("Chart"))
+        self.charts.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
+        self.charts.setMinimumContentsLength(16)
+        self.charts.activated.connect(lambda i: store.show_chart(str(self.charts.itemData(i))))
+        self.question = QLabel()
+        self.question.setObjectName("quiet")
+        self.recipes = QPushButton(self.tr("Recipes"))
+        self.recipes.setToolTip(self.tr("Your figures in every recipe (Ctrl+Shift+R)"))
+        self.recipes.clicked.connect(self.recipes_wanted)
+        self.xray = QToolButton()
+        self.xray.setText(self.tr("X-ray"))
+        self.xray.setCheckable(True)
+        self.xray.setToolTip(self.tr("Show the helpers: how the chart is made (Ctrl+Shift+X)"))
+        self.xray.clicked.connect(store.show_xray)
+        self.ink = QSlider(Qt.Orientation.Horizontal)
+        self.ink.setRange(0, 3)
+        self.ink.setFixedWidth(64)
+        self.ink.setAccessibleName(self.tr("Ink"))
+        self.ink.setToolTip(self.tr("Ink: from bare to fully ruled"))
+        self.ink.valueChanged.connect(self.ink_wanted)
+        ink_label = QLabel(self.tr("Ink"))
+        ink_label.setObjectName("quiet")
+        self.final_size = QComboBox()
+        self.final_size.setAccessibleName(self.tr("Size"))
+        self.final_size.setToolTip(self.tr("The chart’s final size"))
+        self.final_size.addItem(self.tr("own size"), "")
+        for name in CHARTS:
+            self.final_size.addItem(name, name)
+        self.final_size.activated.connect(lambda i: self.size_wanted.emit(str(self.final_size.itemData(i))))
+        return ink_label
+
+    def _head(self, ink_label: QLabel) -> QHBoxLayout:
+        """Which chart, how to make another of it, and how it is looked at."""
+        head = QHBoxLayout()
+        head.setSpacing(2 * UNIT)
+        head.addWidget(self.charts)
+        head.addWidget(self.recipes)
+        head.addWidget(self.xray)
+        head.addStretch(1)
+        head.addWidget(ink_label)
+        head.addWidget(self.ink)
+        head.addWidget(self.final_size)
+        return head
+
     def refresh(self) -> None:
         """Name the chart and say what Proof found."""
-        chart = self._store.chart
-        recipe = RECIPES.get(chart.recipe) if chart is not None else None
-        self.name.setText(recipe.title if recipe else self.tr("Stage"))
-        self.question.setText(
-            QUESTIONS[recipe.question] if recipe else self.tr("The chart appears here as soon as there is a table.")
-        )
-        picture = self.view.picture
-        if picture is None or self.view.problem:
+        chart, document = self._store.chart, self._store.document
+        self._show_charts()
+        recipe = recipes_of(document).get(chart.recipe) if chart is not None else None
+        if recipe is not None:
+            self.question.setText(f"{recipe.title} – {QUESTIONS[recipe.question]}")
+        elif chart is not None:
+            self.question.setText(self.tr("Layers of your own, without a recipe"))
+        else:
+            self.question.setText(self.tr("The chart appears here as soon as there is a table."))
+        for widget in (self.charts, self.recipes, self.xray, self.ink, self.final_size):
+            widget.setEnabled(chart is not None or (widget is self.recipes and self._store.table is not None))
+        self.xray.setChecked(self._store.xray)
+        picture = self.view.picture if not self.view.problem else None
+        self.strip.setVisible(chart is not None)
+        self.strip.show_picture(picture)
+        if picture is not None and chart is not None:
+            self.ink.blockSignals(True)
+            self.ink.setValue(picture.build.chart.ink)
+            self.ink.blockSignals(False)
+            named = next(
+                (
+                    n
+                    for n, size in CHARTS.items()
+                    if abs(size.width - chart.width) + abs(size.height - chart.height) < 0.1
+                ),
+                "",
+            )
+            self.final_size.setCurrentIndex(max(0, self.final_size.findData(named)))
+        if picture is None:
             self.proof.setText(" ")
             return
         found = [finding.message for finding in picture.findings]
         self.proof.setText(self.tr("Proof: {}").format(" ".join(found)) if found else self.tr("Proof: nothing found."))
+
+    def _show_charts(self) -> None:
+        charts, shown = self._store.document.charts, self._store.chart
+        held = [(self.charts.itemData(i), self.charts.itemText(i)) for i in range(self.charts.count())]
+        if held != [(one.id, one.name) for one in charts]:
+            self.charts.clear()
+            for one in charts:
+                self.charts.addItem(one.name, one.id)
+        if shown is not None:
+            self.charts.setCurrentIndex(self.charts.findData(shown.id))

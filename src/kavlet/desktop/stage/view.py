@@ -1,39 +1,70 @@
-"""The chart on its sheet, drawn from its scene; when the table does not fit, the sentence that says why."""
+"""The chart on its sheet, drawn from its scene, to be touched: hovered, chosen, dragged, typed into."""
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QSizePolicy, QWidget
+from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import (
+    QColor,
+    QContextMenuEvent,
+    QDragEnterEvent,
+    QDropEvent,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+    QWheelEvent,
+)
+from PySide6.QtWidgets import QLineEdit, QSizePolicy, QWidget
 
 from kavlet.core.build import Picture
 from kavlet.core.compose.figure import Mark
+from kavlet.core.document import dressing, edits
 from kavlet.core.values.errors import KavletError
+from kavlet.core.values.geometry import Size
 from kavlet.desktop.look import colours, qcolor
+from kavlet.desktop.parts import Part
+from kavlet.desktop.stage import hits
+from kavlet.desktop.stage.drags import Drag, begin
+from kavlet.desktop.stage.xray import paint_xray
 from kavlet.desktop.store import Store
 from kavlet.paint.painter import paint, qpath
 
 AIR = 20  # pixels around the sheet
 LARGEST = 1.75  # pixels per point; a chart is not blown up further to fill the window
+LEAST_DRAG = 3.0  # pixels the mouse must go before a press becomes a drag
+NUDGE, LEAP = 1.0, 10.0  # points an arrow key moves a label, and with Shift
 
 
 class StageView(QWidget):
     """Draws the chart in view as large as it fits; keeps the last good one, faded, while there is none.
 
-    `picked` tells the row of a mark that was clicked, counted from the first row of figures.
+    `picked` tells the row of a mark that was clicked, counted from the first row of figures; `menu_wanted` the part
+    and the place of a context menu; `dropped` what was dropped on which part.
     """
 
     picked = Signal(int)
+    menu_wanted = Signal(object, object)
+    dropped = Signal(object, object)
 
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self._store = store
         self._picture: Picture | None = None
         self.problem = ""
+        self.zoom: float | None = None  # pixels per point; None fits the sheet into the view
+        self._hovered: Part | None = None
         self._lit: frozenset[int] = frozenset()
+        self._press: tuple[QPointF, Part | None] | None = None
+        self._drag: Drag | None = None
+        self._dragging = False
+        self.editor: QLineEdit | None = None
         self.setMouseTracking(True)
+        self.setAcceptDrops(True)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setAccessibleName(self.tr("Stage"))
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)  # it fills its ground itself, and so repaints alone
         store.changed.connect(self.refresh)
+        store.selected.connect(self._selected)
         self.refresh()
 
     @property
@@ -56,15 +87,50 @@ class StageView(QWidget):
         self.setAccessibleDescription(self.problem or (self._picture.figure.alt_text if self._picture else ""))
         self.update()
 
+    def _selected(self) -> None:
+        parts = self._store.selection
+        if self._picture is not None and parts:
+            self.setAccessibleDescription(hits.says(self._picture.figure, parts[0]))
+        self.update()
+
+    # Places
+
     def sheet(self) -> QRectF:
         """Where the chart's sheet lies in the widget, in pixels."""
         if self._picture is None:
             return QRectF()
         size = self._picture.scene.size
-        room_width, room_height = max(1.0, self.width() - 2 * AIR), max(1.0, self.height() - 2 * AIR)
-        scale = min(room_width / size.width, room_height / size.height, LARGEST)
+        scale = self.zoom or self._fitting(size)
         width, height = size.width * scale, size.height * scale
         return QRectF((self.width() - width) / 2, (self.height() - height) / 2, width, height)
+
+    def _fitting(self, size: Size) -> float:
+        room_width, room_height = max(1.0, self.width() - 2 * AIR), max(1.0, self.height() - 2 * AIR)
+        return min(room_width / size.width, room_height / size.height, LARGEST)
+
+    def to_chart(self, at: QPointF) -> QPointF:
+        """A place of the widget in the chart's points."""
+        sheet = self.sheet()
+        factor = sheet.width() / self._picture.scene.size.width if self._picture is not None else 1.0
+        return QPointF((at.x() - sheet.x()) / factor, (at.y() - sheet.y()) / factor)
+
+    def from_chart(self, x: float, y: float) -> QPointF:
+        """A place of the chart in the widget's pixels."""
+        sheet = self.sheet()
+        factor = sheet.width() / self._picture.scene.size.width if self._picture is not None else 1.0
+        return QPointF(sheet.x() + x * factor, sheet.y() + y * factor)
+
+    def part_at(self, at: QPointF) -> Part | None:
+        """The frontmost part at a place of the widget."""
+        if self._picture is None or self.problem or not self.sheet().contains(at):
+            return None
+        return hits.part_at(self._picture.figure, self.to_chart(at))
+
+    def mark_at(self, at: QPointF) -> Mark | None:
+        """The frontmost visible mark at a place of the widget."""
+        if self._picture is None or self.problem or not self.sheet().contains(at):
+            return None
+        return hits.mark_at(self._picture.figure, self.to_chart(at))
 
     def light(self, rows: frozenset[int]) -> None:
         """Outline the marks of these rows: those whose cells are selected."""
@@ -72,38 +138,221 @@ class StageView(QWidget):
             self._lit = rows
             self.update()
 
-    def mark_at(self, at: QPointF) -> Mark | None:
-        """The frontmost visible mark at a place of the widget."""
-        sheet = self.sheet()
-        if self._picture is None or self.problem or not sheet.contains(at):
-            return None
-        factor = sheet.width() / self._picture.scene.size.width
-        point = QPointF((at.x() - sheet.x()) / factor, (at.y() - sheet.y()) / factor)
-        marks = [mark for mark in self._picture.figure.marks if mark.visible and mark.path is not None]
-        return next((mark for mark in reversed(marks) if mark.path and qpath(mark.path).contains(point)), None)
+    def set_zoom(self, zoom: float | None) -> None:
+        """Pixels per point; None fits."""
+        self.zoom = None if zoom is None else min(8.0, max(0.2, zoom))
+        self.update()
+
+    # Mouse
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        mark = self.mark_at(event.position())
-        self.setToolTip(mark.says if mark is not None else "")
-        self.setCursor(Qt.CursorShape.PointingHandCursor if mark is not None else Qt.CursorShape.ArrowCursor)
+        at = event.position()
+        if self._press is not None and self._drag is not None:
+            way = at - self._press[0]
+            self._dragging = self._dragging or way.manhattanLength() >= LEAST_DRAG
+            if self._dragging:
+                self._show_drag(at)
+            return
+        part = self.part_at(at)
+        if part != self._hovered:
+            self._hovered = part
+            self.setToolTip(self._hint(part))
+            self.update()
+        can = part is not None and part.kind != "plot"
+        self.setCursor(Qt.CursorShape.PointingHandCursor if can else Qt.CursorShape.ArrowCursor)
+
+    def _hint(self, part: Part | None) -> str:
+        """What a part is; in X-ray, a hovered helper's formula too."""
+        if part is None or self._picture is None or part.kind == "plot":
+            return ""
+        text = hits.says(self._picture.figure, part)
+        if self._store.xray and part.kind == "mark":
+            layer = self._picture.build.chart.layer(part.key)
+            for helper in self._picture.build.helpers:
+                if layer is not None and helper.column == layer.values and 0 <= part.row < len(helper.formulas):
+                    text += f"\n{helper.name}  {helper.formulas[part.row]}"
+        return text
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        mark = self.mark_at(event.position())
-        if mark is not None:
-            self.picked.emit(mark.row)
-
-    def _paint_lit(self, painter: QPainter) -> None:
-        """An outline around the marks that the selected cells drive."""
-        if self._picture is None:
+        if event.button() != Qt.MouseButton.LeftButton or self._picture is None:
             return
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        pen = QPen(qcolor(colours().second), 2)
-        pen.setCosmetic(True)
-        painter.setPen(pen)
-        for mark in self._picture.figure.marks:
-            if mark.row in self._lit and mark.type != "flank" and mark.visible and mark.path is not None:
-                painter.drawPath(qpath(mark.path))
+        self.setFocus()
+        at = event.position()
+        part = self.part_at(at)
+        self._press = (at, part)
+        self._dragging = False
+        place = self.to_chart(at)
+        figure, chart = self._picture.figure, self._picture.build.chart
+        self._drag = (
+            begin(figure, chart, part, self._store.selection, place.x(), place.y()) if not self.problem else None
+        )
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        if self._press is None:
+            return
+        (at, part), drag, dragging = self._press, self._drag, self._dragging
+        self._press, self._drag, self._dragging = None, None, False
+        if dragging and drag is not None:
+            document = self._store.document
+            self._store.apply(self.tr(drag.name), document)
+            return
+        del at
+        more = bool(event.modifiers() & (Qt.KeyboardModifier.ShiftModifier | Qt.KeyboardModifier.ControlModifier))
+        self.click(part, more)
+
+    def click(self, part: Part | None, more: bool = False) -> None:
+        """Choose a part: a mark's layer first, the mark itself when its layer is chosen already."""
+        if part is not None and part.kind == "mark":
+            layer = Part("layer", part.key)
+            inside = any(one.kind in ("layer", "mark") and one.key == part.key for one in self._store.selection)
+            self.picked.emit(part.row)
+            part = part if inside else layer
+        if part is None or part.kind == "plot":
+            self._store.select(*((part,) if part is not None else ()))
+        elif more:
+            held = self._store.selection
+            self._store.select(*(one for one in held if one != part), *(() if part in held else (part,)))
+        else:
+            self._store.select(part)
+
+    def _show_drag(self, at: QPointF) -> None:
+        chart = self._store.chart
+        if self._press is None or self._drag is None or chart is None:
+            return
+        start, here = self.to_chart(self._press[0]), self.to_chart(at)
+        looks = self._drag.looks(here.x() - start.x(), here.y() - start.y(), here.x(), here.y())
+        self._store.try_out(dressing.set_looks(self._store.document, chart.id, looks))
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
+        part = self.part_at(event.position())
+        if part is not None and part.kind == "text":
+            self.edit_text(part.key)
+
+    def edit_text(self, key: str) -> None:
+        """Type a title, subtitle or source line where it stands."""
+        chart, picture = self._store.chart, self._picture
+        if chart is None or picture is None:
+            return
+        if self.editor is not None:
+            self.editor.deleteLater()
+        box = next(iter(hits.boxes(picture.figure, Part("text", key))), picture.figure.plot)
+        corner = self.from_chart(box.x, box.y)
+        editor = QLineEdit(getattr(chart, key), self)
+        editor.setAccessibleName(self.tr("Edit {}").format(key))
+        width = max(280.0, self.sheet().right() - corner.x() - AIR)
+        editor.setGeometry(int(corner.x()) - 6, int(corner.y()) - 6, int(width), editor.sizeHint().height())
+        editor.selectAll()
+        editor.returnPressed.connect(lambda: self._typed(key, editor))
+        editor.editingFinished.connect(editor.hide)
+        editor.show()
+        editor.setFocus()
+        self.editor = editor
+
+    def _typed(self, key: str, editor: QLineEdit) -> None:
+        chart = self._store.chart
+        text = editor.text()
+        editor.hide()
+        self.setFocus()
+        if chart is not None and text != getattr(chart, key):
+            document = edits.change_chart(self._store.document, chart.id, **{key: text})
+            self._store.apply(self.tr("change {}").format(key), document)
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        if event.modifiers() & Qt.KeyboardModifier.ControlModifier and self._picture is not None:
+            now = self.zoom or self._fitting(self._picture.scene.size)
+            self.set_zoom(now * (1.1 if event.angleDelta().y() > 0 else 1 / 1.1))
+            return
+        super().wheelEvent(event)
+
+    def contextMenuEvent(self, event: QContextMenuEvent) -> None:
+        part = self.part_at(QPointF(event.pos()))
+        if part is not None and part not in self._store.selection:
+            self.click(part)
+        self.menu_wanted.emit(part, event.globalPos())
+
+    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
+        data = event.mimeData()
+        if data.hasColor() or data.hasFormat("application/x-kavlet-symbol") or _picture_file(data):
+            event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent) -> None:
+        part = self.part_at(event.position())
+        data = event.mimeData()
+        if data.hasColor():
+            what: object = QColor(data.colorData()).name()
+        elif data.hasFormat("application/x-kavlet-symbol"):
+            what = bytes(data.data("application/x-kavlet-symbol").data()).decode()
+        else:
+            what = _picture_file(data)
+        if what:
+            event.acceptProposedAction()
+            self.dropped.emit(part, what)
+
+    # Keys
+
+    def event(self, event: QEvent) -> bool:
+        """Tab walks through the parts before it leaves the Stage."""
+        if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress:
+            keys = {int(Qt.Key.Key_Tab): 1, int(Qt.Key.Key_Backtab): -1}
+            if int(event.key()) in keys and self._walk(keys[int(event.key())]):
+                return True
+        return super().event(event)
+
+    def _walk(self, by: int) -> bool:
+        if self._picture is None or self.problem:
+            return False
+        parts = hits.walk(self._picture.figure)
+        held = self._store.selection[0] if self._store.selection else None
+        if held is not None and held.kind in ("mark", "label"):
+            held = Part("layer", held.key)
+        at = parts.index(held) + by if held in parts else (0 if by > 0 else len(parts) - 1)
+        if not 0 <= at < len(parts):
+            self._store.select()
+            return False
+        self._store.select(parts[at])
+        return True
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        key, held = event.key(), self._store.selection
+        arrows = {
+            int(Qt.Key.Key_Left): (-1, 0), int(Qt.Key.Key_Right): (1, 0), int(Qt.Key.Key_Up): (0, -1),
+            int(Qt.Key.Key_Down): (0, 1),
+        }  # fmt: skip
+        if key == Qt.Key.Key_Escape:
+            out = Part("layer", held[0].key) if held and held[0].kind in ("mark", "label") else None
+            self._store.select(*((out,) if out is not None else ()))
+        elif key in (Qt.Key.Key_Return, Qt.Key.Key_F2) and held and held[0].kind == "text":
+            self.edit_text(held[0].key)
+        elif int(key) in arrows and held:
+            step = LEAP if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else NUDGE
+            self._arrow(held[0], arrows[int(key)], step)
+        else:
+            super().keyPressEvent(event)
+
+    def _arrow(self, part: Part, way: tuple[int, int], step: float) -> None:
+        """Arrows go from mark to mark of a layer; they move labels and texts, and slices outward and back."""
+        chart, picture = self._store.chart, self._picture
+        if chart is None or picture is None:
+            return
+        if part.kind == "layer":
+            marks = hits.marks_of(picture.figure, part.key)
+            if marks:
+                self._store.select(marks[0])
+                self.picked.emit(marks[0].row)
+        elif part.kind == "mark":
+            marks = hits.marks_of(picture.figure, part.key)
+            at = marks.index(part) + way[0] + way[1] if part in marks else 0
+            if 0 <= at < len(marks):
+                self._store.select(marks[at])
+                self.picked.emit(marks[at].row)
+        elif part.kind in ("label", "text"):
+            box = next(iter(hits.boxes(picture.figure, part)), None)
+            drag = begin(picture.figure, picture.build.chart, part, (), box.x if box else 0.0, box.y if box else 0.0)
+            if drag is not None:
+                looks = drag.looks(way[0] * step, way[1] * step, 0.0, 0.0)
+                self._store.apply(self.tr(drag.name), dressing.set_looks(self._store.document, chart.id, looks))
+
+    # Painting
 
     def paintEvent(self, event: QPaintEvent) -> None:
         del event
@@ -119,7 +368,10 @@ class StageView(QWidget):
             painter.scale(factor, factor)
             paint(self._picture.scene, painter)
             if not self.problem:
+                if self._store.xray:
+                    paint_xray(self._picture, painter)
                 self._paint_lit(painter)
+                self._paint_chosen(painter)
             painter.restore()
             painter.setPen(QPen(qcolor(c.line), 1))
             painter.setBrush(Qt.BrushStyle.NoBrush)
@@ -127,6 +379,36 @@ class StageView(QWidget):
         if self.problem:
             self._paint_problem(painter)
         painter.end()
+
+    def _paint_lit(self, painter: QPainter) -> None:
+        """An outline around the marks that the selected cells drive."""
+        if self._picture is None:
+            return
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        pen = QPen(qcolor(colours().second), 2)
+        pen.setCosmetic(True)
+        painter.setPen(pen)
+        for mark in self._picture.figure.marks:
+            if mark.row in self._lit and mark.type != "flank" and mark.visible and mark.path is not None:
+                painter.drawPath(qpath(mark.path))
+
+    def _paint_chosen(self, painter: QPainter) -> None:
+        """Outlines around what is chosen (solid) and what is hovered (dotted)."""
+        if self._picture is None:
+            return
+        c = colours()
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        shown = [(part, Qt.PenStyle.SolidLine, c.accent) for part in self._store.selection]
+        if self._hovered is not None and self._hovered.kind != "plot" and self._press is None:
+            shown.append((self._hovered, Qt.PenStyle.DotLine, c.ink))
+        for part, style, colour in shown:
+            path = hits.outline(self._picture.figure, part)
+            for width, hex_text, line in ((3.5, c.panel, Qt.PenStyle.SolidLine), (1.75, colour, style)):
+                pen = QPen(qcolor(hex_text), width, line)
+                pen.setCosmetic(True)
+                painter.setPen(pen)
+                painter.drawPath(path)
 
     def _paint_problem(self, painter: QPainter) -> None:
         c = colours()
@@ -141,3 +423,11 @@ class StageView(QWidget):
         painter.fillRect(QRectF(box.left(), box.top() + 8, 4, box.height() - 16), qcolor(c.alarm))
         painter.setPen(qcolor(c.ink))
         painter.drawText(box.adjusted(24, 0, -24, 0), flags, self.problem)
+
+
+def _picture_file(data) -> str:  # type: ignore[no-untyped-def]
+    """The path of a picture among what is dragged; empty when there is none."""
+    for url in data.urls():
+        if url.isLocalFile() and url.toLocalFile().lower().endswith((".svg", ".png", ".jpg", ".jpeg")):
+            return str(url.toLocalFile())
+    return ""

@@ -1,0 +1,81 @@
+"""Edits of a chart's looks: values set by hand, given back, copied and pasted."""
+
+from collections.abc import Iterable, Mapping
+from typing import Any, Literal
+
+import msgspec
+
+from kavlet.core.document.document import ChartEntry, Document, with_chart
+
+What = Literal["all", "labels", "colours", "numbers"]
+_COLOURS = ("fill", "edge", "colour", "rules", "tone")
+
+
+def set_looks(document: Document, chart_id: str, looks: Mapping[str, Any]) -> Document:
+    """Values set by hand, by their path; None gives one back."""
+    chart = document.chart(chart_id)
+    overrides = {path: value for path, value in chart.dress.overrides.items() if path not in looks}
+    overrides |= {path: value for path, value in looks.items() if value is not None}
+    return _with(document, chart, overrides)
+
+
+def give_back(document: Document, chart_id: str, paths: Iterable[str]) -> Document:
+    """Values given back to recipe and theme: those at the paths, and all that lie below them."""
+    chart = document.chart(chart_id)
+    doomed = tuple(paths)
+    overrides = {
+        path: value
+        for path, value in chart.dress.overrides.items()
+        if not any(path == one or path.startswith(f"{one}.") for one in doomed)
+    }
+    return _with(document, chart, overrides)
+
+
+def give_all_back(document: Document, chart_id: str) -> Document:
+    """Everything set by hand on a chart given back."""
+    return _with(document, document.chart(chart_id), {})
+
+
+def _with(document: Document, chart: ChartEntry, overrides: dict[str, Any]) -> Document:
+    dress = msgspec.structs.replace(chart.dress, overrides=overrides)
+    return with_chart(document, msgspec.structs.replace(chart, dress=dress))
+
+
+def copied(chart: ChartEntry, what: What = "all", layer: str = "") -> dict[str, Any]:
+    """What of a chart's looks is copied; with a `layer`, only that layer's. Looks of single rows stay behind."""
+    found: dict[str, Any] = {}
+    for path, value in chart.dress.overrides.items():
+        if ".rows." in path or (layer and not path.startswith(f"layers.{layer}.")):
+            continue
+        last = path.rpartition(".")[2]
+        is_number = ".number" in path
+        is_label = ".label" in path and not is_number
+        fits = {
+            "all": True,
+            "labels": is_label or is_number,
+            "colours": last in _COLOURS or ".fill" in path,
+            "numbers": is_number,
+        }[what]
+        if fits:
+            found[path] = value
+    return found
+
+
+def pasted(
+    document: Document,
+    chart_id: str,
+    looks: Mapping[str, Any],
+    old: str = "",
+    new: str = "",
+    keys: tuple[str, ...] = (),
+) -> Document:
+    """Copied looks put on another chart; those of the layer `old` go to the layer `new`, or to all of `keys`."""
+    put: dict[str, Any] = {}
+    for path, value in looks.items():
+        if old and path.startswith(f"layers.{old}."):
+            rest = path.removeprefix(f"layers.{old}.")
+            for key in keys or ((new,) if new else (old,)):
+                put[f"layers.{key}.{rest}"] = value
+        else:
+            put[path] = value
+    return set_looks(document, chart_id, put)

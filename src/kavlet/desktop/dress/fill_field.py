@@ -1,0 +1,102 @@
+"""A fill: a colour of the palette or a hex code, shaded, hatched, or a symbol; the dot gives it back to the theme."""
+
+from typing import Any
+
+import msgspec
+from PySide6.QtCore import QPoint, Signal
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+
+from kavlet.core.dress.fills import Fill, Gradient, Hatch, Picture
+from kavlet.desktop.dress.fields import ChoiceField, PickField
+from kavlet.desktop.dress.swatches import ColourField
+from kavlet.desktop.look import UNIT
+
+KINDS = (
+    ("plain", "plain"), ("round", "round"), ("along", "gradient"), ("lines", "hatched"), ("cross", "crossed"),
+    ("dots", "dotted"), ("picture", "symbol"),
+)  # fmt: skip
+HOWS = (("stretched", "stretched"), ("repeated", "repeated"), ("fitted", "fitted"))
+
+
+class FillField(QWidget):
+    """`chosen` tells the new fill as JSON would hold it; `symbol_wanted` where to open the shelf."""
+
+    chosen = Signal(object)
+    given_back = Signal()
+    symbol_wanted = Signal(object)
+
+    def __init__(self, name: str, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._fill: Fill | None = None
+        self.colour = ColourField(name)
+        self.colour.chosen.connect(self._coloured)
+        self.colour.given_back.connect(self.given_back)
+        self.kind = PickField(self.tr("Kind of fill"), KINDS)
+        self.kind.chosen.connect(self._kind)
+        self.symbol = QPushButton(self.tr("Symbol…"))
+        self.symbol.clicked.connect(lambda: self.symbol_wanted.emit(self.symbol.mapToGlobal(QPoint(0, 0))))
+        self.how = ChoiceField(self.tr("How the symbol fills"), HOWS)
+        self.how.chosen.connect(lambda how: self._picture(how=how))
+        line = QHBoxLayout()
+        line.setSpacing(UNIT)
+        line.addWidget(self.kind, 1)
+        line.addWidget(self.symbol, 1)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(UNIT)
+        layout.addWidget(self.colour)
+        layout.addLayout(line)
+        layout.addWidget(self.how)
+
+    def show_fill(self, fill: Fill | None, palette: tuple[str, ...], colour: str, by_hand: bool) -> None:
+        """Show what the part is filled with; `colour` is the hex code that stands for it."""
+        self._fill = fill
+        self.colour.show_colour(palette, colour, by_hand)
+        self.kind.show_choice(_kind_of(fill))
+        is_picture = isinstance(fill, Picture)
+        self.symbol.setText(fill.name if isinstance(fill, Picture) else self.tr("Symbol…"))
+        self.how.setVisible(is_picture)
+        if isinstance(fill, Picture):
+            self.how.show_choice(fill.how)
+
+    def _coloured(self, text: str) -> None:
+        """The same kind of fill in another colour."""
+        fill = self._fill
+        if isinstance(fill, Gradient):
+            self._emit(msgspec.structs.replace(fill, colours=(text, *fill.colours[1:])))
+        elif isinstance(fill, Hatch | Picture):
+            self._emit(msgspec.structs.replace(fill, colour=text))
+        else:
+            self.chosen.emit(text)
+
+    def _kind(self, kind: str) -> None:
+        colour = self.colour.hex.text()
+        if kind == "plain":
+            self.chosen.emit(colour)
+        elif kind == "round":
+            self._emit(Gradient((colour,), "round"))
+        elif kind == "along":
+            self._emit(Gradient((f"{colour} +55", colour), "along"))
+        elif kind == "picture":
+            self._picture()
+        else:
+            self._emit(Hatch(colour, kind, ground=f"{colour} +82"))  # type: ignore[arg-type]
+
+    def take_symbol(self, name: str) -> None:
+        """Fill with a symbol, stretched at first."""
+        self._picture(name=name)
+
+    def _picture(self, **changes: Any) -> None:
+        held = self._fill if isinstance(self._fill, Picture) else Picture("tree", colour=self.colour.hex.text())
+        self._emit(msgspec.structs.replace(held, **changes))
+
+    def _emit(self, fill: Fill) -> None:
+        self.chosen.emit(msgspec.to_builtins(fill))
+
+
+def _kind_of(fill: Fill | None) -> str:
+    if isinstance(fill, Gradient):
+        return "round" if fill.run == "round" else "along"
+    if isinstance(fill, Hatch):
+        return fill.kind
+    return "picture" if isinstance(fill, Picture) else "plain"

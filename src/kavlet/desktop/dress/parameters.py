@@ -1,0 +1,182 @@
+"""The recipe's own settings, under its own words: each a number, a cell, a choice, a switch, or a symbol."""
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QSlider, QVBoxLayout, QWidget
+
+from kavlet.core.build import checked_setting
+from kavlet.core.document import edits
+from kavlet.core.document.lookup import recipes_of
+from kavlet.core.recipes.recipe import Parameter, Recipe, Setting
+from kavlet.core.values.errors import KavletError
+from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
+from kavlet.desktop.dress.symbols import SymbolShelf
+from kavlet.desktop.look import UNIT
+from kavlet.desktop.store import Store
+
+SHORT = 26
+
+
+class ParameterFields(QWidget):
+    """Built from what the recipe declares; each change is one undoable edit, and redraws at once."""
+
+    def __init__(self, store: Store, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._store = store
+        self._recipe: Recipe | None = None
+        self.fields: dict[str, QWidget] = {}
+        self.sliders: dict[str, QSlider] = {}
+        self._shelf = SymbolShelf(store, self)
+        self._symbol_for = ""
+        self._shelf.chosen.connect(lambda name: self._set(self._symbol_for, name))
+        self._form = QVBoxLayout(self)
+        self._form.setContentsMargins(0, 0, 0, 0)
+        self._form.setSpacing(UNIT)
+
+    def refresh(self) -> None:
+        """Show the settings of the chart in view."""
+        chart = self._store.chart
+        recipe = recipes_of(self._store.document).get(chart.recipe) if chart is not None else None
+        if recipe is not self._recipe:
+            self._recipe = recipe
+            self._build()
+        if chart is None or recipe is None:
+            return
+        held = recipe.defaults | chart.settings
+        for parameter in recipe.parameters:
+            _show(self.fields[parameter.name], held[parameter.name])
+            slider = self.sliders.get(parameter.name)
+            value = held[parameter.name]
+            if slider is not None:
+                slider.blockSignals(True)
+                slider.setEnabled(isinstance(value, float | int))
+                if isinstance(value, float | int):
+                    slider.setValue(round(float(value)))
+                slider.blockSignals(False)
+
+    def _build(self) -> None:
+        while self._form.count():
+            item = self._form.takeAt(0)
+            widget = item.widget() if item is not None else None
+            if widget is not None:
+                widget.hide()
+                widget.deleteLater()
+        self.fields, self.sliders = {}, {}
+        if self._recipe is None:
+            return
+        head = QLabel(self._recipe.title)
+        head.setObjectName("head")
+        head.setContentsMargins(0, 2 * UNIT, 0, 0)
+        self._form.addWidget(head)
+        for parameter in self._recipe.parameters:
+            field = self._field(parameter)
+            field.setToolTip(parameter.meaning)
+            self.fields[parameter.name] = field
+            if parameter.type == "flag":
+                self._form.addWidget(field)
+                continue
+            self._form.addWidget(self._labelled(parameter, field))
+
+    def _labelled(self, parameter: Parameter, field: QWidget) -> QWidget:
+        unit = f" ({parameter.unit})" if parameter.unit else ""
+        label = QLabel(parameter.name.capitalize() + unit)
+        label.setObjectName("quiet")
+        label.setBuddy(field)
+        label.setFixedWidth(78)
+        label.setToolTip(parameter.meaning)
+        line = QWidget()
+        layout = QHBoxLayout(line)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(UNIT)
+        layout.addWidget(label)
+        layout.addWidget(field, 1)
+        slider = self._slider(parameter)
+        if slider is not None:
+            field.setMaximumWidth(64)
+            layout.addWidget(slider, 1)
+        return line
+
+    def _slider(self, parameter: Parameter) -> QSlider | None:
+        """A slider for numbers within a span of percents, degrees and the like."""
+        low, high = parameter.minimum, parameter.maximum
+        if parameter.type != "number" or low is None or high is None or high - low > 720 or parameter.optional:
+            return None
+        slider = QSlider(Qt.Orientation.Horizontal)
+        slider.setRange(round(low), round(high))
+        slider.setAccessibleName(parameter.name)
+        slider.setToolTip(parameter.meaning)
+        slider.valueChanged.connect(lambda value, name=parameter.name: self._slide(name, value))
+        slider.sliderReleased.connect(lambda name=parameter.name: self._set(name, float(self.sliders[name].value())))
+        self.sliders[parameter.name] = slider
+        return slider
+
+    def _slide(self, name: str, value: int) -> None:
+        """Live while the slider is held; one edit when it is let go."""
+        if not self.sliders[name].isSliderDown():
+            self._set(name, float(value))
+            return
+        chart = self._store.chart
+        if chart is not None:
+            self._store.try_out(edits.set_setting(self._store.document, chart.id, name, float(value)))
+
+    def _field(self, parameter: Parameter) -> QWidget:
+        name = parameter.name
+        if parameter.type == "flag":
+            box = QCheckBox(name.capitalize())
+            box.clicked.connect(lambda on: self._set(name, on))
+            return box
+        if parameter.type == "choice":
+            choices = [(one, one) for one in parameter.choices]
+            short = sum(map(len, parameter.choices)) <= SHORT - 8 and len(choices) < 4
+            made = ChoiceField(name, choices) if short else PickField(name, choices)
+            made.chosen.connect(lambda value: self._set(name, value))
+            return made
+        hints = {"number": self.tr("number, or =B7"), "numbers": "40; 70"}
+        by_itself = self.tr("by itself") if parameter.optional else self.tr("text, or =B7")
+        field = TextField(name, hints.get(parameter.type, by_itself) if not parameter.optional else by_itself)
+        field.committed.connect(lambda text: self._typed(parameter, text))
+        if parameter.type == "symbol":
+            action = field.addAction(self._shelf.windowIcon(), TextField.ActionPosition.TrailingPosition)
+            action.setText(self.tr("Choose a symbol"))
+            field.setPlaceholderText(self.tr("click to choose"))
+            field.pressed.connect(lambda: self._open_shelf(name, field))
+        return field
+
+    def _open_shelf(self, name: str, field: QWidget) -> None:
+        self._symbol_for = name
+        self._shelf.open_at(field.mapToGlobal(field.rect().bottomLeft()))
+
+    def _set(self, name: str, value: Setting) -> None:
+        chart = self._store.chart
+        if chart is not None and name:
+            document = edits.set_setting(self._store.document, chart.id, name, value)
+            self._store.apply(self.tr("set {}").format(name), document)
+
+    def _typed(self, parameter: Parameter, text: str) -> None:
+        """A typed number, a formula, or nothing, which gives the setting back to the recipe."""
+        field = self.fields[parameter.name]
+        value: Setting = text.strip()
+        if value == "":
+            value = parameter.default
+        elif not text.strip().startswith("=") and parameter.type in ("number", "numbers"):
+            cell: str | float = text.strip()
+            try:
+                if parameter.type == "number":
+                    cell = float(text.strip().removesuffix(parameter.unit or "%").strip().replace(",", "."))
+                value = checked_setting(parameter, cell)
+            except (ValueError, KavletError) as error:
+                if isinstance(field, TextField):
+                    field.mark_wrong(True)
+                reason = error if isinstance(error, KavletError) else KavletError(f"“{text}” is not a number.")
+                self._store.refuse(reason)
+                return
+        self._set(parameter.name, value)
+
+
+def _show(widget: QWidget, value: Setting) -> None:
+    if isinstance(widget, QCheckBox):
+        widget.setChecked(bool(value))
+    elif isinstance(widget, ChoiceField | PickField):
+        widget.show_choice(str(value))
+    elif isinstance(widget, TextField):
+        is_number = isinstance(value, float | int) and not isinstance(value, bool)
+        widget.show_text(f"{value:g}" if is_number else str(value))

@@ -1,0 +1,168 @@
+"""One row of the Dress place: the words, the field, and the dot of what is set by hand."""
+
+from typing import Any
+
+import msgspec
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QLineEdit, QToolButton, QVBoxLayout, QWidget
+
+from kavlet.core.dress.colours import resolved
+from kavlet.core.values.colour import Colour
+from kavlet.core.values.errors import KavletError
+from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
+from kavlet.desktop.dress.fill_field import FillField
+from kavlet.desktop.dress.offers import Offer
+from kavlet.desktop.look import UNIT
+
+SHORT = 26  # letters of all choices together that fit side by side
+
+
+class DressRow(QWidget):
+    """Shows an offer. `set` tells the new value; `back` that it is given back; `symbol_wanted` opens the shelf."""
+
+    set = Signal(object)
+    back = Signal()
+    symbol_wanted = Signal(object)
+
+    def __init__(self, offer: Offer, columns: list[tuple[str, str]], parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.offer = offer
+        self.field = self._field(columns)
+        self.dot = QToolButton()
+        self.dot.setObjectName("plain")
+        self.dot.setText("●")
+        self.dot.setToolTip(self.tr("Set by hand. Give back to theme."))
+        self.dot.setAccessibleName(self.tr("Give {} back").format(offer.label))
+        self.dot.clicked.connect(self.back)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(2)
+        head = QHBoxLayout()
+        head.setSpacing(UNIT)
+        label = QLabel(offer.label + (f" ({offer.unit})" if offer.unit else ""))
+        label.setObjectName("quiet")
+        label.setBuddy(self.field)
+        if offer.kind == "flag":
+            head.addWidget(self.field, 1)
+        elif offer.kind == "fill":
+            self.dot.hide()
+        else:
+            label.setFixedWidth(78)
+            head.addWidget(label)
+            head.addWidget(self.field, 1)
+        head.addWidget(self.dot)
+        layout.addLayout(head)
+        if offer.kind == "fill":
+            layout.addWidget(self.field)
+
+    def _field(self, columns: list[tuple[str, str]]) -> QWidget:
+        offer = self.offer
+        # Lambdas, since a signal of one type can't be connected to one of another.
+        if offer.kind == "flag":
+            box = QCheckBox(offer.label)
+            box.clicked.connect(lambda on: self.set.emit(on))  # noqa: PLW0108
+            return box
+        if offer.kind == "fill":
+            fill = FillField(offer.label)
+            fill.chosen.connect(lambda value: self.set.emit(value))  # noqa: PLW0108
+            fill.given_back.connect(lambda: self.back.emit())  # noqa: PLW0108
+            fill.symbol_wanted.connect(lambda place: self.symbol_wanted.emit(place))  # noqa: PLW0108
+            return fill
+        if offer.kind in ("choice", "column", "says"):
+            choices = (
+                columns if offer.kind == "column" else _sayings(columns) if offer.kind == "says" else offer.choices
+            )
+            words = [(str(value), text) for value, text in choices]
+            made: ChoiceField | PickField
+            short = sum(len(text) for _, text in words) <= SHORT and len(words) < 4
+            made = ChoiceField(offer.label, words) if short else PickField(offer.label, words)
+            made.chosen.connect(lambda value: self.set.emit(value))  # noqa: PLW0108
+            if offer.kind == "says" and isinstance(made, PickField):
+                made.setEditable(True)
+                line: QLineEdit | None = made.lineEdit()
+                if line is not None:
+                    line.editingFinished.connect(lambda: self._said(made, line))
+            return made
+        if offer.kind == "symbol":
+            button = QToolButton()
+            button.setText("…")
+            button.setAccessibleName(offer.label)
+            button.clicked.connect(lambda: self.symbol_wanted.emit(button.mapToGlobal(button.rect().bottomLeft())))
+            return button
+        text = TextField(offer.label, self.tr("by itself") if offer.optional or offer.kind == "colour" else "")
+        text.committed.connect(self._typed)
+        return text
+
+    def _said(self, pick: PickField, line: QLineEdit) -> None:
+        text = line.text().replace("\\n", "\n")
+        data = pick.currentData()
+        if text not in [pick.itemText(i) for i in range(pick.count())] and text != data and text.strip():
+            self.set.emit(text)
+
+    def _typed(self, text: str) -> None:
+        """A typed number, colour or text; nothing gives back. What can't stand there is marked."""
+        field, offer = self.field, self.offer
+        if not isinstance(field, TextField):
+            return
+        bare = text.strip()
+        if not bare and (offer.optional or offer.kind == "colour"):
+            self.back.emit()
+        elif offer.kind == "number":
+            try:
+                number = float(bare.removesuffix(offer.unit).strip().replace(",", "."))
+            except ValueError:
+                field.mark_wrong(True)
+                return
+            self.set.emit(round(number / offer.times, 6))
+        elif offer.kind == "colour" and not _is_colour(bare):
+            field.mark_wrong(True)
+        else:
+            self.set.emit(bare)
+
+    def show_value(self, value: Any, by_hand: bool, mixed: bool = False) -> None:
+        """Show what the chart holds; `mixed` where the chosen parts differ."""
+        field, offer = self.field, self.offer
+        self.dot.setVisible(by_hand and offer.kind != "fill")
+        if isinstance(field, QCheckBox):
+            field.setTristate(mixed)
+            field.setChecked(bool(value))
+        elif isinstance(field, PickField):
+            field.show_choice(str(value))
+            if field.isEditable() and field.lineEdit() is not None and field.findData(str(value)) < 0:
+                field.setEditText(str(value or "").replace("\n", "\\n"))
+        elif isinstance(field, ChoiceField):
+            field.show_choice(str(value))
+        elif isinstance(field, TextField):
+            number = isinstance(value, float | int) and not isinstance(value, bool)
+            text = f"{value * offer.times:g}" if number else str(value or "")
+            field.show_text(self.tr("mixed") if mixed else text)
+        elif isinstance(field, QToolButton):
+            field.setText(str(value) or "…")
+
+
+def _sayings(columns: list[tuple[str, str]]) -> tuple[tuple[str, str], ...]:
+    """What a label may say: the fields, and any column."""
+    fixed = (
+        ("{value}", "value"), ("{name}", "name"), ("{share}", "share"), ("{step}", "step rate"), ("{series}", "series"),
+        ("{name}\n{value}", "name and value"), ("{name}\n{share}", "name and share"),
+    )  # fmt: skip
+    return (*fixed, *((f"{{{column}}}", f"column: {name}") for column, name in columns))
+
+
+def _is_colour(text: str) -> bool:
+    names = ("ink", "quiet", "line", "ground", "track", "rise", "fall", "total", "alarm", "white", "black")
+    try:
+        resolved(text, {name: Colour(0, 0, 0) for name in names}, (Colour(0, 0, 0),))
+    except KavletError:
+        return False
+    return True
+
+
+def as_fill(value: Any) -> Any:
+    """A fill from what an override holds."""
+    from kavlet.core.dress.fills import Fill
+
+    try:
+        return msgspec.convert(value, Fill | None)
+    except msgspec.ValidationError:
+        return None

@@ -1,0 +1,1 @@
+"""The recipe wall, and what belongs to recipes in the window."""

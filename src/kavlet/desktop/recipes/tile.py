@@ -1,0 +1,99 @@
+"""One recipe on the wall: drawn with the author's own figures, with its reason; or a sentence about what it needs."""
+
+from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QFont, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QWidget
+
+from kavlet.core.scene.primitives import Scene
+from kavlet.desktop.look import CORNER, colours, qcolor
+from kavlet.paint.painter import paint
+
+WIDTH, PICTURE, FOOT = 236, 150, 46
+
+
+class RecipeTile(QWidget):
+    """Chosen by a click or Enter; the arrow keys go to its neighbours."""
+
+    chosen = Signal(str)
+    moved = Signal(int)
+
+    def __init__(self, name: str, title: str, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.name, self.title = name, title
+        self.reason = ""
+        self.problem = ""
+        self.scene: Scene | None = None
+        self.current = False
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setFixedSize(self.sizeHint())
+        self.setAccessibleName(title)
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+
+    def sizeHint(self) -> QSize:
+        return QSize(WIDTH, PICTURE + FOOT)
+
+    def show_scene(self, scene: Scene, reason: str) -> None:
+        """Draw the recipe's chart."""
+        self.scene, self.reason, self.problem = scene, reason, ""
+        self.setAccessibleDescription(reason)
+        self.setToolTip(scene.description)
+        self.update()
+
+    def show_problem(self, problem: str) -> None:
+        """Say what the recipe needs."""
+        self.scene, self.problem = None, problem
+        self.setAccessibleDescription(problem)
+        self.setToolTip("")
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        del event
+        c = colours()
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        strong = self.hasFocus() or self.underMouse()
+        edge = c.accent if strong else c.second if self.current else c.line
+        painter.setPen(QPen(qcolor(edge), 2 if strong or self.current else 1))
+        painter.setBrush(qcolor(c.panel))
+        painter.drawRoundedRect(QRectF(1, 1, self.width() - 2, self.height() - 2), CORNER, CORNER)
+        inside = QRectF(8, 8, WIDTH - 16, PICTURE - 10)
+        if self.scene is not None:
+            painter.save()
+            painter.setClipRect(inside)
+            painter.translate(inside.topLeft())
+            factor = min(inside.width() / self.scene.size.width, inside.height() / self.scene.size.height)
+            painter.translate((inside.width() - self.scene.size.width * factor) / 2, 0)
+            painter.scale(factor, factor)
+            paint(self.scene, painter)
+            painter.restore()
+        elif self.problem:
+            painter.setPen(qcolor(c.quiet))
+            flags = Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap
+            painter.drawText(inside.adjusted(12, 8, -12, -8), int(flags), self.problem)
+        self._paint_words(painter)
+        painter.end()
+
+    def _paint_words(self, painter: QPainter) -> None:
+        c = colours()
+        font = QFont(self.font())
+        font.setBold(True)
+        painter.setFont(font)
+        painter.setPen(qcolor(c.ink if not self.problem else c.quiet))
+        painter.drawText(QRectF(12, PICTURE, WIDTH - 24, 20), Qt.AlignmentFlag.AlignVCenter, self.title)
+        painter.setFont(self.font())
+        painter.setPen(qcolor(c.quiet))
+        reason = painter.fontMetrics().elidedText(self.reason, Qt.TextElideMode.ElideRight, WIDTH - 24)
+        painter.drawText(QRectF(12, PICTURE + 19, WIDTH - 24, 18), Qt.AlignmentFlag.AlignVCenter, reason)
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        if self.rect().contains(event.position().toPoint()):
+            self.chosen.emit(self.name)
+
+    def keyPressEvent(self, event) -> None:  # type: ignore[no-untyped-def]
+        key = event.key()
+        if key in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
+            self.chosen.emit(self.name)
+        elif key in (Qt.Key.Key_Left, Qt.Key.Key_Right, Qt.Key.Key_Up, Qt.Key.Key_Down):
+            self.moved.emit(int(key))
+        else:
+            super().keyPressEvent(event)

@@ -1,0 +1,252 @@
+"""The recipe wall: every recipe drawn live with the author's own figures, by question, best fits first."""
+
+from PySide6.QtCore import Qt, QTimer, Signal
+from PySide6.QtGui import QKeyEvent, QResizeEvent
+from PySide6.QtWidgets import (
+    QFrame,
+    QGridLayout,
+    QHBoxLayout,
+    QLabel,
+    QLineEdit,
+    QPushButton,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
+
+from kavlet.core.build import picture
+from kavlet.core.document import charting, edits
+from kavlet.core.document.advice import Features, features, suits
+from kavlet.core.document.document import Document
+from kavlet.core.document.lookup import recipes_of
+from kavlet.core.figures.recalculate import recalculate
+from kavlet.core.figures.table import HEADER
+from kavlet.core.recipes.recipe import QUESTIONS, Recipe
+from kavlet.core.values.errors import KavletError
+from kavlet.core.values.geometry import Size
+from kavlet.desktop.look import UNIT
+from kavlet.desktop.recipes.tile import WIDTH, RecipeTile
+from kavlet.desktop.store import Store
+
+TILE = Size(300, 200)
+BEST = 0.6  # from this score on, a recipe is among the best fits
+
+
+class RecipeWall(QFrame):
+    """Chooses a recipe; draws one tile at a time, so that the window never waits for it."""
+
+    chosen = Signal(str)
+    closed = Signal()
+
+    def __init__(self, store: Store, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setObjectName("panel")
+        self._store = store
+        self.tiles: dict[str, RecipeTile] = {}
+        self._due: list[str] = []
+        self._order: list[str] = []
+        self._drawn_for: tuple[object, ...] = ()
+        self._timer = QTimer(self)
+        self._timer.setInterval(0)
+        self._timer.timeout.connect(self._draw_next)
+        head = QLabel(self.tr("Recipes"))
+        head.setObjectName("head")
+        self.says = QLabel(self.tr("Your figures, in every recipe. Choose one; undo takes it back."))
+        self.says.setObjectName("quiet")
+        self.search = QLineEdit()
+        self.search.setPlaceholderText(self.tr("Search: goal, share, count, over time …"))
+        self.search.setAccessibleName(self.tr("Search recipes"))
+        self.search.setClearButtonEnabled(True)
+        self.search.setFixedWidth(280)
+        self.search.textChanged.connect(lambda _: self._arrange())
+        self.close_button = QPushButton(self.tr("Close"))
+        self.close_button.clicked.connect(self.closed)
+        top = QHBoxLayout()
+        top.setSpacing(3 * UNIT)
+        for widget in (head, self.says):
+            top.addWidget(widget)
+        top.addStretch(1)
+        top.addWidget(self.search)
+        top.addWidget(self.close_button)
+        self._inside = QWidget()
+        self._grid = QGridLayout(self._inside)
+        self._grid.setContentsMargins(0, 0, 2 * UNIT, 0)
+        self._grid.setSpacing(3 * UNIT)
+        self._grid.setAlignment(Qt.AlignmentFlag.AlignTop | Qt.AlignmentFlag.AlignLeft)
+        self._scroll = QScrollArea()
+        self._scroll.setWidgetResizable(True)
+        self._scroll.setFrameShape(QFrame.Shape.NoFrame)
+        self._scroll.setWidget(self._inside)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(4 * UNIT, 3 * UNIT, 2 * UNIT, 3 * UNIT)
+        layout.setSpacing(3 * UNIT)
+        layout.addLayout(top)
+        layout.addWidget(self._scroll, 1)
+        store.changed.connect(self._refresh)
+
+    def showEvent(self, event: object) -> None:
+        super().showEvent(event)  # type: ignore[arg-type]
+        self._refresh()
+        self.search.setFocus()
+
+    def _refresh(self) -> None:
+        """Draw the tiles anew when the table in view has changed and the wall is seen."""
+        if not self.isVisible():
+            return
+        table, chart = self._store.table, self._store.chart
+        if table is None:
+            return
+        here = (table, chart, self._store.document.recipes)
+        if len(here) == len(self._drawn_for) and all(a is b for a, b in zip(here, self._drawn_for, strict=True)):
+            return
+        self._drawn_for = here
+        recipes = recipes_of(self._store.document)
+        of = self._features()
+        scores = {name: suits(recipe, of) for name, recipe in recipes.items()}
+        self._order = sorted(recipes, key=lambda name: -scores[name][0])
+        for name, recipe in recipes.items():
+            if name not in self.tiles:
+                tile = RecipeTile(name, recipe.title, self._inside)
+                tile.chosen.connect(self.chosen)
+                tile.moved.connect(lambda key, tile=tile: self._move(tile, key))
+                self.tiles[name] = tile
+            self.tiles[name].reason = scores[name][1]
+            self.tiles[name].current = chart is not None and chart.table == table.id and chart.recipe == name
+        for name in [name for name in self.tiles if name not in recipes]:
+            self.tiles.pop(name).deleteLater()
+        self._due = list(self._order)
+        self._arrange()
+        self._timer.start()
+
+    def _features(self) -> Features:
+        table = self._store.table
+        if table is None:
+            raise KavletError("There is no table.")
+        values = [column.values[HEADER:] for column in self._store.values.of(table.id)]
+        return features(table, values)
+
+    @property
+    def drawing(self) -> bool:
+        """Whether tiles are still to be drawn."""
+        return bool(self._due)
+
+    def _draw_next(self) -> None:
+        if not self._due or not self.isVisible():
+            self._timer.stop()
+            self._due = [] if not self._due else self._due
+            if not self.isVisible():
+                self._drawn_for = ()
+            return
+        self._draw(self._due.pop(0))
+
+    def _draw(self, name: str) -> None:
+        tile = self.tiles.get(name)
+        if tile is None:
+            return
+        try:
+            document, chart = self.tried(name)
+            bare = edits.change_chart(document, chart, title="", subtitle="", source="")
+            made = picture(bare, recalculate(bare.tables), chart, TILE)
+        except KavletError as error:
+            needs = recipes_of(self._store.document)[name].needs
+            tile.show_problem(f"{error.what} {error.remedy or needs}".strip())
+            return
+        tile.show_scene(made.scene, tile.reason)
+
+    def tried(self, name: str) -> tuple[Document, str]:
+        """The document with the recipe tried on the table in view, and the chart it was tried on."""
+        document, table, chart = self._store.document, self._store.table, self._store.chart
+        if table is None:
+            raise KavletError("There is no table.")
+        if chart is not None and chart.table == table.id:
+            return charting.try_recipe(document, chart.id, name), chart.id
+        return edits.add_chart(document, table.id, name)
+
+    def _matching(self) -> list[str]:
+        words = self.search.text().casefold().split()
+        recipes = recipes_of(self._store.document)
+
+        def fits(recipe: Recipe) -> bool:
+            text = f"{recipe.name} {recipe.title} {recipe.needs} {QUESTIONS[recipe.question]}".casefold()
+            return all(word in text for word in words)
+
+        return [name for name in self._order if name in recipes and fits(recipes[name])]
+
+    def _groups(self) -> list[tuple[str, list[str]]]:
+        """Best fits, then the others by question; what a search finds stands in one group."""
+        recipes, names = recipes_of(self._store.document), self._matching()
+        if self.search.text().strip():
+            return [(self.tr("Found"), names)]
+        of = self._features()
+        best = [name for name in names if suits(recipes[name], of)[0] >= BEST][:6]
+        groups = [(self.tr("Fits your figures best"), best)] if best else []
+        for question, words in QUESTIONS.items():
+            groups.append((words, [name for name in names if name not in best and recipes[name].question == question]))
+        return [(head, held) for head, held in groups if held]
+
+    def _arrange(self) -> None:
+        if self._store.table is None or not self._order:
+            return
+        while self._grid.count():
+            item = self._grid.takeAt(0)
+            widget = item.widget() if item is not None else None
+            if isinstance(widget, QLabel):
+                widget.deleteLater()
+            elif widget is not None:
+                widget.hide()
+        columns = self._columns()
+        line = 0
+        for head, names in self._groups():
+            label = QLabel(head)
+            label.setObjectName("head")
+            label.setContentsMargins(0, 2 * UNIT if line else 0, 0, 0)
+            self._grid.addWidget(label, line, 0, 1, columns)
+            for i, name in enumerate(names):
+                self._grid.addWidget(self.tiles[name], line + 1 + i // columns, i % columns)
+                self.tiles[name].show()
+            line += 1 + -(-len(names) // columns)
+
+    def _columns(self) -> int:
+        return max(1, (self._scroll.viewport().width() - 2 * UNIT) // (WIDTH + 3 * UNIT))
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._arrange()
+
+    def _shown(self) -> list[RecipeTile]:
+        found = []
+        for i in range(self._grid.count()):
+            item = self._grid.itemAt(i)
+            widget = item.widget() if item is not None else None
+            if isinstance(widget, RecipeTile):
+                found.append(widget)
+        return found
+
+    def _move(self, tile: RecipeTile, key: int) -> None:
+        """Go to the nearest tile in the direction of an arrow key."""
+        here = tile.geometry().center()
+        best, score = None, 1e9
+        for other in self._shown():
+            there = other.geometry().center()
+            dx, dy = there.x() - here.x(), there.y() - here.y()
+            along, across = {
+                int(Qt.Key.Key_Left): (-dx, dy), int(Qt.Key.Key_Right): (dx, dy),
+                int(Qt.Key.Key_Up): (-dy, dx), int(Qt.Key.Key_Down): (dy, dx),
+            }[key]  # fmt: skip
+            if along > 4 and along + 3 * abs(across) < score:
+                best, score = other, along + 3 * abs(across)
+        if best is not None:
+            best.setFocus()
+            self._scroll.ensureWidgetVisible(best)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_Escape:
+            self.closed.emit()
+        elif event.key() in (Qt.Key.Key_Down, Qt.Key.Key_Return) and self.search.hasFocus() and self._shown():
+            first = self._shown()[0]
+            if event.key() == Qt.Key.Key_Return:
+                self.chosen.emit(first.name)
+            else:
+                first.setFocus()
+        else:
+            super().keyPressEvent(event)

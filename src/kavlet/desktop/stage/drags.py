@@ -1,0 +1,164 @@
+"""What dragging a part of the chart sets: values by their paths, from how far the mouse has gone, in points."""
+
+import math
+from collections.abc import Callable
+from typing import Any
+
+from msgspec import Struct
+
+from kavlet.core.charts.chart import Chart
+from kavlet.core.charts.frame import Cartesian, Polar
+from kavlet.core.charts.overrides import held
+from kavlet.core.compose.figure import Figure, Mark
+from kavlet.desktop.parts import Part
+from kavlet.desktop.stage.hits import boxes
+
+Looks = dict[str, Any]
+NEAR = 4.0  # points from an edge that count as on it
+
+
+class Drag(Struct, frozen=True):
+    """A name for the edit, and the looks for a way (dx, dy) and a place (x, y) of the mouse."""
+
+    name: str
+    looks: Callable[[float, float, float, float], Looks]
+
+
+def begin(figure: Figure, chart: Chart, part: Part | None, chosen: tuple[Part, ...], x: float, y: float) -> Drag | None:
+    """What a drag that starts on a part at (x, y) does; None where dragging has no meaning."""
+    hole = _hole(figure, chart, chosen, x, y)
+    if hole is not None:
+        return hole
+    if part is None:
+        return None
+    if part.kind == "label":
+        return _offset("move label", f"layers.{part.key}.rows.{part.row}", chart)
+    if part.kind == "text":
+        return _offset(f"move {part.key}", part.key, chart)
+    if part.kind == "legend":
+        return _legend(figure, part)
+    if part.kind == "plot":
+        return _plot(figure, x, y)
+    if part.kind != "mark":
+        return None
+    mark = next((one for one in figure.marks if one.key == part.key and one.row == part.row and one.visible), None)
+    if mark is None:
+        return None
+    if mark.type == "wedge" and mark.sector is not None:
+        return _explode(mark, chart)
+    if mark.type == "reference":
+        return _reference(figure, chart, mark)
+    return _gap(figure, chart, mark, x, y) if mark.type == "bar" else None
+
+
+def _offset(name: str, path: str, chart: Chart) -> Drag:
+    dx0, dy0 = (float(held(chart, f"{path}.{side}") or 0.0) for side in ("dx", "dy"))
+    return Drag(name, lambda dx, dy, _x, _y: {f"{path}.dx": round(dx0 + dx, 2), f"{path}.dy": round(dy0 + dy, 2)})
+
+
+def _explode(mark: Mark, chart: Chart) -> Drag | None:
+    """A slice goes outward along its own direction, never inward past its place."""
+    sector = mark.sector
+    if sector is None:
+        return None
+    path = f"layers.{mark.key}.rows.{mark.row}.explode"
+    start = held(chart, path)
+    layer = chart.layer(mark.key)
+    base = float(start if start is not None else getattr(layer, "explode", 0.0))
+    turn = math.radians((sector.start + sector.end) / 2)
+
+    def looks(dx: float, dy: float, _x: float, _y: float) -> Looks:
+        out = (dx * math.sin(turn) - dy * math.cos(turn)) / sector.outer
+        return {path: round(min(1.0, max(0.0, base + out)), 3)}
+
+    return Drag("move slice", looks)
+
+
+def _legend(figure: Figure, part: Part) -> Drag | None:
+    """The legend goes anywhere inside the plot."""
+    box = next(iter(boxes(figure, part)), None)
+    if box is None:
+        return None
+
+    def looks(dx: float, dy: float, _x: float, _y: float) -> Looks:
+        free_x, free_y = max(1.0, figure.plot.width - box.width), max(1.0, figure.plot.height - box.height)
+        x = (box.x + dx - figure.plot.x) / free_x
+        y = (box.y + dy - figure.plot.y) / free_y
+        return {
+            "legend.side": "inside",
+            "legend.x": round(min(1.0, max(0.0, x)), 3),
+            "legend.y": round(min(1.0, max(0.0, y)), 3),
+        }
+
+    return Drag("move legend", looks)
+
+
+def _plot(figure: Figure, x: float, y: float) -> Drag | None:
+    """An edge of the plot, where the mouse is on one."""
+    plot, size = figure.plot, figure.size
+    edges = [abs(x - plot.x), abs(y - plot.y), abs(x - plot.right), abs(y - plot.bottom)]
+    edge = min(range(4), key=lambda i: edges[i])
+    if edges[edge] > NEAR:
+        return None
+    insets = [plot.x / size.width, plot.y / size.height, 1 - plot.right / size.width, 1 - plot.bottom / size.height]
+
+    def looks(_dx: float, _dy: float, to_x: float, to_y: float) -> Looks:
+        new = list(insets)
+        new[edge] = (to_x / size.width, to_y / size.height, 1 - to_x / size.width, 1 - to_y / size.height)[edge]
+        return {"plot": [round(min(0.9, max(0.0, inset)), 4) for inset in new]}
+
+    return Drag("move plot edge", looks)
+
+
+def _reference(figure: Figure, chart: Chart, mark: Mark) -> Drag | None:
+    """A reference line goes to another value of the scale."""
+    axis = next((one for one in figure.axes if one.name in ("x", "y")), None)
+    if axis is None or not isinstance(chart.frame, Cartesian):
+        return None
+    plot, lying = figure.plot, chart.frame.lying
+
+    def looks(_dx: float, _dy: float, x: float, y: float) -> Looks:
+        share = (x - plot.x) / plot.width if lying else (plot.bottom - y) / plot.height
+        value = axis.minimum + min(1.0, max(0.0, share)) * (axis.maximum - axis.minimum)
+        digits = 2 - math.floor(math.log10(max(1e-9, axis.maximum - axis.minimum)))
+        return {f"layers.{mark.key}.at": round(value, max(0, digits)), f"layers.{mark.key}.values": ""}
+
+    return Drag("move reference line", looks)
+
+
+def _gap(figure: Figure, chart: Chart, mark: Mark, x: float, y: float) -> Drag | None:
+    """The side of a bar makes all bars broader or slimmer."""
+    frame = chart.frame
+    if mark.block is None or not isinstance(frame, Cartesian):
+        return None
+    rect = mark.block.rect
+    place, low, high = (y, rect.y, rect.bottom) if frame.lying else (x, rect.x, rect.right)
+    thick = high - low
+    if min(abs(place - low), abs(place - high)) > min(NEAR, thick / 4):
+        return None
+    side = -1 if abs(place - low) < abs(place - high) else 1
+    pitch = thick * (1 + frame.gap_width / 100)
+    del figure
+
+    def looks(dx: float, dy: float, _x: float, _y: float) -> Looks:
+        new = min(pitch, max(2.0, thick + 2 * side * (dy if frame.lying else dx)))
+        return {"frame.gap_width": round(100 * (pitch - new) / new, 1)}
+
+    return Drag("set gap", looks)
+
+
+def _hole(figure: Figure, chart: Chart, chosen: tuple[Part, ...], x: float, y: float) -> Drag | None:
+    """The inner edge of a ring whose layer is chosen makes the hole larger or smaller."""
+    if not isinstance(chart.frame, Polar) or not chosen or chosen[0].kind not in ("layer", "mark"):
+        return None
+    rings = [mark.sector for mark in figure.marks if mark.key == chosen[0].key and mark.sector is not None]
+    if not rings:
+        return None
+    inner, outer, center = min(one.inner for one in rings), max(one.outer for one in rings), rings[0].center
+    if abs(math.hypot(x - center[0], y - center[1]) - inner) > NEAR or inner <= 0:
+        return None
+
+    def looks(_dx: float, _dy: float, to_x: float, to_y: float) -> Looks:
+        return {"frame.hole": round(min(0.9, math.hypot(to_x - center[0], to_y - center[1]) / outer), 3)}
+
+    return Drag("set hole", looks)
