@@ -42,7 +42,7 @@ def test_gauge_bands_share_the_sweep() -> None:
 
 @pytest.mark.parametrize(("value", "angle"), [(130.0, 90.0), (-5.0, -90.0)])
 def test_gauge_out_of_range_stands_at_the_stop_and_tells_the_true_value(value: float, angle: float) -> None:
-    made = make("gauge", one(value))
+    made = make("gauge", one(value), maximum=100.0)
     assert helper(made, "needle") == [pytest.approx(angle)]
     assert labels(made, "needle") == [f"{value:g}".replace("-", "−")]
     assert [finding.check for finding in made.findings] == ["out-of-range"]
@@ -287,7 +287,14 @@ def test_settings_may_be_cells() -> None:
     rows[2] = ["top", 80.0]
     made = make("gauge", rows, maximum="=B3")
     assert helper(made, "needle")[0] == pytest.approx(0)
-    assert made.build.helpers[0].formulas[0].count("$B$3") == 2
+    assert made.build.helpers[0].formulas[0] == "=$B$3"
+
+
+@pytest.mark.parametrize(
+    ("value", "end"), [(0.4, 1), (1, 1), (7, 10), (40, 100), (100, 100), (130, 200), (201, 500), (501, 1000), (-3, 1)]
+)
+def test_gauge_without_a_maximum_ends_at_a_round_number(value: float, end: float) -> None:
+    assert helper(make("gauge", one(value)), "maximum") == [end]
 
 
 def _rows(values: list[Any], columns: int, with_group: bool) -> list[list[Any]]:
