@@ -2,7 +2,7 @@
 
 import os
 
-from bench import charts, edit, formulas, scrolling, start, svg
+from bench import charts, dragging, edit, formulas, scrolling, start, svg, wall
 from bench.ratio import Ratio
 
 
@@ -13,6 +13,8 @@ def main() -> None:
         *svg.measure(),
         *charts.measure(),
         *edit.measure(),
+        *dragging.measure(),
+        *wall.measure(),
         *scrolling.measure(),
         *formulas.measure(),
         *start.measure(),

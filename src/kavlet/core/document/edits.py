@@ -51,7 +51,7 @@ def add_chart(
 
 def change_chart(document: Document, chart_id: str, **changes: Any) -> Document:
     """The chart with some of its fields changed."""
-    return fitted(with_chart(document, msgspec.structs.replace(document.chart(chart_id), **changes)))
+    return fitted(with_chart(document, msgspec.structs.replace(document.chart(chart_id), **changes)), document)
 
 
 def set_role(document: Document, chart_id: str, role: str, column: str | None) -> Document:
@@ -105,7 +105,7 @@ def set_cells(document: Document, table_id: str, cells: Cells) -> Document:
             held[row] = cell
         if tuple(held) != columns[index].cells:
             columns[index] = msgspec.structs.replace(columns[index], cells=tuple(held))
-    return fitted(with_table(document, msgspec.structs.replace(table, columns=tuple(columns))))
+    return fitted(with_table(document, msgspec.structs.replace(table, columns=tuple(columns))), document)
 
 
 def paste(document: Document, table_id: str, column: int, row: int, block: list[list[Cell]]) -> Document:

@@ -13,11 +13,26 @@ from kavlet.core.figures.table import HEADER, Column, Helper, Table
 from kavlet.core.recipes.recipe import HelperColumn, Places, Recipe
 
 
-def fitted(document: Document) -> Document:
-    """The document with all helper columns in place; the same object when nothing had to change."""
+def fitted(document: Document, before: Document | None = None) -> Document:
+    """The document with all helper columns in place; the same object when nothing had to change.
+
+    `before` is the fitted document an edit started from: tables whose parts are still the same objects are left alone.
+    """
+    kept = _parts(before) if before is not None and before.recipes is document.recipes else {}
+    now = _parts(document) if kept else {}
     for table in document.tables:
-        document = _fitted_table(document, table)
+        old, new = kept.get(table.id, ()), now.get(table.id, ())
+        if not old or len(old) != len(new) or any(a is not b for a, b in zip(old, new, strict=True)):
+            document = _fitted_table(document, table)
     return document
+
+
+def _parts(document: Document) -> dict[str, list[Table | ChartEntry]]:
+    """Each table with its charts: all that its helper columns follow from."""
+    parts: dict[str, list[Table | ChartEntry]] = {table.id: [table] for table in document.tables}
+    for chart in document.charts:
+        parts[chart.table].append(chart)
+    return parts
 
 
 def _fitted_table(document: Document, table: Table) -> Document:

@@ -92,7 +92,9 @@ class Grid(QTableView):
         """Hide helper columns while they are folded."""
         table = self._model.table
         for index, column in enumerate(table.columns if table is not None else ()):
-            self.setColumnHidden(index, self._store.folded and column.helper is not None)
+            hidden = self._store.folded and column.helper is not None
+            if hidden != self.isColumnHidden(index):  # hiding lays out the whole grid
+                self.setColumnHidden(index, hidden)
 
     def _fit_columns(self) -> None:
         self._fitting = True

@@ -73,8 +73,10 @@ class TableModel(QAbstractTableModel):
 
     def show_coming(self, found: list[Difference]) -> None:
         """Mark the cells that the table's file holds otherwise."""
-        self.coming = {(one.column, one.row): one.coming for one in found}
-        self.layoutChanged.emit()
+        coming = {(one.column, one.row): one.coming for one in found}
+        if coming != self.coming:
+            self.coming = coming
+            self.layoutChanged.emit()
 
     def column(self, index: Index) -> Column | None:
         """The column at an index."""

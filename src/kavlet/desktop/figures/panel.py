@@ -186,7 +186,9 @@ class FiguresPanel(QFrame):
             for one in tables:
                 self.tabs.setTabData(self.tabs.addTab(one.name), one.id)
         for i, name in enumerate(names):
-            self.tabs.setTabText(i, name.replace("&", "&&"))
+            text = name.replace("&", "&&")
+            if self.tabs.tabText(i) != text:  # setting a text lays out every tab
+                self.tabs.setTabText(i, text)
         if shown is not None:
             self.tabs.setCurrentIndex(ids.index(shown.id))
         self.tabs.blockSignals(False)

@@ -119,7 +119,8 @@ class StagePanel(QFrame):
         self.xray.setChecked(self._store.xray)
         picture = self.view.picture if not self.view.problem else None
         self.strip.setVisible(chart is not None)
-        self.strip.show_picture(picture)
+        if not self.view.dragging:  # the cards follow when the part is let go
+            self.strip.show_picture(picture)
         if picture is not None and chart is not None:
             self.ink.blockSignals(True)
             self.ink.setValue(picture.build.chart.ink)

@@ -55,7 +55,7 @@ class StageView(QWidget):
         self._lit: frozenset[int] = frozenset()
         self._press: tuple[QPointF, Part | None] | None = None
         self._drag: Drag | None = None
-        self._dragging = False
+        self.dragging = False
         self.editor: QLineEdit | None = None
         self.setMouseTracking(True)
         self.setAcceptDrops(True)
@@ -149,8 +149,8 @@ class StageView(QWidget):
         at = event.position()
         if self._press is not None and self._drag is not None:
             way = at - self._press[0]
-            self._dragging = self._dragging or way.manhattanLength() >= LEAST_DRAG
-            if self._dragging:
+            self.dragging = self.dragging or way.manhattanLength() >= LEAST_DRAG
+            if self.dragging:
                 self._show_drag(at)
             return
         part = self.part_at(at)
@@ -180,7 +180,7 @@ class StageView(QWidget):
         at = event.position()
         part = self.part_at(at)
         self._press = (at, part)
-        self._dragging = False
+        self.dragging = False
         place = self.to_chart(at)
         figure, chart = self._picture.figure, self._picture.build.chart
         self._drag = (
@@ -190,8 +190,8 @@ class StageView(QWidget):
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         if self._press is None:
             return
-        (at, part), drag, dragging = self._press, self._drag, self._dragging
-        self._press, self._drag, self._dragging = None, None, False
+        (at, part), drag, dragging = self._press, self._drag, self.dragging
+        self._press, self._drag, self.dragging = None, None, False
         if dragging and drag is not None:
             document = self._store.document
             self._store.apply(self.tr(drag.name), document)
