@@ -28,15 +28,20 @@ class LayerCard(QWidget):
 
     def __init__(self, layer: AnyLayer, scene: Scene, chosen: bool, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.layer, self.scene, self.chosen = layer, scene, chosen
         self._pressed: QPoint | None = None
         self.setFixedSize(QSize(WIDE, TALL))
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.show_layer(layer, scene, chosen)
+
+    def show_layer(self, layer: AnyLayer, scene: Scene, chosen: bool) -> None:
+        """Stand for a layer, drawn as the scene holds it."""
+        self.layer, self.scene, self.chosen = layer, scene, chosen
         state = (
             self.tr("helper") if layer.helper else self.tr("hidden") if layer.hidden else type(layer).__name__.lower()
         )
         self.setAccessibleName(f"{layer.name}, {state}")
         self.setToolTip(f"{layer.name} – {state}")
+        self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
         del event
@@ -156,6 +161,10 @@ class LayerStrip(QFrame):
         if self._shown and self._shown[0] is now[0]:
             return
         self._shown = now
+        if [card.layer.key for card in self.cards] == [layer.key for layer in layers]:
+            for card, layer in zip(self.cards, layers, strict=True):
+                card.show_layer(layer, _only(picture, layer.key), self._is_chosen(layer.key))
+            return
         while self._row.count():
             item = self._row.takeAt(0)
             widget = item.widget() if item is not None else None
