@@ -21,6 +21,14 @@ def spec(made: Document) -> object:
     return build_chart(made, recalculate(made.tables), made.charts[0].id).chart
 
 
+def test_settings_another_recipe_can_t_have_are_left_behind() -> None:
+    made = document("lines", ROWS, labels="ends", smooth=True)
+    tried = charting.try_recipe(made, "k1", "bars")
+    assert "labels" not in tried.charts[0].settings  # bars know labels, but none at the ends
+    assert tried.charts[0].settings["smooth"] is True  # bars know nothing of it, so it waits for the way back
+    assert draw(tried).figure.marks
+
+
 def test_trying_another_recipe_keeps_texts_roles_and_settings() -> None:
     made = edits.change_chart(document("funnel", ROWS, gap=20.0), "k1", title="Path", subtitle="2025")
     tried = charting.try_recipe(made, "k1", "pictogram")

@@ -166,9 +166,9 @@ def test_7_one_bar_s_colour(window: Window, qtbot: QtBot) -> None:
     # click the palette's third colour
     field = window.dress.fill
     assert field is not None
-    field.colour._swatches[2].click()
+    field.colour.palette_row.swatches[2].click()
     fills = [one.fill.hex for one in figure(window).marks if one.key == "series 1" and one.fill]
-    assert fills[1] == field.colour._swatches[2].hex
+    assert fills[1] == field.colour.palette_row.swatches[2].hex
     assert len(set(fills)) == 2
 
 

@@ -28,6 +28,7 @@ from kavlet.core.figures.table import HEADER, Table
 from kavlet.core.proof.checks import findings
 from kavlet.core.proof.finding import Finding
 from kavlet.core.recipes.recipe import HelperBuild, Inputs, Parameter, Recipe, Setting, split_list
+from kavlet.core.recipes.settings import checked_setting
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.shapes.symbol import Symbol
 from kavlet.core.text.numbers import written
@@ -266,40 +267,6 @@ def evaluated(parameter: Parameter, value: Setting, values: Values, table: str) 
     if parameter.type == "number":
         return number(value)
     return text_of(values.evaluate(value, table)) if parameter.type in ("text", "symbol") else value
-
-
-def checked_setting(parameter: Parameter, value: Value) -> Setting:
-    """The value when the parameter may have it. Raises KavletError otherwise."""
-    name = parameter.name
-    if parameter.type == "flag" and not isinstance(value, bool):
-        raise KavletError(f"The setting {name} is yes or no, not “{value}”.")
-    if parameter.type == "choice" and value not in parameter.choices:
-        raise KavletError(f"The setting {name} can’t be “{value}”.", remedy=f"It is {' or '.join(parameter.choices)}.")
-    if parameter.type == "numbers":
-        for part in split_list(str(value)):
-            _number(name, part)
-        return str(value)
-    if parameter.type == "number":
-        if parameter.optional and value in ("", None):
-            return ""
-        number = _number(name, value)
-        low, high = parameter.minimum, parameter.maximum
-        if (low is not None and number < low) or (high is not None and number > high):
-            span = f"It goes from {low:g} to {high:g}." if low is not None and high is not None else ""
-            span = span or (f"It is at least {low:g}." if low is not None else f"It is at most {high:g}.")
-            raise KavletError(f"The setting {name} can’t be {number:g}.", remedy=span)
-        return number
-    return value if isinstance(value, bool) else text_of(value)
-
-
-def _number(name: str, value: Value) -> float:
-    try:
-        number = float(value) if isinstance(value, float | int | str) and not isinstance(value, bool) else math.nan
-    except ValueError:
-        number = math.nan
-    if not math.isfinite(number):
-        raise KavletError(f"The setting {name} needs a number, not “{value}”.")
-    return number
 
 
 def _bound_note(note: Note, document: Document, values: Values, entry: ChartEntry) -> Note:

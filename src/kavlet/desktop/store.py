@@ -1,5 +1,6 @@
 """The store: the current document and its history, and the one event that views follow."""
 
+from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
@@ -120,6 +121,15 @@ class Store(QObject):
         self._trial = None
         if self._history.apply(name, document):
             self.changed.emit()
+
+    def attempt(self, name: str, edit: Callable[[], Document]) -> bool:
+        """Carry out an edit; say why not when the core refuses it."""
+        try:
+            self.apply(name, edit())
+        except KavletError as error:
+            self.refuse(error)
+            return False
+        return True
 
     def refuse(self, error: KavletError) -> None:
         """Tell the user why an edit was not made."""

@@ -28,6 +28,7 @@ from kavlet.desktop import documents, recent
 from kavlet.desktop.command_finder import CommandFinder
 from kavlet.desktop.commands import COMMANDS
 from kavlet.desktop.dress.panel import DressPanel
+from kavlet.desktop.dress.work import DressCommands
 from kavlet.desktop.figures.panel import FiguresPanel
 from kavlet.desktop.figures.tables import TableCommands
 from kavlet.desktop.filing import FileCommands
@@ -49,7 +50,7 @@ OF_CHARTS = (
     *("deliver", "edit_title", "title_from_cell", "choose_role", "cut_chart_loose", "save_as_recipe", "repeat_rows"),
     *("copy_chart", "delete_chart", "strip_chart", "lock_scale", "copy_dress", "copy_label_looks", "copy_colours"),
     *("copy_number_texts", "paste_dress", "give_all_looks_back", "paste_palette", "save_kit", "toggle_xray"),
-    *("zoom_in", "zoom_out", "zoom_fit", "zoom_actual"),
+    *("remember_look", "forget_look", "zoom_in", "zoom_out", "zoom_fit", "zoom_actual"),
 )
 STAGE_MENU = (
     *("copy_dress", "copy_label_looks", "copy_colours", "paste_dress", "give_all_looks_back", ""),
@@ -70,6 +71,7 @@ class Window(QMainWindow):
         self.files = FileCommands(self, store)
         self.tables = TableCommands(self, store)
         self.charts = ChartCommands(self, store, self.stage)
+        self.looks = DressCommands(self, store)
         self.wall = RecipeWall(store)
         self.splitter = QSplitter(Qt.Orientation.Horizontal)
         self.splitter.setHandleWidth(3 * UNIT)
@@ -78,9 +80,8 @@ class Window(QMainWindow):
             self.splitter.setStretchFactor(self.splitter.indexOf(place), stretch)
         self.splitter.setSizes([372, 560, 300])
         self.splitter.setChildrenCollapsible(False)
-        self.dress.setMinimumWidth(296)
-        self.stage.setMinimumWidth(320)
-        self.figures.setMinimumWidth(260)
+        for place, least in ((self.figures, 260), (self.stage, 320), (self.dress, 296)):
+            place.setMinimumWidth(least)
         self.splitter.setContentsMargins(3 * UNIT, UNIT, 3 * UNIT, 0)
         self.pages = QStackedWidget()
         self.pages.addWidget(self.splitter)
@@ -152,7 +153,7 @@ class Window(QMainWindow):
 
     def _who_does(self, name: str) -> Callable[[], object]:
         """The method that carries a command out, of the window or of one of its places."""
-        for place in (self, self.files, self.charts, self.tables, self.figures.grid.work):
+        for place in (self, self.files, self.charts, self.looks, self.tables, self.figures.grid.work):
             found: Callable[[], object] | None = getattr(place, name, None)
             if callable(found) and name in dir(type(place)):
                 return found
@@ -193,7 +194,8 @@ class Window(QMainWindow):
         self.actions_by_name["cut_chart_loose"].setEnabled(
             has_chart and bool(self.store.chart and self.store.chart.recipe)
         )
-        self.actions_by_name["paste_dress"].setEnabled(has_chart and self.store.dress_copied is not None)
+        for command in ("paste_dress", "paste_dress_everywhere"):
+            self.actions_by_name[command].setEnabled(has_chart and self.store.dress_copied is not None)
         self.deliver_button.setEnabled(has_chart)
         self.say("")
 

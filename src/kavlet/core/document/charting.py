@@ -11,6 +11,8 @@ from kavlet.core.document.guessing import guess_roles
 from kavlet.core.document.lookup import find_recipe, recipes_of
 from kavlet.core.figures.cells import Formula
 from kavlet.core.figures.table import HEADER, Column
+from kavlet.core.recipes.recipe import Parameter, Recipe, Setting
+from kavlet.core.recipes.settings import checked_setting
 from kavlet.core.values.errors import KavletError
 
 
@@ -35,11 +37,35 @@ def try_recipe(document: Document, chart_id: str, recipe: str) -> Document:
     if before is not None and (chart.width, chart.height) == before.size:
         size = {"width": made_by.size[0], "height": made_by.size[1]}
     repeat = chart.repeat and made_by.single
-    return fitted(
-        with_chart(
-            document, msgspec.structs.replace(chart, recipe=recipe, roles=roles, free=None, repeat=repeat, **size)
-        )
-    )
+    settings = _meaningful(chart.settings, made_by)
+    changes: dict[str, Any] = {
+        "recipe": recipe,
+        "roles": roles,
+        "settings": settings,
+        "free": None,
+        "repeat": repeat,
+        **size,
+    }
+    return fitted(with_chart(document, msgspec.structs.replace(chart, **changes)))
+
+
+def _meaningful(settings: dict[str, Setting], recipe: Recipe) -> dict[str, Setting]:
+    """Settings without those that another recipe uses the same name for, but with other values."""
+    return {
+        name: value
+        for name, value in settings.items()
+        if all(_may_have(one, value) for one in recipe.parameters if one.name == name)
+    }
+
+
+def _may_have(parameter: Parameter, value: Setting) -> bool:
+    if isinstance(value, str) and value.startswith("="):
+        return parameter.type == "number"
+    try:
+        checked_setting(parameter, value)
+    except KavletError:
+        return False
+    return True
 
 
 def carried_over(overrides: dict[str, Any], old: str, new: str) -> dict[str, Any]:

@@ -70,12 +70,17 @@ def pasted(
     keys: tuple[str, ...] = (),
 ) -> Document:
     """Copied looks put on another chart; those of the layer `old` go to the layer `new`, or to all of `keys`."""
+    keys = keys or ((new,) if new else ())
+    return set_looks(document, chart_id, moved(looks, old, keys))
+
+
+def moved(looks: Mapping[str, Any], old: str, keys: tuple[str, ...]) -> dict[str, Any]:
+    """Looks with those of the layer `old` put on the layers `keys` instead; with none named they stay."""
     put: dict[str, Any] = {}
     for path, value in looks.items():
         if old and path.startswith(f"layers.{old}."):
             rest = path.removeprefix(f"layers.{old}.")
-            for key in keys or ((new,) if new else (old,)):
-                put[f"layers.{key}.{rest}"] = value
+            put |= {f"layers.{key}.{rest}": value for key in keys or (old,)}
         else:
             put[path] = value
-    return set_looks(document, chart_id, put)
+    return put

@@ -24,6 +24,7 @@ class FillField(QWidget):
     chosen = Signal(object)
     given_back = Signal()
     symbol_wanted = Signal(object)
+    refused = Signal(object)
 
     def __init__(self, name: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -31,6 +32,7 @@ class FillField(QWidget):
         self.colour = ColourField(name)
         self.colour.chosen.connect(self._coloured)
         self.colour.given_back.connect(self.given_back)
+        self.colour.refused.connect(self.refused)
         self.kind = PickField(self.tr("Kind of fill"), KINDS)
         self.kind.chosen.connect(self._kind)
         self.symbol = QPushButton(self.tr("Symbol…"))
@@ -48,10 +50,10 @@ class FillField(QWidget):
         layout.addLayout(line)
         layout.addWidget(self.how)
 
-    def show_fill(self, fill: Fill | None, palette: tuple[str, ...], colour: str, by_hand: bool) -> None:
-        """Show what the part is filled with; `colour` is the hex code that stands for it."""
+    def show_fill(self, fill: Fill | None, palette: tuple[str, ...], colour: str, by_hand: bool, ground: str) -> None:
+        """Show what the part is filled with; `colour` is the hex code that stands for it, `ground` the chart's."""
         self._fill = fill
-        self.colour.show_colour(palette, colour, by_hand)
+        self.colour.show_colour(palette, colour, by_hand, ground)
         self.kind.show_choice(_kind_of(fill))
         is_picture = isinstance(fill, Picture)
         self.symbol.setText(fill.name if isinstance(fill, Picture) else self.tr("Symbol…"))

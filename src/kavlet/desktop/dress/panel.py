@@ -21,6 +21,7 @@ from kavlet.desktop.dress.offers import offers
 from kavlet.desktop.dress.parameters import ParameterFields
 from kavlet.desktop.dress.rows import DressRow, as_fill
 from kavlet.desktop.dress.symbols import SymbolShelf
+from kavlet.desktop.dress.theme_field import ThemeField
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.parts import Part
 from kavlet.desktop.stage import hits
@@ -79,7 +80,7 @@ class DressPanel(QFrame):
             field = TextField(label, hint)
             field.committed.connect(lambda text, name=name: self._set_text(name, text))
             self.texts[name] = field
-        self.theme = PickField(self.tr("Theme"), [(one.name, one.title) for one in themes().values()])
+        self.theme = ThemeField(self._store, self.tr("Theme"), [(one.name, one.title) for one in themes().values()])
         self.theme.chosen.connect(lambda name: self._dress(self.tr("choose theme"), theme=name))
         self.dark = QCheckBox(self.tr("Dark ground"))
         self.dark.clicked.connect(lambda on: self._dress(self.tr("choose ground"), dark=on))
@@ -190,6 +191,7 @@ class DressPanel(QFrame):
             row = DressRow(offer, columns)
             row.set.connect(lambda value, path=offer.path: self.set_value(path, value))
             row.back.connect(lambda path=offer.path: self.give_back(path))
+            row.refused.connect(self._store.refuse)
             row.symbol_wanted.connect(lambda place, path=offer.path: self._open_shelf(path, place))
             self.rows[offer.path] = row
             self._form.addWidget(row)
@@ -237,7 +239,8 @@ class DressPanel(QFrame):
         for path, row in self.rows.items():
             value, by_hand = held(spec, path), path in chart.dress.overrides
             if isinstance(row.field, FillField):
-                row.field.show_fill(as_fill(msgspec.to_builtins(value)), tones, self._drawn(picture, path), by_hand)
+                drawn, ground = self._drawn(picture, path), picture.figure.ground.hex
+                row.field.show_fill(as_fill(msgspec.to_builtins(value)), tones, drawn, by_hand, ground)
             else:
                 others = [held(spec, other) for other in self._same_paths(path)]
                 row.show_value(_shown_type(spec, path, value), by_hand, any(other != value for other in others))

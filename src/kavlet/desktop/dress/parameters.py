@@ -3,10 +3,10 @@
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QSlider, QVBoxLayout, QWidget
 
-from kavlet.core.build import checked_setting
 from kavlet.core.document import edits
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.recipes.recipe import Parameter, Recipe, Setting
+from kavlet.core.recipes.settings import checked_setting
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
 from kavlet.desktop.dress.symbols import SymbolShelf

@@ -23,6 +23,7 @@ class DressRow(QWidget):
     set = Signal(object)
     back = Signal()
     symbol_wanted = Signal(object)
+    refused = Signal(object)
 
     def __init__(self, offer: Offer, columns: list[tuple[str, str]], parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -67,6 +68,7 @@ class DressRow(QWidget):
             fill.chosen.connect(lambda value: self.set.emit(value))  # noqa: PLW0108
             fill.given_back.connect(lambda: self.back.emit())  # noqa: PLW0108
             fill.symbol_wanted.connect(lambda place: self.symbol_wanted.emit(place))  # noqa: PLW0108
+            fill.refused.connect(lambda error: self.refused.emit(error))  # noqa: PLW0108
             return fill
         if offer.kind in ("choice", "column", "says"):
             choices = (

@@ -1,13 +1,21 @@
-"""A row of colours to choose from, and a hex field; a dot tells that the colour was set by hand."""
+"""The palette's colours, tints of the one in use, a hex field, and the screen to choose a colour from.
+
+A dot tells that the colour was set by hand; its contrast against the chart's ground stands beside the field.
+"""
 
 from PySide6.QtCore import QSize, Qt, Signal
-from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QToolButton, QVBoxLayout, QWidget
+from PySide6.QtGui import QColor, QCursor, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
 
-from kavlet.core.values.colour import colour
+from kavlet.core.values.colour import Colour, colour, contrast, mix
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.dress.fields import TextField
+from kavlet.desktop.dress.screen_pick import ScreenPick
 from kavlet.desktop.look import UNIT, colours, qcolor
+
+WHITE, BLACK = Colour(1.0, 1.0, 1.0), Colour(0.0, 0.0, 0.0)
+TINTS = ((WHITE, 0.75), (WHITE, 0.5), (WHITE, 0.25), (BLACK, 0.2), (BLACK, 0.4))  # mixed into the colour in use
+LEAST_CONTRAST = 3.0  # of a mark against its ground (WCAG 2.2, success criterion 1.4.11)
 
 
 class Swatch(QAbstractButton):
@@ -40,53 +48,96 @@ class Swatch(QAbstractButton):
         painter.end()
 
 
+class SwatchRow(QHBoxLayout):
+    """Colours side by side."""
+
+    chosen = Signal(str)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setSpacing(0)
+        self.swatches: list[Swatch] = []
+
+    def show_colours(self, tones: tuple[str, ...], current: str) -> None:
+        """Show these colours, the one in use with a ring."""
+        if [swatch.hex for swatch in self.swatches] != list(tones):
+            while self.count():
+                item = self.takeAt(0)
+                widget = item.widget() if item is not None else None
+                if widget is not None:
+                    widget.hide()
+                    widget.deleteLater()
+            self.swatches = [Swatch(text) for text in tones]
+            for swatch in self.swatches:
+                swatch.clicked.connect(lambda _checked=False, text=swatch.hex: self.chosen.emit(text))
+                self.addWidget(swatch)
+            self.addStretch(1)
+        for swatch in self.swatches:
+            swatch.setChecked(swatch.hex == current)
+
+
 class ColourField(QWidget):
-    """Palette colours, a hex entry, and the dot that gives the colour back to the theme."""
+    """`chosen` tells a hex code; `refused` why no colour could be picked from the screen."""
 
     chosen = Signal(str)
     given_back = Signal()
+    refused = Signal(object)
 
     def __init__(self, name: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self._swatches: list[Swatch] = []
+        self.palette_row, self.tint_row = SwatchRow(), SwatchRow()
+        for row in (self.palette_row, self.tint_row):
+            row.chosen.connect(self.chosen)
         self.hex = TextField(self.tr("{} as hex").format(name), "#7a2e5d")
         self.hex.committed.connect(self._typed)
+        self.contrast = QLabel()
+        self.contrast.setObjectName("quiet")
+        self.pick = QToolButton()
+        self.pick.setObjectName("plain")
+        self.pick.setText("⌖")
+        self.pick.setToolTip(self.tr("Pick from the screen"))
+        self.pick.setAccessibleName(self.tr("Pick {} from the screen").format(name))
+        self.pick.clicked.connect(self._pick)
         self.dot = QToolButton()
         self.dot.setObjectName("plain")
         self.dot.setText("●")
         self.dot.setToolTip(self.tr("Set by hand. Give back to theme."))
         self.dot.setAccessibleName(self.tr("Give {} back to theme").format(name))
         self.dot.clicked.connect(self.given_back)
-        self._row = QHBoxLayout()
-        self._row.setSpacing(0)
         entry = QHBoxLayout()
         entry.setSpacing(UNIT)
         entry.addWidget(self.hex, 1)
-        entry.addWidget(self.dot)
+        for widget in (self.pick, self.contrast, self.dot):
+            entry.addWidget(widget)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(UNIT)
-        layout.addLayout(self._row)
+        layout.addLayout(self.palette_row)
+        layout.addLayout(self.tint_row)
         layout.addLayout(entry)
 
-    def show_colour(self, palette: tuple[str, ...], current: str, by_hand: bool) -> None:
-        """Show the theme's palette and the colour in use."""
-        if [swatch.hex for swatch in self._swatches] != list(palette):
-            while self._row.count():
-                item = self._row.takeAt(0)
-                widget = item.widget() if item is not None else None
-                if widget is not None:
-                    widget.hide()
-                    widget.deleteLater()
-            self._swatches = [Swatch(text) for text in palette]
-            for swatch in self._swatches:
-                swatch.clicked.connect(lambda _checked=False, text=swatch.hex: self.chosen.emit(text))
-                self._row.addWidget(swatch)
-            self._row.addStretch(1)
-        for swatch in self._swatches:
-            swatch.setChecked(swatch.hex == current)
+    def show_colour(self, palette: tuple[str, ...], current: str, by_hand: bool, ground: str) -> None:
+        """Show the theme's palette, the colour in use with its tints, and how it stands against the ground."""
+        tone = colour(current)
+        self.palette_row.show_colours(palette, current)
+        self.tint_row.show_colours(tuple(mix(tone, other, share).hex for other, share in TINTS), current)
         self.hex.show_text(current)
+        ratio = contrast(tone, colour(ground))
+        self.contrast.setText(f"{ratio:.1f} : 1")
+        self.contrast.setToolTip(
+            self.tr("Contrast with the ground; a part needs {:g} : 1 to be told from it.").format(LEAST_CONTRAST)
+        )
+        self.contrast.setStyleSheet(f"color: {colours().alarm};" if ratio < LEAST_CONTRAST else "")
         self.dot.setVisible(by_hand)
+
+    def _pick(self) -> None:
+        try:
+            over = ScreenPick.of_screen_under(QCursor.pos())
+        except KavletError as error:
+            self.refused.emit(error)
+            return
+        over.picked.connect(self.chosen)
+        over.showFullScreen()
 
     def _typed(self, text: str) -> None:
         try:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from typing import TYPE_CHECKING
 
 import msgspec
@@ -12,7 +11,6 @@ from kavlet.core.document import arranging, edits
 from kavlet.core.document import cells as cell_edits
 from kavlet.core.document import tables as table_edits
 from kavlet.core.document.cells import Box
-from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Cell, Value
 from kavlet.core.figures.table import HEADER
 from kavlet.core.figures.typed import shown_for_editing
@@ -37,7 +35,9 @@ class Work(QObject):
     def fill(self, source: Box, target: Box) -> None:
         table = self._grid.cells.table
         if table is not None:
-            self.attempt(self.tr("fill"), lambda: cell_edits.fill(self._store.document, table.id, source, target))
+            self._store.attempt(
+                self.tr("fill"), lambda: cell_edits.fill(self._store.document, table.id, source, target)
+            )
             self._grid.choose(target)
 
     def fill_down(self) -> None:
@@ -92,7 +92,7 @@ class Work(QObject):
             self._paste_block(self.clipboard_cells())
         elif held.moves and held.table == table.id:
             document = self._store.document
-            self.attempt(
+            self._store.attempt(
                 self.tr("move cells"), lambda: cell_edits.move_cells(document, table.id, held.box, column, row)
             )
             self.copy_is_done()
@@ -128,7 +128,9 @@ class Work(QObject):
                 [None if cell is None else shown_for_editing(cell) for cell in line] if i + row < HEADER else line
                 for i, line in enumerate(block)
             ]
-        self.attempt(self.tr("paste cells"), lambda: edits.paste(self._store.document, table.id, column, row, block))
+        self._store.attempt(
+            self.tr("paste cells"), lambda: edits.paste(self._store.document, table.id, column, row, block)
+        )
 
     @staticmethod
     def _repeated(block: list[list[Cell]], width: int, height: int) -> list[list[Cell]]:
@@ -165,7 +167,9 @@ class Work(QObject):
         last = min(last, table.height - 1)
         count = max(1, last - first + 1)
         at = max(HEADER, last + 1 if below else first)
-        self.attempt(self.tr("insert rows"), lambda: edits.insert_rows(self._store.document, table.id, at, count))
+        self._store.attempt(
+            self.tr("insert rows"), lambda: edits.insert_rows(self._store.document, table.id, at, count)
+        )
         self._grid.go_to(column, at)
 
     def delete_rows(self) -> None:
@@ -174,7 +178,9 @@ class Work(QObject):
             return
         column, first, _, last = box
         count = last - first + 1
-        self.attempt(self.tr("delete rows"), lambda: edits.delete_rows(self._store.document, table.id, first, count))
+        self._store.attempt(
+            self.tr("delete rows"), lambda: edits.delete_rows(self._store.document, table.id, first, count)
+        )
         self._grid.go_to(column, min(first, self._grid.cells.rowCount() - 1))
 
     def insert_column(self) -> None:
@@ -183,7 +189,7 @@ class Work(QObject):
         if table is None or not index.isValid():
             return
         at = index.column() + 1
-        self.attempt(self.tr("insert column"), lambda: edits.insert_columns(self._store.document, table.id, at))
+        self._store.attempt(self.tr("insert column"), lambda: edits.insert_columns(self._store.document, table.id, at))
 
     def delete_columns(self) -> None:
         table, box = self._grid.cells.table, self._grid.chosen()
@@ -191,7 +197,7 @@ class Work(QObject):
             return
         first, row, last, _ = box
         count = last - first + 1
-        self.attempt(
+        self._store.attempt(
             self.tr("delete columns"), lambda: edits.delete_columns(self._store.document, table.id, first, count)
         )
         self._grid.go_to(first, row)
@@ -206,7 +212,7 @@ class Work(QObject):
         if to < HEADER or to > table.height or first < HEADER:
             return
         document = self._store.document
-        self.attempt(self.tr("move rows"), lambda: arranging.move_rows(document, table.id, first, count, to))
+        self._store.attempt(self.tr("move rows"), lambda: arranging.move_rows(document, table.id, first, count, to))
         self._grid.choose((box[0], first + by, box[2], box[3] + by))
 
     def rows_up(self) -> None:
@@ -232,7 +238,9 @@ class Work(QObject):
         if to < 0 or to > own:
             return
         document = self._store.document
-        self.attempt(self.tr("move columns"), lambda: arranging.move_columns(document, table.id, first, count, to))
+        self._store.attempt(
+            self.tr("move columns"), lambda: arranging.move_columns(document, table.id, first, count, to)
+        )
         self._grid.choose((first + by, box[1], box[2] + by, box[3]))
 
     def sort_up(self) -> None:
@@ -248,19 +256,23 @@ class Work(QObject):
             return
         values = self._store.values.texts(table.id, index.column())
         document = self._store.document
-        self.attempt(self.tr("sort rows"), lambda: arranging.sort_rows(document, table.id, values, descending))
+        self._store.attempt(self.tr("sort rows"), lambda: arranging.sort_rows(document, table.id, values, descending))
 
     def transpose(self) -> None:
         table = self._grid.cells.table
         if table is not None:
-            self.attempt(self.tr("turn rows into columns"), lambda: arranging.transpose(self._store.document, table.id))
+            self._store.attempt(
+                self.tr("turn rows into columns"), lambda: arranging.transpose(self._store.document, table.id)
+            )
 
     def set_number_text(self, number: NumberText) -> None:
         """Write the numbers of the selection so; a column selected from top to bottom keeps it for new rows."""
         table, box = self._grid.cells.table, self._grid.chosen()
         if table is not None and box is not None:
             document = self._store.document
-            self.attempt(self.tr("number text"), lambda: cell_edits.set_number_text(document, table.id, box, number))
+            self._store.attempt(
+                self.tr("number text"), lambda: cell_edits.set_number_text(document, table.id, box, number)
+            )
 
     def as_number(self) -> None:
         self.set_number_text(PLAIN)
@@ -306,11 +318,4 @@ class Work(QObject):
         if table is not None and index.isValid():
             column = table.columns[index.column()].id
             document = self._store.document
-            self.attempt(self.tr("cut helper loose"), lambda: table_edits.cut_loose(document, table.id, column))
-
-    def attempt(self, name: str, edit: Callable[[], Document]) -> None:
-        """Make an edit; a refusal is told."""
-        try:
-            self._store.apply(name, edit())
-        except KavletError as error:
-            self._store.refuse(error)
+            self._store.attempt(self.tr("cut helper loose"), lambda: table_edits.cut_loose(document, table.id, column))

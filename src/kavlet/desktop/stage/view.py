@@ -13,16 +13,16 @@ from PySide6.QtGui import (
     QPen,
     QWheelEvent,
 )
-from PySide6.QtWidgets import QLineEdit, QSizePolicy, QWidget
+from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from kavlet.core.build import Picture
 from kavlet.core.compose.figure import Mark
-from kavlet.core.document import dressing, edits
+from kavlet.core.document import dressing
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Size
 from kavlet.desktop.look import colours, qcolor
 from kavlet.desktop.parts import Part
-from kavlet.desktop.stage import hits
+from kavlet.desktop.stage import hits, typed
 from kavlet.desktop.stage.drags import Drag, begin
 from kavlet.desktop.stage.xray import paint_xray
 from kavlet.desktop.store import Store
@@ -56,7 +56,7 @@ class StageView(QWidget):
         self._press: tuple[QPointF, Part | None] | None = None
         self._drag: Drag | None = None
         self.dragging = False
-        self.editor: QLineEdit | None = None
+        self.editor: typed.TextEdit | None = None
         self.setMouseTracking(True)
         self.setAcceptDrops(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -227,35 +227,43 @@ class StageView(QWidget):
         part = self.part_at(event.position())
         if part is not None and part.kind == "text":
             self.edit_text(part.key)
+        elif part is not None and part.kind == "label":
+            self.edit_label(part)
 
     def edit_text(self, key: str) -> None:
         """Type a title, subtitle or source line where it stands."""
+        self._type_into(Part("text", key))
+
+    def edit_label(self, part: Part) -> None:
+        """Type what a layer's labels say, with fields in braces, where one of them stands."""
+        self._type_into(part)
+
+    def _type_into(self, part: Part) -> None:
         chart, picture = self._store.chart, self._picture
-        if chart is None or picture is None:
+        text = typed.text_of(chart, picture, part) if chart is not None and picture is not None else None
+        if chart is None or picture is None or text is None:
             return
         if self.editor is not None:
             self.editor.deleteLater()
-        box = next(iter(hits.boxes(picture.figure, Part("text", key))), picture.figure.plot)
+        box = next(iter(hits.boxes(picture.figure, part)), picture.figure.plot)
         corner = self.from_chart(box.x, box.y)
-        editor = QLineEdit(getattr(chart, key), self)
-        editor.setAccessibleName(self.tr("Edit {}").format(key))
-        width = max(280.0, self.sheet().right() - corner.x() - AIR)
-        editor.setGeometry(int(corner.x()) - 6, int(corner.y()) - 6, int(width), editor.sizeHint().height())
-        editor.selectAll()
-        editor.returnPressed.connect(lambda: self._typed(key, editor))
-        editor.editingFinished.connect(editor.hide)
-        editor.show()
-        editor.setFocus()
-        self.editor = editor
+        width = max(280.0, self.sheet().right() - corner.x() - AIR) if part.kind == "text" else 220.0
+        values = [column.values for column in self._store.values.of(chart.table)]
+        self.editor = typed.TextEdit(text, typed.offers(part, values), self)
+        self.editor.setAccessibleName(self.tr("Edit {}").format(part.key))
+        left, height = min(corner.x() - 6, self.width() - width), self.editor.sizeHint().height()
+        self.editor.setGeometry(int(left), int(corner.y()) - 6, int(width), height)
+        self.editor.committed.connect(lambda text: self._typed(part, text))
+        self.editor.show()
+        self.editor.setFocus()
 
-    def _typed(self, key: str, editor: QLineEdit) -> None:
+    def _typed(self, part: Part, text: str) -> None:
         chart = self._store.chart
-        text = editor.text()
-        editor.hide()
         self.setFocus()
-        if chart is not None and text != getattr(chart, key):
-            document = edits.change_chart(self._store.document, chart.id, **{key: text})
-            self._store.apply(self.tr("change {}").format(key), document)
+        if chart is not None:
+            what = self.tr("labels") if part.kind == "label" else part.key
+            document = typed.with_text(self._store.document, chart, part, text)
+            self._store.apply(self.tr("change {}").format(what), document)
 
     def wheelEvent(self, event: QWheelEvent) -> None:
         if event.modifiers() & Qt.KeyboardModifier.ControlModifier and self._picture is not None:

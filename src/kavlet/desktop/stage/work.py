@@ -1,6 +1,5 @@
 """What the commands do to the chart in view: recipes, layers, looks copied and pasted, sizes, pictures, kits."""
 
-from collections.abc import Callable
 from pathlib import Path
 
 import msgspec
@@ -8,7 +7,7 @@ from PySide6.QtCore import QObject, QPoint
 from PySide6.QtGui import QAction
 from PySide6.QtWidgets import QFileDialog, QInputDialog, QMenu, QWidget
 
-from kavlet.core.build import Picture
+from kavlet.core.build import Picture, build_chart
 from kavlet.core.charts.area import Area
 from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.chart import AnyLayer
@@ -19,14 +18,16 @@ from kavlet.core.charts.reference import Reference
 from kavlet.core.document import charting, dressing, edits
 from kavlet.core.document.document import Document, fresh_id
 from kavlet.core.document.recipe_saving import saved_recipe
+from kavlet.core.dress.style import Dress
 from kavlet.core.figures.cells import Formula
+from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.figures.references import filled
 from kavlet.core.figures.table import HEADER
-from kavlet.core.files import kit as kit_file
 from kavlet.core.files import pictures as picture_files
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.sizes import CHARTS
 from kavlet.desktop.parts import Part
+from kavlet.desktop.remembered import remembered
 from kavlet.desktop.stage.panel import StagePanel
 from kavlet.desktop.store import Store
 
@@ -50,20 +51,11 @@ class ChartCommands(QObject):
     def _picture(self) -> Picture | None:
         return self._stage.view.picture if not self._stage.view.problem else None
 
-    def attempt(self, name: str, edit: Callable[[], Document]) -> bool:
-        """Carry out an edit; say why not when it is refused."""
-        try:
-            self._store.apply(self.tr(name), edit())
-        except KavletError as error:
-            self._store.refuse(error)
-            return False
-        return True
-
     def look(self, name: str, looks: dict[str, object]) -> None:
         """Set values by hand, as one edit."""
         chart = self._store.chart
         if chart is not None:
-            self.attempt(name, lambda: dressing.set_looks(self._store.document, chart.id, looks))
+            self._store.attempt(name, lambda: dressing.set_looks(self._store.document, chart.id, looks))
 
     # Recipes
 
@@ -72,29 +64,39 @@ class ChartCommands(QObject):
         table, chart = self._store.table, self._store.chart
         if table is None:
             return
-        if chart is None or chart.table != table.id:
-            made: list[str] = []
-
-            def add() -> Document:
-                document, chart_id = edits.add_chart(self._store.document, table.id, name)
-                made.append(chart_id)
-                return document
-
-            if self.attempt("choose recipe", add):
-                self._store.show_chart(made[0])
+        if chart is not None and chart.table == table.id:
+            picture = self._picture()
+            old = charting.main_layer(picture.build.chart) if picture is not None and chart.dress.overrides else ""
+            self._store.select()
+            document = charting.try_recipe(self._store.document, chart.id, name)
+            self._store.attempt(self.tr("choose recipe"), lambda: self._dressed(document, chart.id, old))
             return
-        picture = self._picture()
-        old = charting.main_layer(picture.build.chart) if picture is not None and chart.dress.overrides else ""
-        document = charting.try_recipe(self._store.document, chart.id, name)
-        self._store.select()
-        self._store.apply(self.tr("choose recipe"), document)
-        picture = self._picture()
-        if old and picture is not None:
-            new = charting.main_layer(picture.build.chart)
-            looks = charting.carried_over(chart.dress.overrides, old, new)
-            if looks != chart.dress.overrides:
-                self._store.undo()
-                self._store.apply(self.tr("choose recipe"), dressing.set_looks(document, chart.id, looks))
+        made: list[str] = []
+
+        def add() -> Document:
+            document, chart_id = edits.add_chart(self._store.document, table.id, name)
+            made.append(chart_id)
+            return self._dressed(document, chart_id)
+
+        if self._store.attempt(self.tr("choose recipe"), add):
+            self._store.show_chart(made[0])
+
+    def _dressed(self, document: Document, chart: str, old: str = "") -> Document:
+        """The new build with the looks set by hand on the layer `old`, and what is remembered for its recipe."""
+        entry = document.chart(chart)
+        look = remembered(entry.recipe)
+        if look is None and not old:
+            return document
+        try:
+            main = charting.main_layer(build_chart(document, recalculate(document.tables), chart).chart)
+        except KavletError:
+            return document  # the table does not fit the recipe; there is nothing to dress
+        overrides = charting.carried_over(entry.dress.overrides, old, main)
+        dress = entry.dress
+        if look is not None:
+            overrides = dressing.moved(look.dress.overrides, look.layer, (main,)) | overrides
+            dress = dress if old or dress != Dress() else look.dress
+        return edits.change_chart(document, chart, dress=msgspec.structs.replace(dress, overrides=overrides))
 
     def cut_chart_loose(self) -> None:
         """Turn the recipe's build into free helper columns and layers."""
@@ -102,7 +104,9 @@ class ChartCommands(QObject):
         if chart is None or picture is None:
             return
         spec = picture.build.chart
-        self.attempt("cut chart loose", lambda: charting.cut_loose(self._store.document, chart.id, spec))
+        self._store.attempt(
+            self.tr("cut chart loose"), lambda: charting.cut_loose(self._store.document, chart.id, spec)
+        )
 
     def save_as_recipe(self) -> None:
         """Ask for a name and keep the chart as a recipe of the author's own."""
@@ -124,14 +128,14 @@ class ChartCommands(QObject):
             own = saved_recipe(document, chart.id, spec, title)
             return msgspec.structs.replace(document, recipes=(*document.recipes, own))
 
-        self.attempt("save as recipe", save)
+        self._store.attempt(self.tr("save as recipe"), save)
 
     def repeat_rows(self) -> None:
         """One chart for each row, on one scale; or one again."""
         chart = self._store.chart
         if chart is not None:
             repeat = not chart.repeat
-            self.attempt(
+            self._store.attempt(
                 "repeat for each row", lambda: edits.change_chart(self._store.document, chart.id, repeat=repeat)
             )
 
@@ -146,32 +150,9 @@ class ChartCommands(QObject):
         chart = self._store.chart
         if chart is not None:
             self._store.select()
-            self.attempt("delete chart", lambda: charting.delete_chart(self._store.document, chart.id))
+            self._store.attempt(self.tr("delete chart"), lambda: charting.delete_chart(self._store.document, chart.id))
 
     # Stripping and scales
-
-    def strip_chart(self) -> None:
-        """Take title, legend, gridlines and axes away."""
-        chart = self._store.chart
-        if chart is None:
-            return
-        looks: dict[str, object] = {
-            "ink": 0, "legend.side": "none", "frame.along.visible": False, "frame.along.grid": False,
-            "frame.along.line": False, "frame.across.line": False, "frame.across.grid": False,
-        }  # fmt: skip
-
-        def strip() -> Document:
-            document = edits.change_chart(self._store.document, chart.id, title="", subtitle="", source="")
-            return dressing.set_looks(document, chart.id, looks)
-
-        self.attempt("strip chart", strip)
-
-    def lock_scale(self) -> None:
-        """Lock the value scale from 0 to 100 %: to 1 for shares, to 100 for figures above 1."""
-        picture = self._picture()
-        axis = next((one for one in picture.figure.axes if one.name in ("x", "y")), None) if picture else None
-        whole = 100.0 if axis is not None and axis.maximum > 1.5 else 1.0
-        self.look("lock scale", {"frame.along.minimum": 0.0, "frame.along.maximum": whole})
 
     def set_size(self, name: str) -> None:
         """Give the chart a size by name."""
@@ -179,61 +160,11 @@ class ChartCommands(QObject):
         if chart is not None and name in CHARTS:
             size = CHARTS[name]
             changes = {"width": size.width, "height": size.height}
-            self.attempt("set size", lambda: edits.change_chart(self._store.document, chart.id, **changes))
+            self._store.attempt(
+                self.tr("set size"), lambda: edits.change_chart(self._store.document, chart.id, **changes)
+            )
 
     # Dress
-
-    def copy_dress(self) -> None:
-        self._copy("all")
-
-    def copy_label_looks(self) -> None:
-        self._copy("labels")
-
-    def copy_colours(self) -> None:
-        self._copy("colours")
-
-    def copy_number_texts(self) -> None:
-        self._copy("numbers")
-
-    def _copy(self, what: dressing.What) -> None:
-        """Copy the looks of the chosen layer, or of the whole chart."""
-        chart, picture = self._store.chart, self._picture()
-        if chart is None or picture is None:
-            return
-        part = self._store.selection[0] if self._store.selection else None
-        layer = part.key if part is not None and part.kind in ("layer", "mark", "label") else ""
-        looks = dressing.copied(chart, what, layer)
-        self._store.dress_copied = (layer or charting.main_layer(picture.build.chart), looks)
-        if not looks:
-            self._store.refuse(KavletError("Nothing is set by hand here, so nothing is copied."))
-
-    def paste_dress(self) -> None:
-        """Put the copied looks on the chosen layers, or on the chart."""
-        chart, picture = self._store.chart, self._picture()
-        if chart is None or picture is None or self._store.dress_copied is None:
-            return
-        old, looks = self._store.dress_copied
-        chosen = tuple(
-            dict.fromkeys(one.key for one in self._store.selection if one.kind in ("layer", "mark", "label"))
-        )
-        new = charting.main_layer(picture.build.chart)
-        self.attempt("paste dress", lambda: dressing.pasted(self._store.document, chart.id, looks, old, new, chosen))
-
-    def load_kit(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self._window, self.tr("Load kit"), "", f"*{kit_file.SUFFIX}")
-        if name:
-            self.attempt("load kit", lambda: kit_file.put_on(self._store.document, kit_file.load(Path(name))))
-
-    def save_kit(self) -> None:
-        chart = self._store.chart
-        name, _ = QFileDialog.getSaveFileName(self._window, self.tr("Save kit"), "house", f"*{kit_file.SUFFIX}")
-        if not name or chart is None:
-            return
-        path = Path(name) if name.endswith(kit_file.SUFFIX) else Path(name + kit_file.SUFFIX)
-        try:
-            kit_file.save(kit_file.taken_from(self._store.document, chart.id, path.stem), path)
-        except KavletError as error:
-            self._store.refuse(error)
 
     # Layers
 
@@ -275,7 +206,7 @@ class ChartCommands(QObject):
         )
         if isinstance(layer, Line):
             layer = msgspec.structs.replace(layer, spot="disc")
-        self.attempt("add layer", lambda: self._with_layer(layer))
+        self._store.attempt(self.tr("add layer"), lambda: self._with_layer(layer))
 
     def add_reference(self) -> None:
         """Add a line in the middle of the scale, to be dragged."""
@@ -286,7 +217,7 @@ class ChartCommands(QObject):
         key = fresh_id("added ", (layer.key for layer in picture.build.chart.layers))
         at = (axis.minimum + axis.maximum) / 2
         layer = Reference(key, self.tr("line"), at=at, label=Label(), listed=False)
-        self.attempt("add layer", lambda: self._with_layer(layer))
+        self._store.attempt(self.tr("add layer"), lambda: self._with_layer(layer))
 
     def _with_layer(self, layer: AnyLayer) -> Document:
         chart = self._store.chart
@@ -319,7 +250,7 @@ class ChartCommands(QObject):
             layer: AnyLayer = NEW_LAYERS[kind](key, "helper", column, tone=len(picture.build.chart.layers))
             return edits.change_chart(document, chart.id, layers=(*document.chart(chart.id).layers, layer))
 
-        self.attempt("add layer", add)
+        self._store.attempt(self.tr("add layer"), add)
 
     def remove_layer(self, key: str) -> None:
         """Remove a layer that was added; one of the recipe's is hidden."""
@@ -329,7 +260,9 @@ class ChartCommands(QObject):
         self._store.select()
         if any(layer.key == key for layer in chart.layers):
             left = tuple(layer for layer in chart.layers if layer.key != key)
-            self.attempt("remove layer", lambda: edits.change_chart(self._store.document, chart.id, layers=left))
+            self._store.attempt(
+                self.tr("remove layer"), lambda: edits.change_chart(self._store.document, chart.id, layers=left)
+            )
         else:
             self.look("hide layer", {f"layers.{key}.hidden": True})
 
@@ -408,7 +341,7 @@ class ChartCommands(QObject):
                 document = dressing.set_looks(document, chart.id, looks)
             return document
 
-        self.attempt("add picture", add)
+        self._store.attempt(self.tr("add picture"), add)
 
     # Looking
 

@@ -1,0 +1,126 @@
+"""Texts of the chart typed where they stand, with the fields and cells they may name offered while typing."""
+
+from collections.abc import Sequence
+
+from PySide6.QtCore import QModelIndex, QRect, Qt, Signal
+from PySide6.QtGui import QFocusEvent, QKeyEvent, QStandardItem, QStandardItemModel
+from PySide6.QtWidgets import QCompleter, QLineEdit, QListView, QWidget
+
+from kavlet.core.build import Picture
+from kavlet.core.document import dressing, edits
+from kavlet.core.document.document import ChartEntry, Document
+from kavlet.core.figures.references import column_letters
+from kavlet.desktop.parts import Part
+
+FIELDS = (
+    ("{value}", "the figure"), ("{name}", "the row’s name"), ("{share}", "its share of the whole"),
+    ("{step}", "its share of the row before"), ("{series}", "the layer’s name"),
+)  # fmt: skip
+OFFERED = 400
+
+
+class TextEdit(QLineEdit):
+    """`committed` tells the text when Return is pressed; leaving the field or Esc gives it up."""
+
+    committed = Signal(str)
+
+    def __init__(self, text: str, offers: Sequence[tuple[str, str]], parent: QWidget) -> None:
+        super().__init__(text, parent)
+        model = QStandardItemModel(self)
+        for insert, meaning in offers:
+            item = QStandardItem(f"{insert}   {meaning}")
+            item.setData(insert, Qt.ItemDataRole.UserRole)
+            model.appendRow(item)
+        self.popup = QListView()
+        self.completion = QCompleter(model, self)
+        self.completion.setWidget(self)
+        self.completion.setPopup(self.popup)
+        self.completion.setCompletionRole(Qt.ItemDataRole.UserRole)
+        self.completion.setCaseSensitivity(Qt.CaseSensitivity.CaseInsensitive)
+        self.completion.activated[QModelIndex].connect(self._take)  # type: ignore[index]
+        self.textEdited.connect(lambda _: self._offer())
+        self.selectAll()
+
+    def offered(self) -> list[str]:
+        """What is offered for what has been typed before the cursor."""
+        model = self.completion.completionModel()
+        role = Qt.ItemDataRole.UserRole
+        return [str(model.index(i, 0).data(role)) for i in range(self.completion.completionCount())]
+
+    def _begun(self) -> tuple[int, str]:
+        """Where the field or reference before the cursor begins, and what of it is typed."""
+        before = self.text()[: self.cursorPosition()]
+        brace = before.rfind("{")
+        if brace > before.rfind("}"):
+            return brace, before[brace:]
+        return (0, before) if before.startswith("=") else (-1, "")
+
+    def _offer(self) -> None:
+        start, begun = self._begun()
+        if start < 0:
+            self.popup.hide()
+            return
+        self.completion.setCompletionPrefix(begun)
+        if self.offered() in ([], [begun]):
+            self.popup.hide()
+            return
+        self.completion.complete(QRect(0, 0, max(260, self.width() // 2), self.height()))
+        self.popup.setCurrentIndex(self.completion.completionModel().index(0, 0))
+
+    def _take(self, index: QModelIndex) -> None:
+        insert = str(index.data(Qt.ItemDataRole.UserRole))
+        start, begun = self._begun()
+        if start >= 0:
+            self.setSelection(start, len(begun))
+            self.insert(insert)
+
+    def focusOutEvent(self, event: QFocusEvent) -> None:
+        super().focusOutEvent(event)
+        if event.reason() != Qt.FocusReason.PopupFocusReason:
+            self.hide()
+
+    def focusNextPrevChild(self, forward: bool) -> bool:
+        return False if self.popup.isVisible() else super().focusNextPrevChild(forward)  # Tab takes what is offered
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if self.popup.isVisible() and event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Tab):
+            self._take(self.popup.currentIndex())
+            self.popup.hide()
+        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.hide()
+            self.committed.emit(self.text())
+        elif event.key() == Qt.Key.Key_Escape:
+            self.hide()
+        else:
+            super().keyPressEvent(event)
+
+
+def text_of(chart: ChartEntry, picture: Picture, part: Part) -> str | None:
+    """What is typed at a part: a text of the chart, or the template of a layer's labels; None where nothing is."""
+    if part.kind == "text":
+        return str(getattr(chart, part.key))
+    layer = picture.build.chart.layer(part.key) if part.kind == "label" else None
+    return layer.label.template if layer is not None and layer.label is not None else None
+
+
+def with_text(document: Document, chart: ChartEntry, part: Part, text: str) -> Document:
+    """The document with the text taken; the same one when nothing changed."""
+    if part.kind == "label":
+        return dressing.set_looks(document, chart.id, {f"{part.path}.template": text})
+    if text == getattr(chart, part.key):
+        return document
+    return edits.change_chart(document, chart.id, **{part.key: text})
+
+
+def offers(part: Part, values: Sequence[Sequence[object]]) -> list[tuple[str, str]]:
+    """What may be named, each with its meaning: cells; in a label also its figure, name and share, and columns."""
+    cells: list[tuple[str, str]] = []
+    for column, held in enumerate(values):
+        for row, value in enumerate(held):
+            if value not in (None, "") and len(cells) < OFFERED:
+                text = f"{value:g}" if isinstance(value, float) else str(value)
+                cells.append((f"={column_letters(column)}{row + 1}", text))
+    if part.kind != "label":
+        return cells
+    columns = [(f"{{{held[0]}}}", "a column") for held in values if isinstance(held[0], str) and held[0]]
+    return [*FIELDS, *columns, *((f"{{{reference}}}", meaning) for reference, meaning in cells)]

@@ -1,0 +1,106 @@
+"""Words and colours chosen in the window: labels typed in place, the colour field, themes, looks kept and spread."""
+
+from PySide6.QtCore import QPoint, QRect, Qt
+from PySide6.QtGui import QColor, QPixmap
+from pytestqt.qtbot import QtBot
+
+from kavlet.desktop.dress.screen_pick import ScreenPick
+from kavlet.desktop.parts import Part
+from kavlet.desktop.window import Window
+from tests.desktop.test_recipes import figure, show
+from tests.desktop.test_stage import label, place
+
+
+def test_a_label_is_typed_in_place_with_fields_and_cells_offered(window: Window, qtbot: QtBot) -> None:
+    show(window, "bars")
+    text = label(window, "series 1", 0)
+    qtbot.mouseDClick(window.stage.view, Qt.MouseButton.LeftButton, pos=place(window, *text.bounds.center))
+    editor = window.stage.view.editor
+    assert editor is not None
+    editor.selectAll()
+    qtbot.keyClicks(editor, "{na")
+    assert editor.offered() == ["{name}"]
+    qtbot.keyClick(editor, Qt.Key.Key_Tab)
+    qtbot.keyClicks(editor, ": {=B2")
+    assert "{=B2}" in editor.offered()
+    qtbot.keyClicks(editor, "}")
+    assert editor.text() == "{name}: {=B2}"
+    qtbot.keyClick(editor, Qt.Key.Key_Return)
+    rows = {one.row: one for one in figure(window).texts if one.kind == "label" and one.key == "series 1"}
+    assert all(one.text.endswith(f": {rows[0].text.rsplit(': ', 1)[1]}") for one in rows.values())
+    assert window.store.history.undo_name == "change labels"
+
+
+def test_a_cell_is_offered_for_the_title(window: Window, qtbot: QtBot) -> None:
+    show(window, "bars")
+    window.stage.view.edit_text("title")
+    editor = window.stage.view.editor
+    assert editor is not None
+    qtbot.keyClicks(editor, "=a")
+    assert {"=A1", "=A2"} <= set(editor.offered())
+    qtbot.keyClick(editor, Qt.Key.Key_Escape)
+    assert not editor.isVisible()
+
+
+def test_the_colour_field_tells_contrast_and_offers_tints(window: Window) -> None:
+    show(window, "bars")
+    window.store.select(Part("layer", "series 1"))
+    field = window.dress.fill
+    assert field is not None
+    field.colour.chosen.emit("#ffffff")
+    assert field.colour.contrast.text() == "1.0 : 1"
+    field.colour.chosen.emit("#000000")
+    assert float(field.colour.contrast.text().split()[0]) > 18
+    assert [swatch.hex for swatch in field.colour.tint_row.swatches][-1] == "#000000"
+    tint = field.colour.tint_row.swatches[0]
+    assert tint.hex == "#aeaeae"  # OKLab lightness 0.75 of a grey: 0.75 ** 3 in linear light
+    tint.click()
+    assert {one.fill.hex for one in figure(window).marks if one.key == "series 1" and one.fill} == {"#aeaeae"}
+
+
+def test_a_colour_is_picked_from_the_screen(qtbot: QtBot) -> None:
+    shot = QPixmap(40, 30)
+    shot.fill(QColor("#315f4f"))
+    over = ScreenPick(shot, QRect(0, 0, 40, 30))
+    over.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose, False)
+    qtbot.addWidget(over)
+    over.show()
+    with qtbot.waitSignal(over.picked) as told:
+        qtbot.mouseClick(over, Qt.MouseButton.LeftButton, pos=QPoint(7, 9))
+    assert told.args == ["#315f4f"]
+
+
+def test_themes_are_shown_as_the_chart_in_view(window: Window) -> None:
+    field = window.dress.theme
+    previews = [field.preview(str(field.itemData(i))) for i in range(field.count())]
+    corners = {one.toImage().pixelColor(66, 20).name() for one in previews if one is not None}
+    assert len(previews) == 8
+    assert None not in previews
+    assert len(corners) > 1
+
+
+def test_a_look_is_remembered_for_its_recipe(window: Window) -> None:
+    show(window, "bars")
+    window.charts.look("colour", {"layers.series 1.fill": "#123456"})
+    window.looks.remember_look()
+    show(window, "lines")
+    window.charts.take_recipe("bars")
+    assert {one.fill.hex for one in figure(window).marks if one.key == "series 1" and one.fill} == {"#123456"}
+    window.store.undo()
+    window.looks.forget_look()
+    show(window, "bars")
+    window.looks.forget_look()
+    show(window, "lines")
+    window.charts.take_recipe("bars")
+    assert "#123456" not in {one.fill.hex for one in figure(window).marks if one.fill}
+
+
+def test_dress_is_pasted_on_all_charts_as_one_edit(window: Window) -> None:
+    show(window, "bars")
+    window.charts.look("size", {"layers.series 1.label.size": 21.0})
+    window.looks.copy_label_looks()
+    window.looks.paste_dress_everywhere()
+    changed = [one for one in window.store.document.charts if 21.0 in one.dress.overrides.values()]
+    assert len(changed) == len(window.store.document.charts)
+    window.store.undo()
+    assert len([one for one in window.store.document.charts if 21.0 in one.dress.overrides.values()]) == 1
