@@ -15,8 +15,8 @@ from PySide6.QtWidgets import QApplication, QWidget
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.desktop.deliver.sheet import DeliverSheet
-from kavlet.desktop.look import dress_application
 from kavlet.desktop.main import application, open_window
+from kavlet.desktop.parts import Part
 from kavlet.desktop.window import Window
 
 FOLDER = Path(__file__).parent.parent / "docs" / "screenshots"
@@ -27,15 +27,13 @@ def demo(window: Window) -> QWidget:
 
 
 def dark(window: Window) -> QWidget:
-    app = QApplication.instance()
-    assert isinstance(app, QApplication)
-    dress_application(app, dark=True)
+    window.look_dark()
     chart = window.store.chart
     assert chart is not None
     document = edits.change_chart(
-        window.store.document, chart.id, dress=msgspec.structs.replace(chart.dress, theme="dusk")
+        window.store.document, chart.id, dress=msgspec.structs.replace(chart.dress, dark=True)
     )
-    window.store.apply("choose theme", edits.set_setting(document, chart.id, "shape", "tapered"))
+    window.store.apply("choose ground", edits.set_setting(document, chart.id, "shape", "tapered"))
     return window
 
 
@@ -58,9 +56,39 @@ def deliver(window: Window) -> QWidget:
     return sheet
 
 
+def wall(window: Window) -> QWidget:
+    _show(window, "columns")
+    window.open_recipes()
+    while window.wall.drawing:
+        QApplication.processEvents()
+    return window
+
+
+def dressed(window: Window) -> QWidget:
+    _show(window, "columns")
+    window.store.select(Part("mark", "series 1", 2))
+    return window
+
+
+def xray(window: Window) -> QWidget:
+    _show(window, "bridge")
+    window.store.show_xray(True)
+    return window
+
+
+def stepping(window: Window) -> QWidget:
+    _show(window, "stepping")
+    return window
+
+
+def _show(window: Window, recipe: str) -> None:
+    window.store.show_chart(next(one.id for one in window.store.document.charts if one.recipe == recipe))
+    QApplication.processEvents()
+
+
 VIEWS: dict[str, Callable[[Window], QWidget]] = {
-    "demo": demo, "dark": dark, "problem": problem, "empty": empty, "deliver": deliver,
-}  # fmt: skip
+    one.__name__: one for one in (demo, wall, dressed, xray, stepping, dark, problem, empty, deliver)
+}
 
 
 def main() -> None:
@@ -70,12 +98,13 @@ def main() -> None:
     app = application()
     FOLDER.mkdir(parents=True, exist_ok=True)
     for name in sys.argv[1:] or VIEWS:
-        dress_application(app, dark=False)
         window = open_window(demo=True)
+        window.look_light()
         window.resize(1280, 800)
         app.processEvents()
         shown = VIEWS[name](window)
-        app.processEvents()
+        for _ in range(4):  # until the layouts have settled
+            app.processEvents()
         shown.grab().save(str(FOLDER / f"{name}.png"))
         window.store.history.saved()
         shown.close()

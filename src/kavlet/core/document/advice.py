@@ -17,6 +17,8 @@ _TIME = re.compile(
     r"autumn|winter", re.IGNORECASE,
 )  # fmt: skip
 
+_PLAN = re.compile(r"\b(?:targets?|goals?|plan(?:ned)?|aims?|due)\b", re.IGNORECASE)
+
 
 class Features(Struct, frozen=True):
     """What a table's own columns are like; `values` is the first column of numbers."""
@@ -33,6 +35,7 @@ class Features(Struct, frozen=True):
     whole: bool
     repeated: bool
     percent: bool
+    planned: bool
 
 
 def features(table: Table, values: list[list[Value]]) -> Features:
@@ -59,6 +62,7 @@ def features(table: Table, values: list[list[Value]]) -> Features:
         whole=bool(first) and all(value == int(value) and 0 <= value <= 400 for value in first) and most > 0,
         repeated=len(set(last_text)) < len(last_text) if last_text else False,
         percent="percent" in styles or (bool(first) and min(first) >= 0 and most <= 1),
+        planned=any(_PLAN.search(str(table.columns[i].cells[0])) for i in numeric),
     )
 
 
@@ -83,7 +87,7 @@ _RULES = {
     "battery": lambda f: _when((f.rows <= 8 and not f.negative, 0.35, "what is left of a budget")),
     "capsule": lambda f: _when((f.percent and f.rows <= 8, 0.92, "shares of a whole each"), otherwise=(0.25, "")),
     "radial-bars": lambda f: _when((3 <= f.rows <= 8 and not f.negative, 0.55, "a few rows to compare")),
-    "target-columns": lambda f: _when((f.numbers >= 2, 0.7, "two figures: reached and planned"), otherwise=(0.2, "")),
+    "target-columns": lambda f: _when((f.planned and f.numbers >= 2, 0.9, "what was reached, and planned")),
     "pie": lambda f: _when(
         (f.shares and f.rows <= 7, 0.8, "shares of one whole"),
         (2 <= f.rows <= 6 and not f.negative, 0.55, "a few parts"),

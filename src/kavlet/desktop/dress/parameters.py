@@ -81,7 +81,7 @@ class ParameterFields(QWidget):
         label = QLabel(parameter.name.capitalize() + unit)
         label.setObjectName("quiet")
         label.setBuddy(field)
-        label.setFixedWidth(78)
+        label.setFixedWidth(88)
         label.setToolTip(parameter.meaning)
         line = QWidget()
         layout = QHBoxLayout(line)

@@ -48,7 +48,7 @@ class DressRow(QWidget):
         elif offer.kind == "fill":
             self.dot.hide()
         else:
-            label.setFixedWidth(78)
+            label.setFixedWidth(88)
             head.addWidget(label)
             head.addWidget(self.field, 1)
         head.addWidget(self.dot)

@@ -3,7 +3,7 @@
 A dot tells that the colour was set by hand; its contrast against the chart's ground stands beside the field.
 """
 
-from PySide6.QtCore import QSize, Qt, Signal
+from PySide6.QtCore import QPointF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QCursor, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
 
@@ -45,6 +45,22 @@ class Swatch(QAbstractButton):
             style = Qt.PenStyle.SolidLine if self.isChecked() else Qt.PenStyle.DotLine
             painter.setPen(QPen(qcolor(colours().ink), 1.5, style))
             painter.drawEllipse(2, 2, 22, 22)
+        painter.end()
+
+
+class PickButton(QToolButton):
+    """A cross in a ring, as it is laid over the screen."""
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        del event
+        c = colours()
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setPen(QPen(qcolor(c.accent if self.underMouse() or self.hasFocus() else c.quiet), 1.5))
+        middle = QPointF(self.width() / 2, self.height() / 2)
+        painter.drawEllipse(middle, 5.0, 5.0)
+        for x, y in ((1, 0), (-1, 0), (0, 1), (0, -1)):
+            painter.drawLine(middle + QPointF(3 * x, 3 * y), middle + QPointF(8 * x, 8 * y))
         painter.end()
 
 
@@ -92,9 +108,8 @@ class ColourField(QWidget):
         self.hex.committed.connect(self._typed)
         self.contrast = QLabel()
         self.contrast.setObjectName("quiet")
-        self.pick = QToolButton()
-        self.pick.setObjectName("plain")
-        self.pick.setText("⌖")
+        self.pick = PickButton()
+        self.pick.setFixedSize(26, 26)
         self.pick.setToolTip(self.tr("Pick from the screen"))
         self.pick.setAccessibleName(self.tr("Pick {} from the screen").format(name))
         self.pick.clicked.connect(self._pick)

@@ -23,7 +23,7 @@ class WhatIf(QWidget):
         self._place: tuple[str, int, int] | None = None
         layout = QHBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
-        layout.setSpacing(UNIT)
+        layout.setSpacing(0)
         label = QLabel(self.tr("What if"))
         label.setObjectName("quiet")
         layout.addWidget(label)
@@ -32,6 +32,7 @@ class WhatIf(QWidget):
             button = QToolButton()
             button.setObjectName("plain")
             button.setText(text)
+            button.setMinimumWidth(button.fontMetrics().horizontalAdvance(text) + 14)
             button.setAccessibleName(self.tr("Try {}").format(text))
             button.clicked.connect(lambda _checked=False, share=share: self.try_share(share))
             self.buttons[text] = button

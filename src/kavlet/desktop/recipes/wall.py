@@ -178,7 +178,7 @@ class RecipeWall(QFrame):
         if self.search.text().strip():
             return [(self.tr("Found"), names)]
         of = self._features()
-        best = [name for name in names if suits(recipes[name], of)[0] >= BEST][:6]
+        best = [name for name in names if suits(recipes[name], of)[0] >= BEST][: max(3, self._columns())]
         groups = [(self.tr("Fits your figures best"), best)] if best else []
         for question, words in QUESTIONS.items():
             groups.append((words, [name for name in names if name not in best and recipes[name].question == question]))
