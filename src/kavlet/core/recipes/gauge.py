@@ -63,7 +63,7 @@ def formulas(places: Places) -> dict[str, list[str]]:
     """The scale's end, the level within it, the needle's angle, and the lengths of bands and rest."""
     value, low, sweep = places.role("value"), places.number("minimum"), places.number("sweep")
     level, top = places.helper("level"), places.helper("maximum")
-    found = _round_end(f"MAX({';'.join([places.whole(value), *places.numbers('bands')])})")
+    found = _round_end(";".join([places.whole(value), *places.numbers("bands")]))
     made: dict[str, list[str]] = {name: [] for name in ("maximum", "level", "needle", "sweep", "rest")}
     for row in places.span:
         cell, high, at = f"{value}{row}", f"{top}{row}", f"{level}{row}"
@@ -79,11 +79,10 @@ def formulas(places: Places) -> dict[str, list[str]]:
     return made
 
 
-def _round_end(most: str) -> str:
-    """The scale's end where none is given: 1, 10 or 100, then the next of 1, 2, 5 times a power of ten."""
-    power = f"10^ROUNDDOWN(LOG10({most});0)"
-    step = f"IF({most}>5*{power};10;IF({most}>2*{power};5;IF({most}>{power};2;1)))"
-    return f"IF({most}<=1;1;IF({most}<=100;10^ROUNDUP(LOG10({most});0);{power}*{step}))"
+def _round_end(held: str) -> str:
+    """The scale's end where none is given: 1, 10 or 100; above that the next multiple of a power of ten."""
+    above = f"ROUNDUP(MAX({held});-ROUNDDOWN(LOG10(MAX({held}));0))"
+    return f"IF(MAX({held})>100;{above};10^ROUNDUP(LOG10(MAX(1;{held}));0))"
 
 
 def top_of(inputs: Inputs) -> float:
