@@ -291,7 +291,8 @@ def test_settings_may_be_cells() -> None:
 
 
 @pytest.mark.parametrize(
-    ("value", "end"), [(0.4, 1), (1, 1), (7, 10), (40, 100), (100, 100), (130, 200), (201, 300), (950, 1000), (1234, 2000), (-3, 1)]
+    ("value", "end"),
+    [(0.4, 1), (1, 1), (7, 10), (40, 100), (100, 100), (130, 200), (201, 300), (950, 1000), (1234, 2000), (-3, 1)],
 )
 def test_gauge_without_a_maximum_ends_at_a_round_number(value: float, end: float) -> None:
     assert helper(make("gauge", one(value)), "maximum") == [end]

@@ -1,14 +1,17 @@
 """The recipe wall, parameters, cutting loose, recipes of one's own, repeating, stepping, trying out."""
 
+import json
+from pathlib import Path
 from typing import Any
 
 import pytest
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QFileDialog
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.compose.figure import Figure
 from kavlet.core.recipes.registry import RECIPES
+from kavlet.desktop.documents import demo
 from kavlet.desktop.dress.fields import TextField
 from kavlet.desktop.figures.what_if import CHOICES
 from kavlet.desktop.window import Window
@@ -113,6 +116,28 @@ def test_cut_loose_and_saved_as_a_recipe(window: Window, qtbot: QtBot, monkeypat
     assert chart.recipe == ""
     assert figure(window).marks
     assert not window.actions_by_name["cut_chart_loose"].isEnabled()
+
+
+def test_an_own_recipe_goes_by_file_to_another_document(
+    window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    show(window, "bars")
+    window.charts.save_recipe("House bars")
+    window.charts.export_recipe()
+    assert "no recipe of your own" in window.saying.text()
+    window.charts.take_recipe("house-bars")
+    path = tmp_path / "house.kavlet-recipe"
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(path.with_suffix("")), ""))
+    window.charts.export_recipe()
+    assert json.loads(path.read_text(encoding="utf-8"))["title"] == "House bars"
+    window.store.load(demo(), None, "other")
+    monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(path), ""))
+    window.charts.import_recipe()
+    show(window, "columns")
+    window.charts.take_recipe("house-bars")
+    assert figure(window).marks
+    assert window.store.chart is not None
+    assert window.store.chart.recipe == "house-bars"
 
 
 def test_one_gauge_for_each_row(window: Window) -> None:

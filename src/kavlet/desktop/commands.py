@@ -67,6 +67,8 @@ COMMANDS = (
     Command("open_recipes", "Chart", "Recipes…", "Ctrl+Shift+R", line_before=True),
     Command("cut_chart_loose", "Chart", "Cut loose from the recipe"),
     Command("save_as_recipe", "Chart", "Save as recipe…"),
+    Command("export_recipe", "Chart", "Save own recipe to a file…"),
+    Command("import_recipe", "Chart", "Load a recipe…"),
     Command("repeat_rows", "Chart", "Repeat for each row"),
     Command("copy_chart", "Chart", "Copy chart", line_before=True),
     Command("delete_chart", "Chart", "Delete chart"),

@@ -7,12 +7,14 @@ import msgspec
 
 from kavlet.core.charts.chart import Chart
 from kavlet.core.document.document import ChartEntry, Document, fresh_name
+from kavlet.core.document.fitting import fitted
 from kavlet.core.document.lookup import find_recipe, recipes_of
 from kavlet.core.figures.cells import Formula
 from kavlet.core.figures.references import CellReference, Reference, column_letters, rewritten
 from kavlet.core.figures.table import HEADER, Column, Table
 from kavlet.core.recipes.own import OwnHelper, OwnRecipe
 from kavlet.core.recipes.recipe import Parameter, Role
+from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import PLAIN
 
@@ -47,6 +49,16 @@ def saved_recipe(document: Document, chart_id: str, spec: Chart, title: str) -> 
         helpers=made,
         chart=_renamed(plain, names),
     )
+
+
+def with_recipe(document: Document, own: OwnRecipe) -> Document:
+    """The document with a recipe of the author's own; one of the same name is replaced. Raises KavletError when a
+    shipped recipe has that name.
+    """
+    if own.name in RECIPES:
+        raise KavletError(f"“{own.title}” is the name of a recipe that Kavlet brings along.")
+    others = tuple(one for one in document.recipes if one.name != own.name)
+    return fitted(msgspec.structs.replace(document, recipes=(*others, own)))
 
 
 def _sorted_columns(entry: ChartEntry, table: Table, spec: Chart) -> tuple[dict[str, Role], dict[str, str]]:

@@ -8,7 +8,6 @@ from kavlet.core.document import edits
 from kavlet.core.figures.cells import Cell, Written
 from kavlet.core.figures.table import HEADER
 from kavlet.desktop.figures.grid import Grid
-from kavlet.desktop.look import UNIT
 from kavlet.desktop.store import Store
 
 CHOICES = (("0", 0.0), ("¼", 0.25), ("½", 0.5), ("¾", 0.75), ("full", 1.0), ("beyond", 1.3), ("empty", math.nan))

@@ -17,13 +17,14 @@ from kavlet.core.charts.points import Points
 from kavlet.core.charts.reference import Reference
 from kavlet.core.document import charting, dressing, edits
 from kavlet.core.document.document import Document, fresh_id
-from kavlet.core.document.recipe_saving import saved_recipe
+from kavlet.core.document.recipe_saving import saved_recipe, with_recipe
 from kavlet.core.dress.style import Dress
 from kavlet.core.figures.cells import Formula
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.figures.references import filled
 from kavlet.core.figures.table import HEADER
 from kavlet.core.files import pictures as picture_files
+from kavlet.core.files import recipe_file
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.sizes import CHARTS
 from kavlet.desktop.parts import Part
@@ -125,10 +126,35 @@ class ChartCommands(QObject):
 
         def save() -> Document:
             document = self._store.document
-            own = saved_recipe(document, chart.id, spec, title)
-            return msgspec.structs.replace(document, recipes=(*document.recipes, own))
+            return with_recipe(document, saved_recipe(document, chart.id, spec, title))
 
         self._store.attempt(self.tr("save as recipe"), save)
+
+    def export_recipe(self) -> None:
+        """Write the chart's own recipe to a file, for other documents."""
+        chart = self._store.chart
+        own = next(
+            (one for one in self._store.document.recipes if chart is not None and one.name == chart.recipe), None
+        )
+        if own is None:
+            self._store.refuse(KavletError("This chart has no recipe of your own.", remedy="Save it as recipe first."))
+            return
+        suffix = recipe_file.SUFFIX
+        name, _ = QFileDialog.getSaveFileName(self._window, self.tr("Save recipe to a file"), own.name, f"*{suffix}")
+        if name:
+            path = Path(name if name.endswith(suffix) else name + suffix)
+            try:
+                recipe_file.save(own, path)
+            except KavletError as error:
+                self._store.refuse(error)
+
+    def import_recipe(self) -> None:
+        """Put a recipe from a file on this document's wall."""
+        name, _ = QFileDialog.getOpenFileName(self._window, self.tr("Load a recipe"), "", f"*{recipe_file.SUFFIX}")
+        if name:
+            self._store.attempt(
+                self.tr("load recipe"), lambda: with_recipe(self._store.document, recipe_file.load(Path(name)))
+            )
 
     def repeat_rows(self) -> None:
         """One chart for each row, on one scale; or one again."""

@@ -1,0 +1,19 @@
+"""A recipe of an author's own as an open JSON file, to be taken to other documents and people."""
+
+from pathlib import Path
+
+from kavlet.core.files import atomic
+from kavlet.core.recipes.own import OwnRecipe, dumps, loads
+
+SUFFIX = ".kavlet-recipe"
+MOST_BYTES = 4_000_000
+
+
+def load(path: Path) -> OwnRecipe:
+    """The recipe of a file. Raises KavletError when it is none, is damaged or newer, or can't be read."""
+    return loads(atomic.read(path, MOST_BYTES), path.name)
+
+
+def save(own: OwnRecipe, path: Path) -> None:
+    """Write a recipe atomically."""
+    atomic.write(path, dumps(own))
