@@ -349,6 +349,21 @@ def test_legend_title_plot_and_hole_are_dragged(window: Window, qtbot: QtBot) ->
     assert smaller.inner / smaller.outer < ring.inner / ring.outer - 0.05
 
 
+def test_the_cap_is_dragged_by_the_end_of_a_cut_bar(window: Window, qtbot: QtBot) -> None:
+    show(window, "capped-bars")
+    cut = next(one for one in figure(window).marks if one.value == 402)
+    middle = cut.bounds.center[0]
+    before = cut.bounds.height / mark(window, cut.key, 0).bounds.height
+    start = place(window, middle, cut.bounds.y + 1)
+    drag(window, qtbot, start, start + QPoint(0, 30))
+    chart = window.store.chart
+    assert chart is not None
+    assert 0 < float(chart.settings["cap"]) < 100
+    assert window.store.history.undo_name == "move cap"
+    after = next(one for one in figure(window).marks if one.value == 402)
+    assert after.bounds.height / mark(window, cut.key, 0).bounds.height < before
+
+
 def test_colours_symbols_and_pictures_are_dropped_on_parts(window: Window, tmp_path: Path) -> None:
     show(window, "bars")
     at = QPointF(inside(window, mark(window, "series 1", 0)))

@@ -6,19 +6,26 @@ from typing import Any
 
 from msgspec import Struct
 
+from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Cartesian, Polar
 from kavlet.core.charts.overrides import held
 from kavlet.core.compose.figure import Figure, Mark
+from kavlet.core.document import dressing, edits
+from kavlet.core.document.document import Document
 from kavlet.desktop.parts import Part
 from kavlet.desktop.stage.hits import boxes
 
 Looks = dict[str, Any]
+SETTING = "settings."
 NEAR = 4.0  # points from an edge that count as on it
 
 
 class Drag(Struct, frozen=True):
-    """A name for the edit, and the looks for a way (dx, dy) and a place (x, y) of the mouse."""
+    """A name for the edit, and the looks for a way (dx, dy) and a place (x, y) of the mouse.
+
+    A look named `settings.…` is a parameter of the recipe.
+    """
 
     name: str
     looks: Callable[[float, float, float, float], Looks]
@@ -48,7 +55,18 @@ def begin(figure: Figure, chart: Chart, part: Part | None, chosen: tuple[Part, .
         return _explode(mark, chart)
     if mark.type == "reference":
         return _reference(figure, chart, mark)
-    return _gap(figure, chart, mark, x, y) if mark.type == "bar" else None
+    if mark.type == "bar":
+        return _cap(figure, chart, mark, x, y) or _gap(figure, chart, mark, x, y)
+    return None
+
+
+def dragged(document: Document, chart_id: str, looks: Looks) -> Document:
+    """The document with what a drag has brought about."""
+    settings = {path.removeprefix(SETTING): value for path, value in looks.items() if path.startswith(SETTING)}
+    for name, value in settings.items():
+        document = edits.set_setting(document, chart_id, name, value)
+    others = {path: value for path, value in looks.items() if not path.startswith(SETTING)}
+    return dressing.set_looks(document, chart_id, others) if others else document
 
 
 def _offset(name: str, path: str, chart: Chart) -> Drag:
@@ -124,6 +142,29 @@ def _reference(figure: Figure, chart: Chart, mark: Mark) -> Drag | None:
         return {f"layers.{mark.key}.at": round(value, max(0, digits)), f"layers.{mark.key}.values": ""}
 
     return Drag("move reference line", looks)
+
+
+def _cap(figure: Figure, chart: Chart, mark: Mark, x: float, y: float) -> Drag | None:
+    """The end of a bar that is cut short moves the cap of all."""
+    layer, axis = chart.layer(mark.key), next((one for one in figure.axes if one.name in ("x", "y")), None)
+    if not isinstance(layer, Bars) or not layer.true or axis is None or mark.block is None or mark.value is None:
+        return None
+    plot, rect, lying = figure.plot, mark.block.rect, isinstance(chart.frame, Cartesian) and chart.frame.lying
+
+    def value_at(x: float, y: float) -> float:
+        share = (x - plot.x) / plot.width if lying else (plot.bottom - y) / plot.height
+        return axis.minimum + share * (axis.maximum - axis.minimum)
+
+    end = value_at(rect.right, rect.y)
+    if mark.value <= end * (1 + 1e-6) or abs((x - rect.right) if lying else (y - rect.y)) > NEAR:
+        return None
+    digits = 2 - math.floor(math.log10(max(1e-9, axis.maximum - axis.minimum)))
+    least = (axis.maximum - axis.minimum) / 100
+
+    def looks(_dx: float, _dy: float, x: float, y: float) -> Looks:
+        return {f"{SETTING}cap": round(max(least, value_at(x, y)), max(0, digits))}
+
+    return Drag("move cap", looks)
 
 
 def _gap(figure: Figure, chart: Chart, mark: Mark, x: float, y: float) -> Drag | None:

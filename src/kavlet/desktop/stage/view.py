@@ -23,7 +23,7 @@ from kavlet.core.values.geometry import Size
 from kavlet.desktop.look import colours, qcolor
 from kavlet.desktop.parts import Part
 from kavlet.desktop.stage import hits, typed
-from kavlet.desktop.stage.drags import Drag, begin
+from kavlet.desktop.stage.drags import Drag, begin, dragged
 from kavlet.desktop.stage.xray import paint_xray
 from kavlet.desktop.store import Store
 from kavlet.paint.painter import paint, qpath
@@ -221,7 +221,7 @@ class StageView(QWidget):
             return
         start, here = self.to_chart(self._press[0]), self.to_chart(at)
         looks = self._drag.looks(here.x() - start.x(), here.y() - start.y(), here.x(), here.y())
-        self._store.try_out(dressing.set_looks(self._store.document, chart.id, looks))
+        self._store.try_out(dragged(self._store.document, chart.id, looks))
 
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
         part = self.part_at(event.position())
