@@ -75,6 +75,7 @@ def test_typed_formulas_are_tidied() -> None:
         ("=SUM(A1:A3*B1:B3)", 100.0),
         ("=SUMPRODUCT((A1:A3>1)*(B1:B3))", 30.0),
         ('=SUMPRODUCT((C1:C3="a")*A1:A3)', 4.0),
+        ("=SUMPRODUCT(INT(A1:A3/2))", 2.0),
         ("=SUM(-A1:A3)", -6.0),
         ("=MAX(A1:A3&\"0\")", 0.0),
         ("=SUM(A:A)", 6.0),
