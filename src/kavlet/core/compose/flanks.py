@@ -9,6 +9,7 @@ from kavlet.core.compose.plane import Plane
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Shape
 from kavlet.core.shapes.box import quad
+from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
 
 
@@ -32,26 +33,8 @@ def place(layer: Flanks, series: int, on: Plane, to: Placing) -> None:
             on.point(below, on.along(float(span.ends[row]))),
             on.point(below, on.along(float(span.starts[row]))),
         )
-        path = recorded(quad, *corners)
         value = float(span.ends[row] - span.starts[row])
-        to.marks.append(
-            Mark(
-                layer.name,
-                layer.key,
-                "flank",
-                to.id(row),
-                series,
-                layer.helper,
-                True,
-                value,
-                Rect.around(list(corners)),
-                path,
-                colour,
-                "",
-                (Shape(path, colour),),
-                panel=to.panel,
-            )
-        )
+        _join(layer, series, row, value, corners, colour, to)
 
 
 def _lines(layer: Flanks, series: int, on: Plane, to: Placing) -> None:
@@ -69,22 +52,35 @@ def _lines(layer: Flanks, series: int, on: Plane, to: Placing) -> None:
             on.point(start, along - half), on.point(end, along - half),
             on.point(end, along + half), on.point(start, along + half),
         )  # fmt: skip
-        path = recorded(quad, *corners)
-        to.marks.append(
-            Mark(
-                layer.name,
-                layer.key,
-                "flank",
-                to.id(row),
-                series,
-                layer.helper,
-                True,
-                level,
-                Rect.around(list(corners)),
-                path,
-                colour,
-                "",
-                (Shape(path, colour),),
-                panel=to.panel,
-            )
+        _join(layer, series, row, level, corners, colour, to)
+
+
+def _join(
+    layer: Flanks,
+    series: int,
+    row: int,
+    value: float,
+    corners: tuple[tuple[float, float], ...],
+    colour: Colour,
+    to: Placing,
+) -> None:
+    """One join, from the row before to this one."""
+    path = recorded(quad, *corners)
+    to.marks.append(
+        Mark(
+            layer.name,
+            layer.key,
+            "flank",
+            to.id(row),
+            series,
+            layer.helper,
+            True,
+            value,
+            Rect.around(list(corners)),
+            path,
+            colour,
+            "",
+            (Shape(path, colour),),
+            panel=to.panel,
         )
+    )
