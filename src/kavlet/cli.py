@@ -14,7 +14,7 @@ import msgspec
 
 import kavlet
 from kavlet.core.build import Picture, picture
-from kavlet.core.document import edits
+from kavlet.core.document import charting, edits
 from kavlet.core.document.document import Document
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.figures.references import column_index
@@ -74,7 +74,7 @@ def open_file(file: Path | None) -> None:
 @click.option("--dark", is_flag=True, help="The theme's dark ground.")
 @click.option("--palette", default=None, help="A palette by name.")
 @click.option("--look", "looks", multiple=True, metavar="PATH=VALUE", help="A look set by hand, by its path.")
-@click.option("--repeat", is_flag=True, help="One chart for each row, for recipes that show one.")
+@click.option("--repeat", is_flag=True, help="One chart for each row or group, for recipes that show one.")
 @click.option("--title", default=None, help="The title, or a formula such as =B1.")
 @click.option("--subtitle", default="", help="The line below the title.")
 @click.option("--source", default="", help="The line below the chart.")
@@ -108,7 +108,7 @@ def make(
             raise click.UsageError(f"--role {role.name} takes one column.")
     document, chart_id = edits.add_chart(document, table_id, recipe_name, columns)
     changes: dict[str, object] = {
-        "settings": _settings(chosen, setting_pairs), "subtitle": subtitle, "source": source, "repeat": repeat,
+        "settings": _settings(chosen, setting_pairs), "subtitle": subtitle, "source": source,
     }  # fmt: skip
     if size is not None:
         changes |= {"width": size.width, "height": size.height}
@@ -120,6 +120,8 @@ def make(
         entry.dress, theme=theme or entry.dress.theme, dark=dark, palette=palette, overrides=made_by_hand
     )
     document = edits.change_chart(document, chart_id, **changes)
+    if repeat:
+        document = charting.repeated(document, chart_id, chosen.single)
     made = picture(document, recalculate(document.tables), chart_id)
     if out.suffix.lower() == kavlet_file.SUFFIX:
         kavlet_file.save(document, out)

@@ -145,3 +145,23 @@ def test_charts_are_copied_and_deleted_with_their_helpers() -> None:
     assert sum(column.helper is not None for column in made.tables[0].columns) == 6
     gone = charting.delete_chart(made, copy)
     assert gone == document("funnel", ROWS)
+
+
+@pytest.mark.parametrize(("recipe", "column", "figures"), [
+    ("gauge", "figure", [50.0, 20.0]), ("thermometer", "total", [100.0, 60.0]), ("battery", "spent", [0.5, 0.3]),
+])  # fmt: skip
+def test_repeated_for_each_group(recipe: str, column: str, figures: list[float]) -> None:
+    rows = table(["pond", "value"], ["Mere", "Ditch", "Mere", "Ditch", "Ditch"], [40.0, 10.0, 60.0, 20.0, 30.0])
+    settings = {"thermometer": {"goal": 200.0}, "battery": {"budget": 200.0}}.get(recipe, {"maximum": 100.0})
+    made = document(recipe, rows, **settings)
+    again = draw(charting.repeated(made, made.charts[0].id, True))
+    assert [text.text for text in again.figure.texts if text.kind == "panel"] == ["Mere", "Ditch"]
+    first, second = helper(again, column)[:2]
+    assert [first, second] == [pytest.approx(figure) for figure in figures]
+
+
+def test_repeated_for_each_row_shows_each_row_s_own_figure() -> None:
+    made = document("thermometer", table(["pond", "value"], ["Mere", "Ditch"], [40.0, 10.0]), goal=80.0)
+    again = charting.repeated(made, "k1", True)
+    assert helper(draw(again), "level") == [0.5, 0.125]
+    assert helper(draw(charting.repeated(again, "k1", False)), "level") == [0.625, None]

@@ -69,7 +69,7 @@ COMMANDS = (
     Command("save_as_recipe", "Chart", "Save as recipe…"),
     Command("export_recipe", "Chart", "Save own recipe to a file…"),
     Command("import_recipe", "Chart", "Load a recipe…"),
-    Command("repeat_rows", "Chart", "Repeat for each row"),
+    Command("repeat_rows", "Chart", "Repeat for each row or group"),
     Command("copy_chart", "Chart", "Copy chart", line_before=True),
     Command("delete_chart", "Chart", "Delete chart"),
     Command("strip_chart", "Dress", "Strip the chart", "Ctrl+Shift+B"),

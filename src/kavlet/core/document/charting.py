@@ -49,6 +49,19 @@ def try_recipe(document: Document, chart_id: str, recipe: str) -> Document:
     return fitted(with_chart(document, msgspec.structs.replace(chart, **changes)))
 
 
+def repeated(document: Document, chart_id: str, on: bool) -> Document:
+    """The chart once for each row, or once for each group where names occur several times; or one chart again."""
+    chart, table = document.chart(chart_id), document.table(document.chart(chart_id).table)
+    recipe = find_recipe(document, chart.recipe)
+    stated = chart.settings.get("of", "sum")
+    settings = {name: value for name, value in chart.settings.items() if name != "of"}
+    held = chart.roles.get("name", ())
+    names = [cell for cell in table.columns[table.place(held[0])].cells[HEADER:] if cell] if held else []
+    if on and "of" in recipe.defaults:
+        settings["of"] = stated if stated != "sum" else "group" if len(set(names)) < len(names) else "row"
+    return fitted(with_chart(document, msgspec.structs.replace(chart, repeat=on, settings=settings)), document)
+
+
 def _meaningful(settings: dict[str, Setting], recipe: Recipe) -> dict[str, Setting]:
     """Settings without those that another recipe uses the same name for, but with other values."""
     return {

@@ -10,7 +10,7 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.dress.fills import Gradient
 from kavlet.core.recipes.checks import need_above_zero, need_numbers
-from kavlet.core.recipes.parts import ROW, choice, number, optional, text
+from kavlet.core.recipes.parts import OF, ROW, choice, number, optional, text, total_of
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Role
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError
@@ -31,7 +31,7 @@ def formulas(places: Places) -> dict[str, list[str]]:
             for held in made.values():
                 held.append("")
             continue
-        total = f"SUM({places.whole(value)})" if summed else f"{value}{row}"
+        total = total_of(places, value, row)
         made["budget"].append("=" + stated.format(row=row))
         made["spent"].append(f"={total}/{budget}{row}")
         made["left"].append(f"=1-{spent}{row}")
@@ -154,7 +154,7 @@ BATTERY = Recipe(
     ),
     parameters=(
         optional("budget", "What there is to spend.", 0.0),
-        choice("of", "The column’s sum, or one row.", "sum", "row"),
+        OF,
         ROW,
         choice("direction", "Standing or lying.", "standing", "lying"),
         number("cells", 0.0, "Cells the charge is parted into; 0 for none.", 0.0, 40.0),

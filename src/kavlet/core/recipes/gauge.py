@@ -56,6 +56,7 @@ def columns(places: Places) -> tuple[HelperColumn, ...]:
     count = len(split_list(str(places.settings["bands"]))) or THIRDS - 1
     total = count if _ends_at_maximum(places) else count + 1
     fixed = tuple(helper for helper in HELPERS if not helper.many)
+    fixed = (GROUPED, *fixed) if places.settings["of"] == "group" else fixed
     return (*fixed, *(HelperColumn(f"band {i + 1}", HELPERS[-1].meaning) for i in range(total)))
 
 
@@ -64,9 +65,16 @@ def formulas(places: Places) -> dict[str, list[str]]:
     value, low, sweep = places.role("value"), places.number("minimum"), places.number("sweep")
     level, top = places.helper("level"), places.helper("maximum")
     found = _round_end(";".join([places.whole(value), *places.numbers("bands")]))
+    grouped = places.settings["of"] == "group" and places.has("name")
     made: dict[str, list[str]] = {name: [] for name in ("maximum", "level", "needle", "sweep", "rest")}
     for row in places.span:
         cell, high, at = f"{value}{row}", f"{top}{row}", f"{level}{row}"
+        if grouped:
+            names = places.role("name")
+            made.setdefault("figure", []).append(
+                f"=AVERAGEIF({places.whole(names)};{names}{row};{places.whole(value)})"
+            )
+            cell = f"{places.helper('figure')}{row}"
         made["maximum"].append(f"={places.number('maximum') or found}")
         made["level"].append(f'=IF(ISNUMBER({cell});(MAX({low};MIN({high};{cell}))-{low})/({high}-{low});"")')
         made["needle"].append(f'=IF(ISNUMBER({cell});{at}*{sweep}-{sweep}/2;"")')
@@ -90,6 +98,15 @@ def top_of(inputs: Inputs) -> float:
     return float(inputs.helper("maximum")[inputs.row])
 
 
+def _column(inputs: Inputs) -> str:
+    """The id of the column that holds the figures: the table's own, or the groups' means."""
+    return inputs.helpers["figure"] if "figure" in inputs.helpers else inputs.id("value")
+
+
+def _figure(inputs: Inputs) -> float:
+    return float(inputs.numbers[_column(inputs)][inputs.row])
+
+
 def check(inputs: Inputs) -> None:
     """The figure is a number, the scale goes upward, and the bands follow each other within it."""
     need_numbers(inputs, "value")
@@ -102,7 +119,7 @@ def check(inputs: Inputs) -> None:
             "The bands must rise from the minimum to the maximum.",
             remedy=f"Give their upper bounds, the last {high:g}.",
         )
-    if math.isnan(float(inputs.figures("value")[inputs.row])):
+    if math.isnan(_figure(inputs)):
         raise KavletError(f"Row {inputs.row + 1} holds no value.", remedy="Type a number, or choose another row.")
 
 
@@ -110,7 +127,7 @@ def chart(inputs: Inputs) -> Chart:
     """A ring of bands with a needle, or an arc on a track with the figure in its middle."""
     sweep, row = inputs.setting("sweep"), inputs.row
     low, high = inputs.setting("minimum"), top_of(inputs)
-    figure = float(inputs.figures("value")[row])
+    figure = _figure(inputs)
     past = 1 if figure > high else -1 if figure < low else 0
     how = inputs.number_text("value")
     label = Label(number=how)
@@ -139,14 +156,14 @@ def chart(inputs: Inputs) -> Chart:
                 inputs.title("value"),
                 inputs.helpers["needle"],
                 row=row,
-                figures=inputs.id("value"),
+                figures=_column(inputs),
                 past=past,
                 label=label,
             )
         )
     else:
         layers.append(
-            Rings("value", inputs.title("value"), inputs.helpers["sweep"], figures=inputs.id("value"), named=False)
+            Rings("value", inputs.title("value"), inputs.helpers["sweep"], figures=_column(inputs), named=False)
         )
         shown = written(figure, how, inputs.locale) + (" ▸" if past > 0 else "")
         notes = (Note("value", shown, middle=True, bold=True),)
@@ -203,7 +220,7 @@ def _alt_text(inputs: Inputs, figure: float, past: int) -> str:
 
 
 def notices(inputs: Inputs) -> tuple[Notice, ...]:
-    figure = float(inputs.figures("value")[inputs.row])
+    figure = _figure(inputs)
     low, high = inputs.setting("minimum"), top_of(inputs)
     if low <= figure <= high:
         return ()
@@ -211,6 +228,7 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     return (Notice("out-of-range", figure, f"The value {figure:g} lies {side}; the needle stands at the stop."),)
 
 
+GROUPED = HelperColumn("figure", "The mean of all rows that share the name.")
 HELPERS = (
     HelperColumn("maximum", "Where the scale ends."),
     HelperColumn("level", "Where the value lies within the scale.", PERCENT),
@@ -231,6 +249,7 @@ GAUGE = Recipe(
     ),
     parameters=(
         ROW,
+        choice("of", "One row, or the mean of all rows that share its name.", "row", "group"),
         number("minimum", 0.0, "Where the scale starts."),
         optional("maximum", "Where the scale ends; 1, 10, 100 … by the figures when left out."),
         Parameter("bands", "numbers", "", "Upper bounds of the bands, such as 40; 70."),

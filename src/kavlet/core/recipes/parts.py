@@ -4,7 +4,7 @@ import math
 
 from kavlet.core.charts.labels import Label, Position
 from kavlet.core.charts.scale import Scale
-from kavlet.core.recipes.recipe import Inputs, Parameter, Role
+from kavlet.core.recipes.recipe import Inputs, Parameter, Places, Role
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import PERCENT, WHOLE_PERCENT, NumberText
 
@@ -12,6 +12,13 @@ NAME = Role("name", "text", "Names the rows.", required=False)
 VALUE = Role("value", "number", "The figure of each row.")
 VALUES = Role("value", "number", "The figures of each row, a column for each series.", many=True)
 ROW = Parameter("row", "number", 1.0, "Which row is shown, counted from 1.", (), 1.0, 100_000.0)
+OF = Parameter(
+    "of",
+    "choice",
+    "sum",
+    "The column’s sum, one row, or the sum of all rows that share the row’s name.",
+    ("sum", "row", "group"),
+)
 SHARE_SCALE = Scale(minimum=0.0, maximum=1.0, number=PERCENT, visible=False)
 MOST_SAID = 12
 
@@ -77,3 +84,15 @@ def series_said(inputs: Inputs) -> str:
 
 def text(value: float, how: NumberText, inputs: Inputs) -> str:
     return written(value, how, inputs.locale) if not math.isnan(value) else "no value"
+
+
+def total_of(places: Places, value: str, row: int) -> str:
+    """What a row shows, as part of a formula: the column's sum, its own figure, or the sum of its group."""
+    of, names = places.settings["of"], places.role("name") if places.has("name") else ""
+    if of == "sum":
+        return f"SUM({places.whole(value)})"
+    return (
+        f"SUMIF({places.whole(names)};{names}{row};{places.whole(value)})"
+        if of == "group" and names
+        else f"{value}{row}"
+    )

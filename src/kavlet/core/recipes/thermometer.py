@@ -12,7 +12,7 @@ from kavlet.core.charts.reference import Reference
 from kavlet.core.charts.scale import Scale
 from kavlet.core.dress.fills import Gradient
 from kavlet.core.recipes.checks import need_above_zero, need_numbers
-from kavlet.core.recipes.parts import ROW, choice, flag, optional, text
+from kavlet.core.recipes.parts import OF, ROW, flag, optional, text, total_of
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, Role
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError
@@ -30,7 +30,7 @@ def formulas(places: Places) -> dict[str, list[str]]:
             for held in made.values():
                 held.append("")
             continue
-        made["total"].append(f"=SUM({places.whole(value)})" if summed else f"={value}{row}")
+        made["total"].append(f"={total_of(places, value, row)}")
         made["goal"].append("=" + stated.format(row=row))
         made["level"].append(f"={total}{row}/{goal}{row}")
         made["shown"].append(f"=MAX(0;MIN(1;{level}{row}))")
@@ -129,7 +129,7 @@ THERMOMETER = Recipe(
     ),
     parameters=(
         optional("goal", "What is to be reached.", 0.0),
-        choice("of", "The column’s sum, or one row.", "sum", "row"),
+        OF,
         ROW,
         Parameter("milestones", "numbers", "", "Figures on the way that are marked."),
         flag("scale", True, "Graduations at the side."),

@@ -89,7 +89,7 @@ class DressPanel(QFrame):
         self.palette_field.chosen.connect(lambda name: self._dress(self.tr("choose palette"), palette=name or None))
         self.family = ChoiceField(self.tr("Face"), [(name, name) for name in FAMILIES])
         self.family.chosen.connect(self._choose_family)
-        self.repeat = QCheckBox(self.tr("Repeat for each row"))
+        self.repeat = QCheckBox(self.tr("Repeat for each row or group"))
         self.repeat.clicked.connect(self._repeat)
         self.give_all = QPushButton(self.tr("Give all back to theme"))
         self.give_all.clicked.connect(self.give_all_back)
@@ -314,7 +314,7 @@ class DressPanel(QFrame):
     def _repeat(self, on: bool) -> None:
         chart = self._store.chart
         if chart is not None:
-            document = edits.change_chart(self._store.document, chart.id, repeat=on)
+            document = charting.repeated(self._store.document, chart.id, on)
             self._store.apply(self.tr("repeat for each row"), document)
 
     def _dress(self, name: str, **changes: object) -> None:
