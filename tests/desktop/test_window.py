@@ -244,7 +244,7 @@ def test_a_file_that_cannot_be_read_changes_nothing(window: Window, tmp_path: Pa
     assert window.store.document is before
 
 
-@pytest.mark.parametrize("ending", [".png", ".svg", ".pdf"])
+@pytest.mark.parametrize("ending", [".png", ".jpg", ".svg", ".pdf"])
 def test_deliver_writes_what_its_sheet_promises(
     window: Window, qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, ending: str
 ) -> None:

@@ -21,7 +21,8 @@ from kavlet.desktop.look import UNIT
 from kavlet.paint.picture import image
 
 PREVIEW_WIDTH, PREVIEW_HEIGHT = 560, 340
-FORMATS = ((".png", "PNG"), (".svg", "SVG"), (".pdf", "PDF"))
+FORMATS = ((".png", "PNG"), (".jpg", "JPEG"), (".svg", "SVG"), (".pdf", "PDF"))
+PIXELS = (".png", ".jpg")
 SCALES = (("1", "1 ×"), ("2", "2 ×"), ("3", "3 ×"), ("4", "4 ×"))
 
 
@@ -99,7 +100,7 @@ class DeliverSheet(QDialog):
         self.scale.show_choice(f"{wish.scale:g}")
         self.outlines.setChecked(wish.outlines)
         for widget in (self._scale_label, self.scale):
-            widget.setVisible(wish.ending == ".png")
+            widget.setVisible(wish.ending in PIXELS)
         self.outlines.setVisible(wish.ending == ".svg")
         size = self._made.scene.size
         millimetres = f"{size.width / 72 * 25.4:.0f} × {size.height / 72 * 25.4:.0f} mm"
@@ -110,7 +111,7 @@ class DeliverSheet(QDialog):
             self.save.setEnabled(False)
             return
         self.save.setEnabled(True)
-        if wish.ending == ".png":
+        if wish.ending in PIXELS:
             pixels = f"{round(size.width * wish.scale):,} × {round(size.height * wish.scale):,}"
             self.says.setText(self.tr("{} pixels, {} in print, {:.0f} kB").format(pixels, millimetres, kilobytes))
         else:
