@@ -98,6 +98,19 @@ def test_a_parameter_redraws_at_once_and_takes_a_cell(window: Window, qtbot: QtB
         assert needle.sector.start == pytest.approx(sweep * 180 - 90)
 
 
+def test_a_parameter_takes_the_current_cell(window: Window) -> None:
+    show(window, "gauge")
+    window.figures.grid.go_to(1, 2)
+    field = window.dress.settings["minimum"]
+    assert isinstance(field, TextField)
+    next(action for action in field.actions() if action.toolTip() == "Take the current cell").trigger()
+    chart = window.store.chart
+    assert chart is not None
+    assert chart.settings["minimum"] == "=B3"
+    assert field.text() == "=B3"
+    assert window.store.history.undo_name == "set minimum"
+
+
 def test_cut_loose_and_saved_as_a_recipe(window: Window, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch) -> None:
     from PySide6.QtWidgets import QInputDialog
 

@@ -109,6 +109,7 @@ class Window(QMainWindow):
         self.wall.chosen.connect(self._take_recipe)
         self.wall.closed.connect(self.close_recipes)
         self.dress.picture_wanted.connect(self.charts.add_picture)
+        self.dress.parameters.current_cell = self.figures.cell_of_chart
         store.changed.connect(self.refresh)
         store.refused.connect(self.say)
         self._restore_places()

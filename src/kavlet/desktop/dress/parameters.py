@@ -1,6 +1,9 @@
 """The recipe's own settings, under its own words: each a number, a cell, a choice, a switch, or a symbol."""
 
-from PySide6.QtCore import Qt
+from collections.abc import Callable
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QIcon, QPainter, QPen, QPixmap
 from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QSlider, QVBoxLayout, QWidget
 
 from kavlet.core.document import edits
@@ -10,7 +13,7 @@ from kavlet.core.recipes.settings import checked_setting
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
 from kavlet.desktop.dress.symbols import SymbolShelf
-from kavlet.desktop.look import UNIT
+from kavlet.desktop.look import UNIT, colours, qcolor
 from kavlet.desktop.store import Store
 
 SHORT = 26
@@ -28,6 +31,7 @@ class ParameterFields(QWidget):
         self._shelf = SymbolShelf(store, self)
         self._symbol_for = ""
         self._shelf.chosen.connect(lambda name: self._set(self._symbol_for, name))
+        self.current_cell: Callable[[], str] = str  # the window says where to ask
         self._form = QVBoxLayout(self)
         self._form.setContentsMargins(0, 0, 0, 0)
         self._form.setSpacing(UNIT)
@@ -91,7 +95,7 @@ class ParameterFields(QWidget):
         layout.addWidget(field, 1)
         slider = self._slider(parameter)
         if slider is not None:
-            field.setMaximumWidth(64)
+            field.setMaximumWidth(86)
             layout.addWidget(slider, 1)
         return line
 
@@ -134,12 +138,27 @@ class ParameterFields(QWidget):
         by_itself = self.tr("by itself") if parameter.optional else self.tr("text, or =B7")
         field = TextField(name, hints.get(parameter.type, by_itself) if not parameter.optional else by_itself)
         field.committed.connect(lambda text: self._typed(parameter, text))
+        if parameter.type == "number":
+            action = field.addAction(_cell_icon(), TextField.ActionPosition.TrailingPosition)
+            action.setText(self.tr("Take the current cell for {}").format(name))
+            action.setToolTip(self.tr("Take the current cell"))
+            action.triggered.connect(lambda: self.take_cell(parameter))
         if parameter.type == "symbol":
             action = field.addAction(self._shelf.windowIcon(), TextField.ActionPosition.TrailingPosition)
             action.setText(self.tr("Choose a symbol"))
             field.setPlaceholderText(self.tr("click to choose"))
             field.pressed.connect(lambda: self._open_shelf(name, field))
         return field
+
+    def take_cell(self, parameter: Parameter) -> None:
+        """Bind a parameter to the cell that is current in the grid."""
+        reference = self.current_cell()
+        if reference:
+            self._set(parameter.name, f"={reference}")
+        else:
+            self._store.refuse(
+                KavletError("No cell of this chart’s table is current.", remedy="Click the cell, then this button.")
+            )
 
     def _open_shelf(self, name: str, field: QWidget) -> None:
         self._symbol_for = name
@@ -180,3 +199,19 @@ def _show(widget: QWidget, value: Setting) -> None:
     elif isinstance(widget, TextField):
         is_number = isinstance(value, float | int) and not isinstance(value, bool)
         widget.show_text(f"{value:g}" if is_number else str(value))
+
+
+def _cell_icon() -> QIcon:
+    """A cell among others."""
+    shape = QPixmap(32, 32)
+    shape.setDevicePixelRatio(2.0)
+    shape.fill(Qt.GlobalColor.transparent)
+    painter = QPainter(shape)
+    c = colours()
+    painter.setPen(QPen(qcolor(c.quiet), 1.0))
+    painter.drawRect(QRectF(2.5, 3.5, 11, 9))
+    painter.drawLine(QPointF(8, 3.5), QPointF(8, 12.5))
+    painter.drawLine(QPointF(2.5, 8), QPointF(13.5, 8))
+    painter.fillRect(QRectF(8.5, 8.5, 5, 4), qcolor(c.accent))
+    painter.end()
+    return QIcon(shape)

@@ -202,6 +202,13 @@ class FiguresPanel(QFrame):
         table = str(self.tabs.tabData(new))
         self._store.apply(self.tr("order tables"), table_edits.reorder(self._store.document, table, new))
 
+    def cell_of_chart(self) -> str:
+        """The current cell's address when it stands in the chart's table; else empty."""
+        index, chart, table = self.grid.currentIndex(), self._store.chart, self._store.table
+        if not index.isValid() or chart is None or table is None or chart.table != table.id:
+            return ""
+        return self.grid.cells.address(index)
+
     def _show_cell(self) -> None:
         index = self.grid.currentIndex()
         model = self.grid.cells
