@@ -431,6 +431,19 @@ def test_layers_are_added_hidden_and_removed(window: Window, qtbot: QtBot) -> No
     assert "line" not in {one.type for one in figure(window).marks}
 
 
+def test_rows_are_turned_into_series_and_back(window: Window) -> None:
+    show(window, "columns")
+    before = [layer.name for layer in spec(window).layers]
+    window.actions_by_name["rows_to_series"].trigger()
+    assert [layer.name for layer in spec(window).layers] == ["Spring", "Summer", "Autumn", "Winter"]
+    assert mark(window, spec(window).layers[1].key, 2).value == 52
+    window.actions_by_name["rows_to_series"].trigger()
+    assert [layer.name for layer in spec(window).layers] == before
+    window.store.undo()
+    window.store.undo()
+    assert [layer.name for layer in spec(window).layers] == before
+
+
 def test_a_combined_chart_is_made_from_scratch(window: Window) -> None:
     show(window, "columns")
     window.actions_by_name["cut_chart_loose"].trigger()

@@ -70,6 +70,7 @@ COMMANDS = (
     Command("export_recipe", "Chart", "Save own recipe to a file…"),
     Command("import_recipe", "Chart", "Load a recipe…"),
     Command("repeat_rows", "Chart", "Repeat for each row or group"),
+    Command("rows_to_series", "Chart", "Turn rows into series"),
     Command("copy_chart", "Chart", "Copy chart", line_before=True),
     Command("delete_chart", "Chart", "Delete chart"),
     Command("strip_chart", "Dress", "Strip the chart", "Ctrl+Shift+B"),

@@ -48,6 +48,7 @@ GRID_MENU = (
 
 OF_CHARTS = (
     *("deliver", "edit_title", "title_from_cell", "choose_role", "cut_chart_loose", "save_as_recipe", "repeat_rows"),
+    "rows_to_series",
     *("copy_chart", "delete_chart", "strip_chart", "lock_scale", "copy_dress", "copy_label_looks", "copy_colours"),
     *("copy_number_texts", "paste_dress", "give_all_looks_back", "paste_palette", "save_kit", "toggle_xray"),
     *("remember_look", "forget_look", "zoom_in", "zoom_out", "zoom_fit", "zoom_actual"),

@@ -15,7 +15,7 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.line import Line
 from kavlet.core.charts.points import Points
 from kavlet.core.charts.reference import Reference
-from kavlet.core.document import charting, dressing, edits
+from kavlet.core.document import arranging, charting, dressing, edits
 from kavlet.core.document.document import Document, fresh_id
 from kavlet.core.document.recipe_saving import saved_recipe, with_recipe
 from kavlet.core.dress.style import Dress
@@ -218,7 +218,26 @@ class ChartCommands(QObject):
                 lambda _c=False, kind=kind: self._ask_helper(kind)
             )
         menu.addAction(self.tr("Add a reference line")).triggered.connect(self.add_reference)
+        menu.addSeparator()
+        menu.addAction(self.tr("Turn rows into series")).triggered.connect(self.rows_to_series)
         menu.popup(place)
+
+    def rows_to_series(self) -> None:
+        """Make each row a layer and each layer a row, by turning the chart's table."""
+        chart = self._store.chart
+        if chart is None:
+            return
+        if chart.free is not None:
+            self._store.refuse(
+                KavletError(
+                    "This chart is cut loose; its layers are bound to columns.", remedy="Choose a recipe first."
+                )
+            )
+            return
+        self._store.select()
+        self._store.attempt(
+            self.tr("turn rows into series"), lambda: arranging.transpose(self._store.document, chart.table)
+        )
 
     def add_layer(self, kind: str, column: str) -> None:
         """Add a plain layer bound to a column, in front."""
