@@ -121,7 +121,7 @@ def make(
     )
     document = edits.change_chart(document, chart_id, **changes)
     if repeat:
-        document = charting.repeated(document, chart_id, chosen.single)
+        document = charting.repeated(document, chart_id, True)
     made = picture(document, recalculate(document.tables), chart_id)
     if out.suffix.lower() == kavlet_file.SUFFIX:
         kavlet_file.save(document, out)

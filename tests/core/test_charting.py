@@ -165,3 +165,8 @@ def test_repeated_for_each_row_shows_each_row_s_own_figure() -> None:
     again = charting.repeated(made, "k1", True)
     assert helper(draw(again), "level") == [0.5, 0.125]
     assert helper(draw(charting.repeated(again, "k1", False)), "level") == [0.625, None]
+
+
+def test_what_shows_all_rows_is_not_repeated() -> None:
+    with pytest.raises(KavletError, match="all rows already"):
+        charting.repeated(document("funnel", ROWS), "k1", True)

@@ -1,7 +1,11 @@
 """Words and colours chosen in the window: labels typed in place, the colour field, themes, looks kept and spread."""
 
+import gc
+
+import pytest
 from PySide6.QtCore import QPoint, QRect, Qt
-from PySide6.QtGui import QColor, QPixmap
+from PySide6.QtGui import QColor, QPixmap, QScreen
+from PySide6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
 from kavlet.desktop.dress.screen_pick import ScreenPick
@@ -68,6 +72,35 @@ def test_a_colour_is_picked_from_the_screen(qtbot: QtBot) -> None:
     with qtbot.waitSignal(over.picked) as told:
         qtbot.mouseClick(over, Qt.MouseButton.LeftButton, pos=QPoint(7, 9))
     assert told.args == ["#315f4f"]
+
+
+def test_the_picker_stays_until_a_pixel_is_clicked(
+    window: Window, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    shot = QPixmap(40, 30)
+    shot.fill(QColor("#315f4f"))
+    monkeypatch.setattr(ScreenPick, "of_screen_under", staticmethod(lambda _at: ScreenPick(shot, QRect(0, 0, 40, 30))))
+    show(window, "bars")
+    window.store.select(Part("layer", "series 1"))
+    field = window.dress.fill
+    assert field is not None
+    field.colour.pick.click()
+    gc.collect()
+    over = next(one for one in QApplication.topLevelWidgets() if isinstance(one, ScreenPick))
+    qtbot.mouseClick(over, Qt.MouseButton.LeftButton, pos=QPoint(7, 9))
+    assert {one.fill.hex for one in figure(window).marks if one.key == "series 1" and one.fill} == {"#315f4f"}
+
+
+def test_a_screen_that_is_not_shown_is_said(window: Window, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(QScreen, "grabWindow", lambda *_: QPixmap())
+    show(window, "bars")
+    window.store.select(Part("layer", "series 1"))
+    field = window.dress.fill
+    assert field is not None
+    before = window.store.document
+    field.colour.pick.click()
+    assert "hex code" in window.saying.text()
+    assert window.store.document is before
 
 
 def test_themes_are_shown_as_the_chart_in_view(window: Window) -> None:

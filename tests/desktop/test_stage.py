@@ -349,6 +349,19 @@ def test_legend_title_plot_and_hole_are_dragged(window: Window, qtbot: QtBot) ->
     assert smaller.inner / smaller.outer < ring.inner / ring.outer - 0.05
 
 
+def test_escape_gives_a_drag_up(window: Window, qtbot: QtBot) -> None:
+    view, before = window.stage.view, window.store.document
+    text = label(window, "value", 0)
+    start = place(window, *text.bounds.center)
+    qtbot.mousePress(view, Qt.MouseButton.LeftButton, pos=start)
+    QApplication.sendEvent(view, _move(start + QPoint(-60, 30)))
+    assert label(window, "value", 0).bounds.center != text.bounds.center
+    qtbot.keyClick(view, Qt.Key.Key_Escape)
+    assert label(window, "value", 0).bounds == text.bounds
+    qtbot.mouseRelease(view, Qt.MouseButton.LeftButton, pos=start)
+    assert window.store.document is before
+
+
 def test_the_cap_is_dragged_by_the_end_of_a_cut_bar(window: Window, qtbot: QtBot) -> None:
     show(window, "capped-bars")
     cut = next(one for one in figure(window).marks if one.value == 402)

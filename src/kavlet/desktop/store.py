@@ -118,8 +118,8 @@ class Store(QObject):
 
     def apply(self, name: str, document: Document) -> None:
         """Take an edited document under the name of the edit; what was only tried out ends with it."""
-        self._trial = None
-        if self._history.apply(name, document):
+        tried, self._trial = self._trial is not None, None
+        if self._history.apply(name, document) or tried:
             self.changed.emit()
 
     def attempt(self, name: str, edit: Callable[[], Document]) -> bool:

@@ -231,6 +231,8 @@ class Window(QMainWindow):
             menu.addAction(self.tr("Edit {}").format(part.key)).triggered.connect(
                 lambda: self.stage.view.edit_text(part.key)
             )
+        if part is not None and part.kind == "label":
+            menu.addAction(self.tr("Edit labels")).triggered.connect(lambda: self.stage.view.edit_label(part))
         if part is not None and part.path:
             menu.addAction(self.tr("Give this back to theme")).triggered.connect(
                 lambda: self.dress.give_back(part.path)

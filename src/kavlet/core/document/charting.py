@@ -50,9 +50,16 @@ def try_recipe(document: Document, chart_id: str, recipe: str) -> Document:
 
 
 def repeated(document: Document, chart_id: str, on: bool) -> Document:
-    """The chart once for each row, or once for each group where names occur several times; or one chart again."""
+    """The chart once for each row, or once for each group where names occur several times; or one chart again.
+
+    Raises KavletError for a chart whose recipe shows all rows at once.
+    """
     chart, table = document.chart(chart_id), document.table(document.chart(chart_id).table)
-    recipe = find_recipe(document, chart.recipe)
+    recipe = recipes_of(document).get(chart.recipe)
+    if recipe is None or (on and not recipe.single):
+        raise KavletError(
+            "This chart shows all rows already.", remedy="A gauge, a thermometer or a battery can be repeated."
+        )
     stated = chart.settings.get("of", "sum")
     settings = {name: value for name, value in chart.settings.items() if name != "of"}
     held = chart.roles.get("name", ())

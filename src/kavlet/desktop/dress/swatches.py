@@ -101,6 +101,7 @@ class ColourField(QWidget):
 
     def __init__(self, name: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
+        self._over: ScreenPick | None = None
         self.palette_row, self.tint_row = SwatchRow(), SwatchRow()
         for row in (self.palette_row, self.tint_row):
             row.chosen.connect(self.chosen)
@@ -152,7 +153,12 @@ class ColourField(QWidget):
             self.refused.emit(error)
             return
         over.picked.connect(self.chosen)
+        over.destroyed.connect(self._picked)
         over.showFullScreen()
+        self._over = over  # a window without a parent lives only as long as it is held
+
+    def _picked(self) -> None:
+        self._over = None
 
     def _typed(self, text: str) -> None:
         try:

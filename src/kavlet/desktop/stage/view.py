@@ -326,11 +326,14 @@ class StageView(QWidget):
             int(Qt.Key.Key_Left): (-1, 0), int(Qt.Key.Key_Right): (1, 0), int(Qt.Key.Key_Up): (0, -1),
             int(Qt.Key.Key_Down): (0, 1),
         }  # fmt: skip
-        if key == Qt.Key.Key_Escape:
+        if key == Qt.Key.Key_Escape and self._press is not None:
+            self._press, self._drag, self.dragging = None, None, False
+            self._store.try_out(None)
+        elif key == Qt.Key.Key_Escape:
             out = Part("layer", held[0].key) if held and held[0].kind in ("mark", "label") else None
             self._store.select(*((out,) if out is not None else ()))
-        elif key in (Qt.Key.Key_Return, Qt.Key.Key_F2) and held and held[0].kind == "text":
-            self.edit_text(held[0].key)
+        elif key in (Qt.Key.Key_Return, Qt.Key.Key_F2) and held and held[0].kind in ("text", "label"):
+            self._type_into(held[0])
         elif int(key) in arrows and held:
             step = LEAP if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else NUDGE
             self._arrow(held[0], arrows[int(key)], step)

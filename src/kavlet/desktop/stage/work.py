@@ -162,7 +162,7 @@ class ChartCommands(QObject):
         if chart is not None:
             repeat = not chart.repeat
             self._store.attempt(
-                "repeat for each row", lambda: charting.repeated(self._store.document, chart.id, repeat)
+                self.tr("repeat for each row"), lambda: charting.repeated(self._store.document, chart.id, repeat)
             )
 
     def copy_chart(self) -> None:
