@@ -82,6 +82,16 @@ def qpath(path: Path) -> QPainterPath:
 
 
 def _paint_shape(item: Shape, painter: QPainter) -> None:
+    if item.place is not None:
+        painter.save()
+        painter.setTransform(qtransform(item.place), True)
+        _paint_outline(item, painter)
+        painter.restore()
+    else:
+        _paint_outline(item, painter)
+
+
+def _paint_outline(item: Shape, painter: QPainter) -> None:
     path = qpath(item.path)
     if isinstance(item.fill, Hatch):
         _paint_hatch(item.fill, path, painter)

@@ -5,17 +5,23 @@ from typing import Literal
 from msgspec import Struct
 
 Material = Literal["matte", "satin", "glossy"]
+Form = Literal["drawn", "round", "cone", "pyramid"]
 
 
 class Solid(Struct, frozen=True, omit_defaults=True):
     """Depth, view and light of a chart's bodies.
 
-    `depth` is a share of a bar's thickness (or of a disc's radius). Angles are degrees: `turn` about y, `tilt` about x;
-    x right, y up, z toward the reader. `perspective` goes from 0 (none) to 1 (strong). `light` is where it comes from,
-    as turn and tilt.
+    `on` False shows the flat chart and keeps all else. `depth` is a share of a bar's thickness, or of a disc's radius;
+    None: as deep as broad for round bodies, 0.6 for other bars, 0.22 for discs, 0.1 for rings of their own. `form`
+    "drawn" carries the flat outline back; bars can be round, cones or pyramids instead. Angles are degrees:
+    `turn` about y, `tilt` about x; x right, y up, z toward the reader. `perspective` goes from 0 (none) to 1 (strong).
+    `light` is where it comes from, as turn (right is positive) and tilt (up); `ambient` the share that comes from all
+    sides. `edge` rounds the edges, in points. `shadow` is the soft one on the ground; `walls` paints the room behind.
     """
 
-    depth: float = 0.6
+    on: bool = True
+    depth: float | None = None
+    form: Form = "drawn"
     turn: float = 0.0
     tilt: float = 0.0
     perspective: float = 0.0

@@ -39,7 +39,7 @@ def place(layer: Bars, series: int, on: Plane, to: Placing) -> None:
             continue
         cut = scale.cap is not None and abs(end) > abs(scale.cap) and scale.cap * end > 0
         drawn_end = scale.inside(end)
-        rect, side = _box(layer, on, row, scale.inside(start), drawn_end)
+        rect, side = bar_box(layer, on, row, scale.inside(start), drawn_end)
         if layer.helper or to.own(layer, row).hidden:
             to.marks.append(to.undrawn(layer, "bar", row, series, number, rect))
             continue
@@ -95,11 +95,10 @@ def _place_one(
             colour,
             to.wording.says(layer, row),
             items,
-            None,
-            Block(rect, layer.form, side, tuple(corners)),
-            fill,
-            tone,
-            to.panel,
+            block=Block(rect, layer.form, side, tuple(corners), broken),
+            dressed=fill,
+            tone=tone,
+            panel=to.panel,
         )
     )
     text = to.wording.text(layer, row)
@@ -178,7 +177,8 @@ def _dense(spot: Spot, pitch: float) -> Spot:
     return msgspec.structs.replace(spot, height=pitch)
 
 
-def _box(layer: Bars, on: Plane, row: int, start: float, end: float) -> tuple[Rect, End]:
+def bar_box(layer: Bars, on: Plane, row: int, start: float, end: float) -> tuple[Rect, End]:
+    """The box of a bar from one figure to another, and the side its value grows to."""
     across, thickness = on.place(layer.key, row)
     narrow = thickness * max(0.02, min(1.0, layer.thickness))
     a, b = on.along(start, layer.second), on.along(end, layer.second)
@@ -253,7 +253,7 @@ def track(layer: Bars, on: Plane, to: Placing) -> list[Primitive]:
     made: list[Primitive] = []
     for row in range(to.data.rows):
         scale = on.axis(layer.second)
-        rect, side = _box(layer, on, row, scale.minimum, scale.maximum)
+        rect, side = bar_box(layer, on, row, scale.minimum, scale.maximum)
         radius = to.style.corner if layer.radius is None else layer.radius
         form = "square" if layer.form == "tapered" else layer.form
         path = recorded(body, rect, form, side, radius) if form != "square" else recorded(box, rect)

@@ -59,6 +59,8 @@ from kavlet.core.compose.plane import Plane
 from kavlet.core.compose.room import Room
 from kavlet.core.compose.wording import Wording
 from kavlet.core.dress.style import Style
+from kavlet.core.scene.path import Path
+from kavlet.core.scene.primitives import Primitive
 from kavlet.core.text.wrapping import shortened
 from kavlet.core.values.geometry import Rect, Size
 
@@ -100,6 +102,8 @@ class _Made(Struct):
     axes: list[Axis]
     keys: list[Key]
     plots: list[Rect]
+    painted: list[Primitive]
+    faces: list[tuple[int, Path]]
     dropped: int = 0
 
 
@@ -111,7 +115,7 @@ def compose(panels: tuple[Panel, ...], style: Style, size: Size) -> Figure:
     inner = Rect(0, 0, size.width, size.height).inset(pad, pad, pad, pad)
     around, room = texts.around(chart, style, points_, inner)
     wording = Wording(chart, data)
-    made = _Made([], list(around), [], [], [], [], [])
+    made = _Made([], list(around), [], [], [], [], [], [], [])
     free = Room(Rect(0, 0, size.width, size.height).inset(2, 2, 2, 2))
     dock: Side = "top" if isinstance(chart.frame, Cartesian) else "right"
     if len(panels) == 1:
@@ -139,6 +143,8 @@ def compose(panels: tuple[Panel, ...], style: Style, size: Size) -> Figure:
         title=chart.title.text,
         alt_text=chart.alt_text,
         dropped=made.dropped,
+        painted=tuple(made.painted) if made.painted else None,
+        faces=tuple(made.faces),
     )
 
 
@@ -209,22 +215,45 @@ def _panel(
             tracks = tuple(bars.track(layer, frame, to))
             if len(to.marks) > first:
                 mark = to.marks[first]
-                to.marks[first] = msgspec.structs.replace(mark, items=(*tracks, *mark.items))
+                to.marks[first] = msgspec.structs.replace(mark, track=tracks)
         else:
             placer(layer, series, frame, to)
         if isinstance(layer, Rings) and isinstance(frame, Disc) and not layer.helper:
             rings.names(layer, frame, to)
+    _finish(chart, frame, furniture, to, free, made, number, size)
+
+
+def _finish(
+    chart: Chart, frame: Plane | Disc | Field, furniture: Furniture, to: Placing, free: Room, made: _Made,
+    number: int, size: Size,
+) -> None:  # fmt: skip
+    """Make the panel solid where it is to be, then find all texts their places."""
+    style, points_ = to.style, to.sizes
+    marks, labels, fans, own_texts, obstacles = to.marks, to.labels, to.fans, to.texts, to.obstacles
+    solid = chart.solid
+    if solid is not None and solid.on:
+        from kavlet.core.compose import solids  # heavy, and only for charts that are solid
+
+        view = solids.view_of(solid)
+        model = solids.modelled(solid, frame, furniture, to) if view is not None else None
+        if view is not None and model is not None:
+            seen = model.seen(solid, view)
+            first = len(made.marks)
+            made.painted += seen.painted
+            made.faces += [(of + first if of >= 0 else of, path) for of, path in seen.faces]
+            marks, labels, fans, own_texts = seen.marks, seen.labels, seen.fans, seen.texts
+            obstacles, furniture = seen.obstacles, seen.furniture
     middle, wide = _middle(frame)
     notes = [texts.note(one, style, points_, size, middle, wide) for one in chart.notes]
-    fixed = [*furniture.texts, *to.texts, *(note for note in notes if note is not None)]
+    fixed = [*furniture.texts, *own_texts, *(note for note in notes if note is not None)]
     for text in [*made.texts, *fixed] if number == 0 else fixed:
         free.take(text)
-    for rect in to.obstacles:
+    for rect in obstacles:
         free.take_rect(rect)
-    labels, lost = settle(to.labels, free)
-    fanned, more = fan(to.fans, free)
-    made.marks += to.marks
-    made.texts += [msgspec.structs.replace(text, panel=number) for text in (*fixed, *labels, *fanned)]
+    settled, lost = settle(labels, free)
+    fanned, more = fan(fans, free)
+    made.marks += marks
+    made.texts += [msgspec.structs.replace(text, panel=number) for text in (*fixed, *settled, *fanned)]
     made.under += furniture.under
     made.over += furniture.over
     made.axes += furniture.axes if number == 0 else ()

@@ -4,7 +4,7 @@ import math
 
 import msgspec
 
-from kavlet.core.compose.figure import Figure, Rule, Text
+from kavlet.core.compose.figure import Figure, Mark, Rule, Text
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.pens import Pen
 from kavlet.core.scene.primitives import MarkId, Primitive, Scene, Shape, Writing
@@ -16,18 +16,11 @@ ARROW = 5.0  # length of a leader's arrowhead, in points
 def draw(figure: Figure) -> Scene:
     """The primitives of all that is visible. Helpers leave no trace."""
     items: list[Primitive] = [_rule(rule) for rule in figure.under]
-    for mark in figure.marks:
-        if not mark.visible:
-            continue
-        name = MarkId(mark.layer, mark.row, mark.key)
-        said = False
-        for item in mark.items:
-            if isinstance(item, Writing):
-                items.append(item)
-                continue
-            title = "" if said else mark.says
-            said = said or bool(title)
-            items.append(msgspec.structs.replace(item, mark=name, title=title))
+    if figure.painted is not None:
+        items += figure.painted
+    else:
+        for mark in figure.marks:
+            items += named(mark)
     items += [_rule(rule) for rule in figure.over]
     items += [item for key in figure.keys for item in key.items]
     for text in figure.texts:
@@ -35,6 +28,23 @@ def draw(figure: Figure) -> Scene:
     for text in figure.texts:
         items += _written(text)
     return Scene(figure.size, figure.ground, tuple(items), figure.title, figure.alt_text)
+
+
+def named(mark: Mark) -> list[Primitive]:
+    """A mark's primitives, each with the mark's name, the first with what it says. Helpers leave no trace."""
+    if not mark.visible:
+        return []
+    name = MarkId(mark.layer, mark.row, mark.key)
+    made: list[Primitive] = []
+    said = False
+    for item in (*mark.track, *mark.items):
+        if isinstance(item, Writing):
+            made.append(item)
+            continue
+        title = "" if said else mark.says
+        said = said or bool(title)
+        made.append(msgspec.structs.replace(item, mark=name, title=title))
+    return made
 
 
 def _rule(rule: Rule) -> Shape:

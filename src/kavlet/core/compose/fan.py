@@ -1,6 +1,7 @@
 """Labels around a disc: each beside its wedge, spread so that none overlaps, with leaders back to the rim."""
 
 import math
+from typing import Protocol
 
 import msgspec
 from msgspec import Struct
@@ -17,6 +18,33 @@ from kavlet.core.values.geometry import Rect
 REACH = 0.9  # from the rim to a label beside it, in font sizes
 
 
+class Rim(Protocol):
+    """The rim at one wedge: which side of the disc it is on, points beyond it, and where a label is clear of it."""
+
+    side: int
+
+    def point(self, out: float) -> tuple[float, float]: ...
+    def clear(self, y: float, high: float, reach: float) -> float: ...
+
+
+class FlatRim:
+    """The rim of a flat disc."""
+
+    def __init__(self, sector: Sector) -> None:
+        self._sector = sector
+        self._middle = (sector.start + sector.end) / 2
+        self.side = 1 if math.sin(math.radians(self._middle)) >= -1e-9 else -1
+
+    def point(self, out: float) -> tuple[float, float]:
+        return at(self._sector.center, self._sector.outer + out, self._middle)
+
+    def clear(self, y: float, high: float, reach: float) -> float:
+        cx, cy = self._sector.center
+        far = self._sector.outer + reach
+        near = max(0.0, abs(y - cy) - high)
+        return cx + self.side * math.sqrt(max(0.0, far * far - min(near, far) ** 2))
+
+
 class Fanned(Struct, frozen=True):
     """A wedge's label that may stand outside; with `inside_first`, only when it finds no place inside."""
 
@@ -24,6 +52,11 @@ class Fanned(Struct, frozen=True):
     sector: Sector
     colour: Colour
     inside_first: bool
+    seen_rim: Rim | None = None
+
+    @property
+    def rim(self) -> Rim:
+        return self.seen_rim if self.seen_rim is not None else FlatRim(self.sector)
 
 
 def fan(labels: list[Fanned], room: Room) -> tuple[list[Text], int]:
@@ -40,7 +73,7 @@ def fan(labels: list[Fanned], room: Room) -> tuple[list[Text], int]:
         outside.append(one)
     dropped = 0
     for side in (1, -1):
-        mine = [one for one in outside if _side(one.sector) == side]
+        mine = [one for one in outside if one.rim.side == side]
         placed, lost = _column(mine, side, room)
         texts += placed
         dropped += lost
@@ -50,14 +83,9 @@ def fan(labels: list[Fanned], room: Room) -> tuple[list[Text], int]:
 def _with_spot(one: Fanned) -> Wanted:
     from kavlet.core.compose.labels import Spot
 
-    middle = (one.sector.start + one.sector.end) / 2
-    x, y = at(one.sector.center, one.sector.outer + REACH * one.wanted.size, middle)
-    spot = Spot(x, y, _anchor(_side(one.sector)), "middle", one.colour)
+    x, y = one.rim.point(REACH * one.wanted.size)
+    spot = Spot(x, y, _anchor(one.rim.side), "middle", one.colour)
     return msgspec.structs.replace(one.wanted, spots=(spot,))
-
-
-def _side(sector: Sector) -> int:
-    return 1 if math.sin(math.radians((sector.start + sector.end) / 2)) >= -1e-9 else -1
 
 
 def _anchor(side: int) -> Anchor:
@@ -111,8 +139,7 @@ def _touch(one: Text, other: Text) -> bool:
 
 def _natural(one: Fanned, size: float) -> tuple[float, float]:
     """Where a label would stand if it were alone."""
-    middle = (one.sector.start + one.sector.end) / 2
-    return at(one.sector.center, one.sector.outer + REACH * size, middle)
+    return one.rim.point(REACH * size)
 
 
 def _lines(label: Wanted, size: float, most: float) -> tuple[str, ...] | None:
@@ -154,27 +181,23 @@ def _apart(wishes: list[float], heights: list[float], gap: float, bounds: Rect) 
 
 def _beside(one: Fanned, lines: tuple[str, ...], y: float, side: int, size: float) -> Text | None:
     """The block at that height, just outside the circle, with a leader when it had to move."""
-    sector, label = one.sector, one.wanted
-    cx, cy = sector.center
-    reach = sector.outer + REACH * size
+    label, circle = one.wanted, one.rim
     high = tall(len(lines), label.face, size) / 2
-    near = max(0.0, abs(y - cy) - high)
-    x = cx + side * math.sqrt(max(0.0, reach * reach - min(near, reach) ** 2))
-    natural = _natural(one, size)
+    x = circle.clear(y, high, REACH * size)
+    natural = circle.point(REACH * size)
     x = max(x, natural[0]) if side > 0 else min(x, natural[0])
     text = block(
         lines, "label", (x, y), _anchor(side), "middle", Ink(label.face, size, one.colour), label.row, label.layer,
         label.key,
     )  # fmt: skip
-    middle = (sector.start + sector.end) / 2
-    rim = at(sector.center, sector.outer + 0.1 * size, middle)
+    rim = circle.point(0.1 * size)
     end = (x - side * 0.3 * size, y)
     moved = math.hypot(end[0] - rim[0], end[1] - rim[1]) > 1.15 * size
     if label.leader == "none" or (not moved and label.leader == "plain"):
         return text
     points: tuple[tuple[float, float], ...] = (end, rim)
     if label.leader == "elbow":
-        knee = at(sector.center, sector.outer + 0.62 * REACH * size, middle)
+        knee = circle.point(0.62 * REACH * size)
         points = (end, (knee[0], y) if abs(knee[1] - y) < 0.5 * size else knee, rim)
     return msgspec.structs.replace(
         text, leader=points, leader_colour=label.leader_colour, arrow=label.leader == "arrow"

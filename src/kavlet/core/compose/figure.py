@@ -29,19 +29,20 @@ class Sector(Struct, frozen=True):
 
 
 class Block(Struct, frozen=True):
-    """The box that a bar fills, its form, and the side its value grows to."""
+    """The box that a bar fills, its form, and the side its value grows to; `broken` when its value goes on beyond."""
 
     rect: Rect
     form: Body
     end: End
     corners: tuple[tuple[float, float], ...] = ()
+    broken: bool = False
 
 
 class Mark(Struct, frozen=True):
     """One drawn (or, for helpers, undrawn) item of a layer. `series` counts the chart's layers from the back.
 
-    `items` are its primitives, back to front; `path` is its outline, for touching and lighting up. `fill` is one colour
-    that stands for it; `dressed` and `tone` say how it was filled.
+    `items` are its primitives, back to front, before them `track`: what lies behind it. `path` is its outline, for
+    touching and lighting up. `fill` is one colour that stands for it; `dressed` and `tone` say how it was filled.
     """
 
     layer: str
@@ -62,6 +63,7 @@ class Mark(Struct, frozen=True):
     dressed: Fill | None = None
     tone: int = 0
     panel: int = 0
+    track: tuple[Primitive, ...] = ()
 
 
 class Line(Struct, frozen=True):
@@ -126,7 +128,11 @@ class Axis(Struct, frozen=True):
 
 
 class Figure(Struct, frozen=True):
-    """All that one chart draws, back to front: `under`, marks, `over`, legend, texts."""
+    """All that one chart draws, back to front: `under`, marks, `over`, legend, texts.
+
+    Where the chart is a solid, `painted` holds the primitives of all its marks, farthest first, each naming its mark,
+    and `seen` what of the chart's own plane falls where.
+    """
 
     size: Size
     plot: Rect
@@ -141,3 +147,5 @@ class Figure(Struct, frozen=True):
     title: str = ""
     alt_text: str = ""
     dropped: int = 0
+    painted: tuple[Primitive, ...] | None = None
+    faces: tuple[tuple[int, Path], ...] = ()

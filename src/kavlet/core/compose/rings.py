@@ -10,7 +10,7 @@ from kavlet.core.compose.lettering import Ink, block
 from kavlet.core.compose.painting import painted
 from kavlet.core.compose.placing import Placing
 from kavlet.core.scene.path import recorded
-from kavlet.core.scene.primitives import Shape
+from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.arc import at, wedge
 from kavlet.core.text.faces import metrics
 from kavlet.core.text.shaping import width
@@ -29,7 +29,8 @@ def place(layer: Rings, series: int, on: Disc, to: Placing) -> None:
         sweep = float(sweeps[row])
         figure = to.wording.figure(layer, row)
         track = recorded(wedge, on.center, inner, outer, start, start + on.frame.sweep, 0.0, corner)
-        items = (Shape(track, style.named["track"]),) if layer.track else ()
+        behind = (Shape(track, style.named["track"]),) if layer.track else ()
+        items: tuple[Primitive, ...] = ()
         drawn = 0.0 if math.isnan(sweep) else max(0.0, min(sweep, on.frame.sweep))
         # A round end needs at least its own diameter, so that the smallest value is still seen as a dot.
         least = math.degrees(thick / ((inner + outer) / 2)) if layer.round and drawn > 0 else 0.0
@@ -41,7 +42,7 @@ def place(layer: Rings, series: int, on: Disc, to: Placing) -> None:
         visible = not layer.helper and not to.own(layer, row).hidden
         if visible and path.verbs:
             edge, edge_width = to.edge(layer, row)
-            items = (*items, *painted(fill, tone, path, path.bounds, style, to.data, "right", figure, edge, edge_width))
+            items = painted(fill, tone, path, path.bounds, style, to.data, "right", figure, edge, edge_width)
         to.marks.append(
             Mark(
                 layer.name,
@@ -50,7 +51,7 @@ def place(layer: Rings, series: int, on: Disc, to: Placing) -> None:
                 to.id(row),
                 series,
                 layer.helper,
-                visible and bool(items),
+                visible and bool(items or behind),
                 figure if not math.isnan(figure) else math.nan,
                 path.bounds if path.verbs else track.bounds,
                 path if path.verbs else track,
@@ -58,6 +59,7 @@ def place(layer: Rings, series: int, on: Disc, to: Placing) -> None:
                 to.wording.says(layer, row),
                 items if visible else (),
                 sector,
+                track=behind if visible else (),
                 dressed=fill,
                 tone=tone,
                 panel=to.panel,

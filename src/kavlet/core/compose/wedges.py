@@ -1,6 +1,7 @@
 """Places wedges: sectors that share a turn, with labels inside, or outside with leaders."""
 
 import math
+from collections.abc import Callable
 
 from msgspec import Struct
 
@@ -212,7 +213,7 @@ def inside_spots(sector: Sector, colour: Colour, turn: bool) -> list[Spot]:
                 "middle",
                 "middle",
                 colour,
-                fits=lambda text: _holds(sector, text),
+                fits=lambda text: holds(sector, text),
                 width=1.9 * sector.outer,
                 height=2 * sector.outer,
             )
@@ -232,7 +233,7 @@ def inside_spots(sector: Sector, colour: Colour, turn: bool) -> list[Spot]:
                 width=1.1 * chord,
                 height=0.8 * thick,
                 angle=upright(middle),
-                fits=lambda text: _holds(sector, text),
+                fits=lambda text: holds(sector, text),
             )
         )
         spots.append(
@@ -245,18 +246,20 @@ def inside_spots(sector: Sector, colour: Colour, turn: bool) -> list[Spot]:
                 width=0.94 * thick,
                 height=0.9 * chord,
                 angle=upright(middle + 90),
-                fits=lambda text: _holds(sector, text),
+                fits=lambda text: holds(sector, text),
             )
         )
     return spots
 
 
-def _holds(sector: Sector, text: Text) -> bool:
-    """Whether a text, upright or turned, lies inside a sector."""
-    return all(_inside(box, sector) for box in pieces(text))
+def holds(sector: Sector, text: Text, back: Callable[[float, float], tuple[float, float]] | None = None) -> bool:
+    """Whether a text, upright or turned, lies inside a sector; `back` leads from where it is seen to the sector."""
+    return all(_inside(box, sector, back) for box in pieces(text))
 
 
-def _inside(box: Rect, sector: Sector, air: float = 2.0) -> bool:
+def _inside(
+    box: Rect, sector: Sector, back: Callable[[float, float], tuple[float, float]] | None, air: float = 2.0
+) -> bool:
     """Whether a box lies inside a sector, `air` points from its sides."""
     cx, cy = sector.center
     xs, ys = (box.x, box.center[0], box.right), (box.y, box.center[1], box.bottom)
@@ -264,7 +267,8 @@ def _inside(box: Rect, sector: Sector, air: float = 2.0) -> bool:
     middle = (sector.start + sector.end) / 2
     for x in xs:
         for y in ys:
-            dx, dy = x - cx, y - cy
+            px, py = back(x, y) if back is not None else (x, y)
+            dx, dy = px - cx, py - cy
             radius = math.hypot(dx, dy)
             if radius > sector.outer - air or radius < sector.inner + (air if sector.inner else 0):
                 return False

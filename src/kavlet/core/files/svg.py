@@ -75,9 +75,13 @@ def _shape(shape: Shape, shared: _Shared) -> str:
         attributes += ' stroke-linejoin="round" stroke-linecap="round"' if shape.fill is None and not shape.dash else ""
         if shape.dash:
             attributes += f' stroke-dasharray="{" ".join(map(number, shape.dash))}"'
+    tag, geometry = _geometry(shape.path)
+    if shape.place is not None:
+        return _clipped(
+            f'<{tag}{geometry} transform="{_matrix(shape.place)}"{attributes}', shape.title, tag, shape.clip, shared
+        )
     attributes += _clip(shape.clip, shared)
     body = f"<title>{_text(shape.title)}</title>" if shape.title else ""
-    tag, geometry = _geometry(shape.path)
     return f"<{tag}{geometry}{attributes}>{body}</{tag}>" if body else f"<{tag}{geometry}{attributes}/>"
 
 

@@ -18,7 +18,10 @@ class MarkId(Struct, frozen=True):
 
 
 class Shape(Struct, frozen=True):
-    """A filled and perhaps edged outline; `dash` holds lengths of dashes and gaps; `clip` cuts it."""
+    """A filled and perhaps edged outline; `dash` holds lengths of dashes and gaps; `clip` cuts it.
+
+    With `place`, outline and fill lie on a plane of their own that is put onto the sheet by that map; the clip is not.
+    """
 
     path: Path
     fill: Paint | None = None
@@ -28,6 +31,7 @@ class Shape(Struct, frozen=True):
     title: str = ""
     dash: tuple[float, ...] = ()
     clip: Path | None = None
+    place: Affine | None = None
 
 
 class Stamp(Struct, frozen=True):

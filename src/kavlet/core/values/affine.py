@@ -30,6 +30,15 @@ class Affine(Struct, frozen=True):
             self.b * first.e + self.d * first.f + self.f,
         )
 
+    @property
+    def inverse(self) -> "Affine | None":
+        """The map that undoes this one; None where it flattens the plane onto a line."""
+        size = self.a * self.d - self.b * self.c
+        if abs(size) < 1e-12:
+            return None
+        a, b, c, d = self.d / size, -self.b / size, -self.c / size, self.a / size
+        return Affine(a, b, c, d, -a * self.e - c * self.f, -b * self.e - d * self.f)
+
 
 def moved(x: float, y: float) -> Affine:
     """A translation."""

@@ -1,0 +1,296 @@
+"""From seen bodies to primitives: walls and caps under light, fills foreshortened with the face they lie on."""
+
+import math
+from collections.abc import Callable
+from itertools import pairwise
+
+import msgspec
+from msgspec import Struct
+
+from kavlet.core.compose.figure import Mark
+from kavlet.core.compose.painting import paint, painted
+from kavlet.core.compose.placing import Placing
+from kavlet.core.compose.solid_bodies import Ball, Part
+from kavlet.core.dress.fills import Picture
+from kavlet.core.scene.paints import Hatch, LinearGradient, Paint, RadialGradient, Stops, mean
+from kavlet.core.scene.path import Path, recorded
+from kavlet.core.scene.primitives import Image, Primitive, Shape, Stamp
+from kavlet.core.shapes.arc import disc
+from kavlet.core.shapes.box import box
+from kavlet.core.solid.assembly import Body, Cap, Stop, Wall
+from kavlet.core.solid.camera import Camera, Sheet
+from kavlet.core.solid.light import Light, lit
+from kavlet.core.solid.loft import Loft
+from kavlet.core.solid.pen import seen
+from kavlet.core.values.affine import Affine, moved
+from kavlet.core.values.colour import Colour
+from kavlet.core.values.geometry import Rect
+
+BLACK, WHITE = Colour(0, 0, 0), Colour(1, 1, 1)
+GAMMA = 2.2  # by which a share of light becomes a share of darkness laid over a picture
+Skin = Callable[[float, float], Colour]
+
+
+class Coat(Struct, frozen=True, eq=False):
+    """What a body wears, whatever it is seen from: its paint, one colour for it, its edge, its flat primitives."""
+
+    paint: Paint
+    colour: Colour
+    skin: Skin | None
+    edge: Colour | None
+    edge_width: float
+    items: tuple[Primitive, ...]
+
+
+def coat_of(part: Part, mark: Mark, to: Placing) -> Coat:
+    """The coat of a part."""
+    style = to.style
+    if part.rest:
+        colour = style.named["track"]
+        return Coat(colour, colour, None, None, 0.0, ())
+    edge = next((item for item in mark.items if isinstance(item, Shape) and item.edge is not None), None)
+    fill, tone = mark.dressed, mark.tone
+    whole: Paint
+    if isinstance(fill, Picture):
+        whole = style.colour(fill.ground) if fill.ground else style.tint(style.solid(fill, tone), 0.82)
+    elif mark.dressed is None and mark.fill is not None:
+        whole = mark.fill
+    else:
+        whole = paint(fill, tone, part.box, style, part.end)
+    items = mark.items
+    if part.round:
+        items = painted(fill, tone, recorded(box, part.box), part.box, style, to.data, part.end, mark.value)
+    return Coat(
+        whole, mean(whole), _skin(whole), edge.edge if edge is not None else None,
+        edge.edge_width if edge is not None else 0.0, items,
+    )  # fmt: skip
+
+
+def _skin(whole: Paint) -> Skin | None:
+    """The colour of a gradient at a place of its section: it runs through a body as through a stick of rock."""
+    if isinstance(whole, LinearGradient):
+        dx, dy = whole.x2 - whole.x1, whole.y2 - whole.y1
+        long = dx * dx + dy * dy or 1.0
+        return lambda x, y: between(whole.stops, ((x - whole.x1) * dx + (y - whole.y1) * dy) / long)
+    if isinstance(whole, RadialGradient):
+        return lambda x, y: between(whole.stops, math.hypot(x - whole.x, y - whole.y) / max(whole.radius, 1e-9))
+    return None
+
+
+def between(stops: Stops, share: float) -> Colour:
+    """The colour of a gradient at a share of its way, mixed as painters do."""
+    if share <= stops[0][0]:
+        return stops[0][1]
+    for (a, one), (b, other) in pairwise(stops):
+        if share <= b:
+            t = (share - a) / (b - a) if b > a else 1.0
+            parts = [p + (q - p) * t for p, q in zip(one.rgb, other.rgb, strict=True)]
+            return Colour(parts[0], parts[1], parts[2], one.alpha + (other.alpha - one.alpha) * t)
+    return stops[-1][1]
+
+
+def under(body: Body, coat: Coat) -> list[Primitive]:
+    """All of a body in one middle colour, painted first, so that nothing behind shines through where faces meet."""
+    if coat.colour.alpha < 1 or not body.walls or len(body.walls) + len(body.caps) < 2:
+        return []
+    stops = body.walls[0].stops
+    middle = stops[len(stops) // 2]
+    return [Shape(whole(body), lit(coat.colour, middle.shade))]
+
+
+def whole(body: Body) -> Path:
+    """Everything that is seen of a body, as one outline."""
+    paths = [*(wall.path for wall in body.walls), *(cap.path for cap in body.caps)]
+    return Path("".join(path.verbs for path in paths), tuple(part for path in paths for part in path.coordinates))
+
+
+def wall_items(part: Part, wall: Wall, coat: Coat, sheet: Sheet) -> list[Primitive]:
+    """A piece of a side: its colour under light; other fills lie on it, with light and shade laid over them."""
+    if part.round and not isinstance(coat.paint, Colour):
+        made = [_clipped(one, wall.path) for item in coat.items for one in on_sheet(item, sheet, 1.0, 0.0)]
+        return [*made, Shape(wall.path, _veil(wall), coat.edge, coat.edge_width)]
+    if isinstance(coat.paint, Hatch) and len(wall.stops) == 2:
+        return [_hatched(wall, part.loft, coat.paint), *_edged(wall.path, coat)]
+    if wall.nested:
+        return [*_nested(wall, coat), *_edged(wall.path, coat)]
+    return [Shape(wall.path, _lit_paint(wall, coat), coat.edge, coat.edge_width)]
+
+
+def _edged(path: Path, coat: Coat) -> list[Primitive]:
+    return [Shape(path, None, coat.edge, coat.edge_width)] if coat.edge is not None else []
+
+
+def _colour(stop: Stop, coat: Coat) -> Colour:
+    return lit(coat.skin(*stop.section) if coat.skin is not None else coat.colour, stop.shade, stop.gleam)
+
+
+def _lit_paint(wall: Wall, coat: Coat) -> Paint:
+    colours = [_colour(stop, coat) for stop in wall.stops]
+    if all(colour == colours[0] for colour in colours):
+        return colours[0]
+    stops = tuple((stop.offset, colour) for stop, colour in zip(wall.stops, colours, strict=True))
+    return LinearGradient(*wall.start, *wall.end, stops)
+
+
+def _nested(wall: Wall, coat: Coat) -> list[Primitive]:
+    """Fine strips that each reach on to the far end, so that none leaves a seam to the next."""
+    made: list[Primitive] = []
+    for strip in wall.nested:
+        colour = _colour(strip.stop, coat)
+        made.append(Shape(strip.path, colour))
+    return made
+
+
+def _veil(wall: Wall) -> Paint:
+    """Light and shade alone, to be laid over a fill."""
+    stops = tuple((stop.offset, veil(stop.shade, stop.gleam)) for stop in wall.stops)
+    return LinearGradient(*wall.start, *wall.end, stops)
+
+
+def veil(shade: float, gleam: float) -> Colour:
+    """Black or white, as transparent as makes a fill below it look as light as it is."""
+    if shade < 1 and gleam < 0.02:
+        return BLACK.faded(1 - max(0.0, shade) ** (1 / GAMMA))
+    bright = 0.5 * (shade - 1) if shade > 1 else 0.0
+    return WHITE.faded(min(1.0, bright + gleam))
+
+
+def _hatched(wall: Wall, loft: Loft, hatch: Hatch) -> Primitive:
+    """A hatch on a flat side, foreshortened with it."""
+    c = wall.path.coordinates  # along the lower edge and back along the upper one
+    ox, oy, ax, ay, dx, dy = c[0], c[1], c[2], c[3], c[-2], c[-1]
+    (x1, y1), (x2, y2) = wall.stops[0].section, wall.stops[1].section
+    long, deep = math.hypot(x2 - x1, y2 - y1), abs(loft.levels[-1].w - loft.levels[0].w)
+    fill = lit_paint(hatch, wall.stops[0].shade, wall.stops[0].gleam)
+    if long < 1e-6 or deep < 1e-6:
+        return Shape(wall.path, fill)
+    place = Affine((ax - ox) / long, (ay - oy) / long, (dx - ox) / deep, (dy - oy) / deep, ox, oy)
+    back = place.inverse
+    return Shape(wall.path.mapped(back), fill, place=place) if back is not None else Shape(wall.path, fill)
+
+
+def lit_paint(fill: Paint, shade: float, gleam: float) -> Paint:
+    """A paint under light."""
+    if isinstance(fill, Colour):
+        return lit(fill, shade, gleam)
+    if isinstance(fill, Hatch):
+        ground = lit(fill.ground, shade, gleam) if fill.ground is not None else None
+        return msgspec.structs.replace(fill, colour=lit(fill.colour, shade, gleam), ground=ground)
+    return msgspec.structs.replace(
+        fill, stops=tuple((offset, lit(colour, shade, gleam)) for offset, colour in fill.stops)
+    )
+
+
+def cap_items(part: Part, cap: Cap, coat: Coat, mark: Mark, sheet: Sheet, strength: float) -> list[Primitive]:
+    """An end: a slab's front wears the flat mark's own primitives; other ends are plain."""
+    if part.round or not cap.last:
+        colour = coat.colour
+        if coat.skin is not None and part.round:
+            tip = cap.last == (part.end in ("up", "right"))
+            x, y = _end_point(part, tip)
+            colour = coat.skin(x, y)
+        return [Shape(cap.path, lit(colour, cap.shade, cap.gleam), coat.edge, coat.edge_width)]
+    items: list[Primitive] = []
+    if isinstance(mark.dressed, Picture) and not mark.dressed.ground:
+        items.append(Shape(cap.path, lit(coat.colour, cap.shade).faded(strength)))
+    before = Affine()
+    if cap.level.a != 1 or cap.level.b != 1:
+        x, y = part.loft.middle
+        before = moved(x, y).after(Affine(a=cap.level.a, d=cap.level.b)).after(moved(-x, -y))
+    for item in coat.items:
+        items += on_sheet(item, sheet, cap.shade, cap.gleam, before)
+    return items
+
+
+def _end_point(part: Part, tip: bool) -> tuple[float, float]:
+    """A place of a bar's box at its tip, or at its base."""
+    rect = part.box
+    x, y = rect.center
+    return {
+        "up": (x, rect.y if tip else rect.bottom), "down": (x, rect.bottom if tip else rect.y),
+        "right": (rect.right if tip else rect.x, y), "left": (rect.x if tip else rect.right, y),
+    }[part.end]  # fmt: skip
+
+
+def on_sheet(
+    item: Primitive, sheet: Sheet, shade: float, gleam: float, before: Affine | None = None
+) -> list[Primitive]:
+    """A flat primitive on its plane as it is seen, under light; a picture with light and shade laid over it."""
+    by = before if before is not None else Affine()
+    if isinstance(item, Shape):
+        return [_shape_on(item, sheet, shade, gleam, by)]
+    if isinstance(item, Stamp):
+        clip = seen(item.clip.mapped(by), sheet) if item.clip is not None else None
+        fill = lit(item.fill, shade, gleam)
+        if sheet.affine is not None:
+            place = sheet.affine.after(by.after(item.place))
+            return [msgspec.structs.replace(item, place=place, fill=fill, clip=clip)]
+        outline = seen(item.outline.mapped(by.after(item.place)), sheet)
+        return [Shape(outline, fill, mark=item.mark, title=item.title, clip=clip)]
+    if isinstance(item, Image):
+        outline = recorded(box, Rect(0, 0, 1, 1)).mapped(by.after(item.place))
+        clip = seen(item.clip.mapped(by) if item.clip is not None else outline, sheet)
+        place = sheet.near(*outline.bounds.center).after(by.after(item.place))
+        made: list[Primitive] = [msgspec.structs.replace(item, place=place, clip=clip)]
+        if abs(shade - 1) > 0.01 or gleam > 0.01:
+            made.append(Shape(clip, veil(shade, gleam)))
+        return made
+    x, y = sheet.point(item.x, item.y)
+    return [msgspec.structs.replace(item, x=x, y=y)]
+
+
+def _shape_on(item: Shape, sheet: Sheet, shade: float, gleam: float, by: Affine) -> Primitive:
+    fill = lit_paint(item.fill, shade, gleam) if item.fill is not None else None
+    edge = lit(item.edge, shade, gleam) if item.edge is not None else None
+    clip = seen(item.clip.mapped(by), sheet) if item.clip is not None else None
+    path = seen(item.path.mapped(by) if by != Affine() else item.path, sheet)
+    place = None
+    if isinstance(fill, LinearGradient | RadialGradient | Hatch) and not sheet.same:
+        place = sheet.near(*item.path.bounds.center).after(by)
+        back = place.inverse
+        if back is None:
+            place, fill = None, mean(fill)
+        else:
+            path = path.mapped(back)
+    return msgspec.structs.replace(item, path=path, fill=fill, edge=edge, clip=clip, place=place)
+
+
+def _clipped(item: Primitive, by: Path) -> Primitive:
+    """A primitive cut by an outline. What is cut already keeps its own clip, which lies within."""
+    if isinstance(item, Shape) and item.place is not None and item.clip is None:
+        back = item.place.inverse
+        return msgspec.structs.replace(item, path=by.mapped(back)) if back is not None else item
+    if isinstance(item, Shape) and item.clip is None:
+        return msgspec.structs.replace(item, path=by)
+    return msgspec.structs.replace(item, clip=by) if isinstance(item, Shape | Stamp | Image) else item
+
+
+def ball_items(ball: Ball, colour: Colour, camera: Camera, light: Light) -> list[Primitive]:
+    """A sphere: a disc with the light falling off around the place that faces it."""
+    x, y, radius = seen_ball(ball, camera)
+    lx, ly, _ = light.direction.tolist()
+    away = math.hypot(lx, ly) or 1e-9
+    ux, uy = lx / away, ly / away
+    strength = camera.view.strength
+    stops = []
+    import numpy as np
+
+    places = np.linspace(min(0.95, away), -1.0, 8)
+    normals = np.stack([places * ux, places * uy, np.sqrt(np.maximum(0.0, 1 - places * places))], axis=1)
+    shades = 1 + (light.relative(normals) - 1) * strength
+    gleams = light.gleam(normals) * strength
+    top = float(places[0])
+    for place, shade, gleam in zip(places.tolist(), shades.tolist(), gleams.tolist(), strict=True):
+        stops.append(((top - place) / (top + 1), lit(colour, shade, gleam)))
+    paint_ = RadialGradient(x + top * ux * radius, y - top * uy * radius, radius * (1 + top), tuple(stops))
+    return [Shape(recorded(disc, (x, y), radius), paint_)]
+
+
+def seen_ball(ball: Ball, camera: Camera) -> tuple[float, float, float]:
+    """Where a sphere is seen, and its radius there."""
+    import numpy as np
+
+    center = np.array(ball.center)
+    x, y = camera.project(center).tolist()
+    near = 1.0 if camera.parallel else camera.distance / (camera.distance - float(camera.depth(center)))
+    return float(x), float(y), ball.radius * camera.scale * near

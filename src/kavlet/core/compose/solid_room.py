@@ -1,0 +1,271 @@
+"""The room around solid bodies: walls, floor, gridlines on them, soft shadows, and texts that follow their edges."""
+
+import math
+from itertools import pairwise
+
+import msgspec
+import numpy as np
+
+from kavlet.core.charts.solid import Solid
+from kavlet.core.compose.disc import Disc
+from kavlet.core.compose.figure import Line, Mark, Rule, Text
+from kavlet.core.compose.furniture import Furniture
+from kavlet.core.compose.lettering import FLOOR, Ink, block
+from kavlet.core.compose.placing import Placing
+from kavlet.core.compose.plane import Plane
+from kavlet.core.scene.path import Path, recorded
+from kavlet.core.scene.primitives import Primitive, Shape
+from kavlet.core.shapes.arc import wedge
+from kavlet.core.shapes.box import box, quad
+from kavlet.core.solid.camera import Array, Camera, Sheet
+from kavlet.core.solid.light import Light
+from kavlet.core.solid.pen import seen
+from kavlet.core.values.colour import Colour, mix
+from kavlet.core.values.geometry import Rect
+
+SOFT = 7  # outlines that fade a shadow out
+SHADOW = 0.26  # its darkness in the middle
+GROWN = 0.16  # how far it fades, as a share of the bodies' depth
+SLACK = 0.5  # points by which a text may reach into the plot and still count as beside it
+
+
+def walls(solid: Solid, plot: Rect, depth: float, camera: Camera, to: Placing) -> list[Primitive]:
+    """The back wall, the side wall on the far side, and the floor, as far as they are seen from inside."""
+    if not solid.walls:
+        return []
+    ground, ink = to.style.ground, to.style.ink
+    x = _far_side(plot, camera)
+    y = plot.bottom if camera.view.tilt >= 0 else plot.y
+    back = [(plot.x, plot.y, -depth), (plot.right, plot.y, -depth), (plot.right, plot.bottom, -depth),
+            (plot.x, plot.bottom, -depth)]  # fmt: skip
+    side = [(x, plot.y, 0.0), (x, plot.y, -depth), (x, plot.bottom, -depth), (x, plot.bottom, 0.0)]
+    floor = [(plot.x, y, 0.0), (plot.right, y, 0.0), (plot.right, y, -depth), (plot.x, y, -depth)]
+    strength = camera.view.strength
+    return [
+        Shape(_outline(corners, camera), mix(ground, ink, share).faded(strength))
+        for corners, share in ((floor, 0.075), (side, 0.05), (back, 0.025))
+    ]
+
+
+def _far_side(plot: Rect, camera: Camera) -> float:
+    """Where the side wall stands: the one whose inside is seen."""
+    return plot.x if camera.view.turn < 0 else plot.right
+
+
+def _outline(corners: list[tuple[float, float, float]], camera: Camera) -> Path:
+    points = camera.project(np.array([(x, -y, z) for x, y, z in corners])).tolist()
+    return recorded(quad, *((float(x), float(y)) for x, y in points))
+
+
+# Shadows
+
+
+def shadows(
+    solid: Solid, frame: Plane | Disc, marks: list[Mark], depth: float, camera: Camera, light: Light, is_round: bool
+) -> list[Primitive]:
+    """Soft shadows on the ground: the floor below standing bars, else the plane behind all bodies."""
+    if not solid.shadow or not marks:
+        return []
+    toward = camera.rotation.T @ light.direction
+    strength = SHADOW * camera.view.strength
+    fade = GROWN * depth
+    if isinstance(frame, Plane) and not frame.lying:
+        return (
+            _on_floor(frame, marks, depth, camera, toward, strength, fade, is_round) if camera.view.tilt > 0.5 else []
+        )
+    if is_round and isinstance(frame, Plane):
+        return []
+    slant = min(0.45, 1 / max(0.35, float(toward[2]))) * 0.35 * depth
+    dx, dy = -float(toward[0]) * slant, float(toward[1]) * slant
+    sheet = camera.sheet(-depth)
+    made: list[Primitive] = []
+    for i in range(SOFT):
+        grow = fade * (1 - 2 * i / (SOFT - 1)) if SOFT > 1 else 0.0
+        for mark in marks:
+            path = _grown(mark, grow, dx, dy)
+            if path is not None:
+                made.append(Shape(seen(path, sheet), _dark(strength)))
+    return made
+
+
+def _dark(strength: float) -> Colour:
+    return Colour(0.06, 0.07, 0.1, 1 - (1 - strength) ** (1 / SOFT))
+
+
+def _grown(mark: Mark, by: float, dx: float, dy: float) -> Path | None:
+    """A mark's outline grown (or shrunk) by so many points, and moved."""
+    if mark.sector is not None:
+        s = mark.sector
+        outer, inner = s.outer + by, max(0.0, s.inner - by)
+        if outer <= inner:
+            return None
+        wide = math.degrees(by / max(1.0, s.outer)) if s.end - s.start < 359.9 else 0.0
+        start, end = s.start - wide, s.end + wide
+        if end <= start:
+            return None
+        return recorded(wedge, (s.center[0] + dx, s.center[1] + dy), inner, outer, start, end)
+    b = mark.bounds
+    grown = Rect(b.x - by + dx, b.y - by + dy, b.width + 2 * by, b.height + 2 * by)
+    return recorded(box, grown, max(0.0, by)) if grown.width > 0 and grown.height > 0 else None
+
+
+def _on_floor(
+    frame: Plane, marks: list[Mark], depth: float, camera: Camera, toward: Array, strength: float, fade: float,
+    is_round: bool,
+) -> list[Primitive]:  # fmt: skip
+    """Footprints on the floor, drawn out away from the light."""
+    base = frame.along(max(frame.first.minimum, min(0.0, frame.first.maximum)))
+    made: list[Primitive] = []
+    steep = 1 / max(0.5, float(toward[1]))
+    floor = camera.floor(base)
+    for i in range(SOFT):
+        grow = fade * (1 - 2 * i / (SOFT - 1))
+        for mark in marks:
+            b = mark.bounds
+            if abs(b.bottom - base) > 1.0 or b.height < 1.0:
+                continue  # only what stands on the floor
+            long = min(b.height, depth) * 0.4 * steep
+            dx, dz = -float(toward[0]) * long, -float(toward[2]) * long
+            left, right = b.x - grow + min(0.0, dx), b.right + grow + max(0.0, dx)
+            front, back = grow + max(0.0, dz), -depth - grow + min(0.0, dz)
+            if right > left and front > back:
+                foot = Rect(left, -front, right - left, front - back)
+                round_ = min(foot.width, foot.height) / 2 if is_round else max(0.0, grow)
+                made.append(Shape(seen(recorded(box, foot, round_), floor), _dark(strength)))
+    return made
+
+
+# Rules and texts
+
+
+def furnished(furniture: Furniture, frame: Plane | Disc, depth: float, camera: Camera) -> Furniture:
+    """Rules and texts where the room's edges are seen."""
+    front = camera.sheet(0.0)
+    if isinstance(frame, Disc):
+        over = tuple(_rule_on(rule, front) for rule in furniture.over)
+        texts = tuple(_around_disc(text, frame, front) for text in furniture.texts)
+        return Furniture((), over, texts, furniture.axes)
+    plot = frame.plot
+    under = tuple(piece for rule in furniture.under for piece in _on_walls(rule, plot, depth, camera))
+    over = tuple(_axis(rule, plot, depth, camera) for rule in furniture.over)
+    beside_it = [beside(text, plot, depth, camera) for text in furniture.texts]
+    return Furniture(under, over, tuple(_apart(beside_it)), furniture.axes)
+
+
+def _rule_on(rule: Rule, sheet: Sheet) -> Rule:
+    (x1, y1), (x2, y2) = sheet.point(rule.x1, rule.y1), sheet.point(rule.x2, rule.y2)
+    return msgspec.structs.replace(rule, x1=x1, y1=y1, x2=x2, y2=y2)
+
+
+def _on_walls(rule: Rule, plot: Rect, depth: float, camera: Camera) -> list[Rule]:
+    """A gridline on the back wall, and on over the side wall (or the floor) to the front."""
+    back, front = camera.sheet(-depth), camera.sheet(0.0)
+    made = [_rule_on(rule, back)]
+    if rule.kind not in ("grid", "minor"):
+        return made
+    if abs(rule.y1 - rule.y2) < 1e-9:  # level: on over the side wall
+        x, y = _far_side(plot, camera), rule.y1
+    else:
+        x, y = rule.x1, plot.bottom if camera.view.tilt >= 0 else plot.y
+    (x1, y1), (x2, y2) = back.point(x, y), front.point(x, y)
+    if math.hypot(x2 - x1, y2 - y1) > 0.3:
+        made.append(msgspec.structs.replace(rule, x1=x1, y1=y1, x2=x2, y2=y2))
+    return made
+
+
+def _axis(rule: Rule, plot: Rect, depth: float, camera: Camera) -> Rule:
+    """An axis runs along the edge its texts stand at; the line that bars stand on, along their front."""
+    if abs(rule.x1 - rule.x2) < 1e-9 and min(abs(rule.x1 - plot.x), abs(rule.x1 - plot.right)) < 1e-6:
+        return _rule_on(rule, camera.sheet(_edge_depth("left" if rule.x1 <= plot.x else "right", depth, camera)))
+    return _rule_on(rule, camera.sheet(0.0))
+
+
+def _edge_depth(side: str, depth: float, camera: Camera) -> float:
+    """How deep the edge of the room lies that is seen outermost at a side."""
+    turn, tilt = camera.view.turn, camera.view.tilt
+    behind = {"left": turn > 0, "right": turn < 0, "below": tilt < 0, "above": tilt > 0}[side]
+    return -depth if behind else 0.0
+
+
+def beside(text: Text, plot: Rect, depth: float, camera: Camera) -> Text:
+    """A text beside the plot keeps its distance from the edge of the room that it stands at."""
+    box_ = text.bounds
+    x, y = _anchor(text)
+    if box_.y >= plot.bottom - SLACK:
+        side, y0, x0 = "below", plot.bottom, min(max(x, plot.x), plot.right)
+    elif box_.right <= plot.x + SLACK:
+        side, x0, y0 = "left", plot.x, min(max(y, plot.y), plot.bottom)
+    elif box_.x >= plot.right - SLACK:
+        side, x0, y0 = "right", plot.right, min(max(y, plot.y), plot.bottom)
+    elif box_.bottom <= plot.y + SLACK:
+        side, y0, x0 = "above", plot.y, min(max(x, plot.x), plot.right)
+    else:
+        return moved_to(text, (x, y), camera.sheet(0.0).point(x, y))
+    edge = camera.sheet(_edge_depth(side, depth, camera)).point(x0, y0)
+    if side in ("left", "right") and text.kind != "tick":
+        # What stands beside a row keeps to the height of its bodies' middle.
+        edge = (edge[0], camera.sheet(-depth / 2).point(x0, y0)[1])
+    return moved_to(text, (x0, y0), edge)
+
+
+def _anchor(text: Text) -> tuple[float, float]:
+    """The point that a text is about: the middle of its box, or of the side it is aligned to."""
+    x, y = text.bounds.center
+    if text.angle:
+        return (text.bounds.right if text.anchor == "end" else text.bounds.x), text.bounds.y
+    return {"start": text.bounds.x, "middle": x, "end": text.bounds.right}[text.anchor], y
+
+
+def _around_disc(text: Text, disc: Disc, sheet: Sheet) -> Text:
+    """A text outside the rim keeps its distance from the rim's nearest point; others move with their own place."""
+    x, y = text.bounds.center
+    dx, dy = x - disc.center[0], y - disc.center[1]
+    far = math.hypot(dx, dy)
+    share = disc.radius / far if far > disc.radius else 1.0
+    at = (disc.center[0] + dx * share, disc.center[1] + dy * share)
+    return moved_to(text, at, sheet.point(*at))
+
+
+def moved_to(text: Text, at: tuple[float, float], to: tuple[float, float]) -> Text:
+    """A text moved as the point it stands at moved."""
+    dx, dy = to[0] - at[0], to[1] - at[1]
+    lines = tuple(Line(one.text, one.x + dx, one.y + dy, one.width) for one in text.lines)
+    bounds = Rect(text.bounds.x + dx, text.bounds.y + dy, text.bounds.width, text.bounds.height)
+    return msgspec.structs.replace(text, lines=lines, bounds=bounds)
+
+
+def _apart(texts: list[Text]) -> list[Text]:
+    """Rows' names that came to lie over each other: smaller, then every other one."""
+    names = [text for text in texts if text.kind == "name"]
+    if not _clash(names):
+        return texts
+    others = [text for text in texts if text.kind != "name"]
+    for share in (0.92, 0.84, 0.76, 0.68):
+        small = [_resized(text, share) for text in names]
+        if any(text.size < FLOOR for text in small):
+            break
+        if not _clash(small):
+            return [*others, *small]
+    small = [_resized(text, max(0.76, min(1.0, FLOOR / text.size))) for text in names]
+    every = 2
+    while every < len(small) and _clash(small[::every]):
+        every += 1
+    return [*others, *small[::every]]
+
+
+def _clash(names: list[Text]) -> bool:
+    return any(not one.angle and one.bounds.overlaps(other.bounds) for one, other in pairwise(names))
+
+
+def _resized(text: Text, share: float) -> Text:
+    if text.angle:
+        return text
+    x, _ = _anchor(text)
+    ink = Ink(text.face, text.size * share, text.colour)
+    lines = tuple(line.text for line in text.lines)
+    if text.anchor == "middle":
+        made = block(lines, text.kind, (x, text.bounds.y), "middle", "top", ink, text.row, text.layer, text.key)
+    else:
+        middle = text.bounds.center[1]
+        made = block(lines, text.kind, (x, middle), text.anchor, "middle", ink, text.row, text.layer, text.key)
+    return msgspec.structs.replace(made, panel=text.panel)

@@ -1,0 +1,246 @@
+"""Lofts: bodies with an outline that is carried along an axis, growing or shrinking from level to level.
+
+One kind of body makes them all: a box is a rectangle carried back, a cylinder a circle carried up, a cone a circle that
+shrinks to nothing, a slice of a pie its sector carried back; a last small step inward rounds an edge.
+
+The outline lies in the section's plane (a, b); levels follow each other along w:
+
+    axis "back"    a = x,  b = y downward,  w = z      fronts of flat marks, carried into depth
+    axis "up"      a = x,  b = z,           w = y up    standing round bodies
+    axis "right"   a = y up,  b = z,        w = x      lying round bodies
+"""
+
+from itertools import pairwise
+from typing import Literal
+
+import numpy as np
+from msgspec import Struct
+from numpy.typing import NDArray
+
+from kavlet.core.scene.path import CLOSE, CURVE, LINE, MOVE, Path
+from kavlet.core.solid.mesh import Face, Mesh
+
+Array = NDArray[np.float64]
+Axis = Literal["back", "up", "right"]
+AXES: dict[str, Array] = {
+    "back": np.array([[1.0, 0, 0], [0, -1, 0], [0, 0, 1]]),
+    "up": np.array([[1.0, 0, 0], [0, 0, 1], [0, 1, 0]]),
+    "right": np.array([[0, 0, 1.0], [1, 0, 0], [0, 1, 0]]),
+}
+TINY = 1e-7
+
+
+class Level(Struct, frozen=True):
+    """A place along the axis, and how large the outline is there, about its middle (0: a tip)."""
+
+    w: float
+    a: float = 1.0
+    b: float = 1.0
+
+
+class Outline:
+    """Closed rings of edges in a section's plane: the outer one counter-clockwise, holes clockwise.
+
+    `controls` (n, 4, 2) holds each edge's cubic control points, `straight` (n) those on a line, `smooth` (n) whether an
+    edge goes on into the next without a corner, `next` (n) which edge that is.
+    """
+
+    def __init__(self, rings: list[list[list[tuple[float, float]]]]) -> None:
+        held = [_cleaned(ring) for ring in rings]
+        held = [ring for ring in held if ring]
+        sizes = [_area(ring) for ring in held]
+        outer = max(range(len(held)), key=lambda i: abs(sizes[i]), default=0)
+        turned = [
+            ring if (size > 0) == (i == outer) else [edge[::-1] for edge in reversed(ring)]
+            for i, (ring, size) in enumerate(zip(held, sizes, strict=True))
+        ]
+        edges = [edge for ring in turned for edge in ring]
+        self.controls: Array = np.array(edges, dtype=np.float64).reshape(-1, 4, 2)
+        self.rings: list[range] = []
+        following: list[int] = []
+        for ring in turned:
+            first = len(following)
+            following += [first + (i + 1) % len(ring) for i in range(len(ring))]
+            self.rings.append(range(first, first + len(ring)))
+        self.next = following
+        self.straight = [_is_straight(edge) for edge in edges]
+        self.smooth = [_joins(edges[i], edges[following[i]]) for i in range(len(edges))]
+
+    @property
+    def empty(self) -> bool:
+        return len(self.controls) == 0
+
+    @property
+    def middle(self) -> tuple[float, float]:
+        """The middle of the box around it."""
+        low, high = self.controls.reshape(-1, 2).min(axis=0), self.controls.reshape(-1, 2).max(axis=0)
+        return float(low[0] + high[0]) / 2, float(low[1] + high[1]) / 2
+
+
+def outline_of(path: Path) -> Outline:
+    """The outline of a flat path, in its own coordinates."""
+    rings: list[list[list[tuple[float, float]]]] = []
+    ring: list[list[tuple[float, float]]] = []
+    here = start = (0.0, 0.0)
+    at, c = 0, path.coordinates
+    for verb in path.verbs:
+        if verb == MOVE:
+            if ring:
+                rings.append(_shut(ring, here, start))
+            ring, here = [], (c[at], c[at + 1])
+            start, at = here, at + 2
+        elif verb == LINE:
+            there = (c[at], c[at + 1])
+            ring.append(_line(here, there))
+            here, at = there, at + 2
+        elif verb == CURVE:
+            points = [(c[at + i], c[at + i + 1]) for i in (0, 2, 4)]
+            ring.append([here, *points])
+            here, at = points[-1], at + 6
+        elif verb == CLOSE:
+            ring = _shut(ring, here, start)
+            here = start
+    if ring:
+        rings.append(_shut(ring, here, start))
+    return Outline(rings)
+
+
+def _line(one: tuple[float, float], other: tuple[float, float]) -> list[tuple[float, float]]:
+    (x1, y1), (x2, y2) = one, other
+    return [one, (x1 + (x2 - x1) / 3, y1 + (y2 - y1) / 3), (x2 - (x2 - x1) / 3, y2 - (y2 - y1) / 3), other]
+
+
+def _shut(
+    ring: list[list[tuple[float, float]]], here: tuple[float, float], start: tuple[float, float]
+) -> list[list[tuple[float, float]]]:
+    return [*ring, _line(here, start)] if ring and here != start else ring
+
+
+def _cleaned(ring: list[list[tuple[float, float]]]) -> list[list[tuple[float, float]]]:
+    """Without edges that go nowhere."""
+    return [edge for edge in ring if max(abs(x - edge[0][0]) + abs(y - edge[0][1]) for x, y in edge) > TINY]
+
+
+def _area(ring: list[list[tuple[float, float]]]) -> float:
+    points = [point for edge in ring for point in edge[:3]]
+    return sum(
+        x1 * y2 - x2 * y1 for (x1, y1), (x2, y2) in zip(points, [*points[1:], points[0]], strict=True)
+    ) / 2  # fmt: skip
+
+
+def _is_straight(edge: list[tuple[float, float]]) -> bool:
+    (x0, y0), (x1, y1), (x2, y2), (x3, y3) = edge
+    long = abs(x3 - x0) + abs(y3 - y0)
+    one = (x1 - x0) * (y3 - y0) - (y1 - y0) * (x3 - x0)
+    two = (x2 - x0) * (y3 - y0) - (y2 - y0) * (x3 - x0)
+    return long > 0 and max(abs(one), abs(two)) < 1e-9 * long * long
+
+
+def _joins(edge: list[tuple[float, float]], other: list[tuple[float, float]]) -> bool:
+    """Whether two edges meet without a corner (up to about 3 degrees)."""
+    ax, ay = _way(edge[::-1])
+    bx, by = _way(other)
+    long = (ax * ax + ay * ay) ** 0.5 * (bx * bx + by * by) ** 0.5
+    return bool(long > 0 and -(ax * bx + ay * by) / long > 0.9986)
+
+
+def _way(edge: list[tuple[float, float]]) -> tuple[float, float]:
+    """The direction in which an edge leaves its first point."""
+    x0, y0 = edge[0]
+    for x, y in edge[1:]:
+        if abs(x - x0) + abs(y - y0) > TINY:
+            return x - x0, y - y0
+    return 0.0, 0.0
+
+
+def bezier(controls: Array, at: Array) -> Array:
+    """Points (…, k, d) of cubics (…, 4, d) at the parameters (k)."""
+    t = at[:, None]
+    s = 1 - t
+    weights = np.concatenate([s**3, 3 * s * s * t, 3 * s * t * t, t**3], axis=1)
+    made: Array = np.einsum("kc,...cd->...kd", weights, controls)
+    return made
+
+
+def tangents(controls: Array, at: Array) -> Array:
+    """Derivatives (…, k, d) of cubics (…, 4, d); where one vanishes at an end, the direction it leaves or comes in."""
+    t = at[:, None]
+    s = 1 - t
+    weights = np.concatenate([-3 * s * s, 3 * s * s - 6 * s * t, 6 * s * t - 3 * t * t, 3 * t * t], axis=1)
+    made: Array = np.einsum("kc,...cd->...kd", weights, controls)
+    lost = np.sum(np.abs(made), axis=-1, keepdims=True) < TINY
+    whole = (controls[..., 3, :] - controls[..., 0, :])[..., None, :]
+    return np.where(lost, whole, made)
+
+
+class Loft:
+    """A body: an outline carried through levels along an axis."""
+
+    def __init__(self, outline: Outline, levels: tuple[Level, ...], axis: Axis = "back") -> None:
+        self.outline = outline
+        self.levels = tuple(sorted(levels, key=lambda level: level.w))
+        self.axis: Axis = axis
+        self.middle = outline.middle if not outline.empty else (0.0, 0.0)
+
+    def at(self, section: Array, level: Level) -> Array:
+        """Points (…, 2) of the section at a level, in the model (…, 3)."""
+        middle = np.array(self.middle)
+        held = middle + (section - middle) * np.array([level.a, level.b])
+        local = np.concatenate([held, np.full((*held.shape[:-1], 1), level.w)], axis=-1)
+        made: Array = local @ AXES[self.axis].T
+        return made
+
+    @property
+    def box(self) -> Array:
+        """The corners (2, 3) of the box around it, lowest and highest, in the model."""
+        controls = self.outline.controls.reshape(-1, 2)
+        points = np.concatenate([self.at(controls, level) for level in self.levels])
+        return np.array([points.min(axis=0), points.max(axis=0)])
+
+    def mesh(self, steps: int = 16) -> Mesh:
+        """The body as flat faces; each curved edge in so many steps."""
+        rings = [self._sampled(ring, steps) for ring in self.outline.rings]
+        vertices: list[Array] = []
+        numbers: list[list[list[int]]] = []  # of each level, of each ring
+        count = 0
+        for level in self.levels:
+            mine = []
+            for ring in rings:
+                tip = level.a == 0 and level.b == 0
+                points = self.at(ring[:1] if tip else ring, level)
+                vertices.append(points)
+                mine.append([count] * len(ring) if tip else list(range(count, count + len(ring))))
+                count += len(points)
+            numbers.append(mine)
+        faces: list[Face] = []
+        for low, high in pairwise(numbers):
+            for ring_low, ring_high in zip(low, high, strict=True):
+                for i in range(len(ring_low)):
+                    j = (i + 1) % len(ring_low)
+                    face = dict.fromkeys((ring_low[i], ring_low[j], ring_high[j], ring_high[i]))
+                    if len(face) > 2:
+                        faces.append(tuple(face))
+        faces += [tuple(reversed(face)) for face in _caps(numbers[0])]
+        faces += _caps(numbers[-1])
+        if np.linalg.det(AXES[self.axis]) < 0:
+            faces = [tuple(reversed(face)) for face in faces]
+        return Mesh(np.concatenate(vertices), tuple(faces))
+
+    def _sampled(self, ring: range, steps: int) -> Array:
+        parts = []
+        for edge in ring:
+            count = 1 if self.outline.straight[edge] else steps
+            parts.append(bezier(self.outline.controls[edge], np.arange(count) / count))
+        return np.concatenate(parts)
+
+
+def _caps(rings: list[list[int]]) -> list[Face]:
+    """The faces that close a level: its ring, or what lies between an outer and an inner one of as many points."""
+    if any(len(set(ring)) < 3 for ring in rings):
+        return []
+    if len(rings) == 1:
+        return [tuple(rings[0])]
+    outer, inner = rings[0], list(reversed(rings[1]))
+    inner = inner[-1:] + inner[:-1]
+    count = len(outer)
+    return [(outer[i], outer[(i + 1) % count], inner[(i + 1) % count], inner[i]) for i in range(count)]

@@ -1,0 +1,85 @@
+"""Meshes: closed bodies of flat faces, their volume, area and Euler characteristic."""
+
+from collections import Counter
+
+import numpy as np
+from msgspec import Struct
+from numpy.typing import NDArray
+
+Array = NDArray[np.float64]
+Face = tuple[int, ...]
+
+
+class Mesh(Struct, frozen=True, eq=False):
+    """Vertices (n, 3) in points, and faces as rings of vertex numbers, counter-clockwise seen from outside."""
+
+    vertices: Array
+    faces: tuple[Face, ...]
+
+    @property
+    def volume(self) -> float:
+        """Cubic points, by the divergence theorem; positive when normals point outward."""
+        total = 0.0
+        for face in self.faces:
+            a = self.vertices[face[0]]
+            for i in range(1, len(face) - 1):
+                total += float(np.dot(a, np.cross(self.vertices[face[i]], self.vertices[face[i + 1]])))
+        return total / 6
+
+    @property
+    def area(self) -> float:
+        """The surface, in square points."""
+        return sum(float(np.linalg.norm(self.vector_area(face))) for face in self.faces)
+
+    def vector_area(self, face: Face) -> Array:
+        """A face's normal, as long as its area."""
+        points = self.vertices[list(face)]
+        made: Array = np.sum(np.cross(points, np.roll(points, -1, axis=0)), axis=0) / 2
+        return made
+
+    @property
+    def closed(self) -> bool:
+        """Whether every edge is shared by two faces that go along it in opposite directions."""
+        ways = Counter((one, other) for face in self.faces for one, other in _edges(face))
+        return all(count == 1 and ways.get((b, a)) == 1 for (a, b), count in ways.items())
+
+    @property
+    def euler(self) -> int:
+        """Vertices - edges + faces: 2 for a body without a hole, 0 for one with a hole through it."""
+        used = {vertex for face in self.faces for vertex in face}
+        edges = {frozenset(edge) for face in self.faces for edge in _edges(face)}
+        return len(used) - len(edges) + len(self.faces)
+
+    def projected_area(self, toward: Array) -> float:
+        """The area of all faces seen from a far eye in that direction (a unit vector), each by itself."""
+        return sum(max(0.0, float(self.vector_area(face) @ toward)) for face in self.faces)
+
+
+def _edges(face: Face) -> list[tuple[int, int]]:
+    return [(face[i], face[(i + 1) % len(face)]) for i in range(len(face))]
+
+
+def ball(center: tuple[float, float, float], radius: float, rings: int = 48) -> Mesh:
+    """A sphere of quadrilaterals between parallels, triangles at its poles."""
+    around = 2 * rings
+    vertices = [(0.0, radius, 0.0)]
+    for i in range(1, rings):
+        down = np.pi * i / rings
+        for j in range(around):
+            turn = 2 * np.pi * j / around
+            vertices.append(
+                (
+                    radius * np.sin(down) * np.sin(turn), radius * np.cos(down), radius * np.sin(down) * np.cos(turn),
+                )
+            )  # fmt: skip
+    vertices.append((0.0, -radius, 0.0))
+    last = len(vertices) - 1
+
+    def number(ring: int, place: int) -> int:
+        return 1 + (ring - 1) * around + place % around
+
+    faces: list[Face] = [(0, number(1, j), number(1, j + 1)) for j in range(around)]
+    for i in range(1, rings - 1):
+        faces += [(number(i, j), number(i + 1, j), number(i + 1, j + 1), number(i, j + 1)) for j in range(around)]
+    faces += [(last, number(rings - 1, j + 1), number(rings - 1, j)) for j in range(around)]
+    return Mesh(np.array(vertices) + np.array(center), tuple(faces))
