@@ -44,5 +44,12 @@ class Chart(Struct, frozen=True, omit_defaults=True):
     solid: Solid | None = None
     alt_text: str = ""
 
+    @property
+    def has_bodies(self) -> bool:
+        """Whether it has what can be solid: bars, wedges or rings."""
+        return any(
+            isinstance(layer, Bars | Wedges | Rings) and not (layer.helper or layer.hidden) for layer in self.layers
+        )
+
     def layer(self, key: str) -> AnyLayer | None:
         return next((layer for layer in self.layers if layer.key == key), None)

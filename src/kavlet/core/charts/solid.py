@@ -5,6 +5,7 @@ from typing import Literal
 from msgspec import Struct
 
 Material = Literal["matte", "satin", "glossy"]
+MOST_ANGLE = 90.0  # degrees of turn and tilt; beyond, a chart would be seen from behind
 Form = Literal["drawn", "round", "cone", "pyramid"]
 
 

@@ -104,6 +104,7 @@ class _Made(Struct):
     plots: list[Rect]
     painted: list[Primitive]
     faces: list[tuple[int, Path]]
+    fronts: list[tuple[float, ...]]
     dropped: int = 0
 
 
@@ -115,7 +116,7 @@ def compose(panels: tuple[Panel, ...], style: Style, size: Size) -> Figure:
     inner = Rect(0, 0, size.width, size.height).inset(pad, pad, pad, pad)
     around, room = texts.around(chart, style, points_, inner)
     wording = Wording(chart, data)
-    made = _Made([], list(around), [], [], [], [], [], [], [])
+    made = _Made([], list(around), [], [], [], [], [], [], [], [])
     free = Room(Rect(0, 0, size.width, size.height).inset(2, 2, 2, 2))
     dock: Side = "top" if isinstance(chart.frame, Cartesian) else "right"
     if len(panels) == 1:
@@ -145,6 +146,7 @@ def compose(panels: tuple[Panel, ...], style: Style, size: Size) -> Figure:
         dropped=made.dropped,
         painted=tuple(made.painted) if made.painted else None,
         faces=tuple(made.faces),
+        fronts=tuple(made.fronts),
     )
 
 
@@ -243,6 +245,7 @@ def _finish(
             made.faces += [(of + first if of >= 0 else of, path) for of, path in seen.faces]
             marks, labels, fans, own_texts = seen.marks, seen.labels, seen.fans, seen.texts
             obstacles, furniture = seen.obstacles, seen.furniture
+            made.fronts.append(seen.front)
     middle, wide = _middle(frame)
     notes = [texts.note(one, style, points_, size, middle, wide) for one in chart.notes]
     fixed = [*furniture.texts, *own_texts, *(note for note in notes if note is not None)]

@@ -131,7 +131,8 @@ class Figure(Struct, frozen=True):
     """All that one chart draws, back to front: `under`, marks, `over`, legend, texts.
 
     Where the chart is a solid, `painted` holds the primitives of all its marks, farthest first, each naming its mark,
-    and `seen` what of the chart's own plane falls where.
+    `faces` what is seen of each mark (by its number; -1 for what belongs to none) in the same order, and `fronts` how
+    each panel's own plane falls onto the sheet, as the rows of a 3×3 matrix.
     """
 
     size: Size
@@ -149,3 +150,4 @@ class Figure(Struct, frozen=True):
     dropped: int = 0
     painted: tuple[Primitive, ...] | None = None
     faces: tuple[tuple[int, Path], ...] = ()
+    fronts: tuple[tuple[float, ...], ...] = ()

@@ -7,9 +7,7 @@ from msgspec import Struct
 from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.flanks import Flanks
-from kavlet.core.charts.rings import Rings
 from kavlet.core.charts.solid import Solid
-from kavlet.core.charts.wedges import Wedges
 from kavlet.core.compose.bars import bar_box, break_path, bulb_size
 from kavlet.core.compose.disc import Disc
 from kavlet.core.compose.figure import Mark
@@ -63,13 +61,6 @@ class Bodies(Struct, frozen=True, eq=False):
     balls: tuple[Ball, ...]
     depth: float
     flat_marks: frozenset[int]
-
-
-def has_bodies(chart: Chart) -> bool:
-    """Whether a chart has layers that can be solid: bars, flanks, wedges or rings."""
-    return any(
-        isinstance(layer, Bars | Wedges | Rings) and not (layer.helper or layer.hidden) for layer in chart.layers
-    )
 
 
 def is_body(mark: Mark, chart: Chart) -> bool:

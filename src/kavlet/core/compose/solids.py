@@ -10,7 +10,7 @@ import msgspec
 import numpy as np
 from msgspec import Struct
 
-from kavlet.core.charts.solid import Solid
+from kavlet.core.charts.solid import MOST_ANGLE, Solid
 from kavlet.core.compose.disc import Disc
 from kavlet.core.compose.draw import named
 from kavlet.core.compose.fan import Fanned
@@ -38,7 +38,7 @@ from kavlet.core.scene.primitives import MarkId, Primitive, Writing
 from kavlet.core.shapes.arc import at, disc
 from kavlet.core.solid import order
 from kavlet.core.solid.assembly import Assembly, Body
-from kavlet.core.solid.camera import MOST, Array, Camera, Sheet, View
+from kavlet.core.solid.camera import Array, Camera, Sheet, View
 from kavlet.core.solid.cover import Cover
 from kavlet.core.solid.light import Light
 from kavlet.core.solid.pen import seen as on_plane
@@ -59,6 +59,7 @@ class Made(Struct, frozen=True):
     fans: list[Fanned]
     texts: list[Text]
     obstacles: list[Rect]
+    front: tuple[float, ...]
 
 
 def view_of(solid: Solid | None) -> View | None:
@@ -67,7 +68,7 @@ def view_of(solid: Solid | None) -> View | None:
         return None
 
     def held(angle: float) -> float:
-        return min(MOST, max(-MOST, angle)) if math.isfinite(angle) else 0.0
+        return min(MOST_ANGLE, max(-MOST_ANGLE, angle)) if math.isfinite(angle) else 0.0
 
     view = View(held(solid.turn), held(solid.tilt), min(1.0, max(0.0, solid.perspective)))
     return None if view.flat else view
@@ -137,6 +138,7 @@ class Modelled:
         return Made(
             marks, (*ground, *shade, *before, *painted, *after), tuple(faces), furniture, labels, fans,
             [self._text(text, camera) for text in to.texts], [_on(rect, camera.sheet(0.0)) for rect in to.obstacles],
+            tuple(float(part) for part in camera.sheet(0.0).matrix.ravel()),
         )  # fmt: skip
 
     # Painting

@@ -5,6 +5,7 @@ import math
 from typing import Any
 
 from kavlet.core.compose.figure import Axis, Figure, Mark, Text
+from kavlet.core.compose.seen import Seen, seen
 from kavlet.core.figures.cells import ErrorValue, Value
 from kavlet.core.proof.finding import Finding
 from kavlet.core.recipes.recipe import HelperBuild
@@ -17,12 +18,13 @@ def record(
     recipe: str, helpers: tuple[HelperBuild, ...], figure: Figure, findings: tuple[Finding, ...]
 ) -> dict[str, Any]:
     """The record of one chart. Coordinates are points, y downward; no value and infinities are null."""
+    seen_marks = {id(one.mark): one for one in seen(figure)}
     return {
         "recipe": recipe,
         "size": [_rounded(figure.size.width), _rounded(figure.size.height)],
         "plot": _box(figure.plot),
         "helpers": [_helper(helper) for helper in helpers],
-        "marks": [_mark(mark) for mark in figure.marks],
+        "marks": [_mark(mark, seen_marks.get(id(mark))) for mark in figure.marks],
         "labels": [_label(text) for text in figure.texts if text.kind in ("label", "note")],
         "names": [_label(text) for text in figure.texts if text.kind in ("name", "panel")],
         "axes": [_axis(axis) for axis in figure.axes],
@@ -55,7 +57,7 @@ def _helper(helper: HelperBuild) -> dict[str, Any]:
     }
 
 
-def _mark(mark: Mark) -> dict[str, Any]:
+def _mark(mark: Mark, as_solid: Seen | None) -> dict[str, Any]:
     made: dict[str, Any] = {
         "layer": mark.layer,
         "type": mark.type,
@@ -76,6 +78,12 @@ def _mark(mark: Mark) -> dict[str, Any]:
             "inner_radius": _rounded(mark.sector.inner),
             "outer_radius": _rounded(mark.sector.outer),
             "center": [_rounded(part) for part in mark.sector.center],
+        }
+    if as_solid is not None:
+        made |= {
+            "visible_area": _rounded(as_solid.area),
+            "visible_share": _rounded(as_solid.area_share),
+            "value_share": _rounded(as_solid.value_share),
         }
     return made
 

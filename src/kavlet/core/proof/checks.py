@@ -1,12 +1,12 @@
 """All checks: those of the figures a chart reads, what its recipe noticed, and those of the chart as drawn."""
 
 from kavlet.core.compose.figure import Figure
-from kavlet.core.proof import dropped_labels, missing_values, rising_stage
+from kavlet.core.proof import dropped_labels, missing_values, rising_stage, solid_view
 from kavlet.core.proof.finding import Finding
 from kavlet.core.recipes.recipe import Inputs, Recipe
 
 OF_INPUTS = (rising_stage.check, missing_values.check)
-OF_FIGURE = (dropped_labels.check,)
+OF_FIGURE = (dropped_labels.check, solid_view.check)
 
 
 def findings(recipe: Recipe | None, inputs: Inputs, figure: Figure) -> tuple[Finding, ...]:

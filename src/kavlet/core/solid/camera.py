@@ -10,8 +10,7 @@ from kavlet.core.values.affine import Affine
 from kavlet.core.values.geometry import Rect
 
 Array = NDArray[np.float64]
-NEAREST = 1.45  # of the content's radius; how far the eye stays from its middle in the strongest perspective
-MOST = 90.0  # degrees of turn and tilt; beyond, a chart would be seen from behind
+NEAREST = 2.0  # of the content's radius; how far the eye stays from its middle in the strongest perspective
 FULLY_SOLID = 8.0  # degrees from the front by which all that a flat chart does not have has faded in
 
 

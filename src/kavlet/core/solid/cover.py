@@ -40,11 +40,10 @@ class Cover:
             self._held = np.array(self._image, dtype=np.int32)
         return self._held
 
-    def areas(self) -> dict[int, float]:
-        """Square points on which each number is seen."""
-        found, counts = np.unique(self.numbers, return_counts=True)
-        pairs = zip(found.tolist(), counts.tolist(), strict=True)
-        return {number: count / self._fineness**2 for number, count in pairs if number}
+    def areas(self, most: int) -> list[float]:
+        """Square points on which each number up to `most` is seen."""
+        counts = np.bincount(self.numbers.ravel(), minlength=most + 1)
+        return [float(count) / self._fineness**2 for count in counts.tolist()]
 
     def at(self, x: float, y: float) -> int:
         """What is seen at a point."""

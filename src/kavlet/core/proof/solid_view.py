@@ -1,0 +1,29 @@
+"""A solid whose view makes one of its parts look larger, or smaller, than its value is."""
+
+from kavlet.core.compose.figure import Figure
+from kavlet.core.compose.seen import seen
+from kavlet.core.proof.finding import Finding
+
+COARSE = 1.0  # places to a point; enough to tell shares apart by a percent
+LEAST, RATIO = 0.03, 1.15  # by how much of the whole, and by which factor, an area may be off
+
+
+def check(figure: Figure) -> list[Finding]:
+    """Depth and slant take area that no value stands for; the part that is most off is named."""
+    found = seen(figure, COARSE)
+    if len(found) < 2:
+        return []
+    worst = max(found, key=lambda one: abs(one.off))
+    larger = max(worst.area_share, worst.value_share) / max(1e-9, min(worst.area_share, worst.value_share))
+    if abs(worst.off) < LEAST or larger < RATIO:
+        return []
+    says = worst.mark.says or worst.mark.layer
+    return [
+        Finding(
+            "solid-view",
+            "note",
+            worst.area_share,
+            f"Seen this way, “{says}” takes {worst.area_share:.0%} of what is seen of all bodies, "
+            f"but is {worst.value_share:.0%} of their value.".replace("%", " %"),
+        )
+    ]
