@@ -36,6 +36,7 @@ from kavlet.desktop.look import UNIT, dress_application
 from kavlet.desktop.parts import Part
 from kavlet.desktop.recipes.wall import RecipeWall
 from kavlet.desktop.stage.panel import StagePanel
+from kavlet.desktop.stage.solid_work import SolidCommands
 from kavlet.desktop.stage.work import ChartCommands
 from kavlet.desktop.store import Store
 
@@ -52,10 +53,11 @@ OF_CHARTS = (
     *("copy_chart", "delete_chart", "strip_chart", "lock_scale", "copy_dress", "copy_label_looks", "copy_colours"),
     *("copy_number_texts", "paste_dress", "give_all_looks_back", "paste_palette", "save_kit", "toggle_xray"),
     *("remember_look", "forget_look", "zoom_in", "zoom_out", "zoom_fit", "zoom_actual"),
+    *("toggle_solid", "see_from_front", "see_from_above", "see_from_corner"),
 )
 STAGE_MENU = (
     *("copy_dress", "copy_label_looks", "copy_colours", "paste_dress", "give_all_looks_back", ""),
-    *("strip_chart", "lock_scale", "", "open_recipes", "cut_chart_loose", "toggle_xray"),
+    *("strip_chart", "lock_scale", "", "open_recipes", "cut_chart_loose", "toggle_xray", "toggle_solid"),
 )
 
 
@@ -73,6 +75,7 @@ class Window(QMainWindow):
         self.tables = TableCommands(self, store)
         self.charts = ChartCommands(self, store, self.stage)
         self.looks = DressCommands(self, store)
+        self.solids = SolidCommands(self, store)
         self.wall = RecipeWall(store)
         self.splitter = QSplitter(Qt.Orientation.Horizontal)
         self.splitter.setHandleWidth(3 * UNIT)
@@ -96,6 +99,13 @@ class Window(QMainWindow):
         self.setAcceptDrops(True)
         self.resize(1280, 800)
         self._make_menus()
+        self._connect()
+        self._restore_places()
+        self.refresh()
+
+    def _connect(self) -> None:
+        """Who carries out what the places ask for."""
+        store = self.store
         self.figures.open_wanted.connect(self.files.open_document)
         self.figures.paste_wanted.connect(self.paste)
         self.figures.rename_wanted.connect(self.tables.rename_table)
@@ -106,6 +116,7 @@ class Window(QMainWindow):
         self.figures.grid.selected.connect(self._light_marks)
         self.stage.view.picked.connect(self._go_to_row)
         self.stage.recipes_wanted.connect(self.open_recipes)
+        self.stage.solid_wanted.connect(self.solids.toggle_solid)
         self.stage.view.menu_wanted.connect(self._stage_menu)
         self.wall.chosen.connect(self._take_recipe)
         self.wall.closed.connect(self.close_recipes)
@@ -113,8 +124,8 @@ class Window(QMainWindow):
         self.dress.parameters.current_cell = self.figures.cell_of_chart
         store.changed.connect(self.refresh)
         store.refused.connect(self.say)
-        self._restore_places()
-        self.refresh()
+        self.dress.solid.toggled.connect(self.solids.toggle_solid)
+        self.dress.solid.from_wanted.connect(self.solids.see_from)
 
     def _make_menus(self) -> None:
         menus: dict[str, QMenu] = {}
@@ -155,7 +166,7 @@ class Window(QMainWindow):
 
     def _who_does(self, name: str) -> Callable[[], object]:
         """The method that carries a command out, of the window or of one of its places."""
-        for place in (self, self.files, self.charts, self.looks, self.tables, self.figures.grid.work):
+        for place in (self, self.files, self.charts, self.looks, self.solids, self.tables, self.figures.grid.work):
             found: Callable[[], object] | None = getattr(place, name, None)
             if callable(found) and name in dir(type(place)):
                 return found

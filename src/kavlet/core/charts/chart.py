@@ -51,5 +51,10 @@ class Chart(Struct, frozen=True, omit_defaults=True):
             isinstance(layer, Bars | Wedges | Rings) and not (layer.helper or layer.hidden) for layer in self.layers
         )
 
+    @property
+    def as_solid(self) -> Solid | None:
+        """How its bodies are shown as a solid; None for a flat chart. Seen from the front, a solid still looks flat."""
+        return self.solid if self.solid is not None and self.solid.on and self.has_bodies else None
+
     def layer(self, key: str) -> AnyLayer | None:
         return next((layer for layer in self.layers if layer.key == key), None)

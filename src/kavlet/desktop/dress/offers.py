@@ -15,13 +15,14 @@ from kavlet.core.charts.points import Points
 from kavlet.core.charts.wedges import Wedges
 from kavlet.desktop.parts import Part
 
-Kind = Literal["fill", "colour", "number", "choice", "flag", "text", "symbol", "column", "says"]
+Kind = Literal["fill", "colour", "number", "choice", "flag", "text", "symbol", "column", "says", "switch"]
 
 
 class Offer(Struct, frozen=True):
     """One field: the group it stands in, its words, the path it sets, and how it is shown.
 
-    `times` is what a stored number is multiplied with to be shown (100 for percents); `optional` numbers may be empty.
+    A `switch` only opens its group, where the panel has a widget of its own. `times` is what a stored number is
+    multiplied with to be shown (100 for percents); `optional` numbers may be empty.
     """
 
     group: str
@@ -43,6 +44,9 @@ COURSES = tuple((one, one) for one in ("straight", "smooth", "stepped"))
 STACKS = (("none", "side by side"), ("stacked", "stacked"), ("share", "100 %"))
 TYPES = tuple((one, one) for one in ("bars", "line", "area", "points"))
 ALIGNS = (("start", "left"), ("middle", "middle"), ("end", "right"))
+SOLID = "Solid"
+BODIES = (("drawn", "as drawn"), ("round", "round"), ("cone", "cone"), ("pyramid", "pyramid"))
+MATERIALS = tuple((one, one) for one in ("matte", "satin", "glossy"))
 STYLES = (("number", "number"), ("percent", "percent"), ("short", "1.2 K"), ("long", "1.2 thousand"))
 
 
@@ -213,12 +217,13 @@ def _of_across() -> list[Offer]:
 
 
 def _of_frame(chart: Chart) -> list[Offer]:
-    """What the whole chart has: geometry, scale, legend."""
+    """What the whole chart has: geometry, solid bodies, scale, legend."""
     if isinstance(chart.frame, Cartesian):
         return [
             Offer("Geometry", "Gap width", "frame.gap_width", "number", unit="%"),
             Offer("Geometry", "Overlap", "frame.overlap", "number", unit="%"),
             Offer("Geometry", "Lying", "frame.lying", "flag"),
+            *_of_solid(chart),
             *_of_scale("along", "Scale"),
             *_of_legend(),
         ]
@@ -227,6 +232,31 @@ def _of_frame(chart: Chart) -> list[Offer]:
             Offer("Geometry", "Hole", "frame.hole", "number", unit="%", times=100),
             Offer("Geometry", "Start", "frame.start", "number", unit="°"),
             Offer("Geometry", "Ring gap", "frame.ring_gap", "number", unit="pt"),
+            *_of_solid(chart),
             *_of_legend(),
         ]
     return _of_legend()
+
+
+def _of_solid(chart: Chart) -> list[Offer]:
+    """Solid bodies: only where there is something to make solid, and all but the switch only once it is."""
+    if not chart.has_bodies:
+        return []
+    if chart.as_solid is None:
+        return [Offer(SOLID, "", "", "switch")]
+    bars = any(isinstance(layer, Bars) for layer in chart.layers)
+    return [
+        Offer(SOLID, "", "", "switch"),
+        Offer(SOLID, "Turn", "solid.turn", "number", unit="°"),
+        Offer(SOLID, "Tilt", "solid.tilt", "number", unit="°"),
+        Offer(SOLID, "Perspective", "solid.perspective", "number", unit="%", times=100),
+        Offer(SOLID, "Depth", "solid.depth", "number", unit="%", times=100, optional=True),
+        *([Offer(SOLID, "Body", "solid.form", "choice", BODIES)] if bars else []),
+        Offer(SOLID, "Rounded edge", "solid.edge", "number", unit="pt"),
+        Offer(SOLID, "Material", "solid.material", "choice", MATERIALS),
+        Offer(SOLID, "Light from side", "solid.light_turn", "number", unit="°"),
+        Offer(SOLID, "Light from above", "solid.light_tilt", "number", unit="°"),
+        Offer(SOLID, "Even light", "solid.ambient", "number", unit="%", times=100),
+        Offer(SOLID, "Shadow", "solid.shadow", "flag"),
+        *([Offer(SOLID, "Walls and floor", "solid.walls", "flag")] if isinstance(chart.frame, Cartesian) else []),
+    ]

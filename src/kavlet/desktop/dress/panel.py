@@ -17,9 +17,10 @@ from kavlet.core.text.faces import Family
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
 from kavlet.desktop.dress.fill_field import FillField
-from kavlet.desktop.dress.offers import offers
+from kavlet.desktop.dress.offers import SOLID, offers
 from kavlet.desktop.dress.parameters import ParameterFields
 from kavlet.desktop.dress.rows import DressRow, as_fill
+from kavlet.desktop.dress.solid_fields import SolidFields, reading
 from kavlet.desktop.dress.symbols import SymbolShelf
 from kavlet.desktop.dress.theme_field import ThemeField
 from kavlet.desktop.look import UNIT
@@ -44,6 +45,7 @@ class DressPanel(QFrame):
         self.rows: dict[str, DressRow] = {}
         self.texts: dict[str, TextField] = {}
         self.parameters = ParameterFields(store, self)
+        self.solid = SolidFields(self)
         self.shelf = SymbolShelf(store, self)
         self.shelf.add_wanted.connect(self.picture_wanted)
         self._symbol_for = ""
@@ -51,6 +53,9 @@ class DressPanel(QFrame):
         self.head = QLabel(self.tr("Dress"))
         self.head.setObjectName("head")
         self.head.setWordWrap(True)
+        self.reading = QLabel()
+        self.reading.setObjectName("quiet")
+        self.reading.setWordWrap(True)
         self._inside = QWidget()
         self._form = QVBoxLayout(self._inside)
         self._form.setContentsMargins(0, 0, 2 * UNIT, 0)
@@ -64,6 +69,7 @@ class DressPanel(QFrame):
         layout.setContentsMargins(3 * UNIT, 3 * UNIT, UNIT, 2 * UNIT)
         layout.setSpacing(2 * UNIT)
         layout.addWidget(self.head)
+        layout.addWidget(self.reading)
         layout.addWidget(self._scroll, 1)
         self._make_look()
         store.changed.connect(self.refresh)
@@ -165,7 +171,7 @@ class DressPanel(QFrame):
 
     def _build(self, wanted: list[Any], part: Part | None) -> None:
         """Lay the fields out in their groups."""
-        kept = (self._texts, self._look, self.parameters, self.repeat)
+        kept = (self._texts, self._look, self.parameters, self.repeat, self.solid)
         while self._form.count():
             item = self._form.takeAt(0)
             widget = item.widget() if item is not None else None
@@ -188,6 +194,10 @@ class DressPanel(QFrame):
             if offer.group != group:
                 group = offer.group
                 self._group(self.tr(group))
+                if group == SOLID:
+                    self._put(self.solid)
+            if offer.kind == "switch":
+                continue
             row = DressRow(offer, columns)
             row.set.connect(lambda value, path=offer.path: self.set_value(path, value))
             row.back.connect(lambda path=offer.path: self.give_back(path))
@@ -234,6 +244,12 @@ class DressPanel(QFrame):
         self.give_all.setEnabled(bool(chart.dress.overrides))
         if picture is None:
             return
+        settled = not self._store.trying
+        if self.part is None:
+            self.solid.show_picture(picture, settled)
+        if settled:
+            self.reading.setText(reading(picture.figure, self.part))
+        self.reading.setVisible(bool(self.reading.text()))
         spec = picture.build.chart
         tones = tuple(one.hex for one in resolve(chart.dress, self._store.document.theme).palette)
         for path, row in self.rows.items():

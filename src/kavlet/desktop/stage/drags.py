@@ -10,6 +10,7 @@ from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Cartesian, Polar
 from kavlet.core.charts.overrides import held
+from kavlet.core.charts.solid import MOST_ANGLE, Solid
 from kavlet.core.compose.figure import Figure, Mark
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import Document
@@ -18,6 +19,7 @@ from kavlet.desktop.stage.hits import boxes
 
 Looks = dict[str, Any]
 SETTING = "settings."
+DEGREES = 0.45  # of turn or tilt for a point the mouse goes
 NEAR = 4.0  # points from an edge that count as on it
 
 
@@ -33,17 +35,67 @@ class Drag(Struct, frozen=True):
 
 def begin(figure: Figure, chart: Chart, part: Part | None, chosen: tuple[Part, ...], x: float, y: float) -> Drag | None:
     """What a drag that starts on a part at (x, y) does; None where dragging has no meaning."""
+    if part is not None and part.kind == "label":
+        return _offset("move label", f"layers.{part.key}.rows.{part.row}", chart)
+    if part is not None and part.kind == "text":
+        return _offset(f"move {part.key}", part.key, chart)
+    if part is not None and part.kind == "legend":
+        return _legend(figure, part)
+    if not figure.fronts:
+        return _on_plane(figure, chart, part, chosen, x, y)
+    # A solid's parts are moved along the chart's own plane, which is seen aslant.
+    mark = next((one for one in figure.marks if part is not None and (one.key, one.row) == (part.key, part.row)), None)
+    front = figure.fronts[min(mark.panel if mark is not None else 0, len(figure.fronts) - 1)]
+    start = _unturned(front, x, y)
+    if start is None:
+        return None
+    drag = _on_plane(figure, chart, part, chosen, *start)
+    return _aslant(drag, front, start) if drag is not None else None
+
+
+def _unturned(front: tuple[float, ...], x: float, y: float) -> tuple[float, float] | None:
+    """The place of a chart's own plane that is seen at a point; None where the plane is seen edge-on."""
+    a, b, c, d, e, f, g, h, i = front
+    size = a * (e * i - f * h) - b * (d * i - f * g) + c * (d * h - e * g)
+    if abs(size) < 1e-6:
+        return None
+    u = (e * i - f * h) * x + (c * h - b * i) * y + (b * f - c * e)
+    v = (f * g - d * i) * x + (a * i - c * g) * y + (c * d - a * f)
+    w = (d * h - e * g) * x + (b * g - a * h) * y + (a * e - b * d)
+    return (u / w, v / w) if abs(w) > 1e-12 else None
+
+
+def _aslant(drag: Drag, front: tuple[float, ...], start: tuple[float, float]) -> Drag:
+    """A drag along a plane, told by where the mouse is on the sheet."""
+
+    def looks(_dx: float, _dy: float, x: float, y: float) -> Looks:
+        here = _unturned(front, x, y) or start
+        return drag.looks(here[0] - start[0], here[1] - start[1], *here)
+
+    return Drag(drag.name, looks)
+
+
+def turning(chart: Chart) -> Drag:
+    """Dragging the chart itself: across turns it, down tilts what is above toward the reader."""
+    solid = chart.as_solid or Solid()
+
+    def looks(dx: float, dy: float, _x: float, _y: float) -> Looks:
+        turn = min(MOST_ANGLE, max(-MOST_ANGLE, solid.turn + dx * DEGREES))
+        tilt = min(MOST_ANGLE, max(-MOST_ANGLE, solid.tilt + dy * DEGREES))
+        return {"solid.on": True, "solid.turn": round(turn, 1), "solid.tilt": round(tilt, 1)}
+
+    return Drag("turn", looks)
+
+
+def _on_plane(
+    figure: Figure, chart: Chart, part: Part | None, chosen: tuple[Part, ...], x: float, y: float
+) -> Drag | None:
+    """What a drag does that starts on the chart's own plane."""
     hole = _hole(figure, chart, chosen, x, y)
     if hole is not None:
         return hole
     if part is None:
         return None
-    if part.kind == "label":
-        return _offset("move label", f"layers.{part.key}.rows.{part.row}", chart)
-    if part.kind == "text":
-        return _offset(f"move {part.key}", part.key, chart)
-    if part.kind == "legend":
-        return _legend(figure, part)
     if part.kind == "plot":
         return _plot(figure, x, y)
     if part.kind != "mark":

@@ -41,11 +41,26 @@ def text_part(text: Text) -> Part | None:
 
 
 def mark_at(figure: Figure, at: QPointF) -> Mark | None:
-    """The frontmost visible mark at a point."""
-    for mark in reversed(figure.marks):
-        if mark.visible and mark.path is not None and qpath(mark.path).contains(at):
-            return mark
-    return None
+    """The frontmost visible mark at a point. What stays flat in a solid chart stands before or behind its bodies."""
+    if not figure.faces:
+        return _frontmost(list(figure.marks), at)
+    bodies = {number for number, _ in figure.faces}
+    first = min((number for number in bodies if number >= 0), default=0)
+    flat = [(number, mark) for number, mark in enumerate(figure.marks) if number not in bodies]
+    found = _frontmost([mark for number, mark in flat if number > first], at)
+    if found is not None:
+        return found
+    for number, path in reversed(figure.faces):
+        if qpath(path).contains(at):
+            return figure.marks[number] if number >= 0 else None
+    return _frontmost([mark for number, mark in flat if number < first], at)
+
+
+def _frontmost(marks: list[Mark], at: QPointF) -> Mark | None:
+    return next(
+        (mark for mark in reversed(marks) if mark.visible and mark.path is not None and qpath(mark.path).contains(at)),
+        None,
+    )
 
 
 def outline(figure: Figure, part: Part) -> QPainterPath:

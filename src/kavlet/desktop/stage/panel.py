@@ -4,6 +4,7 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import (
     QComboBox,
     QFrame,
+    QGridLayout,
     QHBoxLayout,
     QLabel,
     QPushButton,
@@ -17,6 +18,7 @@ from kavlet.core.document.lookup import recipes_of
 from kavlet.core.recipes.recipe import QUESTIONS
 from kavlet.core.values.sizes import CHARTS
 from kavlet.desktop.look import UNIT
+from kavlet.desktop.stage.rails import Rail
 from kavlet.desktop.stage.stepper import Stepper
 from kavlet.desktop.stage.strip import LayerStrip
 from kavlet.desktop.stage.view import StageView
@@ -29,6 +31,7 @@ class StagePanel(QFrame):
     recipes_wanted = Signal()
     ink_wanted = Signal(int)
     size_wanted = Signal(str)
+    solid_wanted = Signal()
 
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -37,6 +40,7 @@ class StagePanel(QFrame):
         self.view = StageView(store, self)
         self.strip = LayerStrip(store, self)
         self.stepper = Stepper(store, self)
+        self.turn_rail, self.tilt_rail = Rail(store, "turn", self), Rail(store, "tilt", self)
         ink_label = self._make_controls()
         self.proof = QLabel()
         self.proof.setObjectName("quiet")
@@ -48,7 +52,12 @@ class StagePanel(QFrame):
         layout.setSpacing(UNIT)
         layout.addLayout(head)
         layout.addWidget(self.question)
-        layout.addWidget(self.view, 1)
+        around = QGridLayout()
+        around.setSpacing(UNIT)
+        around.addWidget(self.view, 0, 0)
+        around.addWidget(self.tilt_rail, 0, 1)
+        around.addWidget(self.turn_rail, 1, 0)
+        layout.addLayout(around, 1)
         layout.addWidget(self.stepper)
         layout.addWidget(self.strip)
         layout.addWidget(self.proof)
@@ -73,6 +82,11 @@ class StagePanel(QFrame):
         self.xray.setCheckable(True)
         self.xray.setToolTip(self.tr("Show the helpers: how the chart is made (Ctrl+Shift+X)"))
         self.xray.clicked.connect(store.show_xray)
+        self.solid = QToolButton()
+        self.solid.setText(self.tr("Solid"))
+        self.solid.setCheckable(True)
+        self.solid.setToolTip(self.tr("Solid bodies, to be turned: Alt-drag the chart (Ctrl+Alt+S)"))
+        self.solid.clicked.connect(self.solid_wanted)
         self.ink = QSlider(Qt.Orientation.Horizontal)
         self.ink.setRange(0, 3)
         self.ink.setFixedWidth(64)
@@ -97,6 +111,7 @@ class StagePanel(QFrame):
         head.addWidget(self.charts)
         head.addWidget(self.recipes)
         head.addWidget(self.xray)
+        head.addWidget(self.solid)
         head.addStretch(1)
         head.addWidget(ink_label)
         head.addWidget(self.ink)
@@ -114,10 +129,11 @@ class StagePanel(QFrame):
             self.question.setText(self.tr("Layers of your own, without a recipe"))
         else:
             self.question.setText(self.tr("The chart appears here as soon as there is a table."))
-        for widget in (self.charts, self.recipes, self.xray, self.ink, self.final_size):
+        for widget in (self.charts, self.recipes, self.xray, self.solid, self.ink, self.final_size):
             widget.setEnabled(chart is not None or (widget is self.recipes and self._store.table is not None))
         self.xray.setChecked(self._store.xray)
         picture = self.view.picture if not self.view.problem else None
+        self.solid.setChecked(picture is not None and picture.build.chart.as_solid is not None)
         self.strip.setVisible(chart is not None)
         if not self.view.dragging:  # the cards follow when the part is let go
             self.strip.show_picture(picture)

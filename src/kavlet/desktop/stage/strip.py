@@ -228,8 +228,19 @@ def _only(picture: Picture | None, key: str) -> Scene:
     marks = tuple(mark for mark in figure.marks if mark.key == key)
     texts = tuple(text for text in figure.texts if text.key == key and text.kind == "label")
     only_texts = not any(mark.visible for mark in marks)
+    own = None if figure.painted is None else tuple(
+        item for item in figure.painted if item.mark is not None and item.mark.key == key
+    )  # fmt: skip
     bare = msgspec.structs.replace(
-        figure, marks=marks, texts=texts if only_texts else (), under=(), over=(), keys=(), title="", alt_text=""
+        figure,
+        painted=own,
+        marks=marks,
+        texts=texts if only_texts else (),
+        under=(),
+        over=(),
+        keys=(),
+        title="",
+        alt_text="",
     )
     scene = draw(bare)
     if only_texts and not texts:

@@ -23,10 +23,11 @@ from kavlet.core.values.geometry import Size
 from kavlet.desktop.look import colours, qcolor
 from kavlet.desktop.parts import Part
 from kavlet.desktop.stage import hits, typed
-from kavlet.desktop.stage.drags import Drag, begin, dragged
+from kavlet.desktop.stage.drags import DEGREES, Drag, begin, dragged, turning
+from kavlet.desktop.stage.overlays import paint_chosen, paint_lit, paint_problem
 from kavlet.desktop.stage.xray import paint_xray
 from kavlet.desktop.store import Store
-from kavlet.paint.painter import paint, qpath
+from kavlet.paint.painter import paint
 
 AIR = 20  # pixels around the sheet
 LARGEST = 1.75  # pixels per point; a chart is not blown up further to fill the window
@@ -183,6 +184,9 @@ class StageView(QWidget):
         self.dragging = False
         place = self.to_chart(at)
         figure, chart = self._picture.figure, self._picture.build.chart
+        if event.modifiers() & Qt.KeyboardModifier.AltModifier and chart.has_bodies:
+            self._drag = turning(chart)
+            return
         self._drag = (
             begin(figure, chart, part, self._store.selection, place.x(), place.y()) if not self.problem else None
         )
@@ -334,6 +338,8 @@ class StageView(QWidget):
             self._store.select(*((out,) if out is not None else ()))
         elif key in (Qt.Key.Key_Return, Qt.Key.Key_F2) and held and held[0].kind in ("text", "label"):
             self._type_into(held[0])
+        elif int(key) in arrows and (not held or held[0].kind == "plot") and self._picture is not None:
+            self._turn(arrows[int(key)], 15.0 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1.0)
         elif int(key) in arrows and held:
             step = LEAP if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else NUDGE
             self._arrow(held[0], arrows[int(key)], step)
@@ -363,6 +369,14 @@ class StageView(QWidget):
                 looks = drag.looks(way[0] * step, way[1] * step, 0.0, 0.0)
                 self._store.apply(self.tr(drag.name), dressing.set_looks(self._store.document, chart.id, looks))
 
+    def _turn(self, way: tuple[int, int], step: float) -> None:
+        """With nothing chosen, arrows turn and tilt a solid by degrees."""
+        chart, picture = self._store.chart, self._picture
+        if chart is not None and picture is not None and picture.build.chart.as_solid is not None:
+            drag = turning(picture.build.chart)
+            looks = drag.looks(way[0] * step / DEGREES, way[1] * step / DEGREES, 0.0, 0.0)
+            self._store.apply(self.tr(drag.name), dressing.set_looks(self._store.document, chart.id, looks))
+
     # Painting
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -381,59 +395,16 @@ class StageView(QWidget):
             if not self.problem:
                 if self._store.xray:
                     paint_xray(self._picture, painter)
-                self._paint_lit(painter)
-                self._paint_chosen(painter)
+                paint_lit(self._picture.figure, self._lit, painter)
+                hovered = self._hovered if self._press is None else None
+                paint_chosen(self._picture.figure, self._store.selection, hovered, painter)
             painter.restore()
             painter.setPen(QPen(qcolor(c.line), 1))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(sheet)
         if self.problem:
-            self._paint_problem(painter)
+            paint_problem(self.problem, QRectF(self.rect()), painter)
         painter.end()
-
-    def _paint_lit(self, painter: QPainter) -> None:
-        """An outline around the marks that the selected cells drive."""
-        if self._picture is None:
-            return
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        pen = QPen(qcolor(colours().second), 2)
-        pen.setCosmetic(True)
-        painter.setPen(pen)
-        for mark in self._picture.figure.marks:
-            if mark.row in self._lit and mark.type != "flank" and mark.visible and mark.path is not None:
-                painter.drawPath(qpath(mark.path))
-
-    def _paint_chosen(self, painter: QPainter) -> None:
-        """Outlines around what is chosen (solid) and what is hovered (dotted)."""
-        if self._picture is None:
-            return
-        c = colours()
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        shown = [(part, Qt.PenStyle.SolidLine, c.accent) for part in self._store.selection]
-        if self._hovered is not None and self._hovered.kind != "plot" and self._press is None:
-            shown.append((self._hovered, Qt.PenStyle.DotLine, c.ink))
-        for part, style, colour in shown:
-            path = hits.outline(self._picture.figure, part)
-            for width, hex_text, line in ((3.5, c.panel, Qt.PenStyle.SolidLine), (1.75, colour, style)):
-                pen = QPen(qcolor(hex_text), width, line)
-                pen.setCosmetic(True)
-                painter.setPen(pen)
-                painter.drawPath(path)
-
-    def _paint_problem(self, painter: QPainter) -> None:
-        c = colours()
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        width = min(460.0, self.width() - 2.0 * AIR)
-        flags = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter | Qt.TextFlag.TextWordWrap
-        text = painter.boundingRect(QRectF(0, 0, width - 48, 400), flags, self.problem)
-        box = QRectF((self.width() - width) / 2, (self.height() - text.height() - 36) / 2, width, text.height() + 36)
-        painter.setPen(QPen(qcolor(c.alarm), 1))
-        painter.setBrush(qcolor(c.panel))
-        painter.drawRoundedRect(box, 6, 6)
-        painter.fillRect(QRectF(box.left(), box.top() + 8, 4, box.height() - 16), qcolor(c.alarm))
-        painter.setPen(qcolor(c.ink))
-        painter.drawText(box.adjusted(24, 0, -24, 0), flags, self.problem)
 
 
 def _picture_file(data) -> str:  # type: ignore[no-untyped-def]

@@ -1,0 +1,80 @@
+"""The Dress place's fields for solids: solid or flat, where from, and what the view does to the reading."""
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
+
+from kavlet.core.build import Picture
+from kavlet.core.compose.figure import Figure
+from kavlet.core.compose.seen import Seen, seen
+from kavlet.desktop.look import UNIT
+from kavlet.desktop.parts import Part
+
+FINE = 1.0  # places to a point; tells shares apart by less than a percent
+MOST = 8  # marks whose reading is listed
+
+
+class SolidFields(QWidget):
+    """Tells what is wanted; the commands carry it out."""
+
+    toggled = Signal()
+    from_wanted = Signal(str)
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.on = QCheckBox(self.tr("Solid bodies"))
+        self.on.clicked.connect(self.toggled)
+        self.views: dict[str, QToolButton] = {}
+        row = QHBoxLayout()
+        row.setSpacing(UNIT)
+        words = (("front", self.tr("front")), ("above", self.tr("from above")), ("corner", self.tr("corner")))
+        for side, text in words:
+            button = QToolButton()
+            button.setText(text)
+            button.setAccessibleName(self.tr("See it: {}").format(text))
+            button.clicked.connect(lambda _on=False, side=side: self.from_wanted.emit(side))
+            self.views[side] = button
+            row.addWidget(button)
+        row.addStretch(1)
+        self.reading = QLabel()
+        self.reading.setObjectName("quiet")
+        self.reading.setWordWrap(True)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(UNIT)
+        layout.addWidget(self.on)
+        layout.addLayout(row)
+        layout.addWidget(self.reading)
+
+    def show_picture(self, picture: Picture, settled: bool) -> None:
+        """Show whether the chart is solid; what its view does is read when it is `settled`, not while it turns."""
+        spec = picture.build.chart
+        solid = spec.as_solid is not None
+        self.on.setChecked(solid)
+        for button in self.views.values():
+            button.setVisible(solid)
+        self.reading.setVisible(bool(picture.figure.faces))
+        if settled and picture.figure.faces:
+            self.reading.setText(self._listed(seen(picture.figure, FINE)))
+
+    def _listed(self, found: tuple[Seen, ...]) -> str:
+        """The marks whose area and value are furthest apart, in the order of the rows."""
+        worst = sorted(found, key=lambda one: -abs(one.off))[:MOST]
+        lines = [f"{_name(one)}: {_shares(one)}" for one in found if one in worst]
+        head = self.tr("Seen share of all area, for share of all value:")
+        return "\n".join([head, *lines])
+
+
+def reading(figure: Figure, part: Part | None) -> str:
+    """What the view does to one mark; empty where the chart is flat or no mark is chosen."""
+    if part is None or part.kind != "mark" or not figure.faces:
+        return ""
+    one = next((s for s in seen(figure, FINE) if (s.mark.key, s.mark.row) == (part.key, part.row)), None)
+    return f"Seen: {_shares(one)} of the value of all bodies." if one is not None else ""
+
+
+def _shares(one: Seen) -> str:
+    return f"{100 * one.area_share:.1f} % of the area, for {100 * one.value_share:.1f} %"
+
+
+def _name(one: Seen) -> str:
+    return one.mark.says.rpartition(":")[0] or one.mark.layer
