@@ -26,8 +26,8 @@ contracts: setup
 	.venv/bin/lint-imports
 
 pytest: setup
-	KAVLET_NO_QT=1 $(PY) -m pytest -p no:pytest-qt tests/core tests/outside
-	QT_QPA_PLATFORM=offscreen $(PY) -m pytest --ignore tests/core --ignore tests/outside
+	KAVLET_NO_QT=1 $(PY) -m pytest -n auto -p no:pytest-qt tests/core tests/outside
+	QT_QPA_PLATFORM=offscreen $(PY) -m pytest -n auto --ignore tests/core --ignore tests/outside
 
 bench: setup
 	$(PY) -m pip install --quiet --constraint constraints.txt --editable ".[bench]"

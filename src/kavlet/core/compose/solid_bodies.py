@@ -18,14 +18,16 @@ from kavlet.core.scene.primitives import Shape
 from kavlet.core.shapes.body import End, ellipse
 from kavlet.core.shapes.box import box, quad
 from kavlet.core.solid.cover import polygons
-from kavlet.core.solid.loft import Axis, Level, Loft, outline_of
+from kavlet.core.solid.loft import Axis, Level, Loft, Outline, outline_of
 from kavlet.core.values.geometry import Rect
 
 BAR_DEPTH, ROUND_DEPTH = 0.6, 1.0  # as shares of a bar's thickness
 DISC_DEPTH, RINGS_DEPTH = 0.22, 0.1  # as shares of a disc's radius; rings of their own are slender
 BETWEEN = 0.25  # of a slot's depth, free between series that stand one behind the other
 CUT = 2.0  # points free between the cells of a round bar
-BEVEL = (0.0, 30.0, 60.0, 90.0)  # degrees of a rounded edge at which its levels lie
+LEAST_EDGE = 0.05  # points from which an edge is rounded
+# Of a rounded edge's quarter circle, how far out and how far up its levels lie.
+BEVEL = tuple((math.cos(math.radians(turn)), math.sin(math.radians(turn))) for turn in (0.0, 30.0, 60.0, 90.0))
 
 
 class Part(Struct, frozen=True, eq=False):
@@ -90,26 +92,25 @@ def _discs(solid: Solid, frame: Disc, to: Placing, mine: list[int]) -> Bodies:
         outline = outline_of(path) if path is not None else None
         if outline is None or outline.empty:
             continue
-        loft = Loft(outline, _levels(solid, -depth, 0.0, to.marks[i].bounds))
+        loft = Loft(outline, _levels(outline, -depth, 0.0, min(solid.edge, depth / 2)))
         parts.append(Part(i, loft, False, 0.0, to.marks[i].bounds))
     return Bodies(tuple(parts), (), depth, frozenset(range(len(to.marks))) - set(mine))
 
 
-def _levels(solid: Solid, back: float, front: float, size: Rect) -> tuple[Level, ...]:
-    """The levels of a body carried back, its front edge rounded."""
-    edge = min(solid.edge, (front - back) / 2, size.width / 3, size.height / 3)
-    if edge < 0.05:
+def _levels(outline: Outline, back: float, front: float, edge: float) -> tuple[Level, ...]:
+    """The levels of a body carried back, its front edge rounded as far as its outline allows."""
+    if edge < LEAST_EDGE:
         return Level(back), Level(front)
-    return (Level(back), *_rounded(edge, front, 1.0, size.width, size.height))
+    inset = outline.most_inset(edge)
+    return Level(back), *(Level(front - edge * (1 - up), inset=inset * (1 - out)) for out, up in BEVEL)
 
 
-def _rounded(edge: float, w: float, way: float, wide: float, tall: float) -> list[Level]:
-    """Levels of an edge rounded toward `w`; `way` tells the direction outward along the axis."""
+def _rounded(edge: float, w: float, way: float, thick: float) -> list[Level]:
+    """Levels of an edge rounded toward `w`, of a round bar so thick; `way` is the direction outward along the axis."""
     made = []
-    for turn in BEVEL:
-        inset = edge * (1 - math.cos(math.radians(turn)))
-        place = w - way * edge * (1 - math.sin(math.radians(turn)))
-        made.append(Level(place, 1 - 2 * inset / max(wide, 1e-9), 1 - 2 * inset / max(tall, 1e-9)))
+    for out, up in BEVEL:
+        share = 1 - 2 * edge * (1 - out) / max(thick, 1e-9)
+        made.append(Level(w - way * edge * (1 - up), share, share))
     return made
 
 
@@ -190,7 +191,8 @@ def _slabs(solid: Solid, to: Placing, number: int, front: float, deep: float) ->
     for one in paths:
         outline = outline_of(one)
         if not outline.empty:
-            loft = Loft(outline, _levels(solid, front - deep, front, one.bounds))
+            edge = min(solid.edge, deep / 2, one.bounds.width / 3, one.bounds.height / 3)
+            loft = Loft(outline, _levels(outline, front - deep, front, edge))
             made.append(Part(number, loft, False, front, mark.bounds, end))
     return made
 
@@ -312,9 +314,9 @@ def _tapered(
     """The levels of a piece of a round bar: as broad throughout, or a slice of the cone its whole stack makes."""
     if solid.form not in ("cone", "pyramid"):
         edge = min(solid.edge, (high - low) / 2, half / 2)
-        if edge < 0.05:
+        if edge < LEAST_EDGE:
             return Level(low), Level(high)
-        return (*_rounded(edge, low, -1.0, 2 * half, 2 * half)[::-1], *_rounded(edge, high, 1.0, 2 * half, 2 * half))
+        return (*_rounded(edge, low, -1.0, 2 * half)[::-1], *_rounded(edge, high, 1.0, 2 * half))
     end = mark.block.end if mark.block is not None else "up"
     same = [
         one.block.rect for one in to.marks

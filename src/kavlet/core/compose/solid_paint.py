@@ -22,7 +22,7 @@ from kavlet.core.solid.camera import Camera, Sheet
 from kavlet.core.solid.light import Light, lit
 from kavlet.core.solid.loft import Loft
 from kavlet.core.solid.pen import seen
-from kavlet.core.values.affine import Affine, moved
+from kavlet.core.values.affine import Affine
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
 
@@ -144,6 +144,8 @@ def _nested(wall: Wall, coat: Coat) -> list[Primitive]:
 def _veil(wall: Wall) -> Paint:
     """Light and shade alone, to be laid over a fill."""
     stops = tuple((stop.offset, veil(stop.shade, stop.gleam)) for stop in wall.stops)
+    if wall.start == wall.end:
+        return stops[len(stops) // 2][1]
     return LinearGradient(*wall.start, *wall.end, stops)
 
 
@@ -193,12 +195,10 @@ def cap_items(part: Part, cap: Cap, coat: Coat, mark: Mark, sheet: Sheet, streng
     items: list[Primitive] = []
     if isinstance(mark.dressed, Picture) and not mark.dressed.ground:
         items.append(Shape(cap.path, lit(coat.colour, cap.shade).faded(strength)))
-    before = Affine()
-    if cap.level.a != 1 or cap.level.b != 1:
-        x, y = part.loft.middle
-        before = moved(x, y).after(Affine(a=cap.level.a, d=cap.level.b)).after(moved(-x, -y))
+    smaller = cap.level.inset > 0
     for item in coat.items:
-        items += on_sheet(item, sheet, cap.shade, cap.gleam, before)
+        for one in on_sheet(item, sheet, cap.shade, cap.gleam):
+            items.append(_clipped(one, cap.path) if smaller else one)
     return items
 
 
@@ -212,25 +212,22 @@ def _end_point(part: Part, tip: bool) -> tuple[float, float]:
     }[part.end]  # fmt: skip
 
 
-def on_sheet(
-    item: Primitive, sheet: Sheet, shade: float, gleam: float, before: Affine | None = None
-) -> list[Primitive]:
+def on_sheet(item: Primitive, sheet: Sheet, shade: float, gleam: float) -> list[Primitive]:
     """A flat primitive on its plane as it is seen, under light; a picture with light and shade laid over it."""
-    by = before if before is not None else Affine()
     if isinstance(item, Shape):
-        return [_shape_on(item, sheet, shade, gleam, by)]
+        return [_shape_on(item, sheet, shade, gleam)]
     if isinstance(item, Stamp):
-        clip = seen(item.clip.mapped(by), sheet) if item.clip is not None else None
+        clip = seen(item.clip, sheet) if item.clip is not None else None
         fill = lit(item.fill, shade, gleam)
         if sheet.affine is not None:
-            place = sheet.affine.after(by.after(item.place))
+            place = sheet.affine.after(item.place)
             return [msgspec.structs.replace(item, place=place, fill=fill, clip=clip)]
-        outline = seen(item.outline.mapped(by.after(item.place)), sheet)
+        outline = seen(item.outline.mapped(item.place), sheet)
         return [Shape(outline, fill, mark=item.mark, title=item.title, clip=clip)]
     if isinstance(item, Image):
-        outline = recorded(box, Rect(0, 0, 1, 1)).mapped(by.after(item.place))
-        clip = seen(item.clip.mapped(by) if item.clip is not None else outline, sheet)
-        place = sheet.near(*outline.bounds.center).after(by.after(item.place))
+        outline = recorded(box, Rect(0, 0, 1, 1)).mapped(item.place)
+        clip = seen(item.clip if item.clip is not None else outline, sheet)
+        place = sheet.near(*outline.bounds.center).after(item.place)
         made: list[Primitive] = [msgspec.structs.replace(item, place=place, clip=clip)]
         if abs(shade - 1) > 0.01 or gleam > 0.01:
             made.append(Shape(clip, veil(shade, gleam)))
@@ -239,14 +236,14 @@ def on_sheet(
     return [msgspec.structs.replace(item, x=x, y=y)]
 
 
-def _shape_on(item: Shape, sheet: Sheet, shade: float, gleam: float, by: Affine) -> Primitive:
+def _shape_on(item: Shape, sheet: Sheet, shade: float, gleam: float) -> Primitive:
     fill = lit_paint(item.fill, shade, gleam) if item.fill is not None else None
     edge = lit(item.edge, shade, gleam) if item.edge is not None else None
-    clip = seen(item.clip.mapped(by), sheet) if item.clip is not None else None
-    path = seen(item.path.mapped(by) if by != Affine() else item.path, sheet)
+    clip = seen(item.clip, sheet) if item.clip is not None else None
+    path = seen(item.path, sheet)
     place = None
     if isinstance(fill, LinearGradient | RadialGradient | Hatch) and not sheet.same:
-        place = sheet.near(*item.path.bounds.center).after(by)
+        place = sheet.near(*item.path.bounds.center)
         back = place.inverse
         if back is None:
             place, fill = None, mean(fill)

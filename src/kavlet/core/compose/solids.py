@@ -36,8 +36,8 @@ from kavlet.core.compose.solid_room import beside, furnished, moved_to, shadows,
 from kavlet.core.scene.path import Path, recorded
 from kavlet.core.scene.primitives import MarkId, Primitive, Writing
 from kavlet.core.shapes.arc import at, disc
-from kavlet.core.solid import order
-from kavlet.core.solid.assembly import Assembly, Body
+from kavlet.core.solid import sequence
+from kavlet.core.solid.assembly import Assembly, Body, Wall
 from kavlet.core.solid.camera import Array, Camera, Sheet, View
 from kavlet.core.solid.cover import Cover
 from kavlet.core.solid.light import Light
@@ -147,7 +147,7 @@ class Modelled:
         self, looks: list[Body], camera: Camera, light: Light
     ) -> tuple[list[Primitive], list[Face]]:  # fmt: skip
         """Bodies one after the other, each with all its faces: none of them reaches around another."""
-        to, eye = self._to, camera.eye
+        to = self._to
         held = [self._assembly.boxes] if len(self._assembly.boxes) else []
         for ball in self.bodies.balls:
             c, r = np.array(ball.center), ball.radius
@@ -160,7 +160,7 @@ class Modelled:
             return painted, faces
         sheets: dict[float, Sheet] = {}
         said: set[int] = set()
-        for number in order.boxes(np.concatenate(held), eye[0], eye[1]):
+        for number in sequence.by_bodies(np.concatenate(held), camera):
             if number >= len(looks):
                 ball = self.bodies.balls[number - len(looks)]
                 fill = to.marks[ball.mark].fill or to.style.ink
@@ -181,36 +181,27 @@ class Modelled:
 
     def _by_walls(self, looks: list[Body], camera: Camera) -> tuple[list[Primitive], list[Face]]:
         """All walls first, farthest first; then all fronts, which lie in one plane before them."""
-        eye, weight = camera.eye
         parts, sheet = self.bodies.parts, camera.sheet(0.0)
         said: set[int] = set()
-        behind: list[Primitive] = []
+        painted: list[Primitive] = []
         back = camera.sheet(-self.bodies.depth)
         for mark in self._to.marks:
             if mark.visible and mark.track and is_body(mark, self._to.chart):
                 for item in mark.track:
-                    behind += on_sheet(item, back, 1.0, 0.0)
-        pieces = [(n, wall) for n, body in enumerate(looks) for wall in body.walls]
-        ordered = order.walls([wall.foot for _, wall in pieces], (float(eye[0]), float(-eye[1])), weight)
-        painted: list[Primitive] = behind
+                    painted += on_sheet(item, back, 1.0, 0.0)
         faces: list[Face] = []
         begun: set[int] = set()
-        for i in ordered:
-            n, wall = pieces[i]
+        for n, piece in sequence.by_walls(looks, camera):
             part, coat = parts[n], self._coats[n]
-            items: list[Primitive] = [] if n in begun else under(looks[n], coat)
+            items: list[Primitive]
+            if isinstance(piece, Wall):
+                items = [] if n in begun else under(looks[n], coat)
+                items += wall_items(part, piece, coat, sheet)
+            else:
+                items = cap_items(part, piece, coat, self._to.marks[part.mark], sheet, camera.view.strength)
             begun.add(n)
-            items += wall_items(part, wall, coat, sheet)
-            faces.append((part.mark, wall.path))
+            faces.append((part.mark, piece.path))
             painted += self._named(items, part.mark, said)
-        for n, body in enumerate(looks):
-            part = parts[n]
-            for cap in body.caps:
-                faces.append((part.mark, cap.path))
-                items = cap_items(
-                    part, cap, self._coats[n], self._to.marks[part.mark], sheet, camera.view.strength
-                )  # fmt: skip
-                painted += self._named(items, part.mark, said)
         return painted, faces
 
     def _named(self, items: list[Primitive], number: int, said: set[int]) -> list[Primitive]:

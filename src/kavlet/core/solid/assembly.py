@@ -43,7 +43,8 @@ class Strip(Struct, frozen=True):
 class Wall(Struct, frozen=True):
     """A seen piece of a body's side: its outline, light across it from `start` to `end`, and its foot in the section.
 
-    `foot` (n, 2) is the piece in the section's plane, for the order of walls. `nested` are outlines that each begin a
+    `foot` (n, 2) is the piece in the section's plane, for the order of walls; `reach` from where to where it goes along
+    the axis. `nested` are outlines that each begin a
     little further across and reach to its far end, where the generators do not run side by side (a cone's side).
     """
 
@@ -52,6 +53,7 @@ class Wall(Struct, frozen=True):
     start: Spot
     end: Spot
     foot: tuple[Spot, ...]
+    reach: tuple[float, float]
     nested: tuple[Strip, ...] = ()
 
 
@@ -84,20 +86,14 @@ class Assembly:
             mine = []
             controls = loft.outline.controls
             for one, other in zip(loft.levels, loft.levels[1:], strict=False):
-                a, b = loft.at(controls, one), loft.at(controls, other)
-                middle = np.array([(one.a + other.a) / 2, (one.b + other.b) / 2, 0.0])
-                along = np.zeros((len(controls), K, 3))
-                along[..., :2] = tangents(controls, AT)
-                spots = bezier(controls, AT)
-                away = spots - np.array(loft.middle)
-                rise = np.zeros_like(along)
-                rise[..., 0], rise[..., 1] = away[..., 0] * (other.a - one.a), away[..., 1] * (other.b - one.b)
-                rise[..., 2] = other.w - one.w
-                normal = np.cross(along * (middle + np.array([0, 0, 1.0])), rise)
+                foot, top = loft.section(one), loft.section(other)
+                along = tangents(foot, AT) + tangents(top, AT)
+                normal = np.cross(along, bezier(top, AT) - bezier(foot, AT))
                 normal /= np.maximum(TINY**2, np.linalg.norm(normal, axis=-1, keepdims=True))
+                a, b = foot @ AXES[loft.axis].T, top @ AXES[loft.axis].T
                 low.append(a)
                 high.append(b)
-                section.append(spots)
+                section.append(bezier(controls, AT))
                 points.append((bezier(a, AT) + bezier(b, AT)) / 2)
                 normals.append(normal @ AXES[loft.axis].T)
                 mine.append((count, one, other))
@@ -111,9 +107,7 @@ class Assembly:
         self._low, self._high, self._section, self._points, self._normals = held
         ways = [AXES[loft.axis][:, 2] for loft in lofts]
         self._cap_normals = np.array([[-way, way] for way in ways]).reshape(-1, 2, 3)
-        ends = [
-            [loft.at(np.array(loft.middle), level) for level in (loft.levels[0], loft.levels[-1])] for loft in lofts
-        ]
+        ends = [[loft.middle_at(level) for level in (loft.levels[0], loft.levels[-1])] for loft in lofts]
         self._cap_points = np.array(ends).reshape(-1, 2, 3)
         self.boxes: Array = np.array([loft.box for loft in lofts]).reshape(-1, 2, 3)
 
@@ -181,13 +175,14 @@ def _ring_path(loft: Loft, controls: list[list[list[float]]], first: int, back: 
 
 
 Piece = tuple[int, float, float]  # an edge and the part of it that is seen
+Strips = tuple[list[list[float]], list[list[float]], bool]  # its upper and lower curve, and whether they are straight
 
 
 def _walls(loft: Loft, look: _Look, first: int, one: Level, other: Level) -> list[Wall]:
     """The seen walls between two levels: neighbours that go on into each other are one wall, without a seam."""
     outline = loft.outline
     found: list[Wall] = []
-    tapered = one.a != other.a or one.b != other.b
+    tapered = (one.a, one.b, one.inset) != (other.a, other.b, other.inset)
     for ring in outline.rings:
         runs: list[list[Piece]] = []
         for edge in ring:
@@ -204,7 +199,7 @@ def _walls(loft: Loft, look: _Look, first: int, one: Level, other: Level) -> lis
             if outline.next[tail[0]] == head[0] and tail[2] == 1.0 and head[1] == 0.0 and outline.smooth[tail[0]]:
                 runs[0] = runs.pop() + runs[0]
         for run in runs:
-            wall = _wall(run, look, first, outline.straight, tapered)
+            wall = _wall(run, look, first, outline.straight, tapered, (one.w, other.w))
             if wall is not None:
                 found.append(wall)
     return found
@@ -232,9 +227,11 @@ def _pieces(edge: int, facing: list[float], straight: bool) -> list[Piece]:
     return found
 
 
-def _wall(run: list[Piece], look: _Look, first: int, straight: list[bool], tapered: bool) -> Wall | None:
-    there = [(edge, _cut(look.high[first + edge], a, b), _cut(look.low[first + edge], a, b)) for edge, a, b in run]
-    path = _strip([(top, foot, straight[edge]) for edge, top, foot in there])
+def _wall(
+    run: list[Piece], look: _Look, first: int, straight: list[bool], tapered: bool, reach: Spot
+) -> Wall | None:  # fmt: skip
+    there = [(_cut(look.high[first + edge], a, b), _cut(look.low[first + edge], a, b), straight[edge])
+             for edge, a, b in run]  # fmt: skip
     places, shades, gleams, sections = [], [], [], []
     for edge, a, b in run:
         for t in _samples(a, b, straight[edge]):
@@ -242,27 +239,32 @@ def _wall(run: list[Piece], look: _Look, first: int, straight: list[bool], taper
             shades.append(_at(look.shade[first + edge], t))
             gleams.append(_at(look.gleam[first + edge], t))
             sections.append(_between(look.section[first + edge], t))
-    top_middle, foot_middle = there[len(there) // 2][1][0], there[len(there) // 2][2][0]
-    gx, gy = top_middle[0] - foot_middle[0], top_middle[1] - foot_middle[1]
-    long = (gx * gx + gy * gy) ** 0.5
-    if long < 1e-9:
-        return None
-    ux, uy = -gy / long, gx / long
-    x0, y0 = places[0]
-    across = [(x - x0) * ux + (y - y0) * uy for x, y in places]
+    across, way = _across(places, there[len(there) // 2])
     whole = across[-1]
-    if abs(whole) < 1e-6:
-        return None
+    many = tapered and len(places) > 2
+    if abs(whole) < 1e-6 and not many:
+        return None  # seen edge-on
     stops = []
     least = 0.0
     for off, shade, gleam, section in zip(across, shades, gleams, sections, strict=True):
-        least = max(least, min(1.0, off / whole))
+        least = max(least, min(1.0, off / whole)) if abs(whole) >= 1e-6 else least
         stops.append(Stop(least, shade, gleam, section))
-    nested = _nested(run, look, first, straight) if tapered and len(places) > 2 else ()
-    return Wall(
-        path, tuple(stops), (x0, y0), (x0 + whole * ux, y0 + whole * uy), tuple(sections),
-        nested,
-    )  # fmt: skip
+    x0, y0 = places[0]
+    nested = _nested(run, look, first, straight) if many else ()
+    end = x0 + whole * way[0], y0 + whole * way[1]
+    return Wall(_strip(there), tuple(stops), (x0, y0), end, tuple(sections), reach, nested)
+
+
+def _across(places: list[Spot], edge: Strips) -> tuple[list[float], Spot]:
+    """How far places lie across a wall, at right angles to a line that runs along it, and the direction of that."""
+    (top, *_), (foot, *_) = edge[0], edge[1]
+    gx, gy = top[0] - foot[0], top[1] - foot[1]
+    long = (gx * gx + gy * gy) ** 0.5
+    if long < 1e-9:
+        return [0.0] * len(places), (1.0, 0.0)
+    ux, uy = -gy / long, gx / long
+    x0, y0 = places[0]
+    return [(x - x0) * ux + (y - y0) * uy for x, y in places], (ux, uy)
 
 
 def _nested(run: list[Piece], look: _Look, first: int, straight: list[bool]) -> tuple[Strip, ...]:
@@ -283,7 +285,7 @@ def _nested(run: list[Piece], look: _Look, first: int, straight: list[bool]) -> 
     return tuple(made)
 
 
-def _strip(parts: list[tuple[list[list[float]], list[list[float]], bool]]) -> Path:
+def _strip(parts: list[Strips]) -> Path:
     """Along the lower edges and back along the upper ones, so that it meets a cap's outline in the other direction."""
     verbs, c = ["M"], list(parts[0][1][0])
     for _, foot, straight in parts:

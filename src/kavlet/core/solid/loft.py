@@ -28,14 +28,18 @@ AXES: dict[str, Array] = {
     "right": np.array([[0, 0, 1.0], [1, 0, 0], [0, 1, 0]]),
 }
 TINY = 1e-7
+ENDS = np.array([0.0, 1.0])
+LEAST_MITRE = 0.2  # how pointed a corner may become when an outline is drawn in
+LEAST_EDGE = 0.1  # of its length that an edge keeps then
 
 
 class Level(Struct, frozen=True):
-    """A place along the axis, and how large the outline is there, about its middle (0: a tip)."""
+    """A place along the axis, and the outline there: how large about its middle (0: a tip), and how far drawn in."""
 
     w: float
     a: float = 1.0
     b: float = 1.0
+    inset: float = 0.0
 
 
 class Outline:
@@ -69,6 +73,41 @@ class Outline:
     @property
     def empty(self) -> bool:
         return len(self.controls) == 0
+
+    def inset(self, by: float) -> Array:
+        """The controls (n, 4, 2) of the outline drawn in by so many points; corners keep their angle."""
+        if by == 0 or self.empty:
+            return self.controls
+        c, following = self.controls, np.array(self.next)
+        speeds = tangents(c, ENDS)
+        ways = _unit(speeds)  # where each edge leaves and comes in
+        coming, leaving = _inward(ways[:, 1]), _inward(ways[following, 0])
+        level = np.maximum(LEAST_MITRE, 1 + np.sum(coming * leaving, axis=1, keepdims=True))
+        corner = by * (coming + leaving) / level
+        # So far along each edge its corners move; what is left of it is moved in along its normals.
+        lost = np.empty((len(c), 2))
+        lost[following, 0] = np.sum(corner * ways[following, 0], axis=1)
+        lost[:, 1] = -np.sum(corner * ways[:, 1], axis=1)
+        lost /= np.maximum(TINY, np.linalg.norm(speeds, axis=2))
+        kept = _part_of(c, lost[:, 0], 1 - lost[:, 1])
+        moved = kept[:, [0, 3]] + by * _inward(_unit(tangents(kept, ENDS)))
+        ends = (moved[:, 1] + moved[following, 0]) / 2
+        starts = np.empty_like(ends)
+        starts[following] = ends
+        chord = kept[:, 3] - kept[:, 0]
+        grown = (np.sum((ends - starts) * chord, axis=1) / np.maximum(TINY, np.sum(chord * chord, axis=1)))[:, None]
+        one, other = starts + (kept[:, 1] - kept[:, 0]) * grown, ends - (kept[:, 3] - kept[:, 2]) * grown
+        return np.stack([starts, one, other, ends], axis=1)
+
+    def most_inset(self, wanted: float) -> float:
+        """As far as it can be drawn in, up to what is wanted, with no edge turning round."""
+        for _ in range(8):
+            ends = self.inset(wanted)
+            chord, held = self.controls[:, 3] - self.controls[:, 0], ends[:, 3] - ends[:, 0]
+            if bool(np.all(np.sum(chord * held, axis=1) > LEAST_EDGE * np.sum(chord * chord, axis=1))):
+                return wanted
+            wanted /= 2
+        return 0.0
 
     @property
     def middle(self) -> tuple[float, float]:
@@ -173,6 +212,31 @@ def tangents(controls: Array, at: Array) -> Array:
     return np.where(lost, whole, made)
 
 
+def _inward(ways: Array) -> Array:
+    """Left of each direction (…, 2): to the inside of an outline that goes counter-clockwise."""
+    return np.stack([-ways[..., 1], ways[..., 0]], axis=-1)
+
+
+def _part_of(controls: Array, start: Array, end: Array) -> Array:
+    """The parts of cubics (n, 4, 2) between two parameters (n), by their polar form (Ramshaw 1987)."""
+
+    def mixed(points: Array, t: Array) -> Array:
+        made: Array = points[:, :-1] + (points[:, 1:] - points[:, :-1]) * t[:, None, None]
+        return made
+
+    def at(a: Array, b: Array, c: Array) -> Array:
+        return mixed(mixed(mixed(controls, a), b), c)[:, 0]
+
+    return np.stack(
+        [at(start, start, start), at(start, start, end), at(start, end, end), at(end, end, end)], axis=1
+    )  # fmt: skip
+
+
+def _unit(ways: Array) -> Array:
+    made: Array = ways / np.maximum(TINY**2, np.linalg.norm(ways, axis=-1, keepdims=True))
+    return made
+
+
 class Loft:
     """A body: an outline carried through levels along an axis."""
 
@@ -182,35 +246,45 @@ class Loft:
         self.axis: Axis = axis
         self.middle = outline.middle if not outline.empty else (0.0, 0.0)
 
-    def at(self, section: Array, level: Level) -> Array:
-        """Points (…, 2) of the section at a level, in the model (…, 3)."""
+    def section(self, level: Level) -> Array:
+        """The outline's controls (n, 4, 3) at a level, in the section's own space (a, b, w)."""
+        return self._placed(self.outline.inset(level.inset), level)
+
+    def at(self, level: Level) -> Array:
+        """The outline's controls (n, 4, 3) at a level, in the model."""
+        made: Array = self.section(level) @ AXES[self.axis].T
+        return made
+
+    def middle_at(self, level: Level) -> Array:
+        """The middle (3) of the outline's box at a level, in the model."""
+        made: Array = self._placed(np.array(self.middle), level) @ AXES[self.axis].T
+        return made
+
+    def _placed(self, flat: Array, level: Level) -> Array:
         middle = np.array(self.middle)
-        held = middle + (section - middle) * np.array([level.a, level.b])
-        local = np.concatenate([held, np.full((*held.shape[:-1], 1), level.w)], axis=-1)
-        made: Array = local @ AXES[self.axis].T
+        held = middle + (flat - middle) * np.array([level.a, level.b])
+        made: Array = np.concatenate([held, np.full((*held.shape[:-1], 1), level.w)], axis=-1)
         return made
 
     @property
     def box(self) -> Array:
         """The corners (2, 3) of the box around it, lowest and highest, in the model."""
-        controls = self.outline.controls.reshape(-1, 2)
-        points = np.concatenate([self.at(controls, level) for level in self.levels])
+        points = np.concatenate([self.at(level).reshape(-1, 3) for level in self.levels])
         return np.array([points.min(axis=0), points.max(axis=0)])
 
     def mesh(self, steps: int = 16) -> Mesh:
         """The body as flat faces; each curved edge in so many steps."""
-        rings = [self._sampled(ring, steps) for ring in self.outline.rings]
         vertices: list[Array] = []
         numbers: list[list[list[int]]] = []  # of each level, of each ring
         count = 0
         for level in self.levels:
             mine = []
-            for ring in rings:
+            for ring in self.outline.rings:
+                points = self._sampled(self.at(level), ring, steps)
                 tip = level.a == 0 and level.b == 0
-                points = self.at(ring[:1] if tip else ring, level)
-                vertices.append(points)
-                mine.append([count] * len(ring) if tip else list(range(count, count + len(ring))))
-                count += len(points)
+                mine.append([count] * len(points) if tip else list(range(count, count + len(points))))
+                vertices.append(points[:1] if tip else points)
+                count += len(vertices[-1])
             numbers.append(mine)
         faces: list[Face] = []
         for low, high in pairwise(numbers):
@@ -226,11 +300,11 @@ class Loft:
             faces = [tuple(reversed(face)) for face in faces]
         return Mesh(np.concatenate(vertices), tuple(faces))
 
-    def _sampled(self, ring: range, steps: int) -> Array:
+    def _sampled(self, controls: Array, ring: range, steps: int) -> Array:
         parts = []
         for edge in ring:
             count = 1 if self.outline.straight[edge] else steps
-            parts.append(bezier(self.outline.controls[edge], np.arange(count) / count))
+            parts.append(bezier(controls[edge], np.arange(count) / count))
         return np.concatenate(parts)
 
 
