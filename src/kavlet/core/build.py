@@ -2,26 +2,29 @@
 
 values = recalculate(document.tables)          all formulas
 build  = build_chart(document, values, chart)  helper columns and the chart's specification
-figure = compose(panels, style, size)          everything in its place
+laid   = laid_out(panels, style, size)         everything in its place, flat
+figure = finished(laid, solids)                seen from where the author looks, labels settled
 scene  = draw(figure)                          primitives
 """
 
 import math
 import re
+from functools import cached_property
 
 import msgspec
 from msgspec import Struct
 
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.overrides import overridden
+from kavlet.core.charts.solid import LOOK_FIELDS
 from kavlet.core.charts.texts import Note, Text
-from kavlet.core.compose.compose import Panel, compose
+from kavlet.core.compose.compose import Laid, Panel, finished, laid_out
 from kavlet.core.compose.data import Data, Raster
 from kavlet.core.compose.draw import draw
 from kavlet.core.compose.figure import Figure
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.lookup import find_recipe
-from kavlet.core.dress.style import resolve
+from kavlet.core.dress.style import Dress, resolve
 from kavlet.core.figures.cells import ErrorValue, Formula, Value, Written, text_of
 from kavlet.core.figures.recalculate import Values, recalculate
 from kavlet.core.figures.table import HEADER, Table
@@ -38,6 +41,7 @@ from kavlet.core.values.number_text import PLAIN, NumberText
 
 MOST_ROWS = 1_000
 MOST_PANELS = 60
+LOOKS = frozenset(f"solid.{name}" for name in LOOK_FIELDS)
 _CELL_FIELD = re.compile(r"\{(=[^{}]+)\}")
 
 
@@ -55,18 +59,26 @@ class Build(Struct, frozen=True):
         return self.panels[0].chart
 
 
-class Picture(Struct, frozen=True):
+class Picture(Struct, frozen=True, dict=True):
     """A chart at the end of all stages."""
 
     build: Build
     figure: Figure
     scene: Scene
-    findings: tuple[Finding, ...]
+    recipe: Recipe | None
+
+    @cached_property
+    def findings(self) -> tuple[Finding, ...]:
+        """What Proof says; asked only when somebody wants to know."""
+        return findings(self.recipe, self.build.inputs, self.figure)
 
 
 def build_chart(document: Document, values: Values, chart: str) -> Build:
     """Run a chart's recipe. Raises KavletError with one sentence when the table does not fit it."""
-    entry = document.chart(chart)
+    return _build(document, values, document.chart(chart))
+
+
+def _build(document: Document, values: Values, entry: ChartEntry) -> Build:
     table = document.table(entry.table)
     made_by = find_recipe(document, entry.recipe) if entry.recipe else None
     inputs = _inputs(document, values, entry, table, made_by)
@@ -84,11 +96,42 @@ def build_chart(document: Document, values: Values, chart: str) -> Build:
 
 def picture(document: Document, values: Values, chart: str, size: Size | None = None) -> Picture:
     """All stages after recalculation; `size` in points, the chart's own when not given."""
-    build = build_chart(document, values, chart)
-    style = resolve(build.entry.dress, document.theme)
-    figure = compose(build.panels, style, size or Size(build.entry.width, build.entry.height))
-    made_by = find_recipe(document, build.entry.recipe) if build.entry.recipe else None
-    return Picture(build, figure, draw(figure), findings(made_by, build.inputs, figure))
+    entry = document.chart(chart)
+    return _turned(_still(document, values, msgspec.structs.replace(entry, dress=_unturned(entry)), size), entry)
+
+
+class _Still(Struct, frozen=True):
+    """All that stays while an author turns and lights a solid: the build and its layout."""
+
+    entry: ChartEntry
+    build: Build
+    recipe: Recipe | None
+    laid: Laid
+
+
+def _unturned(entry: ChartEntry) -> Dress:
+    """A chart's dress without how its solid is looked at."""
+    held = {path: value for path, value in entry.dress.overrides.items() if path not in LOOKS}
+    return msgspec.structs.replace(entry.dress, overrides=held)
+
+
+def _still(document: Document, values: Values, entry: ChartEntry, size: Size | None) -> _Still:
+    build = _build(document, values, entry)
+    style = resolve(entry.dress, document.theme)
+    laid = laid_out(build.panels, style, size or Size(entry.width, entry.height))
+    return _Still(entry, build, find_recipe(document, entry.recipe) if entry.recipe else None, laid)
+
+
+def _turned(still: _Still, entry: ChartEntry) -> Picture:
+    """The picture of a chart that has been laid out, its solid looked at as set by hand."""
+    looks = {path: value for path, value in entry.dress.overrides.items() if path in LOOKS}
+    panels = tuple(
+        msgspec.structs.replace(panel, chart=overridden(panel.chart, looks)) if looks else panel
+        for panel in still.build.panels
+    )
+    build = msgspec.structs.replace(still.build, entry=entry, panels=panels)
+    figure = finished(still.laid, [panel.chart.solid for panel in panels])
+    return Picture(build, figure, draw(figure), still.recipe)
 
 
 class Pictures:
@@ -96,7 +139,7 @@ class Pictures:
 
     def __init__(self) -> None:
         self._values: Values | None = None
-        self._kept: dict[str, tuple[tuple[object, ...], Picture]] = {}
+        self._kept: dict[str, tuple[tuple[object, ...], _Still, ChartEntry, Picture]] = {}
 
     def values(self, document: Document) -> Values:
         """The document's values; only what depends on changed cells is evaluated again."""
@@ -109,16 +152,21 @@ class Pictures:
         values = self.values(document)
         entry = document.chart(chart)
         reads: tuple[object, ...] = (
-            entry, document.locale, document.theme, document.pictures, document.recipes, document.table(entry.table),
+            document.locale, document.theme, document.pictures, document.recipes, document.table(entry.table),
             *values.of(entry.table),
         )  # fmt: skip
         if any(text.startswith("=") for text in _formulas_of(entry)):
             reads = (*reads, values)
         kept = self._kept.get(chart)
-        if kept and len(kept[0]) == len(reads) and all(a is b for a, b in zip(kept[0], reads, strict=True)):
-            return kept[1]
-        made = picture(document, values, chart)
-        self._kept[chart] = (reads, made)
+        same = (
+            kept is not None and len(kept[0]) == len(reads) and all(a is b for a, b in zip(kept[0], reads, strict=True))
+        )
+        if kept is not None and same and kept[2] is entry:
+            return kept[3]
+        bare = msgspec.structs.replace(entry, dress=_unturned(entry))
+        still = kept[1] if kept is not None and same and kept[1].entry == bare else _still(document, values, bare, None)
+        made = _turned(still, entry)
+        self._kept[chart] = (reads, still, entry, made)
         return made
 
 

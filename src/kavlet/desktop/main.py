@@ -1,5 +1,6 @@
 """Starts the window: wiring only."""
 
+import gc
 import sys
 from pathlib import Path
 
@@ -13,6 +14,7 @@ from kavlet.desktop.store import Store
 from kavlet.desktop.window import Window, apply_look
 from kavlet.paint.application import add_faces
 
+SELDOM = (20_000, 20, 20)  # a picture makes thousands of small values, and hardly any of them in circles
 ICON = Path(kavlet.__file__).parent / "assets" / "icons" / "kavlet.svg"
 
 
@@ -29,6 +31,7 @@ def application() -> QApplication:
     QSettings.setDefaultFormat(QSettings.Format.IniFormat)
     add_faces()
     apply_look()
+    gc.set_threshold(*SELDOM)
     return made
 
 
@@ -42,6 +45,7 @@ def open_window(file: Path | None = None, demo: bool = False) -> Window:
     window.show()
     if file is not None:
         window.files.open_path(file)
+    gc.freeze()  # what the window is made of stays; looking through it again and again makes turning a solid jerk
     return window
 
 

@@ -22,7 +22,7 @@ from PySide6.QtGui import (
 )
 
 from kavlet.core.scene.paints import Hatch, LinearGradient, Paint, RadialGradient
-from kavlet.core.scene.path import Path
+from kavlet.core.scene.path import CLOSE, CURVE, LINE, Path
 from kavlet.core.scene.primitives import Image, Scene, Shape, Stamp, Writing
 from kavlet.core.text.faces import FACES
 from kavlet.core.text.shaping import shape
@@ -30,26 +30,6 @@ from kavlet.core.values.affine import Affine
 from kavlet.core.values.colour import Colour
 
 MOST_LINES = 4_000  # of one hatch
-
-
-class QtPen:
-    """Draws outlines into a QPainterPath."""
-
-    def __init__(self) -> None:
-        self.path = QPainterPath()
-        self.path.setFillRule(Qt.FillRule.WindingFill)
-
-    def move_to(self, x: float, y: float) -> None:
-        self.path.moveTo(x, y)
-
-    def line_to(self, x: float, y: float) -> None:
-        self.path.lineTo(x, y)
-
-    def curve_to(self, x1: float, y1: float, x2: float, y2: float, x: float, y: float) -> None:
-        self.path.cubicTo(x1, y1, x2, y2, x, y)
-
-    def close(self) -> None:
-        self.path.closeSubpath()
 
 
 def paint(scene: Scene, painter: QPainter) -> None:
@@ -68,7 +48,7 @@ def paint(scene: Scene, painter: QPainter) -> None:
             painter.restore()
 
 
-@lru_cache(maxsize=1024)
+@lru_cache(maxsize=8192)
 def qcolor(colour: Colour) -> QColor:
     return QColor.fromRgbF(*colour.rgb, colour.alpha)
 
@@ -76,9 +56,19 @@ def qcolor(colour: Colour) -> QColor:
 @lru_cache(maxsize=8192)
 def qpath(path: Path) -> QPainterPath:
     """The painter's path of an outline; kept, since most outlines outlive many repaints."""
-    pen = QtPen()
-    path.draw(pen)
-    return pen.path
+    made = QPainterPath()
+    made.setFillRule(Qt.FillRule.WindingFill)
+    at, c = 0, path.coordinates
+    for verb in path.verbs:
+        if verb == CURVE:
+            made.cubicTo(c[at], c[at + 1], c[at + 2], c[at + 3], c[at + 4], c[at + 5])
+            at += 6
+        elif verb == CLOSE:
+            made.closeSubpath()
+        else:
+            (made.lineTo if verb == LINE else made.moveTo)(c[at], c[at + 1])
+            at += 2
+    return made
 
 
 def _paint_shape(item: Shape, painter: QPainter) -> None:

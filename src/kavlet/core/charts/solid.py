@@ -6,6 +6,10 @@ from msgspec import Struct
 
 Material = Literal["matte", "satin", "glossy"]
 MOST_ANGLE = 90.0  # degrees of turn and tilt; beyond, a chart would be seen from behind
+# How a solid is looked at, as against what it is: nothing has to be laid out anew when these change.
+LOOK_FIELDS = (
+    "on", "turn", "tilt", "perspective", "material", "light_turn", "light_tilt", "ambient", "shadow", "walls",
+)  # fmt: skip
 Form = Literal["drawn", "round", "cone", "pyramid"]
 
 
@@ -33,3 +37,8 @@ class Solid(Struct, frozen=True, omit_defaults=True):
     edge: float = 0.0
     shadow: bool = True
     walls: bool = False
+
+    @property
+    def flat(self) -> bool:
+        """Whether it is shown as the flat chart: because it is to be, or because it is seen straight from the front."""
+        return not self.on or (self.turn == 0 and self.tilt == 0 and not self.perspective > 0)

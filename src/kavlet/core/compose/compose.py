@@ -1,11 +1,12 @@
 """From specifications and their values to a figure.
 
-Texts are measured, the frame laid out, layers placed back to front, then all labels find their places.
+Texts are measured, the frame laid out, layers placed back to front; then what is to be solid is seen from where the
+author looks, and all labels find their places. The first part is kept while only the view changes.
 """
 
 import math
 from collections.abc import Callable
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import msgspec
 from msgspec import Struct
@@ -24,6 +25,7 @@ from kavlet.core.charts.needle import Needle
 from kavlet.core.charts.points import Points
 from kavlet.core.charts.reference import Reference
 from kavlet.core.charts.rings import Rings
+from kavlet.core.charts.solid import Solid
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.compose import (
     area,
@@ -64,6 +66,9 @@ from kavlet.core.scene.primitives import Primitive
 from kavlet.core.text.wrapping import shortened
 from kavlet.core.values.geometry import Rect, Size
 
+if TYPE_CHECKING:
+    from kavlet.core.compose.solids import Modelled
+
 Placer = Callable[[Any, int, Any, Placing], None]
 
 # One file per layer type, of the same name as its specification's; a frame without an entry does not show the type.
@@ -92,15 +97,45 @@ class Panel(Struct, frozen=True):
     data: Data
 
 
+class _Spread:
+    """One panel with its layers placed flat, before anything is solid and before its labels are settled."""
+
+    def __init__(self, chart: Chart, frame: Plane | Disc | Field, furniture: Furniture, to: Placing) -> None:
+        self.chart, self.frame, self.furniture, self.to = chart, frame, furniture, to
+        self._model: tuple[tuple[object, ...], Modelled | None] | None = None
+
+    def model(self, solid: Solid) -> "Modelled | None":
+        """Its bodies, modelled anew only when their shape changes; None where it has none."""
+        from kavlet.core.compose import solids  # heavy, and only for charts that are solid
+
+        shape = (solid.depth, solid.form, solid.edge)
+        if self._model is None or self._model[0] != shape:
+            self._model = shape, solids.modelled(solid, self.frame, self.furniture, self.to)
+        return self._model[1]
+
+
+class Laid(Struct):
+    """A chart, or several panels, laid out: what surrounds them, and each panel placed flat."""
+
+    size: Size
+    style: Style
+    sizes: Sizes
+    alt_text: str
+    title: str
+    legend: tuple[str, ...]
+    texts: list[Text]
+    keys: list[Key]
+    spreads: list[_Spread]
+
+
 class _Made(Struct):
-    """What has been placed so far."""
+    """What of the panels has been finished so far."""
 
     marks: list[Mark]
     texts: list[Text]
     under: list[Rule]
     over: list[Rule]
     axes: list[Axis]
-    keys: list[Key]
     plots: list[Rect]
     painted: list[Primitive]
     faces: list[tuple[int, Path]]
@@ -110,39 +145,48 @@ class _Made(Struct):
 
 def compose(panels: tuple[Panel, ...], style: Style, size: Size) -> Figure:
     """The figure of one chart, or of several panels under one title."""
+    return finished(laid_out(panels, style, size), [panel.chart.solid for panel in panels])
+
+
+def laid_out(panels: tuple[Panel, ...], style: Style, size: Size) -> Laid:
+    """All that does not depend on how a chart is solid."""
     chart, data = panels[0].chart, panels[0].data
     points_ = sizes(style, size)
     pad = min(24.0, max(6.0, 0.055 * min(size.width, size.height)))
     inner = Rect(0, 0, size.width, size.height).inset(pad, pad, pad, pad)
     around, room = texts.around(chart, style, points_, inner)
     wording = Wording(chart, data)
-    made = _Made([], list(around), [], [], [], [], [], [], [], [])
-    free = Room(Rect(0, 0, size.width, size.height).inset(2, 2, 2, 2))
-    dock: Side = "top" if isinstance(chart.frame, Cartesian) else "right"
+    dock: Side = "top" if isinstance(chart.frame, Cartesian) or len(panels) > 1 else "right"
+    hug = _hug(chart, room) if len(panels) == 1 else None
+    keys, key_texts, room = legend.lay_out(chart, data, style, points_, wording, room, dock, hug)
+    laid = Laid(size, style, points_, chart.alt_text, chart.title.text, legend.names(chart, data, wording),
+                [*around, *key_texts], list(keys), [])  # fmt: skip
     if len(panels) == 1:
-        keys, key_texts, room = legend.lay_out(chart, data, style, points_, wording, room, dock, _hug(chart, room))
-        made.keys += keys
-        made.texts += key_texts
-        _panel(panels[0], wording, style, points_, size, room, free, made, 0)
+        laid.spreads.append(_spread(panels[0], wording, points_, room, laid, 0))
     else:
-        shown = msgspec.structs.replace(chart, legend=chart.legend)
-        keys, key_texts, room = legend.lay_out(shown, data, style, points_, wording, room, "top")
-        made.keys += keys
-        made.texts += key_texts
-        _panels(panels, style, points_, size, room, free, made)
+        _panels(panels, room, laid)
+    return laid
+
+
+def finished(laid: Laid, solids: list[Solid | None]) -> Figure:
+    """The figure, each panel solid as it is to be."""
+    made = _Made([], list(laid.texts), [], [], [], [], [], [], [])
+    free = Room(Rect(0, 0, laid.size.width, laid.size.height).inset(2, 2, 2, 2))
+    for number, (spread, solid) in enumerate(zip(laid.spreads, solids, strict=True)):
+        _finish(spread, solid, free, made, number, laid.size)
     return Figure(
-        size=size,
+        size=laid.size,
         plot=made.plots[0],
-        ground=style.ground,
+        ground=laid.style.ground,
         marks=tuple(made.marks),
         texts=tuple(made.texts),
         axes=tuple(made.axes),
         under=tuple(made.under),
         over=tuple(made.over),
-        keys=tuple(made.keys),
-        legend=legend.names(chart, data, wording),
-        title=chart.title.text,
-        alt_text=chart.alt_text,
+        keys=tuple(laid.keys),
+        legend=laid.legend,
+        title=laid.title,
+        alt_text=laid.alt_text,
         dropped=made.dropped,
         painted=tuple(made.painted) if made.painted else None,
         faces=tuple(made.faces),
@@ -158,11 +202,9 @@ def _hug(chart: Chart, room: Rect) -> float | None:
     return min(room.height * columns / rows, 0.66 * room.width)
 
 
-def _panels(
-    panels: tuple[Panel, ...], style: Style, points_: Sizes, size: Size, room: Rect, free: Room, made: _Made
-) -> None:
+def _panels(panels: tuple[Panel, ...], room: Rect, laid: Laid) -> None:
     """Panels in rows of equal size, as square as the room allows, each under its own title."""
-    count = len(panels)
+    count, style, points_ = len(panels), laid.style, laid.sizes
     best = max(
         range(1, count + 1), key=lambda columns: _fit(room, columns, math.ceil(count / columns), panels[0].chart)
     )
@@ -180,9 +222,9 @@ def _panels(
             centred = not isinstance(panel.chart.frame, Cartesian)
             x = place.center[0] if centred else place.x
             text = block((head,), "panel", (x, place.y), "middle" if centred else "start", "top", ink)
-            made.texts.append(text)
+            laid.texts.append(text)
             place = place.inset(top=1.5 * ink.size)
-        _panel(panel, Wording(panel.chart, panel.data), style, mine, size, place, free, made, number)
+        laid.spreads.append(_spread(panel, Wording(panel.chart, panel.data), mine, place, laid, number))
 
 
 def _fit(room: Rect, columns: int, rows: int, chart: Chart) -> float:
@@ -196,11 +238,9 @@ def _fit(room: Rect, columns: int, rows: int, chart: Chart) -> float:
     return min(room.width / columns / ratio, room.height / rows)
 
 
-def _panel(
-    panel: Panel, wording: Wording, style: Style, points_: Sizes, size: Size, room: Rect, free: Room, made: _Made,
-    number: int,
-) -> None:  # fmt: skip
-    chart, data = panel.chart, panel.data
+def _spread(panel: Panel, wording: Wording, points_: Sizes, room: Rect, laid: Laid, number: int) -> _Spread:
+    """A panel's frame, and all its layers placed in it."""
+    chart, data, style, size = panel.chart, panel.data, laid.style, laid.size
     spans = stacks.spans(chart, data)
     frame, furniture = _frame(chart, data, style, points_, wording, spans, room, size)
     to = Placing(chart, data, style, points_, wording, spans, number)
@@ -222,32 +262,25 @@ def _panel(
             placer(layer, series, frame, to)
         if isinstance(layer, Rings) and isinstance(frame, Disc) and not layer.helper:
             rings.names(layer, frame, to)
-    _finish(chart, frame, furniture, to, free, made, number, size)
+    return _Spread(chart, frame, furniture, to)
 
 
-def _finish(
-    chart: Chart, frame: Plane | Disc | Field, furniture: Furniture, to: Placing, free: Room, made: _Made,
-    number: int, size: Size,
-) -> None:  # fmt: skip
+def _finish(spread: _Spread, solid: Solid | None, free: Room, made: _Made, number: int, size: Size) -> None:
     """Make the panel solid where it is to be, then find all texts their places."""
+    to, frame, furniture = spread.to, spread.frame, spread.furniture
     style, points_ = to.style, to.sizes
     marks, labels, fans, own_texts, obstacles = to.marks, to.labels, to.fans, to.texts, to.obstacles
-    solid = chart.solid
-    if solid is not None and solid.on:
-        from kavlet.core.compose import solids  # heavy, and only for charts that are solid
-
-        view = solids.view_of(solid)
-        model = solids.modelled(solid, frame, furniture, to) if view is not None else None
-        if view is not None and model is not None:
-            seen = model.seen(solid, view)
-            first = len(made.marks)
-            made.painted += seen.painted
-            made.faces += [(of + first if of >= 0 else of, path) for of, path in seen.faces]
-            marks, labels, fans, own_texts = seen.marks, seen.labels, seen.fans, seen.texts
-            obstacles, furniture = seen.obstacles, seen.furniture
-            made.fronts.append(seen.front)
+    model = spread.model(solid) if solid is not None and not solid.flat else None
+    if model is not None and solid is not None:
+        seen = model.seen(solid)
+        first = len(made.marks)
+        made.painted += seen.painted
+        made.faces += [(of + first if of >= 0 else of, path) for of, path in seen.faces]
+        marks, labels, fans, own_texts = seen.marks, seen.labels, seen.fans, seen.texts
+        obstacles, furniture = seen.obstacles, seen.furniture
+        made.fronts.append(seen.front)
     middle, wide = _middle(frame)
-    notes = [texts.note(one, style, points_, size, middle, wide) for one in chart.notes]
+    notes = [texts.note(one, style, points_, size, middle, wide) for one in spread.chart.notes]
     fixed = [*furniture.texts, *own_texts, *(note for note in notes if note is not None)]
     for text in [*made.texts, *fixed] if number == 0 else fixed:
         free.take(text)

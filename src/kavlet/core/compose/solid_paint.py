@@ -13,15 +13,16 @@ from kavlet.core.compose.placing import Placing
 from kavlet.core.compose.solid_bodies import Ball, Part
 from kavlet.core.dress.fills import Picture
 from kavlet.core.scene.paints import Hatch, LinearGradient, Paint, RadialGradient, Stops, mean
-from kavlet.core.scene.path import Path, recorded
+from kavlet.core.scene.path import Path, joined, recorded
 from kavlet.core.scene.primitives import Image, Primitive, Shape, Stamp
 from kavlet.core.shapes.arc import disc
 from kavlet.core.shapes.box import box
-from kavlet.core.solid.assembly import Body, Cap, Stop, Wall
+from kavlet.core.solid.assembly import Body, Cap
 from kavlet.core.solid.camera import Camera, Sheet
 from kavlet.core.solid.light import Light, lit
 from kavlet.core.solid.loft import Loft
 from kavlet.core.solid.pen import seen
+from kavlet.core.solid.sides import Stop, Wall
 from kavlet.core.values.affine import Affine
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
@@ -89,6 +90,21 @@ def between(stops: Stops, share: float) -> Colour:
     return stops[-1][1]
 
 
+def body_items(part: Part, body: Body, coat: Coat, mark: Mark, sheet: Sheet, strength: float) -> list[Primitive]:
+    """All that is seen of a body that does not reach around another."""
+    walls = list(body.walls)
+    if walls and body.caps and coat.edge is None and isinstance(coat.paint, Colour) and coat.colour.alpha == 1:
+        # The first wall goes on under all other faces, so that nothing behind shines through where they meet.
+        items = wall_items(part, msgspec.structs.replace(walls.pop(0), path=whole(body)), coat, sheet)
+    else:
+        items = under(body, coat)
+    for wall in walls:
+        items += wall_items(part, wall, coat, sheet)
+    for cap in body.caps:
+        items += cap_items(part, cap, coat, mark, sheet, strength)
+    return items
+
+
 def under(body: Body, coat: Coat) -> list[Primitive]:
     """All of a body in one middle colour, painted first, so that nothing behind shines through where faces meet."""
     if coat.colour.alpha < 1 or not body.walls or len(body.walls) + len(body.caps) < 2:
@@ -100,8 +116,7 @@ def under(body: Body, coat: Coat) -> list[Primitive]:
 
 def whole(body: Body) -> Path:
     """Everything that is seen of a body, as one outline."""
-    paths = [*(wall.path for wall in body.walls), *(cap.path for cap in body.caps)]
-    return Path("".join(path.verbs for path in paths), tuple(part for path in paths for part in path.coordinates))
+    return joined([*(wall.path for wall in body.walls), *(cap.path for cap in body.caps)])
 
 
 def wall_items(part: Part, wall: Wall, coat: Coat, sheet: Sheet) -> list[Primitive]:
@@ -134,10 +149,9 @@ def _lit_paint(wall: Wall, coat: Coat) -> Paint:
 
 def _nested(wall: Wall, coat: Coat) -> list[Primitive]:
     """Fine strips that each reach on to the far end, so that none leaves a seam to the next."""
-    made: list[Primitive] = []
-    for strip in wall.nested:
-        colour = _colour(strip.stop, coat)
-        made.append(Shape(strip.path, colour))
+    first, *others = wall.nested
+    made: list[Primitive] = [Shape(wall.path, _colour(first.stop, coat))]
+    made += [Shape(strip.path, _colour(strip.stop, coat)) for strip in others]
     return made
 
 

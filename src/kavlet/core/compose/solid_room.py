@@ -13,7 +13,7 @@ from kavlet.core.compose.furniture import Furniture
 from kavlet.core.compose.lettering import FLOOR, Ink, block
 from kavlet.core.compose.placing import Placing
 from kavlet.core.compose.plane import Plane
-from kavlet.core.scene.path import Path, recorded
+from kavlet.core.scene.path import Path, joined, recorded
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.arc import wedge
 from kavlet.core.shapes.box import box, quad
@@ -81,10 +81,9 @@ def shadows(
     made: list[Primitive] = []
     for i in range(SOFT):
         grow = fade * (1 - 2 * i / (SOFT - 1)) if SOFT > 1 else 0.0
-        for mark in marks:
-            path = _grown(mark, grow, dx, dy)
-            if path is not None:
-                made.append(Shape(seen(path, sheet), _dark(strength)))
+        grown = [path for mark in marks if (path := _grown(mark, grow, dx, dy)) is not None]
+        if grown:
+            made.append(Shape(seen(joined(grown), sheet), _dark(strength)))
     return made
 
 
@@ -115,24 +114,44 @@ def _on_floor(
 ) -> list[Primitive]:  # fmt: skip
     """Footprints on the floor, drawn out away from the light."""
     base = frame.along(max(frame.first.minimum, min(0.0, frame.first.maximum)))
-    made: list[Primitive] = []
     steep = 1 / max(0.5, float(toward[1]))
+    held = [mark.bounds for mark in marks]
+    boxes = np.array([(b.x, b.right, b.height) for b in held if abs(b.bottom - base) <= 1.0 and b.height >= 1.0])
+    if not len(boxes):
+        return []  # only what stands on the floor
+    long = np.minimum(boxes[:, 2], depth) * 0.4 * steep
+    dx, dz = -float(toward[0]) * long, -float(toward[2]) * long
     floor = camera.floor(base)
+    made: list[Primitive] = []
     for i in range(SOFT):
         grow = fade * (1 - 2 * i / (SOFT - 1))
-        for mark in marks:
-            b = mark.bounds
-            if abs(b.bottom - base) > 1.0 or b.height < 1.0:
-                continue  # only what stands on the floor
-            long = min(b.height, depth) * 0.4 * steep
-            dx, dz = -float(toward[0]) * long, -float(toward[2]) * long
-            left, right = b.x - grow + min(0.0, dx), b.right + grow + max(0.0, dx)
-            front, back = grow + max(0.0, dz), -depth - grow + min(0.0, dz)
-            if right > left and front > back:
-                foot = Rect(left, -front, right - left, front - back)
-                round_ = min(foot.width, foot.height) / 2 if is_round else max(0.0, grow)
-                made.append(Shape(seen(recorded(box, foot, round_), floor), _dark(strength)))
+        left, right = boxes[:, 0] - grow + np.minimum(0.0, dx), boxes[:, 1] + grow + np.maximum(0.0, dx)
+        front, back = grow + np.maximum(0.0, dz), -depth - grow + np.minimum(0.0, dz)
+        feet = np.stack([left, -front, right, -back], axis=1)[(right > left) & (front > back)]
+        if len(feet):
+            sides = np.minimum(feet[:, 2] - feet[:, 0], feet[:, 3] - feet[:, 1])
+            radii = sides / 2 if is_round else np.minimum(sides / 2, max(0.0, grow))
+            made.append(Shape(_rounded_boxes(feet, radii, floor), _dark(strength)))
     return made
+
+
+ARC = 0.5522847498  # of the radius from a quarter circle's end to its control point
+# A rounded box clockwise from where its upper side begins, as steps of (which side, how many radii inward from it).
+CORNERS = (
+    ((0, 1.0), (1, 0.0)), ((2, 1.0), (1, 0.0)),
+    ((2, 1 - ARC), (1, 0.0)), ((2, 0.0), (1, 1 - ARC)), ((2, 0.0), (1, 1.0)), ((2, 0.0), (3, 1.0)),
+    ((2, 0.0), (3, 1 - ARC)), ((2, 1 - ARC), (3, 0.0)), ((2, 1.0), (3, 0.0)), ((0, 1.0), (3, 0.0)),
+    ((0, 1 - ARC), (3, 0.0)), ((0, 0.0), (3, 1 - ARC)), ((0, 0.0), (3, 1.0)), ((0, 0.0), (1, 1.0)),
+    ((0, 0.0), (1, 1 - ARC)), ((0, 1 - ARC), (1, 0.0)), ((0, 1.0), (1, 0.0)),
+)  # fmt: skip
+
+
+def _rounded_boxes(boxes: Array, radii: Array, sheet: Sheet) -> Path:
+    """Boxes (n, 4: left, top, right, bottom) with rounded corners on a plane, as they are seen, as one outline."""
+    inward = (1.0, 1.0, -1.0, -1.0)
+    points = np.array([[boxes[:, side] + inward[side] * radii * share for side, share in spot] for spot in CORNERS])
+    flat = sheet.points(points.transpose(2, 0, 1)).ravel()
+    return Path("MLCLCLCLCZ" * len(boxes), tuple(flat.tolist()))
 
 
 # Rules and texts

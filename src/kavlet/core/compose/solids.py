@@ -24,6 +24,7 @@ from kavlet.core.compose.solid_bodies import Bodies, bodies, is_body
 from kavlet.core.compose.solid_labels import Placement
 from kavlet.core.compose.solid_paint import (
     ball_items,
+    body_items,
     cap_items,
     coat_of,
     on_sheet,
@@ -33,15 +34,16 @@ from kavlet.core.compose.solid_paint import (
     whole,
 )
 from kavlet.core.compose.solid_room import beside, furnished, moved_to, shadows, walls
-from kavlet.core.scene.path import Path, recorded
+from kavlet.core.scene.path import Path, joined, recorded
 from kavlet.core.scene.primitives import MarkId, Primitive, Writing
 from kavlet.core.shapes.arc import at, disc
 from kavlet.core.solid import sequence
-from kavlet.core.solid.assembly import Assembly, Body, Wall
+from kavlet.core.solid.assembly import Assembly, Body
 from kavlet.core.solid.camera import Array, Camera, Sheet, View
 from kavlet.core.solid.cover import Cover
 from kavlet.core.solid.light import Light
 from kavlet.core.solid.pen import seen as on_plane
+from kavlet.core.solid.sides import Wall
 from kavlet.core.values.geometry import Rect
 
 FINENESS = 0.5  # places to a point of the raster that labels look at
@@ -62,16 +64,13 @@ class Made(Struct, frozen=True):
     front: tuple[float, ...]
 
 
-def view_of(solid: Solid | None) -> View | None:
-    """Where a chart is looked at from; None where it is shown flat."""
-    if solid is None or not solid.on:
-        return None
+def view_of(solid: Solid) -> View:
+    """Where a chart is looked at from, with all that was set by hand held within bounds."""
 
     def held(angle: float) -> float:
         return min(MOST_ANGLE, max(-MOST_ANGLE, angle)) if math.isfinite(angle) else 0.0
 
-    view = View(held(solid.turn), held(solid.tilt), min(1.0, max(0.0, solid.perspective)))
-    return None if view.flat else view
+    return View(held(solid.turn), held(solid.tilt), min(1.0, max(0.0, solid.perspective)))
 
 
 class Modelled:
@@ -118,17 +117,17 @@ class Modelled:
         into = Rect.around([(float(x), float(-y)) for x, y, _ in corners])
         return Camera(view, self._pivot, self._radius).fitted(corners, into)
 
-    def seen(self, solid: Solid, view: View) -> Made:
-        """The panel from a view."""
+    def seen(self, solid: Solid) -> Made:
+        """The panel from where its author looks."""
         to, depth = self._to, self.bodies.depth
-        camera = self.camera(view)
+        camera = self.camera(view_of(solid))
         light = Light(solid.light_turn, solid.light_tilt, solid.ambient, solid.material)
         looks = self._assembly.seen(camera, light)
         if isinstance(self._frame, Disc):
             painted, faces = self._by_walls(looks, camera)
         else:
             painted, faces = self._by_boxes(looks, camera, light)
-        marks, before, after = self._flat(camera, faces)
+        marks, before, after = self._flat(camera, faces, looks)
         shown = [to.marks[i] for i in dict.fromkeys(part.mark for part in self.bodies.parts)]
         ground = walls(solid, self._frame.plot, depth, camera, to) if isinstance(self._frame, Plane) else []
         is_round = any(part.round for part in self.bodies.parts) and solid.form != "pyramid"
@@ -170,11 +169,7 @@ class Modelled:
                 continue
             part, body, coat = self.bodies.parts[number], looks[number], self._coats[number]
             sheet = sheets.setdefault(part.front, camera.sheet(part.front))
-            items: list[Primitive] = under(body, coat)
-            for wall in body.walls:
-                items += wall_items(part, wall, coat, sheet)
-            for cap in body.caps:
-                items += cap_items(part, cap, coat, to.marks[part.mark], sheet, camera.view.strength)
+            items = body_items(part, body, coat, to.marks[part.mark], sheet, camera.view.strength)
             faces.append((-1 if part.rest else part.mark, whole(body)))
             painted += self._named(items, part.mark, said)
         return painted, faces
@@ -218,7 +213,9 @@ class Modelled:
             made.append(msgspec.structs.replace(item, mark=name, title=title))
         return made
 
-    def _flat(self, camera: Camera, faces: list[Face]) -> tuple[list[Mark], list[Primitive], list[Primitive]]:
+    def _flat(
+        self, camera: Camera, faces: list[Face], looks: list[Body]
+    ) -> tuple[list[Mark], list[Primitive], list[Primitive]]:
         """All marks where they are seen; the primitives of those that stay flat, behind the bodies or before them."""
         to = self._to
         paths: dict[int, list[Path]] = {}
@@ -226,19 +223,18 @@ class Modelled:
             paths.setdefault(number, []).append(path)
         front, back = camera.sheet(0.0), camera.sheet(-self.bodies.depth)
         first = min((part.mark for part in self.bodies.parts), default=len(to.marks))
-        body_marks = {part.mark for part in self.bodies.parts}
+        boxes = self._boxes(looks, camera)
         marks: list[Mark] = []
         before: list[Primitive] = []
         after: list[Primitive] = []
         for i, mark in enumerate(to.marks):
-            if i in body_marks:
-                held = paths.get(i, [])
-                path = Path("".join(one.verbs for one in held), tuple(c for one in held for c in one.coordinates))
-                bounds = path.bounds if held else mark.bounds
+            if i in boxes:
                 if isinstance(self._frame, Plane) and mark.track and not any(part.rest for part in self.bodies.parts):
                     for item in mark.track:
                         before += on_sheet(item, back, 1.0, 0.0)
-                marks.append(msgspec.structs.replace(mark, path=path, bounds=bounds))
+                marks.append(
+                    msgspec.structs.replace(mark, path=joined(paths.get(i, [])), bounds=Rect.around_all(boxes[i]))
+                )  # fmt: skip
                 continue
             sheet = back if i < first else front
             items = [made for item in named(mark) for made in on_sheet(item, sheet, 1.0, 0.0)]
@@ -247,6 +243,17 @@ class Modelled:
             bounds = outline.bounds if outline is not None else _on(mark.bounds, sheet)
             marks.append(msgspec.structs.replace(mark, path=outline, bounds=bounds))
         return marks, before, after
+
+    def _boxes(self, looks: list[Body], camera: Camera) -> dict[int, list[Rect]]:
+        """The boxes around all that is seen of each mark with bodies."""
+        held: dict[int, list[Rect]] = {}
+        for part, body in zip(self.bodies.parts, looks, strict=True):
+            if not part.rest:
+                held.setdefault(part.mark, []).append(body.bounds)
+        for ball in self.bodies.balls:
+            x, y, radius = seen_ball(ball, camera)
+            held.setdefault(ball.mark, []).append(Rect(x - radius, y - radius, 2 * radius, 2 * radius))
+        return held
 
     # Labels and texts
 

@@ -10,7 +10,7 @@ Stops = tuple[tuple[float, Colour], ...]
 HatchKind = Literal["lines", "cross", "dots", "dashes"]
 
 
-class LinearGradient(Struct, frozen=True):
+class LinearGradient(Struct, frozen=True, gc=False):
     """Colours along the line from (x1, y1) to (x2, y2); `stops` go from 0 to 1."""
 
     x1: float
@@ -20,7 +20,7 @@ class LinearGradient(Struct, frozen=True):
     stops: Stops
 
 
-class RadialGradient(Struct, frozen=True):
+class RadialGradient(Struct, frozen=True, gc=False):
     """Colours outward from a centre to a radius."""
 
     x: float
@@ -29,7 +29,7 @@ class RadialGradient(Struct, frozen=True):
     stops: Stops
 
 
-class Hatch(Struct, frozen=True):
+class Hatch(Struct, frozen=True, gc=False):
     """A pattern of `colour` on `ground` (none: what lies behind shows), repeated each `step` points.
 
     Lines turn clockwise by `angle` from horizontal. `width` is a line's width or a dot's diameter.

@@ -1,7 +1,8 @@
 """An outline as a frozen value: recorded with a pen, drawn onto any other."""
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
+from itertools import chain
 
 from msgspec import Struct
 
@@ -13,7 +14,7 @@ MOVE, LINE, CURVE, CLOSE = "M", "L", "C", "Z"
 _TAKES = {MOVE: 2, LINE: 2, CURVE: 6, CLOSE: 0}
 
 
-class Path(Struct, frozen=True, cache_hash=True):
+class Path(Struct, frozen=True, gc=False, cache_hash=True):
     """One letter of `verbs` per step (M, L, C, Z) and its coordinates in `coordinates`, in points."""
 
     verbs: str
@@ -57,6 +58,11 @@ class Path(Struct, frozen=True, cache_hash=True):
                 corners.append(here)
             at += _TAKES[verb]
         return Rect.around(corners)
+
+
+def joined(paths: Sequence[Path]) -> Path:
+    """Several outlines as one."""
+    return Path("".join(path.verbs for path in paths), tuple(chain.from_iterable(path.coordinates for path in paths)))
 
 
 def _extremes(p0: float, p1: float, p2: float, p3: float) -> list[float]:

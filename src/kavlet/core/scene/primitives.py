@@ -9,7 +9,7 @@ from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect, Size
 
 
-class MarkId(Struct, frozen=True):
+class MarkId(Struct, frozen=True, gc=False):
     """Which mark a primitive belongs to: the layer's name, the row (0 is the first row of figures), the layer's key."""
 
     layer: str
@@ -17,7 +17,7 @@ class MarkId(Struct, frozen=True):
     key: str = ""
 
 
-class Shape(Struct, frozen=True):
+class Shape(Struct, frozen=True, gc=False):
     """A filled and perhaps edged outline; `dash` holds lengths of dashes and gaps; `clip` cuts it.
 
     With `place`, outline and fill lie on a plane of their own that is put onto the sheet by that map; the clip is not.
@@ -34,7 +34,7 @@ class Shape(Struct, frozen=True):
     place: Affine | None = None
 
 
-class Stamp(Struct, frozen=True):
+class Stamp(Struct, frozen=True, gc=False):
     """A shared outline put somewhere by an affine map: a symbol. All stamps of one `name` have the same outline."""
 
     name: str
@@ -46,7 +46,7 @@ class Stamp(Struct, frozen=True):
     title: str = ""
 
 
-class Image(Struct, frozen=True):
+class Image(Struct, frozen=True, gc=False):
     """A PNG or JPEG in the unit square, put somewhere by an affine map."""
 
     name: str
@@ -57,7 +57,7 @@ class Image(Struct, frozen=True):
     title: str = ""
 
 
-class Writing(Struct, frozen=True):
+class Writing(Struct, frozen=True, gc=False):
     """One line of text; `x`, `y` is the start of its baseline, `width` its measured advance, all in points.
 
     It is turned clockwise by `angle` degrees about (x, y).

@@ -65,6 +65,7 @@ class Camera:
         self.distance = self.radius * (NEAREST - 1 + 1 / share) if share > 1e-6 else math.inf
         self.at = at if at is not None else (pivot[0], -pivot[1])
         self.scale = scale
+        self._sheets: dict[float, Sheet] = {}
 
     @property
     def parallel(self) -> bool:
@@ -123,7 +124,11 @@ class Camera:
 
     def sheet(self, z: float) -> "Sheet":
         """How the chart's own plane at a depth z falls onto the sheet: chart points (x, y downward)."""
-        return self._plane(np.array([0.0, 0.0, z]), np.array([1.0, 0.0, 0.0]), np.array([0.0, -1.0, 0.0]))
+        if z not in self._sheets:
+            self._sheets[z] = self._plane(
+                np.array([0.0, 0.0, z]), np.array([1.0, 0.0, 0.0]), np.array([0.0, -1.0, 0.0])
+            )  # fmt: skip
+        return self._sheets[z]
 
     def floor(self, y: float) -> "Sheet":
         """How the level plane at a chart's y falls onto the sheet: points (x, distance toward the back)."""
@@ -165,6 +170,12 @@ class Sheet:
         m = self.matrix
         w = m[2, 0] * x + m[2, 1] * y + m[2, 2]
         return float((m[0, 0] * x + m[0, 1] * y + m[0, 2]) / w), float((m[1, 0] * x + m[1, 1] * y + m[1, 2]) / w)
+
+    def points(self, places: Array) -> Array:
+        """Where points (…, 2) of the plane are seen."""
+        seen = np.concatenate([places, np.ones((*places.shape[:-1], 1))], axis=-1) @ self.matrix.T
+        made: Array = seen[..., :2] / seen[..., 2:]
+        return made
 
     def back(self, x: float, y: float) -> tuple[float, float]:
         """The point of the plane that is seen there; NaN where the plane is seen edge-on."""

@@ -1,8 +1,9 @@
 """What is painted after what: the seen pieces of many bodies, farthest first."""
 
 from kavlet.core.solid import order
-from kavlet.core.solid.assembly import Body, Cap, Wall
+from kavlet.core.solid.assembly import Body, Cap
 from kavlet.core.solid.camera import Array, Camera
+from kavlet.core.solid.sides import Wall
 
 Piece = tuple[int, Wall | Cap]  # the number of a body and one of its seen faces
 

@@ -5,7 +5,7 @@ import math
 from msgspec import Struct
 
 
-class Affine(Struct, frozen=True):
+class Affine(Struct, frozen=True, gc=False):
     """The six numbers of a map; the default leaves everything in place."""
 
     a: float = 1.0

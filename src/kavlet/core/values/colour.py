@@ -9,7 +9,7 @@ from kavlet.core.values.errors import KavletError
 _HEX = re.compile(r"#?([0-9a-fA-F]{3}|[0-9a-fA-F]{6}|[0-9a-fA-F]{8})")
 
 
-class Colour(Struct, frozen=True):
+class Colour(Struct, frozen=True, gc=False):
     """Red, green, blue and opacity, each 0 to 1, transfer-coded as in sRGB."""
 
     red: float

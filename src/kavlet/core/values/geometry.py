@@ -3,14 +3,14 @@
 from msgspec import Struct
 
 
-class Size(Struct, frozen=True):
+class Size(Struct, frozen=True, gc=False):
     """Width and height in points."""
 
     width: float
     height: float
 
 
-class Rect(Struct, frozen=True):
+class Rect(Struct, frozen=True, gc=False):
     """A rectangle by its top left corner and its size, in points."""
 
     x: float
@@ -57,3 +57,9 @@ class Rect(Struct, frozen=True):
         xs = [x for x, _ in corners]
         ys = [y for _, y in corners]
         return Rect(min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys))
+
+    @staticmethod
+    def around_all(boxes: "list[Rect]") -> "Rect":
+        """The smallest rectangle around all of them."""
+        x, y = min(box.x for box in boxes), min(box.y for box in boxes)
+        return Rect(x, y, max(box.right for box in boxes) - x, max(box.bottom for box in boxes) - y)

@@ -1,6 +1,6 @@
 """The Stage place: which chart, its recipe, X-ray, ink and size; the chart itself; its layers; what Proof notices."""
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtWidgets import (
     QComboBox,
     QFrame,
@@ -24,6 +24,8 @@ from kavlet.desktop.stage.strip import LayerStrip
 from kavlet.desktop.stage.view import StageView
 from kavlet.desktop.store import Store
 
+REST = 150  # milliseconds without a change after which a trial counts as at rest
+
 
 class StagePanel(QFrame):
     """The chart with a line above that names it, its layers below, and what a reader should know."""
@@ -46,6 +48,10 @@ class StagePanel(QFrame):
         self.proof.setObjectName("quiet")
         self.proof.setWordWrap(True)
         self.proof.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
+        self._rest = QTimer(self)
+        self._rest.setSingleShot(True)
+        self._rest.setInterval(REST)
+        self._rest.timeout.connect(self._at_rest)
         head = self._head(ink_label)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(3 * UNIT, 3 * UNIT, 3 * UNIT, 2 * UNIT)
@@ -135,8 +141,6 @@ class StagePanel(QFrame):
         picture = self.view.picture if not self.view.problem else None
         self.solid.setChecked(picture is not None and picture.build.chart.as_solid is not None)
         self.strip.setVisible(chart is not None)
-        if not self.view.dragging:  # the cards follow when the part is let go
-            self.strip.show_picture(picture)
         if picture is not None and chart is not None:
             self.ink.blockSignals(True)
             self.ink.setValue(picture.build.chart.ink)
@@ -150,6 +154,17 @@ class StagePanel(QFrame):
                 "",
             )
             self.final_size.setCurrentIndex(max(0, self.final_size.findData(named)))
+        if self._store.trying:  # what is only tried out may change with every move of the mouse
+            self._rest.start()
+        else:
+            self._at_rest()
+
+    def _at_rest(self) -> None:
+        """The layers' cards and what Proof says follow when nothing moves any more."""
+        self._rest.stop()
+        picture = self.view.picture if not self.view.problem else None
+        if not self.view.dragging:
+            self.strip.show_picture(picture)
         if picture is None:
             self.proof.setText(" ")
             return

@@ -1,0 +1,252 @@
+"""The sides of one body as they are seen: which parts of its edges face the reader, their outlines, light across them.
+
+These are the loops that run for every body of every frame; they work on flat lists, one for each edge of an outline.
+"""
+
+import math
+
+from msgspec import Struct
+
+from kavlet.core.scene.path import Path
+from kavlet.core.solid.loft import Level, Loft
+
+K = 5  # samples along an edge
+FACETS = 14  # strips along a quarter of a cone
+SEEN = 1e-9  # cosine from which a wall counts as seen
+Spot = tuple[float, float]
+Cubic = list[float]  # the four control points, x and y in turn
+Piece = tuple[int, float, float]  # an edge and the part of it that is seen
+Band = tuple[Cubic, Cubic, bool]  # the upper and lower curve of a piece, and whether they are straight
+
+# Where an edge's row holds its lower and upper curve, and at its samples: facing, shade, gleam, and the place seen.
+LOW, HIGH, FACING, SHADE, GLEAM, X, Y = 0, 8, 16, 16 + K, 16 + 2 * K, 16 + 3 * K, 16 + 4 * K
+
+
+class Stop(Struct, frozen=True, gc=False):
+    """Light at one place of a wall: how far across it (0 to 1), its shade and gleam, and the place in the section."""
+
+    offset: float
+    shade: float
+    gleam: float
+    section: Spot
+
+
+class Strip(Struct, frozen=True, gc=False):
+    """What of a wall lies beyond one place across it, and the light on the wall just there."""
+
+    path: Path
+    stop: Stop
+
+
+class Wall(Struct, frozen=True, gc=False):
+    """A seen piece of a body's side: its outline, light across it from `start` to `end`, and its foot in the section.
+
+    `foot` (n, 2) is the piece in the section's plane, for the order of walls; `reach` from where to where it goes along
+    the axis. `nested` are outlines that each begin a
+    little further across and reach to its far end, where the generators do not run side by side (a cone's side).
+    """
+
+    path: Path
+    stops: tuple[Stop, ...]
+    start: Spot
+    end: Spot
+    foot: tuple[Spot, ...]
+    reach: tuple[float, float]
+    nested: tuple[Strip, ...] = ()
+
+
+class Look(Struct, frozen=True, gc=False):
+    """All edges from one view, a row of numbers each; and their samples in the section."""
+
+    rows: list[list[float]]
+    section: list[list[Spot]]
+
+
+def ring(loft: Loft, look: Look, first: int, last: bool) -> Path:
+    """The outline at a band's upper end (`last`) or lower one; the latter the other way round, as it is seen."""
+    verbs: list[str] = []
+    c: list[float] = []
+    straight = loft.outline.straight
+    at = HIGH if last else LOW
+    for edges in loft.outline.rings:
+        held = [look.rows[first + edge][at : at + 8] for edge in edges]
+        lines = [straight[edge] for edge in edges]
+        if not last:
+            held, lines = [_back(cubic) for cubic in reversed(held)], lines[::-1]
+        verbs.append("M")
+        c += held[0][:2]
+        for cubic, line in zip(held, lines, strict=True):
+            verbs.append("L" if line else "C")
+            c += cubic[6:] if line else cubic[2:]
+        verbs.append("Z")
+    return Path("".join(verbs), tuple(c))
+
+
+def seen_walls(loft: Loft, look: Look, first: int, one: Level, other: Level) -> list[Wall]:
+    """The seen walls between two levels: neighbours that go on into each other are one wall, without a seam."""
+    outline = loft.outline
+    found: list[Wall] = []
+    tapered = (one.a, one.b, one.inset) != (other.a, other.b, other.inset)
+    for edges in outline.rings:
+        runs: list[list[Piece]] = []
+        for edge in edges:
+            for piece in _pieces(edge, look.rows[first + edge], outline.straight[edge]):
+                before = runs[-1][-1] if runs else None
+                if before is not None and outline.next[before[0]] == edge and (
+                    before[2] == 1.0 and piece[1] == 0.0 and outline.smooth[before[0]]
+                ):  # fmt: skip
+                    runs[-1].append(piece)
+                else:
+                    runs.append([piece])
+        if len(runs) > 1:
+            head, tail = runs[0][0], runs[-1][-1]
+            if outline.next[tail[0]] == head[0] and tail[2] == 1.0 and head[1] == 0.0 and outline.smooth[tail[0]]:
+                runs[0] = runs.pop() + runs[0]
+        for run in runs:
+            wall = _wall(run, look, first, outline.straight, tapered, (one.w, other.w))
+            if wall is not None:
+                found.append(wall)
+    return found
+
+
+def _pieces(edge: int, row: list[float], straight: bool) -> list[Piece]:
+    """The parts of an edge whose wall is seen, as ranges of its parameter."""
+    if straight:
+        return [(edge, 0.0, 1.0)] if row[FACING + K // 2] > SEEN else []
+    found: list[Piece] = []
+    start = 0.0 if row[FACING] > SEEN else None
+    for i in range(1, K):
+        before, now = row[FACING + i - 1], row[FACING + i]
+        if (before > SEEN) == (now > SEEN):
+            continue
+        at = (i - 1 + before / (before - now)) / (K - 1) if before != now else i / (K - 1)
+        if now > SEEN:
+            start = at
+        else:
+            if start is not None and at - start > 1e-6:
+                found.append((edge, start, at))
+            start = None
+    if start is not None and 1 - start > 1e-6:
+        found.append((edge, start, 1.0))
+    return found
+
+
+def _wall(
+    run: list[Piece], look: Look, first: int, straight: list[bool], tapered: bool, reach: Spot
+) -> Wall | None:  # fmt: skip
+    bands = [_band(look.rows[first + edge], a, b, straight[edge]) for edge, a, b in run]
+    sampled: list[tuple[float, float, float, float]] = []  # x and y on the sheet, shade, gleam
+    sections: list[Spot] = []
+    for edge, a, b in run:
+        row, section = look.rows[first + edge], look.section[first + edge]
+        whole = b == 1.0 and a == 0.0 and not straight[edge]
+        if not whole:
+            sampled.append(_sample(row, a))
+            sections.append(_on(section, a))
+        if not straight[edge]:
+            i = math.floor(a * (K - 1)) + 1 if a > 0.0 else 0 if whole else 1
+            j = math.ceil(b * (K - 1)) if b < 1.0 else K if whole else K - 1
+            sampled += [(row[X + n], row[Y + n], row[SHADE + n], row[GLEAM + n]) for n in range(i, j)]
+            sections += section[i:j]
+        if not whole:
+            sampled.append(_sample(row, b))
+            sections.append(_on(section, b))
+    x0, y0 = sampled[0][:2]
+    ux, uy = _way_across(bands[len(bands) // 2])
+    across = [(x - x0) * ux + (y - y0) * uy for x, y, _, _ in sampled]
+    wide = across[-1]
+    many = tapered and len(sampled) > 2
+    if abs(wide) < 1e-6 and not many:
+        return None  # seen edge-on
+    stops = []
+    least = 0.0
+    for off, (_, _, shade, gleam), section_at in zip(across, sampled, sections, strict=True):
+        least = max(least, min(1.0, off / wide)) if abs(wide) >= 1e-6 else least
+        stops.append(Stop(least, shade, gleam, section_at))
+    nested = _nested(run, look, first, straight) if many else ()
+    end = x0 + wide * ux, y0 + wide * uy
+    return Wall(_strip(bands), tuple(stops), (x0, y0), end, tuple(sections), reach, nested)
+
+
+def _way_across(band: Band) -> Spot:
+    """The direction at right angles to a line that runs along a wall; none where it is seen end-on."""
+    high, low, _ = band
+    gx, gy = high[0] - low[0], high[1] - low[1]
+    long = math.sqrt(gx * gx + gy * gy)
+    return (-gy / long, gx / long) if long >= 1e-9 else (0.0, 0.0)
+
+
+def _nested(run: list[Piece], look: Look, first: int, straight: list[bool]) -> tuple[Strip, ...]:
+    """Strips from each of many places on to the wall's far end."""
+    made = []
+    for i, (edge, a, b) in enumerate(run):
+        row, section = look.rows[first + edge], look.section[first + edge]
+        rest = [_band(look.rows[first + one], s, e, straight[one]) for one, s, e in run[i + 1 :]]
+        count = 1 if straight[edge] else max(1, math.ceil((b - a) * FACETS))
+        for n in range(count):
+            start, middle = a + (b - a) * n / count, a + (b - a) * (n + 0.5) / count
+            _, _, shade, gleam = _sample(row, middle)
+            path = _strip([_band(row, start, b, straight[edge]), *rest])
+            made.append(Strip(path, Stop(0.0, shade, gleam, _on(section, middle))))
+    return tuple(made)
+
+
+def _strip(bands: list[Band]) -> Path:
+    """Along the lower edges and back along the upper ones, so that it meets a cap's outline in the other direction."""
+    verbs = ["M"]
+    c = bands[0][1][:2]
+    for _, low, line in bands:
+        verbs.append("L" if line else "C")
+        c += low[6:] if line else low[2:]
+    verbs.append("L")
+    c += bands[-1][0][6:]
+    for high, _, line in reversed(bands):
+        verbs.append("L" if line else "C")
+        c += high[:2] if line else [high[4], high[5], high[2], high[3], high[0], high[1]]
+    verbs.append("Z")
+    return Path("".join(verbs), tuple(c))
+
+
+def _band(row: list[float], a: float, b: float, straight: bool) -> Band:
+    """The part of an edge's wall between two parameters: its upper and its lower curve."""
+    return _cut(row[HIGH : HIGH + 8], a, b), _cut(row[LOW : LOW + 8], a, b), straight
+
+
+def _sample(row: list[float], t: float) -> tuple[float, float, float, float]:
+    """Of the middle of an edge's wall at a parameter: x and y on the sheet, shade and gleam."""
+    place = t * (K - 1)
+    i = min(K - 2, int(place))
+    share = place - i
+    x, y, shade, gleam = (row[at + i] + (row[at + i + 1] - row[at + i]) * share for at in (X, Y, SHADE, GLEAM))
+    return x, y, shade, gleam
+
+
+def _on(section: list[Spot], t: float) -> Spot:
+    place = t * (K - 1)
+    i = min(K - 2, int(place))
+    share = place - i
+    (x1, y1), (x2, y2) = section[i], section[i + 1]
+    return x1 + (x2 - x1) * share, y1 + (y2 - y1) * share
+
+
+def _back(c: Cubic) -> Cubic:
+    return [c[6], c[7], c[4], c[5], c[2], c[3], c[0], c[1]]
+
+
+def _cut(c: Cubic, a: float, b: float) -> Cubic:
+    """The part of a cubic between two parameters (de Casteljau)."""
+    if b < 1.0:
+        c = _split(c, b)[0]
+        a = a / b if b > 0 else 0.0
+    return _split(c, a)[1] if a > 0.0 else c
+
+
+def _split(c: Cubic, t: float) -> tuple[Cubic, Cubic]:
+    x0, y0, x1, y1, x2, y2, x3, y3 = c
+    ax, ay = x0 + (x1 - x0) * t, y0 + (y1 - y0) * t
+    bx, by = x1 + (x2 - x1) * t, y1 + (y2 - y1) * t
+    cx, cy = x2 + (x3 - x2) * t, y2 + (y3 - y2) * t
+    dx, dy = ax + (bx - ax) * t, ay + (by - ay) * t
+    ex, ey = bx + (cx - bx) * t, by + (cy - by) * t
+    fx, fy = dx + (ex - dx) * t, dy + (ey - dy) * t
+    return [x0, y0, ax, ay, dx, dy, fx, fy], [fx, fy, ex, ey, cx, cy, x3, y3]
