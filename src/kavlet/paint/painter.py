@@ -93,7 +93,8 @@ def _paint_outline(item: Shape, painter: QPainter) -> None:
     if item.edge is not None:
         pen = QPen(qcolor(item.edge), item.edge_width)
         pen.setJoinStyle(Qt.PenJoinStyle.RoundJoin)
-        pen.setCapStyle(Qt.PenCapStyle.FlatCap if item.dash else Qt.PenCapStyle.RoundCap)
+        flat = item.dash or item.flat_ends
+        pen.setCapStyle(Qt.PenCapStyle.FlatCap if flat else Qt.PenCapStyle.RoundCap)
         if item.dash:
             pen.setDashPattern([length / max(item.edge_width, 1e-6) for length in item.dash])
         painter.setPen(pen)

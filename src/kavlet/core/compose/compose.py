@@ -137,6 +137,7 @@ class _Made(Struct):
     over: list[Rule]
     axes: list[Axis]
     plots: list[Rect]
+    room: list[Primitive]
     painted: list[Primitive]
     faces: list[tuple[int, Path]]
     fronts: list[tuple[float, ...]]
@@ -170,7 +171,7 @@ def laid_out(panels: tuple[Panel, ...], style: Style, size: Size) -> Laid:
 
 def finished(laid: Laid, solids: list[Solid | None]) -> Figure:
     """The figure, each panel solid as it is to be."""
-    made = _Made([], list(laid.texts), [], [], [], [], [], [], [])
+    made = _Made([], list(laid.texts), [], [], [], [], [], [], [], [])
     free = Room(Rect(0, 0, laid.size.width, laid.size.height).inset(2, 2, 2, 2))
     for number, (spread, solid) in enumerate(zip(laid.spreads, solids, strict=True)):
         _finish(spread, solid, free, made, number, laid.size)
@@ -188,6 +189,7 @@ def finished(laid: Laid, solids: list[Solid | None]) -> Figure:
         title=laid.title,
         alt_text=laid.alt_text,
         dropped=made.dropped,
+        room=tuple(made.room),
         painted=tuple(made.painted) if made.painted else None,
         faces=tuple(made.faces),
         fronts=tuple(made.fronts),
@@ -274,6 +276,7 @@ def _finish(spread: _Spread, solid: Solid | None, free: Room, made: _Made, numbe
     if model is not None and solid is not None:
         seen = model.seen(solid)
         first = len(made.marks)
+        made.room += seen.room
         made.painted += seen.painted
         made.faces += [(of + first if of >= 0 else of, path) for of, path in seen.faces]
         marks, labels, fans, own_texts = seen.marks, seen.labels, seen.fans, seen.texts

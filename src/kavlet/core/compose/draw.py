@@ -15,7 +15,7 @@ ARROW = 5.0  # length of a leader's arrowhead, in points
 
 def draw(figure: Figure) -> Scene:
     """The primitives of all that is visible. Helpers leave no trace."""
-    items: list[Primitive] = [_rule(rule) for rule in figure.under]
+    items: list[Primitive] = [*figure.room, *(_rule(rule) for rule in figure.under)]
     if figure.painted is not None:
         items += figure.painted
     else:
@@ -52,7 +52,8 @@ def _rule(rule: Rule) -> Shape:
         pen.move_to(rule.x1, rule.y1)
         pen.line_to(rule.x2, rule.y2)
 
-    return Shape(recorded(line), None, rule.colour, rule.width, dash=rule.dash)
+    flat = rule.kind in ("grid", "minor")
+    return Shape(recorded(line), None, rule.colour, rule.width, dash=rule.dash, flat_ends=flat)
 
 
 def _written(text: Text) -> list[Primitive]:

@@ -128,11 +128,11 @@ class Axis(Struct, frozen=True):
 
 
 class Figure(Struct, frozen=True):
-    """All that one chart draws, back to front: `under`, marks, `over`, legend, texts.
+    """All that one chart draws, back to front: `room`, `under`, marks, `over`, legend, texts.
 
-    Where the chart is a solid, `painted` holds the primitives of all its marks, farthest first, each naming its mark,
-    `faces` what is seen of each mark (by its number; -1 for what belongs to none) in the same order, and `fronts` how
-    each panel's own plane falls onto the sheet, as the rows of a 3×3 matrix.
+    Where the chart is a solid, `room` holds the walls around it, `painted` the primitives of all its marks, farthest
+    first, each naming its mark, `faces` what is seen of each mark (by its number; -1 for what belongs to none) in the
+    same order, and `fronts` how each panel's own plane falls onto the sheet, as the rows of a 3×3 matrix.
     """
 
     size: Size
@@ -148,6 +148,7 @@ class Figure(Struct, frozen=True):
     title: str = ""
     alt_text: str = ""
     dropped: int = 0
+    room: tuple[Primitive, ...] = ()
     painted: tuple[Primitive, ...] | None = None
     faces: tuple[tuple[int, Path], ...] = ()
     fronts: tuple[tuple[float, ...], ...] = ()

@@ -28,12 +28,17 @@ from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
 
 BLACK, WHITE = Colour(0, 0, 0), Colour(1, 1, 1)
+OPEN = 0.82  # how far toward white
 GAMMA = 2.2  # by which a share of light becomes a share of darkness laid over a picture
 Skin = Callable[[float, float], Colour]
 
 
 class Coat(Struct, frozen=True, eq=False):
-    """What a body wears, whatever it is seen from: its paint, one colour for it, its edge, its flat primitives."""
+    """What a body wears, whatever it is seen from: its paint, one colour for it, its edge, its flat primitives.
+
+    `outline` is the flat mark's own, which the first of them fill; `drawn` tells that they are more than a colour, so
+    that a round body wears them around it.
+    """
 
     paint: Paint
     colour: Colour
@@ -41,30 +46,47 @@ class Coat(Struct, frozen=True, eq=False):
     edge: Colour | None
     edge_width: float
     items: tuple[Primitive, ...]
+    outline: Path | None
+    drawn: bool
 
 
 def coat_of(part: Part, mark: Mark, to: Placing) -> Coat:
-    """The coat of a part."""
+    """The coat of a part. A body is solid: what a hatch or a picture leaves open shows a light tint of its colour."""
     style = to.style
     if part.rest:
         colour = style.named["track"]
-        return Coat(colour, colour, None, None, 0.0, ())
+        return Coat(colour, colour, None, None, 0.0, (), None, False)
     edge = next((item for item in mark.items if isinstance(item, Shape) and item.edge is not None), None)
     fill, tone = mark.dressed, mark.tone
     whole: Paint
     if isinstance(fill, Picture):
-        whole = style.colour(fill.ground) if fill.ground else style.tint(style.solid(fill, tone), 0.82)
+        whole = style.colour(fill.ground) if fill.ground else style.tint(style.solid(fill, tone), OPEN)
     elif mark.dressed is None and mark.fill is not None:
         whole = mark.fill
     else:
         whole = paint(fill, tone, part.box, style, part.end)
-    items = mark.items
+    items, outline = mark.items, mark.path
     if part.round:
-        items = painted(fill, tone, recorded(box, part.box), part.box, style, to.data, part.end, mark.value)
+        outline = recorded(box, part.box)
+        items = painted(fill, tone, outline, part.box, style, to.data, part.end, mark.value)
+    colour = mean(whole)
+    if isinstance(whole, Hatch) and whole.ground is None:
+        whole = msgspec.structs.replace(whole, ground=style.tint(whole.colour, OPEN))
+        items = tuple(_grounded(item, whole) for item in items)
+    if isinstance(whole, Hatch) and whole.ground is not None:
+        colour = whole.ground
     return Coat(
-        whole, mean(whole), _skin(whole), edge.edge if edge is not None else None,
-        edge.edge_width if edge is not None else 0.0, items,
+        whole, colour, _skin(whole), edge.edge if edge is not None else None,
+        edge.edge_width if edge is not None else 0.0, items, outline, not isinstance(whole, Colour)
+        or isinstance(fill, Picture),
     )  # fmt: skip
+
+
+def _grounded(item: Primitive, hatch: Hatch) -> Primitive:
+    """A primitive whose hatch has its ground."""
+    if isinstance(item, Shape) and isinstance(item.fill, Hatch):
+        return msgspec.structs.replace(item, fill=hatch)
+    return item
 
 
 def _skin(whole: Paint) -> Skin | None:
@@ -93,7 +115,7 @@ def between(stops: Stops, share: float) -> Colour:
 def body_items(part: Part, body: Body, coat: Coat, mark: Mark, sheet: Sheet, strength: float) -> list[Primitive]:
     """All that is seen of a body that does not reach around another."""
     walls = list(body.walls)
-    if walls and body.caps and coat.edge is None and isinstance(coat.paint, Colour) and coat.colour.alpha == 1:
+    if walls and body.caps and coat.edge is None and not coat.drawn and coat.colour.alpha == 1:
         # The first wall goes on under all other faces, so that nothing behind shines through where they meet.
         items = wall_items(part, msgspec.structs.replace(walls.pop(0), path=whole(body)), coat, sheet)
     else:
@@ -121,9 +143,10 @@ def whole(body: Body) -> Path:
 
 def wall_items(part: Part, wall: Wall, coat: Coat, sheet: Sheet) -> list[Primitive]:
     """A piece of a side: its colour under light; other fills lie on it, with light and shade laid over them."""
-    if part.round and not isinstance(coat.paint, Colour):
-        made = [_clipped(one, wall.path) for item in coat.items for one in on_sheet(item, sheet, 1.0, 0.0)]
-        return [*made, Shape(wall.path, _veil(wall), coat.edge, coat.edge_width)]
+    if part.round and coat.drawn:
+        ground = [Shape(wall.path, coat.colour)] if isinstance(coat.paint, Colour) else []
+        made = _worn(coat, wall.path, sheet, 1.0, 0.0)
+        return [*ground, *made, Shape(wall.path, _veil(wall), coat.edge, coat.edge_width)]
     if isinstance(coat.paint, Hatch) and len(wall.stops) == 2:
         return [_hatched(wall, part.loft, coat.paint), *_edged(wall.path, coat)]
     if wall.nested:
@@ -209,11 +232,21 @@ def cap_items(part: Part, cap: Cap, coat: Coat, mark: Mark, sheet: Sheet, streng
     items: list[Primitive] = []
     if isinstance(mark.dressed, Picture) and not mark.dressed.ground:
         items.append(Shape(cap.path, lit(coat.colour, cap.shade).faded(strength)))
-    smaller = cap.level.inset > 0
+    if cap.level.inset > 0:
+        return [*items, *_worn(coat, cap.path, sheet, cap.shade, cap.gleam)]
     for item in coat.items:
-        for one in on_sheet(item, sheet, cap.shade, cap.gleam):
-            items.append(_clipped(one, cap.path) if smaller else one)
+        items += on_sheet(item, sheet, cap.shade, cap.gleam)
     return items
+
+
+def _worn(coat: Coat, path: Path, sheet: Sheet, shade: float, gleam: float) -> list[Primitive]:
+    """The flat mark's primitives on another outline than its own: what filled the one fills the other."""
+    made: list[Primitive] = []
+    for item in coat.items:
+        own = isinstance(item, Shape) and item.path == coat.outline
+        for one in on_sheet(item, sheet, shade, gleam):
+            made.append(_filling(one, path) if own and isinstance(one, Shape) else _clipped(one, path))
+    return made
 
 
 def _end_point(part: Part, tip: bool) -> tuple[float, float]:
@@ -266,13 +299,16 @@ def _shape_on(item: Shape, sheet: Sheet, shade: float, gleam: float) -> Primitiv
     return msgspec.structs.replace(item, path=path, fill=fill, edge=edge, clip=clip, place=place)
 
 
+def _filling(item: Shape, path: Path) -> Primitive:
+    """A shape with another outline."""
+    if item.place is None:
+        return msgspec.structs.replace(item, path=path, clip=None)
+    back = item.place.inverse
+    return msgspec.structs.replace(item, path=path.mapped(back), clip=None) if back is not None else item
+
+
 def _clipped(item: Primitive, by: Path) -> Primitive:
-    """A primitive cut by an outline. What is cut already keeps its own clip, which lies within."""
-    if isinstance(item, Shape) and item.place is not None and item.clip is None:
-        back = item.place.inverse
-        return msgspec.structs.replace(item, path=by.mapped(back)) if back is not None else item
-    if isinstance(item, Shape) and item.clip is None:
-        return msgspec.structs.replace(item, path=by)
+    """A primitive cut by an outline: its own clip gives way, since that is the flat mark's."""
     return msgspec.structs.replace(item, clip=by) if isinstance(item, Shape | Stamp | Image) else item
 
 

@@ -8,7 +8,7 @@ import numpy as np
 
 from kavlet.core.charts.solid import Solid
 from kavlet.core.compose.disc import Disc
-from kavlet.core.compose.figure import Line, Mark, Rule, Text
+from kavlet.core.compose.figure import Line, Mark, Rule, Sector, Text
 from kavlet.core.compose.furniture import Furniture
 from kavlet.core.compose.lettering import FLOOR, Ink, block
 from kavlet.core.compose.placing import Placing
@@ -23,7 +23,7 @@ from kavlet.core.solid.pen import seen
 from kavlet.core.values.colour import Colour, mix
 from kavlet.core.values.geometry import Rect
 
-SOFT = 7  # outlines that fade a shadow out
+SOFT = 5  # outlines that fade a shadow out
 SHADOW = 0.26  # its darkness in the middle
 GROWN = 0.16  # how far it fades, as a share of the bodies' depth
 SLACK = 0.5  # points by which a text may reach into the plot and still count as beside it
@@ -79,9 +79,12 @@ def shadows(
     dx, dy = -float(toward[0]) * slant, float(toward[1]) * slant
     sheet = camera.sheet(-depth)
     made: list[Primitive] = []
+    sectors = _merged([mark.sector for mark in marks if mark.sector is not None])
+    others = [mark.bounds for mark in marks if mark.sector is None]
     for i in range(SOFT):
-        grow = fade * (1 - 2 * i / (SOFT - 1)) if SOFT > 1 else 0.0
-        grown = [path for mark in marks if (path := _grown(mark, grow, dx, dy)) is not None]
+        grow = fade * (1 - 2 * i / (SOFT - 1))
+        held = [*(_grown_sector(s, grow, dx, dy) for s in sectors), *(_grown(b, grow, dx, dy) for b in others)]
+        grown = [path for path in held if path is not None]
         if grown:
             made.append(Shape(seen(joined(grown), sheet), _dark(strength)))
     return made
@@ -91,19 +94,32 @@ def _dark(strength: float) -> Colour:
     return Colour(0.06, 0.07, 0.1, 1 - (1 - strength) ** (1 / SOFT))
 
 
-def _grown(mark: Mark, by: float, dx: float, dy: float) -> Path | None:
-    """A mark's outline grown (or shrunk) by so many points, and moved."""
-    if mark.sector is not None:
-        s = mark.sector
-        outer, inner = s.outer + by, max(0.0, s.inner - by)
-        if outer <= inner:
-            return None
-        wide = math.degrees(by / max(1.0, s.outer)) if s.end - s.start < 359.9 else 0.0
-        start, end = s.start - wide, s.end + wide
-        if end <= start:
-            return None
-        return recorded(wedge, (s.center[0] + dx, s.center[1] + dy), inner, outer, start, end)
-    b = mark.bounds
+def _merged(sectors: list[Sector]) -> list[Sector]:
+    """Slices that follow each other without a gap as one."""
+    made: list[Sector] = []
+    for one in sorted(sectors, key=lambda s: (s.center, s.inner, s.outer, s.start)):
+        last = made[-1] if made else None
+        if last is not None and (last.center, last.inner, last.outer) == (one.center, one.inner, one.outer) and (
+            one.start - last.end < 1e-6
+        ):  # fmt: skip
+            made[-1] = msgspec.structs.replace(last, end=max(last.end, one.end))
+        else:
+            made.append(one)
+    return made
+
+
+def _grown_sector(s: Sector, by: float, dx: float, dy: float) -> Path | None:
+    """A sector grown (or shrunk) by so many points, and moved."""
+    outer, inner = s.outer + by, max(0.0, s.inner - by)
+    wide = math.degrees(by / max(1.0, s.outer)) if s.end - s.start < 359.9 else 0.0
+    start, end = s.start - wide, s.end + wide
+    if outer <= inner or end <= start:
+        return None
+    return recorded(wedge, (s.center[0] + dx, s.center[1] + dy), inner, outer, start, min(end, start + 360))
+
+
+def _grown(b: Rect, by: float, dx: float, dy: float) -> Path | None:
+    """A box grown (or shrunk) by so many points, and moved."""
     grown = Rect(b.x - by + dx, b.y - by + dy, b.width + 2 * by, b.height + 2 * by)
     return recorded(box, grown, max(0.0, by)) if grown.width > 0 and grown.height > 0 else None
 

@@ -51,8 +51,10 @@ Face = tuple[int, Path]
 
 
 class Made(Struct, frozen=True):
-    """What a panel becomes: marks, their primitives and faces in the painter's order, furniture, labels and texts."""
+    """What a panel becomes: the walls of its room, marks, their primitives and faces in the painter's order, furniture,
+    labels and texts."""
 
+    room: list[Primitive]
     marks: list[Mark]
     painted: tuple[Primitive, ...]
     faces: tuple[Face, ...]
@@ -135,7 +137,7 @@ class Modelled:
         furniture = furnished(self._furniture, self._frame, depth, camera)
         labels, fans = self._labels(camera, faces, looks, marks)
         return Made(
-            marks, (*ground, *shade, *before, *painted, *after), tuple(faces), furniture, labels, fans,
+            ground, marks, (*shade, *before, *painted, *after), tuple(faces), furniture, labels, fans,
             [self._text(text, camera) for text in to.texts], [_on(rect, camera.sheet(0.0)) for rect in to.obstacles],
             tuple(float(part) for part in camera.sheet(0.0).matrix.ravel()),
         )  # fmt: skip
@@ -269,11 +271,11 @@ class Modelled:
         for number, path in faces:
             cover.paint(path, number + 1 if number >= 0 else len(to.marks) + 1)
         placement = Placement(camera, cover, to.marks, to.style)
-        for part, body in zip(self.bodies.parts, looks, strict=True):
+        for part, body, around in zip(self.bodies.parts, looks, self._assembly.boxes.tolist(), strict=True):
             if part.rest:
                 continue
             placement.fronts[part.mark] = camera.sheet(part.front)
-            placement.depths[part.mark] = (float(part.loft.box[0, 2]), float(part.loft.box[1, 2]))
+            placement.depths[part.mark] = (around[0][2], around[1][2])
             if not part.round:
                 placement.shades[part.mark] = next((cap.shade for cap in body.caps if cap.last), 1.0)
         for i, mark in enumerate(marks):

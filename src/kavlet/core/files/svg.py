@@ -72,7 +72,8 @@ def _shape(shape: Shape, shared: _Shared) -> str:
     attributes = _mark(shape.mark) + _fill(shape.fill, shared)
     if shape.edge is not None:
         attributes += _paint("stroke", shape.edge) + f' stroke-width="{number(shape.edge_width)}"'
-        attributes += ' stroke-linejoin="round" stroke-linecap="round"' if shape.fill is None and not shape.dash else ""
+        if shape.fill is None and not shape.dash and not shape.flat_ends:
+            attributes += ' stroke-linejoin="round" stroke-linecap="round"'
         if shape.dash:
             attributes += f' stroke-dasharray="{" ".join(map(number, shape.dash))}"'
     tag, geometry = _geometry(shape.path)

@@ -21,6 +21,7 @@ class Shape(Struct, frozen=True, gc=False):
     """A filled and perhaps edged outline; `dash` holds lengths of dashes and gaps; `clip` cuts it.
 
     With `place`, outline and fill lie on a plane of their own that is put onto the sheet by that map; the clip is not.
+    A line's ends are round unless it has `flat_ends` or dashes.
     """
 
     path: Path
@@ -32,6 +33,7 @@ class Shape(Struct, frozen=True, gc=False):
     dash: tuple[float, ...] = ()
     clip: Path | None = None
     place: Affine | None = None
+    flat_ends: bool = False
 
 
 class Stamp(Struct, frozen=True, gc=False):

@@ -17,6 +17,7 @@ from kavlet.core.values.geometry import Rect
 
 Array = NDArray[np.float64]
 AT = np.linspace(0.0, 1.0, K)
+FLAT = 0.3  # how far a flat end may gleam all over, against a curved side that gleams along a line
 
 
 class Cap(Struct, frozen=True, gc=False):
@@ -95,7 +96,7 @@ class Assembly:
         caps = camera.facing(self._cap_normals, self._cap_points).tolist()
         cap_turned = self._cap_normals @ camera.rotation.T
         cap_shade = (1 + (light.relative(cap_turned) - 1) * strength).tolist()
-        cap_gleam = (light.gleam(cap_turned) * strength).tolist()
+        cap_gleam = (light.gleam(cap_turned) * strength * FLAT).tolist()
         made = []
         for i, loft in enumerate(self.lofts):
             walls: list[Wall] = []

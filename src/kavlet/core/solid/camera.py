@@ -155,6 +155,7 @@ class Sheet:
         self.matrix = matrix / matrix[2, 2]
         self.same = same  # nothing moves
         self.affine: Affine | None = None
+        self._inverse: list[list[float]] | None = None
         m = self.matrix
         if same:
             self.affine = Affine()
@@ -181,12 +182,13 @@ class Sheet:
         """The point of the plane that is seen there; NaN where the plane is seen edge-on."""
         if self.same:
             return x, y
-        try:
-            inverse = np.linalg.inv(self.matrix)
-        except np.linalg.LinAlgError:
-            return math.nan, math.nan
-        u, v, w = inverse @ (x, y, 1.0)
-        return float(u / w), float(v / w)
+        if self._inverse is None:
+            try:
+                self._inverse = np.linalg.inv(self.matrix).tolist()
+            except np.linalg.LinAlgError:
+                self._inverse = [[math.nan] * 3] * 3
+        u, v, w = (a * x + b * y + c for a, b, c in self._inverse)
+        return u / w, v / w
 
     def near(self, x: float, y: float) -> Affine:
         """The affine map that is nearest at a point: the plane's own in parallel, else its first derivative there."""
