@@ -39,11 +39,11 @@ def rows_of_columns(random: Random) -> list[Loft]:
     thick, deep = random.uniform(6, 20), random.uniform(3, 20)
     for depth_row in range(random.integers(1, 4)):
         back = -depth_row * (deep + gap) - deep
-        for column in range(random.integers(1, 5)):
+        for column in range(random.integers(1, 4)):
             start = column * (thick + gap)
             foot = random.choice([0.0, 0.0, random.uniform(-20, 20)])
             form = random.choice(["slab", "round", "cone", "pyramid"])
-            for _ in range(random.integers(1, 4)):
+            for _ in range(random.integers(1, 3)):
                 long = random.uniform(4, 40)
                 made.append(column_of(form, lying, start, thick, foot, long, back, deep, random))
                 foot += long
@@ -84,18 +84,20 @@ def slices(random: Random) -> list[Loft]:
     """A pie or a ring in slices, some moved out; maybe rings within rings; a half disc; rounded fronts."""
     made: list[Loft] = []
     shown = random.choice([360.0, 360.0, 180.0, 270.0])
-    rings = int(random.integers(1, 4))
+    rings = int(random.integers(1, 3))
     hole = random.choice([0.0, 12.0]) if rings == 1 else 12.0
     width = (60 - hole) / rings
-    back, edge = -random.uniform(4, 30), random.choice([0.0, 1.5])
+    back, edge = -random.uniform(4, 30), random.choice([0.0, 0.0, 0.0, 1.5])
     begin = random.uniform(0, 360)
     for ring in range(rings):
         inner, outer = hole + ring * width, hole + (ring + 1) * width - random.choice([0.0, 2.0])
-        cuts = np.cumsum(random.uniform(0.3, 3, random.integers(2, 7)))
+        cuts = np.cumsum(random.uniform(0.3, 3, random.integers(2, 6)))
         cuts = begin + shown * np.concatenate([[0.0], cuts / cuts[-1]])
         for start, end in pairwise(cuts):
             middle = math.radians((start + end) / 2)
-            out = float(random.choice([0.0, 0.0, 0.0, 9.0])) if ring == rings - 1 else 0.0
+            out = float(random.choice([0.0, 0.0, 0.0, 9.0]))
+            if ring < rings - 1 or (rings > 1 and end - start > 150):
+                out = 0.0  # moved out, it would run into another ring
             center = (out * math.sin(middle), -out * math.cos(middle))
             path = recorded(wedge, center, inner, outer, float(start), float(end))
             shape = outline_of(path)
