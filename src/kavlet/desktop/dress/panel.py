@@ -155,6 +155,8 @@ class DressPanel(QFrame):
             key = charting.main_layer(spec)
             mine = offers(spec, Part("layer", key)) if key else []
             wanted = [one for one in mine if one.path.endswith(MAIN)] + wanted
+            if spec.as_solid is not None:  # who turns a chart wants its light and depth at hand
+                wanted.sort(key=lambda one: one.group != SOLID)
         shape = (chart.id, chart.recipe, part, tuple(one.path for one in wanted), tuple(one.choices for one in wanted))
         if shape != self._shape and (spec is not None or not self._shape):
             self._shape = shape
@@ -171,7 +173,7 @@ class DressPanel(QFrame):
 
     def _build(self, wanted: list[Any], part: Part | None) -> None:
         """Lay the fields out in their groups."""
-        kept = (self._texts, self._look, self.parameters, self.repeat, self.solid)
+        kept = (self._texts, self._look, self.parameters, self.repeat, self.solid, self.solid.reading)
         while self._form.count():
             item = self._form.takeAt(0)
             widget = item.widget() if item is not None else None
@@ -192,6 +194,8 @@ class DressPanel(QFrame):
         group = ""
         for offer in wanted:
             if offer.group != group:
+                if group == SOLID:
+                    self._put(self.solid.reading)
                 group = offer.group
                 self._group(self.tr(group))
                 if group == SOLID:
@@ -205,6 +209,8 @@ class DressPanel(QFrame):
             row.symbol_wanted.connect(lambda place, path=offer.path: self._open_shelf(path, place))
             self.rows[offer.path] = row
             self._form.addWidget(row)
+        if group == SOLID:
+            self._put(self.solid.reading)
         if part is None:
             self._group(self.tr("Look"))
             self._put(self._look)

@@ -85,7 +85,7 @@ class ParameterFields(QWidget):
         label = QLabel(parameter.name.capitalize() + unit)
         label.setObjectName("quiet")
         label.setBuddy(field)
-        label.setFixedWidth(88)
+        label.setFixedWidth(96)
         label.setToolTip(parameter.meaning)
         line = QWidget()
         layout = QHBoxLayout(line)

@@ -48,7 +48,7 @@ class DressRow(QWidget):
         elif offer.kind == "fill":
             self.dot.hide()
         else:
-            label.setFixedWidth(88)
+            label.setFixedWidth(96)
             head.addWidget(label)
             head.addWidget(self.field, 1)
         head.addWidget(self.dot)

@@ -1,6 +1,8 @@
 """The Dress place's fields for solids: solid or flat, where from, and what the view does to the reading."""
 
-from PySide6.QtCore import Signal
+from html import escape
+
+from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
 
 from kavlet.core.build import Picture
@@ -10,11 +12,11 @@ from kavlet.desktop.look import UNIT
 from kavlet.desktop.parts import Part
 
 FINE = 1.0  # places to a point; tells shares apart by less than a percent
-MOST = 8  # marks whose reading is listed
+MOST = 6  # marks whose reading is listed
 
 
 class SolidFields(QWidget):
-    """Tells what is wanted; the commands carry it out."""
+    """Tells what is wanted; the commands carry it out. `reading` is a label of its own, to stand below the fields."""
 
     toggled = Signal()
     from_wanted = Signal(str)
@@ -37,13 +39,15 @@ class SolidFields(QWidget):
         row.addStretch(1)
         self.reading = QLabel()
         self.reading.setObjectName("quiet")
-        self.reading.setWordWrap(True)
+        self.reading.setTextFormat(Qt.TextFormat.RichText)
+        self.reading.setToolTip(
+            self.tr("What the view does to the reading: each part’s share of all that is seen, and of all values")
+        )
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(UNIT)
         layout.addWidget(self.on)
         layout.addLayout(row)
-        layout.addWidget(self.reading)
 
     def show_picture(self, picture: Picture, settled: bool) -> None:
         """Show whether the chart is solid; what its view does is read when it is `settled`, not while it turns."""
@@ -57,11 +61,22 @@ class SolidFields(QWidget):
             self.reading.setText(self._listed(seen(picture.figure, FINE)))
 
     def _listed(self, found: tuple[Seen, ...]) -> str:
-        """The marks whose area and value are furthest apart, in the order of the rows."""
+        """The marks whose area and value are furthest apart, in the order of the rows, as a small table."""
         worst = sorted(found, key=lambda one: -abs(one.off))[:MOST]
-        lines = [f"{_name(one)}: {_shares(one)}" for one in found if one in worst]
-        head = self.tr("Seen share of all area, for share of all value:")
-        return "\n".join([head, *lines])
+        layers = {one.mark.key for one in found}
+        head = _line(self.tr("Share"), self.tr("seen area"), self.tr("value"))
+        lines = [
+            _line(_name(one, len(layers) > 1), f"{100 * one.area_share:.1f} %", f"{100 * one.value_share:.1f} %")
+            for one in found
+            if one in worst
+        ]
+        left = len(found) - len(lines)
+        note = self.tr("{} more are closer together.").format(left) if left else ""
+        return f'<table width="100%">{head}{"".join(lines)}</table>{note}'
+
+
+def _line(name: str, area: str, value: str) -> str:
+    return f'<tr><td>{escape(name)}</td><td align="right">{area}</td><td align="right">{value}</td></tr>'
 
 
 def reading(figure: Figure, part: Part | None) -> str:
@@ -76,5 +91,7 @@ def _shares(one: Seen) -> str:
     return f"{100 * one.area_share:.1f} % of the area, for {100 * one.value_share:.1f} %"
 
 
-def _name(one: Seen) -> str:
-    return one.mark.says.rpartition(":")[0] or one.mark.layer
+def _name(one: Seen, layered: bool) -> str:
+    """The row's name, with the layer's where there are several."""
+    row = one.mark.says.rpartition(":")[0] or one.mark.layer
+    return f"{row}, {one.mark.layer}" if layered and one.mark.layer not in row else row
