@@ -2,7 +2,7 @@
 
 import os
 
-from bench import charts, dragging, edit, formulas, scrolling, start, svg, wall
+from bench import charts, dragging, edit, formulas, scrolling, solids, start, svg, wall
 from bench.ratio import Ratio
 
 
@@ -14,6 +14,7 @@ def main() -> None:
         *charts.measure(),
         *edit.measure(),
         *dragging.measure(),
+        *solids.measure(),
         *wall.measure(),
         *scrolling.measure(),
         *formulas.measure(),

@@ -73,13 +73,14 @@ def _angles() -> Callable[[], dict[str, float]]:
 
 def _turned(document: Document) -> list[float]:
     """Milliseconds of each frame while the shown chart is turned."""
-    from kavlet.desktop.main import application, open_window
+    from kavlet.desktop.main import application, open_window, spare_collecting
 
     made = application()
     window = open_window(demo=True)
     window.resize(1280, 800)
     window.store.load(document, None, "", unsaved=False)
     made.processEvents()
+    spare_collecting()
     store, following = window.store, _angles()
     chart = document.charts[0].id
 

@@ -31,7 +31,6 @@ def application() -> QApplication:
     QSettings.setDefaultFormat(QSettings.Format.IniFormat)
     add_faces()
     apply_look()
-    gc.set_threshold(*SELDOM)
     return made
 
 
@@ -45,8 +44,13 @@ def open_window(file: Path | None = None, demo: bool = False) -> Window:
     window.show()
     if file is not None:
         window.files.open_path(file)
-    gc.freeze()  # what the window is made of stays; looking through it again and again makes turning a solid jerk
     return window
+
+
+def spare_collecting() -> None:
+    """Look for garbage less often, and not among what the window is made of: else turning a solid jerks."""
+    gc.set_threshold(*SELDOM)
+    gc.freeze()
 
 
 def run(file: Path | None = None, demo: bool = False) -> int:
@@ -54,6 +58,7 @@ def run(file: Path | None = None, demo: bool = False) -> int:
     made = application()
     made.styleHints().colorSchemeChanged.connect(lambda _scheme: apply_look())
     window = open_window(file, demo)
+    spare_collecting()
     code = made.exec()
     window.deleteLater()
     return code

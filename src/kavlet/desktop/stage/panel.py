@@ -92,7 +92,7 @@ class StagePanel(QFrame):
         self.solid.setText(self.tr("Solid"))
         self.solid.setCheckable(True)
         self.solid.setToolTip(self.tr("Solid bodies, to be turned: Alt-drag the chart (Ctrl+Alt+S)"))
-        self.solid.clicked.connect(self.solid_wanted)
+        self.solid.clicked.connect(self._wish_solid)
         self.ink = QSlider(Qt.Orientation.Horizontal)
         self.ink.setRange(0, 3)
         self.ink.setFixedWidth(64)
@@ -139,7 +139,7 @@ class StagePanel(QFrame):
             widget.setEnabled(chart is not None or (widget is self.recipes and self._store.table is not None))
         self.xray.setChecked(self._store.xray)
         picture = self.view.picture if not self.view.problem else None
-        self.solid.setChecked(picture is not None and picture.build.chart.as_solid is not None)
+        self._show_solid()
         self.strip.setVisible(chart is not None)
         if picture is not None and chart is not None:
             self.ink.blockSignals(True)
@@ -158,6 +158,14 @@ class StagePanel(QFrame):
             self._rest.start()
         else:
             self._at_rest()
+
+    def _wish_solid(self) -> None:
+        self.solid_wanted.emit()
+        self._show_solid()  # where a solid has no meaning, the button goes back
+
+    def _show_solid(self) -> None:
+        picture = self.view.picture if not self.view.problem else None
+        self.solid.setChecked(picture is not None and picture.build.chart.as_solid is not None)
 
     def _at_rest(self) -> None:
         """The layers' cards and what Proof says follow when nothing moves any more."""
