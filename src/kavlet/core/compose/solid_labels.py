@@ -19,6 +19,7 @@ from kavlet.core.solid.light import lit
 from kavlet.core.values.geometry import Rect
 
 MOST_STEPS = 14  # by which a label moves on to be clear of bodies, each a third of its size
+WRAPPED = (0.8, 0.5)  # widths that a label in a slice may be wrapped to, as shares of how far it reaches
 NEAR = 0.6  # of a label's box that must lie on its own mark, for a label inside
 
 
@@ -30,6 +31,7 @@ class Placement:
         self.numbers = {(mark.key, mark.row): i for i, mark in enumerate(marks) if mark.visible}
         self.marks = marks
         self.fronts: dict[int, Sheet] = {}
+        self.axes: dict[int, tuple[Sheet, bool]] = {}  # of round bodies: the plane of their axis, and whether it stands
         self.shades: dict[int, float] = {}
         self.outlines: dict[int, Rect] = {}
         self.depths: dict[int, tuple[float, float]] = {}
@@ -39,12 +41,15 @@ class Placement:
         """A label with its spots where they are seen."""
         number = self.numbers.get((label.key, label.row))
         if number is None or number not in self.outlines:
-            return self._moved(label, self.front, clear=True)
+            return self._beside(label, self.marks[number] if number is not None else None)
         sheet, mark = self.fronts.get(number, self.front), self.marks[number]
-        if mark.sector is not None:
-            return self._moved(label, sheet)
         layer = to.chart.layer(label.key)
         own = layer is not None and layer.label is not None and bool(layer.label.colour)
+        if mark.sector is not None and mark.type == "wedge":
+            return self._in_slice(label, mark.sector, number)
+        if mark.sector is not None:
+            moved = self._moved(label, sheet)
+            return moved if own else msgspec.structs.replace(moved, spots=tuple(map(self._legible, moved.spots)))
         spots: list[Spot] = []
         for spot in label.spots:
             if _inside(spot, mark.bounds):
@@ -56,29 +61,66 @@ class Placement:
         target = sheet.point(*label.target) if label.target is not None else None
         return msgspec.structs.replace(label, spots=tuple(spots), target=target)
 
-    def _moved(self, label: Wanted, sheet: Sheet, clear: bool = False) -> Wanted:
-        """A label on a plane; `clear` moves it on, the way it stands off its point, until no body is behind it."""
-        spots: list[Spot] = []
-        for spot in label.spots:
-            x, y = sheet.point(spot.x, spot.y)
-            leader = sheet.point(*spot.leader) if spot.leader is not None else None
-            moved = msgspec.structs.replace(spot, x=x, y=y, leader=leader)
-            if clear and (spot.sx or spot.sy) and math.isinf(spot.width):
-                for step in range(MOST_STEPS):
-                    sx, sy = (math.copysign(0.3 * step, way) if way else 0.0 for way in (spot.sx, spot.sy))
-                    spots.append(
-                        msgspec.structs.replace(moved, sx=spot.sx + sx, sy=spot.sy + sy, fits=self._clear(spot.fits))
-                    )
-            spots.append(moved)
+    def _moved(self, label: Wanted, sheet: Sheet) -> Wanted:
+        """A label on a plane."""
+        spots = [self._on(spot, sheet) for spot in label.spots]
         target = sheet.point(*label.target) if label.target is not None else None
         return msgspec.structs.replace(label, spots=tuple(spots), target=target)
 
-    def _clear(self, held: Callable[[Text], bool] | None) -> Callable[[Text], bool]:
-        return lambda text: not (self.cover.within(text.bounds) - {0}) and (held is None or held(text))
+    def _on(self, spot: Spot, sheet: Sheet) -> Spot:
+        x, y = sheet.point(spot.x, spot.y)
+        leader = sheet.point(*spot.leader) if spot.leader is not None else None
+        return msgspec.structs.replace(spot, x=x, y=y, leader=leader)
+
+    def _legible(self, spot: Spot) -> Spot:
+        """A spot in a colour that is read on the body behind it, if there is one."""
+        number = self.cover.at(spot.x, spot.y) - 1
+        if not 0 <= number < len(self.marks):
+            return spot
+        behind = self.style.behind(self.marks[number].dressed, self.marks[number].tone)
+        return msgspec.structs.replace(spot, colour=self.style.on(behind))
+
+    def _beside(self, label: Wanted, mark: Mark | None) -> Wanted:
+        """A label of what stays flat, moved on the way it stands off until no body and no line is behind."""
+        line = self._line(mark) if mark is not None and mark.type == "reference" else None
+        moved = self._moved(label, self.front)
+        spots: list[Spot] = []
+        for spot in moved.spots:
+            if (spot.sx or spot.sy) and math.isinf(spot.width):
+                fits = self._clear(spot.fits, line)
+                for step in range(MOST_STEPS):
+                    sx, sy = (math.copysign(0.3 * step, way) if way else 0.0 for way in (spot.sx, spot.sy))
+                    spots.append(msgspec.structs.replace(spot, sx=spot.sx + sx, sy=spot.sy + sy, fits=fits))
+            spots.append(spot)
+        return msgspec.structs.replace(moved, spots=tuple(spots))
+
+    def _line(self, mark: Mark) -> tuple[float, float, float, float] | None:
+        """From where to where a reference line is seen."""
+        c = mark.path.coordinates if mark.path is not None else ()
+        if len(c) < 8:
+            return None
+        start = self.front.point((c[0] + c[6]) / 2, (c[1] + c[7]) / 2)
+        return *start, *self.front.point((c[2] + c[4]) / 2, (c[3] + c[5]) / 2)
+
+    def _clear(
+        self, held: Callable[[Text], bool] | None, line: tuple[float, float, float, float] | None = None
+    ) -> Callable[[Text], bool]:  # fmt: skip
+        """Whether a text lies on no body and on no line."""
+
+        def fits(text: Text) -> bool:
+            if self.cover.within(text.bounds) - {0} or (line is not None and _crossed(text.bounds, line)):
+                return False
+            return held is None or held(text)
+
+        return fits
 
     def _on_face(self, spot: Spot, number: int, sheet: Sheet, own: bool) -> Spot:
         """Inside: upright on the face, as broad as the face is seen."""
         x, y = sheet.point(spot.x, spot.y)
+        if number in self.axes:  # in the middle of what is seen of it, not on the line that is nearest
+            plane, standing = self.axes[number]
+            ax, ay = plane.point(spot.x, spot.y)
+            x, y = (ax, y) if standing else (x, ay)
         by = sheet.near(spot.x, spot.y)
         mark = self.marks[number]
         colour = spot.colour
@@ -135,16 +177,19 @@ class Placement:
         """A wedge's label: inside on the face of its slice, or beside the rim that is seen."""
         sector = one.sector
         number = self.numbers.get((one.wanted.key, one.wanted.row))
-        moved = self._moved(one.wanted, self.front)
-        spots = []
-        for spot in moved.spots:
-            spots.append(
-                msgspec.structs.replace(
-                    spot, angle=0.0, width=spot.width, fits=self._slice_fits(sector, number)
-                )
-            )  # fmt: skip
+        moved = self._in_slice(one.wanted, sector, number)
         rim = SolidRim(sector, self.camera, depth)
-        return Fanned(msgspec.structs.replace(moved, spots=tuple(spots)), sector, one.colour, one.inside_first, rim)
+        return Fanned(moved, sector, one.colour, one.inside_first, rim)
+
+    def _in_slice(self, label: Wanted, sector: Sector, number: int | None) -> Wanted:
+        """A label inside a slice: upright, where its middle is seen; wrapped where that lets it fit."""
+        moved = self._moved(label, self.front)
+        fits = self._slice_fits(sector, number)
+        upright = [msgspec.structs.replace(spot, angle=0.0, fits=fits) for spot in moved.spots if not spot.angle]
+        thick = sector.outer - sector.inner
+        wrapped = [msgspec.structs.replace(spot, width=min(spot.width, share * thick))
+                   for share in WRAPPED for spot in upright]  # fmt: skip
+        return msgspec.structs.replace(moved, spots=(*upright, *wrapped))
 
     def _slice_fits(self, sector: Sector, number: int | None) -> Callable[[Text], bool]:
         def fits(text: Text) -> bool:
@@ -162,6 +207,19 @@ def _inside(spot: Spot, rect: Rect) -> bool:
         and rect.x - 0.01 <= spot.x <= rect.right + 0.01
         and rect.y - 0.01 <= spot.y <= rect.bottom + 0.01
     )
+
+
+def _crossed(box: Rect, line: tuple[float, float, float, float]) -> bool:
+    """Whether a line goes through a box."""
+    x1, y1, x2, y2 = line
+    if abs(x2 - x1) < abs(y2 - y1):  # the same with the axes changed over
+        x1, y1, x2, y2 = y1, x1, y2, x2
+        box = Rect(box.y, box.x, box.height, box.width)
+    low, high = max(min(x1, x2), box.x), min(max(x1, x2), box.right)
+    if low > high or x1 == x2:
+        return False
+    at_low, at_high = (y1 + (x - x1) / (x2 - x1) * (y2 - y1) for x in (low, high))
+    return min(at_low, at_high) <= box.bottom and max(at_low, at_high) >= box.y
 
 
 class SolidRim:

@@ -149,8 +149,8 @@ def wall_items(part: Part, wall: Wall, coat: Coat, sheet: Sheet) -> list[Primiti
         return [*ground, *made, Shape(wall.path, _veil(wall), coat.edge, coat.edge_width)]
     if isinstance(coat.paint, Hatch) and len(wall.stops) == 2:
         return [_hatched(wall, part.loft, coat.paint), *_edged(wall.path, coat)]
-    if wall.nested:
-        return [*_nested(wall, coat), *_edged(wall.path, coat)]
+    if wall.strips:
+        return [*_strips(wall, coat), *_edged(wall.path, coat)]
     return [Shape(wall.path, _lit_paint(wall, coat), coat.edge, coat.edge_width)]
 
 
@@ -170,11 +170,11 @@ def _lit_paint(wall: Wall, coat: Coat) -> Paint:
     return LinearGradient(*wall.start, *wall.end, stops)
 
 
-def _nested(wall: Wall, coat: Coat) -> list[Primitive]:
-    """Fine strips that each reach on to the far end, so that none leaves a seam to the next."""
-    first, *others = wall.nested
-    made: list[Primitive] = [Shape(wall.path, _colour(first.stop, coat))]
-    made += [Shape(strip.path, _colour(strip.stop, coat)) for strip in others]
+def _strips(wall: Wall, coat: Coat) -> list[Primitive]:
+    """The wall as a whole in one middle colour, then its strips."""
+    middle = wall.strips[len(wall.strips) // 2]
+    made: list[Primitive] = [Shape(wall.path, _colour(middle.stop, coat))]
+    made += [Shape(strip.path, _colour(strip.stop, coat)) for strip in wall.strips]
     return made
 
 

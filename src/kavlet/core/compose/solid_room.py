@@ -13,17 +13,18 @@ from kavlet.core.compose.furniture import Furniture
 from kavlet.core.compose.lettering import FLOOR, Ink, block
 from kavlet.core.compose.placing import Placing
 from kavlet.core.compose.plane import Plane
-from kavlet.core.scene.path import Path, joined, recorded
+from kavlet.core.scene.path import CURVE, Path, joined, recorded
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.arc import wedge
 from kavlet.core.shapes.box import box, quad
 from kavlet.core.solid.camera import Array, Camera, Sheet
 from kavlet.core.solid.light import Light
+from kavlet.core.solid.loft import outline_of
 from kavlet.core.solid.pen import seen
 from kavlet.core.values.colour import Colour, mix
 from kavlet.core.values.geometry import Rect
 
-SOFT = 5  # outlines that fade a shadow out
+SOFT, LEAST, MOST = 1.5, 4, 10  # points from one outline that fades a shadow out to the next; how many there are
 SHADOW = 0.26  # its darkness in the middle
 GROWN = 0.16  # how far it fades, as a share of the bodies' depth
 SLACK = 0.5  # points by which a text may reach into the plot and still count as beside it
@@ -80,18 +81,21 @@ def shadows(
     sheet = camera.sheet(-depth)
     made: list[Primitive] = []
     sectors = _merged([mark.sector for mark in marks if mark.sector is not None])
-    others = [mark.bounds for mark in marks if mark.sector is None]
-    for i in range(SOFT):
-        grow = fade * (1 - 2 * i / (SOFT - 1))
-        held = [*(_grown_sector(s, grow, dx, dy) for s in sectors), *(_grown(b, grow, dx, dy) for b in others)]
+    others = [_Foot(mark) for mark in marks if mark.sector is None]
+    dark, grows = _faded(fade, strength)
+    for grow in grows:
+        held = [*(_grown_sector(s, grow, dx, dy) for s in sectors), *(one.grown(grow, dx, dy) for one in others)]
         grown = [path for path in held if path is not None]
         if grown:
-            made.append(Shape(seen(joined(grown), sheet), _dark(strength)))
+            made.append(Shape(seen(joined(grown), sheet), dark))
     return made
 
 
-def _dark(strength: float) -> Colour:
-    return Colour(0.06, 0.07, 0.1, 1 - (1 - strength) ** (1 / SOFT))
+def _faded(fade: float, strength: float) -> tuple[Colour, list[float]]:
+    """The colour of each of a shadow's outlines, and by how much each is grown: from its outer edge inward."""
+    count = min(MOST, max(LEAST, math.ceil(2 * fade / SOFT)))
+    dark = Colour(0.06, 0.07, 0.1, 1 - (1 - strength) ** (1 / count))
+    return dark, [fade * (1 - 2 * i / (count - 1)) for i in range(count)]
 
 
 def _merged(sectors: list[Sector]) -> list[Sector]:
@@ -118,10 +122,22 @@ def _grown_sector(s: Sector, by: float, dx: float, dy: float) -> Path | None:
     return recorded(wedge, (s.center[0] + dx, s.center[1] + dy), inner, outer, start, min(end, start + 360))
 
 
-def _grown(b: Rect, by: float, dx: float, dy: float) -> Path | None:
-    """A box grown (or shrunk) by so many points, and moved."""
-    grown = Rect(b.x - by + dx, b.y - by + dy, b.width + 2 * by, b.height + 2 * by)
-    return recorded(box, grown, max(0.0, by)) if grown.width > 0 and grown.height > 0 else None
+class _Foot:
+    """What casts a shadow: a mark's outline where it is curved, else its box."""
+
+    def __init__(self, mark: Mark) -> None:
+        self._box = mark.bounds
+        self._outline = outline_of(mark.path) if mark.path is not None and CURVE in mark.path.verbs else None
+
+    def grown(self, by: float, dx: float, dy: float) -> Path | None:
+        """The same grown (or shrunk) by so many points, and moved."""
+        b = self._box
+        grown = Rect(b.x - by + dx, b.y - by + dy, b.width + 2 * by, b.height + 2 * by)
+        if grown.width <= 0 or grown.height <= 0:
+            return None
+        if self._outline is None or self._outline.empty:
+            return recorded(box, grown, max(0.0, by))
+        return self._outline.path(self._outline.inset(-by) + np.array([dx, dy]))
 
 
 def _on_floor(
@@ -139,15 +155,15 @@ def _on_floor(
     dx, dz = -float(toward[0]) * long, -float(toward[2]) * long
     floor = camera.floor(base)
     made: list[Primitive] = []
-    for i in range(SOFT):
-        grow = fade * (1 - 2 * i / (SOFT - 1))
+    dark, grows = _faded(fade, strength)
+    for grow in grows:
         left, right = boxes[:, 0] - grow + np.minimum(0.0, dx), boxes[:, 1] + grow + np.maximum(0.0, dx)
         front, back = grow + np.maximum(0.0, dz), -depth - grow + np.minimum(0.0, dz)
         feet = np.stack([left, -front, right, -back], axis=1)[(right > left) & (front > back)]
         if len(feet):
             sides = np.minimum(feet[:, 2] - feet[:, 0], feet[:, 3] - feet[:, 1])
             radii = sides / 2 if is_round else np.minimum(sides / 2, max(0.0, grow))
-            made.append(Shape(_rounded_boxes(feet, radii, floor), _dark(strength)))
+            made.append(Shape(_rounded_boxes(feet, radii, floor), dark))
     return made
 
 

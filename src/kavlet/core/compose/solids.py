@@ -276,7 +276,10 @@ class Modelled:
                 continue
             placement.fronts[part.mark] = camera.sheet(part.front)
             placement.depths[part.mark] = (around[0][2], around[1][2])
-            if not part.round:
+            if part.round:
+                axis = camera.sheet((around[0][2] + around[1][2]) / 2)
+                placement.axes[part.mark] = axis, part.loft.axis == "up"
+            else:
                 placement.shades[part.mark] = next((cap.shade for cap in body.caps if cap.last), 1.0)
         for i, mark in enumerate(marks):
             if i in placement.fronts:

@@ -99,6 +99,19 @@ class Outline:
         one, other = starts + (kept[:, 1] - kept[:, 0]) * grown, ends - (kept[:, 3] - kept[:, 2]) * grown
         return np.stack([starts, one, other, ends], axis=1)
 
+    def path(self, controls: Array) -> Path:
+        """Its edges with other controls (n, 4, 2), as a path."""
+        verbs: list[str] = []
+        c: list[float] = []
+        for ring in self.rings:
+            verbs.append(MOVE)
+            c += controls[ring[0], 0].tolist()
+            for edge in ring:
+                verbs.append(LINE if self.straight[edge] else CURVE)
+                c += controls[edge, 3].tolist() if self.straight[edge] else controls[edge, 1:].ravel().tolist()
+            verbs.append(CLOSE)
+        return Path("".join(verbs), tuple(c))
+
     def most_inset(self, wanted: float) -> float:
         """As far as it can be drawn in, up to what is wanted, with no edge turning round."""
         for _ in range(8):

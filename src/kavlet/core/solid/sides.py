@@ -10,7 +10,7 @@ from msgspec import Struct
 from kavlet.core.scene.path import Path
 from kavlet.core.solid.loft import Level, Loft
 
-K = 5  # samples along an edge
+K = 9  # samples along an edge
 FACETS = 14  # strips along a quarter of a cone
 SEEN = 1e-9  # cosine from which a wall counts as seen
 Spot = tuple[float, float]
@@ -32,7 +32,7 @@ class Stop(Struct, frozen=True, gc=False):
 
 
 class Strip(Struct, frozen=True, gc=False):
-    """What of a wall lies beyond one place across it, and the light on the wall just there."""
+    """A narrow part of a wall from end to end, and the light on it."""
 
     path: Path
     stop: Stop
@@ -42,8 +42,7 @@ class Wall(Struct, frozen=True, gc=False):
     """A seen piece of a body's side: its outline, light across it from `start` to `end`, and its foot in the section.
 
     `foot` (n, 2) is the piece in the section's plane, for the order of walls; `reach` from where to where it goes along
-    the axis. `nested` are outlines that each begin a
-    little further across and reach to its far end, where the generators do not run side by side (a cone's side).
+    the axis. `strips` make it up where its lines do not run side by side, so that no gradient would do (a cone's side).
     """
 
     path: Path
@@ -52,7 +51,7 @@ class Wall(Struct, frozen=True, gc=False):
     end: Spot
     foot: tuple[Spot, ...]
     reach: tuple[float, float]
-    nested: tuple[Strip, ...] = ()
+    strips: tuple[Strip, ...] = ()
 
 
 class Look(Struct, frozen=True, gc=False):
@@ -163,9 +162,9 @@ def _wall(
     for off, (_, _, shade, gleam), section_at in zip(across, sampled, sections, strict=True):
         least = max(least, min(1.0, off / wide)) if abs(wide) >= 1e-6 else least
         stops.append(Stop(least, shade, gleam, section_at))
-    nested = _nested(run, look, first, straight) if many else ()
+    strips = _strips_of(run, look, first, straight) if many else ()
     end = x0 + wide * ux, y0 + wide * uy
-    return Wall(_strip(bands), tuple(stops), (x0, y0), end, tuple(sections), reach, nested)
+    return Wall(_strip(bands), tuple(stops), (x0, y0), end, tuple(sections), reach, strips)
 
 
 def _way_across(band: Band) -> Spot:
@@ -176,18 +175,21 @@ def _way_across(band: Band) -> Spot:
     return (-gy / long, gx / long) if long >= 1e-9 else (0.0, 0.0)
 
 
-def _nested(run: list[Piece], look: Look, first: int, straight: list[bool]) -> tuple[Strip, ...]:
-    """Strips from each of many places on to the wall's far end."""
-    made = []
-    for i, (edge, a, b) in enumerate(run):
-        row, section = look.rows[first + edge], look.section[first + edge]
-        rest = [_band(look.rows[first + one], s, e, straight[one]) for one, s, e in run[i + 1 :]]
+def _strips_of(run: list[Piece], look: Look, first: int, straight: list[bool]) -> tuple[Strip, ...]:
+    """Narrow strips side by side; each goes on under half of the next, so that no seam shows between them."""
+    parts: list[Piece] = []
+    for edge, a, b in run:
         count = 1 if straight[edge] else max(1, math.ceil((b - a) * FACETS))
-        for n in range(count):
-            start, middle = a + (b - a) * n / count, a + (b - a) * (n + 0.5) / count
-            _, _, shade, gleam = _sample(row, middle)
-            path = _strip([_band(row, start, b, straight[edge]), *rest])
-            made.append(Strip(path, Stop(0.0, shade, gleam, _on(section, middle))))
+        parts += [(edge, a + (b - a) * n / count, a + (b - a) * (n + 1) / count) for n in range(count)]
+    made = []
+    for i, (edge, a, b) in enumerate(parts):
+        row, middle = look.rows[first + edge], (a + b) / 2
+        bands = [_band(row, a, b, straight[edge])]
+        if i + 1 < len(parts):
+            following, start, end = parts[i + 1]
+            bands.append(_band(look.rows[first + following], start, (start + end) / 2, straight[following]))
+        _, _, shade, gleam = _sample(row, middle)
+        made.append(Strip(_strip(bands), Stop(0.0, shade, gleam, _on(look.section[first + edge], middle))))
     return tuple(made)
 
 
