@@ -16,7 +16,7 @@ from kavlet.core.document import dressing, solids
 from kavlet.core.document.document import Document
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import kavlet, record, svg
-from kavlet.core.scene.paints import Hatch, LinearGradient
+from kavlet.core.scene.paints import Hatch, LinearGradient, RadialGradient
 from kavlet.core.scene.primitives import Shape, Stamp, Writing
 from kavlet.core.solid.cover import polygons
 from kavlet.core.values.errors import KavletError
@@ -153,6 +153,8 @@ def test_every_chart_from_every_side(name: str, view: tuple[float, float, float]
                 box = item.path.bounds
                 assert -width / 4 <= box.x <= box.right <= width * 1.25
                 assert -height / 4 <= box.y <= box.bottom <= height * 1.25
+        if isinstance(item, Shape) and isinstance(item.fill, LinearGradient | RadialGradient):
+            assert all(colour.alpha == 1 for _, colour in item.fill.stops)  # what every format can hold
     kinds = [isinstance(item, Writing) for item in made.scene.items]
     own_texts = sum(isinstance(item, Writing) for mark in flat.figure.marks for item in mark.items)
     last = len(kinds) - 1 - kinds[::-1].index(False)
@@ -278,12 +280,25 @@ def test_fills_go_on_working(fill: str, form: str, perspective: float) -> None:
         assert any(isinstance(item, Shape) and isinstance(item.fill, LinearGradient) for item in own(made))
     else:
         stamps = sum(isinstance(item, Stamp) for item in own(flat))
+        drawn = [item for item in own(made) if isinstance(item, Stamp)]
         if perspective:  # an outline of its own each, since no affine map shows it right
-            outlines = [item for item in own(made) if isinstance(item, Shape) and item.clip is not None]
-            assert len(outlines) >= stamps
-        else:
-            assert sum(isinstance(item, Stamp) for item in own(made)) == stamps
-            assert all(item.place.b or item.place.c for item in own(made) if isinstance(item, Stamp))
+            drawn = [item for item in own(made) if isinstance(item, Shape) and item.clip is not None]
+        elif form == "drawn":
+            assert len(drawn) == stamps
+            assert all(item.place.b or item.place.c for item in drawn)
+        assert len(drawn) >= stamps
+        if form == "round":  # in strips around the body, each under its own light
+            assert len({item.fill for item in drawn}) > 5
+
+
+@pytest.mark.parametrize("turn", [0.5, -40.0, 70.0])
+def test_what_a_round_body_wears_faces_the_reader_in_its_full_width(turn: float) -> None:
+    rows = table(["n", "v"], ["A"], [10])
+    look = {"layers.series 1.fill": FILLS["symbols"] | {"how": "stretched"}, **seen_at(turn, 10, form="round")}
+    made = draw(document("columns", rows), look=look)
+    stamp = next(item for item in made.scene.items if isinstance(item, Stamp) and item.mark is not None)
+    worn, body = stamp.outline.mapped(stamp.place).bounds, made.figure.marks[0].bounds
+    assert (worn.x, worn.right) == pytest.approx((body.x, body.right), abs=0.5)
 
 
 def test_a_symbol_on_a_turned_face_is_foreshortened_by_the_cosine() -> None:

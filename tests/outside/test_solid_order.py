@@ -42,7 +42,7 @@ def rows_of_columns(random: Random) -> list[Loft]:
         for column in range(random.integers(1, 4)):
             start = column * (thick + gap)
             foot = random.choice([0.0, 0.0, random.uniform(-20, 20)])
-            form = random.choice(["slab", "round", "cone", "pyramid"])
+            form = random.choice(["slab", "round", "cone", "pyramid"], p=[0.4, 0.3, 0.1, 0.2])
             for _ in range(random.integers(1, 3)):
                 long = random.uniform(4, 40)
                 made.append(column_of(form, lying, start, thick, foot, long, back, deep, random))
@@ -87,7 +87,7 @@ def slices(random: Random) -> list[Loft]:
     rings = int(random.integers(1, 3))
     hole = random.choice([0.0, 12.0]) if rings == 1 else 12.0
     width = (60 - hole) / rings
-    back, edge = -random.uniform(4, 30), random.choice([0.0, 0.0, 0.0, 1.5])
+    back, edge = -random.uniform(4, 30), random.choice([0.0, 1.5], p=[0.85, 0.15])
     begin = random.uniform(0, 360)
     for ring in range(rings):
         inner, outer = hole + ring * width, hole + (ring + 1) * width - random.choice([0.0, 2.0])

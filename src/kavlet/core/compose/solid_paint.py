@@ -11,7 +11,7 @@ from kavlet.core.compose.figure import Mark
 from kavlet.core.compose.painting import paint, painted
 from kavlet.core.compose.placing import Placing
 from kavlet.core.compose.solid_bodies import Ball, Part
-from kavlet.core.dress.fills import Picture
+from kavlet.core.dress.fills import Gradient, Picture
 from kavlet.core.scene.paints import Hatch, LinearGradient, Paint, RadialGradient, Stops, mean
 from kavlet.core.scene.path import Path, joined, recorded
 from kavlet.core.scene.primitives import Image, Primitive, Shape, Stamp
@@ -63,6 +63,8 @@ def coat_of(part: Part, mark: Mark, to: Placing) -> Coat:
         whole = style.colour(fill.ground) if fill.ground else style.tint(style.solid(fill, tone), OPEN)
     elif mark.dressed is None and mark.fill is not None:
         whole = mark.fill
+    elif part.round and isinstance(fill, Gradient) and fill.run == "round" and len(fill.colours) == 1:
+        whole = style.colour(fill.colours[0])  # it is round, and so needs no gradient to look it
     else:
         whole = paint(fill, tone, part.box, style, part.end)
     items, outline = mark.items, mark.path
@@ -144,10 +146,8 @@ def whole(body: Body) -> Path:
 def wall_items(part: Part, wall: Wall, coat: Coat, sheet: Sheet) -> list[Primitive]:
     """A piece of a side: its colour under light; other fills lie on it, with light and shade laid over them."""
     if part.round and coat.drawn:
-        ground = [Shape(wall.path, coat.colour)] if isinstance(coat.paint, Colour) else []
-        made = _worn(coat, wall.path, sheet, 1.0, 0.0)
-        return [*ground, *made, Shape(wall.path, _veil(wall), coat.edge, coat.edge_width)]
-    if isinstance(coat.paint, Hatch) and len(wall.stops) == 2:
+        return [*_around(wall, coat, sheet), *_edged(wall.path, coat)]
+    if isinstance(coat.paint, Hatch) and len(wall.stops) == 2 and not wall.narrows:
         return [_hatched(wall, part.loft, coat.paint), *_edged(wall.path, coat)]
     if wall.strips:
         return [*_strips(wall, coat), *_edged(wall.path, coat)]
@@ -178,12 +178,17 @@ def _strips(wall: Wall, coat: Coat) -> list[Primitive]:
     return made
 
 
-def _veil(wall: Wall) -> Paint:
-    """Light and shade alone, to be laid over a fill."""
-    stops = tuple((stop.offset, veil(stop.shade, stop.gleam)) for stop in wall.stops)
-    if wall.start == wall.end:
-        return stops[len(stops) // 2][1]
-    return LinearGradient(*wall.start, *wall.end, stops)
+def _around(wall: Wall, coat: Coat, sheet: Sheet) -> list[Primitive]:
+    """The flat mark's primitives on a round side: each strip shows its part of them under its own light."""
+    pieces = [(strip.path, strip.stop) for strip in wall.strips] or [(wall.path, wall.stops[len(wall.stops) // 2])]
+    made: list[Primitive] = []
+    grounded = isinstance(coat.paint, Colour)
+    if isinstance(coat.paint, Colour):  # all grounds first, so that none cuts into what lies on the one beside it
+        made += [Shape(path, lit(coat.paint, stop.shade, stop.gleam)) for path, stop in pieces]
+    for path, stop in pieces:
+        items = _worn(coat, path, sheet, stop.shade, stop.gleam)
+        made += [one for one in items if not (grounded and isinstance(one, Shape) and one.clip is None)]
+    return made
 
 
 def veil(shade: float, gleam: float) -> Colour:

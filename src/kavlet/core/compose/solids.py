@@ -81,8 +81,10 @@ class Modelled:
     def __init__(self, solid: Solid, frame: Plane | Disc, furniture: Furniture, to: Placing) -> None:
         self._frame, self._furniture, self._to = frame, furniture, to
         self.bodies: Bodies = bodies(solid, frame, to)
-        self._assembly = Assembly([part.loft for part in self.bodies.parts])
         self._coats = [coat_of(part, to.marks[part.mark], to) for part in self.bodies.parts]
+        worn = zip(self.bodies.parts, self._coats, strict=True)
+        striped = frozenset(i for i, (part, coat) in enumerate(worn) if part.round and coat.drawn)
+        self._assembly = Assembly([part.loft for part in self.bodies.parts], striped)
         self._corners = self._content()
         middle = self._corners.mean(axis=0) if isinstance(frame, Plane) else np.array(
             [frame.center[0], -frame.center[1], -self.bodies.depth / 2]
@@ -159,7 +161,6 @@ class Modelled:
         faces: list[Face] = []
         if not held:
             return painted, faces
-        sheets: dict[float, Sheet] = {}
         said: set[int] = set()
         for number in sequence.by_bodies(np.concatenate(held), camera):
             if number >= len(looks):
@@ -170,11 +171,22 @@ class Modelled:
                 painted += self._named(ball_items(ball, fill, camera, light), ball.mark, said)
                 continue
             part, body, coat = self.bodies.parts[number], looks[number], self._coats[number]
-            sheet = sheets.setdefault(part.front, camera.sheet(part.front))
+            sheet = camera.sheet(part.front)
+            if part.round and coat.drawn:
+                sheet = self._around(number, camera) or sheet
             items = body_items(part, body, coat, to.marks[part.mark], sheet, camera.view.strength)
             faces.append((-1 if part.rest else part.mark, whole(body)))
             painted += self._named(items, part.mark, said)
         return painted, faces
+
+    def _around(self, number: int, camera: Camera) -> Sheet | None:
+        """The plane that a round body's fill is seen on."""
+        low, high = self._assembly.boxes[number]
+        x, y, z = ((low + high) / 2).tolist()
+        half = (high - low) / 2
+        if self.bodies.parts[number].loft.axis == "up":
+            return camera.facing_plane((0.0, 1.0, 0.0), (x, y, z), float(half[0]), float(half[2]))
+        return camera.facing_plane((1.0, 0.0, 0.0), (x, y, z), float(half[1]), float(half[2]))
 
     def _by_walls(self, looks: list[Body], camera: Camera) -> tuple[list[Primitive], list[Face]]:
         """All walls first, farthest first; then all fronts, which lie in one plane before them."""

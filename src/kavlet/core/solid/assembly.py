@@ -39,10 +39,10 @@ class Body(Struct, frozen=True, gc=False):
 
 
 class Assembly:
-    """Bodies of one chart, ready to be looked at from any side."""
+    """Bodies of one chart, ready to be looked at from any side. Those in `striped` have all their sides in strips."""
 
-    def __init__(self, lofts: list[Loft]) -> None:
-        self.lofts = lofts
+    def __init__(self, lofts: list[Loft], striped: frozenset[int] = frozenset()) -> None:
+        self.lofts, self._striped = lofts, striped
         low, high, section, points, normals = [], [], [], [], []
         self._bands: list[list[tuple[int, Level, Level]]] = []  # of each body: where a level's walls begin
         count = 0
@@ -101,7 +101,7 @@ class Assembly:
         for i, loft in enumerate(self.lofts):
             walls: list[Wall] = []
             for first, one, other in self._bands[i]:
-                walls += seen_walls(loft, look, first, one, other)
+                walls += seen_walls(loft, look, first, one, other, i in self._striped)
             ends = []
             for last in (False, True):
                 level = loft.levels[-1 if last else 0]

@@ -130,6 +130,33 @@ class Camera:
             )  # fmt: skip
         return self._sheets[z]
 
+    def facing_plane(
+        self, axis: tuple[float, float, float], center: tuple[float, float, float], across: float, deep: float
+    ) -> "Sheet | None":  # fmt: skip
+        """The plane that touches a round body where it is nearest, as broad as the body is seen, for what it wears.
+
+        The body's axis (x or y) goes through `center`, both in the model; it is `across` wide and `deep` at each side
+        of it. None where it is seen along its axis.
+        """
+        middle, along = np.array(center), np.array(axis)
+        place, weight = self.eye
+        toward = place - middle if weight else place
+        side = np.cross(along, toward)
+        long = float(np.linalg.norm(side))
+        if long < 1e-9:
+            return None
+        side = side / long
+        nearest = np.cross(side, along)
+        flat = np.array([0.0, -1.0, 0.0]) if axis[0] else np.array([1.0, 0.0, 0.0])  # across the flat mark
+        turn = float(flat @ side)
+        broad = math.hypot(across * turn, deep * math.sqrt(max(0.0, 1 - turn * turn))) / across
+        reach = math.hypot(deep * turn, across * math.sqrt(max(0.0, 1 - turn * turn)))
+        origin = middle + nearest * reach
+        side = side * broad
+        if axis[0]:
+            return self._plane(origin - along * center[0] + side * center[1], along, side)
+        return self._plane(origin - side * center[0] - along * center[1], side, -along)
+
     def floor(self, y: float) -> "Sheet":
         """How the level plane at a chart's y falls onto the sheet: points (x, distance toward the back)."""
         return self._plane(np.array([0.0, -y, 0.0]), np.array([1.0, 0.0, 0.0]), np.array([0.0, 0.0, -1.0]))

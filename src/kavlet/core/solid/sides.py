@@ -42,7 +42,8 @@ class Wall(Struct, frozen=True, gc=False):
     """A seen piece of a body's side: its outline, light across it from `start` to `end`, and its foot in the section.
 
     `foot` (n, 2) is the piece in the section's plane, for the order of walls; `reach` from where to where it goes along
-    the axis. `strips` make it up where its lines do not run side by side, so that no gradient would do (a cone's side).
+    the axis; `narrows` whether the body has another size there than here. `strips` make it up where its lines do not
+    run side by side, so that no gradient would do (a cone's side), or where they were asked for.
     """
 
     path: Path
@@ -51,6 +52,7 @@ class Wall(Struct, frozen=True, gc=False):
     end: Spot
     foot: tuple[Spot, ...]
     reach: tuple[float, float]
+    narrows: bool
     strips: tuple[Strip, ...] = ()
 
 
@@ -81,11 +83,14 @@ def ring(loft: Loft, look: Look, first: int, last: bool) -> Path:
     return Path("".join(verbs), tuple(c))
 
 
-def seen_walls(loft: Loft, look: Look, first: int, one: Level, other: Level) -> list[Wall]:
-    """The seen walls between two levels: neighbours that go on into each other are one wall, without a seam."""
+def seen_walls(loft: Loft, look: Look, first: int, one: Level, other: Level, striped: bool) -> list[Wall]:
+    """The seen walls between two levels: neighbours that go on into each other are one wall, without a seam.
+
+    A wall that narrows is made of strips; `striped` asks for them everywhere.
+    """
     outline = loft.outline
     found: list[Wall] = []
-    tapered = (one.a, one.b, one.inset) != (other.a, other.b, other.inset)
+    narrows = (one.a, one.b, one.inset) != (other.a, other.b, other.inset)
     for edges in outline.rings:
         runs: list[list[Piece]] = []
         for edge in edges:
@@ -102,7 +107,7 @@ def seen_walls(loft: Loft, look: Look, first: int, one: Level, other: Level) -> 
             if outline.next[tail[0]] == head[0] and tail[2] == 1.0 and head[1] == 0.0 and outline.smooth[tail[0]]:
                 runs[0] = runs.pop() + runs[0]
         for run in runs:
-            wall = _wall(run, look, first, outline.straight, tapered, (one.w, other.w))
+            wall = _wall(run, look, first, outline.straight, (narrows, striped), (one.w, other.w))
             if wall is not None:
                 found.append(wall)
     return found
@@ -131,7 +136,7 @@ def _pieces(edge: int, row: list[float], straight: bool) -> list[Piece]:
 
 
 def _wall(
-    run: list[Piece], look: Look, first: int, straight: list[bool], tapered: bool, reach: Spot
+    run: list[Piece], look: Look, first: int, straight: list[bool], how: tuple[bool, bool], reach: Spot
 ) -> Wall | None:  # fmt: skip
     bands = [_band(look.rows[first + edge], a, b, straight[edge]) for edge, a, b in run]
     sampled: list[tuple[float, float, float, float]] = []  # x and y on the sheet, shade, gleam
@@ -154,7 +159,8 @@ def _wall(
     ux, uy = _way_across(bands[len(bands) // 2])
     across = [(x - x0) * ux + (y - y0) * uy for x, y, _, _ in sampled]
     wide = across[-1]
-    many = tapered and len(sampled) > 2
+    narrows, striped = how
+    many = (narrows or striped) and len(sampled) > 2
     if abs(wide) < 1e-6 and not many:
         return None  # seen edge-on
     stops = []
@@ -164,7 +170,7 @@ def _wall(
         stops.append(Stop(least, shade, gleam, section_at))
     strips = _strips_of(run, look, first, straight) if many else ()
     end = x0 + wide * ux, y0 + wide * uy
-    return Wall(_strip(bands), tuple(stops), (x0, y0), end, tuple(sections), reach, strips)
+    return Wall(_strip(bands), tuple(stops), (x0, y0), end, tuple(sections), reach, narrows, strips)
 
 
 def _way_across(band: Band) -> Spot:
