@@ -8,7 +8,9 @@ from PySide6.QtGui import QDropEvent, QGuiApplication
 from PySide6.QtWidgets import QAbstractItemView, QApplication, QFileDialog, QMessageBox
 from pytestqt.qtbot import QtBot
 
+from kavlet.core.build import picture
 from kavlet.core.compose.figure import Figure
+from kavlet.core.document import dressing
 from kavlet.core.document.document import Document
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.desktop import recent
@@ -16,6 +18,7 @@ from kavlet.desktop.deliver.sheet import DeliverSheet
 from kavlet.desktop.figures.formula_edit import FormulaEdit
 from kavlet.desktop.main import open_window
 from kavlet.desktop.window import Window
+from kavlet.paint.pdf import pdf
 
 
 def figure(window: Window) -> Figure:
@@ -303,3 +306,12 @@ def test_every_command_is_carried_out_by_a_method(window: Window) -> None:
     shortcuts = [key for key in keys if key]
     assert len(set(texts)) == len(texts)
     assert len(set(shortcuts)) == len(shortcuts)
+
+
+def test_a_pdf_holds_translucent_gradients_as_they_look_on_its_ground(window: Window) -> None:
+    chart = next(one for one in window.store.document.charts if one.recipe == "columns")
+    fill = {"fill": "gradient", "colours": ["#ff0000", "#ff000000"], "run": "along"}
+    made = dressing.set_looks(window.store.document, chart.id, {"layers.series 1.fill": fill})
+    content = pdf(picture(made, window.store.values, chart.id).scene)
+    assert b"/SMask << /S" not in content  # a mask that readers would take for full
+    assert b"/ShadingType 2" in content  # still a gradient, not a picture

@@ -31,6 +31,11 @@ class Colour(Struct, frozen=True, gc=False):
         """The same colour with another opacity."""
         return Colour(self.red, self.green, self.blue, alpha)
 
+    def over(self, behind: "Colour") -> "Colour":
+        """What is seen where it lies over an opaque colour, mixed as painters do."""
+        parts = [b + (a - b) * self.alpha for a, b in zip(self.rgb, behind.rgb, strict=True)]
+        return Colour(parts[0], parts[1], parts[2], behind.alpha)
+
 
 def colour(text: str) -> Colour:
     """A colour from ``#rgb``, ``#rrggbb`` or ``#rrggbbaa``. Raises KavletError otherwise."""
