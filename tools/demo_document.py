@@ -432,6 +432,29 @@ CHARTS: tuple[tuple[str, list[list[Cell]], str, dict[str, Any]], ...] = (
             "settings": {"second": True},
         },
     ),
+    (
+        "Market stall",
+        rows(
+            "goods, spring, autumn",
+            ("Honey", 640, 820),
+            ("Reed baskets", 980, 1240),
+            ("Seeds", 760, 310),
+            ("Postcards", 420, 390),
+        ),
+        "columns",
+        {
+            "title": "Reed baskets sell best at both markets",
+            "subtitle": "Taken at the reserve’s stall in 2025, crowns",
+            "look": {
+                "solid.turn": -24.0,
+                "solid.tilt": 16.0,
+                "solid.perspective": 0.3,
+                "solid.form": "round",
+                "solid.edge": 2.0,
+                "solid.walls": True,
+            },
+        },
+    ),
 )
 
 

@@ -81,13 +81,21 @@ def stepping(window: Window) -> QWidget:
     return window
 
 
+def solid(window: Window) -> QWidget:
+    chart = window.store.document.charts[-1]
+    window.store.show_chart(chart.id)
+    QApplication.processEvents()
+    window.dress.reveal("solid.turn")
+    return window
+
+
 def _show(window: Window, recipe: str) -> None:
     window.store.show_chart(next(one.id for one in window.store.document.charts if one.recipe == recipe))
     QApplication.processEvents()
 
 
 VIEWS: dict[str, Callable[[Window], QWidget]] = {
-    one.__name__: one for one in (demo, wall, dressed, xray, stepping, dark, problem, empty, deliver)
+    one.__name__: one for one in (demo, wall, dressed, solid, xray, stepping, dark, problem, empty, deliver)
 }
 
 

@@ -162,7 +162,7 @@ class Model:
         held, owner = [], []
         self.ends: list[tuple[int, float, Outline]] = []
         for number, loft in enumerate(lofts):
-            mesh = loft.mesh(12)
+            mesh = loft.mesh(24)
             for face in mesh.faces:
                 points = mesh.vertices[list(face)]
                 if loft.axis == "back" and np.ptp(points[:, 2]) < 1e-9 and len(face) > 4:

@@ -117,6 +117,7 @@ class Window(QMainWindow):
         self.stage.view.picked.connect(self._go_to_row)
         self.stage.recipes_wanted.connect(self.open_recipes)
         self.stage.solid_wanted.connect(self.solids.toggle_solid)
+        self.stage.solid_wanted.connect(lambda: self.dress.reveal("solid.turn"))
         self.stage.view.menu_wanted.connect(self._stage_menu)
         self.wall.chosen.connect(self._take_recipe)
         self.wall.closed.connect(self.close_recipes)

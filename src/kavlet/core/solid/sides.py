@@ -12,6 +12,8 @@ from kavlet.core.solid.loft import Level, Loft
 
 K = 9  # samples along an edge
 FACETS = 14  # strips along a quarter of a cone
+NEARLY = 0.75  # of its size that a side keeps over its length, from which one gradient does for it
+ROUND = 0.7  # of a ring, seen at once, from which one gradient does not do
 SEEN = 1e-9  # cosine from which a wall counts as seen
 Spot = tuple[float, float]
 Cubic = list[float]  # the four control points, x and y in turn
@@ -86,11 +88,12 @@ def ring(loft: Loft, look: Look, first: int, last: bool) -> Path:
 def seen_walls(loft: Loft, look: Look, first: int, one: Level, other: Level, striped: bool) -> list[Wall]:
     """The seen walls between two levels: neighbours that go on into each other are one wall, without a seam.
 
-    A wall that narrows is made of strips; `striped` asks for them everywhere.
+    A wall that narrows much, or goes nearly all round, is made of strips; `striped` asks for them everywhere.
     """
     outline = loft.outline
     found: list[Wall] = []
     narrows = (one.a, one.b, one.inset) != (other.a, other.b, other.inset)
+    cone = one.inset != other.inset or min(one.a, other.a) < NEARLY * max(one.a, other.a)
     for edges in outline.rings:
         runs: list[list[Piece]] = []
         for edge in edges:
@@ -107,7 +110,8 @@ def seen_walls(loft: Loft, look: Look, first: int, one: Level, other: Level, str
             if outline.next[tail[0]] == head[0] and tail[2] == 1.0 and head[1] == 0.0 and outline.smooth[tail[0]]:
                 runs[0] = runs.pop() + runs[0]
         for run in runs:
-            wall = _wall(run, look, first, outline.straight, (narrows, striped), (one.w, other.w))
+            fine = striped or cone or (narrows and sum(b - a for _, a, b in run) > ROUND * len(edges))
+            wall = _wall(run, look, first, outline.straight, (narrows, fine), (one.w, other.w))
             if wall is not None:
                 found.append(wall)
     return found
@@ -159,8 +163,8 @@ def _wall(
     ux, uy = _way_across(bands[len(bands) // 2])
     across = [(x - x0) * ux + (y - y0) * uy for x, y, _, _ in sampled]
     wide = across[-1]
-    narrows, striped = how
-    many = (narrows or striped) and len(sampled) > 2
+    narrows, fine = how
+    many = fine and len(sampled) > 2
     if abs(wide) < 1e-6 and not many:
         return None  # seen edge-on
     stops = []

@@ -3,7 +3,7 @@
 from typing import Any
 
 import msgspec
-from PySide6.QtCore import QPoint, Qt, Signal
+from PySide6.QtCore import QPoint, Qt, QTimer, Signal
 from PySide6.QtWidgets import QCheckBox, QFrame, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from kavlet.core.build import Picture
@@ -275,6 +275,16 @@ class DressPanel(QFrame):
             if mark.key == parts[1] and mark.fill is not None and row in (None, mark.row):
                 return mark.fill.hex
         return picture.figure.ground.hex
+
+    def reveal(self, path: str) -> None:
+        """Bring the field of a path into view, once the fields have found their places."""
+
+        def scroll() -> None:
+            row = self.rows.get(path)
+            if row is not None:
+                self._scroll.ensureWidgetVisible(row, 0, self._scroll.height() // 2)
+
+        QTimer.singleShot(0, self, scroll)
 
     # What is set
 
