@@ -435,16 +435,17 @@ CHARTS: tuple[tuple[str, list[list[Cell]], str, dict[str, Any]], ...] = (
     (
         "Market stall",
         rows(
-            "goods, spring, autumn",
-            ("Honey", 640, 820),
-            ("Reed baskets", 980, 1240),
-            ("Seeds", 760, 310),
-            ("Postcards", 420, 390),
+            "goods, crowns",
+            ("Reed baskets", 2220),
+            ("Honey", 1460),
+            ("Seeds", 1070),
+            ("Postcards", 810),
+            ("Nest boxes", 560),
         ),
-        "columns",
+        "highlight-bars",
         {
-            "title": "Reed baskets sell best at both markets",
-            "subtitle": "Taken at the reserve’s stall in 2025, crowns",
+            "title": "Reed baskets sell best at the market",
+            "subtitle": "Taken at the reserve’s stall in 2025, in crowns",
             "look": {
                 "solid.turn": -24.0,
                 "solid.tilt": 16.0,
