@@ -176,13 +176,14 @@ CORNERS = (
     ((0, 1 - ARC), (3, 0.0)), ((0, 0.0), (3, 1 - ARC)), ((0, 0.0), (3, 1.0)), ((0, 0.0), (1, 1.0)),
     ((0, 0.0), (1, 1 - ARC)), ((0, 1 - ARC), (1, 0.0)), ((0, 1.0), (1, 0.0)),
 )  # fmt: skip
+_SIDES = np.array([side for spot in CORNERS for side, _ in spot])
+_SHIFTS = np.array([share * (1.0 if side < 2 else -1.0) for spot in CORNERS for side, share in spot])
 
 
 def _rounded_boxes(boxes: Array, radii: Array, sheet: Sheet) -> Path:
     """Boxes (n, 4: left, top, right, bottom) with rounded corners on a plane, as they are seen, as one outline."""
-    inward = (1.0, 1.0, -1.0, -1.0)
-    points = np.array([[boxes[:, side] + inward[side] * radii * share for side, share in spot] for spot in CORNERS])
-    flat = sheet.points(points.transpose(2, 0, 1)).ravel()
+    places = boxes[:, _SIDES] + radii[:, None] * _SHIFTS  # x and y in turn
+    flat = sheet.points(places.reshape(len(boxes), -1, 2)).ravel()
     return Path("MLCLCLCLCZ" * len(boxes), tuple(flat.tolist()))
 
 

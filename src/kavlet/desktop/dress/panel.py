@@ -25,6 +25,7 @@ from kavlet.desktop.dress.symbols import SymbolShelf
 from kavlet.desktop.dress.theme_field import ThemeField
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.parts import Part
+from kavlet.desktop.rest import Rest
 from kavlet.desktop.stage import hits
 from kavlet.desktop.store import Store
 
@@ -72,7 +73,8 @@ class DressPanel(QFrame):
         layout.addWidget(self.reading)
         layout.addWidget(self._scroll, 1)
         self._make_look()
-        store.changed.connect(self.refresh)
+        self._rest = Rest(store, self.refresh, self)
+        store.changed.connect(self._rest.wait)
         store.selected.connect(self.refresh)
         self.refresh()
 

@@ -1,6 +1,6 @@
 """The Stage place: which chart, its recipe, X-ray, ink and size; the chart itself; its layers; what Proof notices."""
 
-from PySide6.QtCore import Qt, QTimer, Signal
+from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import (
     QComboBox,
     QFrame,
@@ -18,13 +18,12 @@ from kavlet.core.document.lookup import recipes_of
 from kavlet.core.recipes.recipe import QUESTIONS
 from kavlet.core.values.sizes import CHARTS
 from kavlet.desktop.look import UNIT
+from kavlet.desktop.rest import Rest
 from kavlet.desktop.stage.rails import Rail
 from kavlet.desktop.stage.stepper import Stepper
 from kavlet.desktop.stage.strip import LayerStrip
 from kavlet.desktop.stage.view import StageView
 from kavlet.desktop.store import Store
-
-REST = 150  # milliseconds without a change after which a trial counts as at rest
 
 
 class StagePanel(QFrame):
@@ -48,10 +47,7 @@ class StagePanel(QFrame):
         self.proof.setObjectName("quiet")
         self.proof.setWordWrap(True)
         self.proof.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
-        self._rest = QTimer(self)
-        self._rest.setSingleShot(True)
-        self._rest.setInterval(REST)
-        self._rest.timeout.connect(self._at_rest)
+        self._rest = Rest(store, self._at_rest, self)
         head = self._head(ink_label)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(3 * UNIT, 3 * UNIT, 3 * UNIT, 2 * UNIT)
@@ -154,10 +150,7 @@ class StagePanel(QFrame):
                 "",
             )
             self.final_size.setCurrentIndex(max(0, self.final_size.findData(named)))
-        if self._store.trying:  # what is only tried out may change with every move of the mouse
-            self._rest.start()
-        else:
-            self._at_rest()
+        self._rest.wait()
 
     def _wish_solid(self) -> None:
         self.solid_wanted.emit()
@@ -169,7 +162,6 @@ class StagePanel(QFrame):
 
     def _at_rest(self) -> None:
         """The layers' cards and what Proof says follow when nothing moves any more."""
-        self._rest.stop()
         picture = self.view.picture if not self.view.problem else None
         if not self.view.dragging:
             self.strip.show_picture(picture)
