@@ -166,7 +166,8 @@ def _lit_paint(wall: Wall, coat: Coat) -> Paint:
     colours = [_colour(stop, coat) for stop in wall.stops]
     if all(colour == colours[0] for colour in colours):
         return colours[0]
-    stops = tuple((stop.offset, colour) for stop, colour in zip(wall.stops, colours, strict=True))
+    # Rounded, so that bodies of one shape share their stops: painters keep what they have made of them.
+    stops = tuple((round(stop.offset, 3), colour) for stop, colour in zip(wall.stops, colours, strict=True))
     return LinearGradient(*wall.start, *wall.end, stops)
 
 
