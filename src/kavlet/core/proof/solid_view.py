@@ -23,7 +23,7 @@ def check(figure: Figure) -> list[Finding]:
             "solid-view",
             "note",
             worst.area_share,
-            f"Seen this way, “{says}” takes {worst.area_share:.0%} of what is seen of all bodies, "
-            f"but is {worst.value_share:.0%} of their value.".replace("%", " %"),
+            f"Seen this way, “{says}” takes {worst.area_share:.1%} of what is seen of all bodies, "
+            f"but is {worst.value_share:.1%} of their value.".replace("%", " %"),
         )
     ]
