@@ -14,13 +14,14 @@ import pytest
 from matplotlib.path import Path as Outline
 from scipy.spatial.transform import Rotation
 
-from kavlet.core.scene.path import CURVE, LINE, MOVE, Path, recorded
+from kavlet.core.scene.path import Path, recorded
 from kavlet.core.shapes.arc import wedge
 from kavlet.core.shapes.body import ellipse
 from kavlet.core.shapes.box import box
 from kavlet.core.solid import sequence
 from kavlet.core.solid.assembly import Assembly
 from kavlet.core.solid.camera import Camera, View
+from kavlet.core.solid.cover import polygons
 from kavlet.core.solid.light import Light
 from kavlet.core.solid.loft import Level, Loft, outline_of
 from kavlet.core.values.geometry import Rect
@@ -124,25 +125,9 @@ def single_walls(assembly: Assembly, camera: Camera) -> Painted:
     return [(number, piece.path) for number, piece in sequence.by_walls(assembly.seen(camera, Light()), camera)]
 
 
-def outline(path: Path, steps: int = 16) -> list[Array]:
+def outline(path: Path) -> list[Array]:
     """A path's rings as polygons, curves in fine steps."""
-    rings: list[list[tuple[float, float]]] = []
-    at, c = 0, path.coordinates
-    for verb in path.verbs:
-        if verb == MOVE:
-            rings.append([(c[at], c[at + 1])])
-            at += 2
-        elif verb == LINE:
-            rings[-1].append((c[at], c[at + 1]))
-            at += 2
-        elif verb == CURVE:
-            points = np.array([rings[-1][-1], *((c[at + i], c[at + i + 1]) for i in (0, 2, 4))])
-            t = np.arange(1, steps + 1)[:, None] / steps
-            s = 1 - t
-            held = s**3 * points[0] + 3 * s * s * t * points[1] + 3 * s * t * t * points[2] + t**3 * points[3]
-            rings[-1] += [tuple(one) for one in held.tolist()]
-            at += 6
-    return [np.array(ring) for ring in rings]
+    return [np.array(ring) for ring in polygons(path, 16)]
 
 
 def away(rings: list[Array], places: Array) -> Array:

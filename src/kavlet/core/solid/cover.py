@@ -63,8 +63,8 @@ class Cover:
         return set(np.unique(held[top:bottom, left:right]).tolist())
 
 
-def polygons(path: Path) -> list[list[tuple[float, float]]]:
-    """A path's rings as polygons; curves in short straight pieces."""
+def polygons(path: Path, steps: int = STEPS) -> list[list[tuple[float, float]]]:
+    """A path's rings as polygons; curves in so many straight pieces."""
     rings: list[list[tuple[float, float]]] = []
     at, c = 0, path.coordinates
     for verb in path.verbs:
@@ -76,8 +76,8 @@ def polygons(path: Path) -> list[list[tuple[float, float]]]:
             at += 2
         elif verb == CURVE:
             (x0, y0), (x1, y1, x2, y2, x3, y3) = rings[-1][-1], c[at : at + 6]
-            for i in range(1, STEPS + 1):
-                t = i / STEPS
+            for i in range(1, steps + 1):
+                t = i / steps
                 s = 1 - t
                 a, b, d, e = s * s * s, 3 * s * s * t, 3 * s * t * t, t * t * t
                 rings[-1].append((a * x0 + b * x1 + d * x2 + e * x3, a * y0 + b * y1 + d * y2 + e * y3))
