@@ -8,6 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from kavlet.core.scene.path import Path, recorded
+from kavlet.core.scene.pens import SvgPen
 from kavlet.core.shapes.arc import arc_to, at, disc, wedge
 from kavlet.core.shapes.area import area, left_of, polygons
 from kavlet.core.shapes.body import body, cylinder
@@ -154,3 +155,18 @@ def test_a_share_of_the_ink_is_cut_off() -> None:
     assert left_of(path, 0.5) == pytest.approx(0, abs=1e-6)
     assert left_of(path, 0.25) == pytest.approx(-4.04, abs=0.02)
     assert left_of(path, 1.0) == pytest.approx(10, abs=0.01)
+
+
+NUMBERS = st.one_of(
+    st.floats(-1e5, 1e5), st.sampled_from([0.0, -0.0, -0.0004, 0.0005, 100.0, -100.5, 10.05, 1200.0, -0.5, 0.2, 1e5])
+)
+
+
+@given(st.text("LCZ", max_size=6), st.data(), st.sampled_from([3, 4]))
+def test_path_data_is_what_a_pen_writes(rest: str, data: st.DataObject, decimals: int) -> None:
+    verbs = "M" + rest
+    count = sum({"M": 2, "L": 2, "C": 6, "Z": 0}[verb] for verb in verbs)
+    path = Path(verbs, tuple(data.draw(st.lists(NUMBERS, min_size=count, max_size=count))))
+    pen = SvgPen(decimals)
+    path.draw(pen)
+    assert path.data(decimals) == pen.text

@@ -133,9 +133,7 @@ def _fine(value: float) -> str:
 @lru_cache(maxsize=512)
 def _data(path: Path) -> str:
     """Path data of a shared outline, in fractions of its box."""
-    pen = SvgPen(4)
-    path.draw(pen)
-    return pen.text
+    return path.data(4)
 
 
 def _geometry(path: Path) -> tuple[str, str]:
@@ -146,9 +144,7 @@ def _geometry(path: Path) -> tuple[str, str]:
         top, bottom = sorted((c[1], c[5]))
         size = f' width="{number(right - left)}" height="{number(bottom - top)}"'
         return "rect", f' x="{number(left)}" y="{number(top)}"' + size
-    pen = SvgPen()
-    path.draw(pen)
-    return "path", f' d="{pen.text}"'
+    return "path", f' d="{path.data()}"'
 
 
 def _writing(item: Writing) -> str:
@@ -194,6 +190,7 @@ def _fill(paint: Paint | None, shared: _Shared) -> str:
     return f' fill="url(#{shared.name(paint, "h", _hatch(paint))})"'
 
 
+@lru_cache(maxsize=256)
 def _stops(stops: Stops) -> str:
     made = []
     for offset, colour in stops:

@@ -1,7 +1,9 @@
 """An outline as a frozen value: recorded with a pen, drawn onto any other."""
 
 import math
+import re
 from collections.abc import Callable, Sequence
+from functools import lru_cache
 from itertools import chain
 
 from msgspec import Struct
@@ -12,6 +14,18 @@ from kavlet.core.values.geometry import Rect
 
 MOVE, LINE, CURVE, CLOSE = "M", "L", "C", "Z"
 _TAKES = {MOVE: 2, LINE: 2, CURVE: 6, CLOSE: 0}
+
+
+_TRAILING = re.compile(r"0+(?![\d.])")  # every number has decimals, so that only theirs are at its end
+_BARE = re.compile(r"\.(?!\d)")
+_NEGATIVE_ZERO = re.compile(r"-0(?![\d.])")
+
+
+@lru_cache(maxsize=1024)
+def _template(verbs: str, decimals: int) -> str:
+    """What the numbers of a path with these verbs are written into."""
+    number = f"%.{decimals}f"
+    return "".join(verb + " ".join([number] * _TAKES[verb]) for verb in verbs)
 
 
 class Path(Struct, frozen=True, gc=False, cache_hash=True):
@@ -33,6 +47,11 @@ class Path(Struct, frozen=True, gc=False, cache_hash=True):
             else:
                 pen.close()
             at += _TAKES[verb]
+
+    def data(self, decimals: int = 3) -> str:
+        """The `d` attribute of an SVG path: as an SvgPen would write it, but all numbers at once."""
+        text = _template(self.verbs, decimals) % self.coordinates
+        return _NEGATIVE_ZERO.sub("0", _BARE.sub("", _TRAILING.sub("", text)))
 
     def mapped(self, by: Affine) -> "Path":
         """The outline under an affine map."""

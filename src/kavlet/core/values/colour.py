@@ -20,8 +20,8 @@ class Colour(Struct, frozen=True, gc=False):
     @property
     def hex(self) -> str:
         """``#rrggbb``, with two more digits where it is not opaque."""
-        digits = "".join(f"{round(max(0.0, min(1.0, part)) * 255):02x}" for part in self.rgb)
-        return f"#{digits}" + ("" if self.alpha >= 1 else f"{round(self.alpha * 255):02x}")
+        red, green, blue = (round(max(0.0, min(1.0, part)) * 255) for part in (self.red, self.green, self.blue))
+        return f"#{red:02x}{green:02x}{blue:02x}" + ("" if self.alpha >= 1 else f"{round(self.alpha * 255):02x}")
 
     @property
     def rgb(self) -> tuple[float, float, float]:
