@@ -146,7 +146,11 @@ def whole(body: Body) -> Path:
 def wall_items(part: Part, wall: Wall, coat: Coat, sheet: Sheet) -> list[Primitive]:
     """A piece of a side: its colour under light; other fills lie on it, with light and shade laid over them."""
     if part.round and coat.drawn:
-        return [*_around(wall, coat, sheet), *_edged(wall.path, coat)]
+        if wall.strips or not wall.narrows:
+            return [*_around(wall, coat, sheet), *_edged(wall.path, coat)]
+        low, high = part.loft.levels[0].w, part.loft.levels[-1].w
+        last = sum(wall.reach) > low + high
+        coat = msgspec.structs.replace(coat, colour=_end_colour(part, coat, last), skin=None)  # a rounded edge is plain
     if isinstance(coat.paint, Hatch) and len(wall.stops) == 2 and not wall.narrows:
         return [_hatched(wall, part.loft, coat.paint), *_edged(wall.path, coat)]
     if wall.strips:
@@ -186,9 +190,12 @@ def _around(wall: Wall, coat: Coat, sheet: Sheet) -> list[Primitive]:
     grounded = isinstance(coat.paint, Colour)
     if isinstance(coat.paint, Colour):  # all grounds first, so that none cuts into what lies on the one beside it
         made += [Shape(path, lit(coat.paint, stop.shade, stop.gleam)) for path, stop in pieces]
+    items = [(item, own, _extent(item)) for item, own in _worn(coat, sheet) if not (grounded and own)]
     for path, stop in pieces:
-        items = _worn(coat, path, sheet, stop.shade, stop.gleam)
-        made += [one for one in items if not (grounded and isinstance(one, Shape) and one.clip is None)]
+        near = path.bounds
+        for item, own, extent in items:
+            if extent.overlaps(near):
+                made += _cut_out(item, own, path, stop.shade, stop.gleam)
     return made
 
 
@@ -229,30 +236,51 @@ def lit_paint(fill: Paint, shade: float, gleam: float) -> Paint:
 def cap_items(part: Part, cap: Cap, coat: Coat, mark: Mark, sheet: Sheet, strength: float) -> list[Primitive]:
     """An end: a slab's front wears the flat mark's own primitives; other ends are plain."""
     if part.round or not cap.last:
-        colour = coat.colour
-        if coat.skin is not None and part.round:
-            tip = cap.last == (part.end in ("up", "right"))
-            x, y = _end_point(part, tip)
-            colour = coat.skin(x, y)
+        colour = _end_colour(part, coat, cap.last) if part.round else coat.colour
         return [Shape(cap.path, lit(colour, cap.shade, cap.gleam), coat.edge, coat.edge_width)]
     items: list[Primitive] = []
     if isinstance(mark.dressed, Picture) and not mark.dressed.ground:
         items.append(Shape(cap.path, lit(coat.colour, cap.shade).faded(strength)))
     if cap.level.inset > 0:
-        return [*items, *_worn(coat, cap.path, sheet, cap.shade, cap.gleam)]
+        for item, own in _worn(coat, sheet):
+            items += _cut_out(item, own, cap.path, cap.shade, cap.gleam)
+        return items
     for item in coat.items:
         items += on_sheet(item, sheet, cap.shade, cap.gleam)
     return items
 
 
-def _worn(coat: Coat, path: Path, sheet: Sheet, shade: float, gleam: float) -> list[Primitive]:
-    """The flat mark's primitives on another outline than its own: what filled the one fills the other."""
-    made: list[Primitive] = []
-    for item in coat.items:
-        own = isinstance(item, Shape) and item.path == coat.outline
-        for one in on_sheet(item, sheet, shade, gleam):
-            made.append(_filling(one, path) if own and isinstance(one, Shape) else _clipped(one, path))
-    return made
+def _worn(coat: Coat, sheet: Sheet) -> list[tuple[Primitive, bool]]:
+    """The flat mark's primitives on a plane, each with whether it fills the mark's own outline."""
+    return [
+        (placed(item, sheet), isinstance(item, Shape) and item.path == coat.outline) for item in coat.items
+    ]  # fmt: skip
+
+
+def _cut_out(item: Primitive, own: bool, path: Path, shade: float, gleam: float) -> list[Primitive]:
+    """A primitive of the flat mark on another outline, under light: what filled the mark's own fills that."""
+    return [
+        _filling(one, path) if own and isinstance(one, Shape) else _clipped(one, path)
+        for one in under_light(item, shade, gleam)
+    ]
+
+
+def _extent(item: Primitive) -> Rect:
+    """The box around a primitive on the sheet."""
+    if isinstance(item, Shape):
+        return (item.path.mapped(item.place) if item.place is not None else item.path).bounds
+    if isinstance(item, Stamp):
+        return item.outline.mapped(item.place).bounds
+    if isinstance(item, Image):
+        return recorded(box, Rect(0, 0, 1, 1)).mapped(item.place).bounds
+    return Rect(item.x, item.y, 0.0, 0.0)
+
+
+def _end_colour(part: Part, coat: Coat, last: bool) -> Colour:
+    """The colour of a round body at its last end, or at its first."""
+    if coat.skin is None:
+        return coat.colour
+    return coat.skin(*_end_point(part, last == (part.end in ("up", "right"))))
 
 
 def _end_point(part: Part, tip: bool) -> tuple[float, float]:
@@ -266,35 +294,44 @@ def _end_point(part: Part, tip: bool) -> tuple[float, float]:
 
 
 def on_sheet(item: Primitive, sheet: Sheet, shade: float, gleam: float) -> list[Primitive]:
-    """A flat primitive on its plane as it is seen, under light; a picture with light and shade laid over it."""
+    """A flat primitive on its plane as it is seen, under light."""
+    return under_light(placed(item, sheet), shade, gleam)
+
+
+def placed(item: Primitive, sheet: Sheet) -> Primitive:
+    """A flat primitive on its plane as it is seen."""
     if isinstance(item, Shape):
-        return [_shape_on(item, sheet, shade, gleam)]
+        return _shape_on(item, sheet)
     if isinstance(item, Stamp):
         clip = seen(item.clip, sheet) if item.clip is not None else None
-        fill = lit(item.fill, shade, gleam)
         if sheet.affine is not None:
-            place = sheet.affine.after(item.place)
-            return [msgspec.structs.replace(item, place=place, fill=fill, clip=clip)]
+            return msgspec.structs.replace(item, place=sheet.affine.after(item.place), clip=clip)
         outline = seen(item.outline.mapped(item.place), sheet)
-        return [Shape(outline, fill, mark=item.mark, title=item.title, clip=clip)]
+        return Shape(outline, item.fill, mark=item.mark, title=item.title, clip=clip)
     if isinstance(item, Image):
         outline = recorded(box, Rect(0, 0, 1, 1)).mapped(item.place)
         clip = seen(item.clip if item.clip is not None else outline, sheet)
-        place = sheet.near(*outline.bounds.center).after(item.place)
-        made: list[Primitive] = [msgspec.structs.replace(item, place=place, clip=clip)]
-        if abs(shade - 1) > 0.01 or gleam > 0.01:
-            made.append(Shape(clip, veil(shade, gleam)))
-        return made
+        return msgspec.structs.replace(item, place=sheet.near(*outline.bounds.center).after(item.place), clip=clip)
     x, y = sheet.point(item.x, item.y)
-    return [msgspec.structs.replace(item, x=x, y=y)]
+    return msgspec.structs.replace(item, x=x, y=y)
 
 
-def _shape_on(item: Shape, sheet: Sheet, shade: float, gleam: float) -> Primitive:
-    fill = lit_paint(item.fill, shade, gleam) if item.fill is not None else None
-    edge = lit(item.edge, shade, gleam) if item.edge is not None else None
-    clip = seen(item.clip, sheet) if item.clip is not None else None
+def under_light(item: Primitive, shade: float, gleam: float) -> list[Primitive]:
+    """A primitive under light; a picture with light and shade laid over it."""
+    if isinstance(item, Shape):
+        fill = lit_paint(item.fill, shade, gleam) if item.fill is not None else None
+        edge = lit(item.edge, shade, gleam) if item.edge is not None else None
+        return [msgspec.structs.replace(item, fill=fill, edge=edge)]
+    if isinstance(item, Stamp):
+        return [msgspec.structs.replace(item, fill=lit(item.fill, shade, gleam))]
+    if isinstance(item, Image) and item.clip is not None and (abs(shade - 1) > 0.01 or gleam > 0.01):
+        return [item, Shape(item.clip, veil(shade, gleam))]
+    return [item]
+
+
+def _shape_on(item: Shape, sheet: Sheet) -> Shape:
+    fill, place = item.fill, None
     path = seen(item.path, sheet)
-    place = None
     if isinstance(fill, LinearGradient | RadialGradient | Hatch) and not sheet.same:
         place = sheet.near(*item.path.bounds.center)
         back = place.inverse
@@ -302,7 +339,8 @@ def _shape_on(item: Shape, sheet: Sheet, shade: float, gleam: float) -> Primitiv
             place, fill = None, mean(fill)
         else:
             path = path.mapped(back)
-    return msgspec.structs.replace(item, path=path, fill=fill, edge=edge, clip=clip, place=place)
+    clip = seen(item.clip, sheet) if item.clip is not None else None
+    return msgspec.structs.replace(item, path=path, fill=fill, clip=clip, place=place)
 
 
 def _filling(item: Shape, path: Path) -> Primitive:

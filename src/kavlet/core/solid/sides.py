@@ -88,7 +88,8 @@ def ring(loft: Loft, look: Look, first: int, last: bool) -> Path:
 def seen_walls(loft: Loft, look: Look, first: int, one: Level, other: Level, striped: bool) -> list[Wall]:
     """The seen walls between two levels: neighbours that go on into each other are one wall, without a seam.
 
-    A wall that narrows much, or goes nearly all round, is made of strips; `striped` asks for them everywhere.
+    A wall that narrows much, or narrows and goes nearly all round, is made of strips; `striped` asks for them where
+    it does not narrow.
     """
     outline = loft.outline
     found: list[Wall] = []
@@ -110,7 +111,7 @@ def seen_walls(loft: Loft, look: Look, first: int, one: Level, other: Level, str
             if outline.next[tail[0]] == head[0] and tail[2] == 1.0 and head[1] == 0.0 and outline.smooth[tail[0]]:
                 runs[0] = runs.pop() + runs[0]
         for run in runs:
-            fine = striped or cone or (narrows and sum(b - a for _, a, b in run) > ROUND * len(edges))
+            fine = cone or (sum(b - a for _, a, b in run) > ROUND * len(edges) if narrows else striped)
             wall = _wall(run, look, first, outline.straight, (narrows, fine), (one.w, other.w))
             if wall is not None:
                 found.append(wall)
