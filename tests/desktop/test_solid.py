@@ -165,6 +165,34 @@ def test_alt_drag_turns_and_tilts(window: Window, qtbot: QtBot) -> None:
     assert angles(window) == (-20.0, 14.0)
 
 
+def test_the_middle_button_turns_as_alt_does(window: Window, qtbot: QtBot) -> None:
+    made_solid(window, qtbot)
+    view, middle = window.stage.view, Qt.MouseButton.MiddleButton
+    start = view.from_chart(*figure(window).plot.center)
+
+    def event(kind: QEvent.Type, at: QPointF, button: Qt.MouseButton, down: Qt.MouseButton) -> None:
+        QApplication.sendEvent(view, QMouseEvent(kind, at, at, button, down, Qt.KeyboardModifier.NoModifier))
+
+    event(QEvent.Type.MouseButtonPress, start, middle, middle)
+    for step in (20, 40):
+        event(QEvent.Type.MouseMove, start + QPointF(step, 0), Qt.MouseButton.NoButton, middle)
+    event(QEvent.Type.MouseButtonRelease, start + QPointF(40, 0), middle, Qt.MouseButton.NoButton)
+    assert angles(window)[0] > -20
+    assert angles(window)[1] == 14
+    assert not window.store.trying
+    assert window.store.selection == ()
+
+
+def test_turning_a_chart_without_bodies_says_so(window: Window, qtbot: QtBot) -> None:
+    show(window, "areas")
+    view = window.stage.view
+    middle = view.from_chart(*figure(window).plot.center).toPoint()
+    with qtbot.waitSignal(window.store.refused):
+        pulled(view, middle, middle + QPoint(40, 0), Qt.KeyboardModifier.AltModifier)
+    assert not window.store.trying
+    assert solid(window) is None
+
+
 def test_alt_drag_makes_a_flat_chart_solid(window: Window) -> None:
     show(window, "pie")
     view = window.stage.view

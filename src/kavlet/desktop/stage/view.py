@@ -16,8 +16,9 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from kavlet.core.build import Picture
+from kavlet.core.charts.chart import Chart
 from kavlet.core.compose.figure import Mark
-from kavlet.core.document import dressing
+from kavlet.core.document import dressing, solids
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Size
 from kavlet.desktop.look import colours, qcolor
@@ -175,7 +176,10 @@ class StageView(QWidget):
         return text
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        if event.button() != Qt.MouseButton.LeftButton or self._picture is None:
+        turns = event.button() == Qt.MouseButton.MiddleButton or (
+            event.button() == Qt.MouseButton.LeftButton and bool(event.modifiers() & Qt.KeyboardModifier.AltModifier)
+        )
+        if self._picture is None or not (turns or event.button() == Qt.MouseButton.LeftButton):
             return
         self.setFocus()
         at = event.position()
@@ -184,12 +188,22 @@ class StageView(QWidget):
         self.dragging = False
         place = self.to_chart(at)
         figure, chart = self._picture.figure, self._picture.build.chart
-        if event.modifiers() & Qt.KeyboardModifier.AltModifier and chart.has_bodies:
-            self._drag = turning(chart)
+        if turns:
+            self._begin_turn(chart)
             return
         self._drag = (
             begin(figure, chart, part, self._store.selection, place.x(), place.y()) if not self.problem else None
         )
+
+    def _begin_turn(self, chart: Chart) -> None:
+        """Turn the chart itself; where nothing of it can be solid, say so."""
+        try:
+            solids.check(chart)
+        except KavletError as error:
+            self._press = None
+            self._store.refuse(error)
+            return
+        self._drag = turning(chart)
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         if self._press is None:
@@ -201,6 +215,8 @@ class StageView(QWidget):
             self._store.apply(self.tr(drag.name), document)
             return
         del at
+        if event.button() == Qt.MouseButton.MiddleButton:
+            return
         more = bool(event.modifiers() & (Qt.KeyboardModifier.ShiftModifier | Qt.KeyboardModifier.ControlModifier))
         self.click(part, more)
 
