@@ -215,3 +215,19 @@ def test_calc_and_make_read_workbooks(tmp_path: Path) -> None:
     held = json.loads(out.read_text(encoding="utf-8"))
     assert [mark["value"] for mark in held["marks"] if mark["layer"] == "people"] == [400, 100]
     assert run("calc", table, "--sheet", "Nowhere").returncode == 3
+
+
+def test_a_solid_by_its_looks(visitor_csv: Path) -> None:
+    """The same chart turned: the record tells seen areas, and the SVG has faces that the flat one has not."""
+    turned = ("--look", "solid.turn=-25", "--look", "solid.tilt=15", "--look", "solid.form=round")
+    bars = [mark for mark in made(visitor_csv, *turned)["marks"] if "visible_share" in mark]
+    values = [mark["value"] for mark in bars if mark["layer"] == "people"]
+    assert values == [18400, 6900, 2760, 1035, 310]
+    assert sum(mark["visible_share"] for mark in bars) == pytest.approx(1, abs=0.001)
+    sizes = {}
+    for name, looks in (("flat", ()), ("solid", turned)):
+        out = visitor_csv.with_name(f"{name}.svg")
+        assert run("make", "funnel", visitor_csv, "-o", out, *looks).returncode == 0
+        sizes[name] = out.read_text("utf-8")
+    assert "linearGradient" not in sizes["flat"]
+    assert "linearGradient" in sizes["solid"] or sizes["solid"].count("<path") > sizes["flat"].count("<path") + 5
