@@ -24,6 +24,6 @@ def check(figure: Figure) -> list[Finding]:
             "note",
             worst.area_share,
             f"Seen this way, “{says}” takes {worst.area_share:.1%} of what is seen of all bodies, "
-            f"but is {worst.value_share:.1%} of their value.".replace("%", " %"),
+            f"but is {worst.value_share:.1%} of their value.".replace("%", "\u00a0%"),
         )
     ]

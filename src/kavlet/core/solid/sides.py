@@ -11,7 +11,7 @@ from kavlet.core.scene.path import Path
 from kavlet.core.solid.loft import Level, Loft
 
 K = 9  # samples along an edge
-FACETS = 14  # strips along a quarter of a cone
+FACETS, EDGE_FACETS = 14, 7  # strips along a quarter of a cone, and of a rounded edge
 NEARLY = 0.75  # of its size that a side keeps over its length, from which one gradient does for it
 ROUND = 0.7  # of a ring, seen at once, from which one gradient does not do
 SEEN = 1e-9  # cosine from which a wall counts as seen
@@ -94,7 +94,7 @@ def seen_walls(loft: Loft, look: Look, first: int, one: Level, other: Level, str
     outline = loft.outline
     found: list[Wall] = []
     narrows = (one.a, one.b, one.inset) != (other.a, other.b, other.inset)
-    cone = one.inset != other.inset or min(one.a, other.a) < NEARLY * max(one.a, other.a)
+    cone = min(one.a, other.a) < NEARLY * max(one.a, other.a)
     for edges in outline.rings:
         runs: list[list[Piece]] = []
         for edge in edges:
@@ -111,8 +111,9 @@ def seen_walls(loft: Loft, look: Look, first: int, one: Level, other: Level, str
             if outline.next[tail[0]] == head[0] and tail[2] == 1.0 and head[1] == 0.0 and outline.smooth[tail[0]]:
                 runs[0] = runs.pop() + runs[0]
         for run in runs:
-            fine = cone or (sum(b - a for _, a, b in run) > ROUND * len(edges) if narrows else striped)
-            wall = _wall(run, look, first, outline.straight, (narrows, fine), (one.w, other.w))
+            edge = one.inset != other.inset or (narrows and sum(b - a for _, a, b in run) > ROUND * len(edges))
+            facets = FACETS if cone or (striped and not narrows) else EDGE_FACETS if edge else 0
+            wall = _wall(run, look, first, outline.straight, (narrows, facets), (one.w, other.w))
             if wall is not None:
                 found.append(wall)
     return found
@@ -141,7 +142,7 @@ def _pieces(edge: int, row: list[float], straight: bool) -> list[Piece]:
 
 
 def _wall(
-    run: list[Piece], look: Look, first: int, straight: list[bool], how: tuple[bool, bool], reach: Spot
+    run: list[Piece], look: Look, first: int, straight: list[bool], how: tuple[bool, int], reach: Spot
 ) -> Wall | None:  # fmt: skip
     bands = [_band(look.rows[first + edge], a, b, straight[edge]) for edge, a, b in run]
     sampled: list[tuple[float, float, float, float]] = []  # x and y on the sheet, shade, gleam
@@ -164,8 +165,8 @@ def _wall(
     ux, uy = _way_across(bands[len(bands) // 2])
     across = [(x - x0) * ux + (y - y0) * uy for x, y, _, _ in sampled]
     wide = across[-1]
-    narrows, fine = how
-    many = fine and len(sampled) > 2
+    narrows, facets = how
+    many = facets > 0 and len(sampled) > 2
     if abs(wide) < 1e-6 and not many:
         return None  # seen edge-on
     stops = []
@@ -173,7 +174,7 @@ def _wall(
     for off, (_, _, shade, gleam), section_at in zip(across, sampled, sections, strict=True):
         least = max(least, min(1.0, off / wide)) if abs(wide) >= 1e-6 else least
         stops.append(Stop(least, shade, gleam, section_at))
-    strips = _strips_of(run, look, first, straight) if many else ()
+    strips = _strips_of(run, look, first, straight, facets) if many else ()
     end = x0 + wide * ux, y0 + wide * uy
     return Wall(_strip(bands), tuple(stops), (x0, y0), end, tuple(sections), reach, narrows, strips)
 
@@ -186,11 +187,13 @@ def _way_across(band: Band) -> Spot:
     return (-gy / long, gx / long) if long >= 1e-9 else (0.0, 0.0)
 
 
-def _strips_of(run: list[Piece], look: Look, first: int, straight: list[bool]) -> tuple[Strip, ...]:
+def _strips_of(
+    run: list[Piece], look: Look, first: int, straight: list[bool], facets: int
+) -> tuple[Strip, ...]:  # fmt: skip
     """Narrow strips side by side; each goes on under half of the next, so that no seam shows between them."""
     parts: list[Piece] = []
     for edge, a, b in run:
-        count = 1 if straight[edge] else max(1, math.ceil((b - a) * FACETS))
+        count = 1 if straight[edge] else max(1, math.ceil((b - a) * facets))
         parts += [(edge, a + (b - a) * n / count, a + (b - a) * (n + 1) / count) for n in range(count)]
     made = []
     for i, (edge, a, b) in enumerate(parts):
