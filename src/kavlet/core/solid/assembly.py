@@ -70,6 +70,8 @@ class Assembly:
         ]
         self._low, self._high, section_, self._points, self._normals = held
         self._section: list[list[Spot]] = [[(x, y) for x, y in edge] for edge in section_.tolist()]
+        straight = [line for loft in lofts for _ in loft.levels[1:] for line in loft.outline.straight]
+        self._curved = np.array([i for i, line in enumerate(straight) if not line], dtype=np.intp)
         self._first = [bands[0][0] for bands in self._bands]  # of each body: its first edge
         ways = [AXES[loft.axis][:, 2] for loft in lofts]
         self._cap_normals = np.array([[-way, way] for way in ways]).reshape(-1, 2, 3)
@@ -114,24 +116,26 @@ class Assembly:
 
     def _around(self, low: Array, high: Array) -> list[list[float]]:
         """The boxes (left, top, right, bottom) around bodies by their seen outlines (edges, 4, 2)."""
-        least = np.minimum(*(_reach(edges, np.minimum) for edges in (low, high)))
-        most = np.maximum(*(_reach(edges, np.maximum) for edges in (low, high)))
+        edges = np.stack([low, high], axis=1)
+        ends = edges[:, :, [0, 3]]
+        least, most = ends.min(axis=(1, 2)), ends.max(axis=(1, 2))
+        if len(self._curved):
+            turns = _turns(edges[self._curved])
+            least[self._curved] = np.minimum(least[self._curved], turns.min(axis=(0, 2)))
+            most[self._curved] = np.maximum(most[self._curved], turns.max(axis=(0, 2)))
         held = np.concatenate([np.minimum.reduceat(least, self._first), np.maximum.reduceat(most, self._first)], axis=1)
         made: list[list[float]] = held.tolist()
         return made
 
 
-def _reach(edges: Array, pick: np.ufunc) -> Array:
-    """How far cubics (n, 4, 2) reach in x and y, least or most: at their ends, or where their derivative vanishes."""
-    p0, p1, p2, p3 = (edges[:, i] for i in range(4))
+def _turns(edges: Array) -> Array:
+    """Where cubics (…, 4, 2) turn back in x and in y: (3, …, 2) where a derivative vanishes, else at the start."""
+    p0, p1, p2, p3 = (edges[..., i, :] for i in range(4))
     a, b, c = p3 - p0 + 3 * (p1 - p2), 2 * (p0 - 2 * p1 + p2), p1 - p0
     with np.errstate(divide="ignore", invalid="ignore"):
         inside = np.sqrt(b * b - 4 * a * c)
-        roots = [(-b + inside) / (2 * a), (-b - inside) / (2 * a), -c / b]
-    found = pick(p0, p3)
-    for root in roots:
-        t = np.where(np.isfinite(root), np.clip(root, 0.0, 1.0), 0.0)
-        s = 1 - t
-        found = pick(found, s**3 * p0 + 3 * s * s * t * p1 + 3 * s * t * t * p2 + t**3 * p3)
-    made: Array = found
+        t = np.stack([(-b + inside) / (2 * a), (-b - inside) / (2 * a), -c / b])
+    t = np.where(np.isfinite(t), np.clip(t, 0.0, 1.0), 0.0)
+    s = 1 - t
+    made: Array = s**3 * p0 + 3 * s * s * t * p1 + 3 * s * t * t * p2 + t**3 * p3
     return made

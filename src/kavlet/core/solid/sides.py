@@ -144,6 +144,8 @@ def _pieces(edge: int, row: list[float], straight: bool) -> list[Piece]:
 def _wall(
     run: list[Piece], look: Look, first: int, straight: list[bool], how: tuple[bool, int], reach: Spot
 ) -> Wall | None:  # fmt: skip
+    if len(run) == 1 and straight[run[0][0]]:
+        return _flat_wall(look.rows[first + run[0][0]], look.section[first + run[0][0]], how[0], reach)
     bands = [_band(look.rows[first + edge], a, b, straight[edge]) for edge, a, b in run]
     sampled: list[tuple[float, float, float, float]] = []  # x and y on the sheet, shade, gleam
     sections: list[Spot] = []
@@ -177,6 +179,20 @@ def _wall(
     strips = _strips_of(run, look, first, straight, facets) if many else ()
     end = x0 + wide * ux, y0 + wide * uy
     return Wall(_strip(bands), tuple(stops), (x0, y0), end, tuple(sections), reach, narrows, strips)
+
+
+def _flat_wall(row: list[float], section: list[Spot], narrows: bool, reach: Spot) -> Wall | None:
+    """A whole straight edge's wall: four corners, light that hardly changes."""
+    low, high = row[LOW : LOW + 8], row[HIGH : HIGH + 8]
+    ux, uy = _way_across((high, low, True))
+    x, y = row[X], row[Y]
+    wide = (row[X + K - 1] - x) * ux + (row[Y + K - 1] - y) * uy
+    if abs(wide) < 1e-6:
+        return None  # seen edge-on
+    path = Path("MLLLZ", (*low[:2], *low[6:], *high[6:], *high[:2]))
+    start = Stop(0.0, row[SHADE], row[GLEAM], section[0])
+    end = Stop(1.0, row[SHADE + K - 1], row[GLEAM + K - 1], section[-1])
+    return Wall(path, (start, end), (x, y), (x + wide * ux, y + wide * uy), (section[0], section[-1]), reach, narrows)
 
 
 def _way_across(band: Band) -> Spot:
