@@ -119,7 +119,7 @@ def _painted(document: Document) -> Callable[[], object]:
 
     def draw() -> None:
         painter = QPainter(image)
-        paint(pictures.picture(dressing.set_looks(document, chart, following()), chart).scene, painter)
+        paint(pictures.picture(dressing.set_looks(document, chart, following()), chart).scene, painter, fine=False)
         painter.end()
 
     draw()

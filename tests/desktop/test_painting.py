@@ -130,3 +130,17 @@ def test_a_turned_text_runs_upward() -> None:
     wide = max(x for x, _ in reds) - min(x for x, _ in reds)
     tall = max(y for _, y in reds) - min(y for _, y in reds)
     assert tall > 2 * wide
+
+
+def test_while_it_moves_only_what_is_hardly_seen_is_painted_coarsely() -> None:
+    faint, full = Shape(square(20.5, 20.5, 30), Colour(0, 0, 0, 0.08)), Shape(square(60.5, 60.5, 30), RED)
+    images = []
+    for fine in (True, False):
+        image = QImage(100, 100, QImage.Format.Format_ARGB32_Premultiplied)
+        painter = QPainter(image)
+        paint(Scene(Size(100, 100), WHITE, (faint, full), "", ""), painter, fine)
+        painter.end()
+        images.append(image)
+    assert pixel(images[0], 30, 30) == pixel(images[1], 30, 30)
+    assert pixel(images[0], 75, 60) == pixel(images[1], 75, 60)  # half a pixel of red, in both
+    assert pixel(images[0], 35, 20) != pixel(images[1], 35, 20)

@@ -29,11 +29,16 @@ from kavlet.core.text.shaping import shape
 from kavlet.core.values.affine import Affine
 from kavlet.core.values.colour import Colour
 
+FAINT = 0.1  # opacity below which an edge is hardly seen
 MOST_LINES = 4_000  # of one hatch
 
 
-def paint(scene: Scene, painter: QPainter) -> None:
-    """Paint a scene; the painter's own transform decides place and scale."""
+def paint(scene: Scene, painter: QPainter, fine: bool = True) -> None:
+    """Paint a scene; the painter's own transform decides place and scale.
+
+    Not `fine`, while a picture changes many times a second: edges of what is hardly seen, such as soft shadows, stay
+    rough.
+    """
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
     if scene.ground is not None:
@@ -43,7 +48,12 @@ def paint(scene: Scene, painter: QPainter) -> None:
         if clip is not None:
             painter.save()
             painter.setClipPath(qpath(clip), Qt.ClipOperation.IntersectClip)
-        _PAINTERS[type(item)](item, painter)
+        if not fine and isinstance(item, Shape) and isinstance(item.fill, Colour) and item.fill.alpha < FAINT:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
+            _paint_shape(item, painter)
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        else:
+            _PAINTERS[type(item)](item, painter)
         if clip is not None:
             painter.restore()
 
