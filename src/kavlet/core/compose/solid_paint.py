@@ -28,6 +28,7 @@ from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
 
 BLACK, WHITE = Colour(0, 0, 0), Colour(1, 1, 1)
+STRAIGHT = 0.005  # of full light by which a stop may be off the line between its neighbours
 OPEN = 0.82  # how far toward white
 GAMMA = 2.2  # by which a share of light becomes a share of darkness laid over a picture
 Skin = Callable[[float, float], Colour]
@@ -167,12 +168,31 @@ def _colour(stop: Stop, coat: Coat) -> Colour:
 
 
 def _lit_paint(wall: Wall, coat: Coat) -> Paint:
-    colours = [_colour(stop, coat) for stop in wall.stops]
+    held = wall.stops if coat.skin is not None else _needed(wall.stops)
+    colours = [_colour(stop, coat) for stop in held]
     if all(colour == colours[0] for colour in colours):
         return colours[0]
     # Rounded, so that bodies of one shape share their stops: painters keep what they have made of them.
-    stops = tuple((round(stop.offset, 3), colour) for stop, colour in zip(wall.stops, colours, strict=True))
+    stops = tuple((round(stop.offset, 3), colour) for stop, colour in zip(held, colours, strict=True))
     return LinearGradient(*wall.start, *wall.end, stops)
+
+
+def _needed(stops: tuple[Stop, ...]) -> list[Stop]:
+    """Stops without those that lie on a line between their neighbours; of two that follow each other one stays."""
+    kept = [stops[0]]
+    last = 0
+    for i in range(1, len(stops) - 1):
+        one, here, other = stops[i - 1], stops[i], stops[i + 1]
+        wide = other.offset - one.offset
+        t = (here.offset - one.offset) / wide if wide > 0 else 0.0
+        bent = max(
+            abs(one.shade + (other.shade - one.shade) * t - here.shade),
+            abs(one.gleam + (other.gleam - one.gleam) * t - here.gleam),
+        )
+        if last < i - 1 or bent > STRAIGHT:
+            kept.append(here)
+            last = i
+    return [*kept, stops[-1]]
 
 
 def _strips(wall: Wall, coat: Coat) -> list[Primitive]:
