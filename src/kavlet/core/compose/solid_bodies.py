@@ -62,7 +62,6 @@ class Bodies(Struct, frozen=True, eq=False):
     parts: tuple[Part, ...]
     balls: tuple[Ball, ...]
     depth: float
-    flat_marks: frozenset[int]
 
 
 def is_body(mark: Mark, chart: Chart) -> bool:
@@ -94,7 +93,7 @@ def _discs(solid: Solid, frame: Disc, to: Placing, mine: list[int]) -> Bodies:
             continue
         loft = Loft(outline, _levels(outline, -depth, 0.0, min(solid.edge, depth / 2)))
         parts.append(Part(i, loft, False, 0.0, to.marks[i].bounds))
-    return Bodies(tuple(parts), (), depth, frozenset(range(len(to.marks))) - set(mine))
+    return Bodies(tuple(parts), (), depth)
 
 
 def _levels(outline: Outline, back: float, front: float, edge: float) -> tuple[Level, ...]:
@@ -137,7 +136,7 @@ def _bars(solid: Solid, on: Plane, to: Placing, mine: list[int]) -> Bodies:
         else:
             parts += _slabs(solid, to, i, front, deep)
     depth = deep * (count + (count - 1) * BETWEEN)
-    return Bodies(tuple(parts), tuple(balls), depth, frozenset(range(len(to.marks))) - set(mine))
+    return Bodies(tuple(parts), tuple(balls), depth)
 
 
 def _slots(to: Placing, mine: list[int]) -> dict[int, int]:
