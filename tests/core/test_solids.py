@@ -383,6 +383,25 @@ def test_the_record_tells_what_the_view_does() -> None:
     assert "visible_share" not in record.record("columns", flat.build.helpers, flat.figure, ())["marks"][0]
 
 
+def test_of_shares_of_a_sum_the_share_is_what_counts() -> None:
+    """Bars of 100 %: a small row's part of 60 % is as long as a large row's."""
+    rows = table(["row", "a", "b"], ["small", "large"], [6, 600], [4, 400])
+    made = draw(document("columns", rows, stack="100 %"), look=seen_at(0.01, 0))
+    found = {(one.mark.key, one.mark.row): one for one in seen(made.figure, 6.0)}
+    assert [found["series 1", row].value_share for row in (0, 1)] == pytest.approx([0.3, 0.3])
+    for one in found.values():
+        assert one.area_share == pytest.approx(one.value_share, abs=0.01)
+        assert one.flat_share == pytest.approx(one.value_share, abs=0.001)
+    assert not made.findings
+
+
+def test_what_a_log_scale_does_is_not_laid_to_the_view() -> None:
+    look = {"frame.along.kind": "log", "frame.along.minimum": 1.0}
+    made = draw(document("columns", ROWS), look={**seen_at(3, 3), **look})
+    assert max(abs(one.off) for one in seen(made.figure)) > 0.05
+    assert not any(finding.check == "solid-view" for finding in made.findings)
+
+
 def test_proof_tells_of_a_view_that_misleads() -> None:
     rows = table(["part", "share"], ["front", "back"], [50, 50])
     steep = draw(document("pie", rows), look={**seen_at(0, -70), "frame.start": 90.0})

@@ -99,6 +99,7 @@ def _place_one(
             dressed=fill,
             tone=tone,
             panel=to.panel,
+            share=abs(float(span.ends[row]) - float(span.starts[row])) if layer.stack == "share" else None,
         )
     )
     text = to.wording.text(layer, row)

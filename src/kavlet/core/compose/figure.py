@@ -42,7 +42,9 @@ class Mark(Struct, frozen=True):
     """One drawn (or, for helpers, undrawn) item of a layer. `series` counts the chart's layers from the back.
 
     `items` are its primitives, back to front, before them `track`: what lies behind it. `path` is its outline, for
-    touching and lighting up. `fill` is one colour that stands for it; `dressed` and `tone` say how it was filled.
+    touching and lighting up. `fill` is one colour that stands for it; `dressed` and `tone` say how it was filled. Where
+    not its value but its share of a sum is drawn, that is `share`. `flat` is the area of a body's outline in the flat
+    chart, in square points.
     """
 
     layer: str
@@ -64,6 +66,8 @@ class Mark(Struct, frozen=True):
     tone: int = 0
     panel: int = 0
     track: tuple[Primitive, ...] = ()
+    share: float | None = None
+    flat: float = 0.0
 
 
 class Line(Struct, frozen=True):

@@ -11,12 +11,14 @@ FINE = 2.0  # places to a point
 
 
 class Seen(Struct, frozen=True):
-    """Of one mark: square points that are seen of it, and its shares of all that is seen and of all values, 0 to 1."""
+    """Of one mark: square points that are seen of it, and its shares, 0 to 1: of all that is seen, of all values (or of
+    what else is drawn, such as shares of a sum), and of all areas in the flat chart."""
 
     mark: Mark
     area: float
     area_share: float
     value_share: float
+    flat_share: float
 
     @property
     def off(self) -> float:
@@ -39,7 +41,14 @@ def seen(figure: Figure, fineness: float = FINE) -> tuple[Seen, ...]:
     numbers = sorted({number for number, _ in figure.faces if number >= 0})
     marks = [(number, figure.marks[number]) for number in numbers if math.isfinite(figure.marks[number].value)]
     whole = sum(areas[number + 1] for number, _ in marks) or 1.0
-    total = math.fsum(abs(mark.value) for _, mark in marks) or 1.0
+    total = math.fsum(_drawn(mark) for _, mark in marks) or 1.0
+    flat = math.fsum(mark.flat for _, mark in marks) or 1.0
     return tuple(
-        Seen(mark, areas[number + 1], areas[number + 1] / whole, abs(mark.value) / total) for number, mark in marks
+        Seen(mark, areas[number + 1], areas[number + 1] / whole, _drawn(mark) / total, mark.flat / flat)
+        for number, mark in marks
     )
+
+
+def _drawn(mark: Mark) -> float:
+    """How large the figure is that a mark draws."""
+    return mark.share if mark.share is not None else abs(mark.value)

@@ -40,12 +40,13 @@ from kavlet.core.shapes.arc import at, disc
 from kavlet.core.solid import sequence
 from kavlet.core.solid.assembly import Assembly, Body
 from kavlet.core.solid.camera import Array, Camera, Sheet, View
-from kavlet.core.solid.cover import Cover
+from kavlet.core.solid.cover import Cover, polygons
 from kavlet.core.solid.light import Light
 from kavlet.core.solid.pen import seen as on_plane
 from kavlet.core.solid.sides import Wall
 from kavlet.core.values.geometry import Rect
 
+FINE_STEPS = 16  # straight pieces of a curve whose area is taken
 FINENESS = 0.5  # places to a point of the raster that labels look at
 Face = tuple[int, Path]
 
@@ -85,6 +86,7 @@ class Modelled:
         worn = zip(self.bodies.parts, self._coats, strict=True)
         striped = frozenset(i for i, (part, coat) in enumerate(worn) if part.round and coat.drawn)
         self._assembly = Assembly([part.loft for part in self.bodies.parts], striped)
+        self._areas = {part.mark: _area(to.marks[part.mark].path) for part in self.bodies.parts}
         self._corners = self._content()
         middle = self._corners.mean(axis=0) if isinstance(frame, Plane) else np.array(
             [frame.center[0], -frame.center[1], -self.bodies.depth / 2]
@@ -247,7 +249,8 @@ class Modelled:
                     for item in mark.track:
                         before += on_sheet(item, back, 1.0, 0.0)
                 marks.append(
-                    msgspec.structs.replace(mark, path=joined(paths.get(i, [])), bounds=Rect.around_all(boxes[i]))
+                    msgspec.structs.replace(mark, path=joined(paths.get(i, [])), bounds=Rect.around_all(boxes[i]),
+                                         flat=self._areas[i])
                 )  # fmt: skip
                 continue
             sheet = back if i < first else front
@@ -306,6 +309,14 @@ class Modelled:
             return beside(text, self._frame.plot, self.bodies.depth, camera)
         x, y = text.bounds.center
         return moved_to(text, (x, y), camera.sheet(0.0).point(x, y))
+
+
+def _area(path: Path | None) -> float:
+    """The area of an outline, in square points, holes left out."""
+    if path is None:
+        return 0.0
+    rings = [np.array(ring) for ring in polygons(path, FINE_STEPS)]
+    return abs(sum(float(np.sum(r[:, 0] * np.roll(r[:, 1], -1) - np.roll(r[:, 0], -1) * r[:, 1])) for r in rings)) / 2
 
 
 def _on(rect: Rect, sheet: Sheet) -> Rect:

@@ -1,4 +1,4 @@
-"""A solid whose view makes one of its parts look larger, or smaller, than its value is."""
+"""A solid whose view makes one of its parts take more, or less, of the area than it does in the flat chart."""
 
 from kavlet.core.compose.figure import Figure
 from kavlet.core.compose.seen import seen
@@ -9,13 +9,13 @@ LEAST, RATIO = 0.03, 1.15  # by how much of the whole, and by which factor, an a
 
 
 def check(figure: Figure) -> list[Finding]:
-    """Depth and slant take area that no value stands for; the part that is most off is named."""
+    """Depth and slant give and take area; the part whose share of it changes most is named."""
     found = seen(figure, COARSE)
     if len(found) < 2:
         return []
-    worst = max(found, key=lambda one: abs(one.off))
-    larger = max(worst.area_share, worst.value_share) / max(1e-9, min(worst.area_share, worst.value_share))
-    if abs(worst.off) < LEAST or larger < RATIO:
+    worst = max(found, key=lambda one: abs(one.area_share - one.flat_share))
+    larger = max(worst.area_share, worst.flat_share) / max(1e-9, min(worst.area_share, worst.flat_share))
+    if abs(worst.area_share - worst.flat_share) < LEAST or larger < RATIO:
         return []
     says = worst.mark.says or worst.mark.layer
     return [
@@ -24,6 +24,6 @@ def check(figure: Figure) -> list[Finding]:
             "note",
             worst.area_share,
             f"Seen this way, “{says}” takes {worst.area_share:.1%} of what is seen of all bodies, "
-            f"but is {worst.value_share:.1%} of their value.".replace("%", "\u00a0%"),
+            f"in the flat chart {worst.flat_share:.1%}.".replace("%", "\u00a0%"),
         )
     ]
