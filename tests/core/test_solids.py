@@ -1,5 +1,6 @@
 """Solid charts: flat from the front, the same chart from anywhere, honest about what the view does."""
 
+import io
 import itertools
 import math
 from importlib.resources import files
@@ -8,6 +9,7 @@ from typing import Any
 import msgspec
 import numpy as np
 import pytest
+from PIL import Image as Pillow
 from tests.making import document, draw, make, table
 
 from kavlet.core.build import Picture, Pictures, picture
@@ -16,8 +18,9 @@ from kavlet.core.document import dressing, solids
 from kavlet.core.document.document import Document
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import kavlet, record, svg
+from kavlet.core.files import pictures as pictures_file
 from kavlet.core.scene.paints import Hatch, LinearGradient, RadialGradient
-from kavlet.core.scene.primitives import Shape, Stamp, Writing
+from kavlet.core.scene.primitives import Image, Shape, Stamp, Writing
 from kavlet.core.solid.cover import polygons
 from kavlet.core.values.errors import KavletError
 
@@ -299,6 +302,35 @@ def test_what_a_round_body_wears_faces_the_reader_in_its_full_width(turn: float)
     stamp = next(item for item in made.scene.items if isinstance(item, Stamp) and item.mark is not None)
     worn, body = stamp.outline.mapped(stamp.place).bounds, made.figure.marks[0].bounds
     assert (worn.x, worn.right) == pytest.approx((body.x, body.right), abs=0.5)
+
+
+@pytest.mark.parametrize("form", ["drawn", "round"])
+@pytest.mark.parametrize(("turn", "tilt", "perspective"), [(-30, 20, 0.0), (-30, 20, 1.0), (25, -30, 0.5)])
+def test_a_raster_picture_lies_on_the_face_it_fills(form: str, turn: float, tilt: float, perspective: float) -> None:
+    """The picture is cut to what is seen of its body; on a front its corners are where the flat ones are seen."""
+    buffer = io.BytesIO()
+    Pillow.new("RGB", (40, 60), (200, 60, 40)).save(buffer, "PNG")
+    held = document("columns", ROWS)
+    held = msgspec.structs.replace(held, pictures=(pictures_file.loads(buffer.getvalue(), "grid.png"),))
+    fill = {"layers.series 1.fill": {"fill": "picture", "name": "grid", "how": "stretched"}}
+    flat, made = draw(held, look=fill), draw(held, look={**fill, **seen_at(turn, tilt, perspective, form=form)})
+    before = {item.mark.row: item for item in flat.scene.items if isinstance(item, Image) and item.mark}
+    seen_ = [item for item in made.scene.items if isinstance(item, Image) and item.mark]
+    assert {item.mark.row for item in seen_ if item.mark} == set(before)
+    a, b, c, d, e, f, g, h, i = made.figure.fronts[0]
+    for item in seen_:
+        assert item.clip is not None
+        assert item.mark is not None
+        box, whole = item.clip.bounds, made.figure.marks[item.mark.row].bounds
+        assert whole.holds(box, 0.6)
+        if form == "drawn":
+            for u, v in ((0, 0), (1, 0), (1, 1), (0, 1)):
+                x, y = before[item.mark.row].place.apply(u, v)
+                w = g * x + h * y + i
+                true = ((a * x + b * y + c) / w, (d * x + e * y + f) / w)
+                assert math.dist(item.place.apply(u, v), true) < (
+                    12.0 if perspective == 1 else 6.0 if perspective else 1e-6
+                )
 
 
 def test_a_symbol_on_a_turned_face_is_foreshortened_by_the_cosine() -> None:

@@ -249,6 +249,29 @@ def test_dress_sets_depth_body_material_and_light(window: Window, qtbot: QtBot) 
     assert after.depth == 1.2
 
 
+@pytest.mark.parametrize(
+    ("path", "text", "says"),
+    [
+        ("turn", "500", "−90 to 90"),
+        ("perspective", "150", "0 to 100"),
+        ("depth", "-5", "1 to 1000"),
+        ("turn", "nan", ""),
+    ],
+)
+def test_what_can_t_be_is_said_and_changes_nothing(
+    window: Window, qtbot: QtBot, path: str, text: str, says: str
+) -> None:  # fmt: skip
+    made_solid(window, qtbot)
+    before, said = window.store.document, []
+    window.store.refused.connect(said.append)
+    type_in(qtbot, window.dress.rows[f"solid.{path}"].field, text)
+    assert window.store.document is before
+    assert says in "".join(said)
+    assert bool(said) == bool(says)
+    type_in(qtbot, window.stage.turn_rail.field, "inf")
+    assert window.store.document is before
+
+
 def test_dress_tells_what_the_view_does_to_the_reading(window: Window, qtbot: QtBot) -> None:
     made_solid(window, qtbot)
     text = window.dress.solid.reading.text()

@@ -93,6 +93,13 @@ class Store(QObject):
         chart = self.chart
         return self._pictures.picture(self.document, chart.id) if chart is not None else None
 
+    def picture_if_any(self) -> Picture | None:
+        """The chart in view; None where there is none, or its table does not fit it."""
+        try:
+            return self.picture()
+        except KavletError:
+            return None
+
     def show_table(self, table: str) -> None:
         """Bring another table into view, and with it the first chart built on it, where there is one."""
         self._trial = None

@@ -46,7 +46,7 @@ class Placement:
         layer = to.chart.layer(label.key)
         own = layer is not None and layer.label is not None and bool(layer.label.colour)
         if mark.sector is not None and mark.type == "wedge":
-            return self._in_slice(label, mark.sector, number)
+            return self._in_slice(label, mark.sector, number, WRAPPED)
         if mark.sector is not None:
             moved = self._moved(label, sheet)
             return moved if own else msgspec.structs.replace(moved, spots=tuple(map(self._legible, moved.spots)))
@@ -181,14 +181,16 @@ class Placement:
         rim = SolidRim(sector, self.camera, depth)
         return Fanned(moved, sector, one.colour, one.inside_first, rim)
 
-    def _in_slice(self, label: Wanted, sector: Sector, number: int | None) -> Wanted:
-        """A label inside a slice: upright, where its middle is seen; wrapped where that lets it fit."""
+    def _in_slice(
+        self, label: Wanted, sector: Sector, number: int | None, narrow: tuple[float, ...] = ()
+    ) -> Wanted:  # fmt: skip
+        """A label inside a slice: upright, where its middle is seen; `narrow` tries shorter lines too."""
         moved = self._moved(label, self.front)
         fits = self._slice_fits(sector, number)
         upright = [msgspec.structs.replace(spot, angle=0.0, fits=fits) for spot in moved.spots if not spot.angle]
         thick = sector.outer - sector.inner
         wrapped = [msgspec.structs.replace(spot, width=min(spot.width, share * thick))
-                   for share in WRAPPED for spot in upright]  # fmt: skip
+                   for share in narrow for spot in upright]  # fmt: skip
         return msgspec.structs.replace(moved, spots=(*upright, *wrapped))
 
     def _slice_fits(self, sector: Sector, number: int | None) -> Callable[[Text], bool]:

@@ -27,6 +27,7 @@ from kavlet.core.values.geometry import Rect
 SOFT, LEAST, MOST = 1.5, 4, 10  # points from one outline that fades a shadow out to the next; how many there are
 SHADOW = 0.26  # its darkness in the middle
 GROWN = 0.16  # how far it fades, as a share of the bodies' depth
+AIR = 0.4  # between neighbouring rows' names, in font sizes
 SLACK = 0.5  # points by which a text may reach into the plot and still count as beside it
 
 
@@ -306,7 +307,13 @@ def _apart(texts: list[Text]) -> list[Text]:
 
 
 def _clash(names: list[Text]) -> bool:
-    return any(not one.angle and one.bounds.overlaps(other.bounds) for one, other in pairwise(names))
+    return any(not one.angle and _widened(one).overlaps(other.bounds) for one, other in pairwise(names))
+
+
+def _widened(text: Text) -> Rect:
+    """A text's box with the air that keeps it apart from its neighbours."""
+    air, b = AIR * text.size, text.bounds
+    return Rect(b.x - air, b.y, b.width + 2 * air, b.height)
 
 
 def _resized(text: Text, share: float) -> Text:

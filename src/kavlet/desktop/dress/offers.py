@@ -12,6 +12,7 @@ from kavlet.core.charts.chart import AnyLayer, Chart
 from kavlet.core.charts.frame import Cartesian, Polar
 from kavlet.core.charts.line import Line
 from kavlet.core.charts.points import Points
+from kavlet.core.charts.solid import MOST_ANGLE
 from kavlet.core.charts.wedges import Wedges
 from kavlet.desktop.parts import Part
 
@@ -22,7 +23,7 @@ class Offer(Struct, frozen=True):
     """One field: the group it stands in, its words, the path it sets, and how it is shown.
 
     A `switch` only opens its group, where the panel has a widget of its own. `times` is what a stored number is
-    multiplied with to be shown (100 for percents); `optional` numbers may be empty.
+    multiplied with to be shown (100 for percents); `optional` numbers may be empty; `span` is what may be typed.
     """
 
     group: str
@@ -33,8 +34,10 @@ class Offer(Struct, frozen=True):
     unit: str = ""
     times: float = 1.0
     optional: bool = False
+    span: tuple[float, float] | None = None
 
 
+ANGLES = (-MOST_ANGLE, MOST_ANGLE)
 POSITIONS = tuple((one, one) for one in (
     "auto", "inside start", "middle", "inside end", "outside", "base", "above", "below", "by sign", "beside",
 ))  # fmt: skip
@@ -247,16 +250,16 @@ def _of_solid(chart: Chart) -> list[Offer]:
     bars = any(isinstance(layer, Bars) for layer in chart.layers)
     return [
         Offer(SOLID, "", "", "switch"),
-        Offer(SOLID, "Turn", "solid.turn", "number", unit="°"),
-        Offer(SOLID, "Tilt", "solid.tilt", "number", unit="°"),
-        Offer(SOLID, "Perspective", "solid.perspective", "number", unit="%", times=100),
-        Offer(SOLID, "Depth", "solid.depth", "number", unit="%", times=100, optional=True),
+        Offer(SOLID, "Turn", "solid.turn", "number", unit="°", span=ANGLES),
+        Offer(SOLID, "Tilt", "solid.tilt", "number", unit="°", span=ANGLES),
+        Offer(SOLID, "Perspective", "solid.perspective", "number", unit="%", times=100, span=(0, 100)),
+        Offer(SOLID, "Depth", "solid.depth", "number", unit="%", times=100, optional=True, span=(1, 1000)),
         *([Offer(SOLID, "Body", "solid.form", "choice", BODIES)] if bars else []),
-        Offer(SOLID, "Edge", "solid.edge", "number", unit="pt"),
+        Offer(SOLID, "Edge", "solid.edge", "number", unit="pt", span=(0, 50)),
         Offer(SOLID, "Material", "solid.material", "choice", MATERIALS),
-        Offer(SOLID, "Light across", "solid.light_turn", "number", unit="°"),
-        Offer(SOLID, "Light height", "solid.light_tilt", "number", unit="°"),
-        Offer(SOLID, "Even light", "solid.ambient", "number", unit="%", times=100),
+        Offer(SOLID, "Light across", "solid.light_turn", "number", unit="°", span=(-180, 180)),
+        Offer(SOLID, "Light height", "solid.light_tilt", "number", unit="°", span=ANGLES),
+        Offer(SOLID, "Even light", "solid.ambient", "number", unit="%", times=100, span=(25, 100)),
         Offer(SOLID, "Shadow", "solid.shadow", "flag"),
         *([Offer(SOLID, "Walls and floor", "solid.walls", "flag")] if isinstance(chart.frame, Cartesian) else []),
     ]

@@ -137,15 +137,9 @@ class DressPanel(QFrame):
         row = next((row for path, row in self.rows.items() if path.endswith(".fill")), None)
         return row.field if row is not None and isinstance(row.field, FillField) else None
 
-    def _picture(self) -> Picture | None:
-        try:
-            return self._store.picture()
-        except KavletError:
-            return None
-
     def refresh(self) -> None:
         """Show what the document holds; build the fields anew only when another kind of part is chosen."""
-        chart, picture = self._store.chart, self._picture()
+        chart, picture = self._store.chart, self._store.picture_if_any()
         self._inside.setVisible(chart is not None)
         if chart is None:
             self.head.setText(self.tr("Dress"))
@@ -300,7 +294,7 @@ class DressPanel(QFrame):
 
     def set_value(self, path: str, value: Any) -> None:
         """Set a value by hand, on all parts that are chosen."""
-        chart, picture = self._store.chart, self._picture()
+        chart, picture = self._store.chart, self._store.picture_if_any()
         if chart is None:
             return
         looks = dict.fromkeys((path, *self._same_paths(path)), value)

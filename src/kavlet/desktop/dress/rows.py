@@ -1,5 +1,6 @@
 """One row of the Dress place: the words, the field, and the dot of what is set by hand."""
 
+import math
 from typing import Any
 
 import msgspec
@@ -113,7 +114,14 @@ class DressRow(QWidget):
             try:
                 number = float(bare.removesuffix(offer.unit).strip().replace(",", "."))
             except ValueError:
+                number = math.nan
+            if not math.isfinite(number):
                 field.mark_wrong(True)
+                return
+            if offer.span is not None and not offer.span[0] <= number <= offer.span[1]:
+                field.mark_wrong(True)
+                low, high = (f"{end:g}".replace("-", "−") for end in offer.span)
+                self.refused.emit(KavletError(f"{offer.label} goes from {low} to {high} {offer.unit}."))
                 return
             self.set.emit(round(number / offer.times, 6))
         elif offer.kind == "colour" and not _is_colour(bare):

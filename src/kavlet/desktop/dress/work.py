@@ -6,7 +6,7 @@ import msgspec
 from PySide6.QtCore import QObject
 from PySide6.QtWidgets import QFileDialog, QWidget
 
-from kavlet.core.build import Picture, build_chart
+from kavlet.core.build import build_chart
 from kavlet.core.document import charting, dressing, edits
 from kavlet.core.document.document import Document
 from kavlet.core.files import kit as kit_file
@@ -21,12 +21,6 @@ class DressCommands(QObject):
     def __init__(self, window: QWidget, store: Store) -> None:
         super().__init__(window)
         self._window, self._store = window, store
-
-    def _picture(self) -> Picture | None:
-        try:
-            return self._store.picture()
-        except KavletError:
-            return None
 
     def strip_chart(self) -> None:
         """Take title, legend, gridlines and axes away."""
@@ -46,7 +40,7 @@ class DressCommands(QObject):
 
     def lock_scale(self) -> None:
         """Lock the value scale from 0 to 100 %: to 1 for shares, to 100 for figures above 1."""
-        picture = self._picture()
+        picture = self._store.picture_if_any()
         axis = next((one for one in picture.figure.axes if one.name in ("x", "y")), None) if picture else None
         whole = 100.0 if axis is not None and axis.maximum > 1.5 else 1.0
         chart, looks = self._store.chart, {"frame.along.minimum": 0.0, "frame.along.maximum": whole}
@@ -69,7 +63,7 @@ class DressCommands(QObject):
 
     def _copy(self, what: dressing.What) -> None:
         """Copy the looks of the chosen layer, or of the whole chart."""
-        chart, picture = self._store.chart, self._picture()
+        chart, picture = self._store.chart, self._store.picture_if_any()
         if chart is None or picture is None:
             return
         part = self._store.selection[0] if self._store.selection else None
@@ -81,7 +75,7 @@ class DressCommands(QObject):
 
     def paste_dress(self) -> None:
         """Put the copied looks on the chosen layers, or on the chart."""
-        chart, picture = self._store.chart, self._picture()
+        chart, picture = self._store.chart, self._store.picture_if_any()
         if chart is None or picture is None or self._store.dress_copied is None:
             return
         old, looks = self._store.dress_copied
@@ -113,7 +107,7 @@ class DressCommands(QObject):
 
     def remember_look(self) -> None:
         """Give the recipe of the chart in view this look from now on, in every document."""
-        chart, picture = self._store.chart, self._picture()
+        chart, picture = self._store.chart, self._store.picture_if_any()
         if chart is None or picture is None or not chart.recipe:
             return
         overrides = dressing.copied(chart)

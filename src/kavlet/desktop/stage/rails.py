@@ -1,5 +1,6 @@
 """Two rails at the Stage's edge that turn and tilt a solid chart, one axis each."""
 
+import math
 from typing import Literal
 
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
@@ -8,7 +9,6 @@ from PySide6.QtWidgets import QHBoxLayout, QSlider, QVBoxLayout, QWidget
 
 from kavlet.core.charts.solid import MOST_ANGLE
 from kavlet.core.document import dressing
-from kavlet.core.values.errors import KavletError
 from kavlet.desktop.dress.fields import TextField
 from kavlet.desktop.look import UNIT, colours, qcolor
 from kavlet.desktop.store import Store
@@ -149,10 +149,7 @@ class Rail(QWidget):
 
     def refresh(self) -> None:
         """Show how far the chart is turned; hidden where it is flat."""
-        try:
-            picture = self._store.picture()
-        except KavletError:
-            picture = None
+        picture = self._store.picture_if_any()
         solid = picture.build.chart.as_solid if picture is not None else None
         self.setVisible(solid is not None)
         if solid is None:
@@ -188,6 +185,8 @@ class Rail(QWidget):
         try:
             angle = float(bare)
         except ValueError:
+            angle = math.nan
+        if not math.isfinite(angle):
             self.field.mark_wrong(True)
             return
         self.take(angle)

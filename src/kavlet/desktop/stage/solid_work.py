@@ -3,9 +3,7 @@
 from PySide6.QtCore import QObject
 from PySide6.QtWidgets import QWidget
 
-from kavlet.core.build import Picture
 from kavlet.core.document import solids
-from kavlet.core.values.errors import KavletError
 from kavlet.desktop.store import Store
 
 
@@ -16,15 +14,9 @@ class SolidCommands(QObject):
         super().__init__(window)
         self._store = store
 
-    def _picture(self) -> Picture | None:
-        try:
-            return self._store.picture()
-        except KavletError:
-            return None
-
     def toggle_solid(self) -> None:
         """Make the chart solid, or flat again."""
-        chart, picture = self._store.chart, self._picture()
+        chart, picture = self._store.chart, self._store.picture_if_any()
         if chart is None or picture is None:
             return
         spec = picture.build.chart
@@ -46,7 +38,7 @@ class SolidCommands(QObject):
 
     def see_from(self, side: solids.Side) -> None:
         """Turn the solid so that it is seen from a side."""
-        chart, picture = self._store.chart, self._picture()
+        chart, picture = self._store.chart, self._store.picture_if_any()
         if chart is None or picture is None:
             return
         spec = picture.build.chart
