@@ -17,7 +17,7 @@ from kavlet.core.scene.path import Path, recorded
 from kavlet.core.scene.primitives import Shape
 from kavlet.core.shapes.body import End, ellipse
 from kavlet.core.shapes.box import box, quad
-from kavlet.core.solid.cover import polygons
+from kavlet.core.solid.cover import cut, polygons
 from kavlet.core.solid.loft import Axis, Level, Loft, Outline, outline_of
 from kavlet.core.values.geometry import Rect
 
@@ -204,21 +204,8 @@ def _outline(mark: Mark) -> Path | None:
     points = polygons(mark.path)[0]
     area = clip.bounds
     for axis, low, high in ((0, area.x, area.right), (1, area.y, area.bottom)):
-        points = _cut(_cut(points, axis, low, True), axis, high, False)
+        points = cut(cut(points, axis, low, True), axis, high, False)
     return recorded(quad, *points) if len(points) > 2 else None
-
-
-def _cut(points: list[tuple[float, float]], axis: int, limit: float, low: bool) -> list[tuple[float, float]]:
-    """A convex polygon without what lies beyond a limit (Sutherland and Hodgman 1974)."""
-    made: list[tuple[float, float]] = []
-    for one, other in zip(points, [*points[1:], points[0]], strict=True) if points else ():
-        a, b = (one[axis] - limit, other[axis] - limit) if low else (limit - one[axis], limit - other[axis])
-        if a >= 0:
-            made.append(one)
-        if a * b < 0:
-            t = a / (a - b)
-            made.append((one[0] + (other[0] - one[0]) * t, one[1] + (other[1] - one[1]) * t))
-    return made
 
 
 def _parted(rect: Rect, end: End) -> list[Path]:

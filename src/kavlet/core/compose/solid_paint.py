@@ -16,9 +16,10 @@ from kavlet.core.scene.paints import Hatch, LinearGradient, Paint, RadialGradien
 from kavlet.core.scene.path import Path, joined, recorded
 from kavlet.core.scene.primitives import Image, Primitive, Shape, Stamp
 from kavlet.core.shapes.arc import disc
-from kavlet.core.shapes.box import box
+from kavlet.core.shapes.box import box, quad
 from kavlet.core.solid.assembly import Body, Cap
 from kavlet.core.solid.camera import Camera, Sheet
+from kavlet.core.solid.cover import cut, polygons
 from kavlet.core.solid.light import Light, lit
 from kavlet.core.solid.loft import Loft
 from kavlet.core.solid.pen import seen
@@ -29,6 +30,8 @@ from kavlet.core.values.geometry import Rect
 
 BLACK, WHITE = Colour(0, 0, 0), Colour(1, 1, 1)
 STRAIGHT = 0.005  # of full light by which a stop may be off the line between its neighbours
+CELLS, LAP = 6, 1.06  # cells across and down a picture in perspective; how far each goes on under the next
+ROUNDED = 12  # straight pieces of a curve that cuts a picture
 OPEN = 0.82  # how far toward white
 GAMMA = 2.2  # by which a share of light becomes a share of darkness laid over a picture
 Skin = Callable[[float, float], Colour]
@@ -315,7 +318,28 @@ def _end_point(part: Part, tip: bool) -> tuple[float, float]:
 
 def on_sheet(item: Primitive, sheet: Sheet, shade: float, gleam: float) -> list[Primitive]:
     """A flat primitive on its plane as it is seen, under light."""
-    return under_light(placed(item, sheet), shade, gleam)
+    whole = under_light(placed(item, sheet), shade, gleam)
+    if isinstance(item, Image) and sheet.affine is None:
+        return [*_in_cells(item, sheet), *whole[1:]]
+    return whole
+
+
+def _in_cells(item: Image, sheet: Sheet) -> list[Primitive]:
+    """A picture in perspective: cell by cell under the map that is nearest there, each a little way under the next."""
+    outline = recorded(box, Rect(0, 0, 1, 1)).mapped(item.place)
+    area, rings = outline.bounds, polygons(item.clip if item.clip is not None else outline, ROUNDED)
+    wide, tall = area.width / CELLS, area.height / CELLS
+    made: list[Primitive] = []
+    for i in range(CELLS * CELLS):
+        x, y = area.x + i % CELLS * wide, area.y + i // CELLS * tall
+        held = rings
+        for axis, low, size in ((0, x, wide), (1, y, tall)):
+            held = [cut(cut(ring, axis, low, True), axis, low + size * LAP, False) for ring in held]
+        clip = joined([recorded(quad, *(sheet.point(*one) for one in ring)) for ring in held if len(ring) > 2])
+        if clip.verbs:
+            place = sheet.near(x + wide / 2, y + tall / 2).after(item.place)
+            made.append(msgspec.structs.replace(item, place=place, clip=clip))
+    return made
 
 
 def placed(item: Primitive, sheet: Sheet) -> Primitive:

@@ -85,3 +85,16 @@ def polygons(path: Path, steps: int = STEPS) -> list[list[tuple[float, float]]]:
         elif verb == CLOSE:
             continue
     return rings
+
+
+def cut(points: list[tuple[float, float]], axis: int, limit: float, low: bool) -> list[tuple[float, float]]:
+    """A polygon without what lies beyond a limit along an axis (Sutherland and Hodgman 1974)."""
+    made: list[tuple[float, float]] = []
+    for one, other in zip(points, [*points[1:], points[0]], strict=True) if points else ():
+        a, b = (one[axis] - limit, other[axis] - limit) if low else (limit - one[axis], limit - other[axis])
+        if a >= 0:
+            made.append(one)
+        if a * b < 0:
+            t = a / (a - b)
+            made.append((one[0] + (other[0] - one[0]) * t, one[1] + (other[1] - one[1]) * t))
+    return made
