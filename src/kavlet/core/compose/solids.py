@@ -27,13 +27,13 @@ from kavlet.core.compose.solid_paint import (
     body_items,
     cap_items,
     coat_of,
-    on_sheet,
     seen_ball,
     under,
     wall_items,
     whole,
 )
 from kavlet.core.compose.solid_room import beside, furnished, moved_to, shadows, walls
+from kavlet.core.compose.solid_sheet import on_sheet
 from kavlet.core.scene.path import Path, joined, recorded
 from kavlet.core.scene.primitives import MarkId, Primitive, Writing
 from kavlet.core.shapes.arc import at, disc
