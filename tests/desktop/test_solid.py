@@ -5,7 +5,7 @@ import math
 import pytest
 from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
 from PySide6.QtGui import QMouseEvent
-from PySide6.QtWidgets import QApplication, QWidget
+from PySide6.QtWidgets import QApplication, QScrollArea, QWidget
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.charts.solid import Solid
@@ -16,6 +16,7 @@ from kavlet.desktop.stage.rails import Rail
 from kavlet.desktop.window import Window
 from tests.desktop.test_recipes import figure, show
 from tests.desktop.test_stage import click, spec, type_in
+from tests.making import document, table
 
 
 def solid(window: Window) -> Solid | None:
@@ -285,6 +286,19 @@ def test_dress_tells_what_the_view_does_to_the_reading(window: Window, qtbot: Qt
     window.store.select()
     qtbot.mouseClick(window.stage.solid, Qt.MouseButton.LeftButton)
     assert not window.dress.solid.reading.isVisible()
+
+
+def test_long_names_leave_the_fields_where_they_are(window: Window, qtbot: QtBot) -> None:
+    names = ["The long boardwalk by the northern reedbed", "Visitors’ centre and café by the old mill leat"]
+    rows = table(["site", "visits in spring", "visits in autumn"], names, [120, 340], [100, 240])
+    window.store.load(document("columns", rows), None, "")
+    qtbot.mouseClick(window.stage.solid, Qt.MouseButton.LeftButton)
+    qtbot.wait(50)
+    area = window.dress.findChild(QScrollArea)
+    assert area is not None
+    assert names[0] in window.dress.solid.reading.text()
+    assert area.widget().width() <= area.viewport().width()
+    assert area.horizontalScrollBar().value() == 0
 
 
 def test_clicking_a_side_chooses_its_body(window: Window, qtbot: QtBot) -> None:

@@ -40,6 +40,7 @@ class SolidFields(QWidget):
         self.reading = QLabel()
         self.reading.setObjectName("quiet")
         self.reading.setTextFormat(Qt.TextFormat.RichText)
+        self.reading.setWordWrap(True)  # long names take more lines, and never more room than the panel has
         self.reading.setToolTip(
             self.tr("What the view does to the reading: each part’s share of all that is seen, and of all values")
         )
@@ -76,7 +77,11 @@ class SolidFields(QWidget):
 
 
 def _line(name: str, area: str, value: str) -> str:
-    return f'<tr><td>{escape(name)}</td><td align="right">{area}</td><td align="right">{value}</td></tr>'
+    return f"<tr><td>{escape(name)}</td>{_cell(area)}{_cell(value)}</tr>"
+
+
+def _cell(text: str) -> str:
+    return f'<td align="right" style="white-space: nowrap; padding-left: 8px">{text}</td>'
 
 
 def reading(figure: Figure, part: Part | None) -> str:
