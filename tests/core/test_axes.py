@@ -13,8 +13,8 @@ from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.scale import Scale
-from kavlet.core.compose import ticks
-from kavlet.core.compose.scales import scaled
+from kavlet.core.compose.frames import ticks
+from kavlet.core.compose.frames.scales import scaled
 from kavlet.core.figures.cells import EPOCH
 
 ROWS = table(["site", "count"], ["A", "B", "C"], [2, 30, 400])

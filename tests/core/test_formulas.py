@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from kavlet.core.figures.cells import Cell, ErrorValue, Formula, Value
 from kavlet.core.figures.functions import FUNCTIONS
 from kavlet.core.figures.recalculate import recalculate
-from kavlet.core.figures.references import CellReference, Reference
+from kavlet.core.figures.references import CellReference, RangeReference
 from kavlet.core.figures.syntax import Call, Literal, Node, Operation, Refer, parse, printed, tidied
 from kavlet.core.figures.table import Column, Table
 from kavlet.core.figures.typed import shown_for_editing, typed
@@ -28,7 +28,7 @@ _leaves: st.SearchStrategy[Node] = st.one_of(
     st.booleans().map(Literal),
     st.sampled_from(list(ErrorValue)).map(Literal),
     st.builds(
-        Reference, _corners, st.none() | _corners, st.sampled_from(["", "Gates", "Two summers", "A1", "it's"])
+        RangeReference, _corners, st.none() | _corners, st.sampled_from(["", "Gates", "Two summers", "A1", "it's"])
     ).map(Refer),
 )
 

@@ -13,7 +13,7 @@ from PIL import Image as Pillow
 from tests.making import document, draw, make, table
 
 from kavlet.core.build import Picture, Pictures, picture
-from kavlet.core.compose.seen import seen
+from kavlet.core.compose.solid.seen import seen
 from kavlet.core.document import dressing, solids
 from kavlet.core.document.document import Document
 from kavlet.core.figures.recalculate import recalculate

@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.charts.chart import Chart
-from kavlet.core.compose.figure import Mark, Text
+from kavlet.core.compose.figure import Mark, PlacedText
 from kavlet.desktop.command_finder import CommandFinder
 from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
 from kavlet.desktop.dress.fill_field import FillField
@@ -29,7 +29,7 @@ def mark(window: Window, key: str, row: int = 0) -> Mark:
     return next(one for one in figure(window).marks if one.key == key and one.row == row and one.visible)
 
 
-def label(window: Window, key: str, row: int = 0) -> Text:
+def label(window: Window, key: str, row: int = 0) -> PlacedText:
     return next(one for one in figure(window).texts if one.kind == "label" and one.key == key and one.row == row)
 
 

@@ -4,13 +4,13 @@ from typing import Literal
 
 from msgspec import Struct
 
-Kind = Literal["layer", "mark", "label", "text", "legend", "axis", "plot"]
+PartKind = Literal["layer", "mark", "label", "text", "legend", "axis", "plot"]
 
 
 class Part(Struct, frozen=True):
     """A part of the chart in view. `key` is a layer's, or says which text or axis; `row` counts the table's rows."""
 
-    kind: Kind
+    kind: PartKind
     key: str
     row: int = -1
 

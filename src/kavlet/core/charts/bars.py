@@ -1,7 +1,7 @@
 """Bars: one per row, side by side with other layers of bars, or stacked on the one before."""
 
 from kavlet.core.charts.layer import Layer, Stack
-from kavlet.core.shapes.body import Body
+from kavlet.core.shapes.body import BodyForm
 
 
 class Bars(Layer, frozen=True, tag_field="type", tag="bars", omit_defaults=True):
@@ -15,7 +15,7 @@ class Bars(Layer, frozen=True, tag_field="type", tag="bars", omit_defaults=True)
     """
 
     stack: Stack = "none"
-    form: Body = "square"
+    form: BodyForm = "square"
     radius: float | None = None
     thickness: float = 1.0
     true: str = ""

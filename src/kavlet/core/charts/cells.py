@@ -4,7 +4,7 @@ from typing import Literal
 
 from kavlet.core.charts.layer import Layer
 
-Cell = Literal["square", "disc"]
+CellForm = Literal["square", "disc"]
 
 
 class Cells(Layer, frozen=True, tag_field="type", tag="cells", omit_defaults=True):
@@ -15,7 +15,7 @@ class Cells(Layer, frozen=True, tag_field="type", tag="cells", omit_defaults=Tru
     names one per row. `cut` cuts the last one by its width, or so that its ink area is the fraction.
     """
 
-    cell: Cell = "square"
+    cell: CellForm = "square"
     symbol: str = ""
     symbols: str = ""
     wrap: int = 0

@@ -6,7 +6,7 @@ from msgspec import Struct
 
 from kavlet.core.dress.fills import Fill
 
-Side = Literal["none", "auto", "top", "bottom", "left", "right", "inside"]
+LegendSide = Literal["none", "auto", "top", "bottom", "left", "right", "inside"]
 
 
 class Entry(Struct, frozen=True, omit_defaults=True):
@@ -24,7 +24,7 @@ class Legend(Struct, frozen=True, omit_defaults=True):
     `x`, `y` are the place inside the plot, as shares of what is free.
     """
 
-    side: Side = "auto"
+    side: LegendSide = "auto"
     title: str = ""
     entries: tuple[Entry, ...] = ()
     key: str = ""

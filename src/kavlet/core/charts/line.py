@@ -2,7 +2,7 @@
 
 from kavlet.core.charts.layer import Layer, Missing
 from kavlet.core.shapes.curve import Course
-from kavlet.core.shapes.spots import Spot
+from kavlet.core.shapes.spots import SpotForm
 
 
 class Line(Layer, frozen=True, tag_field="type", tag="line", omit_defaults=True):
@@ -15,6 +15,6 @@ class Line(Layer, frozen=True, tag_field="type", tag="line", omit_defaults=True)
     course: Course = "straight"
     width: float = 2.25
     dash: tuple[float, ...] = ()
-    spot: Spot = "none"
+    spot: SpotForm = "none"
     size: float = 7.0
     missing: Missing = "break"

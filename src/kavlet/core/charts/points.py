@@ -1,7 +1,7 @@
 """Points: a shape or symbol per row, or just a place that carries a label."""
 
 from kavlet.core.charts.layer import Layer
-from kavlet.core.shapes.spots import Spot
+from kavlet.core.shapes.spots import SpotForm
 
 
 class Points(Layer, frozen=True, tag_field="type", tag="points", omit_defaults=True):
@@ -18,7 +18,7 @@ class Points(Layer, frozen=True, tag_field="type", tag="points", omit_defaults=T
 
     x: str = ""
     figures: str = ""
-    spot: Spot = "disc"
+    spot: SpotForm = "disc"
     symbol: str = ""
     size: float = 9.0
     ride: bool = False

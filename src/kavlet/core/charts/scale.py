@@ -6,7 +6,7 @@ from msgspec import Struct
 
 from kavlet.core.values.number_text import NumberText
 
-Kind = Literal["linear", "log", "category", "date"]
+ScaleKind = Literal["linear", "log", "category", "date"]
 TickRule = Literal["125", "heckbert", "extended"]
 
 
@@ -20,7 +20,7 @@ class Scale(Struct, frozen=True, omit_defaults=True):
     or turned by `angle` degrees.
     """
 
-    kind: Kind = "linear"
+    kind: ScaleKind = "linear"
     minimum: float | None = None
     maximum: float | None = None
     zero: bool = True

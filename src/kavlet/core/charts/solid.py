@@ -4,7 +4,8 @@ from typing import Literal
 
 from msgspec import Struct
 
-Material = Literal["matte", "satin", "glossy"]
+from kavlet.core.solid.material import Material
+
 MOST_ANGLE = 90.0  # degrees of turn and tilt; beyond, a chart would be seen from behind
 # How a solid is looked at, as against what it is: nothing has to be laid out anew when these change.
 LOOK_FIELDS = (

@@ -19,7 +19,7 @@ from kavlet.core.charts.cells import Cells
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.flanks import Flanks
 from kavlet.core.charts.frame import Cartesian, Grid, Polar
-from kavlet.core.charts.legend import Side
+from kavlet.core.charts.legend import LegendSide
 from kavlet.core.charts.line import Line
 from kavlet.core.charts.needle import Needle
 from kavlet.core.charts.points import Points
@@ -27,39 +27,36 @@ from kavlet.core.charts.reference import Reference
 from kavlet.core.charts.rings import Rings
 from kavlet.core.charts.solid import Solid
 from kavlet.core.charts.wedges import Wedges
-from kavlet.core.compose import (
+from kavlet.core.compose.data import Data
+from kavlet.core.compose.figure import Figure, Key, Mark, PlacedAxis, PlacedRule, PlacedText
+from kavlet.core.compose.frames import cartesian, grid, polar
+from kavlet.core.compose.frames.disc import Disc
+from kavlet.core.compose.frames.field import Field
+from kavlet.core.compose.frames.plane import Plane
+from kavlet.core.compose.furniture import Furniture, Sizes, sizes
+from kavlet.core.compose.marks import (
     area,
     band,
     bars,
     bubbles,
-    cartesian,
     cells,
     flanks,
-    grid,
-    legend,
     line,
     marker,
     needle,
     points,
-    polar,
     reference,
     rings,
     stacks,
-    texts,
     wedges,
 )
-from kavlet.core.compose.data import Data
-from kavlet.core.compose.disc import Disc
-from kavlet.core.compose.fan import fan
-from kavlet.core.compose.field import Field
-from kavlet.core.compose.figure import Axis, Figure, Key, Mark, Rule, Text
-from kavlet.core.compose.furniture import Furniture, Sizes, sizes
-from kavlet.core.compose.labels import settle
-from kavlet.core.compose.lettering import Ink, block
-from kavlet.core.compose.placing import Placing
-from kavlet.core.compose.plane import Plane
-from kavlet.core.compose.room import Room
-from kavlet.core.compose.wording import Wording
+from kavlet.core.compose.marks.placing import Placing
+from kavlet.core.compose.words import legend, texts
+from kavlet.core.compose.words.fan import fan
+from kavlet.core.compose.words.labels import settle
+from kavlet.core.compose.words.lettering import Ink, block
+from kavlet.core.compose.words.room import Room
+from kavlet.core.compose.words.wording import Wording
 from kavlet.core.dress.style import Style
 from kavlet.core.scene.path import Path
 from kavlet.core.scene.primitives import Primitive
@@ -67,7 +64,7 @@ from kavlet.core.text.wrapping import shortened
 from kavlet.core.values.geometry import Rect, Size
 
 if TYPE_CHECKING:
-    from kavlet.core.compose.solids import Modelled
+    from kavlet.core.compose.solid.model import Modelled
 
 Placer = Callable[[Any, int, Any, Placing], None]
 
@@ -106,11 +103,11 @@ class _Spread:
 
     def model(self, solid: Solid) -> "Modelled | None":
         """Its bodies, modelled anew only when their shape changes; None where it has none."""
-        from kavlet.core.compose import solids  # heavy, and only for charts that are solid
+        from kavlet.core.compose.solid import model  # heavy, and only for charts that are solid
 
         shape = (solid.depth, solid.form, solid.edge)
         if self._model is None or self._model[0] != shape:
-            self._model = shape, solids.modelled(solid, self.frame, self.furniture, self.to)
+            self._model = shape, model.modelled(solid, self.frame, self.furniture, self.to)
         return self._model[1]
 
 
@@ -123,7 +120,7 @@ class Laid(Struct):
     alt_text: str
     title: str
     legend: tuple[str, ...]
-    texts: list[Text]
+    texts: list[PlacedText]
     keys: list[Key]
     spreads: list[_Spread]
 
@@ -132,10 +129,10 @@ class _Made(Struct):
     """What of the panels has been finished so far."""
 
     marks: list[Mark]
-    texts: list[Text]
-    under: list[Rule]
-    over: list[Rule]
-    axes: list[Axis]
+    texts: list[PlacedText]
+    under: list[PlacedRule]
+    over: list[PlacedRule]
+    axes: list[PlacedAxis]
     plots: list[Rect]
     room: list[Primitive]
     painted: list[Primitive]
@@ -157,7 +154,7 @@ def laid_out(panels: tuple[Panel, ...], style: Style, size: Size) -> Laid:
     inner = Rect(0, 0, size.width, size.height).inset(pad, pad, pad, pad)
     around, room = texts.around(chart, style, points_, inner)
     wording = Wording(chart, data)
-    dock: Side = "top" if isinstance(chart.frame, Cartesian) or len(panels) > 1 else "right"
+    dock: LegendSide = "top" if isinstance(chart.frame, Cartesian) or len(panels) > 1 else "right"
     hug = _hug(chart, room) if len(panels) == 1 else None
     keys, key_texts, room = legend.lay_out(chart, data, style, points_, wording, room, dock, hug)
     laid = Laid(size, style, points_, chart.alt_text, chart.title.text, legend.names(chart, data, wording),

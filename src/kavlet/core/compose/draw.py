@@ -4,7 +4,7 @@ import math
 
 import msgspec
 
-from kavlet.core.compose.figure import Figure, Mark, Rule, Text
+from kavlet.core.compose.figure import Figure, Mark, PlacedRule, PlacedText
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.pens import Pen
 from kavlet.core.scene.primitives import MarkId, Primitive, Scene, Shape, Writing
@@ -47,7 +47,7 @@ def named(mark: Mark) -> list[Primitive]:
     return made
 
 
-def _rule(rule: Rule) -> Shape:
+def _rule(rule: PlacedRule) -> Shape:
     def line(pen: Pen) -> None:
         pen.move_to(rule.x1, rule.y1)
         pen.line_to(rule.x2, rule.y2)
@@ -56,7 +56,7 @@ def _rule(rule: Rule) -> Shape:
     return Shape(recorded(line), None, rule.colour, rule.width, dash=rule.dash, flat_ends=flat)
 
 
-def _written(text: Text) -> list[Primitive]:
+def _written(text: PlacedText) -> list[Primitive]:
     mark = MarkId(text.layer, text.row, text.key) if text.layer and text.row is not None else None
     return [
         Writing(line.text, line.x, line.y, line.width, text.face, text.size, text.colour, mark, text.angle)
@@ -64,7 +64,7 @@ def _written(text: Text) -> list[Primitive]:
     ]
 
 
-def _leader(text: Text) -> list[Primitive]:
+def _leader(text: PlacedText) -> list[Primitive]:
     if len(text.leader) < 2 or text.leader_colour is None:
         return []
 

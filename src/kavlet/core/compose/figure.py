@@ -7,7 +7,7 @@ from msgspec import Struct
 from kavlet.core.dress.fills import Fill
 from kavlet.core.scene.path import Path
 from kavlet.core.scene.primitives import Primitive
-from kavlet.core.shapes.body import Body, End
+from kavlet.core.shapes.body import BodyForm, End
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect, Size
 
@@ -28,11 +28,11 @@ class Sector(Struct, frozen=True):
     end: float
 
 
-class Block(Struct, frozen=True):
+class BarBox(Struct, frozen=True):
     """The box that a bar fills, its form, and the side its value grows to; `broken` when its value goes on beyond."""
 
     rect: Rect
-    form: Body
+    form: BodyForm
     end: End
     corners: tuple[tuple[float, float], ...] = ()
     broken: bool = False
@@ -61,7 +61,7 @@ class Mark(Struct, frozen=True):
     says: str = ""
     items: tuple[Primitive, ...] = ()
     sector: Sector | None = None
-    block: Block | None = None
+    block: BarBox | None = None
     dressed: Fill | None = None
     tone: int = 0
     panel: int = 0
@@ -70,7 +70,7 @@ class Mark(Struct, frozen=True):
     flat: float = 0.0
 
 
-class Line(Struct, frozen=True):
+class PlacedLine(Struct, frozen=True):
     """One line of a text; `x` is the start of its baseline and `y` the baseline."""
 
     text: str
@@ -79,12 +79,12 @@ class Line(Struct, frozen=True):
     width: float
 
 
-class Text(Struct, frozen=True):
+class PlacedText(Struct, frozen=True):
     """A text of one line or more. `leader` holds the points of the line that leads to its mark."""
 
     text: str
     kind: TextKind
-    lines: tuple[Line, ...]
+    lines: tuple[PlacedLine, ...]
     bounds: Rect
     anchor: Anchor
     face: str
@@ -100,7 +100,7 @@ class Text(Struct, frozen=True):
     panel: int = 0
 
 
-class Rule(Struct, frozen=True):
+class PlacedRule(Struct, frozen=True):
     """A straight line that carries no figure: a gridline, an axis."""
 
     kind: RuleKind
@@ -121,7 +121,7 @@ class Key(Struct, frozen=True):
     bounds: Rect
 
 
-class Axis(Struct, frozen=True):
+class PlacedAxis(Struct, frozen=True):
     """One axis: its ends, and the ticks it shows."""
 
     name: str
@@ -143,10 +143,10 @@ class Figure(Struct, frozen=True):
     plot: Rect
     ground: Colour
     marks: tuple[Mark, ...]
-    texts: tuple[Text, ...]
-    axes: tuple[Axis, ...]
-    under: tuple[Rule, ...] = ()
-    over: tuple[Rule, ...] = ()
+    texts: tuple[PlacedText, ...]
+    axes: tuple[PlacedAxis, ...]
+    under: tuple[PlacedRule, ...] = ()
+    over: tuple[PlacedRule, ...] = ()
     keys: tuple[Key, ...] = ()
     legend: tuple[str, ...] = ()
     title: str = ""

@@ -2,8 +2,8 @@
 
 from msgspec import Struct
 
-from kavlet.core.compose.figure import Axis, Rule, Text
-from kavlet.core.compose.lettering import Ink
+from kavlet.core.compose.figure import PlacedAxis, PlacedRule, PlacedText
+from kavlet.core.compose.words.lettering import Ink
 from kavlet.core.dress.style import Style
 from kavlet.core.values.geometry import Size
 
@@ -30,10 +30,10 @@ def sizes(style: Style, size: Size) -> Sizes:
 class Furniture(Struct, frozen=True):
     """Rules under and over the marks, texts, and the axes for the record."""
 
-    under: tuple[Rule, ...] = ()
-    over: tuple[Rule, ...] = ()
-    texts: tuple[Text, ...] = ()
-    axes: tuple[Axis, ...] = ()
+    under: tuple[PlacedRule, ...] = ()
+    over: tuple[PlacedRule, ...] = ()
+    texts: tuple[PlacedText, ...] = ()
+    axes: tuple[PlacedAxis, ...] = ()
 
 
 def text_ink(style: Style, sizes: Sizes) -> Ink:

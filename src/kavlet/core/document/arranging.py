@@ -11,7 +11,7 @@ from kavlet.core.document.guessing import guess_roles
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.document.row_looks import following_rows
 from kavlet.core.figures.cells import Cell, ErrorValue, Formula, Value
-from kavlet.core.figures.references import CellReference, Reference, filled
+from kavlet.core.figures.references import CellReference, RangeReference, filled
 from kavlet.core.figures.table import HEADER, Column, Table
 from kavlet.core.values.errors import KavletError
 
@@ -56,7 +56,7 @@ def move_columns(document: Document, table_id: str, first: int, count: int, to: 
     return fitted(with_table(document, msgspec.structs.replace(table, columns=columns)))
 
 
-def _following(old: Reference, place: dict[int, int], by_rows: bool) -> Reference:
+def _following(old: RangeReference, place: dict[int, int], by_rows: bool) -> RangeReference:
     """A reference after rows or columns changed places; a range keeps the extent its cells have afterwards."""
     if old.whole == ("columns" if by_rows else "rows"):
         return old
@@ -68,7 +68,7 @@ def _following(old: Reference, place: dict[int, int], by_rows: bool) -> Referenc
         return msgspec.structs.replace(corner, **{"row" if by_rows else "column": new})
 
     if old.other is None:
-        return Reference(put(old.one, place.get(part(old.one), part(old.one))), None, old.table)
+        return RangeReference(put(old.one, place.get(part(old.one), part(old.one))), None, old.table)
     low, high = sorted((part(old.one), part(old.other)))
     known = [place[row] for row in range(low, min(high, len(place) - 1) + 1)]
     if len(known) != high - low + 1:
@@ -76,7 +76,7 @@ def _following(old: Reference, place: dict[int, int], by_rows: bool) -> Referenc
     ends = min(known), max(known)
     if ends[1] - ends[0] != high - low:
         ends = low, high  # rows have left it: it keeps its place rather than grow over others
-    return Reference(put(old.one, ends[0]), put(old.other, ends[1]), old.table, old.whole)
+    return RangeReference(put(old.one, ends[0]), put(old.other, ends[1]), old.table, old.whole)
 
 
 def sort_rows(document: Document, table_id: str, values: list[Value], descending: bool = False) -> Document:
@@ -143,10 +143,10 @@ def _as_name(cell: Cell) -> Cell:
     return cell
 
 
-def _turned(old: Reference) -> Reference:
+def _turned(old: RangeReference) -> RangeReference:
     def turn(corner: CellReference) -> CellReference:
         return CellReference(corner.row, corner.column, corner.keep_row, corner.keep_column)
 
     whole = {"": "", "columns": "rows", "rows": "columns"}
     kind = whole[old.whole]
-    return Reference(turn(old.one), old.other and turn(old.other), old.table, kind)  # type: ignore[arg-type]
+    return RangeReference(turn(old.one), old.other and turn(old.other), old.table, kind)  # type: ignore[arg-type]

@@ -1,7 +1,5 @@
 """Edits of what cells hold: filling, pasting with references, number text, clearing by hand."""
 
-from collections.abc import Mapping
-
 import msgspec
 
 from kavlet.core.document.document import Document, with_table
@@ -9,12 +7,11 @@ from kavlet.core.document.edits import set_cells
 from kavlet.core.document.fitting import fitted
 from kavlet.core.document.following import with_references
 from kavlet.core.figures.cells import Cell, Formula, Written
-from kavlet.core.figures.references import Reference, column_letters, filled, quoted
+from kavlet.core.figures.references import RangeReference, column_letters, filled, quoted
 from kavlet.core.figures.table import HEADER
 from kavlet.core.values.number_text import NumberText
 
 Box = tuple[int, int, int, int]  # first column, first row, last column, last row, both ends included
-Cells = Mapping[tuple[int, int], Cell]
 
 
 def fill(document: Document, table_id: str, source: Box, target: Box) -> Document:
@@ -81,7 +78,7 @@ def move_cells(document: Document, table_id: str, source: Box, column: int, row:
     return fitted(with_references(document, table_id, lambda old: _gone_along(old, source, by)))
 
 
-def _gone_along(old: Reference, box: Box, by: tuple[int, int]) -> Reference:
+def _gone_along(old: RangeReference, box: Box, by: tuple[int, int]) -> RangeReference:
     """A reference whose cells all lie in the block, moved with it; others stay."""
     c1, r1, c2, r2 = box
     corners = [corner for corner in (old.one, old.other) if corner is not None]
@@ -90,7 +87,7 @@ def _gone_along(old: Reference, box: Box, by: tuple[int, int]) -> Reference:
     moved = [
         msgspec.structs.replace(corner, column=corner.column + by[0], row=corner.row + by[1]) for corner in corners
     ]
-    return Reference(moved[0], moved[1] if old.other else None, old.table)
+    return RangeReference(moved[0], moved[1] if old.other else None, old.table)
 
 
 def set_number_text(document: Document, table_id: str, box: Box, number: NumberText) -> Document:

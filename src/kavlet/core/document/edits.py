@@ -18,7 +18,7 @@ from kavlet.core.recipes.recipe import Setting
 from kavlet.core.values.errors import KavletError
 
 MOST_ROWS, MOST_COLUMNS = 100_000, 1_000
-Cells = Mapping[tuple[int, int], Cell]
+CellChanges = Mapping[tuple[int, int], Cell]
 
 
 def add_table(document: Document, name: str, rows: list[list[Cell]]) -> tuple[Document, str]:
@@ -88,7 +88,7 @@ def set_setting(document: Document, chart_id: str, name: str, value: Setting | N
     return change_chart(document, chart_id, settings=settings)
 
 
-def set_cells(document: Document, table_id: str, cells: Cells) -> Document:
+def set_cells(document: Document, table_id: str, cells: CellChanges) -> Document:
     """Put cells, keyed by column and row, into the table's columns. Rows below its end make it grow."""
     table = document.table(table_id)
     most_row = max((row for _, row in cells), default=-1)
@@ -140,7 +140,7 @@ def insert_rows(document: Document, table_id: str, at: int, count: int = 1) -> D
 
 
 def _continued(column: Column, at: int, count: int) -> tuple[Cell, ...]:
-    """Cells for new rows: the formula of the row above, where the rows around it were filled from one formula."""
+    """CellChanges for new rows: the formula of the row above, where the rows around it were filled from one formula."""
     above = column.cells[at - 1] if at > HEADER else None
     before = column.cells[at - 2] if at - 1 > HEADER else None
     if (

@@ -6,9 +6,7 @@ import msgspec
 
 from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Cell, Formula
-from kavlet.core.figures.references import Reference, rewritten
-
-Follow = Callable[[Reference], Reference | None]
+from kavlet.core.figures.references import Follow, RangeReference, rewritten
 
 
 def with_formulas(document: Document, change: Callable[[str, str], str]) -> Document:
@@ -56,7 +54,7 @@ def with_references(document: Document, table_id: str, follow: Follow) -> Docume
     name = document.table(table_id).name
 
     def change(text: str, home: str) -> str:
-        def only_there(old: Reference) -> Reference | None:
+        def only_there(old: RangeReference) -> RangeReference | None:
             return follow(old) if old.table == name or (home == table_id and not old.table) else old
 
         return rewritten(text, only_there)

@@ -10,7 +10,7 @@ from kavlet.core.document.document import ChartEntry, Document, fresh_name
 from kavlet.core.document.fitting import fitted
 from kavlet.core.document.lookup import find_recipe, recipes_of
 from kavlet.core.figures.cells import Formula
-from kavlet.core.figures.references import CellReference, Reference, column_letters, rewritten
+from kavlet.core.figures.references import CellReference, RangeReference, column_letters, rewritten
 from kavlet.core.figures.table import HEADER, Column, Table
 from kavlet.core.recipes.own import OwnHelper, OwnRecipe
 from kavlet.core.recipes.recipe import Parameter, Role
@@ -98,7 +98,7 @@ def _read_by(columns: list[Column], table: Table) -> set[int]:
     """The columns of the table that formulas in these columns read."""
     found: set[int] = set()
 
-    def note(old: Reference) -> Reference:
+    def note(old: RangeReference) -> RangeReference:
         if not old.table and old.one.row < table.height:
             last = old.other.column if old.other is not None else old.one.column
             single = old.other is None and old.one.keep_row and old.one.keep_column
@@ -151,7 +151,7 @@ def _template(
         kept = (ends | near if not held.keep_row else near | ends).get(at)
         return f"{{{word}}}{{{kept}}}" if kept else None
 
-    def slot(old: Reference) -> Reference | None:
+    def slot(old: RangeReference) -> RangeReference | None:
         if old.table:
             return old
         single = old.other is None and old.one.keep_row and old.one.keep_column
@@ -174,7 +174,7 @@ def _template(
     return "".join(part + (slots[i] if i < len(parts) - 1 and i < len(slots) else "") for i, part in enumerate(parts))
 
 
-def _parameter(table: Table, at: Reference, parameters: dict[str, Parameter]) -> str:
+def _parameter(table: Table, at: RangeReference, parameters: dict[str, Parameter]) -> str:
     column, row = at.one.column, at.one.row
     cell = table.columns[column].cells[row] if column < len(table.columns) and row < table.height else None
     beside = table.columns[column - 1].cells[row] if 0 < column <= len(table.columns) and row < table.height else None

@@ -10,7 +10,7 @@ from kavlet.core.document import dressing
 from kavlet.core.document.document import Document
 from kavlet.core.values.errors import KavletError
 
-Side = Literal["front", "above", "corner"]
+ViewSide = Literal["front", "above", "corner"]
 Angles = tuple[float, float]  # degrees of turn and tilt
 
 
@@ -29,7 +29,7 @@ def made_flat(document: Document, chart_id: str) -> Document:
     return dressing.set_looks(document, chart_id, {"solid.on": False})
 
 
-def seen_from(document: Document, chart_id: str, spec: Chart, side: Side) -> Document:
+def seen_from(document: Document, chart_id: str, spec: Chart, side: ViewSide) -> Document:
     """The chart as a solid, seen from a side."""
     check(spec)
     return dressing.set_looks(document, chart_id, {"solid.on": True, **_angles(*angles(spec, side))})
@@ -49,7 +49,7 @@ def check(spec: Chart) -> None:
         )
 
 
-def angles(spec: Chart, side: Side) -> Angles:
+def angles(spec: Chart, side: ViewSide) -> Angles:
     """Turn and tilt that show a chart well from a side: discs lie down, standing bars are seen from above."""
     if side == "front":
         return 0.0, 0.0

@@ -7,7 +7,7 @@ from kavlet.core.document.edits import add_table, insert_columns
 from kavlet.core.document.fitting import fitted
 from kavlet.core.document.following import with_formulas
 from kavlet.core.figures.cells import Cell, Formula
-from kavlet.core.figures.references import Reference, rewritten
+from kavlet.core.figures.references import RangeReference, rewritten
 from kavlet.core.values.errors import KavletError
 
 
@@ -27,7 +27,7 @@ def rename(document: Document, table_id: str, name: str) -> Document:
     if any(one.name.casefold() == name.casefold() and one.id != table_id for one in document.tables):
         raise KavletError(f"There is a table “{name}” already.")
 
-    def follow(old: Reference) -> Reference:
+    def follow(old: RangeReference) -> RangeReference:
         return msgspec.structs.replace(old, table=name) if old.table == table.name else old
 
     document = with_formulas(document, lambda text, _: rewritten(text, follow))

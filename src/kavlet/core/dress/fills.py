@@ -4,23 +4,24 @@ from typing import Literal
 
 from msgspec import Struct
 
-Run = Literal["along", "across", "round", "radial"]
-HatchKind = Literal["lines", "cross", "dots", "dashes"]
+from kavlet.core.scene.paints import HatchKind
+
+GradientRun = Literal["along", "across", "round", "radial"]
 How = Literal["fitted", "stretched", "repeated", "per unit"]
 
 
-class Gradient(Struct, frozen=True, tag_field="fill", tag="gradient", omit_defaults=True):
+class GradientFill(Struct, frozen=True, tag_field="fill", tag="gradient", omit_defaults=True):
     """Colours in equal steps: along the bar's value, across it, outward, or `round`, which makes it look like a tube.
 
     `angle`, where given, turns the run clockwise from the right instead.
     """
 
     colours: tuple[str, ...]
-    run: Run = "along"
+    run: GradientRun = "along"
     angle: float | None = None
 
 
-class Hatch(Struct, frozen=True, tag_field="fill", tag="hatch", omit_defaults=True):
+class HatchFill(Struct, frozen=True, tag_field="fill", tag="hatch", omit_defaults=True):
     """A pattern that stays readable in grey print: lines turned by `angle`, `step` points apart."""
 
     colour: str
@@ -31,7 +32,7 @@ class Hatch(Struct, frozen=True, tag_field="fill", tag="hatch", omit_defaults=Tr
     width: float = 1.5
 
 
-class Picture(Struct, frozen=True, tag_field="fill", tag="picture", omit_defaults=True):
+class PictureFill(Struct, frozen=True, tag_field="fill", tag="picture", omit_defaults=True):
     """A symbol or picture by its name.
 
     `fitted` once at own proportions, `stretched` once over the whole part, `repeated` at own proportions from the base
@@ -47,4 +48,4 @@ class Picture(Struct, frozen=True, tag_field="fill", tag="picture", omit_default
     ground: str = ""
 
 
-Fill = str | Gradient | Hatch | Picture
+Fill = str | GradientFill | HatchFill | PictureFill

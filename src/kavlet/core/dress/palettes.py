@@ -10,7 +10,7 @@ from msgspec import Struct
 
 from kavlet.core.values.errors import KavletError
 
-Kind = Literal["qualitative", "sequential", "diverging"]
+PaletteKind = Literal["qualitative", "sequential", "diverging"]
 MOST = 64
 _HEX = re.compile(r"(?<![\w#&])#?([0-9a-fA-F]{6})(?:[0-9a-fA-F]{2})?(?![\w])|(?<![\w&])#([0-9a-fA-F]{3})(?![\w])")
 
@@ -20,7 +20,7 @@ class Palette(Struct, frozen=True, omit_defaults=True):
 
     name: str
     title: str
-    kind: Kind
+    kind: PaletteKind
     colours: tuple[str, ...]
     source: str = ""
 

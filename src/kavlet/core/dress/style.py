@@ -5,7 +5,7 @@ from typing import Any
 import msgspec
 
 from kavlet.core.dress import colours
-from kavlet.core.dress.fills import Fill, Gradient, Hatch, Picture
+from kavlet.core.dress.fills import Fill, GradientFill, HatchFill, PictureFill
 from kavlet.core.dress.palettes import palettes
 from kavlet.core.dress.theme import DEFAULT_THEME, Theme, theme
 from kavlet.core.text.faces import Family, face
@@ -80,19 +80,19 @@ class Style(msgspec.Struct, frozen=True):
             return self.tone(tone)
         if isinstance(fill, str):
             return self.colour(fill)
-        if isinstance(fill, Gradient):
+        if isinstance(fill, GradientFill):
             return self.colour(fill.colours[0]) if fill.colours else self.tone(tone)
-        if isinstance(fill, Picture):
+        if isinstance(fill, PictureFill):
             return self.colour(fill.colour) if fill.colour else self.tone(tone)
         return self.colour(fill.colour)
 
     def behind(self, fill: Fill | None, tone: int) -> Colour:
         """The colour a text would stand on inside a part with that fill."""
-        if isinstance(fill, Hatch):
+        if isinstance(fill, HatchFill):
             return self.colour(fill.ground) if fill.ground else mix(self.colour(fill.colour), self.ground, 0.6)
-        if isinstance(fill, Gradient) and fill.colours:
+        if isinstance(fill, GradientFill) and fill.colours:
             return mix(self.colour(fill.colours[0]), self.colour(fill.colours[-1]), 0.5)
-        if isinstance(fill, Picture):
+        if isinstance(fill, PictureFill):
             return self.colour(fill.ground) if fill.ground else self.ground
         return self.solid(fill, tone)
 

@@ -16,8 +16,8 @@ from kavlet.core.figures.cells import ErrorValue, Value, text_of
 from kavlet.core.figures.functions import FUNCTIONS
 from kavlet.core.figures.functions.arithmetic import raised
 from kavlet.core.figures.functions.registry import Argument, Failure, number, plain
-from kavlet.core.figures.ranges import Array, Block, Range
-from kavlet.core.figures.references import CellReference, Reference, rewritten
+from kavlet.core.figures.ranges import Block, Range, ValueBlock
+from kavlet.core.figures.references import CellReference, RangeReference, rewritten
 from kavlet.core.figures.syntax import Call, FormulaError, Literal, Name, Node, Operation, Refer, parse
 
 
@@ -35,7 +35,7 @@ class Template(Struct, frozen=True):
     """A compiled formula, its references relative to a formula in the first cell, and why it failed, if it did."""
 
     evaluate: Evaluate
-    references: tuple[Reference, ...]
+    references: tuple[RangeReference, ...]
     problem: str = ""
 
 
@@ -43,12 +43,12 @@ class Template(Struct, frozen=True):
 def template(formula: str, column: int, row: int) -> Template:
     """The template of a formula that stands at that place (counted from 0)."""
 
-    found: list[Reference] = []
+    found: list[RangeReference] = []
 
-    def stand_in(old: Reference) -> Reference:
+    def stand_in(old: RangeReference) -> RangeReference:
         other = old.other and _relative(old.other, column, row)
-        found.append(Reference(_relative(old.one, column, row), other, old.table, old.whole))
-        return Reference(_A1, _A1 if old.other else None, old.table)
+        found.append(RangeReference(_relative(old.one, column, row), other, old.table, old.whole))
+        return RangeReference(_A1, _A1 if old.other else None, old.table)
 
     # Formulas of one shape have the same text once each reference is replaced by a stand-in of its kind.
     shape = rewritten(formula, stand_in)
@@ -76,7 +76,7 @@ def resolved(corner: CellReference, column: int, row: int) -> tuple[int, int]:
 
 
 @lru_cache(maxsize=8192)
-def _compiled(shape: str, references: tuple[Reference, ...]) -> Template:
+def _compiled(shape: str, references: tuple[RangeReference, ...]) -> Template:
     try:
         tree = parse(shape)
     except FormulaError as error:
@@ -88,7 +88,7 @@ def _compiled(shape: str, references: tuple[Reference, ...]) -> Template:
         return Template(_constant(ErrorValue.VALUE), (), "The formula can't be read.")
 
 
-def _compile(node: Node, take: Callable[[], Reference], as_block: bool = False) -> Evaluate:
+def _compile(node: Node, take: Callable[[], RangeReference], as_block: bool = False) -> Evaluate:
     """The closure of a node; `take` gives the formula's own references in the order they were typed.
 
     With `as_block` a reference to a single cell gives a block of one, for functions that tell cells from typed values.
@@ -109,7 +109,7 @@ def _constant(value: Value) -> Evaluate:
     return lambda _reader, _column, _row: value
 
 
-def _refer(to: Reference, as_block: bool) -> Evaluate:
+def _refer(to: RangeReference, as_block: bool) -> Evaluate:
     one, other, table = to.one, to.other, to.table
     if other is None and not as_block:
         return lambda reader, column, row: reader.cell(table, *resolved(one, column, row))
@@ -149,7 +149,7 @@ def _binary(sign: str, left: Evaluate, right: Evaluate) -> Evaluate:
     return evaluate
 
 
-def _over_blocks(apply: Callable[..., Argument], *arguments: Argument) -> Array:
+def _over_blocks(apply: Callable[..., Argument], *arguments: Argument) -> ValueBlock:
     """An operator or function value by value; a single value, row or column is used again for each of the others."""
     blocks = [one for one in arguments if isinstance(one, Block)]
     rows = max(one.used if one.height > 1 else min(1, one.height) for one in blocks)
@@ -171,7 +171,7 @@ def _over_blocks(apply: Callable[..., Argument], *arguments: Argument) -> Array:
             return failure.error
         return None if isinstance(made, Block) else made
 
-    return Array([[cell(row, column) for column in range(width)] for row in range(rows)])
+    return ValueBlock([[cell(row, column) for column in range(width)] for row in range(rows)])
 
 
 def _joined(left: Value, right: Value) -> Value:
@@ -246,7 +246,7 @@ def _sort_key(value: Value) -> tuple[int, float | str]:
     return 1, str(value).casefold()
 
 
-def _call(node: Call, take: Callable[[], Reference]) -> Evaluate:
+def _call(node: Call, take: Callable[[], RangeReference]) -> Evaluate:
     function = FUNCTIONS.get(node.function)
     if node.function in ("ROW", "COLUMN") and not node.arguments:
         own_row = node.function == "ROW"

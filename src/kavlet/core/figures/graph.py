@@ -11,17 +11,17 @@ from itertools import pairwise
 
 from kavlet.core.figures.compiling import Template, resolved
 
-Place = tuple[int, int, int]  # table, column, row
-Span = tuple[int, int, int, int, int]  # table, first column, last column, first row, last row
-Node = Place | Span
+CellPlace = tuple[int, int, int]  # table, column, row
+CellRange = tuple[int, int, int, int, int]  # table, first column, last column, first row, last row
+Vertex = CellPlace | CellRange
 
 
 class Graph:
     """Built once for a set of formulas; read-only afterwards."""
 
-    def __init__(self, formulas: dict[Place, Template], tables: dict[str, int]) -> None:
+    def __init__(self, formulas: dict[CellPlace, Template], tables: dict[str, int]) -> None:
         self.formulas = formulas
-        self._after: defaultdict[Node, list[Node]] = defaultdict(list)
+        self._after: defaultdict[Vertex, list[Vertex]] = defaultdict(list)
         self._chains: defaultdict[tuple[int, int], dict[tuple[int, int, int, int], list[int]]] = defaultdict(dict)
         ends: defaultdict[tuple[int, int, int, int], set[int]] = defaultdict(set)
         for place, one in formulas.items():
@@ -44,7 +44,7 @@ class Graph:
             for column in range(first, last + 1):
                 self._chains[home, column][chain] = ordered
 
-    def after(self, node: Node) -> Iterable[Node]:
+    def after(self, node: Vertex) -> Iterable[Vertex]:
         """The nodes that read this one directly."""
         yield from self._after.get(node, ())
         if len(node) == 3:
@@ -55,13 +55,13 @@ class Graph:
                     if at < len(lasts):
                         yield (*chain, lasts[at])
 
-    def order(self, changed: Iterable[Place]) -> tuple[list[Place], list[Place]]:
+    def order(self, changed: Iterable[CellPlace]) -> tuple[list[CellPlace], list[CellPlace]]:
         """The formulas to evaluate after these cells changed, in order, and those that are part of a cycle.
 
         A changed cell that is itself a formula is evaluated too.
         """
-        reached: dict[Node, list[Node]] = {}
-        waiting: list[Node] = list(changed)
+        reached: dict[Vertex, list[Vertex]] = {}
+        waiting: list[Vertex] = list(changed)
         while waiting:
             node = waiting.pop()
             if node not in reached:
@@ -72,8 +72,8 @@ class Graph:
             for follower in followers:
                 before[follower] += 1
         ready = [node for node, count in before.items() if count == 0]
-        order: list[Place] = []
-        loops: list[Place] = []
+        order: list[CellPlace] = []
+        loops: list[CellPlace] = []
         while True:
             while ready:
                 node = ready.pop()
@@ -99,13 +99,13 @@ class Graph:
                 del before[node]
 
 
-def _first_cycle(left: dict[Node, int], after: dict[Node, list[Node]]) -> list[Node]:
+def _first_cycle(left: dict[Vertex, int], after: dict[Vertex, list[Vertex]]) -> list[Vertex]:
     """A strongly connected part that no other left node leads into (Tarjan 1972, without recursion)."""
-    index: dict[Node, int] = {}
-    low: dict[Node, int] = {}
-    stack: list[Node] = []
-    on_stack: set[Node] = set()
-    last: list[Node] = []
+    index: dict[Vertex, int] = {}
+    low: dict[Vertex, int] = {}
+    stack: list[Vertex] = []
+    on_stack: set[Vertex] = set()
+    last: list[Vertex] = []
     for start in left:
         if start in index:
             continue
@@ -131,7 +131,7 @@ def _first_cycle(left: dict[Node, int], after: dict[Node, list[Node]]) -> list[N
                 if work:
                     low[work[-1][0]] = min(low[work[-1][0]], low[node])
                 if low[node] == index[node]:
-                    part: list[Node] = []
+                    part: list[Vertex] = []
                     while not part or part[-1] != node:
                         part.append(stack.pop())
                         on_stack.discard(part[-1])

@@ -63,7 +63,7 @@ class Block:
         return math.fsum(self.numbers)
 
 
-class Array(Block):
+class ValueBlock(Block):
     """Values an operator made, row by row."""
 
     def __init__(self, rows: list[list[Value]]) -> None:

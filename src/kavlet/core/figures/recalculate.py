@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from kavlet.core.figures.cells import Cell, ErrorValue, Formula, Value, number_of, plain_value
 from kavlet.core.figures.compiling import Template, template
 from kavlet.core.figures.functions.registry import Argument, Failure, single
-from kavlet.core.figures.graph import Graph, Place
+from kavlet.core.figures.graph import CellPlace, Graph
 from kavlet.core.figures.ranges import ColumnSource, Floats, Range
 from kavlet.core.figures.table import HEADER, Column, Table
 
@@ -106,7 +106,7 @@ def recalculate(tables: tuple[Table, ...], before: Values | None = None) -> Valu
     if before is None or not _same_shape(tables, before.tables):
         return _afresh(tables)
     columns = [list(of_table) for of_table in before.columns]
-    changed: list[Place] = []
+    changed: list[CellPlace] = []
     formulas_changed = False
     for place, old, new in _differences(before.tables, tables):
         changed.append(place)
@@ -153,7 +153,7 @@ def _graph(tables: tuple[Table, ...]) -> Graph:
     return Graph(formulas, {table.name: i for i, table in enumerate(tables)})
 
 
-def _run(graph: Graph, order: list[Place], tables: tuple[Table, ...], columns: list[list[ColumnValues]]) -> None:
+def _run(graph: Graph, order: list[CellPlace], tables: tuple[Table, ...], columns: list[list[ColumnValues]]) -> None:
     names = {table.name: i for i, table in enumerate(tables)}
     readers = [_Reader(columns, names, i) for i in range(len(tables))]
     for table, column, row in order:
@@ -187,7 +187,7 @@ def _same_shape(tables: tuple[Table, ...], others: tuple[Table, ...]) -> bool:
     )
 
 
-def _differences(old: tuple[Table, ...], new: tuple[Table, ...]) -> Iterator[tuple[Place, Cell, Cell]]:
+def _differences(old: tuple[Table, ...], new: tuple[Table, ...]) -> Iterator[tuple[CellPlace, Cell, Cell]]:
     for t, (one, other) in enumerate(zip(old, new, strict=True)):
         if one is other:
             continue

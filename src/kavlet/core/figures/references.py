@@ -55,7 +55,7 @@ class CellReference(Struct, frozen=True):
         return CellReference(column, row, self.keep_column, self.keep_row)
 
 
-class Reference(Struct, frozen=True):
+class RangeReference(Struct, frozen=True):
     """A cell, or a range from its first to its last cell, perhaps in another table.
 
     `whole` marks ranges of whole columns (``B:C``) or rows (``2:3``), which reach to the end of the grid.
@@ -77,7 +77,7 @@ class Reference(Struct, frozen=True):
         return f"{quoted(self.table)}!{cells}" if self.table else cells
 
 
-Follow = Callable[[Reference], Reference | None]
+Follow = Callable[[RangeReference], RangeReference | None]
 
 
 def column_letters(index: int) -> str:
@@ -107,20 +107,20 @@ def cell_reference(text: str) -> CellReference:
     return CellReference(column_index(letters), int(row) - 1, bool(keep_column), bool(keep_row))
 
 
-def reference(text: str) -> Reference:
+def reference(text: str) -> RangeReference:
     """A reference from its text, with or without a table; the text must be one."""
     table, _, cells = text.rpartition("!")
     one, _, other = cells.partition(":")
     if not other:
-        return Reference(cell_reference(one), None, unquoted(table))
+        return RangeReference(cell_reference(one), None, unquoted(table))
     if one.lstrip("$").isalpha():
         # Rows are kept when filled, as the whole column always runs from the first to the last.
         ends = cell_reference(f"{one}$1"), cell_reference(f"{other}${MOST_ROWS}")
-        return Reference(*ends, unquoted(table), "columns")
+        return RangeReference(*ends, unquoted(table), "columns")
     if one.lstrip("$").isdigit():
         ends = cell_reference(f"$A{one}"), cell_reference(f"${column_letters(MOST_COLUMNS - 1)}{other}")
-        return Reference(*ends, unquoted(table), "rows")
-    return Reference(cell_reference(one), cell_reference(other), unquoted(table))
+        return RangeReference(*ends, unquoted(table), "rows")
+    return RangeReference(cell_reference(one), cell_reference(other), unquoted(table))
 
 
 def quoted(table: str) -> str:
@@ -154,9 +154,9 @@ def rewritten(formula: str, follow: Follow) -> str:
 def filled(formula: str, columns: int, rows: int) -> str:
     """The formula as it reads when filled that many columns right and rows down."""
 
-    def follow(old: Reference) -> Reference:
+    def follow(old: RangeReference) -> RangeReference:
         other = old.other.filled(columns, rows) if old.other else None
-        return Reference(old.one.filled(columns, rows), other, old.table, old.whole)
+        return RangeReference(old.one.filled(columns, rows), other, old.table, old.whole)
 
     return rewritten(formula, follow)
 
@@ -196,19 +196,19 @@ def shifted(formula: str, home: bool, table: str, shift: Shift, by_rows: bool) -
     `home` tells whether the formula stands in that table, so that references without a table's name mean it.
     """
 
-    def follow(old: Reference) -> Reference | None:
+    def follow(old: RangeReference) -> RangeReference | None:
         if not (old.table == table or (home and not old.table)) or old.whole == ("columns" if by_rows else "rows"):
             return old
         first = old.one.row if by_rows else old.one.column
         if old.other is None:
             place = shift.single(first)
-            return None if place is None else Reference(_moved(old.one, place, by_rows), None, old.table)
+            return None if place is None else RangeReference(_moved(old.one, place, by_rows), None, old.table)
         last = old.other.row if by_rows else old.other.column
         span = shift.span(min(first, last), max(first, last))
         if span is None:
             return None
         one, other = span if first <= last else (span[1], span[0])
-        return Reference(_moved(old.one, one, by_rows), _moved(old.other, other, by_rows), old.table, old.whole)
+        return RangeReference(_moved(old.one, one, by_rows), _moved(old.other, other, by_rows), old.table, old.whole)
 
     return rewritten(formula, follow)
 

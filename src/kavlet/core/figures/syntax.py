@@ -11,7 +11,7 @@ from msgspec import Struct
 from platformdirs import user_cache_path
 
 from kavlet.core.figures.cells import ERRORS, ErrorValue
-from kavlet.core.figures.references import Reference, reference
+from kavlet.core.figures.references import RangeReference, reference
 
 MOST_LETTERS = 32_768
 DEEPEST = 120
@@ -27,7 +27,7 @@ class Literal(Struct, frozen=True):
 
 
 class Refer(Struct, frozen=True):
-    to: Reference
+    to: RangeReference
     depth: int = 1
 
 

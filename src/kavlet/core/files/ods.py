@@ -8,10 +8,10 @@ from pathlib import Path
 from kavlet.core.figures.cells import ErrorValue, Formula, Written, text_of
 from kavlet.core.figures.functions.dates import as_date
 from kavlet.core.figures.recalculate import Values
-from kavlet.core.figures.references import SCAN, Reference, quoted, reference
+from kavlet.core.figures.references import SCAN, RangeReference, quoted, reference
 from kavlet.core.figures.table import Table
 from kavlet.core.files import archive, workbook
-from kavlet.core.files.sheet import Sheet
+from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.values.errors import KavletError
 
 SUFFIX = ".ods"
@@ -26,7 +26,7 @@ def sheets(path: Path) -> list[str]:
     return list(workbook.values(content, path.name))
 
 
-def read(path: Path, title: str | None = None, part: str | None = None) -> Sheet:
+def read(path: Path, title: str | None = None, part: str | None = None) -> ReadSheet:
     """A sheet (the first when not named) or a range of it. Raises KavletError when it can't be read."""
     content = workbook.content_of(path)
     parts = archive.members(content, path.name, ("content.xml",))
@@ -84,7 +84,7 @@ def theirs(formula: str) -> str:
     return f"of:{body}"
 
 
-def _bracketed(to: Reference) -> str:
+def _bracketed(to: RangeReference) -> str:
     sheet = "$'" + to.table.replace("'", "''") + "'" if to.table else ""
     ends = to.text.rpartition("!")[2].split(":")
     return "[" + ":".join(f"{'' if i else sheet}.{end}" for i, end in enumerate(ends)) + "]"

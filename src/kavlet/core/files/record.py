@@ -4,8 +4,8 @@ import json
 import math
 from typing import Any
 
-from kavlet.core.compose.figure import Axis, Figure, Mark, Text
-from kavlet.core.compose.seen import Seen, seen
+from kavlet.core.compose.figure import Figure, Mark, PlacedAxis, PlacedText
+from kavlet.core.compose.solid.seen import Seen, seen
 from kavlet.core.figures.cells import ErrorValue, Value
 from kavlet.core.proof.finding import Finding
 from kavlet.core.recipes.recipe import HelperBuild
@@ -88,7 +88,7 @@ def _mark(mark: Mark, as_solid: Seen | None) -> dict[str, Any]:
     return made
 
 
-def _label(text: Text) -> dict[str, Any]:
+def _label(text: PlacedText) -> dict[str, Any]:
     return {
         "text": text.text,
         "row": text.row,
@@ -102,7 +102,7 @@ def _label(text: Text) -> dict[str, Any]:
     }
 
 
-def _axis(axis: Axis) -> dict[str, Any]:
+def _axis(axis: PlacedAxis) -> dict[str, Any]:
     return {
         "name": axis.name,
         "min": _number(axis.minimum),

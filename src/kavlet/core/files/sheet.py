@@ -7,13 +7,13 @@ from msgspec import Struct
 
 from kavlet.core.figures.cells import EPOCH, Cell, Formula, Written
 from kavlet.core.figures.functions import FUNCTIONS
-from kavlet.core.figures.references import CellReference, Reference, cell_reference, column_letters, rewritten
+from kavlet.core.figures.references import CellReference, RangeReference, cell_reference, column_letters, rewritten
 from kavlet.core.figures.syntax import Call, FormulaError, Node, Operation, Refer, parse
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import DATE
 
 
-class Area(Struct, frozen=True):
+class FilledArea(Struct, frozen=True):
     """Columns and rows from 0, both ends included."""
 
     first_column: int
@@ -22,14 +22,14 @@ class Area(Struct, frozen=True):
     last_row: int
 
 
-class Sheet(Struct, frozen=True):
+class ReadSheet(Struct, frozen=True):
     """Rows of cells, and one sentence for each kind of thing that could not be kept."""
 
     cells: list[list[Cell]]
     notes: tuple[str, ...] = ()
 
 
-def area(text: str) -> Area:
+def area(text: str) -> FilledArea:
     """An area such as ``A1:C9``. Raises KavletError when the text is none."""
     one, _, other = text.replace("$", "").strip().upper().partition(":")
     try:
@@ -37,7 +37,7 @@ def area(text: str) -> Area:
     except ValueError:
         raise KavletError(f"“{text}” is not a range.", remedy="Write it like A1:C9.") from None
     columns, rows = sorted((first.column, last.column)), sorted((first.row, last.row))
-    return Area(columns[0], rows[0], columns[1], rows[1])
+    return FilledArea(columns[0], rows[0], columns[1], rows[1])
 
 
 def cell_of(value: object) -> Cell:
@@ -60,7 +60,9 @@ def cell_of(value: object) -> Cell:
     return str(value)
 
 
-def sheet(values: list[list[object]], formulas: dict[tuple[int, int], str], name: str, chosen: Area | None) -> Sheet:
+def sheet(
+    values: list[list[object]], formulas: dict[tuple[int, int], str], name: str, chosen: FilledArea | None
+) -> ReadSheet:
     """The sheet from its values and its formulas (keyed by column and row, in this program's syntax).
 
     A formula that uses an unknown function, another sheet, or cells outside the chosen range keeps its value, and a
@@ -68,7 +70,7 @@ def sheet(values: list[list[object]], formulas: dict[tuple[int, int], str], name
     """
     height = max([len(values), *(row + 1 for _, row in formulas)], default=0)
     width = max([max(map(len, values), default=0), *(column + 1 for column, _ in formulas)], default=0)
-    taken = chosen or Area(0, 0, width - 1, height - 1)
+    taken = chosen or FilledArea(0, 0, width - 1, height - 1)
     rows: list[list[Cell]] = []
     lost: dict[str, list[str]] = {}
     for row in range(taken.first_row, min(taken.last_row + 1, height)):
@@ -85,10 +87,10 @@ def sheet(values: list[list[object]], formulas: dict[tuple[int, int], str], name
         rows.append(line)
     while rows and all(cell is None for cell in rows[-1]):
         rows.pop()
-    return Sheet(rows, tuple(f"{_some(cells)} kept as values: {why}." for why, cells in lost.items()))
+    return ReadSheet(rows, tuple(f"{_some(cells)} kept as values: {why}." for why, cells in lost.items()))
 
 
-def kept(formula: str, name: str, taken: Area) -> str:
+def kept(formula: str, name: str, taken: FilledArea) -> str:
     """The formula as it reads in the chosen range. Raises FormulaError, saying why, when it cannot be kept."""
     for call in _nodes(parse(formula)):
         if isinstance(call, Call) and call.function not in FUNCTIONS:
@@ -96,15 +98,15 @@ def kept(formula: str, name: str, taken: Area) -> str:
         if isinstance(call, Refer) and call.to.table not in ("", name):
             raise FormulaError("they refer to another sheet")
 
-    def follow(old: Reference) -> Reference:
+    def follow(old: RangeReference) -> RangeReference:
         if old.whole:
-            return Reference(old.one, old.other, "", old.whole)
-        return Reference(_moved(old.one, taken), old.other and _moved(old.other, taken))
+            return RangeReference(old.one, old.other, "", old.whole)
+        return RangeReference(_moved(old.one, taken), old.other and _moved(old.other, taken))
 
     return rewritten(formula, follow)
 
 
-def _moved(corner: CellReference, taken: Area) -> CellReference:
+def _moved(corner: CellReference, taken: FilledArea) -> CellReference:
     inside = (
         taken.first_column <= corner.column <= taken.last_column and taken.first_row <= corner.row <= taken.last_row
     )

@@ -8,14 +8,14 @@ import msgspec
 from kavlet.core.figures.cells import Cell
 from kavlet.core.figures.table import Source
 from kavlet.core.files import atomic, csv, json_records, ods, xlsx
-from kavlet.core.files.sheet import Sheet
+from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.values.errors import KavletError
 
 MOST_BYTES = 100_000_000
 SUFFIXES = (*csv.SUFFIXES, xlsx.SUFFIX, ods.SUFFIX, json_records.SUFFIX)
 
 
-def read(path: Path, sheet: str | None = None, part: str | None = None) -> Sheet:
+def read(path: Path, sheet: str | None = None, part: str | None = None) -> ReadSheet:
     """The cells of a table file, each where it stands. Raises KavletError when it can't be read.
 
     `sheet` and `part` (such as ``A1:C9``) choose from a workbook.
@@ -28,13 +28,13 @@ def read(path: Path, sheet: str | None = None, part: str | None = None) -> Sheet
     if sheet is not None or part is not None:
         raise KavletError(f"{path.name} has no sheets to choose from.")
     if ending in csv.SUFFIXES:
-        return Sheet(csv.read(path))
+        return ReadSheet(csv.read(path))
     if ending == json_records.SUFFIX:
-        return Sheet(json_records.read(path))
+        return ReadSheet(json_records.read(path))
     raise KavletError(f"{path.name} is no table Kavlet can read.", remedy=f"It reads {' '.join(SUFFIXES)}.")
 
 
-def read_source(source: Source) -> Sheet:
+def read_source(source: Source) -> ReadSheet:
     """The cells of the file a table follows, read as its source says, the first row being names."""
     path = Path(source.path)
     if path.suffix.lower() in csv.SUFFIXES:
@@ -43,10 +43,10 @@ def read_source(source: Source) -> Sheet:
         manner = csv.Manner(
             source.encoding or guess.encoding, source.separator or guess.separator, source.decimal or guess.decimal
         )
-        found = Sheet(csv.grid(content, path.name, manner))
+        found = ReadSheet(csv.grid(content, path.name, manner))
     else:
         found = read(path, source.sheet, source.part)
-    return Sheet(named(found), found.notes)
+    return ReadSheet(named(found), found.notes)
 
 
 def stamp(path: Path) -> str:
@@ -65,7 +65,7 @@ def sheets(path: Path) -> list[str]:
     return xlsx.sheets(path) if ending == xlsx.SUFFIX else ods.sheets(path) if ending == ods.SUFFIX else []
 
 
-def named(found: Sheet) -> list[list[Cell]]:
+def named(found: ReadSheet) -> list[list[Cell]]:
     """The sheet's rows with a first row of names, as a table of a document has them.
 
     Where names have to be made up, the formulas move down with their row.

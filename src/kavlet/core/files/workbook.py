@@ -4,7 +4,7 @@ import io
 from pathlib import Path
 
 from kavlet.core.files import atomic
-from kavlet.core.files.sheet import Area, Sheet, area, sheet
+from kavlet.core.files.sheet import FilledArea, ReadSheet, area, sheet
 from kavlet.core.values.errors import KavletError
 
 MOST_BYTES = 100_000_000
@@ -41,9 +41,9 @@ def pick(names: list[str], wanted: str | None, name: str) -> str:
     return wanted
 
 
-def built(held: list[list[object]], formulas: Formulas, title: str, part: str | None, name: str) -> Sheet:
+def built(held: list[list[object]], formulas: Formulas, title: str, part: str | None, name: str) -> ReadSheet:
     """The chosen part of a sheet. Raises KavletError when nothing is in it."""
-    chosen: Area | None = area(part) if part else None
+    chosen: FilledArea | None = area(part) if part else None
     made = sheet(held, formulas, title, chosen)
     if not made.cells:
         raise KavletError(f"{name}: the sheet “{title}” is empty{' there' if part else ''}.")

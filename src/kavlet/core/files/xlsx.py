@@ -8,7 +8,7 @@ from kavlet.core.figures.cells import ErrorValue, Formula, Value, Written, text_
 from kavlet.core.figures.recalculate import Values
 from kavlet.core.figures.table import Table
 from kavlet.core.files import archive, workbook
-from kavlet.core.files.sheet import Sheet
+from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import PLAIN, NumberText
 
@@ -22,7 +22,7 @@ def sheets(path: Path) -> list[str]:
     return list(workbook.values(content, path.name))
 
 
-def read(path: Path, title: str | None = None, part: str | None = None) -> Sheet:
+def read(path: Path, title: str | None = None, part: str | None = None) -> ReadSheet:
     """A sheet (the first when not named) or a range of it. Raises KavletError when it can't be read."""
     content = workbook.content_of(path)
     parts = archive.members(content, path.name, (".xml",))

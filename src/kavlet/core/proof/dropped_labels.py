@@ -1,7 +1,7 @@
 """Labels that found no room at a readable size."""
 
 from kavlet.core.compose.figure import Figure
-from kavlet.core.compose.lettering import FLOOR
+from kavlet.core.compose.words.lettering import FLOOR
 from kavlet.core.proof.finding import Finding
 
 

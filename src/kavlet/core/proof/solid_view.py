@@ -1,7 +1,7 @@
 """A solid whose view makes one of its parts take more, or less, of the area than it does in the flat chart."""
 
 from kavlet.core.compose.figure import Figure
-from kavlet.core.compose.seen import seen
+from kavlet.core.compose.solid.seen import seen
 from kavlet.core.proof.finding import Finding
 
 COARSE = 1.0  # places to a point; enough to tell shares apart by a percent

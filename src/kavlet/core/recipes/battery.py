@@ -8,7 +8,7 @@ from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
-from kavlet.core.dress.fills import Gradient
+from kavlet.core.dress.fills import GradientFill
 from kavlet.core.recipes.checks import need_above_zero, need_numbers
 from kavlet.core.recipes.parts import OF, ROW, choice, number, optional, text, total_of
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Role
@@ -76,7 +76,7 @@ def chart(inputs: Inputs) -> Chart:
             "bottom",
             "cap",
             inputs.helpers["bottom"],
-            fill=Gradient(("quiet",), run="round"),
+            fill=GradientFill(("quiet",), run="round"),
             thickness=thick,
             listed=False,
             stack="stacked",
@@ -86,7 +86,7 @@ def chart(inputs: Inputs) -> Chart:
             "left",
             "left",
             inputs.helpers["charge"],
-            fill=Gradient((colour,), run="round"),
+            fill=GradientFill((colour,), run="round"),
             thickness=thick,
             cuts=cuts,
             label=strong if left > 0.12 else None,
@@ -97,7 +97,7 @@ def chart(inputs: Inputs) -> Chart:
             "spent",
             "spent",
             inputs.helpers["empty"],
-            fill=Gradient(("track",), run="round"),
+            fill=GradientFill(("track",), run="round"),
             thickness=thick,
             label=strong if left <= 0.12 else None,
             stack="stacked",
@@ -107,7 +107,7 @@ def chart(inputs: Inputs) -> Chart:
             "cap",
             "cap",
             inputs.helpers["cap"],
-            fill=Gradient(("quiet",), run="round"),
+            fill=GradientFill(("quiet",), run="round"),
             thickness=0.42,
             listed=False,
             stack="stacked",

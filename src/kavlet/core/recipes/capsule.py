@@ -7,7 +7,7 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale
-from kavlet.core.dress.fills import Gradient
+from kavlet.core.dress.fills import GradientFill
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers
 from kavlet.core.recipes.parts import NAME, SHARE_SCALE, choice, flag, gap, listed, number, optional
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, Role, finite
@@ -38,7 +38,7 @@ def chart(inputs: Inputs) -> Chart:
     """Two bars at one place (overlap 100) without an axis, and the symbol."""
     symbol = str(inputs.settings["symbol"])
     lying = inputs.settings["direction"] == "lying"
-    fill = Gradient(("tone1",), run="round") if inputs.settings["round"] else None
+    fill = GradientFill(("tone1",), run="round") if inputs.settings["round"] else None
     label = Label(template="{share}", position="base", bold=True, number=WHOLE_PERCENT)
     label = Label(
         template=f"{{{inputs.helpers['share']}}}",

@@ -11,7 +11,7 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.checks import needing
 from kavlet.core.recipes.parts import NAME, VALUES, choice, flag, gap, number, optional, series_said
 from kavlet.core.recipes.recipe import Inputs, Parameter, Places, Recipe
-from kavlet.core.shapes.body import Body
+from kavlet.core.shapes.body import BodyForm
 from kavlet.core.values.number_text import WHOLE_PERCENT
 
 STACKS: dict[str, Stack] = {"side by side": "none", "stacked": "stacked", "100 %": "share"}
@@ -28,7 +28,7 @@ def build(inputs: Inputs, lying: bool) -> Chart:
     settings = inputs.settings
     stack = STACKS[str(settings["stack"])]
     labelled = str(settings["labels"])
-    form: Body = settings["form"]  # type: ignore[assignment]
+    form: BodyForm = settings["form"]  # type: ignore[assignment]
     says = "{share}" if labelled == "shares" else "{value}"
     position: Position = "outside" if stack == "none" else "middle"
     layers = []

@@ -6,7 +6,7 @@ from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
-from kavlet.core.dress.fills import How, Picture
+from kavlet.core.dress.fills import How, PictureFill
 from kavlet.core.recipes.checks import need_no_negatives, need_numbers
 from kavlet.core.recipes.parts import NAME, VALUE, choice, flag, gap, said
 from kavlet.core.recipes.recipe import Inputs, Parameter, Places, Recipe
@@ -28,7 +28,7 @@ def chart(inputs: Inputs) -> Chart:
     """One layer of bars with a picture as fill."""
     settings = inputs.settings
     how: How = settings["how"]  # type: ignore[assignment]
-    fill = Picture(str(settings["symbol"]), how, turned=bool(settings["turned"]))
+    fill = PictureFill(str(settings["symbol"]), how, turned=bool(settings["turned"]))
     label = Label(number=inputs.number_text("value"), position="outside", bold=True) if settings["labels"] else None
     return Chart(
         Cartesian(

@@ -5,12 +5,12 @@ from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.points import Points
-from kavlet.core.charts.scale import Kind, Scale
+from kavlet.core.charts.scale import Scale, ScaleKind
 from kavlet.core.recipes.checks import needing
 from kavlet.core.recipes.columns import formulas
 from kavlet.core.recipes.parts import NAME, choice, flag, number
 from kavlet.core.recipes.recipe import Inputs, Parameter, Recipe, Role
-from kavlet.core.shapes.spots import Spot
+from kavlet.core.shapes.spots import SpotForm
 
 X = Role("x", "number", "The figure that goes to the right.")
 Y = Role("value", "number", "The figure that goes upward.")
@@ -19,7 +19,7 @@ Y = Role("value", "number", "The figure that goes upward.")
 def axes(inputs: Inputs) -> Cartesian:
     """Two numeric axes with their titles, zero only where the figures are near it."""
     log = bool(inputs.settings["log"])
-    kind: Kind = "log" if log else "linear"
+    kind: ScaleKind = "log" if log else "linear"
     zero = bool(inputs.settings["zero"])
     return Cartesian(
         along=Scale(kind=kind, zero=zero, visible=True, grid=True, title=inputs.title("value")),
@@ -29,7 +29,7 @@ def axes(inputs: Inputs) -> Cartesian:
 
 def chart(inputs: Inputs) -> Chart:
     """One layer of points."""
-    spot: Spot = inputs.settings["spot"]  # type: ignore[assignment]
+    spot: SpotForm = inputs.settings["spot"]  # type: ignore[assignment]
     label = Label(template="{name}", position="beside") if inputs.settings["labels"] and inputs.has("name") else None
     layer = Points(
         "value",

@@ -9,7 +9,7 @@ from msgspec import Struct
 from kavlet.core.charts.chart import Chart
 from kavlet.core.figures.cells import Value, text_of
 from kavlet.core.figures.ranges import Floats
-from kavlet.core.figures.references import Reference, column_letters, rewritten
+from kavlet.core.figures.references import RangeReference, column_letters, rewritten
 from kavlet.core.figures.table import HEADER
 from kavlet.core.text.numbers import DEFAULT_LOCALE, written
 from kavlet.core.values.number_text import PLAIN, NumberText
@@ -146,7 +146,7 @@ def split_list(text: str) -> list[str]:
 def _absolute(formula: str) -> str:
     """A setting's formula as part of another one, its references kept when filled."""
 
-    def kept(old: Reference) -> Reference:
+    def kept(old: RangeReference) -> RangeReference:
         import msgspec
 
         one = msgspec.structs.replace(old.one, keep_column=True, keep_row=True)

@@ -10,7 +10,7 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.points import Points
 from kavlet.core.charts.reference import Reference
 from kavlet.core.charts.scale import Scale
-from kavlet.core.dress.fills import Gradient
+from kavlet.core.dress.fills import GradientFill
 from kavlet.core.recipes.checks import need_above_zero, need_numbers
 from kavlet.core.recipes.parts import OF, ROW, flag, optional, text, total_of
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, Role
@@ -67,7 +67,7 @@ def chart(inputs: Inputs) -> Chart:
             track=True,
             true=inputs.helpers["level"],
             bulb=1.9 if inputs.settings["bulb"] else 0.0,
-            fill=Gradient(("tone1",), run="round"),
+            fill=GradientFill(("tone1",), run="round"),
             label=Label(template=written(level, WHOLE_PERCENT, inputs.locale), position="middle", bold=True),
         ),
         Points(

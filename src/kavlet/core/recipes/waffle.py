@@ -1,6 +1,6 @@
 """Waffle: a field of equal cells shared out by largest remainder, so that they always add up."""
 
-from kavlet.core.charts.cells import Cell, Cells
+from kavlet.core.charts.cells import CellForm, Cells
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Corner, Grid
 from kavlet.core.charts.legend import Entry, Legend
@@ -57,7 +57,7 @@ def chart(inputs: Inputs) -> Chart:
         for i, (name, count) in enumerate(zip(inputs.names, counts, strict=True))
         if count
     )
-    cell: Cell = "disc" if settings["cell"] == "disc" else "square"
+    cell: CellForm = "disc" if settings["cell"] == "disc" else "square"
     by_column = settings["by"] == "columns"
     corner: Corner = settings["corner"]  # type: ignore[assignment]
     layer = Cells(

@@ -3,8 +3,8 @@
 import math
 
 from kavlet.core.scene.pens import Pen
+from kavlet.core.values.geometry import Point
 
-Point = tuple[float, float]
 FULL = 360.0
 
 

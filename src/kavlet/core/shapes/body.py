@@ -13,7 +13,7 @@ from kavlet.core.scene.pens import Pen
 from kavlet.core.shapes.box import QUARTER, box
 from kavlet.core.values.geometry import Rect
 
-Body = Literal["square", "rounded", "capsule", "tapered", "cylinder"]
+BodyForm = Literal["square", "rounded", "capsule", "tapered", "cylinder"]
 End = Literal["right", "left", "up", "down"]
 TIP = 0.26  # depth of a cylinder's elliptic ends, as a share of its thickness
 
@@ -122,7 +122,7 @@ def ellipse(pen: Pen, x: float, y: float, rx: float, ry: float) -> None:
     pen.close()
 
 
-def body(pen: Pen, rect: Rect, form: Body, end: End, radius: float) -> None:
+def body(pen: Pen, rect: Rect, form: BodyForm, end: End, radius: float) -> None:
     """A bar of a form (all but tapered, whose corners depend on its neighbour)."""
     if form == "capsule":
         box(pen, rect, min(rect.width, rect.height) / 2)

@@ -5,8 +5,8 @@ import math
 from typing import Literal
 
 from kavlet.core.scene.pens import Pen
+from kavlet.core.values.geometry import Point
 
-Point = tuple[float, float]
 Course = Literal["straight", "stepped", "smooth"]
 
 

@@ -7,10 +7,10 @@ from kavlet.core.scene.pens import Pen
 from kavlet.core.shapes.arc import disc
 from kavlet.core.shapes.box import quad
 
-Spot = Literal["none", "disc", "square", "diamond", "triangle", "cross", "tick", "bar"]
+SpotForm = Literal["none", "disc", "square", "diamond", "triangle", "cross", "tick", "bar"]
 
 
-def spot(pen: Pen, x: float, y: float, size: float, form: Spot, lying: bool = False) -> None:
+def spot(pen: Pen, x: float, y: float, size: float, form: SpotForm, lying: bool = False) -> None:
     """Draw one. A tick is a stroke across the value axis; a bar a broader one."""
     r = size / 2
     if form == "disc":

@@ -6,16 +6,15 @@ array operations and then one short loop over what is seen.
 
 import numpy as np
 from msgspec import Struct
-from numpy.typing import NDArray
 
 from kavlet.core.scene.path import Path
 from kavlet.core.solid.camera import Camera
 from kavlet.core.solid.light import Light
 from kavlet.core.solid.loft import AXES, TINY, Level, Loft, bezier, tangents
-from kavlet.core.solid.sides import SEEN, K, Look, Spot, Wall, ring, seen_walls
+from kavlet.core.solid.sides import SEEN, K, Look, Place, Wall, ring, seen_walls
+from kavlet.core.values.arrays import Array
 from kavlet.core.values.geometry import Rect
 
-Array = NDArray[np.float64]
 AT = np.linspace(0.0, 1.0, K)
 FLAT = 0.3  # how far a flat end may gleam all over, against a curved side that gleams along a line
 
@@ -30,7 +29,7 @@ class Cap(Struct, frozen=True, gc=False):
     level: Level
 
 
-class Body(Struct, frozen=True, gc=False):
+class SeenBody(Struct, frozen=True, gc=False):
     """All that is seen of one body, and the box around it."""
 
     walls: tuple[Wall, ...]
@@ -69,7 +68,7 @@ class Assembly:
             for parts, size in zip((low, high, section, points, normals), shape, strict=True)
         ]
         self._low, self._high, section_, self._points, self._normals = held
-        self._section: list[list[Spot]] = [[(x, y) for x, y in edge] for edge in section_.tolist()]
+        self._section: list[list[Place]] = [[(x, y) for x, y in edge] for edge in section_.tolist()]
         straight = [line for loft in lofts for _ in loft.levels[1:] for line in loft.outline.straight]
         self._curved = np.array([i for i, line in enumerate(straight) if not line], dtype=np.intp)
         self._first = [bands[0][0] for bands in self._bands]  # of each body: its first edge
@@ -79,7 +78,7 @@ class Assembly:
         self._cap_points = np.array(ends).reshape(-1, 2, 3)
         self.boxes: Array = np.array([loft.box for loft in lofts]).reshape(-1, 2, 3)
 
-    def seen(self, camera: Camera, light: Light) -> list[Body]:
+    def seen(self, camera: Camera, light: Light) -> list[SeenBody]:
         """What is seen of each body."""
         if not self.lofts:
             return []
@@ -111,7 +110,7 @@ class Assembly:
                     band = self._bands[i][-1 if last else 0][0]
                     ends.append(Cap(ring(loft, look, band, last), cap_shade[i][last], cap_gleam[i][last], last, level))
             left, top, right, bottom = around[i]
-            made.append(Body(tuple(walls), tuple(ends), Rect(left, top, right - left, bottom - top)))
+            made.append(SeenBody(tuple(walls), tuple(ends), Rect(left, top, right - left, bottom - top)))
         return made
 
     def _around(self, low: Array, high: Array) -> list[list[float]]:

@@ -4,12 +4,11 @@ import math
 
 import numpy as np
 from msgspec import Struct
-from numpy.typing import NDArray
 
 from kavlet.core.values.affine import Affine
+from kavlet.core.values.arrays import Array
 from kavlet.core.values.geometry import Rect
 
-Array = NDArray[np.float64]
 NEAREST = 2.0  # of the content's radius; how far the eye stays from its middle in the strongest perspective
 FULLY_SOLID = 8.0  # degrees from the front by which all that a flat chart does not have has faded in
 
@@ -65,7 +64,7 @@ class Camera:
         self.distance = self.radius * (NEAREST - 1 + 1 / share) if share > 1e-6 else math.inf
         self.at = at if at is not None else (pivot[0], -pivot[1])
         self.scale = scale
-        self._sheets: dict[float, Sheet] = {}
+        self._sheets: dict[float, SeenPlane] = {}
 
     @property
     def parallel(self) -> bool:
@@ -122,7 +121,7 @@ class Camera:
     def _pivot(self) -> tuple[float, float, float]:
         return float(self.pivot[0]), float(self.pivot[1]), float(self.pivot[2])
 
-    def sheet(self, z: float) -> "Sheet":
+    def sheet(self, z: float) -> "SeenPlane":
         """How the chart's own plane at a depth z falls onto the sheet: chart points (x, y downward)."""
         if z not in self._sheets:
             self._sheets[z] = self._plane(
@@ -132,7 +131,7 @@ class Camera:
 
     def facing_plane(
         self, axis: tuple[float, float, float], center: tuple[float, float, float], across: float, deep: float
-    ) -> "Sheet | None":  # fmt: skip
+    ) -> "SeenPlane | None":  # fmt: skip
         """The plane that touches a round body where it is nearest, as broad as the body is seen, for what it wears.
 
         The body's axis (x or y) goes through `center`, both in the model; it is `across` wide and `deep` at each side
@@ -157,11 +156,11 @@ class Camera:
             return self._plane(origin - along * center[0] + side * center[1], along, side)
         return self._plane(origin - side * center[0] - along * center[1], side, -along)
 
-    def floor(self, y: float) -> "Sheet":
+    def floor(self, y: float) -> "SeenPlane":
         """How the level plane at a chart's y falls onto the sheet: points (x, distance toward the back)."""
         return self._plane(np.array([0.0, -y, 0.0]), np.array([1.0, 0.0, 0.0]), np.array([0.0, 0.0, -1.0]))
 
-    def _plane(self, origin: Array, along: Array, across: Array) -> "Sheet":
+    def _plane(self, origin: Array, along: Array, across: Array) -> "SeenPlane":
         """A plane by the model's point for (0, 0) and its ways for one point along and across.
 
         Homogeneous: sheet = at + scale·(X, -Y)·d/(d - Z), where X, Y, Z are linear in the plane's own coordinates.
@@ -172,10 +171,10 @@ class Camera:
         last = np.array([0.0, 0.0, 1.0]) if self.parallel else np.array([0.0, 0.0, 1.0]) - seen[2] / self.distance
         rows = np.stack([s * seen[0], -s * seen[1], last])
         onto = np.array([[1.0, 0.0, self.at[0]], [0.0, 1.0, self.at[1]], [0.0, 0.0, 1.0]])
-        return Sheet(onto @ rows, self.view.flat)
+        return SeenPlane(onto @ rows, self.view.flat)
 
 
-class Sheet:
+class SeenPlane:
     """A plane of the chart as it is seen: a homography from chart points to sheet points, both with y downward."""
 
     def __init__(self, matrix: Array, same: bool = False) -> None:

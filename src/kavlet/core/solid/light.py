@@ -2,16 +2,14 @@
 
 import math
 from functools import lru_cache
-from typing import Literal
 
 import numpy as np
 from msgspec import Struct
-from numpy.typing import NDArray
 
+from kavlet.core.solid.material import Material
+from kavlet.core.values.arrays import Array
 from kavlet.core.values.colour import Colour, coded, linear
 
-Array = NDArray[np.float64]
-Material = Literal["matte", "satin", "glossy"]
 # Strength and sharpness of the gleam (Blinn 1977, "Models of light reflection for computer synthesized pictures").
 GLEAM: dict[str, tuple[float, float]] = {"matte": (0.0, 1.0), "satin": (0.16, 9.0), "glossy": (0.5, 30.0)}
 LEAST_AMBIENT = 0.25  # so that no face falls into dead black

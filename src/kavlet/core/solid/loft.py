@@ -15,13 +15,12 @@ from typing import Literal
 
 import numpy as np
 from msgspec import Struct
-from numpy.typing import NDArray
 
 from kavlet.core.scene.path import CLOSE, CURVE, LINE, MOVE, Path
-from kavlet.core.solid.mesh import Face, Mesh
+from kavlet.core.solid.mesh import Mesh, Ring
+from kavlet.core.values.arrays import Array
 
-Array = NDArray[np.float64]
-Axis = Literal["back", "up", "right"]
+Along = Literal["back", "up", "right"]
 AXES: dict[str, Array] = {
     "back": np.array([[1.0, 0, 0], [0, -1, 0], [0, 0, 1]]),
     "up": np.array([[1.0, 0, 0], [0, 0, 1], [0, 1, 0]]),
@@ -253,10 +252,10 @@ def _unit(ways: Array) -> Array:
 class Loft:
     """A body: an outline carried through levels along an axis."""
 
-    def __init__(self, outline: Outline, levels: tuple[Level, ...], axis: Axis = "back") -> None:
+    def __init__(self, outline: Outline, levels: tuple[Level, ...], axis: Along = "back") -> None:
         self.outline = outline
         self.levels = tuple(sorted(levels, key=lambda level: level.w))
-        self.axis: Axis = axis
+        self.axis: Along = axis
         self.middle = outline.middle if not outline.empty else (0.0, 0.0)
 
     def section(self, level: Level) -> Array:
@@ -299,7 +298,7 @@ class Loft:
                 vertices.append(points[:1] if tip else points)
                 count += len(vertices[-1])
             numbers.append(mine)
-        faces: list[Face] = []
+        faces: list[Ring] = []
         for low, high in pairwise(numbers):
             for ring_low, ring_high in zip(low, high, strict=True):
                 for i in range(len(ring_low)):
@@ -321,7 +320,7 @@ class Loft:
         return np.concatenate(parts)
 
 
-def _caps(rings: list[list[int]]) -> list[Face]:
+def _caps(rings: list[list[int]]) -> list[Ring]:
     """The faces that close a level: its ring, or what lies between an outer and an inner one of as many points."""
     if any(len(set(ring)) < 3 for ring in rings):
         return []

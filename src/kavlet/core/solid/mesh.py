@@ -4,17 +4,17 @@ from collections import Counter
 
 import numpy as np
 from msgspec import Struct
-from numpy.typing import NDArray
 
-Array = NDArray[np.float64]
-Face = tuple[int, ...]
+from kavlet.core.values.arrays import Array
+
+Ring = tuple[int, ...]
 
 
 class Mesh(Struct, frozen=True, eq=False):
     """Vertices (n, 3) in points, and faces as rings of vertex numbers, counter-clockwise seen from outside."""
 
     vertices: Array
-    faces: tuple[Face, ...]
+    faces: tuple[Ring, ...]
 
     @property
     def volume(self) -> float:
@@ -31,7 +31,7 @@ class Mesh(Struct, frozen=True, eq=False):
         """The surface, in square points."""
         return sum(float(np.linalg.norm(self.vector_area(face))) for face in self.faces)
 
-    def vector_area(self, face: Face) -> Array:
+    def vector_area(self, face: Ring) -> Array:
         """A face's normal, as long as its area."""
         points = self.vertices[list(face)]
         made: Array = np.sum(np.cross(points, np.roll(points, -1, axis=0)), axis=0) / 2
@@ -55,7 +55,7 @@ class Mesh(Struct, frozen=True, eq=False):
         return sum(max(0.0, float(self.vector_area(face) @ toward)) for face in self.faces)
 
 
-def _edges(face: Face) -> list[tuple[int, int]]:
+def _edges(face: Ring) -> list[tuple[int, int]]:
     return [(face[i], face[(i + 1) % len(face)]) for i in range(len(face))]
 
 
@@ -78,7 +78,7 @@ def ball(center: tuple[float, float, float], radius: float, rings: int = 48) -> 
     def number(ring: int, place: int) -> int:
         return 1 + (ring - 1) * around + place % around
 
-    faces: list[Face] = [(0, number(1, j), number(1, j + 1)) for j in range(around)]
+    faces: list[Ring] = [(0, number(1, j), number(1, j + 1)) for j in range(around)]
     for i in range(1, rings - 1):
         faces += [(number(i, j), number(i + 1, j), number(i + 1, j + 1), number(i, j + 1)) for j in range(around)]
     faces += [(last, number(rings - 1, j + 1), number(rings - 1, j)) for j in range(around)]

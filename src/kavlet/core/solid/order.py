@@ -10,10 +10,11 @@ from itertools import pairwise
 import numpy as np
 from numpy.typing import NDArray
 
-Array = NDArray[np.float64]
+from kavlet.core.values.arrays import Array
+
 Numbers = NDArray[np.intp]
 TOUCH = 1e-6  # points that two bodies may share and still count as apart
-Spot = tuple[float, float]
+Place = tuple[float, float]
 
 
 def boxes(held: Array, eye: Array, weight: float) -> list[int]:
@@ -91,7 +92,7 @@ def _hides(one: Array, other: Array, eye: Array, weight: float) -> bool:
     return True
 
 
-def walls(feet: list[tuple[Spot, ...]], eye: tuple[float, float], weight: float) -> list[int]:
+def walls(feet: list[tuple[Place, ...]], eye: tuple[float, float], weight: float) -> list[int]:
     """The order of walls that rise from one ground to one height, by their feet (polylines, each seen from its front).
 
     `eye` is where the eye stands over the ground with weight 1, or the direction toward it with weight 0. Farthest

@@ -2,13 +2,13 @@
 
 from kavlet.core.scene.path import Path, PathPen
 from kavlet.core.scene.pens import Pen
-from kavlet.core.solid.camera import Sheet
+from kavlet.core.solid.camera import SeenPlane
 
 
 class SheetPen:
     """Draws onto another pen what is drawn on a plane. Lines stay lines; curves are cut finer in perspective."""
 
-    def __init__(self, onto: Pen, sheet: Sheet) -> None:
+    def __init__(self, onto: Pen, sheet: SeenPlane) -> None:
         self._onto, self._sheet = onto, sheet
         self._here = (0.0, 0.0)
         self._depth = 0 if sheet.affine is not None else 2
@@ -47,7 +47,7 @@ def _middle(one: tuple[float, float], other: tuple[float, float]) -> tuple[float
     return (one[0] + other[0]) / 2, (one[1] + other[1]) / 2
 
 
-def seen(path: Path, sheet: Sheet) -> Path:
+def seen(path: Path, sheet: SeenPlane) -> Path:
     """An outline on a plane as it is seen."""
     if sheet.same:
         return path

@@ -1,9 +1,10 @@
 """What is painted after what: the seen pieces of many bodies, farthest first."""
 
 from kavlet.core.solid import order
-from kavlet.core.solid.assembly import Body, Cap
-from kavlet.core.solid.camera import Array, Camera
+from kavlet.core.solid.assembly import Cap, SeenBody
+from kavlet.core.solid.camera import Camera
 from kavlet.core.solid.sides import Wall
+from kavlet.core.values.arrays import Array
 
 Piece = tuple[int, Wall | Cap]  # the number of a body and one of its seen faces
 
@@ -14,7 +15,7 @@ def by_bodies(boxes: Array, camera: Camera) -> list[int]:
     return order.boxes(boxes, eye, weight)
 
 
-def by_walls(looks: list[Body], camera: Camera) -> list[Piece]:
+def by_walls(looks: list[SeenBody], camera: Camera) -> list[Piece]:
     """All faces of bodies carried back from one plane to one depth, which may reach around each other.
 
     Their walls come first, told apart by their feet; then all fronts, which lie in one plane before them.

@@ -15,10 +15,10 @@ FACETS, EDGE_FACETS = 14, 7  # strips along a quarter of a cone, and of a rounde
 NEARLY = 0.75  # of its size that a side keeps over its length, from which one gradient does for it
 ROUND = 0.7  # of a ring, seen at once, from which one gradient does not do
 SEEN = 1e-9  # cosine from which a wall counts as seen
-Spot = tuple[float, float]
+Place = tuple[float, float]
 Cubic = list[float]  # the four control points, x and y in turn
-Piece = tuple[int, float, float]  # an edge and the part of it that is seen
-Band = tuple[Cubic, Cubic, bool]  # the upper and lower curve of a piece, and whether they are straight
+EdgePiece = tuple[int, float, float]  # an edge and the part of it that is seen
+Curves = tuple[Cubic, Cubic, bool]  # the upper and lower curve of a piece, and whether they are straight
 
 # Where an edge's row holds its lower and upper curve, and at its samples: facing, shade, gleam, and the place seen.
 LOW, HIGH, FACING, SHADE, GLEAM, X, Y = 0, 8, 16, 16 + K, 16 + 2 * K, 16 + 3 * K, 16 + 4 * K
@@ -30,10 +30,10 @@ class Stop(Struct, frozen=True, gc=False):
     offset: float
     shade: float
     gleam: float
-    section: Spot
+    section: Place
 
 
-class Strip(Struct, frozen=True, gc=False):
+class WallStrip(Struct, frozen=True, gc=False):
     """A narrow part of a wall from end to end, and the light on it."""
 
     path: Path
@@ -50,19 +50,19 @@ class Wall(Struct, frozen=True, gc=False):
 
     path: Path
     stops: tuple[Stop, ...]
-    start: Spot
-    end: Spot
-    foot: tuple[Spot, ...]
+    start: Place
+    end: Place
+    foot: tuple[Place, ...]
     reach: tuple[float, float]
     narrows: bool
-    strips: tuple[Strip, ...] = ()
+    strips: tuple[WallStrip, ...] = ()
 
 
 class Look(Struct, frozen=True, gc=False):
     """All edges from one view, a row of numbers each; and their samples in the section."""
 
     rows: list[list[float]]
-    section: list[list[Spot]]
+    section: list[list[Place]]
 
 
 def ring(loft: Loft, look: Look, first: int, last: bool) -> Path:
@@ -96,7 +96,7 @@ def seen_walls(loft: Loft, look: Look, first: int, one: Level, other: Level, str
     narrows = (one.a, one.b, one.inset) != (other.a, other.b, other.inset)
     cone = min(one.a, other.a) < NEARLY * max(one.a, other.a)
     for edges in outline.rings:
-        runs: list[list[Piece]] = []
+        runs: list[list[EdgePiece]] = []
         for edge in edges:
             for piece in _pieces(edge, look.rows[first + edge], outline.straight[edge]):
                 before = runs[-1][-1] if runs else None
@@ -119,11 +119,11 @@ def seen_walls(loft: Loft, look: Look, first: int, one: Level, other: Level, str
     return found
 
 
-def _pieces(edge: int, row: list[float], straight: bool) -> list[Piece]:
+def _pieces(edge: int, row: list[float], straight: bool) -> list[EdgePiece]:
     """The parts of an edge whose wall is seen, as ranges of its parameter."""
     if straight:
         return [(edge, 0.0, 1.0)] if row[FACING + K // 2] > SEEN else []
-    found: list[Piece] = []
+    found: list[EdgePiece] = []
     start = 0.0 if row[FACING] > SEEN else None
     for i in range(1, K):
         before, now = row[FACING + i - 1], row[FACING + i]
@@ -142,13 +142,13 @@ def _pieces(edge: int, row: list[float], straight: bool) -> list[Piece]:
 
 
 def _wall(
-    run: list[Piece], look: Look, first: int, straight: list[bool], how: tuple[bool, int], reach: Spot
+    run: list[EdgePiece], look: Look, first: int, straight: list[bool], how: tuple[bool, int], reach: Place
 ) -> Wall | None:  # fmt: skip
     if len(run) == 1 and straight[run[0][0]]:
         return _flat_wall(look.rows[first + run[0][0]], look.section[first + run[0][0]], how[0], reach)
     bands = [_band(look.rows[first + edge], a, b, straight[edge]) for edge, a, b in run]
     sampled: list[tuple[float, float, float, float]] = []  # x and y on the sheet, shade, gleam
-    sections: list[Spot] = []
+    sections: list[Place] = []
     for edge, a, b in run:
         row, section = look.rows[first + edge], look.section[first + edge]
         whole = b == 1.0 and a == 0.0 and not straight[edge]
@@ -181,7 +181,7 @@ def _wall(
     return Wall(_strip(bands), tuple(stops), (x0, y0), end, tuple(sections), reach, narrows, strips)
 
 
-def _flat_wall(row: list[float], section: list[Spot], narrows: bool, reach: Spot) -> Wall | None:
+def _flat_wall(row: list[float], section: list[Place], narrows: bool, reach: Place) -> Wall | None:
     """A whole straight edge's wall: four corners, light that hardly changes."""
     low, high = row[LOW : LOW + 8], row[HIGH : HIGH + 8]
     ux, uy = _way_across((high, low, True))
@@ -195,7 +195,7 @@ def _flat_wall(row: list[float], section: list[Spot], narrows: bool, reach: Spot
     return Wall(path, (start, end), (x, y), (x + wide * ux, y + wide * uy), (section[0], section[-1]), reach, narrows)
 
 
-def _way_across(band: Band) -> Spot:
+def _way_across(band: Curves) -> Place:
     """The direction at right angles to a line that runs along a wall; none where it is seen end-on."""
     high, low, _ = band
     gx, gy = high[0] - low[0], high[1] - low[1]
@@ -204,10 +204,10 @@ def _way_across(band: Band) -> Spot:
 
 
 def _strips_of(
-    run: list[Piece], look: Look, first: int, straight: list[bool], facets: int
-) -> tuple[Strip, ...]:  # fmt: skip
+    run: list[EdgePiece], look: Look, first: int, straight: list[bool], facets: int
+) -> tuple[WallStrip, ...]:  # fmt: skip
     """Narrow strips side by side; each goes on under half of the next, so that no seam shows between them."""
-    parts: list[Piece] = []
+    parts: list[EdgePiece] = []
     for edge, a, b in run:
         count = 1 if straight[edge] else max(1, math.ceil((b - a) * facets))
         parts += [(edge, a + (b - a) * n / count, a + (b - a) * (n + 1) / count) for n in range(count)]
@@ -219,11 +219,11 @@ def _strips_of(
             following, start, end = parts[i + 1]
             bands.append(_band(look.rows[first + following], start, (start + end) / 2, straight[following]))
         _, _, shade, gleam = _sample(row, middle)
-        made.append(Strip(_strip(bands), Stop(0.0, shade, gleam, _on(look.section[first + edge], middle))))
+        made.append(WallStrip(_strip(bands), Stop(0.0, shade, gleam, _on(look.section[first + edge], middle))))
     return tuple(made)
 
 
-def _strip(bands: list[Band]) -> Path:
+def _strip(bands: list[Curves]) -> Path:
     """Along the lower edges and back along the upper ones, so that it meets a cap's outline in the other direction."""
     verbs = ["M"]
     c = bands[0][1][:2]
@@ -239,7 +239,7 @@ def _strip(bands: list[Band]) -> Path:
     return Path("".join(verbs), tuple(c))
 
 
-def _band(row: list[float], a: float, b: float, straight: bool) -> Band:
+def _band(row: list[float], a: float, b: float, straight: bool) -> Curves:
     """The part of an edge's wall between two parameters: its upper and its lower curve."""
     return _cut(row[HIGH : HIGH + 8], a, b), _cut(row[LOW : LOW + 8], a, b), straight
 
@@ -253,7 +253,7 @@ def _sample(row: list[float], t: float) -> tuple[float, float, float, float]:
     return x, y, shade, gleam
 
 
-def _on(section: list[Spot], t: float) -> Spot:
+def _on(section: list[Place], t: float) -> Place:
     place = t * (K - 1)
     i = min(K - 2, int(place))
     share = place - i

@@ -2,6 +2,8 @@
 
 from msgspec import Struct
 
+Point = tuple[float, float]  # x and y
+
 
 class Size(Struct, frozen=True, gc=False):
     """Width and height in points."""

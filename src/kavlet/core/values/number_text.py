@@ -4,7 +4,7 @@ from typing import Literal
 
 from msgspec import Struct
 
-Style = Literal["number", "percent", "date", "short", "long", "currency"]
+NumberStyle = Literal["number", "percent", "date", "short", "long", "currency"]
 
 
 class NumberText(Struct, frozen=True, omit_defaults=True):
@@ -17,7 +17,7 @@ class NumberText(Struct, frozen=True, omit_defaults=True):
     `zero` and `missing` stand for 0 and for no value.
     """
 
-    style: Style = "number"
+    style: NumberStyle = "number"
     least_decimals: int = 0
     most_decimals: int = 2
     grouping: bool = True

@@ -6,7 +6,7 @@ import msgspec
 from PySide6.QtCore import QPoint, Signal
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from kavlet.core.dress.fills import Fill, Gradient, Hatch, Picture
+from kavlet.core.dress.fills import Fill, GradientFill, HatchFill, PictureFill
 from kavlet.desktop.dress.fields import ChoiceField, PickField
 from kavlet.desktop.dress.swatches import ColourField
 from kavlet.desktop.look import UNIT
@@ -55,18 +55,18 @@ class FillField(QWidget):
         self._fill = fill
         self.colour.show_colour(palette, colour, by_hand, ground)
         self.kind.show_choice(_kind_of(fill))
-        is_picture = isinstance(fill, Picture)
-        self.symbol.setText(fill.name if isinstance(fill, Picture) else self.tr("Symbol…"))
+        is_picture = isinstance(fill, PictureFill)
+        self.symbol.setText(fill.name if isinstance(fill, PictureFill) else self.tr("Symbol…"))
         self.how.setVisible(is_picture)
-        if isinstance(fill, Picture):
+        if isinstance(fill, PictureFill):
             self.how.show_choice(fill.how)
 
     def _coloured(self, text: str) -> None:
         """The same kind of fill in another colour."""
         fill = self._fill
-        if isinstance(fill, Gradient):
+        if isinstance(fill, GradientFill):
             self._emit(msgspec.structs.replace(fill, colours=(text, *fill.colours[1:])))
-        elif isinstance(fill, Hatch | Picture):
+        elif isinstance(fill, HatchFill | PictureFill):
             self._emit(msgspec.structs.replace(fill, colour=text))
         else:
             self.chosen.emit(text)
@@ -76,20 +76,20 @@ class FillField(QWidget):
         if kind == "plain":
             self.chosen.emit(colour)
         elif kind == "round":
-            self._emit(Gradient((colour,), "round"))
+            self._emit(GradientFill((colour,), "round"))
         elif kind == "along":
-            self._emit(Gradient((f"{colour} +55", colour), "along"))
+            self._emit(GradientFill((f"{colour} +55", colour), "along"))
         elif kind == "picture":
             self._picture()
         else:
-            self._emit(Hatch(colour, kind, ground=f"{colour} +82"))  # type: ignore[arg-type]
+            self._emit(HatchFill(colour, kind, ground=f"{colour} +82"))  # type: ignore[arg-type]
 
     def take_symbol(self, name: str) -> None:
         """Fill with a symbol, stretched at first."""
         self._picture(name=name)
 
     def _picture(self, **changes: Any) -> None:
-        held = self._fill if isinstance(self._fill, Picture) else Picture("tree", colour=self.colour.hex.text())
+        held = self._fill if isinstance(self._fill, PictureFill) else PictureFill("tree", colour=self.colour.hex.text())
         self._emit(msgspec.structs.replace(held, **changes))
 
     def _emit(self, fill: Fill) -> None:
@@ -97,8 +97,8 @@ class FillField(QWidget):
 
 
 def _kind_of(fill: Fill | None) -> str:
-    if isinstance(fill, Gradient):
+    if isinstance(fill, GradientFill):
         return "round" if fill.run == "round" else "along"
-    if isinstance(fill, Hatch):
+    if isinstance(fill, HatchFill):
         return fill.kind
-    return "picture" if isinstance(fill, Picture) else "plain"
+    return "picture" if isinstance(fill, PictureFill) else "plain"

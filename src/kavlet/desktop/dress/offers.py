@@ -16,7 +16,7 @@ from kavlet.core.charts.solid import MOST_ANGLE
 from kavlet.core.charts.wedges import Wedges
 from kavlet.desktop.parts import Part
 
-Kind = Literal["fill", "colour", "number", "choice", "flag", "text", "symbol", "column", "says", "switch"]
+FieldKind = Literal["fill", "colour", "number", "choice", "flag", "text", "symbol", "column", "says", "switch"]
 
 
 class Offer(Struct, frozen=True):
@@ -29,7 +29,7 @@ class Offer(Struct, frozen=True):
     group: str
     label: str
     path: str
-    kind: Kind
+    kind: FieldKind
     choices: tuple[tuple[Any, str], ...] = ()
     unit: str = ""
     times: float = 1.0
@@ -200,7 +200,7 @@ def _of_scale(axis: str, group: str) -> list[Offer]:
         Offer(group, "Gridlines", f"{at}.grid", "flag"),
         Offer(group, "Axis line", f"{at}.line", "flag"),
         Offer(group, "Reversed", f"{at}.reversed", "flag"),
-        Offer(group, "Kind", f"{at}.kind", "choice", kinds),
+        Offer(group, "FieldKind", f"{at}.kind", "choice", kinds),
         Offer(group, "Ticks", f"{at}.rule", "choice", rules),
         Offer(group, "Cut at", f"{at}.cap", "number", optional=True),
         Offer(group, "Title", f"{at}.title", "text"),

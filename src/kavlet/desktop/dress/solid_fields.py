@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QToolButton, QVBox
 
 from kavlet.core.build import Picture
 from kavlet.core.compose.figure import Figure
-from kavlet.core.compose.seen import Seen, seen
+from kavlet.core.compose.solid.seen import Seen, seen
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.parts import Part
 

@@ -5,9 +5,7 @@ from functools import lru_cache
 from PySide6.QtCore import (
     QAbstractItemModel,
     QEvent,
-    QModelIndex,
     QObject,
-    QPersistentModelIndex,
     QPointF,
     QRect,
     QRectF,
@@ -19,10 +17,9 @@ from PySide6.QtWidgets import QStyle, QStyledItemDelegate, QStyleOptionViewItem,
 from kavlet.core.figures.cells import ErrorValue
 from kavlet.core.figures.table import HEADER
 from kavlet.desktop.figures.formula_edit import FormulaEdit
-from kavlet.desktop.figures.model import TableModel
+from kavlet.desktop.figures.model import Index, TableModel
 from kavlet.desktop.look import Colours, colours, qcolor
 
-Index = QModelIndex | QPersistentModelIndex
 HATCH_STEP = 8
 _CENTRED = Qt.AlignmentFlag.AlignVCenter | Qt.TextFlag.TextSingleLine
 _LEFT, _RIGHT = Qt.AlignmentFlag.AlignLeft | _CENTRED, Qt.AlignmentFlag.AlignRight | _CENTRED

@@ -4,14 +4,14 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QToolButton, QWidget
 
-from kavlet.desktop.figures.grid import Grid
+from kavlet.desktop.figures.grid import FiguresGrid
 from kavlet.desktop.look import UNIT
 
 
 class Finder(QWidget):
     """Goes to the next or previous cell that shows a text; Escape closes it."""
 
-    def __init__(self, grid: Grid, parent: QWidget | None = None) -> None:
+    def __init__(self, grid: FiguresGrid, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self._grid = grid
         self.text = QLineEdit()

@@ -17,7 +17,7 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QCompleter, QFrame, QListView, QPlainTextEdit, QToolTip, QWidget
 
 from kavlet.core.figures.functions import FUNCTIONS
-from kavlet.core.figures.references import SCAN, Reference, reference
+from kavlet.core.figures.references import SCAN, RangeReference, reference
 from kavlet.desktop.look import colours
 
 REFERENCE_COLOURS = ("#7a2e5d", "#0e7c86", "#b0630c", "#3f6b2a", "#34558b", "#a8452f")
@@ -30,11 +30,11 @@ def reference_colour(index: int) -> QColor:
     return QColor(palette[index % len(palette)])
 
 
-def spans(text: str) -> list[tuple[int, int, Reference, int]]:
+def spans(text: str) -> list[tuple[int, int, RangeReference, int]]:
     """Start, end, reference and colour index of each reference in a formula; equal references share a colour."""
     if not text.startswith("="):
         return []
-    found: list[tuple[int, int, Reference, int]] = []
+    found: list[tuple[int, int, RangeReference, int]] = []
     seen: dict[str, int] = {}
     for match in SCAN.finditer(text):
         if match["text"] is None:
@@ -213,7 +213,7 @@ class FormulaEdit(QPlainTextEdit):
         self._picked = (start, start + len(text))
 
 
-def _with_flags(held: Reference, column: bool, row: bool) -> Reference:
+def _with_flags(held: RangeReference, column: bool, row: bool) -> RangeReference:
     import msgspec
 
     one = msgspec.structs.replace(held.one, keep_column=column, keep_row=row)

@@ -24,7 +24,7 @@ HANDLE = 8  # pixels, the side of the square that fills by dragging
 MEASURED_ROWS = 200  # rows looked at to fit a column
 
 
-class Grid(QTableView):
+class FiguresGrid(QTableView):
     """The table in view. All changes go to the store as named edits."""
 
     selected = Signal()

@@ -22,7 +22,7 @@ from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import PLAIN
 from kavlet.desktop.figures.finder import Finder
 from kavlet.desktop.figures.formula_edit import FormulaEdit
-from kavlet.desktop.figures.grid import Grid
+from kavlet.desktop.figures.grid import FiguresGrid
 from kavlet.desktop.figures.source_bar import SourceBar
 from kavlet.desktop.figures.what_if import WhatIf
 from kavlet.desktop.look import UNIT
@@ -60,7 +60,7 @@ class FiguresPanel(QFrame):
         super().__init__(parent)
         self.setObjectName("panel")
         self._store = store
-        self.grid = Grid(store, self)
+        self.grid = FiguresGrid(store, self)
         head = self._make_tabs()
         self.source = SourceBar(store, self)
         self.source.differing.connect(self.grid.cells.show_coming)

@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QWidget
 from kavlet.core.document import edits
 from kavlet.core.figures.cells import Cell, Written
 from kavlet.core.figures.table import HEADER
-from kavlet.desktop.figures.grid import Grid
+from kavlet.desktop.figures.grid import FiguresGrid
 from kavlet.desktop.store import Store
 
 CHOICES = (("0", 0.0), ("¼", 0.25), ("½", 0.5), ("¾", 0.75), ("full", 1.0), ("beyond", 1.3), ("empty", math.nan))
@@ -16,7 +16,7 @@ CHOICES = (("0", 0.0), ("¼", 0.25), ("½", 0.5), ("¾", 0.75), ("full", 1.0), (
 class WhatIf(QWidget):
     """Fractions of the largest figure of the cell's column (or of a whole, for percents). Keep takes, Back gives up."""
 
-    def __init__(self, store: Store, grid: Grid, parent: QWidget | None = None) -> None:
+    def __init__(self, store: Store, grid: FiguresGrid, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self._store, self._grid = store, grid
         self._place: tuple[str, int, int] | None = None

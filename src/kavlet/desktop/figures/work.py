@@ -21,13 +21,13 @@ from kavlet.desktop.figures import clipboard
 from kavlet.desktop.store import Store
 
 if TYPE_CHECKING:
-    from kavlet.desktop.figures.grid import Grid
+    from kavlet.desktop.figures.grid import FiguresGrid
 
 
 class Work(QObject):
     """Edits of the grid's table, on its selection."""
 
-    def __init__(self, grid: Grid, store: Store) -> None:
+    def __init__(self, grid: FiguresGrid, store: Store) -> None:
         super().__init__(grid)
         self._grid = grid
         self._store = store

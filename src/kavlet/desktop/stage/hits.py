@@ -3,7 +3,7 @@
 from PySide6.QtCore import QPointF, QRectF
 from PySide6.QtGui import QPainterPath
 
-from kavlet.core.compose.figure import Figure, Mark, Text
+from kavlet.core.compose.figure import Figure, Mark, PlacedText
 from kavlet.core.values.geometry import Rect
 from kavlet.desktop.parts import Part
 from kavlet.paint.painter import qpath
@@ -27,7 +27,7 @@ def part_at(figure: Figure, at: QPointF) -> Part | None:
     return Part("plot", "") if _grown(figure.plot, 4.0).contains(at) else None
 
 
-def text_part(text: Text) -> Part | None:
+def text_part(text: PlacedText) -> Part | None:
     """The part a text belongs to."""
     if text.kind == "label":
         return Part("label", text.key, text.row if text.row is not None else -1)

@@ -13,7 +13,7 @@ from kavlet.desktop.dress.fields import TextField
 from kavlet.desktop.look import UNIT, colours, qcolor
 from kavlet.desktop.store import Store
 
-Axis = Literal["turn", "tilt"]
+Turned = Literal["turn", "tilt"]
 FINE = 10  # steps to a degree
 STEP, LEAP = 1, 15  # degrees of an arrow key and of a page key
 TICK = 15  # degrees from tick to tick
@@ -120,7 +120,7 @@ class Groove(QSlider):
 class Rail(QWidget):
     """One rail with its angle, which can be typed. Moving only tries out; letting go takes it, as one edit."""
 
-    def __init__(self, store: Store, axis: Axis, parent: QWidget | None = None) -> None:
+    def __init__(self, store: Store, axis: Turned, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self._store, self._axis = store, axis
         level = axis == "turn"

@@ -36,7 +36,7 @@ class SolidCommands(QObject):
     def see_from_corner(self) -> None:
         self.see_from("corner")
 
-    def see_from(self, side: solids.Side) -> None:
+    def see_from(self, side: solids.ViewSide) -> None:
         """Turn the solid so that it is seen from a side."""
         chart, picture = self._store.chart, self._store.picture_if_any()
         if chart is None or picture is None:

@@ -13,7 +13,7 @@ from kavlet.core.figures.functions.registry import (
     truth,
     whole,
 )
-from kavlet.core.figures.ranges import Array, Block
+from kavlet.core.figures.ranges import Block, ValueBlock
 
 
 @function(
@@ -34,7 +34,7 @@ def _index(of: Argument, row: Argument, column: Argument | None = None) -> Argum
         return ErrorValue.REFERENCE
     rows = range(held.used) if at_row == 0 else (at_row - 1,)
     columns = range(held.width) if at_column == 0 else (at_column - 1,)
-    return Array([[held.at(r, c) for c in columns] for r in rows])
+    return ValueBlock([[held.at(r, c) for c in columns] for r in rows])
 
 
 def _line(of: Block) -> list[Value]:

@@ -17,7 +17,7 @@ if TYPE_CHECKING:
     from kavlet.core.figures.ranges import Numbers
 
 Argument = Value | Block
-Body = Callable[..., Argument]
+Evaluation = Callable[..., Argument]
 Later = Callable[[], Argument]
 MOST_ARGUMENTS = 255
 
@@ -32,7 +32,7 @@ class Function(Struct, frozen=True):
     name: str
     arguments: str
     help: str
-    body: Body
+    body: Evaluation
     least: int
     most: int
     lazy: bool = False
@@ -64,10 +64,10 @@ def function(
     most: int = MOST_ARGUMENTS,
     lazy: bool = False,
     blocks: bool = False,
-) -> Callable[[Body], Body]:
+) -> Callable[[Evaluation], Evaluation]:
     """Declare a function by its name, arguments, help, and the number of arguments it takes."""
 
-    def register(body: Body) -> Body:
+    def register(body: Evaluation) -> Evaluation:
         FUNCTIONS[name] = Function(name, arguments, text, body, least, most, lazy, blocks)
         return body
 
@@ -131,9 +131,9 @@ def truth(argument: Argument) -> bool:
 
 def block(argument: Argument) -> Block:
     """An argument as a block; a single value is a block of one."""
-    from kavlet.core.figures.ranges import Array
+    from kavlet.core.figures.ranges import ValueBlock
 
-    return argument if isinstance(argument, Block) else Array([[argument]])
+    return argument if isinstance(argument, Block) else ValueBlock([[argument]])
 
 
 def numbers(arguments: tuple[Argument, ...]) -> "Numbers":

@@ -1,0 +1,96 @@
+"""Places areas: one outline per run between the course and its base; a mark per row."""
+
+import math
+
+from kavlet.core.charts.area import Area
+from kavlet.core.compose.figure import Mark
+from kavlet.core.compose.frames.plane import Plane
+from kavlet.core.compose.marks.courses import runs
+from kavlet.core.compose.marks.painting import paint
+from kavlet.core.compose.marks.placing import Placing
+from kavlet.core.compose.words.labels import ink, point_spots, wanted
+from kavlet.core.scene.path import recorded
+from kavlet.core.scene.pens import Pen
+from kavlet.core.scene.primitives import Primitive, Shape
+from kavlet.core.shapes.arc import disc
+from kavlet.core.shapes.curve import course
+from kavlet.core.values.colour import Colour
+from kavlet.core.values.geometry import Rect
+
+
+def place(layer: Area, series: int, on: Plane, to: Placing) -> None:
+    """The areas under a course, back to front, each run under its first mark."""
+    span = to.spans.get(layer.key)
+    if span is None:
+        return
+    style = to.style
+    colour = style.solid(layer.fill, layer.tone)
+    numbers = to.data.column(layer.values)
+    for run in runs(span.ends, "", layer.missing, layer.second, on, to):
+        upper = [on.point(across, along) for _, across, along in run]
+        lower = [
+            on.point(across, on.along(_base(float(span.starts[row])), layer.second)) for row, across, _ in reversed(run)
+        ]
+
+        def outline(
+            pen: Pen, upper: list[tuple[float, float]] = upper, lower: list[tuple[float, float]] = lower
+        ) -> None:
+            course(pen, upper, layer.course, on.lying)
+            _back(pen, lower, layer, on)
+            pen.close()
+
+        path = recorded(outline)
+        fill = paint(layer.fill, layer.tone, path.bounds, style, "right" if on.lying else "up")
+        if layer.opacity < 1 and isinstance(fill, Colour):
+            fill = fill.faded(layer.opacity)
+        strokes: list[Primitive] = [Shape(path, fill)]
+        if layer.width > 0:
+            strokes.append(Shape(recorded(course, upper, layer.course, on.lying), None, colour, layer.width))
+        for row, across, along in run:
+            x, y = on.point(across, along)
+            number = float(numbers[row])
+            if math.isnan(number):
+                continue
+            area = Rect(x - 3, y - 3, 6, 6)
+            if layer.helper or to.own(layer, row).hidden:
+                to.marks.append(to.undrawn(layer, "area", row, series, number, area))
+                continue
+            to.marks.append(
+                Mark(
+                    layer.name,
+                    layer.key,
+                    "area",
+                    to.id(row),
+                    series,
+                    False,
+                    True,
+                    number,
+                    area,
+                    recorded(disc, (x, y), 5.0),
+                    colour,
+                    to.wording.says(layer, row),
+                    tuple(strokes),
+                    dressed=layer.fill,
+                    tone=layer.tone,
+                    panel=to.panel,
+                )
+            )
+            strokes = []
+            text = to.wording.text(layer, row)
+            if text and layer.label is not None:
+                spots = point_spots(layer.label, x, y, 2.0, ink(layer.label, style, None), on.lying)
+                to.labels.append(wanted(layer, to.id(row), text, spots, style, to.sizes.text, (x, y)))
+
+
+def _base(start: float) -> float:
+    return 0.0 if math.isnan(start) else start
+
+
+def _back(pen: Pen, points: list[tuple[float, float]], layer: Area, on: Plane) -> None:
+    """The lower side, backward; the smooth course is symmetric, so that areas stacked on each other meet."""
+    pen.line_to(*points[0])
+    if layer.course == "straight" or len(points) < 2:
+        for point in points[1:]:
+            pen.line_to(*point)
+        return
+    course(pen, points, layer.course, on.lying, begin=False)

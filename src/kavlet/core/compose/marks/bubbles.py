@@ -1,0 +1,72 @@
+"""Places bubbles, the largest at the back, so that small ones are never hidden."""
+
+import math
+
+from kavlet.core.charts.bubbles import Bubbles
+from kavlet.core.compose.figure import Mark
+from kavlet.core.compose.frames.plane import Plane
+from kavlet.core.compose.marks.placing import Placing
+from kavlet.core.compose.words.labels import LabelSpot, ink, point_spots, wanted
+from kavlet.core.scene.path import recorded
+from kavlet.core.scene.primitives import Shape
+from kavlet.core.shapes.arc import disc
+from kavlet.core.values.geometry import Rect
+
+
+def diameters(layer: Bubbles, sizes: list[float], most: float) -> list[float]:
+    """Diameters in points: the area, or the diameter, in proportion to the figures; 0 for no value or less."""
+    largest = max((size for size in sizes if size > 0), default=0.0)
+    power = 0.5 if layer.by == "area" else 1.0
+    return [most * (size / largest) ** power if size > 0 else 0.0 for size in sizes]
+
+
+def place(layer: Bubbles, series: int, on: Plane, to: Placing) -> None:
+    """One disc per row that has both places and a size above zero."""
+    style = to.style
+    xs, ys = to.data.column(layer.x), to.data.column(layer.values)
+    sizes = [float(size) for size in to.data.column(layer.sizes)]
+    most = layer.largest * min(on.plot.width, on.plot.height)
+    made = diameters(layer, sizes, most)
+    for row in sorted(range(len(sizes)), key=lambda row: -made[row]):
+        across, along = on.across_value(float(xs[row])), on.along(float(ys[row]), layer.second)
+        if made[row] <= 0 or math.isnan(across) or math.isnan(along):
+            continue
+        x, y = on.point(across, along)
+        radius = made[row] / 2
+        area = Rect(x - radius, y - radius, 2 * radius, 2 * radius)
+        if layer.helper or to.own(layer, row).hidden:
+            to.marks.append(to.undrawn(layer, "bubble", row, series, sizes[row], area))
+            continue
+        fill, tone = to.fill(layer, row)
+        colour = style.solid(fill, tone)
+        path = recorded(disc, (x, y), radius)
+        shape = Shape(path, colour.faded(layer.opacity), style.ground, 1.0)
+        to.marks.append(
+            Mark(
+                layer.name,
+                layer.key,
+                "bubble",
+                to.id(row),
+                series,
+                False,
+                True,
+                sizes[row],
+                area,
+                path,
+                colour,
+                to.wording.says(layer, row),
+                (shape,),
+                dressed=fill,
+                tone=tone,
+                panel=to.panel,
+            )
+        )
+        text = to.wording.text(layer, row)
+        if text and layer.label is not None:
+            side = 2 * radius * math.sqrt(0.5)
+            inside = LabelSpot(
+                x, y, "middle", "middle", ink(layer.label, style, colour), width=2 * radius, height=side, pad=0.3
+            )
+            around = point_spots(layer.label, x, y, radius, ink(layer.label, style, None), lying=True)
+            prefer = [inside, *around] if layer.label.position in ("auto", "middle", "centre") else around
+            to.labels.append(wanted(layer, to.id(row), text, prefer, style, to.sizes.small, (x, y), weight=made[row]))

@@ -1,0 +1,86 @@
+"""Places flanks: pale bodies between each bar and the next, or lines that carry a level on."""
+
+import math
+
+from kavlet.core.charts.flanks import Flanks
+from kavlet.core.compose.figure import Mark
+from kavlet.core.compose.frames.plane import Plane
+from kavlet.core.compose.marks.placing import Placing
+from kavlet.core.scene.path import recorded
+from kavlet.core.scene.primitives import Shape
+from kavlet.core.shapes.box import quad
+from kavlet.core.values.colour import Colour
+from kavlet.core.values.geometry import Rect
+
+
+def place(layer: Flanks, series: int, on: Plane, to: Placing) -> None:
+    """One mark per gap, for the row after it; none beside a row without a value."""
+    if layer.form == "line":
+        _lines(layer, series, on, to)
+        return
+    span, of = to.spans.get(layer.of), to.chart.layer(layer.of)
+    if span is None or of is None or on.gap <= 0:
+        return
+    own = layer.fill if layer.fill is not None else of.fill
+    colour = to.style.tint(to.style.solid(own, of.tone)) if layer.fill is None else to.style.solid(own, of.tone)
+    for row in range(1, len(span.starts)):
+        if math.isnan(span.ends[row - 1]) or math.isnan(span.ends[row]):
+            continue
+        above, below = on.row_start(row) - on.gap, on.row_start(row)
+        corners = (
+            on.point(above, on.along(float(span.starts[row - 1]))),
+            on.point(above, on.along(float(span.ends[row - 1]))),
+            on.point(below, on.along(float(span.ends[row]))),
+            on.point(below, on.along(float(span.starts[row]))),
+        )
+        value = float(span.ends[row] - span.starts[row])
+        _join(layer, series, row, value, corners, colour, to)
+
+
+def _lines(layer: Flanks, series: int, on: Plane, to: Placing) -> None:
+    """From the end of each bar to the beginning of the next, at the height of the column."""
+    levels = to.data.column(layer.values)
+    colour = to.style.solid(layer.fill if layer.fill is not None else "quiet", layer.tone)
+    for row in range(1, len(levels)):
+        level = float(levels[row - 1])
+        if math.isnan(level) or on.gap <= 0:
+            continue
+        along = on.along(level)
+        start, end = on.row_start(row) - on.gap, on.row_start(row)
+        half = layer.edge_width / 2
+        corners = (
+            on.point(start, along - half), on.point(end, along - half),
+            on.point(end, along + half), on.point(start, along + half),
+        )  # fmt: skip
+        _join(layer, series, row, level, corners, colour, to)
+
+
+def _join(
+    layer: Flanks,
+    series: int,
+    row: int,
+    value: float,
+    corners: tuple[tuple[float, float], ...],
+    colour: Colour,
+    to: Placing,
+) -> None:
+    """One join, from the row before to this one."""
+    path = recorded(quad, *corners)
+    to.marks.append(
+        Mark(
+            layer.name,
+            layer.key,
+            "flank",
+            to.id(row),
+            series,
+            layer.helper,
+            True,
+            value,
+            Rect.around(list(corners)),
+            path,
+            colour,
+            "",
+            (Shape(path, colour),),
+            panel=to.panel,
+        )
+    )

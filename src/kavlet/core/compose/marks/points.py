@@ -1,0 +1,198 @@
+"""Places points: shapes or symbols at values, symbols that ride on bars, and places that only carry labels."""
+
+import math
+
+import msgspec
+
+from kavlet.core.charts.labels import Label
+from kavlet.core.charts.points import Points
+from kavlet.core.compose.figure import Mark
+from kavlet.core.compose.frames.plane import Plane
+from kavlet.core.compose.marks.painting import picture, proportions
+from kavlet.core.compose.marks.placing import Placing
+from kavlet.core.compose.words.labels import AIR, LabelSpot, ink, point_spots, wanted
+from kavlet.core.scene.path import recorded
+from kavlet.core.scene.primitives import Primitive, Shape
+from kavlet.core.shapes.box import box
+from kavlet.core.shapes.spots import spot
+from kavlet.core.text.shaping import width
+from kavlet.core.values.colour import Colour
+from kavlet.core.values.geometry import Rect
+
+
+def place(layer: Points, series: int, on: Plane, to: Placing) -> None:
+    """One per row; no value, no point."""
+    if layer.at is not None:
+        _places(layer, series, on, to)
+        return
+    style = to.style
+    xs = to.data.column(layer.x) if layer.x else None
+    for row, number in enumerate(map(float, to.data.column(layer.values))):
+        across = on.across_value(float(xs[row])) if xs is not None else on.row_middle(row)
+        along = on.along(on.axis(layer.second).inside(number), layer.second)
+        if math.isnan(number) or math.isnan(across) or math.isnan(along):
+            continue
+        size = layer.size or _row_size(layer, on)
+        held = to.data.picture(layer.symbol) if layer.symbol else None
+        wide, tall = (size, size)
+        if held is not None:
+            w, h = proportions(held)
+            wide, tall = size * w / max(w, h), size * h / max(w, h)
+        if layer.ride:
+            along = _ridden(layer, on, along, wide if on.lying else tall)
+            cx, cy = on.point(across, along)
+            to.obstacles.append(Rect(cx - wide / 2, cy - tall / 2, wide, tall))
+        x, y = on.point(across, along)
+        area = Rect(x - wide / 2, y - tall / 2, wide, tall)
+        if layer.helper or to.own(layer, row).hidden:
+            to.marks.append(to.undrawn(layer, "point", row, series, number, area))
+            continue
+        fill, tone = to.fill(layer, row)
+        colour = style.solid(fill, tone)
+        if layer.ride and fill is None:
+            colour = _riding_colour(layer, to, row, (x, y))
+        if held is not None:
+            items: tuple[Primitive, ...] = (picture(held, area, colour),)
+            path = recorded(box, area)
+        else:
+            path = recorded(spot, x, y, size, layer.spot, on.lying)
+            edge, edge_width = to.edge(layer, row)
+            plain = layer.spot in ("tick", "bar", "cross")
+            edged = (edge, edge_width) if edge is not None else (None if plain else style.ground, 1.0)
+            items = (Shape(path, colour, *edged),) if path.verbs else ()
+            area = path.bounds if path.verbs else area
+        to.marks.append(
+            Mark(
+                layer.name,
+                layer.key,
+                "point",
+                to.id(row),
+                series,
+                False,
+                bool(items),
+                number,
+                area,
+                path if path.verbs else None,
+                colour,
+                to.wording.says(layer, row),
+                items,
+                dressed=fill,
+                tone=tone,
+                panel=to.panel,
+            )
+        )
+        text = to.wording.text(layer, row)
+        if text and layer.label is not None:
+            reach = _reach(layer, on, wide if on.lying else tall)
+            spots = point_spots(
+                _signed(layer.label, to.wording.figure(layer, row)),
+                x,
+                y,
+                reach,
+                ink(layer.label, style, None),
+                on.lying,
+            )
+            to.labels.append(wanted(layer, to.id(row), text, spots, style, to.sizes.text, (x, y)))
+
+
+def _reach(layer: Points, on: Plane, size: float) -> float:
+    """How far from a point its label keeps: past its shape; past the bar it stands on where it has none."""
+    if layer.spot in ("tick", "bar"):
+        return 2.0
+    if layer.spot == "none" and not layer.symbol:
+        return on.thickness * 0.14 if layer.label is not None and layer.label.position == "beside" else 1.0
+    return size / 2
+
+
+def _signed(label: Label, figure: float) -> Label:
+    """A label that stands by its figure's sign: above it, or below where the figure is negative."""
+    if label.position != "by sign":
+        return label
+    return msgspec.structs.replace(label, position="below" if figure < 0 else "above")
+
+
+def _row_size(layer: Points, on: Plane) -> float:
+    """What a row's bar leaves room for."""
+    return max(4.0, on.thickness * (1.0 if layer.spot in ("tick", "bar") else 0.62))
+
+
+def _ridden(layer: Points, on: Plane, along: float, long: float) -> float:
+    """Where a riding symbol's middle stands: inside the end of the value, or just beyond it where that is too short."""
+    inset = long / 2 + layer.padding
+    base = on.along(on.axis(layer.second).inside(0.0), layer.second)
+    forward = 1 if on.lying else -1
+    fits = abs(along - base) >= long + 2 * layer.padding
+    direction = forward if (along - base) * forward >= 0 else -forward
+    return along - direction * inset if fits else along + direction * inset
+
+
+def _riding_colour(layer: Points, to: Placing, row: int, at: tuple[float, float]) -> Colour:
+    """The colour that reads best on the bar the symbol rides on; its bar's own colour beyond it."""
+    for mark in reversed(to.marks):
+        if mark.row == to.id(row) and mark.block is not None and mark.fill is not None and mark.visible:
+            box_ = mark.block.rect
+            if box_.x <= at[0] <= box_.right and box_.y <= at[1] <= box_.bottom:
+                return to.style.on(mark.fill)
+    return to.style.solid(layer.fill, layer.tone)
+
+
+def _places(layer: Points, series: int, on: Plane, to: Placing) -> None:
+    """Labels of rows at a fixed place along the value axis, in a gap, or in a strip of their own."""
+    along = on.along_share(layer.at or 0.0)
+    strip = on.strips.get(layer.key)
+    if strip is not None:
+        along = strip.start + strip.width if on.lying else strip.start + strip.width / 2
+    for row, number in enumerate(map(float, to.data.column(layer.values))):
+        if math.isnan(number):
+            continue
+        across = on.row_start(row) - on.gap / 2 if layer.between else on.row_middle(row)
+        x, y = on.point(across, along)
+        to.marks.append(
+            Mark(
+                layer.name,
+                layer.key,
+                "point",
+                to.id(row),
+                series,
+                layer.helper,
+                False,
+                number,
+                Rect(x, y, 0.0, 0.0),
+                says=f"{to.wording.says(layer, row)}",
+                panel=to.panel,
+            )
+        )
+        text = to.wording.text(layer, row)
+        if not text or layer.label is None or row % on.every:
+            continue
+        colour = ink(layer.label, to.style, None)
+        size = min(to.sizes.text, on.name_size) if strip is not None else to.sizes.small
+        most = on.pitch * on.every if not on.lying else math.inf
+        if strip is not None:
+            spot_ = LabelSpot(x, y, "end" if on.lying else "middle", "middle", colour, width=most)
+        elif layer.between:
+            spot_ = _in_gap(layer, row, text, (x, y), on, to)
+        else:
+            spot_ = LabelSpot(x, y, "middle", "middle", colour, width=most)
+        to.labels.append(wanted(layer, to.id(row), text, [spot_], to.style, size))
+
+
+def _in_gap(layer: Points, row: int, text: str, at: tuple[float, float], on: Plane, to: Placing) -> LabelSpot:
+    """The gap before a row; just past its flank where that is too narrow to hold the label."""
+    colour = ink(layer.label, to.style, None)
+    high = on.gap / 1.05 if on.lying else math.inf
+    most = on.gap if not on.lying else math.inf
+    span = to.spans.get(layer.on)
+    plain = LabelSpot(*at, "middle", "middle", colour, height=high, width=most)
+    if span is None:
+        return plain
+    size = to.sizes.small
+    start, end = (float(side[row - 1] + side[row]) / 2 for side in (span.starts, span.ends))
+    room = abs(on.along(end) - on.along(start))
+    across = on.row_start(row) - on.gap / 2
+    if on.lying and width(text, to.style.face, size) + AIR * size > room:
+        past = on.along(max(float(span.ends[row - 1]), float(span.ends[row])))
+        return LabelSpot(past, across, "start", "middle", colour, sx=AIR, height=high)
+    if not on.lying and 1.3 * size > room:
+        return LabelSpot(across, on.along(end), "middle", "middle", colour, sy=-0.75, width=most)
+    return plain

@@ -1,0 +1,281 @@
+"""Places wedges: sectors that share a turn, with labels inside, or outside with leaders."""
+
+import math
+from collections.abc import Callable
+
+from msgspec import Struct
+
+from kavlet.core.charts.labels import Label
+from kavlet.core.charts.wedges import Wedges
+from kavlet.core.compose.figure import Mark, PlacedText, Sector
+from kavlet.core.compose.frames.disc import Disc
+from kavlet.core.compose.marks.painting import painted
+from kavlet.core.compose.marks.placing import Placing
+from kavlet.core.compose.words.fan import Fanned
+from kavlet.core.compose.words.labels import LabelSpot, ink, wanted
+from kavlet.core.compose.words.lettering import upright
+from kavlet.core.compose.words.room import pieces
+from kavlet.core.dress.fills import Fill
+from kavlet.core.scene.path import recorded
+from kavlet.core.shapes.arc import at, wedge
+from kavlet.core.values.colour import Colour
+from kavlet.core.values.geometry import Rect
+from kavlet.core.values.number_text import WHOLE_PERCENT
+
+REST = -1  # the number of the part that is left over
+
+
+class Slice(Struct, frozen=True):
+    """One wedge before it has its place: its row here (None: what is gathered or left over), figure and angles."""
+
+    row: int | None
+    number: int
+    figure: float
+    start: float
+    end: float
+    name: str
+
+
+def parts(layer: Wedges, on: Disc, to: Placing) -> list[Slice]:
+    """All wedges in the order they follow each other. No value, zero and negative figures have no wedge."""
+    if layer.parts:
+        row = _row(layer, to)
+        names = [to.data.titles.get(column, "") for column in layer.parts]
+        figures = [
+            (row, i, float(to.data.column(column)[row]), names[i]) for i, column in enumerate(layer.parts)
+        ] if row is not None else []  # fmt: skip
+        rest = float(to.data.column(layer.rest)[row]) if layer.rest and row is not None else 0.0
+    else:
+        places = {one: i for i, one in enumerate(to.data.ids)}
+        order = [places[one] for one in layer.order if one in places] or list(range(to.data.rows))
+        column = to.data.column(layer.values)
+        figures = [(i, i, float(column[i]), to.wording.names[i]) for i in order]
+        rest = to.wording.rest(layer)
+    held: list[tuple[int | None, int, float, str]] = [one for one in figures if one[2] > 0]
+    gathered = to.wording.gathered(layer)
+    if gathered > 0:
+        held.append((None, len(figures), gathered, layer.gathered_name))
+    if rest > 0:
+        held.append((None, REST, rest, layer.rest_name))
+    total = math.fsum(one[2] for one in held)
+    if total <= 0:
+        return []
+    whole = on.frame.sweep if layer.turn is None else layer.turn
+    found: list[Slice] = []
+    turn = on.frame.start
+    for row, number, figure, name in held:
+        sweep = figure / total * whole
+        found.append(Slice(row, number, figure, turn, turn + sweep, name))
+        turn += sweep
+    return found
+
+
+def _row(layer: Wedges, to: Placing) -> int | None:
+    return to.data.ids.index(layer.row) if layer.row in to.data.ids else (0 if to.data.rows else None)
+
+
+def place(layer: Wedges, series: int, on: Disc, to: Placing) -> None:
+    """A mark per wedge; inside labels are wanted, outside ones noted for the fan around the disc."""
+    inner, outer = on.ring(min(layer.ring, on.rings - 1))
+    for part in parts(layer, on, to):
+        is_rest = part.number == REST
+        row_id = to.id(part.row) if part.row is not None else to.data.rows + is_rest
+        own = to.own(layer, part.row) if part.row is not None else None
+        out = (own.explode if own is not None and own.explode is not None else layer.explode) * outer
+        out = 0.0 if part.row is None else out
+        center = at(on.center, out, (part.start + part.end) / 2) if out else on.center
+        sector = Sector(center, inner, outer, part.start, part.end)
+        path = recorded(wedge, center, inner, outer, part.start, part.end, layer.gap, layer.corner)
+        bounds = path.bounds
+        if layer.helper or (is_rest and not layer.rest_shown) or (own is not None and own.hidden):
+            to.marks.append(
+                Mark(
+                    layer.rest_name if is_rest else layer.name,
+                    layer.key,
+                    "wedge",
+                    row_id,
+                    series,
+                    layer.helper or is_rest,
+                    False,
+                    part.figure,
+                    bounds,
+                    sector=sector,
+                    panel=to.panel,
+                )
+            )
+            continue
+        fill, tone = _fill(layer, part, to)
+        rect = bounds if not _is_radial(fill) else Rect(center[0] - outer, center[1] - outer, 2 * outer, 2 * outer)
+        edge, edge_width = to.edge(layer, part.row) if part.row is not None else (None, 0.0)
+        items = painted(fill, tone, path, rect, to.style, to.data, "up", part.figure, edge, edge_width)
+        colour = to.style.solid(fill, tone)
+        name = part.name if layer.parts or part.row is None else layer.name
+        says = to.wording.says(layer, part.row) if part.row is not None and not layer.parts else part.name
+        to.marks.append(
+            Mark(
+                name,
+                layer.key,
+                "wedge",
+                row_id,
+                part.number if layer.parts else series,
+                False,
+                True,
+                part.figure,
+                bounds,
+                path,
+                colour,
+                says,
+                items,
+                sector,
+                dressed=fill,
+                tone=tone,
+                panel=to.panel,
+            )
+        )
+        text = _text(layer, part, to)
+        if text and layer.label is not None:
+            _label(layer, layer.label, part, text, sector, fill, tone, row_id, on, to)
+
+
+def _is_radial(fill: Fill | None) -> bool:
+    return getattr(fill, "run", "") == "radial"
+
+
+def _fill(layer: Wedges, part: Slice, to: Placing) -> tuple[Fill | None, int]:
+    if part.number == REST:
+        return "track", layer.tone
+    if part.row is None:
+        return "quiet +45", layer.tone
+    if layer.parts:
+        own = layer.rows.get(part.number)
+        return (own.fill if own is not None and own.fill is not None else None), layer.tone + part.number
+    return to.fill(layer, part.row)
+
+
+def _text(layer: Wedges, part: Slice, to: Placing) -> str:
+    if layer.label is None:
+        return ""
+    if part.row is None:
+        return _rest_text(layer, layer.label, part, to)
+    if layer.parts:
+        return part.name
+    return to.wording.text(layer, part.row)
+
+
+def _rest_text(layer: Wedges, label: Label, part: Slice, to: Placing) -> str:
+    from kavlet.core.text.numbers import written
+
+    text = label.template
+    how = label.numbers.get("share", WHOLE_PERCENT)
+    share = to.wording.extra_shares(layer, how)[part.number == REST]
+    number = written(part.figure, to.wording.number_text(layer), to.data.locale)
+    for field, value in (("{name}", part.name), ("{share}", share), ("{value}", number)):
+        text = text.replace(field, value)
+    return "\n".join(line.strip() for line in text.split("\n") if line.strip() and "{" not in line)
+
+
+def _label(
+    layer: Wedges, label: Label, part: Slice, text: str, sector: Sector, fill: Fill | None, tone: int, row_id: int,
+    on: Disc, to: Placing,
+) -> None:  # fmt: skip
+    style = to.style
+    behind = style.behind(fill, tone)
+    inside_colour, outside_colour = ink(label, style, behind), ink(label, style, None)
+    outermost = layer.ring >= on.rings - 1
+    weight = part.figure
+    outside = label.position in ("outside", "by sign", "beside") and outermost
+    spots = [] if outside else inside_spots(sector, inside_colour, label.turn)
+    middle = (sector.start + sector.end) / 2
+    target = at(sector.center, sector.outer, middle)
+    one = wanted(layer, row_id, text, spots, style, to.sizes.text, target, weight)
+    if outside or outermost:
+        to.fans.append(Fanned(one, sector, outside_colour, not outside))
+    else:
+        to.labels.append(one)
+
+
+def inside_spots(sector: Sector, colour: Colour, turn: bool) -> list[LabelSpot]:
+    """Spots inside a sector: upright, in its middle or further out; with `turn`, along the ring or the radius."""
+    start, end = sector.start, sector.end
+    middle = (start + end) / 2
+    whole = end - start >= 359.9
+    spots: list[LabelSpot] = []
+    radii: tuple[float, ...] = (0.5, 0.6, 0.68) if sector.inner > 0 else (0.58, 0.66, 0.72)
+    if whole and sector.inner == 0:
+        radii = (0.0,)
+    for share in radii:
+        radius = sector.inner + (sector.outer - sector.inner) * share
+        x, y = at(sector.center, radius, middle)
+        spots.append(
+            LabelSpot(
+                x,
+                y,
+                "middle",
+                "middle",
+                colour,
+                fits=lambda text: holds(sector, text),
+                width=1.9 * sector.outer,
+                height=2 * sector.outer,
+            )
+        )
+    if turn:
+        radius = (sector.inner + sector.outer) / 2
+        x, y = at(sector.center, radius, middle)
+        thick = sector.outer - sector.inner
+        chord = 2 * radius * math.sin(math.radians(min(180.0, end - start)) / 2)
+        spots.append(
+            LabelSpot(
+                x,
+                y,
+                "middle",
+                "middle",
+                colour,
+                width=1.1 * chord,
+                height=0.8 * thick,
+                angle=upright(middle),
+                fits=lambda text: holds(sector, text),
+            )
+        )
+        spots.append(
+            LabelSpot(
+                x,
+                y,
+                "middle",
+                "middle",
+                colour,
+                width=0.94 * thick,
+                height=0.9 * chord,
+                angle=upright(middle + 90),
+                fits=lambda text: holds(sector, text),
+            )
+        )
+    return spots
+
+
+def holds(sector: Sector, text: PlacedText, back: Callable[[float, float], tuple[float, float]] | None = None) -> bool:
+    """Whether a text, upright or turned, lies inside a sector; `back` leads from where it is seen to the sector."""
+    return all(_inside(box, sector, back) for box in pieces(text))
+
+
+def _inside(
+    box: Rect, sector: Sector, back: Callable[[float, float], tuple[float, float]] | None, air: float = 2.0
+) -> bool:
+    """Whether a box lies inside a sector, `air` points from its sides."""
+    cx, cy = sector.center
+    xs, ys = (box.x, box.center[0], box.right), (box.y, box.center[1], box.bottom)
+    half = (sector.end - sector.start) / 2
+    middle = (sector.start + sector.end) / 2
+    for x in xs:
+        for y in ys:
+            px, py = back(x, y) if back is not None else (x, y)
+            dx, dy = px - cx, py - cy
+            radius = math.hypot(dx, dy)
+            if radius > sector.outer - air or radius < sector.inner + (air if sector.inner else 0):
+                return False
+            if half >= 180:
+                continue
+            turn = math.degrees(math.atan2(dx, -dy))
+            off = abs(math.remainder(turn - middle, 360.0))
+            if off > half or (half < 90 and radius * math.sin(math.radians(half - off)) < air):
+                return False
+    return True

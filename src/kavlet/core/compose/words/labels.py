@@ -1,0 +1,271 @@
+"""Finds each label its place: the preferred spot, another, wrapped, smaller, shortened; else it is left out.
+
+No two labels overlap, and none leaves the chart.
+"""
+
+import math
+from collections.abc import Callable
+
+import msgspec
+from msgspec import Struct
+
+from kavlet.core.charts.chart import AnyLayer
+from kavlet.core.charts.labels import Label
+from kavlet.core.charts.layer import Row
+from kavlet.core.compose.figure import Anchor, PlacedText
+from kavlet.core.compose.words.lettering import FLOOR, Ink, Rise, block, tall, widest
+from kavlet.core.compose.words.room import Room
+from kavlet.core.dress.style import Style
+from kavlet.core.shapes.body import End
+from kavlet.core.text.faces import face
+from kavlet.core.text.wrapping import shortened, wrapped
+from kavlet.core.values.colour import Colour
+from kavlet.core.values.geometry import Rect
+
+AIR = 0.45  # free space at each side of a label inside its mark, in font sizes
+SIZES = (1.0, 0.92, 0.84, 0.76, 0.68, 0.6, 0.5)
+
+
+class LabelSpot(Struct, frozen=True):
+    """A place where a label may stand.
+
+    The point is (x, y) moved by (sx, sy) font sizes. `width` and `height` are the most it may take, less `pad` font
+    sizes at each side. `fits` may ask for more. `leader` is where a line to the mark would end.
+    """
+
+    x: float
+    y: float
+    anchor: Anchor
+    level: Rise
+    colour: Colour
+    sx: float = 0.0
+    sy: float = 0.0
+    width: float = math.inf
+    height: float = math.inf
+    pad: float = 0.0
+    angle: float = 0.0
+    fits: Callable[[PlacedText], bool] | None = None
+    leader: tuple[float, float] | None = None
+
+
+class Wanted(Struct, frozen=True):
+    """A label that looks for a place. `row` counts the table's rows; `target` is the point of its mark it speaks of."""
+
+    layer: str
+    key: str
+    row: int
+    text: str
+    face: str
+    size: float
+    spots: tuple[LabelSpot, ...]
+    lines: int = 2
+    shorten: bool = False
+    dx: float = 0.0
+    dy: float = 0.0
+    target: tuple[float, float] | None = None
+    leader: str = "plain"
+    leader_colour: Colour | None = None
+    weight: float = 0.0
+
+
+def wanted(
+    layer: AnyLayer, row: int, text: str, spots: list[LabelSpot], style: Style, size: float,
+    target: tuple[float, float] | None = None, weight: float = 0.0, bold: bool = False,
+) -> Wanted:  # fmt: skip
+    """A label of a layer with the looks its author chose, or those given for want of them."""
+    label = layer.label or Label()
+    own = layer.rows.get(row, Row())
+    is_bold = bold if label.bold is None else label.bold
+    if label.width is not None:
+        most = label.width
+        spots = [msgspec.structs.replace(spot, width=min(spot.width, most)) for spot in spots]
+    return Wanted(
+        layer.name, layer.key, row, text, face(style.family, is_bold, label.italic), label.size or size, tuple(spots),
+        label.lines, label.shorten, own.dx, own.dy, target, label.leader, style.quiet, weight,
+    )  # fmt: skip
+
+
+def ink(label: Label | None, style: Style, behind: Colour | None) -> Colour:
+    """A label's colour: the author's, else the one that reads best on what is behind it."""
+    if label is not None and label.colour:
+        return style.colour(label.colour)
+    return style.ink if behind is None else style.on(behind)
+
+
+def settle(labels: list[Wanted], room: Room) -> tuple[list[PlacedText], int]:
+    """Place all labels; those moved by hand first, then by weight. Returns them and how many found no place."""
+    order = sorted(range(len(labels)), key=lambda i: (not (labels[i].dx or labels[i].dy), -labels[i].weight, i))
+    placed: dict[int, PlacedText] = {}
+    for i in order:
+        found = _by_hand(labels[i], room) if labels[i].dx or labels[i].dy else _placed(labels[i], room)
+        if found is not None:
+            room.take(found)
+            placed[i] = found
+    return [placed[i] for i in sorted(placed)], len(labels) - len(placed)
+
+
+def _placed(label: Wanted, room: Room) -> PlacedText | None:
+    for share in SIZES:
+        size = max(FLOOR, label.size * share) if label.size >= FLOOR else label.size
+        for spot in label.spots:
+            found = _at(label, spot, size)
+            if found is not None and room.free(found):
+                return found
+        if size <= FLOOR:
+            break
+    return _short(label, room) if label.shorten else None
+
+
+def _at(label: Wanted, spot: LabelSpot, size: float) -> PlacedText | None:
+    """The label at a spot in a size, wrapped where it must be; None where it does not fit."""
+    most, high = spot.width - 2 * spot.pad * size, spot.height
+    if most <= 0 or tall(1, label.face, size) > high:
+        return None
+    lines = tuple(label.text.split("\n"))
+    if widest(lines, label.face, size) > most:
+        if label.lines <= len(lines):
+            return None
+        wrap = tuple(part for line in lines for part in wrapped(line, label.face, size, most, label.lines))
+        if len(wrap) > label.lines or any(part.endswith("…") for part in wrap):
+            return None
+        lines = wrap
+    if tall(len(lines), label.face, size) > high or widest(lines, label.face, size) > most + 0.01:
+        return None
+    made = _block(label, lines, spot, size)
+    return made if spot.fits is None or spot.fits(made) else None
+
+
+def _short(label: Wanted, room: Room) -> PlacedText | None:
+    for spot in label.spots:
+        size = label.size
+        most = spot.width - 2 * spot.pad * size
+        if math.isinf(most) or most <= size:
+            continue
+        line = shortened(label.text.replace("\n", " "), label.face, size, most)
+        made = _block(label, (line,), spot, size)
+        if tall(1, label.face, size) <= spot.height and room.free(made):
+            return made
+    return None
+
+
+def _block(label: Wanted, lines: tuple[str, ...], spot: LabelSpot, size: float) -> PlacedText:
+    at = (spot.x + spot.sx * size, spot.y + spot.sy * size)
+    made = block(
+        lines, "label", at, spot.anchor, spot.level, Ink(label.face, size, spot.colour), label.row, label.layer,
+        label.key, spot.angle,
+    )  # fmt: skip
+    return _led(made, label, spot.leader) if spot.leader is not None else made
+
+
+def _by_hand(label: Wanted, room: Room) -> PlacedText | None:
+    """A label moved by its author: where it was put, brought back into the chart, with a leader to its mark."""
+    spot = label.spots[0] if label.spots else None
+    if spot is None:
+        return None
+    lines = tuple(label.text.split("\n"))
+    natural = _block(label, lines, spot, label.size)
+    dx, dy = label.dx, label.dy
+    box = natural.bounds
+    dx = min(max(dx, room.bounds.x - box.x), room.bounds.right - box.right)
+    dy = min(max(dy, room.bounds.y - box.y), room.bounds.bottom - box.bottom)
+    moved = msgspec.structs.replace(spot, x=spot.x + dx, y=spot.y + dy, leader=None)
+    colour = label.leader_colour
+    made = _block(label, lines, moved, label.size)
+    far = math.hypot(dx, dy) > 1.2 * label.size
+    return _led(made, label, label.target) if far and label.target is not None and colour is not None else made
+
+
+def _led(made: PlacedText, label: Wanted, target: tuple[float, float] | None) -> PlacedText:
+    """The text with a leader from its nearer side to its mark."""
+    if target is None or label.leader == "none":
+        return made
+    box = made.bounds
+    gap = 0.25 * made.size
+    x, y = box.center
+    if target[0] < box.x or target[0] > box.right:
+        start = (box.x - gap, y) if target[0] < box.x else (box.right + gap, y)
+    else:
+        start = (x, box.bottom + gap) if target[1] > y else (x, box.y - gap)
+    points: tuple[tuple[float, float], ...] = (start, target)
+    if label.leader == "elbow" and abs(start[1] - target[1]) > 1 and abs(start[0] - target[0]) > 1:
+        points = (start, ((start[0] + target[0]) / 2, start[1]), target)
+    return msgspec.structs.replace(
+        made, leader=points, leader_colour=label.leader_colour, arrow=label.leader == "arrow"
+    )
+
+
+def bar_spots(
+    label: Label, rect: Rect, end: End, inside: Colour, outside: Colour, base: float | None = None
+) -> list[LabelSpot]:
+    """Spots for the label of a bar in order of preference; `base` is the coordinate where the axis starts."""
+    lying = end in ("right", "left")
+    middle = _inside(rect, "middle", lying, end, inside)
+    at_end = _inside(rect, "end", lying, end, inside)
+    at_start = _inside(rect, "start", lying, end, inside)
+    beyond = _beyond(rect, end, outside)
+    position = label.position
+    if position in ("auto", "middle", "centre"):
+        return [middle, beyond]
+    if position == "inside end":
+        return [at_end, beyond]
+    if position == "inside start":
+        return [at_start, beyond]
+    if position == "base":
+        if base is None:
+            return [at_start, beyond]
+        from_axis = Rect(base, rect.y, rect.right - base, rect.height) if lying else (
+            Rect(rect.x, rect.y, rect.width, base - rect.y)
+        )  # fmt: skip
+        return [_inside(from_axis, "start", lying, end, inside), beyond]
+    if position == "above":
+        return [_beyond(rect, "right" if lying else "up", outside), at_end]
+    if position == "below":
+        return [_beyond(rect, "left" if lying else "down", outside), at_start]
+    return [beyond, at_end]
+
+
+def _inside(rect: Rect, where: str, lying: bool, end: End, colour: Colour) -> LabelSpot:
+    x, y = rect.center
+    forward = end in ("right", "down")
+    if lying:
+        if where == "middle":
+            return LabelSpot(x, y, "middle", "middle", colour, width=rect.width, height=rect.height, pad=AIR)
+        at_right = (where == "end") == forward
+        return LabelSpot(
+            rect.right if at_right else rect.x, y, "end" if at_right else "start", "middle", colour,
+            sx=-AIR * 1.2 if at_right else AIR * 1.2, width=rect.width, height=rect.height, pad=AIR,
+        )  # fmt: skip
+    if where == "middle":
+        return LabelSpot(x, y, "middle", "middle", colour, width=rect.width, height=rect.height - 2, pad=0.2)
+    at_bottom = (where == "end") == forward
+    return LabelSpot(
+        x, rect.bottom if at_bottom else rect.y, "middle", "bottom" if at_bottom else "top", colour,
+        sy=-AIR * 1.2 if at_bottom else AIR * 1.2, width=rect.width, height=rect.height - 6, pad=0.2,
+    )  # fmt: skip
+
+
+def _beyond(rect: Rect, end: End, colour: Colour) -> LabelSpot:
+    x, y = rect.center
+    if end == "right":
+        return LabelSpot(rect.right, y, "start", "middle", colour, sx=AIR)
+    if end == "left":
+        return LabelSpot(rect.x, y, "end", "middle", colour, sx=-AIR)
+    if end == "up":
+        return LabelSpot(x, rect.y, "middle", "bottom", colour, sy=-AIR)
+    return LabelSpot(x, rect.bottom, "middle", "top", colour, sy=AIR)
+
+
+def point_spots(label: Label, x: float, y: float, reach: float, colour: Colour, lying: bool) -> list[LabelSpot]:
+    """Spots around a point whose shape reaches `reach` points from it."""
+    above = LabelSpot(x, y - reach, "middle", "bottom", colour, sy=-AIR)
+    below = LabelSpot(x, y + reach, "middle", "top", colour, sy=AIR)
+    right = LabelSpot(x + reach, y, "start", "middle", colour, sx=AIR)
+    left = LabelSpot(x - reach, y, "end", "middle", colour, sx=-AIR)
+    centre = LabelSpot(x, y, "middle", "middle", colour)
+    if label.position in ("middle", "centre"):
+        return [centre]
+    if label.position == "below":
+        return [below, above, right, left]
+    if label.position == "beside" or (lying and label.position != "above"):
+        return [right, left, above, below]
+    return [above, below, right, left]

@@ -1,0 +1,86 @@
+"""Lines of text in their place: from a point and an anchor to a measured Text."""
+
+import math
+from typing import Literal
+
+from msgspec import Struct
+
+from kavlet.core.compose.figure import Anchor, PlacedLine, PlacedText, TextKind
+from kavlet.core.text.faces import metrics
+from kavlet.core.text.shaping import width
+from kavlet.core.values.affine import turned
+from kavlet.core.values.colour import Colour
+from kavlet.core.values.geometry import Rect
+
+FLOOR = 6.0  # points; smaller text is left out rather than shrunk further
+LEADING = 1.22  # from baseline to baseline, in font sizes
+Rise = Literal["top", "middle", "bottom"]
+
+
+class Ink(Struct, frozen=True):
+    """How a line is written: a face, a size in points and a colour."""
+
+    face: str
+    size: float
+    colour: Colour
+
+
+def block(
+    lines: tuple[str, ...],
+    kind: TextKind,
+    at: tuple[float, float],
+    anchor: Anchor,
+    level: Rise,
+    ink: Ink,
+    row: int | None = None,
+    layer: str = "",
+    key: str = "",
+    angle: float = 0.0,
+) -> PlacedText:
+    """Lines set one below the other about a point: `anchor` aligns them along, `level` sets the block across.
+
+    Heights count from the top of capitals to the baseline, so that capitals look centred. `angle` turns the block
+    clockwise about the point.
+    """
+    heights = metrics(ink.face)
+    cap, step = heights.cap_height * ink.size, LEADING * ink.size
+    tall = cap + (len(lines) - 1) * step
+    top = at[1] - {"top": 0.0, "middle": tall / 2, "bottom": tall}[level]
+    set_lines: list[PlacedLine] = []
+    widest = 0.0
+    for i, text in enumerate(lines):
+        advance = width(text, ink.face, ink.size)
+        x = at[0] - {"start": 0.0, "middle": advance / 2, "end": advance}[anchor]
+        set_lines.append(PlacedLine(text, x, top + cap + i * step, advance))
+        widest = max(widest, advance)
+    left = at[0] - {"start": 0.0, "middle": widest / 2, "end": widest}[anchor]
+    bounds = Rect(left, top, widest, tall + heights.descent * 0.6 * ink.size)
+    if angle:
+        by = turned(angle, *at)
+        set_lines = [PlacedLine(one.text, *by.apply(one.x, one.y), one.width) for one in set_lines]
+        bounds = turned_bounds(bounds, angle, at)
+    return PlacedText(
+        " ".join(lines), kind, tuple(set_lines), bounds, anchor, ink.face, ink.size, ink.colour, row, layer, key, angle
+    )
+
+
+def turned_bounds(rect: Rect, angle: float, about: tuple[float, float]) -> Rect:
+    """The upright box around a turned one."""
+    by = turned(angle, *about)
+    corners = ((rect.x, rect.y), (rect.right, rect.y), (rect.right, rect.bottom), (rect.x, rect.bottom))
+    return Rect.around([by.apply(*corner) for corner in corners])
+
+
+def tall(lines: int, face: str, size: float) -> float:
+    """The height of a block of lines, capitals to last baseline."""
+    return metrics(face).cap_height * size + max(0, lines - 1) * LEADING * size
+
+
+def widest(lines: tuple[str, ...], face: str, size: float) -> float:
+    return max((width(line, face, size) for line in lines), default=0.0)
+
+
+def upright(angle: float) -> float:
+    """An angle for reading: the same direction, never upside down (-90 to 90)."""
+    angle = math.remainder(angle, 360.0)
+    return angle - 180 if angle > 90 else angle + 180 if angle < -90 else angle
