@@ -14,9 +14,9 @@ from PySide6.QtWidgets import QApplication, QWidget
 
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
+from kavlet.core.touch.parts import Part
 from kavlet.desktop.deliver.sheet import DeliverSheet
 from kavlet.desktop.main import application, open_window
-from kavlet.desktop.parts import Part
 from kavlet.desktop.window import Window
 
 FOLDER = Path(__file__).parent.parent / "docs" / "screenshots"

@@ -44,7 +44,7 @@ def test_trying_another_recipe_keeps_texts_roles_and_settings() -> None:
 def test_colours_by_hand_go_over_to_the_layer_the_new_chart_is_about() -> None:
     moved = charting.carried_over({"layers.value.fill": "#111111", "title.size": 30}, "value", "shown")
     assert moved == {"layers.value.fill": "#111111", "layers.shown.fill": "#111111", "title.size": 30}
-    assert charting.main_layer(spec(document("bridge", ROWS))) == "above"  # type: ignore[arg-type]
+    assert spec(document("bridge", ROWS)).main == "above"  # type: ignore[arg-type]
 
 
 @pytest.mark.parametrize("name", list(RECIPES))

@@ -269,7 +269,7 @@ def test_combined_on_two_axes() -> None:
     rows = table(["month", "guests", "rain"], ["a", "b"], [100, 200], [3, 9])
     made = make("combined", rows, {"value": "guests", "line": "rain"}, second=True)
     assert [axis.name for axis in made.figure.axes] == ["y", "y2"]
-    assert [mark.type for mark in made.figure.marks] == ["bar", "bar", "line", "line"]
+    assert [mark.kind.name for mark in made.figure.marks] == ["bar", "bar", "line", "line"]
 
 
 def test_repeat_makes_one_for_each_row_on_one_scale() -> None:
@@ -324,7 +324,7 @@ def check_scene(made: Picture) -> None:
         assert all(math.isfinite(number) for number in numbers)
     for mark in made.figure.marks:
         assert not (mark.helper and mark.visible)
-        if mark.visible and mark.path is not None and mark.type not in ("flank", "reference"):
+        if mark.visible and mark.path is not None and mark.kind.name not in ("flank", "reference"):
             slack = 0.12 * size.height if mark.block is not None and mark.block.form in ("cylinder", "capsule") else 6.0
             assert sheet.holds(mark.bounds, slack), (mark.layer, mark.bounds)
     boxes = [text.bounds for text in made.figure.texts if text.kind in ("label", "name") and not text.angle]

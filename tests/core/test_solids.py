@@ -68,7 +68,7 @@ def test_a_hair_s_breadth_from_the_front_nothing_jumps(name: str) -> None:
     flat, solid = shown(name, {"solid.on": False}), shown(name, seen_at(0.001, 0.001, form="drawn", edge=0.0))
     for ours, theirs in zip(solid.figure.marks, flat.figure.marks, strict=True):
         b, c = ours.bounds, theirs.bounds
-        if theirs.visible and theirs.type in ("wedge", "ring"):
+        if theirs.visible and theirs.kind.name in ("wedge", "ring"):
             assert (b.x, b.y, b.right, b.bottom) == pytest.approx((c.x, c.y, c.right, c.bottom), abs=0.1)
     ours_, theirs_ = ([(t.text, t.bounds) for t in p.figure.texts if t.kind != "label"] for p in (solid, flat))
     for (text, box), (other, place) in zip(sorted(ours_, key=str), sorted(theirs_, key=str), strict=True):

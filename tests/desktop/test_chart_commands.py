@@ -9,7 +9,7 @@ from pytestqt.qtbot import QtBot
 
 from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.line import Line
-from kavlet.desktop.parts import Part
+from kavlet.core.touch.parts import Part
 from kavlet.desktop.window import Window
 from tests.desktop.test_recipes import figure, show
 from tests.desktop.test_stage import spec
@@ -135,7 +135,7 @@ def test_a_layer_is_added_from_a_formula(window: Window, monkeypatch: pytest.Mon
 def test_a_reference_line_stands_in_the_middle_of_the_scale(window: Window) -> None:
     show(window, "columns")
     add_menu(window, "Add a reference line")
-    line = next(mark for mark in figure(window).marks if mark.type == "reference")
+    line = next(mark for mark in figure(window).marks if mark.kind.name == "reference")
     axis = next(axis for axis in figure(window).axes if axis.name == "y")
     assert line.value == (axis.minimum + axis.maximum) / 2
 

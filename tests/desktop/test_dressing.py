@@ -8,8 +8,8 @@ from PySide6.QtGui import QColor, QPixmap, QScreen
 from PySide6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
+from kavlet.core.touch.parts import Part
 from kavlet.desktop.dress.screen_pick import ScreenPick
-from kavlet.desktop.parts import Part
 from kavlet.desktop.window import Window
 from tests.desktop.test_recipes import figure, show
 from tests.desktop.test_stage import label, place

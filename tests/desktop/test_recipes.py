@@ -57,7 +57,7 @@ def test_choosing_a_recipe_is_one_undoable_step_and_keeps_the_title(window: Wind
     chart = window.store.chart
     assert chart is not None
     assert (chart.recipe, chart.title) == ("pictogram", before.charts[0].title)
-    assert {mark.type for mark in figure(window).marks} == {"cells"}
+    assert {mark.kind.name for mark in figure(window).marks} == {"cells"}
     window.actions_by_name["undo"].trigger()
     assert window.store.document == before
 

@@ -10,8 +10,8 @@ from pytestqt.qtbot import QtBot
 
 from kavlet.core.charts.solid import Solid
 from kavlet.core.solid.cover import polygons
+from kavlet.core.touch.parts import Part
 from kavlet.desktop.dress.fields import ChoiceField, TextField
-from kavlet.desktop.parts import Part
 from kavlet.desktop.stage.rails import Rail
 from kavlet.desktop.window import Window
 from tests.desktop.test_recipes import figure, show

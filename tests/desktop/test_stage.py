@@ -11,10 +11,10 @@ from pytestqt.qtbot import QtBot
 
 from kavlet.core.charts.chart import Chart
 from kavlet.core.compose.figure import Mark, PlacedText
+from kavlet.core.touch.parts import Part
 from kavlet.desktop.command_finder import CommandFinder
 from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
 from kavlet.desktop.dress.fill_field import FillField
-from kavlet.desktop.parts import Part
 from kavlet.desktop.window import Window
 from tests.desktop.test_recipes import figure, show
 
@@ -153,7 +153,7 @@ def test_6_one_series_as_line(window: Window, qtbot: QtBot) -> None:
     # choose line in Drawn as
     pick(row(window, "layers.series 3.type"), "line")
     assert [layer.__struct_config__.tag for layer in spec(window).layers] == ["bars", "bars", "line"]
-    assert mark(window, "series 3").type == "line"
+    assert mark(window, "series 3").kind.name == "line"
 
 
 def test_7_one_bar_s_colour(window: Window, qtbot: QtBot) -> None:
@@ -432,16 +432,16 @@ def test_layers_are_added_hidden_and_removed(window: Window, qtbot: QtBot) -> No
     before = len(window.stage.strip.cards)
     window.charts.add_layer("line", "c2")
     assert len(window.stage.strip.cards) == before + 1
-    assert [one.type for one in figure(window).marks][-1] == "line"
+    assert [one.kind.name for one in figure(window).marks][-1] == "line"
     window.charts.add_helper_layer("points", "=B2/2")
-    assert next(one.value for one in figure(window).marks if one.type == "point") == 32
+    assert next(one.value for one in figure(window).marks if one.kind.name == "point") == 32
     window.charts.add_reference()
-    assert any(one.type == "reference" for one in figure(window).marks)
+    assert any(one.kind.name == "reference" for one in figure(window).marks)
     card = window.stage.strip.card("series 1")
     qtbot.keyClick(card, Qt.Key.Key_Space)
     assert not [one for one in figure(window).marks if one.key == "series 1"]
     window.charts.remove_layer("added 1")
-    assert "line" not in {one.type for one in figure(window).marks}
+    assert "line" not in {one.kind.name for one in figure(window).marks}
 
 
 def test_rows_are_turned_into_series_and_back(window: Window) -> None:
@@ -464,7 +464,7 @@ def test_a_combined_chart_is_made_from_scratch(window: Window) -> None:
     window.charts.to_second_axis("series 3", True)
     made = figure(window)
     assert [axis.name for axis in made.axes] == ["y", "y2"]
-    assert {one.type for one in made.marks} == {"bar", "line"}
+    assert {one.kind.name for one in made.marks} == {"bar", "line"}
 
 
 # X-ray, finder, looks of the window

@@ -159,7 +159,7 @@ def test_title_and_settings_are_dressed_live(window: Window, qtbot: QtBot) -> No
     assert title.text() == "=A2"
     shape = window.dress.settings["shape"]
     qtbot.mouseClick(shape.button("tapered"), Qt.MouseButton.LeftButton)  # type: ignore[attr-defined]
-    assert not [mark for mark in figure(window).marks if mark.type == "flank"]
+    assert not [mark for mark in figure(window).marks if mark.kind.name == "flank"]
     gap = window.dress.settings["gap"]
     gap.setFocus()
     gap.selectAll()  # type: ignore[attr-defined]

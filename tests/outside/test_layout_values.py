@@ -17,7 +17,7 @@ from kavlet.core.charts.layer import Stack
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.compose.data import Data
 from kavlet.core.compose.frames import ticks
-from kavlet.core.compose.marks.stacks import spans
+from kavlet.core.compose.stacks import spans
 from kavlet.core.scene.path import recorded
 from kavlet.core.shapes.arc import arc_to, at, wedge
 from kavlet.core.shapes.area import area

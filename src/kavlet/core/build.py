@@ -18,7 +18,8 @@ from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.overrides import overridden
 from kavlet.core.charts.solid import LOOK_FIELDS
 from kavlet.core.charts.texts import Note, Text
-from kavlet.core.compose.compose import Laid, Panel, finished, laid_out
+from kavlet.core.compose.compose import Laid, finished, laid_out
+from kavlet.core.compose.context import Panel
 from kavlet.core.compose.data import Data, Raster
 from kavlet.core.compose.draw import draw
 from kavlet.core.compose.figure import Figure

@@ -11,8 +11,8 @@ from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.history import History
 from kavlet.core.figures.recalculate import Values
 from kavlet.core.figures.table import Table
+from kavlet.core.touch.parts import Part
 from kavlet.core.values.errors import KavletError
-from kavlet.desktop.parts import Part
 
 
 class Store(QObject):

@@ -23,6 +23,7 @@ from kavlet.core.document import edits
 from kavlet.core.dress.palettes import from_text
 from kavlet.core.figures.references import column_letters
 from kavlet.core.figures.table import HEADER
+from kavlet.core.touch.parts import Part
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop import documents, recent
 from kavlet.desktop.command_finder import CommandFinder
@@ -33,7 +34,6 @@ from kavlet.desktop.figures.panel import FiguresPanel
 from kavlet.desktop.figures.tables import TableCommands
 from kavlet.desktop.filing import FileCommands
 from kavlet.desktop.look import UNIT, dress_application
-from kavlet.desktop.parts import Part
 from kavlet.desktop.recipes.wall import RecipeWall
 from kavlet.desktop.stage.panel import StagePanel
 from kavlet.desktop.stage.solid_work import SolidCommands

@@ -1,14 +1,19 @@
 """Area: what lies between a course and zero, or the area it is stacked on."""
 
-from kavlet.core.charts.layer import Layer, Missing, Stack
+from typing import Any
+
+from kavlet.core.charts.layer import Missing, Stacking
 from kavlet.core.shapes.curve import Course
 
 
-class Area(Layer, frozen=True, tag_field="type", tag="area", omit_defaults=True):
+class Area(Stacking, frozen=True, tag_field="type", tag="area", omit_defaults=True):
     """An area bound to a column. `opacity` is that of the fill; `width` that of the line along its upper side."""
 
-    stack: Stack = "none"
     course: Course = "straight"
     opacity: float = 1.0
     width: float = 0.0
     missing: Missing = "break"
+
+    @classmethod
+    def adopted(cls, held: dict[str, Any]) -> dict[str, Any]:
+        return {name: value for name, value in super().adopted(held).items() if name != "stack"}

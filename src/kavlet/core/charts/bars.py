@@ -1,10 +1,12 @@
 """Bars: one per row, side by side with other layers of bars, or stacked on the one before."""
 
-from kavlet.core.charts.layer import Layer, Stack
+from typing import ClassVar
+
+from kavlet.core.charts.layer import Stacking
 from kavlet.core.shapes.body import BodyForm
 
 
-class Bars(Layer, frozen=True, tag_field="type", tag="bars", omit_defaults=True):
+class Bars(Stacking, frozen=True, tag_field="type", tag="bars", omit_defaults=True):
     """Bars bound to a column.
 
     A `stacked` bar starts where the stack has come to, above zero and below it apart; "share" scales every stack to 1.
@@ -14,7 +16,9 @@ class Bars(Layer, frozen=True, tag_field="type", tag="bars", omit_defaults=True)
     in thicknesses; `cuts` parts the scale into so many cells by thin gaps.
     """
 
-    stack: Stack = "none"
+    has_body: ClassVar[bool] = True
+    clusters: ClassVar[bool] = True
+
     form: BodyForm = "square"
     radius: float | None = None
     thickness: float = 1.0
@@ -22,3 +26,7 @@ class Bars(Layer, frozen=True, tag_field="type", tag="bars", omit_defaults=True)
     track: bool = False
     bulb: float = 0.0
     cuts: int = 0
+
+    @property
+    def figure_column(self) -> str:
+        return self.true or self.values

@@ -17,3 +17,7 @@ class Bubbles(Layer, frozen=True, tag_field="type", tag="bubbles", omit_defaults
     by: Literal["area", "diameter"] = "area"
     largest: float = 0.2
     opacity: float = 0.82
+
+    @property
+    def across_column(self) -> str:
+        return self.x

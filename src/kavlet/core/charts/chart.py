@@ -13,13 +13,14 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.line import Line
 from kavlet.core.charts.needle import Needle
 from kavlet.core.charts.points import Points
+from kavlet.core.charts.ranges import Ranges
 from kavlet.core.charts.reference import Reference
 from kavlet.core.charts.rings import Rings
 from kavlet.core.charts.solid import Solid
 from kavlet.core.charts.texts import Note, Text
 from kavlet.core.charts.wedges import Wedges
 
-AnyLayer = Bars | Flanks | Line | Area | Points | Bubbles | Wedges | Rings | Cells | Needle | Band | Reference
+AnyLayer = Bars | Flanks | Line | Area | Points | Bubbles | Wedges | Rings | Cells | Needle | Band | Reference | Ranges
 
 
 class Chart(Struct, frozen=True, omit_defaults=True):
@@ -47,14 +48,19 @@ class Chart(Struct, frozen=True, omit_defaults=True):
     @property
     def has_bodies(self) -> bool:
         """Whether it has what can be solid: bars, wedges or rings."""
-        return any(
-            isinstance(layer, Bars | Wedges | Rings) and not (layer.helper or layer.hidden) for layer in self.layers
-        )
+        return any(layer.has_body and not (layer.helper or layer.hidden) for layer in self.layers)
 
     @property
     def as_solid(self) -> Solid | None:
         """How its bodies are shown as a solid; None for a flat chart. Seen from the front, a solid still looks flat."""
         return self.solid if self.solid is not None and self.solid.on and self.has_bodies else None
+
+    @property
+    def main(self) -> str:
+        """The key of the layer it is about: the first that is drawn, labelled or listed, and no mere join or place."""
+        shown = [layer for layer in self.layers if not (layer.helper or layer.hidden or layer.joins)]
+        listed = [layer for layer in shown if layer.listed]
+        return (listed or shown or list(self.layers))[0].key if self.layers else ""
 
     def layer(self, key: str) -> AnyLayer | None:
         return next((layer for layer in self.layers if layer.key == key), None)

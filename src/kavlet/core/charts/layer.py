@@ -1,6 +1,6 @@
 """What all layers have in common, and what can be set for one row of a layer."""
 
-from typing import Literal
+from typing import Any, ClassVar, Literal
 
 from msgspec import Struct
 
@@ -41,7 +41,13 @@ class Layer(Struct, frozen=True, omit_defaults=True):
     `key` names the layer for dress and never changes; `name` is for people. `tone` picks the palette's colour where
     no `fill` is set (`vary`: a tone per row, as ISO/IEC 29500 c:varyColors). `second` puts it on the second axis.
     A `helper` is never drawn, labelled or listed; a `hidden` layer is left out by the author.
+
+    What a type means by its fields stands with it: whether it `has_body` that can be solid, whether it only `joins` the
+    marks of another layer, and which columns it reads for what.
     """
+
+    has_body: ClassVar[bool] = False
+    joins: ClassVar[bool] = False
 
     key: str
     name: str
@@ -58,3 +64,34 @@ class Layer(Struct, frozen=True, omit_defaults=True):
     label: Label | None = None
     rows: dict[int, Row] = {}
     rules: tuple[Rule, ...] = ()
+
+    @property
+    def figure_column(self) -> str:
+        """The column whose figures its labels speak of."""
+        return self.values
+
+    @property
+    def across_column(self) -> str:
+        """The column that holds its places on a numeric across axis; empty where its places are the rows."""
+        return ""
+
+    @property
+    def extra_columns(self) -> tuple[str, str]:
+        """The columns of what small rows are gathered to, and of what a declared whole leaves over; empty for none."""
+        return "", ""
+
+    @classmethod
+    def adopted(cls, held: dict[str, Any]) -> dict[str, Any]:
+        """Of the fields of a layer of another type, those that stay when it is drawn as this one."""
+        return {name: value for name, value in held.items() if name in cls.__struct_fields__}
+
+
+class Stacking(Layer, frozen=True, omit_defaults=True):
+    """A layer that may stand on others of its type: on what they add up to, or as shares of it.
+
+    Those that `clusters` take a place of their own across where they are not stacked.
+    """
+
+    clusters: ClassVar[bool] = False
+
+    stack: Stack = "none"

@@ -18,3 +18,7 @@ class Line(Layer, frozen=True, tag_field="type", tag="line", omit_defaults=True)
     spot: SpotForm = "none"
     size: float = 7.0
     missing: Missing = "break"
+
+    @property
+    def across_column(self) -> str:
+        return self.x

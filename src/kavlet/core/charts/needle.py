@@ -14,3 +14,7 @@ class Needle(Layer, frozen=True, tag_field="type", tag="needle", omit_defaults=T
     figures: str = ""
     length: float = 0.86
     past: int = 0
+
+    @property
+    def figure_column(self) -> str:
+        return self.figures or self.values

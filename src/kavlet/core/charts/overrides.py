@@ -44,9 +44,7 @@ def _retyped(chart: Chart, key: str, wanted: str) -> Chart:
     def turned(layer: AnyLayer) -> AnyLayer:
         if layer.key != key or type(layer) is new:
             return layer
-        kept = {name: getattr(layer, name) for name in layer.__struct_fields__ if name in new.__struct_fields__}
-        own = {"stack": "none"} if "stack" in kept and new.__name__ == "Area" else {}
-        return new(**{**kept, **own})  # type: ignore[return-value]
+        return new(**new.adopted({name: getattr(layer, name) for name in layer.__struct_fields__}))
 
     return msgspec.structs.replace(chart, layers=tuple(turned(layer) for layer in chart.layers))
 
@@ -113,6 +111,6 @@ def _types(of: type[Struct]) -> dict[str, Any]:
     return get_type_hints(of)
 
 
-def layer_types() -> tuple[type[Struct], ...]:
+def layer_types() -> tuple[type[AnyLayer], ...]:
     """All types of layers."""
     return get_args(AnyLayer)

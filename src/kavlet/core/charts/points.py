@@ -28,3 +28,11 @@ class Points(Layer, frozen=True, tag_field="type", tag="points", omit_defaults=T
     on: str = ""
     beside: bool = False
     heading: str = ""
+
+    @property
+    def figure_column(self) -> str:
+        return self.figures or self.values
+
+    @property
+    def across_column(self) -> str:
+        return self.x

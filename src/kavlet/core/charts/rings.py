@@ -1,5 +1,7 @@
 """Rings: each row an arc of its own, one inside the other."""
 
+from typing import ClassVar
+
 from kavlet.core.charts.layer import Layer
 
 
@@ -10,8 +12,14 @@ class Rings(Layer, frozen=True, tag_field="type", tag="rings", omit_defaults=Tru
     otherwise. `named` writes the rows' names at the arcs' start, right-aligned to the start line.
     """
 
+    has_body: ClassVar[bool] = True
+
     figures: str = ""
     order: tuple[int, ...] = ()
     track: bool = True
     round: bool = True
     named: bool = True
+
+    @property
+    def figure_column(self) -> str:
+        return self.figures or self.values

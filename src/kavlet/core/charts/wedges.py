@@ -1,5 +1,7 @@
 """Wedges: sectors of a disc or ring that share a turn."""
 
+from typing import ClassVar
+
 from kavlet.core.charts.layer import Layer
 
 
@@ -12,6 +14,8 @@ class Wedges(Layer, frozen=True, tag_field="type", tag="wedges", omit_defaults=T
     `ring` counts from the inside. `explode` moves wedges outward by a share of the radius; `gap` points are left
     between them; `corner` rounds them.
     """
+
+    has_body: ClassVar[bool] = True
 
     parts: tuple[str, ...] = ()
     row: int = 0
@@ -26,3 +30,7 @@ class Wedges(Layer, frozen=True, tag_field="type", tag="wedges", omit_defaults=T
     explode: float = 0.0
     gap: float = 1.5
     corner: float = 0.0
+
+    @property
+    def extra_columns(self) -> tuple[str, str]:
+        return self.gathered, self.rest

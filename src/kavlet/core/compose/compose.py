@@ -5,58 +5,30 @@ author looks, and all labels find their places. The first part is kept while onl
 """
 
 import math
-from collections.abc import Callable
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING
 
 import msgspec
 from msgspec import Struct
 
-from kavlet.core.charts.area import Area
-from kavlet.core.charts.band import Band
-from kavlet.core.charts.bars import Bars
-from kavlet.core.charts.bubbles import Bubbles
-from kavlet.core.charts.cells import Cells
 from kavlet.core.charts.chart import Chart
-from kavlet.core.charts.flanks import Flanks
 from kavlet.core.charts.frame import Cartesian, Grid, Polar
 from kavlet.core.charts.legend import LegendSide
-from kavlet.core.charts.line import Line
-from kavlet.core.charts.needle import Needle
-from kavlet.core.charts.points import Points
-from kavlet.core.charts.reference import Reference
-from kavlet.core.charts.rings import Rings
 from kavlet.core.charts.solid import Solid
-from kavlet.core.charts.wedges import Wedges
-from kavlet.core.compose.data import Data
+from kavlet.core.compose.context import Context, Panel
+from kavlet.core.compose.context import context as context_of
 from kavlet.core.compose.figure import Figure, Key, Mark, PlacedAxis, PlacedRule, PlacedText
 from kavlet.core.compose.frames import cartesian, grid, polar
 from kavlet.core.compose.frames.disc import Disc
 from kavlet.core.compose.frames.field import Field
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.furniture import Furniture, Sizes, sizes
-from kavlet.core.compose.marks import (
-    area,
-    band,
-    bars,
-    bubbles,
-    cells,
-    flanks,
-    line,
-    marker,
-    needle,
-    points,
-    reference,
-    rings,
-    stacks,
-    wedges,
-)
+from kavlet.core.compose.kinds import kind_of
 from kavlet.core.compose.marks.placing import Placing
 from kavlet.core.compose.words import legend, texts
 from kavlet.core.compose.words.fan import fan
 from kavlet.core.compose.words.labels import settle
-from kavlet.core.compose.words.lettering import Ink, block
+from kavlet.core.compose.words.lettering import Ink, Stand, block
 from kavlet.core.compose.words.room import Room
-from kavlet.core.compose.words.wording import Wording
 from kavlet.core.dress.style import Style
 from kavlet.core.scene.path import Path
 from kavlet.core.scene.primitives import Primitive
@@ -66,39 +38,12 @@ from kavlet.core.values.geometry import Rect, Size
 if TYPE_CHECKING:
     from kavlet.core.compose.solid.model import Modelled
 
-Placer = Callable[[Any, int, Any, Placing], None]
-
-# One file per layer type, of the same name as its specification's; a frame without an entry does not show the type.
-PLACERS: dict[type, dict[type, Placer]] = {
-    Plane: {
-        Bars: bars.place,
-        Flanks: flanks.place,
-        Line: line.place,
-        Area: area.place,
-        Points: points.place,
-        Bubbles: bubbles.place,
-        Cells: cells.on_plane,
-        Band: band.place,
-        Reference: reference.place,
-    },
-    Disc: {Wedges: wedges.place, Rings: rings.place, Needle: needle.place, Reference: marker.place},
-    Field: {Cells: cells.on_field},
-}
-
-
-class Panel(Struct, frozen=True):
-    """One of the charts that share a figure: its title, specification and data."""
-
-    title: str
-    chart: Chart
-    data: Data
-
 
 class _Spread:
     """One panel with its layers placed flat, before anything is solid and before its labels are settled."""
 
-    def __init__(self, chart: Chart, frame: Plane | Disc | Field, furniture: Furniture, to: Placing) -> None:
-        self.chart, self.frame, self.furniture, self.to = chart, frame, furniture, to
+    def __init__(self, frame: Plane | Disc | Field, furniture: Furniture, to: Placing) -> None:
+        self.frame, self.furniture, self.to = frame, furniture, to
         self._model: tuple[tuple[object, ...], Modelled | None] | None = None
 
     def model(self, solid: Solid) -> "Modelled | None":
@@ -141,26 +86,21 @@ class _Made(Struct):
     dropped: int = 0
 
 
-def compose(panels: tuple[Panel, ...], style: Style, size: Size) -> Figure:
-    """The figure of one chart, or of several panels under one title."""
-    return finished(laid_out(panels, style, size), [panel.chart.solid for panel in panels])
-
-
 def laid_out(panels: tuple[Panel, ...], style: Style, size: Size) -> Laid:
     """All that does not depend on how a chart is solid."""
-    chart, data = panels[0].chart, panels[0].data
+    chart = panels[0].chart
     points_ = sizes(style, size)
     pad = min(24.0, max(6.0, 0.055 * min(size.width, size.height)))
     inner = Rect(0, 0, size.width, size.height).inset(pad, pad, pad, pad)
     around, room = texts.around(chart, style, points_, inner)
-    wording = Wording(chart, data)
+    context = context_of(panels[0], style, points_, size)
     dock: LegendSide = "top" if isinstance(chart.frame, Cartesian) or len(panels) > 1 else "right"
     hug = _hug(chart, room) if len(panels) == 1 else None
-    keys, key_texts, room = legend.lay_out(chart, data, style, points_, wording, room, dock, hug)
-    laid = Laid(size, style, points_, chart.alt_text, chart.title.text, legend.names(chart, data, wording),
-                [*around, *key_texts], list(keys), [])  # fmt: skip
+    keys, key_texts, room = legend.lay_out(context, room, dock, hug)
+    laid = Laid(size, style, points_, chart.alt_text, chart.title.text, legend.names(context), [*around, *key_texts],
+                list(keys), [])  # fmt: skip
     if len(panels) == 1:
-        laid.spreads.append(_spread(panels[0], wording, points_, room, laid, 0))
+        laid.spreads.append(_spread(context, room))
     else:
         _panels(panels, room, laid)
     return laid
@@ -170,8 +110,8 @@ def finished(laid: Laid, solids: list[Solid | None]) -> Figure:
     """The figure, each panel solid as it is to be."""
     made = _Made([], list(laid.texts), [], [], [], [], [], [], [], [])
     free = Room(Rect(0, 0, laid.size.width, laid.size.height).inset(2, 2, 2, 2))
-    for number, (spread, solid) in enumerate(zip(laid.spreads, solids, strict=True)):
-        _finish(spread, solid, free, made, number, laid.size)
+    for spread, solid in zip(laid.spreads, solids, strict=True):
+        _finish(spread, solid, free, made)
     return Figure(
         size=laid.size,
         plot=made.plots[0],
@@ -220,10 +160,10 @@ def _panels(panels: tuple[Panel, ...], room: Rect, laid: Laid) -> None:
             head = shortened(panel.title, ink.face, ink.size, wide)
             centred = not isinstance(panel.chart.frame, Cartesian)
             x = place.center[0] if centred else place.x
-            text = block((head,), "panel", (x, place.y), "middle" if centred else "start", "top", ink)
+            text = block((head,), "panel", Stand((x, place.y), "middle" if centred else "start", "top"), ink)
             laid.texts.append(text)
             place = place.inset(top=1.5 * ink.size)
-        laid.spreads.append(_spread(panel, Wording(panel.chart, panel.data), mine, place, laid, number))
+        laid.spreads.append(_spread(context_of(panel, style, mine, laid.size, number), place))
 
 
 def _fit(room: Rect, columns: int, rows: int, chart: Chart) -> float:
@@ -237,37 +177,23 @@ def _fit(room: Rect, columns: int, rows: int, chart: Chart) -> float:
     return min(room.width / columns / ratio, room.height / rows)
 
 
-def _spread(panel: Panel, wording: Wording, points_: Sizes, room: Rect, laid: Laid, number: int) -> _Spread:
+def _spread(context: Context, room: Rect) -> _Spread:
     """A panel's frame, and all its layers placed in it."""
-    chart, data, style, size = panel.chart, panel.data, laid.style, laid.size
-    spans = stacks.spans(chart, data)
-    frame, furniture = _frame(chart, data, style, points_, wording, spans, room, size)
-    to = Placing(chart, data, style, points_, wording, spans, number)
-    placers = PLACERS[type(frame)]
-    for series, layer in enumerate(chart.layers):
-        if layer.hidden and not layer.helper:
-            continue
-        placer = placers.get(type(layer))
-        if placer is None:
-            continue
-        if isinstance(layer, Bars) and layer.track and isinstance(frame, Plane) and not layer.helper:
-            first = len(to.marks)
-            placer(layer, series, frame, to)
-            tracks = tuple(bars.track(layer, frame, to))
-            if len(to.marks) > first:
-                mark = to.marks[first]
-                to.marks[first] = msgspec.structs.replace(mark, track=tracks)
-        else:
-            placer(layer, series, frame, to)
-        if isinstance(layer, Rings) and isinstance(frame, Disc) and not layer.helper:
-            rings.names(layer, frame, to)
-    return _Spread(chart, frame, furniture, to)
+    frame, furniture = _frame(context, room)
+    to = Placing(context)
+    for series, layer in enumerate(context.chart.layers):
+        kind = kind_of(layer)
+        place = kind.placer(frame)
+        if place is not None and (layer.helper or not layer.hidden):
+            to.begin(kind, series)
+            place(layer, frame, to)
+    return _Spread(frame, furniture, to)
 
 
-def _finish(spread: _Spread, solid: Solid | None, free: Room, made: _Made, number: int, size: Size) -> None:
+def _finish(spread: _Spread, solid: Solid | None, free: Room, made: _Made) -> None:
     """Make the panel solid where it is to be, then find all texts their places."""
     to, frame, furniture = spread.to, spread.frame, spread.furniture
-    style, points_ = to.style, to.sizes
+    number = to.context.panel
     marks, labels, fans, own_texts, obstacles = to.marks, to.labels, to.fans, to.texts, to.obstacles
     model = spread.model(solid) if solid is not None and not solid.flat else None
     if model is not None and solid is not None:
@@ -280,7 +206,7 @@ def _finish(spread: _Spread, solid: Solid | None, free: Room, made: _Made, numbe
         obstacles, furniture = seen.obstacles, seen.furniture
         made.fronts.append(seen.front)
     middle, wide = _middle(frame)
-    notes = [texts.note(one, style, points_, size, middle, wide) for one in spread.chart.notes]
+    notes = [texts.note(one, to.context, middle, wide) for one in to.chart.notes]
     fixed = [*furniture.texts, *own_texts, *(note for note in notes if note is not None)]
     for text in [*made.texts, *fixed] if number == 0 else fixed:
         free.take(text)
@@ -297,21 +223,14 @@ def _finish(spread: _Spread, solid: Solid | None, free: Room, made: _Made, numbe
     made.dropped += lost + more
 
 
-def _frame(
-    chart: Chart,
-    data: Data,
-    style: Style,
-    points_: Sizes,
-    wording: Wording,
-    spans: dict[str, stacks.Span],
-    room: Rect,
-    size: Size,
-) -> tuple[Plane | Disc | Field, Furniture]:
-    if isinstance(chart.frame, Cartesian):
-        return cartesian.lay_out(chart, chart.frame, data, style, points_, wording, spans, room, size)
-    if isinstance(chart.frame, Polar):
-        return polar.lay_out(chart, chart.frame, data, style, points_, wording, room)
-    return grid.lay_out(chart.frame, room)
+def _frame(context: Context, room: Rect) -> tuple[Plane | Disc | Field, Furniture]:
+    match context.chart.frame:
+        case Cartesian() as frame:
+            return cartesian.lay_out(context, frame, room)
+        case Polar() as frame:
+            return polar.lay_out(context, frame, room)
+        case Grid() as frame:
+            return grid.lay_out(frame, room)
 
 
 def _middle(frame: Plane | Disc | Field) -> tuple[tuple[float, float], float]:

@@ -1,6 +1,6 @@
 """A chart with everything in its place: marks, rules, texts and axes in points, each mark with its row."""
 
-from typing import Literal
+from typing import TYPE_CHECKING, Any, Literal
 
 from msgspec import Struct
 
@@ -9,7 +9,10 @@ from kavlet.core.scene.path import Path
 from kavlet.core.scene.primitives import Primitive
 from kavlet.core.shapes.body import BodyForm, End
 from kavlet.core.values.colour import Colour
-from kavlet.core.values.geometry import Rect, Size
+from kavlet.core.values.geometry import Point, Rect, Size
+
+if TYPE_CHECKING:
+    from kavlet.core.compose.kind import Kind
 
 Anchor = Literal["start", "middle", "end"]
 TextKind = Literal[
@@ -29,27 +32,42 @@ class Sector(Struct, frozen=True):
 
 
 class BarBox(Struct, frozen=True):
-    """The box that a bar fills, its form, and the side its value grows to; `broken` when its value goes on beyond."""
+    """The box that a bar fills, its form, and the side its value grows to; `broken` when its value goes on beyond.
+
+    `corners` are those of a tapered one: start and end of its leading edge, end and start of its trailing edge. `cuts`
+    are where it is cut into cells, along its axis; `bulb` is the radius of the bulb at its base and how far below the
+    base its centre lies; `track` the box of the whole scale and the side it grows to, where
+    that is drawn behind it.
+    """
 
     rect: Rect
     form: BodyForm
     end: End
-    corners: tuple[tuple[float, float], ...] = ()
+    corners: tuple[Point, ...] = ()
     broken: bool = False
+    cuts: tuple[float, ...] = ()
+    bulb: tuple[float, float] | None = None
+    track: tuple[Rect, End] | None = None
+
+    @property
+    def is_round(self) -> bool:
+        """Whether it looks round in the flat chart."""
+        return self.form == "cylinder" or self.bulb is not None
 
 
-class Mark(Struct, frozen=True):
+class Mark(Struct, frozen=True, kw_only=True):
     """One drawn (or, for helpers, undrawn) item of a layer. `series` counts the chart's layers from the back.
 
     `items` are its primitives, back to front, before them `track`: what lies behind it. `path` is its outline, for
-    touching and lighting up. `fill` is one colour that stands for it; `dressed` and `tone` say how it was filled. Where
+    touching and lighting up; `line` holds the ends of what is one. `fill` is one colour that stands for it; `dressed`
+    and `tone` say how it was filled. Where
     not its value but its share of a sum is drawn, that is `share`. `flat` is the area of a body's outline in the flat
     chart, in square points.
     """
 
     layer: str
     key: str
-    type: str
+    kind: "Kind[Any]"
     row: int
     series: int
     helper: bool
@@ -62,6 +80,7 @@ class Mark(Struct, frozen=True):
     items: tuple[Primitive, ...] = ()
     sector: Sector | None = None
     block: BarBox | None = None
+    line: tuple[Point, Point] | None = None
     dressed: Fill | None = None
     tone: int = 0
     panel: int = 0

@@ -100,15 +100,6 @@ def carried_over(overrides: dict[str, Any], old: str, new: str) -> dict[str, Any
     return moved | overrides
 
 
-def main_layer(chart: Chart) -> str:
-    """The key of the layer a chart is about: the first that is drawn, labelled or listed, and no mere join or place."""
-    shown = [
-        layer for layer in chart.layers if not layer.helper and not layer.hidden and type(layer).__name__ != "Flanks"
-    ]
-    listed = [layer for layer in shown if layer.listed]
-    return (listed or shown or list(chart.layers))[0].key if chart.layers else ""
-
-
 def cut_loose(document: Document, chart_id: str, spec: Chart) -> Document:
     """The chart as layers of its own, its helper columns as columns of the table: nothing renews them any more.
 

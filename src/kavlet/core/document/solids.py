@@ -4,8 +4,8 @@ from typing import Literal
 
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Cartesian, Polar
-from kavlet.core.charts.needle import Needle
 from kavlet.core.charts.solid import MOST_ANGLE
+from kavlet.core.compose.kinds import kind_of
 from kavlet.core.document import dressing
 from kavlet.core.document.document import Document
 from kavlet.core.values.errors import KavletError
@@ -54,7 +54,7 @@ def angles(spec: Chart, side: ViewSide) -> Angles:
     if side == "front":
         return 0.0, 0.0
     if isinstance(spec.frame, Polar):
-        dial = any(isinstance(layer, Needle) for layer in spec.layers)
+        dial = any(kind_of(layer).hub for layer in spec.layers)
         if side == "above":
             return 0.0, -32.0 if dial else -55.0
         return -14.0, -30.0 if dial else -42.0

@@ -60,7 +60,7 @@ def _helper(helper: HelperBuild) -> dict[str, Any]:
 def _mark(mark: Mark, as_solid: Seen | None) -> dict[str, Any]:
     made: dict[str, Any] = {
         "layer": mark.layer,
-        "type": mark.type,
+        "type": mark.kind.name,
         "row": mark.row,
         "series": mark.series,
         "helper": mark.helper,

@@ -14,19 +14,19 @@ from kavlet.core.dress.palettes import palettes
 from kavlet.core.dress.style import Dress, resolve
 from kavlet.core.dress.theme import theme, themes
 from kavlet.core.text.faces import Family
+from kavlet.core.touch import parts
+from kavlet.core.touch.offers import SOLID, offers
+from kavlet.core.touch.parts import Part
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
 from kavlet.desktop.dress.fill_field import FillField
-from kavlet.desktop.dress.offers import SOLID, offers
 from kavlet.desktop.dress.parameters import ParameterFields
 from kavlet.desktop.dress.rows import DressRow, as_fill
 from kavlet.desktop.dress.solid_fields import SolidFields, reading
 from kavlet.desktop.dress.symbols import SymbolShelf
 from kavlet.desktop.dress.theme_field import ThemeField
 from kavlet.desktop.look import UNIT
-from kavlet.desktop.parts import Part
 from kavlet.desktop.rest import Rest
-from kavlet.desktop.stage import hits
 from kavlet.desktop.store import Store
 
 FAMILIES: tuple[Family, ...] = ("text", "narrow", "serif", "easy")
@@ -148,7 +148,7 @@ class DressPanel(QFrame):
         part = self.part
         wanted = [] if spec is None else offers(spec, part)
         if spec is not None and part is None:
-            key = charting.main_layer(spec)
+            key = spec.main
             mine = offers(spec, Part("layer", key)) if key else []
             wanted = [one for one in mine if one.path.endswith(MAIN)] + wanted
             if spec.as_solid is not None:  # who turns a chart wants its light and depth at hand
@@ -164,7 +164,7 @@ class DressPanel(QFrame):
         if part is None or picture is None:
             return self.tr("Dress: the chart")
         more = len(self._store.selection) - 1
-        text = f"{part.kind}: {hits.says(picture.figure, part)}" if part.kind != "text" else part.key
+        text = f"{part.kind}: {parts.says(picture.figure, part)}" if part.kind != "text" else part.key
         return self.tr("Dress: {}").format(text) + (f"  + {more}" if more else "")
 
     def _build(self, wanted: list[Any], part: Part | None) -> None:

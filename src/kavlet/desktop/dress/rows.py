@@ -7,12 +7,12 @@ import msgspec
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QLineEdit, QToolButton, QVBoxLayout, QWidget
 
+from kavlet.core.charts.fields import Field
 from kavlet.core.dress.colours import resolved
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
 from kavlet.desktop.dress.fill_field import FillField
-from kavlet.desktop.dress.offers import Offer
 from kavlet.desktop.look import UNIT
 
 SHORT = 26  # letters of all choices together that fit side by side
@@ -26,7 +26,7 @@ class DressRow(QWidget):
     symbol_wanted = Signal(object)
     refused = Signal(object)
 
-    def __init__(self, offer: Offer, columns: list[tuple[str, str]], parent: QWidget | None = None) -> None:
+    def __init__(self, offer: Field, columns: list[tuple[str, str]], parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.offer = offer
         self.field = self._field(columns)

@@ -8,8 +8,8 @@ from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QToolButton, QVBox
 from kavlet.core.build import Picture
 from kavlet.core.compose.figure import Figure
 from kavlet.core.compose.solid.seen import Seen, seen
+from kavlet.core.touch.parts import Part
 from kavlet.desktop.look import UNIT
-from kavlet.desktop.parts import Part
 
 FINE = 1.0  # places to a point; tells shares apart by less than a percent
 MOST = 6  # marks whose reading is listed

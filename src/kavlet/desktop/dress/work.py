@@ -7,7 +7,7 @@ from PySide6.QtCore import QObject
 from PySide6.QtWidgets import QFileDialog, QWidget
 
 from kavlet.core.build import build_chart
-from kavlet.core.document import charting, dressing, edits
+from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import Document
 from kavlet.core.files import kit as kit_file
 from kavlet.core.values.errors import KavletError
@@ -69,7 +69,7 @@ class DressCommands(QObject):
         part = self._store.selection[0] if self._store.selection else None
         layer = part.key if part is not None and part.kind in ("layer", "mark", "label") else ""
         looks = dressing.copied(chart, what, layer)
-        self._store.dress_copied = (layer or charting.main_layer(picture.build.chart), looks)
+        self._store.dress_copied = (layer or picture.build.chart.main, looks)
         if not looks:
             self._store.refuse(KavletError("Nothing is set by hand here, so nothing is copied."))
 
@@ -82,7 +82,7 @@ class DressCommands(QObject):
         chosen = tuple(
             dict.fromkeys(one.key for one in self._store.selection if one.kind in ("layer", "mark", "label"))
         )
-        new = charting.main_layer(picture.build.chart)
+        new = picture.build.chart.main
         self._store.attempt(
             "paste dress", lambda: dressing.pasted(self._store.document, chart.id, looks, old, new, chosen)
         )
@@ -97,7 +97,7 @@ class DressCommands(QObject):
             document = self._store.document
             for chart in document.charts:
                 try:
-                    main = charting.main_layer(build_chart(document, self._store.values, chart.id).chart)
+                    main = build_chart(document, self._store.values, chart.id).chart.main
                 except KavletError:
                     continue  # a chart whose table does not fit has no layers to dress
                 document = dressing.pasted(document, chart.id, looks, old, main)
@@ -112,7 +112,7 @@ class DressCommands(QObject):
             return
         overrides = dressing.copied(chart)
         dress = msgspec.structs.replace(chart.dress, overrides=overrides)
-        main = charting.main_layer(picture.build.chart)
+        main = picture.build.chart.main
         remembered.remember(chart.recipe, remembered.Remembered(main, dress))
 
     def forget_look(self) -> None:

@@ -4,8 +4,8 @@ from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QPainter, QPen
 
 from kavlet.core.compose.figure import Figure
+from kavlet.core.touch.parts import Part
 from kavlet.desktop.look import colours, qcolor
-from kavlet.desktop.parts import Part
 from kavlet.desktop.stage import hits
 from kavlet.paint.painter import qpath
 
@@ -20,7 +20,7 @@ def paint_lit(figure: Figure, rows: frozenset[int], painter: QPainter) -> None:
     pen.setCosmetic(True)
     painter.setPen(pen)
     for mark in figure.marks:
-        if mark.row in rows and mark.type != "flank" and mark.visible and mark.path is not None:
+        if mark.row in rows and mark.kind.is_lit and mark.visible and mark.path is not None:
             painter.drawPath(qpath(mark.path))
 
 

@@ -9,8 +9,8 @@ from kavlet.core.build import Picture
 from kavlet.core.charts.chart import AnyLayer
 from kavlet.core.compose.draw import draw
 from kavlet.core.scene.primitives import Scene
+from kavlet.core.touch.parts import Part
 from kavlet.desktop.look import CORNER, UNIT, colours, qcolor
-from kavlet.desktop.parts import Part
 from kavlet.desktop.store import Store
 from kavlet.paint.painter import paint
 

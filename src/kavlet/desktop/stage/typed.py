@@ -10,7 +10,7 @@ from kavlet.core.build import Picture
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.figures.references import column_letters
-from kavlet.desktop.parts import Part
+from kavlet.core.touch.parts import Part
 
 FIELDS = (
     ("{value}", "the figure"), ("{name}", "the row’s name"), ("{share}", "its share of the whole"),

@@ -19,12 +19,12 @@ from kavlet.core.build import Picture
 from kavlet.core.charts.chart import Chart
 from kavlet.core.compose.figure import Mark
 from kavlet.core.document import dressing, solids
+from kavlet.core.touch.drags import DEGREES, Drag, begin, dragged, turning
+from kavlet.core.touch.parts import Part, boxes, marks_of, says, walk
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Size
 from kavlet.desktop.look import colours, qcolor
-from kavlet.desktop.parts import Part
 from kavlet.desktop.stage import hits, typed
-from kavlet.desktop.stage.drags import DEGREES, Drag, begin, dragged, turning
 from kavlet.desktop.stage.overlays import paint_chosen, paint_lit, paint_problem
 from kavlet.desktop.stage.xray import paint_xray
 from kavlet.desktop.store import Store
@@ -92,7 +92,7 @@ class StageView(QWidget):
     def _selected(self) -> None:
         parts = self._store.selection
         if self._picture is not None and parts:
-            self.setAccessibleDescription(hits.says(self._picture.figure, parts[0]))
+            self.setAccessibleDescription(says(self._picture.figure, parts[0]))
         self.update()
 
     # Places
@@ -167,7 +167,7 @@ class StageView(QWidget):
         """What a part is; in X-ray, a hovered helper's formula too."""
         if part is None or self._picture is None or part.kind == "plot":
             return ""
-        text = hits.says(self._picture.figure, part)
+        text = says(self._picture.figure, part)
         if self._store.xray and part.kind == "mark":
             layer = self._picture.build.chart.layer(part.key)
             for helper in self._picture.build.helpers:
@@ -265,7 +265,7 @@ class StageView(QWidget):
             return
         if self.editor is not None:
             self.editor.deleteLater()
-        box = next(iter(hits.boxes(picture.figure, part)), picture.figure.plot)
+        box = next(iter(boxes(picture.figure, part)), picture.figure.plot)
         corner = self.from_chart(box.x, box.y)
         width = max(280.0, self.sheet().right() - corner.x() - AIR) if part.kind == "text" else 220.0
         values = [column.values for column in self._store.values.of(chart.table)]
@@ -329,7 +329,7 @@ class StageView(QWidget):
     def _walk(self, by: int) -> bool:
         if self._picture is None or self.problem:
             return False
-        parts = hits.walk(self._picture.figure)
+        parts = walk(self._picture.figure)
         held = self._store.selection[0] if self._store.selection else None
         if held is not None and held.kind in ("mark", "label"):
             held = Part("layer", held.key)
@@ -368,18 +368,18 @@ class StageView(QWidget):
         if chart is None or picture is None:
             return
         if part.kind == "layer":
-            marks = hits.marks_of(picture.figure, part.key)
+            marks = marks_of(picture.figure, part.key)
             if marks:
                 self._store.select(marks[0])
                 self.picked.emit(marks[0].row)
         elif part.kind == "mark":
-            marks = hits.marks_of(picture.figure, part.key)
+            marks = marks_of(picture.figure, part.key)
             at = marks.index(part) + way[0] + way[1] if part in marks else 0
             if 0 <= at < len(marks):
                 self._store.select(marks[at])
                 self.picked.emit(marks[at].row)
         elif part.kind in ("label", "text"):
-            box = next(iter(hits.boxes(picture.figure, part)), None)
+            box = next(iter(boxes(picture.figure, part)), None)
             drag = begin(picture.figure, picture.build.chart, part, (), box.x if box else 0.0, box.y if box else 0.0)
             if drag is not None:
                 looks = drag.looks(way[0] * step, way[1] * step, 0.0, 0.0)

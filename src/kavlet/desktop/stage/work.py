@@ -8,13 +8,10 @@ from PySide6.QtGui import QAction
 from PySide6.QtWidgets import QFileDialog, QInputDialog, QMenu, QWidget
 
 from kavlet.core.build import Picture, build_chart
-from kavlet.core.charts.area import Area
-from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.chart import AnyLayer
 from kavlet.core.charts.labels import Label
-from kavlet.core.charts.line import Line
-from kavlet.core.charts.points import Points
 from kavlet.core.charts.reference import Reference
+from kavlet.core.compose.kinds import ADDABLE, PLAIN_TYPES
 from kavlet.core.document import arranging, charting, dressing, edits
 from kavlet.core.document.document import Document, fresh_id
 from kavlet.core.document.recipe_saving import saved_recipe, with_recipe
@@ -25,14 +22,12 @@ from kavlet.core.figures.references import filled
 from kavlet.core.figures.table import HEADER
 from kavlet.core.files import pictures as picture_files
 from kavlet.core.files import recipe_file
+from kavlet.core.touch.parts import Part
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.sizes import CHARTS
-from kavlet.desktop.parts import Part
 from kavlet.desktop.remembered import remembered
 from kavlet.desktop.stage.panel import StagePanel
 from kavlet.desktop.store import Store
-
-NEW_LAYERS: dict[str, type] = {"bars": Bars, "line": Line, "area": Area, "points": Points}
 
 
 class ChartCommands(QObject):
@@ -67,7 +62,7 @@ class ChartCommands(QObject):
             return
         if chart is not None and chart.table == table.id:
             picture = self._picture()
-            old = charting.main_layer(picture.build.chart) if picture is not None and chart.dress.overrides else ""
+            old = picture.build.chart.main if picture is not None and chart.dress.overrides else ""
             self._store.select()
             document = charting.try_recipe(self._store.document, chart.id, name)
             self._store.attempt(self.tr("choose recipe"), lambda: self._dressed(document, chart.id, old))
@@ -89,7 +84,7 @@ class ChartCommands(QObject):
         if look is None and not old:
             return document
         try:
-            main = charting.main_layer(build_chart(document, recalculate(document.tables), chart).chart)
+            main = build_chart(document, recalculate(document.tables), chart).chart.main
         except KavletError:
             return document  # the table does not fit the recipe; there is nothing to dress
         overrides = charting.carried_over(entry.dress.overrides, old, main)
@@ -208,7 +203,7 @@ class ChartCommands(QObject):
             return
         table = self._store.document.table(chart.table)
         menu = QMenu(self._window)
-        for kind in NEW_LAYERS:
+        for kind in ADDABLE:
             inner = menu.addMenu(self.tr("Add {}").format(kind))
             for i, column in enumerate(table.columns):
                 action = inner.addAction(table.called(i))
@@ -246,11 +241,7 @@ class ChartCommands(QObject):
             return
         table = self._store.document.table(chart.table)
         key = fresh_id("added ", (layer.key for layer in picture.build.chart.layers))
-        layer: AnyLayer = NEW_LAYERS[kind](
-            key, table.called(table.place(column)), column, tone=len(picture.build.chart.layers)
-        )
-        if isinstance(layer, Line):
-            layer = msgspec.structs.replace(layer, spot="disc")
+        layer = ADDABLE[kind].new(key, table.called(table.place(column)), column, picture.build.chart)
         self._store.attempt(self.tr("add layer"), lambda: self._with_layer(layer))
 
     def add_reference(self) -> None:
@@ -292,7 +283,7 @@ class ChartCommands(QObject):
             cells = {(at, row): Formula(filled(text, 0, row - HEADER)) for row in range(HEADER, table.height)}
             document = edits.set_cells(document, table.id, {(at, 0): "helper", **cells})
             column = document.table(table.id).columns[at].id
-            layer: AnyLayer = NEW_LAYERS[kind](key, "helper", column, tone=len(picture.build.chart.layers))
+            layer = ADDABLE[kind].new(key, "helper", column, picture.build.chart)
             return edits.change_chart(document, chart.id, layers=(*document.chart(chart.id).layers, layer))
 
         self._store.attempt(self.tr("add layer"), add)
@@ -322,7 +313,7 @@ class ChartCommands(QObject):
         if not layer.helper:
             hide = self.tr("Show layer") if layer.hidden else self.tr("Hide layer")
             menu.addAction(hide).triggered.connect(lambda: self.hide_layer(key))
-            for kind in NEW_LAYERS:
+            for kind in PLAIN_TYPES:
                 action = QAction(self.tr("Draw as {}").format(kind), menu)
                 action.triggered.connect(
                     lambda _c=False, kind=kind: self.look("change type", {f"layers.{key}.type": kind})
@@ -353,7 +344,7 @@ class ChartCommands(QObject):
         if picture is None:
             return
         key = part.key if part is not None and part.kind in ("layer", "mark", "label") else (
-            charting.main_layer(picture.build.chart)
+            picture.build.chart.main
         )  # fmt: skip
         chosen = part is not None and part.kind == "mark" and part in self._store.selection
         path = f"{part.path}.fill" if chosen and part is not None else f"layers.{key}.fill"

@@ -25,7 +25,7 @@ def paint_xray(picture: Picture, painter: QPainter) -> None:
     plot = figure.plot
     painter.drawRect(QRectF(plot.x, plot.y, plot.width, plot.height))
     for mark in figure.marks:
-        if not mark.visible and mark.type != "point":
+        if not mark.visible and mark.kind.shows_helpers:
             _paint_helper(mark, painter, helper)
     painter.setPen(qcolor(c.quiet))
     for axis in figure.axes:

@@ -5,14 +5,11 @@ from math import ceil
 
 from msgspec import Struct
 
-from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Cartesian
-from kavlet.core.compose.data import Data
+from kavlet.core.compose.context import Context
 from kavlet.core.compose.figure import PlacedText
 from kavlet.core.compose.frames.plane import Plane
-from kavlet.core.compose.furniture import Sizes
-from kavlet.core.compose.words.lettering import FLOOR, LEADING, Ink, block, tall, widest
-from kavlet.core.dress.style import Style
+from kavlet.core.compose.words.lettering import FLOOR, LEADING, Ink, Owner, Stand, block, tall, widest
 from kavlet.core.text.shaping import width
 from kavlet.core.text.wrapping import wrapped
 from kavlet.core.values.geometry import Rect
@@ -30,9 +27,10 @@ class Names(Struct, frozen=True):
     angle: float = 0.0
 
 
-def lay_out(chart: Chart, frame: Cartesian, data: Data, style: Style, sizes: Sizes, room: Rect) -> tuple[Names, Rect]:
+def lay_out(context: Context, frame: Cartesian, room: Rect) -> tuple[Names, Rect]:
     """The rows' names, wrapped; left of lying bars, below standing ones; skipped, shrunk or turned where crowded."""
-    texts = data.names(chart.names)
+    data, style, sizes = context.data, context.style, context.sizes
+    texts = data.names(context.chart.names)
     rows = max(1, data.rows)
     if frame.lying:
         pitch = room.height / rows
@@ -44,7 +42,7 @@ def lay_out(chart: Chart, frame: Cartesian, data: Data, style: Style, sizes: Siz
         return Names(names, room.x, size, strip, every), room.inset(left=strip + (1.0 * size if strip else 0))
     pitch = room.width / rows
     if frame.across.crowded == "turn" or frame.across.angle:
-        return _turned_names(texts, frame.across.angle or 45.0, style, sizes, room, pitch)
+        return _turned_names(texts, frame.across.angle or 45.0, context, room)
     longest = max((width(word, style.face, 1.0) for text in texts for word in text.split()), default=0.0)
     size = min(sizes.text, 0.94 * pitch / longest) if longest else sizes.text
     least = max(FLOOR, 0.72 * sizes.text)
@@ -61,9 +59,8 @@ def lay_out(chart: Chart, frame: Cartesian, data: Data, style: Style, sizes: Siz
     return Names(names, 0.0, size, strip, every), room.inset(bottom=strip + (0.6 * size if strip else 0))
 
 
-def _turned_names(
-    texts: list[str], angle: float, style: Style, sizes: Sizes, room: Rect, pitch: float
-) -> tuple[Names, Rect]:
+def _turned_names(texts: list[str], angle: float, context: Context, room: Rect) -> tuple[Names, Rect]:
+    style, sizes, pitch = context.style, context.sizes, room.width / max(1, context.data.rows)
     size = max(FLOOR, min(sizes.text, 0.9 * pitch))
     every = max(1, ceil(1.15 * size / pitch - 1e-9))
     lines = tuple((wrapped(text, style.face, size, 0.35 * room.height, 1) or ("",)) for text in texts)
@@ -83,11 +80,11 @@ def texts(plane: Plane, names: Names, ink: Ink) -> list[PlacedText]:
         middle = plane.row_middle(row)
         if plane.lying:
             at = (names.left, middle)
-            texts.append(block(lines, "name", at, "start", "middle", ink, row))
+            texts.append(block(lines, "name", Stand(at, "start", "middle"), ink, Owner(row=row)))
         elif names.angle:
             at = (middle + 0.3 * ink.size, plane.plot.bottom + 0.6 * ink.size)
-            texts.append(block(lines, "name", at, "end", "middle", ink, row, angle=names.angle))
+            texts.append(block(lines, "name", Stand(at, "end", "middle", names.angle), ink, Owner(row=row)))
         else:
             at = (middle, plane.plot.bottom + 0.6 * ink.size)
-            texts.append(block(lines, "name", at, "middle", "top", ink, row))
+            texts.append(block(lines, "name", Stand(at, "middle", "top"), ink, Owner(row=row)))
     return texts

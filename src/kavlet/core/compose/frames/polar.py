@@ -2,43 +2,40 @@
 
 import math
 
-from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Polar
-from kavlet.core.charts.needle import Needle
-from kavlet.core.charts.rings import Rings
-from kavlet.core.charts.wedges import Wedges
-from kavlet.core.compose.data import Data
-from kavlet.core.compose.figure import PlacedAxis, PlacedRule, PlacedText
+from kavlet.core.charts.scale import Scale
+from kavlet.core.compose.context import Context
+from kavlet.core.compose.figure import Anchor, PlacedAxis, PlacedRule, PlacedText
 from kavlet.core.compose.frames.axes import tick_text
 from kavlet.core.compose.frames.disc import Disc
 from kavlet.core.compose.frames.scales import Scaled, scaled
-from kavlet.core.compose.furniture import Furniture, Sizes, small_ink
-from kavlet.core.compose.words.lettering import block
-from kavlet.core.compose.words.wording import Wording
-from kavlet.core.dress.style import Style
+from kavlet.core.compose.furniture import Furniture, small_ink
+from kavlet.core.compose.kinds import kind_of
+from kavlet.core.compose.words.lettering import Ink, Rise, Stand, block
 from kavlet.core.shapes.arc import at
 from kavlet.core.text.shaping import width
 from kavlet.core.values.geometry import Rect
 
 
-def lay_out(
-    chart: Chart, frame: Polar, data: Data, style: Style, sizes: Sizes, wording: Wording, room: Rect
-) -> tuple[Disc, Furniture]:
+def lay_out(context: Context, frame: Polar, room: Rect) -> tuple[Disc, Furniture]:
     """The disc and its scale within `room`."""
+    style, sizes, data, layers = context.style, context.sizes, context.data, context.chart.layers
+    kinds = [(kind_of(layer), layer) for layer in layers]
+    shown = [(kind, layer) for kind, layer in kinds if not layer.hidden]
     scale = scaled(frame.scale, (0.0, 1.0), 240.0) if frame.scale is not None else None
     visible = frame.scale is not None and frame.scale.visible is not False and scale is not None
-    side, above = _label_margins(chart, frame, scale if visible else None, data, style, sizes, wording)
-    foot = _foot(chart, sizes, frame)
-    left, top, right, bottom = _unit_box(frame, any(isinstance(layer, Needle) for layer in chart.layers))
+    side, above = _label_margins(context, frame.scale, scale if visible else None)
+    foot = next((held for held in (kind.foot(layer, context, frame) for kind, layer in kinds) if held), 0.0)
+    left, top, right, bottom = _unit_box(frame, any(kind.hub for kind, _ in kinds))
     side = min(side, 0.3 * room.width)
     wide, tall = max(8.0, room.width - 2 * side), max(8.0, room.height - 2 * above - foot)
     radius = min(wide / (right - left), tall / (bottom - top))
-    slip = _explode(chart)
-    radius /= 1 + slip
+    radius /= 1 + min(1.0, max((kind.explosion(layer) for kind, layer in shown), default=0.0))
     used_w, used_h = (right - left) * radius, (bottom - top) * radius
     cx = room.center[0] - used_w / 2 - left * radius
     cy = room.y + above + (room.height - 2 * above - foot - used_h) / 2 - top * radius
-    disc = Disc(room, (cx, cy), radius, frame, _rings(chart, data), scale)
+    rings = max((kind.rings(layer, data.rows) for kind, layer in shown), default=1)
+    disc = Disc(room, (cx, cy), radius, frame, max(1, rings), scale)
     texts: list[PlacedText] = []
     rules: list[PlacedRule] = []
     if visible and scale is not None and frame.scale is not None:
@@ -55,13 +52,13 @@ def lay_out(
     return disc, Furniture((), tuple(rules), tuple(texts), axes)
 
 
-def _around(text: str, disc: Disc, angle: float, radius: float, ink) -> PlacedText:  # type: ignore[no-untyped-def]
+def _around(text: str, disc: Disc, angle: float, radius: float, ink: Ink) -> PlacedText:
     """A text just outside the rim, aligned so that its nearest side faces the centre."""
     x, y = at(disc.center, radius, angle)
     sin, cos = math.sin(math.radians(angle)), math.cos(math.radians(angle))
-    anchor = "middle" if abs(sin) < 0.35 else "start" if sin > 0 else "end"
-    level = "middle" if abs(cos) < 0.5 else "bottom" if cos > 0 else "top"
-    return block((text,), "tick", (x, y), anchor, level, ink)  # type: ignore[arg-type]
+    anchor: Anchor = "middle" if abs(sin) < 0.35 else "start" if sin > 0 else "end"
+    level: Rise = "middle" if abs(cos) < 0.5 else "bottom" if cos > 0 else "top"
+    return block((text,), "tick", Stand((x, y), anchor, level), ink)
 
 
 def _unit_box(frame: Polar, hub: bool) -> tuple[float, float, float, float]:
@@ -75,50 +72,12 @@ def _unit_box(frame: Polar, hub: bool) -> tuple[float, float, float, float]:
     return min(xs), min(ys), max(xs), max(ys)
 
 
-def _foot(chart: Chart, sizes: Sizes, frame: Polar) -> float:
-    """Room under the hub of a half dial for the needle's label."""
-    for layer in chart.layers:
-        if isinstance(layer, Needle) and layer.label is not None and frame.shown <= 200:
-            return 1.5 * (layer.label.size or 1.9 * sizes.text)
-    return 0.0
-
-
-def _label_margins(
-    chart: Chart, frame: Polar, scale: Scaled | None, data: Data, style: Style, sizes: Sizes, wording: Wording
-) -> tuple[float, float]:
-    """Room at the sides and above for labels outside the disc."""
-    side = above = 0.0
-    for layer in chart.layers:
-        if isinstance(layer, Wedges) and layer.label is not None and not layer.helper and not layer.hidden:
-            outside = layer.label.position in ("outside", "by sign", "beside")
-            texts = [wording.text(layer, row) for row in range(data.rows)]
-            lines = [line for text in texts for line in text.split("\n")]
-            most = max((width(line, style.face, sizes.text) for line in lines), default=0.0)
-            if outside and most:
-                side = max(side, min(most, 11 * sizes.text) + 1.4 * sizes.text)
-                above = max(above, 1.1 * sizes.text * (1 + max((text.count("\n") for text in texts), default=0)))
-    if scale is not None and frame.scale is not None:
-        most = max((width(tick_text(t, frame.scale, data), style.face, sizes.small) for t in scale.ticks), default=0.0)
-        side, above = max(side, most + sizes.small), max(above, 1.7 * sizes.small)
-    if any(isinstance(layer, Needle) and layer.past for layer in chart.layers):
-        above = max(above, 8.0)
+def _label_margins(context: Context, spec: Scale | None, scale: Scaled | None) -> tuple[float, float]:
+    """Room at the sides and above for what stands outside the disc."""
+    asked = [kind_of(layer).margins(layer, context) for layer in context.chart.layers]
+    side, above = (max((held[i] for held in asked), default=0.0) for i in (0, 1))
+    if scale is not None and spec is not None:
+        face, small = context.style.face, context.sizes.small
+        most = max((width(tick_text(tick, spec, context.data), face, small) for tick in scale.ticks), default=0.0)
+        side, above = max(side, most + small), max(above, 1.7 * small)
     return side, above
-
-
-def _explode(chart: Chart) -> float:
-    out = 0.0
-    for layer in chart.layers:
-        if isinstance(layer, Wedges) and not layer.hidden:
-            out = max(out, layer.explode, *(row.explode or 0.0 for row in layer.rows.values()), 0.0)
-    return min(1.0, out)
-
-
-def _rings(chart: Chart, data: Data) -> int:
-    """How many rings the layers ask for: a ring number each, or one per row."""
-    count = 1
-    for layer in chart.layers:
-        if isinstance(layer, Wedges) and not layer.hidden:
-            count = max(count, layer.ring + 1)
-        if isinstance(layer, Rings) and not layer.hidden:
-            count = max(count, len(layer.order) or data.rows)
-    return count

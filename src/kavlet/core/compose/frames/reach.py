@@ -2,66 +2,36 @@
 
 import math
 
-from kavlet.core.charts.area import Area
-from kavlet.core.charts.band import Band
-from kavlet.core.charts.bars import Bars
-from kavlet.core.charts.bubbles import Bubbles
-from kavlet.core.charts.cells import Cells
-from kavlet.core.charts.chart import AnyLayer, Chart
-from kavlet.core.charts.line import Line
-from kavlet.core.charts.points import Points
-from kavlet.core.charts.reference import Reference
-from kavlet.core.compose.data import Data
+from msgspec import Struct
+
+from kavlet.core.charts.layer import Layer
+from kavlet.core.compose.context import Context
 from kavlet.core.compose.frames.scales import Scaled, extent
-from kavlet.core.compose.marks.stacks import Span
-from kavlet.core.compose.words.wording import Wording
+from kavlet.core.compose.kinds import kind_of
 from kavlet.core.text.faces import metrics
 from kavlet.core.text.shaping import width
 
 AIR = 0.45  # free space between a mark and its label, in font sizes
-OUTSIDE = ("outside", "by sign", "above", "below")
+MOST = 0.4  # of an axis, kept free for labels beyond the marks
 
 
-def figures(layer: AnyLayer, data: Data, spans: dict[str, Span]) -> list[float]:
-    """All figures of a layer that the value axis must hold."""
-    if layer.hidden:
-        return []
-    if isinstance(layer, Bars | Area):
-        span = spans[layer.key]
-        return [*span.starts, *span.ends]
-    if isinstance(layer, Points) and layer.at is not None:
-        return []
-    if isinstance(layer, Line | Points | Bubbles | Cells):
-        return list(map(float, data.column(layer.values)))
-    if isinstance(layer, Reference):
-        return [reference_at(layer, data)]
-    return [layer.low, layer.high] if isinstance(layer, Band) else []
-
-
-def reference_at(layer: Reference, data: Data) -> float:
-    """The value a reference line stands at: its column's first value, else its own."""
-    held = [float(number) for number in data.column(layer.values) if not math.isnan(number)] if layer.values else []
-    return held[0] if held else layer.at
-
-
-def along(chart: Chart, data: Data, spans: dict[str, Span], second: bool) -> tuple[float, float] | None:
+def along(context: Context, second: bool) -> tuple[float, float] | None:
     """Smallest and largest figure on an axis; None without any."""
-    found = extent(
-        [figure for layer in chart.layers if layer.second == second for figure in figures(layer, data, spans)]
-    )
-    return _padded(chart, found)
+    layers = [layer for layer in context.chart.layers if layer.second == second and not layer.hidden]
+    found = extent([figure for layer in layers for figure in kind_of(layer).figures(layer, context)])
+    return _padded(context, found)
 
 
-def across(chart: Chart, data: Data) -> tuple[float, float] | None:
+def across(context: Context) -> tuple[float, float] | None:
     """Smallest and largest figure on a numeric across axis."""
-    columns = [layer.x for layer in chart.layers if isinstance(layer, Line | Points | Bubbles) and layer.x]
-    return _padded(chart, extent([float(number) for column in columns for number in data.column(column)]))
+    columns = [layer.across_column for layer in context.chart.layers if layer.across_column]
+    return _padded(context, extent([float(number) for one in columns for number in context.data.column(one)]))
 
 
-def _padded(chart: Chart, span: tuple[float, float] | None) -> tuple[float, float] | None:
+def _padded(context: Context, span: tuple[float, float] | None) -> tuple[float, float] | None:
     """Room around bubbles and points on numeric axes, so that none lies on the plot's edge."""
-    pads = [0.62 * layer.largest if isinstance(layer, Bubbles) else 0.03
-            for layer in chart.layers if isinstance(layer, Bubbles | Points) and layer.x]  # fmt: skip
+    asked = [kind_of(layer).edge_room(layer) for layer in context.chart.layers]
+    pads = [pad for pad in asked if pad is not None]
     if span is None or not pads:
         return span
     air = max(pads) * (span[1] - span[0])
@@ -69,43 +39,49 @@ def _padded(chart: Chart, span: tuple[float, float] | None) -> tuple[float, floa
     return (low if span[0] < 0 or low > 0 else min(span[0], 0.0), high)
 
 
-def label_room(
-    chart: Chart, spans: dict[str, Span], scale: Scaled, wording: Wording, length: float, lying: bool, size: float,
-    face: str,
-) -> tuple[float, float]:  # fmt: skip
+class Axis(Struct, frozen=True):
+    """A value axis for which room is asked: its scale, its length in points, and whether it lies."""
+
+    scale: Scaled
+    length: float
+    lying: bool
+
+
+def label_room(context: Context, axis: Axis) -> tuple[float, float]:
     """Points to keep free at the low and the high end of the value axis for labels that stand beyond the marks."""
     low = high = 0.0
-    cap = metrics(face).cap_height
-    for layer in chart.layers:
+    for layer in context.chart.layers:
         if layer.label is None or layer.helper or layer.hidden or layer.second:
             continue
-        is_bar = isinstance(layer, Bars)
-        if not is_bar and not isinstance(layer, Line | Area | Points | Cells):
+        if not kind_of(layer).labels_beyond(layer, axis.lying):
             continue
-        if isinstance(layer, Points) and layer.at is not None:
-            continue
-        if is_bar and layer.label.position not in OUTSIDE:
-            continue
-        if lying and isinstance(layer, Line | Area):
-            continue
-        at_size = layer.label.size or size
-        ends = spans[layer.key].ends if layer.key in spans else wording.data.column(layer.values)
-        for row in range(wording.data.rows):
-            end = float(ends[row])
-            if isinstance(layer, Cells):
-                end = min(float(math.ceil(end)), layer.wrap or math.inf) if not math.isnan(end) else end
-            text = wording.text(layer, row) if not math.isnan(end) else ""
-            if not text:
-                continue
-            lines = text.split("\n")
-            need = max(width(one, face, at_size) for one in lines) + 2 * AIR * at_size if lying else (
-                (cap + 1.22 * (len(lines) - 1)) * at_size + 2 * AIR * at_size
-            )  # fmt: skip
-            share = min(1.0, max(0.0, scale.share(end)))
-            below = layer.label.position == "below" or (end < 0 and layer.label.position != "above")
-            if below != scale.reversed:
-                low = max(low, need - share * length) if share * length < need else low
-            else:
-                high = max(high, need - (1 - share) * length)
-    most = 0.4 * length
+        needs = _needs(layer, context, axis)
+        low, high = max(low, needs[0]), max(high, needs[1])
+    most = MOST * axis.length
     return min(low, most), min(high, most)
+
+
+def _needs(layer: Layer, context: Context, axis: Axis) -> tuple[float, float]:
+    """What the labels of one layer need beyond the ends of an axis."""
+    low = high = 0.0
+    label, wording = layer.label, context.wording
+    if label is None:
+        return low, high
+    face, size = context.style.bold, label.size or context.sizes.text
+    for row, end in enumerate(map(float, kind_of(layer).ends(layer, context))):
+        text = wording.text(layer, row) if not math.isnan(end) else ""
+        if not text:
+            continue
+        lines = text.split("\n")
+        need = 2 * AIR * size
+        if axis.lying:
+            need += max(width(one, face, size) for one in lines)
+        else:
+            need += (metrics(face).cap_height + 1.22 * (len(lines) - 1)) * size
+        share = min(1.0, max(0.0, axis.scale.share(end)))
+        below = label.position == "below" or (end < 0 and label.position != "above")
+        if below != axis.scale.reversed:
+            low = max(low, need - share * axis.length)
+        else:
+            high = max(high, need - (1 - share) * axis.length)
+    return low, high

@@ -3,22 +3,26 @@
 import math
 
 from kavlet.core.charts.area import Area
-from kavlet.core.compose.figure import Mark
+from kavlet.core.charts.fields import Field, choices
+from kavlet.core.charts.layer import Stack
+from kavlet.core.compose.context import Context
 from kavlet.core.compose.frames.plane import Plane
+from kavlet.core.compose.kind import Kind
 from kavlet.core.compose.marks.courses import runs
 from kavlet.core.compose.marks.painting import paint
-from kavlet.core.compose.marks.placing import Placing
-from kavlet.core.compose.words.labels import ink, point_spots, wanted
+from kavlet.core.compose.marks.placing import Drawn, Placing
+from kavlet.core.compose.marks.sharing import STACKED
+from kavlet.core.compose.words.labels import Manner, ink, point_spots
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.pens import Pen
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.arc import disc
-from kavlet.core.shapes.curve import course
+from kavlet.core.shapes.curve import Course, course
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
 
 
-def place(layer: Area, series: int, on: Plane, to: Placing) -> None:
+def place(layer: Area, on: Plane, to: Placing) -> None:
     """The areas under a course, back to front, each run under its first mark."""
     span = to.spans.get(layer.key)
     if span is None:
@@ -52,34 +56,17 @@ def place(layer: Area, series: int, on: Plane, to: Placing) -> None:
             if math.isnan(number):
                 continue
             area = Rect(x - 3, y - 3, 6, 6)
-            if layer.helper or to.own(layer, row).hidden:
-                to.marks.append(to.undrawn(layer, "area", row, series, number, area))
+            if not to.is_drawn(layer, row):
+                to.mark(layer, row, number, area)
                 continue
-            to.marks.append(
-                Mark(
-                    layer.name,
-                    layer.key,
-                    "area",
-                    to.id(row),
-                    series,
-                    False,
-                    True,
-                    number,
-                    area,
-                    recorded(disc, (x, y), 5.0),
-                    colour,
-                    to.wording.says(layer, row),
-                    tuple(strokes),
-                    dressed=layer.fill,
-                    tone=layer.tone,
-                    panel=to.panel,
-                )
-            )
+            touch = recorded(disc, (x, y), 5.0)
+            drawn = Drawn(path=touch, fill=colour, items=tuple(strokes), dressed=layer.fill, tone=layer.tone)
+            to.mark(layer, row, number, area, drawn)
             strokes = []
             text = to.wording.text(layer, row)
             if text and layer.label is not None:
                 spots = point_spots(layer.label, x, y, 2.0, ink(layer.label, style, None), on.lying)
-                to.labels.append(wanted(layer, to.id(row), text, spots, style, to.sizes.text, (x, y)))
+                to.label(layer, to.id(row), text, spots, Manner(to.sizes.text, (x, y)))
 
 
 def _base(start: float) -> float:
@@ -94,3 +81,25 @@ def _back(pen: Pen, points: list[tuple[float, float]], layer: Area, on: Plane) -
             pen.line_to(*point)
         return
     course(pen, points, layer.course, on.lying, begin=False)
+
+
+class AreaKind(Kind[Area]):
+    spec = Area
+    name = "area"
+    places = ((Plane, place),)
+    plain = addable = True
+    fields = (
+        Field("Shape", "Course", "course", "choice", choices(Course)),
+        Field("Shape", "Stacked", "stack", "choice", choices(Stack, STACKED)),
+        Field("Shape", "Opacity", "opacity", "number", unit="%", times=100),
+    )
+
+    def figures(self, layer: Area, context: Context) -> list[float]:
+        span = context.spans[layer.key]
+        return [*span.starts, *span.ends]
+
+    def labels_beyond(self, layer: Area, lying: bool) -> bool:
+        return not lying
+
+
+KIND = AreaKind()

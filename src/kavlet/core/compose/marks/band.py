@@ -1,17 +1,18 @@
 """Places bands: strips over part of the value scale, with their name at the far end."""
 
 from kavlet.core.charts.band import Band
-from kavlet.core.compose.figure import Mark
+from kavlet.core.compose.context import Context
 from kavlet.core.compose.frames.plane import Plane
-from kavlet.core.compose.marks.placing import Placing
-from kavlet.core.compose.words.labels import LabelSpot, ink, wanted
+from kavlet.core.compose.kind import Kind
+from kavlet.core.compose.marks.placing import Drawn, Placing, Who
+from kavlet.core.compose.words.labels import LabelSpot, Manner, ink
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Shape
 from kavlet.core.shapes.box import box
 from kavlet.core.values.geometry import Rect
 
 
-def place(layer: Band, series: int, on: Plane, to: Placing) -> None:
+def place(layer: Band, on: Plane, to: Placing) -> None:
     """One mark over the whole plot across."""
     scale = on.axis(layer.second)
     a, b = on.along(scale.inside(layer.low), layer.second), on.along(scale.inside(layer.high), layer.second)
@@ -24,29 +25,23 @@ def place(layer: Band, series: int, on: Plane, to: Placing) -> None:
     path = recorded(box, rect)
     visible = not layer.helper and rect.width > 0 and rect.height > 0
     items = (Shape(path, colour),) if visible else ()
-    to.marks.append(
-        Mark(
-            layer.name,
-            layer.key,
-            "band",
-            0,
-            series,
-            layer.helper,
-            visible,
-            layer.high - layer.low,
-            rect,
-            path,
-            colour,
-            layer.name,
-            items,
-            dressed=layer.fill,
-            tone=layer.tone,
-            panel=to.panel,
-        )
-    )
+    drawn = Drawn(path=path, fill=colour, items=items, dressed=layer.fill, tone=layer.tone, visible=visible)
+    to.put(layer, Who(0, layer.name), layer.high - layer.low, rect, drawn)
     if layer.label is not None and visible and layer.name:
         spot = LabelSpot(
             rect.right, rect.y, "end", "top", ink(layer.label, style, colour), sx=-0.4, sy=0.35,
             width=rect.width, height=rect.height, pad=0.3,
         )  # fmt: skip
-        to.labels.append(wanted(layer, 0, layer.name, [spot], style, to.sizes.small))
+        to.label(layer, 0, layer.name, [spot], Manner(to.sizes.small))
+
+
+class BandKind(Kind[Band]):
+    spec = Band
+    name = "band"
+    places = ((Plane, place),)
+
+    def figures(self, layer: Band, context: Context) -> list[float]:
+        return [layer.low, layer.high]
+
+
+KIND = BandKind()

@@ -3,116 +3,122 @@
 import math
 
 import msgspec
+from msgspec import Struct
 
 from kavlet.core.charts.bars import Bars
-from kavlet.core.compose.figure import BarBox, Mark
+from kavlet.core.charts.fields import Field, choices
+from kavlet.core.charts.layer import Stack
+from kavlet.core.compose.context import Context
+from kavlet.core.compose.figure import BarBox
 from kavlet.core.compose.frames.plane import Plane
-from kavlet.core.compose.marks.painting import painted
-from kavlet.core.compose.marks.placing import Placing
-from kavlet.core.compose.marks.stacks import Span
-from kavlet.core.compose.words.labels import LabelSpot, bar_spots, ink, wanted
+from kavlet.core.compose.kind import Kind
+from kavlet.core.compose.marks.painting import Filling, painted
+from kavlet.core.compose.marks.placing import Drawn, Placing
+from kavlet.core.compose.marks.sharing import STACKED
+from kavlet.core.compose.stacks import Span
+from kavlet.core.compose.words.labels import LabelSpot, Manner, bar_spots, ink
 from kavlet.core.dress.colours import lighter
-from kavlet.core.dress.fills import Fill
 from kavlet.core.scene.paints import RadialGradient
 from kavlet.core.scene.path import Path, recorded
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.arc import disc
-from kavlet.core.shapes.body import End, body, cylinder_lid
+from kavlet.core.shapes.body import BodyForm, End, body, cylinder_lid, cylinder_reach
 from kavlet.core.shapes.box import box, quad
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Point, Rect
 
+OUTSIDE = ("outside", "by sign", "above", "below")  # where labels stand beyond the bar
 BREAK = 5.0  # points; the width of the cut that shows that a bar goes on
 
 
-def place(layer: Bars, series: int, on: Plane, to: Placing) -> None:
+def place(layer: Bars, on: Plane, to: Placing) -> None:
     """The marks of a layer of bars, and its labels. No value, no mark."""
     span = to.spans.get(layer.key)
     if span is None:
         return
-    numbers = to.data.column(layer.values)
+    track = _tracks(layer, on, to) if layer.track and not layer.helper else ()
+    for row, number in enumerate(map(float, to.data.column(layer.values))):
+        bar = _bar(layer, on, to, span, row)
+        if bar is None:
+            continue
+        if not to.is_drawn(layer, row):
+            to.mark(layer, row, number, bar.block.rect)
+            continue
+        _draw(layer, bar, on, to, track)
+        track = ()
+
+
+class _Bar(Struct, frozen=True):
+    """A bar before it is drawn: its row, the figure it stands for, its share where it stacks to one, and its box."""
+
+    row: int
+    value: float
+    share: float | None
+    block: BarBox
+
+
+def _bar(layer: Bars, on: Plane, to: Placing, span: Span, row: int) -> _Bar | None:
+    """The bar of a row; None for no value."""
+    number, start, end = float(to.data.column(layer.values)[row]), float(span.starts[row]), float(span.ends[row])
+    if math.isnan(number) or math.isnan(end):
+        return None
     scale = on.axis(layer.second)
-    for row, number in enumerate(map(float, numbers)):
-        start, end = float(span.starts[row]), float(span.ends[row])
-        if math.isnan(number) or math.isnan(end):
-            continue
-        cut = scale.cap is not None and abs(end) > abs(scale.cap) and scale.cap * end > 0
-        drawn_end = scale.inside(end)
-        rect, side = bar_box(layer, on, row, scale.inside(start), drawn_end)
-        if layer.helper or to.own(layer, row).hidden:
-            to.marks.append(to.undrawn(layer, "bar", row, series, number, rect))
-            continue
-        true = float(to.data.column(layer.true)[row]) if layer.true else number
-        broken = cut or (not math.isnan(true) and abs(true) > abs(number) * (1 + 1e-12))
-        _place_one(layer, series, on, to, row, true if broken else number, rect, side, span, broken)
+    cut = scale.cap is not None and abs(end) > abs(scale.cap) and scale.cap * end > 0
+    rect, side = bar_box(layer, on, row, scale.inside(start), scale.inside(end))
+    true = float(to.data.column(layer.true)[row]) if layer.true else number
+    broken = cut or (not math.isnan(true) and abs(true) > abs(number) * (1 + 1e-12))
+    corners = tuple(outline(layer, on, span, row)) if layer.form == "tapered" else ()
+    thick = rect.height if on.lying else rect.width
+    block = BarBox(
+        rect if not corners else recorded(quad, *corners).bounds, layer.form, side, corners, broken,
+        _cuts(layer, on), bulb_size(layer, thick) if layer.bulb > 0 else None,
+        bar_box(layer, on, row, scale.minimum, scale.maximum) if layer.track else None,
+    )  # fmt: skip
+    return _Bar(row, true if broken else number, abs(end - start) if layer.stack == "share" else None, block)
 
 
-def _place_one(
-    layer: Bars, series: int, on: Plane, to: Placing, row: int, value: float, rect: Rect, side: End, span: Span,
-    broken: bool,
-) -> None:  # fmt: skip
-    style = to.style
-    fill, tone = to.fill(layer, row)
-    edge, edge_width = to.edge(layer, row)
-    tapered = layer.form == "tapered"
-    corners = outline(layer, on, span, row) if tapered else []
-    if corners:
-        path = recorded(quad, *corners)
-        rect = path.bounds
+def _draw(layer: Bars, bar: _Bar, on: Plane, to: Placing, track: tuple[Primitive, ...]) -> None:
+    style, block = to.style, bar.block
+    rect, side = block.rect, block.end
+    filling = to.filling(layer, bar.row, bar.value)
+    if block.corners:
+        path = recorded(quad, *block.corners)
     else:
         path = recorded(body, rect, layer.form, side, style.corner if layer.radius is None else layer.radius)
-    colour = style.solid(fill, tone)
+    colour, clip = style.solid(filling.fill, filling.tone), None
     if layer.form == "capsule":
         # A value shorter than the capsule is thick keeps the capsule's round base and ends where the value ends.
         path, clip = _capsule(rect, side)
-    else:
-        clip = None
-    items = painted(fill, tone, path, rect, style, to.data, side, value, edge, edge_width)
+    items = painted(filling, path, rect, side, to.context)
     if clip is not None:
         items = tuple(msgspec.structs.replace(item, clip=clip) for item in items)
-    if layer.bulb > 0:
-        items = _with_bulb(layer, rect, side, fill, tone, to, items)
-    if layer.cuts > 1:
-        items = (*items, *_cuts(layer, on, rect, style.ground))
+    if block.bulb is not None:
+        items = (*items, *_bulb(block, block.bulb, filling, colour, to.context))
+    items = (*items, *_gaps(block, on.lying, style.ground))
     if layer.form == "cylinder" and min(rect.width, rect.height) > 2:
         items = (*items, Shape(recorded(cylinder_lid, rect, side), lighter(colour, 0.09)))
-    if broken:
+    if block.broken:
         items = (*items, _break(rect, side, style.ground))
-    behind = style.behind(fill, tone)
-    to.marks.append(
-        Mark(
-            layer.name,
-            layer.key,
-            "bar",
-            to.id(row),
-            series,
-            False,
-            True,
-            value,
-            rect,
-            path,
-            colour,
-            to.wording.says(layer, row),
-            items,
-            block=BarBox(rect, layer.form, side, tuple(corners), broken),
-            dressed=fill,
-            tone=tone,
-            panel=to.panel,
-            share=abs(float(span.ends[row]) - float(span.starts[row])) if layer.stack == "share" else None,
-        )
-    )
-    text = to.wording.text(layer, row)
-    if text and layer.label is not None and row % on.every == 0:
-        room = _label_box(corners, on.lying, rect) if corners else rect
-        base = on.along(on.axis(layer.second).inside(0.0), layer.second)
-        inside, outside = ink(layer.label, style, behind), ink(layer.label, style, None)
-        spots = bar_spots(layer.label, room, side, inside, outside, base)
-        dense = on.pitch if on.lying else math.inf
-        spots = [_dense(spot, dense) for spot in spots]
-        strong = layer.label.bold is None and layer.label.position in ("auto", "middle", "inside end", "inside start")
-        to.labels.append(
-            wanted(layer, to.id(row), text, spots, style, to.sizes.text, rect.center, abs(value), bold=strong)
-        )
+    drawn = Drawn(
+        path=path, fill=colour, items=items, block=block, dressed=filling.fill, tone=filling.tone, track=track,
+        share=bar.share,
+    )  # fmt: skip
+    to.mark(layer, bar.row, bar.value, rect, drawn)
+    _label(layer, bar, on, to, style.behind(filling.fill, filling.tone))
+
+
+def _label(layer: Bars, bar: _Bar, on: Plane, to: Placing, behind: Colour) -> None:
+    text, block = to.wording.text(layer, bar.row), bar.block
+    if not text or layer.label is None or bar.row % on.every:
+        return
+    room = _label_box(block.corners, on.lying, block.rect) if block.corners else block.rect
+    base = on.along(on.axis(layer.second).inside(0.0), layer.second)
+    inks = ink(layer.label, to.style, behind), ink(layer.label, to.style, None)
+    dense = on.pitch if on.lying else math.inf
+    spots = [_dense(spot, dense) for spot in bar_spots(layer.label, room, block.end, inks, base)]
+    strong = layer.label.bold is None and layer.label.position in ("auto", "middle", "inside end", "inside start")
+    manner = Manner(to.sizes.text, block.rect.center, abs(bar.value), strong)
+    to.label(layer, to.id(bar.row), text, spots, manner)
 
 
 def _capsule(rect: Rect, side: End) -> tuple[Path, Path | None]:
@@ -132,13 +138,13 @@ def bulb_size(layer: Bars, thickness: float) -> tuple[float, float]:
     return radius, 0.8 * radius
 
 
-def _with_bulb(
-    layer: Bars, rect: Rect, side: End, fill: Fill | None, tone: int, to: Placing, items: tuple[Primitive, ...]
-) -> tuple[Primitive, ...]:
-    """The bar's own primitives, with a neck to a round bulb at the base that stands in front of it, always full."""
-    lying = side in ("right", "left")
+def _bulb(
+    block: BarBox, bulb: tuple[float, float], filling: Filling, colour: Colour, context: Context
+) -> tuple[Primitive, ...]:  # fmt: skip
+    """A neck to a round bulb at the base that stands in front of it, always full."""
+    rect, lying = block.rect, block.end in ("right", "left")
     thick = rect.height if lying else rect.width
-    radius, sunk = bulb_size(layer, thick)
+    radius, sunk = bulb
     x, y = rect.center
     center = (rect.x - sunk, y) if lying else (x, rect.bottom + sunk)
     reach = min(rect.width if lying else rect.height, thick / 2)
@@ -147,25 +153,29 @@ def _with_bulb(
         if lying
         else Rect(rect.x, rect.bottom - reach, thick, center[1] - rect.bottom + reach)
     )
-    area = Rect(center[0] - radius, center[1] - radius, 2 * radius, 2 * radius)
-    colour = to.style.solid(fill, tone)
     light = RadialGradient(
         center[0] - 0.3 * radius, center[1] - 0.3 * radius, 1.5 * radius,
         ((0.0, lighter(colour, 0.13)), (0.45, colour), (1.0, lighter(colour, -0.08))),
     )  # fmt: skip
-    tube = painted(fill, tone, recorded(box, neck), neck, to.style, to.data, side)
-    return (*items, *tube, Shape(recorded(disc, area.center, radius), light))
+    tube = painted(Filling(filling.fill, filling.tone), recorded(box, neck), neck, block.end, context)
+    return (*tube, Shape(recorded(disc, center, radius), light))
 
 
-def _cuts(layer: Bars, on: Plane, rect: Rect, ground: Colour) -> list[Primitive]:
-    """Thin gaps across the bar that part the scale into cells."""
+def _cuts(layer: Bars, on: Plane) -> tuple[float, ...]:
+    """Where along its axis a bar is cut, so that the scale is parted into cells."""
     scale = on.axis(layer.second)
+    shares = [i / layer.cuts for i in range(1, layer.cuts)]
+    return tuple(on.along(scale.minimum + at * (scale.maximum - scale.minimum), layer.second) for at in shares)
+
+
+def _gaps(block: BarBox, lying: bool, ground: Colour) -> list[Primitive]:
+    """Thin gaps across the bar where it is cut."""
+    rect = block.rect
     made: list[Primitive] = []
-    for i in range(1, layer.cuts):
-        place = on.along(scale.minimum + i / layer.cuts * (scale.maximum - scale.minimum), layer.second)
-        if on.lying and rect.x < place < rect.right:
+    for place in block.cuts:
+        if lying and rect.x < place < rect.right:
             made.append(Shape(recorded(box, Rect(place - 1, rect.y - 1, 2, rect.height + 2)), ground))
-        elif not on.lying and rect.y < place < rect.bottom:
+        elif not lying and rect.y < place < rect.bottom:
             made.append(Shape(recorded(box, Rect(rect.x - 1, place - 1, rect.width + 2, 2)), ground))
     return made
 
@@ -215,7 +225,7 @@ def outline(layer: Bars, on: Plane, span: Span, row: int) -> list[Point]:
     ]
 
 
-def _label_box(corners: list[Point], lying: bool, rect: Rect) -> Rect:
+def _label_box(corners: tuple[Point, ...], lying: bool, rect: Rect) -> Rect:
     """The box inside a tapered bar that a label may use, taken near its narrow end."""
     (ax, ay), (bx, by), (cx, cy), (dx, dy) = corners
     if lying:
@@ -248,14 +258,45 @@ def break_path(rect: Rect, end: End) -> Path:
     return recorded(quad, (left, y), (right, y - slant), (right, y - slant - cut), (left, y - cut))
 
 
-def track(layer: Bars, on: Plane, to: Placing) -> list[Primitive]:
+def _tracks(layer: Bars, on: Plane, to: Placing) -> tuple[Primitive, ...]:
     """The light full bar behind each bar of a layer that wants one."""
+    scale = on.axis(layer.second)
+    radius = to.style.corner if layer.radius is None else layer.radius
+    form = "square" if layer.form == "tapered" else layer.form
     made: list[Primitive] = []
     for row in range(to.data.rows):
-        scale = on.axis(layer.second)
         rect, side = bar_box(layer, on, row, scale.minimum, scale.maximum)
-        radius = to.style.corner if layer.radius is None else layer.radius
-        form = "square" if layer.form == "tapered" else layer.form
         path = recorded(body, rect, form, side, radius) if form != "square" else recorded(box, rect)
         made.append(Shape(path, to.style.named["track"]))
-    return made
+    return tuple(made)
+
+
+class BarsKind(Kind[Bars]):
+    spec = Bars
+    name = "bar"
+    places = ((Plane, place),)
+    plain = addable = True
+    on_zero = can_be_round = True
+    handles = frozenset({"breadth"})
+    fields = (
+        Field("Shape", "Form", "form", "choice", choices(BodyForm)),
+        Field("Shape", "Stacked", "stack", "choice", choices(Stack, STACKED)),
+        Field("Shape", "Thickness", "thickness", "number", unit="%", times=100),
+        Field("Shape", "Corner", "radius", "number", unit="pt", optional=True),
+        Field("Shape", "Pale track behind", "track", "flag"),
+    )
+
+    def figures(self, layer: Bars, context: Context) -> list[float]:
+        span = context.spans[layer.key]
+        return [*span.starts, *span.ends]
+
+    def labels_beyond(self, layer: Bars, lying: bool) -> bool:
+        return layer.label is not None and layer.label.position in OUTSIDE
+
+    def overhang(self, layer: Bars, thickness: float) -> tuple[float, float]:
+        thick = thickness * layer.thickness
+        round_end = cylinder_reach(thick) if layer.form == "cylinder" else 0.0
+        return max(round_end, sum(bulb_size(layer, thick)) if layer.bulb > 0 else 0.0), round_end
+
+
+KIND = BarsKind()

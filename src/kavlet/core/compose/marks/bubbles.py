@@ -1,14 +1,18 @@
 """Places bubbles, the largest at the back, so that small ones are never hidden."""
 
 import math
+from typing import Literal
 
 from kavlet.core.charts.bubbles import Bubbles
-from kavlet.core.compose.figure import Mark
+from kavlet.core.charts.fields import Field, choices
+from kavlet.core.compose.context import Context
 from kavlet.core.compose.frames.plane import Plane
-from kavlet.core.compose.marks.placing import Placing
-from kavlet.core.compose.words.labels import LabelSpot, ink, point_spots, wanted
+from kavlet.core.compose.kind import Kind, Listed
+from kavlet.core.compose.marks.placing import Drawn, Placing
+from kavlet.core.compose.marks.sharing import column_figures, disc_key
+from kavlet.core.compose.words.labels import LabelSpot, Manner, ink, point_spots
 from kavlet.core.scene.path import recorded
-from kavlet.core.scene.primitives import Shape
+from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.arc import disc
 from kavlet.core.values.geometry import Rect
 
@@ -20,7 +24,7 @@ def diameters(layer: Bubbles, sizes: list[float], most: float) -> list[float]:
     return [most * (size / largest) ** power if size > 0 else 0.0 for size in sizes]
 
 
-def place(layer: Bubbles, series: int, on: Plane, to: Placing) -> None:
+def place(layer: Bubbles, on: Plane, to: Placing) -> None:
     """One disc per row that has both places and a size above zero."""
     style = to.style
     xs, ys = to.data.column(layer.x), to.data.column(layer.values)
@@ -34,33 +38,14 @@ def place(layer: Bubbles, series: int, on: Plane, to: Placing) -> None:
         x, y = on.point(across, along)
         radius = made[row] / 2
         area = Rect(x - radius, y - radius, 2 * radius, 2 * radius)
-        if layer.helper or to.own(layer, row).hidden:
-            to.marks.append(to.undrawn(layer, "bubble", row, series, sizes[row], area))
+        if not to.is_drawn(layer, row):
+            to.mark(layer, row, sizes[row], area)
             continue
         fill, tone = to.fill(layer, row)
         colour = style.solid(fill, tone)
         path = recorded(disc, (x, y), radius)
         shape = Shape(path, colour.faded(layer.opacity), style.ground, 1.0)
-        to.marks.append(
-            Mark(
-                layer.name,
-                layer.key,
-                "bubble",
-                to.id(row),
-                series,
-                False,
-                True,
-                sizes[row],
-                area,
-                path,
-                colour,
-                to.wording.says(layer, row),
-                (shape,),
-                dressed=fill,
-                tone=tone,
-                panel=to.panel,
-            )
-        )
+        to.mark(layer, row, sizes[row], area, Drawn(path=path, fill=colour, items=(shape,), dressed=fill, tone=tone))
         text = to.wording.text(layer, row)
         if text and layer.label is not None:
             side = 2 * radius * math.sqrt(0.5)
@@ -69,4 +54,26 @@ def place(layer: Bubbles, series: int, on: Plane, to: Placing) -> None:
             )
             around = point_spots(layer.label, x, y, radius, ink(layer.label, style, None), lying=True)
             prefer = [inside, *around] if layer.label.position in ("auto", "middle", "centre") else around
-            to.labels.append(wanted(layer, to.id(row), text, prefer, style, to.sizes.small, (x, y), weight=made[row]))
+            to.label(layer, to.id(row), text, prefer, Manner(to.sizes.small, (x, y), made[row]))
+
+
+class BubblesKind(Kind[Bubbles]):
+    spec = Bubbles
+    name = "bubble"
+    places = ((Plane, place),)
+    fields = (
+        Field("Shape", "Size by", "by", "choice", choices(Literal["area", "diameter"])),
+        Field("Shape", "Largest", "largest", "number", unit="%", times=100),
+    )
+
+    def figures(self, layer: Bubbles, context: Context) -> list[float]:
+        return column_figures(layer, context)
+
+    def edge_room(self, layer: Bubbles) -> float | None:
+        return 0.62 * layer.largest if layer.x else None
+
+    def key(self, item: Listed, layer: Bubbles, chip: Rect, context: Context) -> tuple[Primitive, ...]:
+        return disc_key(item, chip, context)
+
+
+KIND = BubblesKind()

@@ -3,14 +3,20 @@
 import math
 from functools import lru_cache
 
-from kavlet.core.charts.cells import Cells
+from msgspec import Struct
+
+from kavlet.core.charts import fields
+from kavlet.core.charts.cells import CellForm, Cells
+from kavlet.core.compose.context import Context
 from kavlet.core.compose.data import Raster
-from kavlet.core.compose.figure import Mark
 from kavlet.core.compose.frames.field import Field
 from kavlet.core.compose.frames.plane import Plane
+from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.painting import picture
-from kavlet.core.compose.marks.placing import Placing
-from kavlet.core.compose.words.labels import LabelSpot, ink, wanted
+from kavlet.core.compose.marks.placing import Drawn, Placing, Who
+from kavlet.core.compose.marks.sharing import column_figures, disc_key, row_entries
+from kavlet.core.compose.words.labels import LabelSpot, Manner, ink
+from kavlet.core.figures.ranges import Floats
 from kavlet.core.scene.path import Path, PathPen, recorded
 from kavlet.core.scene.primitives import Primitive, Stamp
 from kavlet.core.shapes.arc import disc
@@ -24,7 +30,7 @@ from kavlet.core.values.geometry import Rect
 MOST = 4_000  # cells of one row
 
 
-def on_field(layer: Cells, series: int, on: Field, to: Placing) -> None:
+def on_field(layer: Cells, on: Field, to: Placing) -> None:
     """Rows fill the field one after another; what stays empty is drawn pale, as a mark of no row."""
     number = 0
     for row, figure in enumerate(map(float, to.data.column(layer.values))):
@@ -33,40 +39,24 @@ def on_field(layer: Cells, series: int, on: Field, to: Placing) -> None:
         number += len(boxes)
         if math.isnan(figure):
             continue
-        _mark(layer, row, figure, boxes, 1.0, series, to, standing=False)
+        _mark(layer, row, figure, _Line(boxes), to)
         text = to.wording.text(layer, row)
         if text and layer.label is not None and boxes:
             middle = boxes[len(boxes) // 2]
             spot = LabelSpot(*middle.center, "middle", "middle", ink(layer.label, to.style, None), width=middle.width)
-            to.labels.append(wanted(layer, to.id(row), text, [spot], to.style, to.sizes.small))
+            to.label(layer, to.id(row), text, [spot], Manner(to.sizes.small))
     rest = [_drawn(on.cell(i), layer.gap) for i in range(number, on.count)]
     if layer.empty and rest and not layer.helper and not layer.hidden:
         colour = to.style.named["track"]
-        items, path = _drawn_cells(layer, rest, 1.0, colour, "", to, standing=False)
-        to.marks.append(
-            Mark(
-                "empty",
-                layer.key,
-                "cells",
-                to.data.rows,
-                series,
-                False,
-                True,
-                float(len(rest)),
-                path.bounds,
-                path,
-                colour,
-                "",
-                items,
-                panel=to.panel,
-            )
-        )
+        items, path = _drawn_cells(layer, _Line(rest), colour, "", to)
+        drawn = Drawn(path=path, fill=colour, items=items)
+        to.put(layer, Who(to.data.rows, name="empty"), float(len(rest)), path.bounds, drawn)
 
 
-def on_plane(layer: Cells, series: int, on: Plane, to: Placing) -> None:
+def on_plane(layer: Cells, on: Plane, to: Placing) -> None:
     """Each row its line of cells from the axis on, the last one cut to the fraction, wrapped where wished."""
     figures = [float(figure) for figure in to.data.column(layer.values)]
-    step, lines = cell_step(layer, on, figures)
+    step = cell_step(layer, on, figures)
     per_line = layer.wrap if layer.wrap > 0 else MOST
     for row, figure in enumerate(figures):
         if math.isnan(figure):
@@ -83,7 +73,7 @@ def on_plane(layer: Cells, series: int, on: Plane, to: Placing) -> None:
                 boxes.append(Rect(across0 + line * step, on.plot.bottom - (place + 1) * step, step, step))
         boxes = [_drawn(one, layer.gap) for one in boxes]
         part = figure - (count - 1) if count else 1.0
-        _mark(layer, row, figure, boxes, part, series, to, standing=not on.lying)
+        _mark(layer, row, figure, _Line(boxes, part, not on.lying), to)
         text = to.wording.text(layer, row)
         if not text or layer.label is None or row % on.every:
             continue
@@ -93,21 +83,16 @@ def on_plane(layer: Cells, series: int, on: Plane, to: Placing) -> None:
             spot = LabelSpot(on.plot.x + longest * step, on.row_middle(row), "start", "middle", colour, sx=0.35)
         else:
             spot = LabelSpot(on.row_middle(row), on.plot.bottom - longest * step, "middle", "bottom", colour, sy=-0.4)
-        to.labels.append(wanted(layer, to.id(row), text, [spot], to.style, to.sizes.text, spot_point(spot), bold=True))
-    del lines
+        to.label(layer, to.id(row), text, [spot], Manner(to.sizes.text, (spot.x, spot.y), bold=True))
 
 
-def spot_point(spot: LabelSpot) -> tuple[float, float]:
-    return spot.x, spot.y
-
-
-def cell_step(layer: Cells, on: Plane, figures: list[float]) -> tuple[float, int]:
-    """The side of a cell's place and the lines of the longest row, so that all rows fit with cells of one size."""
+def cell_step(layer: Cells, on: Plane, figures: list[float]) -> float:
+    """The side of a cell's place, so that all rows fit with cells of one size."""
     most = max((math.ceil(figure - 1e-9) for figure in figures if figure > 0), default=1)
     per_line = min(layer.wrap, most) if layer.wrap > 0 else most
     lines = max(1, math.ceil(most / max(1, per_line)))
     long, thick = (on.plot.width, on.thickness) if on.lying else (on.plot.height, on.thickness)
-    return min(long / max(1, per_line), thick / lines), lines
+    return min(long / max(1, per_line), thick / lines)
 
 
 def _drawn(place: Rect, gap: float) -> Rect:
@@ -116,11 +101,17 @@ def _drawn(place: Rect, gap: float) -> Rect:
     return place.inset(air_x, air_y, air_x, air_y)
 
 
-def _mark(
-    layer: Cells, row: int, figure: float, boxes: list[Rect], part: float, series: int, to: Placing, standing: bool
-) -> None:
-    if layer.helper or to.own(layer, row).hidden:
-        to.marks.append(to.undrawn(layer, "cells", row, series, figure, Rect(0, 0, 0, 0)))
+class _Line(Struct, frozen=True):
+    """The cells of a row: their boxes, which part of the last one counts, and whether they stand on each other."""
+
+    boxes: list[Rect]
+    part: float = 1.0
+    standing: bool = False
+
+
+def _mark(layer: Cells, row: int, figure: float, line: _Line, to: Placing) -> None:
+    if not to.is_drawn(layer, row):
+        to.mark(layer, row, figure, Rect(0, 0, 0, 0))
         return
     fill, tone = to.fill(layer, row)
     colour = to.style.solid(fill, tone)
@@ -128,34 +119,16 @@ def _mark(
     if layer.symbols:
         own = to.data.names(layer.symbols)[row]
         name = own if to.data.picture(own) is not None else name
-    items, path = _drawn_cells(layer, boxes, part, colour, name, to, standing)
-    says = to.wording.says(layer, row)
-    to.marks.append(
-        Mark(
-            layer.name,
-            layer.key,
-            "cells",
-            to.id(row),
-            series,
-            False,
-            bool(items),
-            figure,
-            path.bounds,
-            path,
-            colour,
-            says,
-            items,
-            dressed=fill,
-            tone=tone,
-            panel=to.panel,
-        )
-    )
+    items, path = _drawn_cells(layer, line, colour, name, to)
+    drawn = Drawn(path=path, fill=colour, items=items, dressed=fill, tone=tone, visible=bool(items))
+    to.put(layer, Who(to.id(row), to.wording.says(layer, row)), figure, path.bounds, drawn)
 
 
 def _drawn_cells(
-    layer: Cells, boxes: list[Rect], part: float, colour: Colour, name: str, to: Placing, standing: bool
-) -> tuple[tuple[Primitive, ...], Path]:
+    layer: Cells, line: _Line, colour: Colour, name: str, to: Placing
+) -> tuple[tuple[Primitive, ...], Path]:  # fmt: skip
     """The cells' primitives and the outline of all of them together."""
+    boxes, part, standing = line.boxes, line.part, line.standing
     held = to.data.picture(name) if name else None
     touch = PathPen()
     items: list[Primitive] = []
@@ -206,3 +179,40 @@ def _clip(held: Symbol | Raster, cell: Rect, part: float, cut: str, standing: bo
 @lru_cache(maxsize=512)
 def _ink_left(data: str, part: float) -> float:
     return left_of(outline(data), part)
+
+
+class CellsKind(Kind[Cells]):
+    spec = Cells
+    name = "cells"
+    places = (
+        (Plane, on_plane),
+        (Field, on_field),
+    )
+    fields = (
+        fields.Field("Shape", "Cell", "cell", "choice", fields.choices(CellForm)),
+        fields.Field("Shape", "Symbol", "symbol", "symbol"),
+        fields.Field("Shape", "Gap", "gap", "number", unit="%", times=100),
+    )
+
+    def figures(self, layer: Cells, context: Context) -> list[float]:
+        return column_figures(layer, context)
+
+    def labels_beyond(self, layer: Cells, lying: bool) -> bool:
+        return True
+
+    def ends(self, layer: Cells, context: Context) -> Floats:
+        most = layer.wrap or math.inf
+        numbers = column_figures(layer, context)
+        return [number if math.isnan(number) else min(float(math.ceil(number)), most) for number in numbers]
+
+    def fixed_end(self, layer: Cells) -> float | None:
+        return float(layer.wrap) if layer.wrap > 0 else None
+
+    def entries(self, layer: Cells, context: Context) -> list[Listed]:
+        return row_entries(layer, context) if layer.vary else []
+
+    def key(self, item: Listed, layer: Cells, chip: Rect, context: Context) -> tuple[Primitive, ...]:
+        return disc_key(item, chip, context) if layer.cell == "disc" else super().key(item, layer, chip, context)
+
+
+KIND = CellsKind()

@@ -3,20 +3,22 @@
 import math
 
 from kavlet.core.charts.flanks import Flanks
-from kavlet.core.compose.figure import Mark
+from kavlet.core.compose.context import Context
+from kavlet.core.compose.figure import BarBox
 from kavlet.core.compose.frames.plane import Plane
-from kavlet.core.compose.marks.placing import Placing
+from kavlet.core.compose.kind import Kind, Listed
+from kavlet.core.compose.marks.placing import Drawn, Placing, Who
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Shape
 from kavlet.core.shapes.box import quad
 from kavlet.core.values.colour import Colour
-from kavlet.core.values.geometry import Rect
+from kavlet.core.values.geometry import Point
 
 
-def place(layer: Flanks, series: int, on: Plane, to: Placing) -> None:
+def place(layer: Flanks, on: Plane, to: Placing) -> None:
     """One mark per gap, for the row after it; none beside a row without a value."""
     if layer.form == "line":
-        _lines(layer, series, on, to)
+        _lines(layer, on, to)
         return
     span, of = to.spans.get(layer.of), to.chart.layer(layer.of)
     if span is None or of is None or on.gap <= 0:
@@ -34,10 +36,10 @@ def place(layer: Flanks, series: int, on: Plane, to: Placing) -> None:
             on.point(below, on.along(float(span.starts[row]))),
         )
         value = float(span.ends[row] - span.starts[row])
-        _join(layer, series, row, value, corners, colour, to)
+        _join(layer, row, value, _drawn(corners, colour, is_body=True), to)
 
 
-def _lines(layer: Flanks, series: int, on: Plane, to: Placing) -> None:
+def _lines(layer: Flanks, on: Plane, to: Placing) -> None:
     """From the end of each bar to the beginning of the next, at the height of the column."""
     levels = to.data.column(layer.values)
     colour = to.style.solid(layer.fill if layer.fill is not None else "quiet", layer.tone)
@@ -52,35 +54,31 @@ def _lines(layer: Flanks, series: int, on: Plane, to: Placing) -> None:
             on.point(start, along - half), on.point(end, along - half),
             on.point(end, along + half), on.point(start, along + half),
         )  # fmt: skip
-        _join(layer, series, row, level, corners, colour, to)
+        _join(layer, row, level, _drawn(corners, colour, is_body=False), to)
 
 
-def _join(
-    layer: Flanks,
-    series: int,
-    row: int,
-    value: float,
-    corners: tuple[tuple[float, float], ...],
-    colour: Colour,
-    to: Placing,
-) -> None:
-    """One join, from the row before to this one."""
+def _drawn(corners: tuple[Point, ...], colour: Colour, is_body: bool) -> Drawn:
+    """A join with those corners; one that is a body stands in depth as the bars do that it joins."""
     path = recorded(quad, *corners)
-    to.marks.append(
-        Mark(
-            layer.name,
-            layer.key,
-            "flank",
-            to.id(row),
-            series,
-            layer.helper,
-            True,
-            value,
-            Rect.around(list(corners)),
-            path,
-            colour,
-            "",
-            (Shape(path, colour),),
-            panel=to.panel,
-        )
-    )
+    block = BarBox(path.bounds, "tapered", "up", corners) if is_body else None
+    return Drawn(path=path, fill=colour, items=(Shape(path, colour),), block=block)
+
+
+def _join(layer: Flanks, row: int, value: float, drawn: Drawn, to: Placing) -> None:
+    """One join, from the row before to this one."""
+    if drawn.path is not None:
+        to.put(layer, Who(to.id(row)), value, drawn.path.bounds, drawn)
+
+
+class FlanksKind(Kind[Flanks]):
+    spec = Flanks
+    name = "flank"
+    places = ((Plane, place),)
+    can_be_round = True
+    is_lit = False
+
+    def entries(self, layer: Flanks, context: Context) -> list[Listed]:
+        return []
+
+
+KIND = FlanksKind()

@@ -2,21 +2,26 @@
 
 import math
 
+from kavlet.core.charts.chart import Chart
+from kavlet.core.charts.fields import Field, choices
+from kavlet.core.charts.layer import Missing
 from kavlet.core.charts.line import Line
-from kavlet.core.compose.figure import Mark
+from kavlet.core.compose.context import Context
 from kavlet.core.compose.frames.plane import Plane
+from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.courses import runs
-from kavlet.core.compose.marks.placing import Placing
-from kavlet.core.compose.words.labels import ink, point_spots, wanted
+from kavlet.core.compose.marks.placing import Drawn, Placing
+from kavlet.core.compose.marks.sharing import column_figures
+from kavlet.core.compose.words.labels import Manner, ink, point_spots
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.arc import disc
-from kavlet.core.shapes.curve import course
-from kavlet.core.shapes.spots import spot
+from kavlet.core.shapes.curve import Course, course
+from kavlet.core.shapes.spots import SpotForm, spot
 from kavlet.core.values.geometry import Rect
 
 
-def place(layer: Line, series: int, on: Plane, to: Placing) -> None:
+def place(layer: Line, on: Plane, to: Placing) -> None:
     """The course, a spot at each value, and labels."""
     style = to.style
     colour = style.solid(layer.fill, layer.tone)
@@ -33,8 +38,8 @@ def place(layer: Line, series: int, on: Plane, to: Placing) -> None:
             if math.isnan(number):
                 continue
             area = Rect(x - reach, y - reach, 2 * reach, 2 * reach)
-            if layer.helper or to.own(layer, row).hidden:
-                to.marks.append(to.undrawn(layer, "line", row, series, number, area))
+            if not to.is_drawn(layer, row):
+                to.mark(layer, row, number, area)
                 continue
             fill, tone = to.fill(layer, row)
             mine = style.solid(fill, tone)
@@ -45,27 +50,41 @@ def place(layer: Line, series: int, on: Plane, to: Placing) -> None:
             items = (*strokes, Shape(dot, mine, style.ground, 1.25)) if dot.verbs else tuple(strokes)
             strokes = []
             touch = dot if dot.verbs else recorded(disc, (x, y), max(5.0, reach))
-            to.marks.append(
-                Mark(
-                    layer.name,
-                    layer.key,
-                    "line",
-                    to.id(row),
-                    series,
-                    False,
-                    True,
-                    number,
-                    area,
-                    touch,
-                    mine,
-                    to.wording.says(layer, row),
-                    items,
-                    dressed=fill,
-                    tone=tone,
-                    panel=to.panel,
-                )
-            )
+            to.mark(layer, row, number, area, Drawn(path=touch, fill=mine, items=items, dressed=fill, tone=tone))
             text = to.wording.text(layer, row)
             if text and layer.label is not None:
                 spots = point_spots(layer.label, x, y, reach, ink(layer.label, style, None), on.lying)
-                to.labels.append(wanted(layer, to.id(row), text, spots, style, to.sizes.text, (x, y)))
+                to.label(layer, to.id(row), text, spots, Manner(to.sizes.text, (x, y)))
+
+
+class LineKind(Kind[Line]):
+    spec = Line
+    name = "line"
+    places = ((Plane, place),)
+    plain = addable = True
+    fields = (
+        Field("Shape", "Course", "course", "choice", choices(Course)),
+        Field("Shape", "Width", "width", "number", unit="pt"),
+        Field("Shape", "Points", "spot", "choice", choices(SpotForm)),
+        Field("Shape", "Missing values", "missing", "choice", choices(Missing)),
+    )
+
+    def new(self, key: str, name: str, column: str, chart: Chart) -> Line:
+        return Line(key, name, column, tone=len(chart.layers), spot="disc")
+
+    def figures(self, layer: Line, context: Context) -> list[float]:
+        return column_figures(layer, context)
+
+    def labels_beyond(self, layer: Line, lying: bool) -> bool:
+        return not lying
+
+    def key(self, item: Listed, layer: Line, chip: Rect, context: Context) -> tuple[Primitive, ...]:
+        colour, middle = context.style.solid(item.fill, item.tone), chip.center[1]
+        stroke = recorded(course, [(chip.x - 1, middle), (chip.right + 1, middle)], "straight")
+        line = Shape(stroke, None, colour, min(layer.width, 3.0), dash=layer.dash)
+        if layer.spot == "none":
+            return (line,)
+        return line, Shape(recorded(spot, *chip.center, 0.75 * chip.width, layer.spot), colour)
+
+
+KIND = LineKind()

@@ -2,18 +2,23 @@
 
 import math
 
+from kavlet.core.charts.frame import Polar
 from kavlet.core.charts.needle import Needle
-from kavlet.core.compose.figure import Mark, Sector
+from kavlet.core.compose.context import Context
+from kavlet.core.compose.figure import Sector
 from kavlet.core.compose.frames.disc import Disc
-from kavlet.core.compose.marks.placing import Placing
-from kavlet.core.compose.words.labels import LabelSpot, ink, wanted
+from kavlet.core.compose.kind import Kind, Listed
+from kavlet.core.compose.marks.placing import Drawn, Placing, Who
+from kavlet.core.compose.words.labels import LabelSpot, Manner, ink
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.pens import Pen
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.arc import arc_to, at, disc
 from kavlet.core.shapes.box import quad
+from kavlet.core.values.colour import Colour
 
 HUB = 0.062  # radius of the hub, as a share of the disc's
+LABEL = 1.9  # size of its label, as a share of other labels'
 
 
 def pointer(pen: Pen, center: tuple[float, float], length: float, angle: float, half: float) -> None:
@@ -21,17 +26,16 @@ def pointer(pen: Pen, center: tuple[float, float], length: float, angle: float, 
     tip = max(0.6, half * 0.16)
     left, right = at(center, half, angle - 90), at(center, half, angle + 90)
     end = at(center, length, angle)
-    t1, t2 = at(end, tip, angle - 90), at(end, tip, angle + 90)
+    t1 = at(end, tip, angle - 90)
     pen.move_to(*left)
     pen.line_to(*t1)
     arc_to(pen, end, tip, angle - 90, angle + 90)
     pen.line_to(*right)
-    del t2
     arc_to(pen, center, half, angle + 90, angle + 270)
     pen.close()
 
 
-def place(layer: Needle, series: int, on: Disc, to: Placing) -> None:
+def place(layer: Needle, on: Disc, to: Placing) -> None:
     """One mark; none without a value."""
     if layer.row not in to.data.ids and not to.data.rows:
         return
@@ -52,39 +56,44 @@ def place(layer: Needle, series: int, on: Disc, to: Placing) -> None:
     items += [Shape(recorded(disc, on.center, hub), colour), Shape(recorded(disc, on.center, hub * 0.4), style.ground)]
     sector = Sector(on.center, 0.0, layer.length * on.radius, angle, angle)
     visible = not layer.helper and not to.own(layer, row).hidden
-    to.marks.append(
-        Mark(
-            layer.name,
-            layer.key,
-            "needle",
-            to.id(row),
-            series,
-            layer.helper,
-            visible,
-            figure,
-            path.bounds,
-            path,
-            colour,
-            to.wording.says(layer, row),
-            tuple(items) if visible else (),
-            sector,
-            dressed=fill,
-            tone=tone,
-            panel=to.panel,
-        )
-    )
+    drawn = Drawn(
+        path=path, fill=colour, items=tuple(items) if visible else (), sector=sector, dressed=fill, tone=tone,
+        visible=visible,
+    )  # fmt: skip
+    to.put(layer, Who(to.id(row), to.wording.says(layer, row)), figure, path.bounds, drawn)
     text = to.wording.text(layer, row)
     if text and layer.label is not None and visible:
-        size = layer.label.size or 1.9 * to.sizes.text
+        size = layer.label.size or LABEL * to.sizes.text
         x, y = on.center
         spot = LabelSpot(x, y + hub, "middle", "top", ink(layer.label, style, None), sy=0.34, width=1.5 * on.radius)
-        to.labels.append(wanted(layer, to.id(row), text, [spot], style, size, on.center, weight=math.inf, bold=True))
+        to.label(layer, to.id(row), text, [spot], Manner(size, on.center, math.inf, bold=True))
 
 
-def _arrow(on: Disc, angle: float, past: int, colour: object) -> Primitive:
+def _arrow(on: Disc, angle: float, past: int, colour: Colour) -> Primitive:
     """A small arrowhead on the rim that points on in the direction the value went."""
     radius, size = 1.05 * on.radius, max(4.0, 0.05 * on.radius)
     turn = math.degrees(size / radius)
     tip = at(on.center, radius, angle + past * 2.0 * turn)
     out, inside = at(on.center, radius + size, angle), at(on.center, radius - size, angle)
-    return Shape(recorded(quad, out, tip, inside), colour)  # type: ignore[arg-type]
+    return Shape(recorded(quad, out, tip, inside), colour)
+
+
+class NeedleKind(Kind[Needle]):
+    spec = Needle
+    name = "needle"
+    places = ((Disc, place),)
+    hub = True
+
+    def foot(self, layer: Needle, context: Context, frame: Polar) -> float:
+        if layer.label is None or frame.shown > 200:
+            return 0.0
+        return 1.5 * (layer.label.size or LABEL * context.sizes.text)
+
+    def margins(self, layer: Needle, context: Context) -> tuple[float, float]:
+        return 0.0, 8.0 if layer.past else 0.0
+
+    def entries(self, layer: Needle, context: Context) -> list[Listed]:
+        return []
+
+
+KIND = NeedleKind()

@@ -2,7 +2,10 @@
 
 import math
 
+from msgspec import Struct
+
 from kavlet.core.charts.layer import Layer, Row, Rule
+from kavlet.core.compose.context import Context
 from kavlet.core.compose.data import Data, Raster
 from kavlet.core.dress.colours import lighter
 from kavlet.core.dress.fills import Fill, GradientFill, HatchFill, PictureFill
@@ -102,49 +105,65 @@ def tube(of: Colour) -> paints.Stops:
     )
 
 
-def painted(
-    fill: Fill | None, tone: int, path: Path, rect: Rect, style: Style, data: Data, end: End = "right",
-    value: float = 1.0, edge: Colour | None = None, edge_width: float = 0.0,
-) -> tuple[Primitive, ...]:  # fmt: skip
+class Filling(Struct, frozen=True):
+    """What a part is filled and edged with, and the value that pictures are counted by."""
+
+    fill: Fill | None
+    tone: int
+    edge: Colour | None = None
+    edge_width: float = 0.0
+    value: float = 1.0
+
+
+def painted(filling: Filling, path: Path, rect: Rect, end: End, context: Context) -> tuple[Primitive, ...]:
     """The primitives of one part: its outline filled, symbols or pictures over it, its edge last."""
+    fill, edge, style = filling.fill, filling.edge, context.style
     if not isinstance(fill, PictureFill):
-        return (Shape(path, paint(fill, tone, rect, style, end), edge, edge_width),)
+        return (Shape(path, paint(fill, filling.tone, rect, style, end), edge, filling.edge_width),)
     items: list[Primitive] = []
     if fill.ground:
         items.append(Shape(path, style.colour(fill.ground)))
     else:
         # An outline without paint, so that the part can be touched where its picture is open.
         items.append(Shape(path, None))
-    items += _pictures(fill, tone, path, rect, style, data, end, value)
+    held = context.data.picture(fill.name)
+    if held is None or rect.width <= 0 or rect.height <= 0:
+        items.append(Shape(path, style.solid(None, filling.tone)))
+    else:
+        items += _pictures(fill, held, style.colour(fill.colour) if fill.colour else style.tone(filling.tone),
+                           _Bar(rect, end, filling.value))  # fmt: skip
     if edge is not None:
-        items.append(Shape(path, None, edge, edge_width))
+        items.append(Shape(path, None, edge, filling.edge_width))
     return tuple(items)
 
 
-def _pictures(
-    fill: PictureFill, tone: int, path: Path, rect: Rect, style: Style, data: Data, end: End, value: float
-) -> list[Primitive]:
-    held = data.picture(fill.name)
-    if held is None or rect.width <= 0 or rect.height <= 0:
-        return [Shape(path, style.solid(None, tone))]
-    colour = style.colour(fill.colour) if fill.colour else style.tone(tone)
+class _Bar(Struct, frozen=True):
+    """What pictures fill: a box, where its value grows to, and the value."""
+
+    rect: Rect
+    end: End
+    value: float
+
+
+def _pictures(fill: PictureFill, held: Symbol | Raster, colour: Colour, bar: _Bar) -> list[Primitive]:
     if fill.how == "stretched":
-        return [picture(held, rect, colour, stretch=True)]
+        return [picture(held, bar.rect, colour, stretch=True)]
     if fill.how == "fitted":
-        return [picture(held, rect, colour)]
-    clip = recorded(box, rect)
-    return [picture(held, tile, colour, clip=clip) for tile in _tiles(fill, held, rect, end, value)]
+        return [picture(held, bar.rect, colour)]
+    clip = recorded(box, bar.rect)
+    return [picture(held, tile, colour, clip=clip) for tile in _tiles(fill, held, bar)]
 
 
-def _tiles(fill: PictureFill, held: Symbol | Raster, rect: Rect, end: End, value: float) -> list[Rect]:
+def _tiles(fill: PictureFill, held: Symbol | Raster, bar: _Bar) -> list[Rect]:
     """Boxes from the base to the end of a bar, the last one reaching past it."""
+    rect, end = bar.rect, bar.end
     lying = end in ("right", "left")
     long, across = (rect.width, rect.height) if lying else (rect.height, rect.width)
     wide, tall = proportions(held)
     own = wide / tall if lying else tall / wide
     step = across * own
     if fill.how == "per unit":
-        units = abs(value) / fill.unit if fill.unit > 0 else 1.0
+        units = abs(bar.value) / fill.unit if fill.unit > 0 else 1.0
         step = long / units if units > 0 else long
     if not step > 0 or long / step > MOST_TILES:
         step = max(long / MOST_TILES, 1e-6)

@@ -1,59 +1,134 @@
 """What the layers of one chart share while they are placed."""
 
-from kavlet.core.charts.chart import AnyLayer, Chart
-from kavlet.core.charts.layer import Row
-from kavlet.core.compose.data import Data
-from kavlet.core.compose.figure import Mark, PlacedText
-from kavlet.core.compose.furniture import Sizes
-from kavlet.core.compose.marks.painting import fill_of
-from kavlet.core.compose.marks.stacks import Span
+from typing import Any
+
+from msgspec import Struct
+
+from kavlet.core.charts.layer import Layer, Row
+from kavlet.core.compose.context import Context
+from kavlet.core.compose.figure import BarBox, Mark, PlacedText, Sector
+from kavlet.core.compose.kind import Kind
+from kavlet.core.compose.marks.painting import Filling, fill_of
 from kavlet.core.compose.words.fan import Fanned
-from kavlet.core.compose.words.labels import Wanted
-from kavlet.core.compose.words.wording import Wording
+from kavlet.core.compose.words.labels import LabelSpot, Manner, Wanted, wanted
 from kavlet.core.dress.fills import Fill
-from kavlet.core.dress.style import Style
+from kavlet.core.scene.path import Path
+from kavlet.core.scene.primitives import Primitive
 from kavlet.core.values.colour import Colour
-from kavlet.core.values.geometry import Rect
+from kavlet.core.values.geometry import Point, Rect
+
+
+class Who(Struct, frozen=True):
+    """Whose mark it is: the table's row (or a number beyond for what is no row), what it says, and what its layer does
+    not say of it: another name, series, or that it is a helper."""
+
+    row: int
+    says: str = ""
+    name: str | None = None
+    series: int | None = None
+    helper: bool | None = None
+
+
+class Drawn(Struct, frozen=True, kw_only=True):
+    """What is drawn for a mark; the fields are those of `Mark`."""
+
+    path: Path | None = None
+    fill: Colour | None = None
+    items: tuple[Primitive, ...] = ()
+    sector: Sector | None = None
+    block: BarBox | None = None
+    line: tuple[Point, Point] | None = None
+    dressed: Fill | None = None
+    tone: int = 0
+    track: tuple[Primitive, ...] = ()
+    share: float | None = None
+    visible: bool = True
+
+
+UNDRAWN = Drawn(visible=False)
 
 
 class Placing:
-    """The chart, its data, style and words; and what its layers have placed so far: marks, texts,
-    and labels to be settled."""
+    """The context of a chart, the layer that is being placed, and what has been placed so far: marks, texts, and
+    labels to be settled."""
 
-    def __init__(
-        self, chart: Chart, data: Data, style: Style, sizes: Sizes, wording: Wording, spans: dict[str, Span],
-        panel: int = 0,
-    ) -> None:  # fmt: skip
-        self.chart = chart
-        self.data = data
-        self.style = style
-        self.sizes = sizes
-        self.wording = wording
-        self.spans = spans
-        self.panel = panel
+    kind: Kind[Any]
+    series: int
+
+    def __init__(self, context: Context) -> None:
+        self.context = context
+        self.chart = context.chart
+        self.data = context.data
+        self.style = context.style
+        self.sizes = context.sizes
+        self.wording = context.wording
+        self.spans = context.spans
         self.marks: list[Mark] = []
         self.labels: list[Wanted] = []
         self.fans: list[Fanned] = []
         self.texts: list[PlacedText] = []
         self.obstacles: list[Rect] = []
 
+    def begin(self, kind: Kind[Any], series: int) -> None:
+        """What is placed from here on belongs to that layer, counted from the back."""
+        self.kind, self.series = kind, series
+
     def id(self, row: int) -> int:
         """The table's row of a row shown here."""
         return self.data.ids[row]
 
-    def own(self, layer: AnyLayer, row: int) -> Row:
+    def own(self, layer: Layer, row: int) -> Row:
         """What is set for one row of a layer."""
         return layer.rows.get(self.id(row), Row())
 
-    def fill(self, layer: AnyLayer, row: int) -> tuple[Fill | None, int]:
+    def is_drawn(self, layer: Layer, row: int) -> bool:
+        """Whether a row is seen: neither a helper's, nor hidden by its author."""
+        return not (layer.helper or self.own(layer, row).hidden)
+
+    def fill(self, layer: Layer, row: int) -> tuple[Fill | None, int]:
+        """A row's fill and tone."""
         return fill_of(layer, self.id(row), row, self.data)
 
-    def edge(self, layer: AnyLayer, row: int) -> tuple[Colour | None, float]:
+    def filling(self, layer: Layer, row: int, value: float = 1.0) -> Filling:
+        """All that a row is filled and edged with."""
+        fill, tone = self.fill(layer, row)
         text = self.own(layer, row).edge or layer.edge
-        return (self.style.colour(text), layer.edge_width) if text else (None, 0.0)
+        edge, width = (self.style.colour(text), layer.edge_width) if text else (None, 0.0)
+        return Filling(fill, tone, edge, width, value)
 
-    def undrawn(self, layer: AnyLayer, kind: str, row: int, series: int, value: float, bounds: Rect) -> Mark:
-        """The mark of a helper, or of a row its author hid: known, never seen."""
-        return Mark(
-            layer.name, layer.key, kind, self.id(row), series, layer.helper, False, value, bounds, panel=self.panel
+    def mark(self, layer: Layer, row: int, value: float, bounds: Rect, drawn: Drawn = UNDRAWN) -> None:
+        """The mark of a row; one that is not drawn is known, never seen."""
+        says = self.wording.says(layer, row) if drawn.visible else ""
+        self.put(layer, Who(self.id(row), says), value, bounds, drawn)
+
+    def put(self, layer: Layer, who: Who, value: float, bounds: Rect, drawn: Drawn = UNDRAWN) -> None:
+        """A mark, of a row or of anything else."""
+        self.marks.append(
+            Mark(
+                layer=layer.name if who.name is None else who.name,
+                key=layer.key,
+                kind=self.kind,
+                row=who.row,
+                series=self.series if who.series is None else who.series,
+                helper=layer.helper if who.helper is None else who.helper,
+                visible=drawn.visible,
+                value=value,
+                bounds=bounds,
+                path=drawn.path,
+                fill=drawn.fill,
+                says=who.says,
+                items=drawn.items,
+                sector=drawn.sector,
+                block=drawn.block,
+                line=drawn.line,
+                dressed=drawn.dressed,
+                tone=drawn.tone,
+                panel=self.context.panel,
+                track=drawn.track,
+                share=drawn.share,
+            )
         )
+
+    def label(self, layer: Layer, row: int, text: str, spots: list[LabelSpot], manner: Manner) -> None:
+        """Wish for a label of a row of the table at the first of the spots where it fits."""
+        self.labels.append(wanted(layer, row, text, spots, self.style, manner))

@@ -4,26 +4,29 @@ import math
 
 import msgspec
 
+from kavlet.core.charts.fields import Field, choices
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.points import Points
-from kavlet.core.compose.figure import Mark
+from kavlet.core.compose.context import Context
 from kavlet.core.compose.frames.plane import Plane
+from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.painting import picture, proportions
-from kavlet.core.compose.marks.placing import Placing
-from kavlet.core.compose.words.labels import AIR, LabelSpot, ink, point_spots, wanted
+from kavlet.core.compose.marks.placing import Drawn, Placing, Who
+from kavlet.core.compose.marks.sharing import column_figures
+from kavlet.core.compose.words.labels import AIR, LabelSpot, Manner, ink, point_spots
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.box import box
-from kavlet.core.shapes.spots import spot
+from kavlet.core.shapes.spots import SpotForm, spot
 from kavlet.core.text.shaping import width
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
 
 
-def place(layer: Points, series: int, on: Plane, to: Placing) -> None:
+def place(layer: Points, on: Plane, to: Placing) -> None:
     """One per row; no value, no point."""
     if layer.at is not None:
-        _places(layer, series, on, to)
+        _places(layer, on, to)
         return
     style = to.style
     xs = to.data.column(layer.x) if layer.x else None
@@ -44,10 +47,11 @@ def place(layer: Points, series: int, on: Plane, to: Placing) -> None:
             to.obstacles.append(Rect(cx - wide / 2, cy - tall / 2, wide, tall))
         x, y = on.point(across, along)
         area = Rect(x - wide / 2, y - tall / 2, wide, tall)
-        if layer.helper or to.own(layer, row).hidden:
-            to.marks.append(to.undrawn(layer, "point", row, series, number, area))
+        if not to.is_drawn(layer, row):
+            to.mark(layer, row, number, area)
             continue
-        fill, tone = to.fill(layer, row)
+        filling = to.filling(layer, row)
+        fill, tone = filling.fill, filling.tone
         colour = style.solid(fill, tone)
         if layer.ride and fill is None:
             colour = _riding_colour(layer, to, row, (x, y))
@@ -56,31 +60,16 @@ def place(layer: Points, series: int, on: Plane, to: Placing) -> None:
             path = recorded(box, area)
         else:
             path = recorded(spot, x, y, size, layer.spot, on.lying)
-            edge, edge_width = to.edge(layer, row)
             plain = layer.spot in ("tick", "bar", "cross")
-            edged = (edge, edge_width) if edge is not None else (None if plain else style.ground, 1.0)
+            edged = (None if plain else style.ground, 1.0) if filling.edge is None else (
+                (filling.edge, filling.edge_width)
+            )  # fmt: skip
             items = (Shape(path, colour, *edged),) if path.verbs else ()
             area = path.bounds if path.verbs else area
-        to.marks.append(
-            Mark(
-                layer.name,
-                layer.key,
-                "point",
-                to.id(row),
-                series,
-                False,
-                bool(items),
-                number,
-                area,
-                path if path.verbs else None,
-                colour,
-                to.wording.says(layer, row),
-                items,
-                dressed=fill,
-                tone=tone,
-                panel=to.panel,
-            )
+        drawn = Drawn(
+            path=path if path.verbs else None, fill=colour, items=items, dressed=fill, tone=tone, visible=bool(items)
         )
+        to.put(layer, Who(to.id(row), to.wording.says(layer, row)), number, area, drawn)
         text = to.wording.text(layer, row)
         if text and layer.label is not None:
             reach = _reach(layer, on, wide if on.lying else tall)
@@ -92,7 +81,7 @@ def place(layer: Points, series: int, on: Plane, to: Placing) -> None:
                 ink(layer.label, style, None),
                 on.lying,
             )
-            to.labels.append(wanted(layer, to.id(row), text, spots, style, to.sizes.text, (x, y)))
+            to.label(layer, to.id(row), text, spots, Manner(to.sizes.text, (x, y)))
 
 
 def _reach(layer: Points, on: Plane, size: float) -> float:
@@ -136,7 +125,7 @@ def _riding_colour(layer: Points, to: Placing, row: int, at: tuple[float, float]
     return to.style.solid(layer.fill, layer.tone)
 
 
-def _places(layer: Points, series: int, on: Plane, to: Placing) -> None:
+def _places(layer: Points, on: Plane, to: Placing) -> None:
     """Labels of rows at a fixed place along the value axis, in a gap, or in a strip of their own."""
     along = on.along_share(layer.at or 0.0)
     strip = on.strips.get(layer.key)
@@ -147,21 +136,7 @@ def _places(layer: Points, series: int, on: Plane, to: Placing) -> None:
             continue
         across = on.row_start(row) - on.gap / 2 if layer.between else on.row_middle(row)
         x, y = on.point(across, along)
-        to.marks.append(
-            Mark(
-                layer.name,
-                layer.key,
-                "point",
-                to.id(row),
-                series,
-                layer.helper,
-                False,
-                number,
-                Rect(x, y, 0.0, 0.0),
-                says=f"{to.wording.says(layer, row)}",
-                panel=to.panel,
-            )
-        )
+        to.put(layer, Who(to.id(row), to.wording.says(layer, row)), number, Rect(x, y, 0.0, 0.0))
         text = to.wording.text(layer, row)
         if not text or layer.label is None or row % on.every:
             continue
@@ -174,7 +149,7 @@ def _places(layer: Points, series: int, on: Plane, to: Placing) -> None:
             spot_ = _in_gap(layer, row, text, (x, y), on, to)
         else:
             spot_ = LabelSpot(x, y, "middle", "middle", colour, width=most)
-        to.labels.append(wanted(layer, to.id(row), text, [spot_], to.style, size))
+        to.label(layer, to.id(row), text, [spot_], Manner(size))
 
 
 def _in_gap(layer: Points, row: int, text: str, at: tuple[float, float], on: Plane, to: Placing) -> LabelSpot:
@@ -196,3 +171,42 @@ def _in_gap(layer: Points, row: int, text: str, at: tuple[float, float], on: Pla
     if not on.lying and 1.3 * size > room:
         return LabelSpot(across, on.along(end), "middle", "middle", colour, sy=-0.75, width=most)
     return plain
+
+
+class PointsKind(Kind[Points]):
+    spec = Points
+    name = "point"
+    places = ((Plane, place),)
+    plain = addable = True
+    shows_helpers = False
+    fields = (
+        Field("Shape", "Shape", "spot", "choice", choices(SpotForm)),
+        Field("Shape", "Symbol", "symbol", "symbol"),
+        Field("Shape", "Size", "size", "number", unit="pt"),
+    )
+
+    def figures(self, layer: Points, context: Context) -> list[float]:
+        return column_figures(layer, context) if layer.at is None else []
+
+    def edge_room(self, layer: Points) -> float | None:
+        return 0.03 if layer.x else None
+
+    def labels_beyond(self, layer: Points, lying: bool) -> bool:
+        return layer.at is None
+
+    def strip_heading(self, layer: Points) -> str | None:
+        return layer.heading if layer.beside and layer.label is not None else None
+
+    def entries(self, layer: Points, context: Context) -> list[Listed]:
+        return super().entries(layer, context) if layer.at is None else []
+
+    def key(self, item: Listed, layer: Points, chip: Rect, context: Context) -> tuple[Primitive, ...]:
+        colour = context.style.solid(item.fill, item.tone)
+        held = context.data.picture(layer.symbol) if layer.symbol else None
+        if held is not None:
+            return (picture(held, chip, colour),)
+        form = "bar" if layer.spot == "tick" else layer.spot
+        return (Shape(recorded(spot, *chip.center, chip.width, form), colour),)
+
+
+KIND = PointsKind()

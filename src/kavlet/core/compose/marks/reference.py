@@ -1,22 +1,28 @@
-"""Places reference lines: a line at a value over the whole plot, its name at the end."""
+"""Places reference lines: over the whole plot at a value, or a short stroke across a polar scale; named at the end."""
 
 import math
 
 from kavlet.core.charts.reference import Reference
-from kavlet.core.compose.figure import Mark
+from kavlet.core.compose.context import Context
+from kavlet.core.compose.data import Data
+from kavlet.core.compose.figure import Anchor
+from kavlet.core.compose.frames.disc import Disc
 from kavlet.core.compose.frames.plane import Plane
-from kavlet.core.compose.frames.reach import reference_at
-from kavlet.core.compose.marks.placing import Placing
-from kavlet.core.compose.words.labels import LabelSpot, ink, wanted
-from kavlet.core.scene.path import recorded
-from kavlet.core.scene.primitives import Shape
+from kavlet.core.compose.kind import Kind, Listed
+from kavlet.core.compose.marks.placing import Drawn, Placing, Who
+from kavlet.core.compose.words.labels import LabelSpot, Manner, ink
+from kavlet.core.compose.words.lettering import Rise
+from kavlet.core.scene.path import Path, recorded
+from kavlet.core.scene.primitives import Primitive, Shape
+from kavlet.core.shapes.arc import at
 from kavlet.core.shapes.box import quad
 from kavlet.core.shapes.curve import course
-from kavlet.core.values.geometry import Rect
+from kavlet.core.values.colour import Colour
+from kavlet.core.values.geometry import Point, Rect
 
 
-def place(layer: Reference, series: int, on: Plane, to: Placing) -> None:
-    """One line; none for a value outside the scale."""
+def on_plane(layer: Reference, on: Plane, to: Placing) -> None:
+    """One line over the plot; none for a value outside the scale."""
     value = reference_at(layer, to.data)
     share = on.axis(layer.second).share(value)
     if math.isnan(share) or not -1e-9 <= share <= 1 + 1e-9:
@@ -33,26 +39,7 @@ def place(layer: Reference, series: int, on: Plane, to: Placing) -> None:
         if on.lying
         else recorded(quad, (x1, y1 - reach), (x2, y2 - reach), (x2, y2 + reach), (x1, y1 + reach))
     )
-    to.marks.append(
-        Mark(
-            layer.name,
-            layer.key,
-            "reference",
-            0,
-            series,
-            layer.helper,
-            not layer.helper,
-            value,
-            Rect.around(ends),
-            touch,
-            colour,
-            layer.name,
-            () if layer.helper else (line,),
-            dressed=layer.fill,
-            tone=layer.tone,
-            panel=to.panel,
-        )
-    )
+    _mark(layer, value, Rect.around(ends), (touch, colour, (line,), (ends[0], ends[1])), to)
     if layer.label is not None and not layer.helper:
         text = to.wording.filled(layer, layer.label, 0) if to.data.rows else layer.name
         text = text or layer.name
@@ -68,4 +55,66 @@ def place(layer: Reference, series: int, on: Plane, to: Placing) -> None:
                 LabelSpot(plot.right, along, "end", "top", shade, sy=0.35),
                 LabelSpot(plot.x, along, "start", "bottom", shade, sy=-0.35),
             ]
-        to.labels.append(wanted(layer, 0, text, spots, style, to.sizes.small, weight=math.inf))
+        to.label(layer, 0, text, spots, Manner(to.sizes.small, weight=math.inf))
+
+
+def on_disc(layer: Reference, on: Disc, to: Placing) -> None:
+    """One stroke; none for a value outside the scale."""
+    value = reference_at(layer, to.data)
+    if on.scale is None or not -1e-9 <= on.scale.share(value) <= 1 + 1e-9:
+        return
+    angle, style = on.angle(value), to.style
+    inner = on.hole * 0.97 if on.hole else 0.72 * on.radius
+    ends = [at(on.center, inner, angle), at(on.center, 1.04 * on.radius, angle)]
+    path = recorded(course, ends, "straight")
+    colour = style.solid(layer.fill if layer.fill is not None else "ink", layer.tone)
+    items = (Shape(path, None, style.ground, layer.width + 2.5), Shape(path, None, colour, layer.width))
+    _mark(layer, value, path.bounds, (path, colour, items, None), to)
+    if layer.label is None or layer.helper:
+        return
+    text = to.wording.filled(layer, layer.label, 0) or layer.name
+    sin, cos = math.sin(math.radians(angle)), math.cos(math.radians(angle))
+    anchor: Anchor = "middle" if abs(sin) < 0.35 else "start" if sin > 0 else "end"
+    level: Rise = "middle" if abs(cos) < 0.5 else "bottom" if cos > 0 else "top"
+    spots = [
+        LabelSpot(*at(on.center, on.radius * 1.06 + far, angle), anchor, level, ink(layer.label, style, None))
+        for far in (0.0, 1.5 * to.sizes.small)
+    ]
+    to.label(layer, 0, text, spots, Manner(to.sizes.small, ends[1]))
+
+
+_Line = tuple[Path, Colour, tuple[Primitive, ...], tuple[Point, Point] | None]  # touched, colour, drawn, its ends
+
+
+def _mark(layer: Reference, value: float, bounds: Rect, line: _Line, to: Placing) -> None:
+    path, colour, items, ends = line
+    drawn = Drawn(
+        path=path, fill=colour, items=() if layer.helper else items, line=ends, dressed=layer.fill, tone=layer.tone,
+        visible=not layer.helper,
+    )  # fmt: skip
+    to.put(layer, Who(0, layer.name), value, bounds, drawn)
+
+
+def reference_at(layer: Reference, data: Data) -> float:
+    """The value a reference line stands at: its column's first value, else its own."""
+    held = [float(number) for number in data.column(layer.values) if not math.isnan(number)] if layer.values else []
+    return held[0] if held else layer.at
+
+
+class ReferenceKind(Kind[Reference]):
+    spec = Reference
+    name = "reference"
+    places = (
+        (Plane, on_plane),
+        (Disc, on_disc),
+    )
+    handles = frozenset({"value"})
+
+    def figures(self, layer: Reference, context: Context) -> list[float]:
+        return [reference_at(layer, context.data)]
+
+    def entries(self, layer: Reference, context: Context) -> list[Listed]:
+        return []
+
+
+KIND = ReferenceKind()

@@ -3,26 +3,33 @@
 import math
 from collections.abc import Callable
 
+import msgspec
 from msgspec import Struct
 
+from kavlet.core.charts.fields import Field
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.wedges import Wedges
-from kavlet.core.compose.figure import Mark, PlacedText, Sector
+from kavlet.core.compose.context import Context
+from kavlet.core.compose.figure import PlacedText, Sector
 from kavlet.core.compose.frames.disc import Disc
-from kavlet.core.compose.marks.painting import painted
-from kavlet.core.compose.marks.placing import Placing
+from kavlet.core.compose.kind import Kind, Listed
+from kavlet.core.compose.marks.painting import Filling, painted
+from kavlet.core.compose.marks.placing import Drawn, Placing, Who
+from kavlet.core.compose.marks.sharing import row_entries
 from kavlet.core.compose.words.fan import Fanned
-from kavlet.core.compose.words.labels import LabelSpot, ink, wanted
+from kavlet.core.compose.words.labels import LabelSpot, Manner, ink, wanted
 from kavlet.core.compose.words.lettering import upright
 from kavlet.core.compose.words.room import pieces
 from kavlet.core.dress.fills import Fill
 from kavlet.core.scene.path import recorded
 from kavlet.core.shapes.arc import at, wedge
+from kavlet.core.text.shaping import width
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
 from kavlet.core.values.number_text import WHOLE_PERCENT
 
 REST = -1  # the number of the part that is left over
+OUTSIDE = ("outside", "by sign", "beside")  # where labels stand around the disc
 
 
 class Slice(Struct, frozen=True):
@@ -74,7 +81,7 @@ def _row(layer: Wedges, to: Placing) -> int | None:
     return to.data.ids.index(layer.row) if layer.row in to.data.ids else (0 if to.data.rows else None)
 
 
-def place(layer: Wedges, series: int, on: Disc, to: Placing) -> None:
+def place(layer: Wedges, on: Disc, to: Placing) -> None:
     """A mark per wedge; inside labels are wanted, outside ones noted for the fan around the disc."""
     inner, outer = on.ring(min(layer.ring, on.rings - 1))
     for part in parts(layer, on, to):
@@ -88,68 +95,37 @@ def place(layer: Wedges, series: int, on: Disc, to: Placing) -> None:
         path = recorded(wedge, center, inner, outer, part.start, part.end, layer.gap, layer.corner)
         bounds = path.bounds
         if layer.helper or (is_rest and not layer.rest_shown) or (own is not None and own.hidden):
-            to.marks.append(
-                Mark(
-                    layer.rest_name if is_rest else layer.name,
-                    layer.key,
-                    "wedge",
-                    row_id,
-                    series,
-                    layer.helper or is_rest,
-                    False,
-                    part.figure,
-                    bounds,
-                    sector=sector,
-                    panel=to.panel,
-                )
-            )
+            who = Who(row_id, name=layer.rest_name if is_rest else layer.name, helper=layer.helper or is_rest)
+            to.put(layer, who, part.figure, bounds, Drawn(sector=sector, visible=False))
             continue
-        fill, tone = _fill(layer, part, to)
+        filling = _filling(layer, part, to)
+        fill, tone = filling.fill, filling.tone
         rect = bounds if not _is_radial(fill) else Rect(center[0] - outer, center[1] - outer, 2 * outer, 2 * outer)
-        edge, edge_width = to.edge(layer, part.row) if part.row is not None else (None, 0.0)
-        items = painted(fill, tone, path, rect, to.style, to.data, "up", part.figure, edge, edge_width)
-        colour = to.style.solid(fill, tone)
+        drawn = Drawn(
+            path=path, fill=to.style.solid(fill, tone), items=painted(filling, path, rect, "up", to.context),
+            sector=sector, dressed=fill, tone=tone,
+        )  # fmt: skip
         name = part.name if layer.parts or part.row is None else layer.name
         says = to.wording.says(layer, part.row) if part.row is not None and not layer.parts else part.name
-        to.marks.append(
-            Mark(
-                name,
-                layer.key,
-                "wedge",
-                row_id,
-                part.number if layer.parts else series,
-                False,
-                True,
-                part.figure,
-                bounds,
-                path,
-                colour,
-                says,
-                items,
-                sector,
-                dressed=fill,
-                tone=tone,
-                panel=to.panel,
-            )
-        )
+        to.put(layer, Who(row_id, says, name, part.number if layer.parts else None), part.figure, bounds, drawn)
         text = _text(layer, part, to)
         if text and layer.label is not None:
-            _label(layer, layer.label, part, text, sector, fill, tone, row_id, on, to)
+            _label(layer, part, text, on, to)
 
 
 def _is_radial(fill: Fill | None) -> bool:
     return getattr(fill, "run", "") == "radial"
 
 
-def _fill(layer: Wedges, part: Slice, to: Placing) -> tuple[Fill | None, int]:
-    if part.number == REST:
-        return "track", layer.tone
+def _filling(layer: Wedges, part: Slice, to: Placing) -> Filling:
     if part.row is None:
-        return "quiet +45", layer.tone
-    if layer.parts:
-        own = layer.rows.get(part.number)
-        return (own.fill if own is not None and own.fill is not None else None), layer.tone + part.number
-    return to.fill(layer, part.row)
+        return Filling("track" if part.number == REST else "quiet +45", layer.tone, value=part.figure)
+    held = to.filling(layer, part.row, part.figure)
+    if not layer.parts:
+        return held
+    own = layer.rows.get(part.number)
+    fill = own.fill if own is not None else None
+    return msgspec.structs.replace(held, fill=fill, tone=layer.tone + part.number)
 
 
 def _text(layer: Wedges, part: Slice, to: Placing) -> str:
@@ -174,20 +150,20 @@ def _rest_text(layer: Wedges, label: Label, part: Slice, to: Placing) -> str:
     return "\n".join(line.strip() for line in text.split("\n") if line.strip() and "{" not in line)
 
 
-def _label(
-    layer: Wedges, label: Label, part: Slice, text: str, sector: Sector, fill: Fill | None, tone: int, row_id: int,
-    on: Disc, to: Placing,
-) -> None:  # fmt: skip
-    style = to.style
-    behind = style.behind(fill, tone)
+def _label(layer: Wedges, part: Slice, text: str, on: Disc, to: Placing) -> None:
+    """A label for the mark that was placed last."""
+    mark, style, label = to.marks[-1], to.style, layer.label
+    sector = mark.sector
+    if label is None or sector is None:
+        return
+    behind = style.behind(mark.dressed, mark.tone)
     inside_colour, outside_colour = ink(label, style, behind), ink(label, style, None)
     outermost = layer.ring >= on.rings - 1
-    weight = part.figure
-    outside = label.position in ("outside", "by sign", "beside") and outermost
+    outside = label.position in OUTSIDE and outermost
     spots = [] if outside else inside_spots(sector, inside_colour, label.turn)
     middle = (sector.start + sector.end) / 2
     target = at(sector.center, sector.outer, middle)
-    one = wanted(layer, row_id, text, spots, style, to.sizes.text, target, weight)
+    one = wanted(layer, mark.row, text, spots, style, Manner(to.sizes.text, target, part.figure))
     if outside or outermost:
         to.fans.append(Fanned(one, sector, outside_colour, not outside))
     else:
@@ -279,3 +255,42 @@ def _inside(
             if off > half or (half < 90 and radius * math.sin(math.radians(half - off)) < air):
                 return False
     return True
+
+
+class WedgesKind(Kind[Wedges]):
+    spec = Wedges
+    name = "wedge"
+    places = ((Disc, place),)
+    has_slices = True
+    handles = frozenset({"out"})
+    fields = (
+        Field("Shape", "Explode", "explode", "number", unit="%", times=100),
+        Field("Shape", "Gap", "gap", "number", unit="pt"),
+        Field("Shape", "Corner", "corner", "number", unit="pt"),
+    )
+    row_fields = (Field("Shape", "Explode", "explode", "number", unit="%", times=100, optional=True),)
+
+    def margins(self, layer: Wedges, context: Context) -> tuple[float, float]:
+        if layer.label is None or layer.helper or layer.hidden or layer.label.position not in OUTSIDE:
+            return 0.0, 0.0
+        texts = [context.wording.text(layer, row) for row in range(context.data.rows)]
+        size = context.sizes.text
+        most = max((width(line, context.style.face, size) for text in texts for line in text.split("\n")), default=0.0)
+        if not most:
+            return 0.0, 0.0
+        return min(most, 11 * size) + 1.4 * size, 1.1 * size * (1 + max(text.count("\n") for text in texts))
+
+    def explosion(self, layer: Wedges) -> float:
+        return max(layer.explode, *(row.explode or 0.0 for row in layer.rows.values()), 0.0)
+
+    def rings(self, layer: Wedges, rows: int) -> int:
+        return layer.ring + 1
+
+    def entries(self, layer: Wedges, context: Context) -> list[Listed]:
+        if not layer.parts:
+            return row_entries(layer, context)
+        titles = context.data.titles
+        return [Listed(titles.get(column, ""), None, layer.tone + i, layer) for i, column in enumerate(layer.parts)]
+
+
+KIND = WedgesKind()

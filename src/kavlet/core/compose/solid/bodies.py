@@ -4,14 +4,11 @@ import math
 
 from msgspec import Struct
 
-from kavlet.core.charts.bars import Bars
-from kavlet.core.charts.chart import Chart
-from kavlet.core.charts.flanks import Flanks
 from kavlet.core.charts.solid import Solid
-from kavlet.core.compose.figure import Mark
+from kavlet.core.compose.figure import BarBox, Mark
 from kavlet.core.compose.frames.disc import Disc
 from kavlet.core.compose.frames.plane import Plane
-from kavlet.core.compose.marks.bars import bar_box, break_path, bulb_size
+from kavlet.core.compose.marks.bars import break_path
 from kavlet.core.compose.marks.placing import Placing
 from kavlet.core.scene.path import Path, recorded
 from kavlet.core.scene.primitives import Shape
@@ -22,7 +19,6 @@ from kavlet.core.solid.loft import Along, Level, Loft, Outline, outline_of
 from kavlet.core.values.geometry import Rect
 
 BAR_DEPTH, ROUND_DEPTH = 0.6, 1.0  # as shares of a bar's thickness
-DISC_DEPTH, RINGS_DEPTH = 0.22, 0.1  # as shares of a disc's radius; rings of their own are slender
 BETWEEN = 0.25  # of a slot's depth, free between series that stand one behind the other
 CUT = 2.0  # points free between the cells of a round bar
 LEAST_EDGE = 0.05  # points from which an edge is rounded
@@ -64,26 +60,23 @@ class Bodies(Struct, frozen=True, eq=False):
     depth: float
 
 
-def is_body(mark: Mark, chart: Chart) -> bool:
+def is_body(mark: Mark) -> bool:
     """Whether a mark becomes a body; all others stay flat and stand before or behind the bodies."""
     if not mark.visible or mark.path is None:
         return False
-    if mark.type == "flank":
-        layer = chart.layer(mark.key)
-        return isinstance(layer, Flanks) and layer.form == "body"
-    return mark.type in ("bar", "wedge", "ring")
+    return mark.block is not None or (mark.sector is not None and mark.kind.spec.has_body)
 
 
 def bodies(solid: Solid, frame: Plane | Disc, to: Placing) -> Bodies:
     """The bodies of the marks that have been placed."""
-    mine = [i for i, mark in enumerate(to.marks) if is_body(mark, to.chart)]
+    mine = [i for i, mark in enumerate(to.marks) if is_body(mark)]
     if isinstance(frame, Disc):
         return _discs(solid, frame, to, mine)
-    return _bars(solid, frame, to, mine)
+    return _Bars(solid, frame, to).bodies(mine)
 
 
 def _discs(solid: Solid, frame: Disc, to: Placing, mine: list[int]) -> Bodies:
-    usual = RINGS_DEPTH if any(to.marks[i].type == "ring" for i in mine) else DISC_DEPTH
+    usual = min((to.marks[i].kind.disc_depth for i in mine), default=0.0)
     depth = frame.radius * max(0.01, solid.depth if solid.depth is not None else usual)
     parts = []
     for i in mine:
@@ -116,29 +109,6 @@ def _rounded(edge: float, w: float, way: float, thick: float) -> list[Level]:
 # Bars
 
 
-def _bars(solid: Solid, on: Plane, to: Placing, mine: list[int]) -> Bodies:
-    slots = _slots(to, mine)
-    count = 1 + max(slots.values(), default=0)
-    share = solid.depth
-    broadest = max((_thickness(solid, to, to.marks[i], on) for i in mine), default=1.0)
-    is_round = any(_round(solid, to, to.marks[i]) for i in mine)
-    usual = ROUND_DEPTH if is_round else BAR_DEPTH
-    deep = max(0.5, broadest * max(0.01, share if share is not None else usual))
-    parts: list[BodyPart] = []
-    balls: list[Ball] = []
-    for i in mine:
-        mark = to.marks[i]
-        front = -(count - 1 - slots[i]) * deep * (1 + BETWEEN)
-        if _round(solid, to, mark):
-            made, bulb = _round_parts(solid, on, to, i, front - deep / 2, share if share is not None else ROUND_DEPTH)
-            parts += made
-            balls += bulb
-        else:
-            parts += _slabs(solid, to, i, front, deep)
-    depth = deep * (count + (count - 1) * BETWEEN)
-    return Bodies(tuple(parts), tuple(balls), depth)
-
-
 def _slots(to: Placing, mine: list[int]) -> dict[int, int]:
     """Which series stand in front of which: one that lies over an earlier one in the flat chart stands before it."""
     keys = list(dict.fromkeys(to.marks[i].key for i in mine))
@@ -158,42 +128,6 @@ def _overlap(one: dict[int, Rect], other: dict[int, Rect]) -> bool:
         for row, rect in one.items()
         if rect.width > 0.03 and rect.height > 0.03
     )
-
-
-def _thickness(solid: Solid, to: Placing, mark: Mark, on: Plane) -> float:
-    """How broad a mark is about the axis that its depth is measured against."""
-    corners = _corners(mark) if _round(solid, to, mark) else None
-    if corners is not None:
-        (ax, ay), (bx, by), (cx, cy), (dx, dy) = corners
-        return max(abs(bx - ax), abs(cx - dx)) if on.lying else max(abs(by - ay), abs(cy - dy))
-    return mark.bounds.height if on.lying else mark.bounds.width
-
-
-def _round(solid: Solid, to: Placing, mark: Mark) -> bool:
-    layer = to.chart.layer(mark.key)
-    if solid.form != "drawn":
-        return mark.type in ("bar", "flank")
-    return isinstance(layer, Bars) and (layer.form == "cylinder" or layer.bulb > 0)
-
-
-def _slabs(solid: Solid, to: Placing, number: int, front: float, deep: float) -> list[BodyPart]:
-    """A flat mark carried back; where its value goes on beyond its end, in two pieces with the break between."""
-    mark = to.marks[number]
-    path = _outline(mark)
-    if path is None or mark.bounds.width < 0.01 or mark.bounds.height < 0.01:
-        return []
-    end: End = mark.block.end if mark.block is not None else "up"
-    paths = [path]
-    if mark.block is not None and mark.block.broken:
-        paths = _parted(mark.block.rect, end)
-    made = []
-    for one in paths:
-        outline = outline_of(one)
-        if not outline.empty:
-            edge = min(solid.edge, deep / 2, one.bounds.width / 3, one.bounds.height / 3)
-            loft = Loft(outline, _levels(outline, front - deep, front, edge))
-            made.append(BodyPart(number, loft, False, front, mark.bounds, end))
-    return made
 
 
 def _outline(mark: Mark) -> Path | None:
@@ -224,66 +158,174 @@ def _parted(rect: Rect, end: End) -> list[Path]:
     ]
 
 
-# Round bars
+class _Bars:
+    """Makes the bodies of bars and of what joins them, on one plane."""
+
+    def __init__(self, solid: Solid, on: Plane, to: Placing) -> None:
+        self._solid, self._on, self._to = solid, on, to
+
+    def bodies(self, mine: list[int]) -> Bodies:
+        """The bodies of those marks, series behind series."""
+        to, share = self._to, self._solid.depth
+        slots = _slots(to, mine)
+        count = 1 + max(slots.values(), default=0)
+        broadest = max((self._thickness(to.marks[i]) for i in mine), default=1.0)
+        usual = ROUND_DEPTH if any(self._is_round(to.marks[i]) for i in mine) else BAR_DEPTH
+        deep = max(0.5, broadest * max(0.01, share if share is not None else usual))
+        parts: list[BodyPart] = []
+        balls: list[Ball] = []
+        for i in mine:
+            front = -(count - 1 - slots[i]) * deep * (1 + BETWEEN)
+            if self._is_round(to.marks[i]):
+                made, bulb = self._turned_on_axis(i, front - deep / 2, share if share is not None else ROUND_DEPTH)
+                parts += made
+                balls += bulb
+            else:
+                parts += self._slabs(i, front, deep)
+        return Bodies(tuple(parts), tuple(balls), deep * (count + (count - 1) * BETWEEN))
+
+    def _is_round(self, mark: Mark) -> bool:
+        if self._solid.form != "drawn":
+            return mark.kind.can_be_round
+        return mark.block is not None and mark.block.is_round
+
+    def _thickness(self, mark: Mark) -> float:
+        """How broad a mark is about the axis that its depth is measured against."""
+        lying = self._on.lying
+        if self._is_round(mark) and mark.block is not None and mark.block.corners:
+            (ax, ay), (bx, by), (cx, cy), (dx, dy) = mark.block.corners
+            return max(abs(bx - ax), abs(cx - dx)) if lying else max(abs(by - ay), abs(cy - dy))
+        return mark.bounds.height if lying else mark.bounds.width
+
+    def _slabs(self, number: int, front: float, deep: float) -> list[BodyPart]:
+        """A flat mark carried back; where its value goes on beyond its end, in two pieces with the break between."""
+        mark = self._to.marks[number]
+        path = _outline(mark)
+        if path is None or mark.block is None or mark.bounds.width < 0.01 or mark.bounds.height < 0.01:
+            return []
+        end = mark.block.end
+        made = []
+        for one in _parted(mark.block.rect, end) if mark.block.broken else [path]:
+            outline = outline_of(one)
+            if not outline.empty:
+                edge = min(self._solid.edge, deep / 2, one.bounds.width / 3, one.bounds.height / 3)
+                loft = Loft(outline, _levels(outline, front - deep, front, edge))
+                made.append(BodyPart(number, loft, False, front, mark.bounds, end))
+        return made
+
+    # Round bars
+
+    def _turned_on_axis(self, number: int, middle: float, share: float) -> tuple[list[BodyPart], list[Ball]]:
+        """A bar turned on its axis: cylinder, cone or pyramid, in cells or broken where the flat one is; its bulb."""
+        block = self._to.marks[number].block
+        if block is None:
+            return [], []
+        if block.corners:
+            return self._frustum(number, block, middle, share), []
+        rect, lying = block.rect, block.end in ("right", "left")
+        low, high = (rect.x, rect.right) if lying else (-rect.bottom, -rect.y)
+        if high - low < 0.01:
+            return [], []
+        half = (rect.height if lying else rect.width) / 2
+        center = -rect.center[1] if lying else rect.center[0]
+        core = _Core(number, center, middle, half, half * share)
+        spans, balls = _spans(block, low, high, lying), []
+        if block.bulb is not None:
+            balls.append(_ball(block, block.bulb, number, middle, lying))
+            spans = [(balls[0].cut, spans[0][1]), *spans[1:]]
+        made = [self._piece(core, self._tapered(number, block, span, half), block.rect, block.end) for span in spans]
+        if block.track is not None and self._solid.form in ("drawn", "round"):
+            made += self._rest(core, block.track, max(level.w for level in made[-1].loft.levels), lying)
+        return made, balls
+
+    def _piece(self, core: "_Core", levels: tuple[Level, ...], rect: Rect, end: End, rest: bool = False) -> BodyPart:
+        axis: Along = "right" if end in ("right", "left") else "up"
+        loft = Loft(outline_of(self._section(core)), levels, axis)
+        return BodyPart(core.mark, loft, True, core.middle + core.deep, rect, end, rest)
+
+    def _section(self, core: "_Core") -> Path:
+        """What is seen of a round body when it is cut across its axis."""
+        if self._solid.form == "pyramid":
+            return recorded(box, Rect(core.center - core.half, core.middle - core.deep, 2 * core.half, 2 * core.deep))
+        return recorded(ellipse, core.center, core.middle, core.half, core.deep)
+
+    def _tapered(self, number: int, block: BarBox, span: tuple[float, float], half: float) -> tuple[Level, ...]:
+        """The levels of a piece of a round bar: as broad throughout, or a slice of the cone its whole stack makes."""
+        low, high = span
+        if self._solid.form not in ("cone", "pyramid"):
+            edge = min(self._solid.edge, (high - low) / 2, half / 2)
+            if edge < LEAST_EDGE:
+                return Level(low), Level(high)
+            return (*_rounded(edge, low, -1.0, 2 * half)[::-1], *_rounded(edge, high, 1.0, 2 * half))
+        first, last = self._stack(number, block)
+        long = max(1e-9, last - first)
+
+        def level(w: float) -> Level:
+            share = (w - first) / long
+            size = min(1.0, max(0.0, 1 - share if block.end in ("right", "up") else share))
+            return Level(w, size, size) if size > 1e-6 else Level(w, 0.0, 0.0)
+
+        return level(low), level(high)
+
+    def _stack(self, number: int, block: BarBox) -> tuple[float, float]:
+        """From where to where the bars reach that stand on each other in a row, along their axis."""
+        lying, marks = block.end in ("right", "left"), self._to.marks
+        mine, side = marks[number], 1 if lying else 0
+        same = [
+            one.block.rect for one in marks
+            if one.visible and one.block is not None and one.block.end == block.end and one.row == mine.row
+            and abs(one.block.rect.center[side] - mine.bounds.center[side]) < 1e-6
+        ]  # fmt: skip
+        return (
+            min((rect.x if lying else -rect.bottom) for rect in same),
+            max((rect.right if lying else -rect.y) for rect in same),
+        )
+
+    def _rest(self, core: "_Core", track: tuple[Rect, End], top: float, lying: bool) -> list[BodyPart]:
+        """What a round bar's value, which ends at `top`, leaves empty of its track."""
+        whole, end = track
+        far = whole.right if lying else -whole.y
+        return [self._piece(core, (Level(top), Level(far)), whole, end, rest=True)] if far - top >= 0.5 else []
+
+    def _frustum(self, number: int, block: BarBox, middle: float, share: float) -> list[BodyPart]:
+        """A tapered bar turned on its axis, across the rows."""
+        (ax, ay), (bx, by), (cx, cy), (dx, dy) = block.corners
+        if self._on.lying:
+            lead, trail, center = abs(bx - ax) / 2, abs(cx - dx) / 2, (ax + bx) / 2
+            ends = (-ay, -dy)
+            axis: Along = "up"
+        else:
+            lead, trail, center = abs(by - ay) / 2, abs(cy - dy) / 2, -(ay + by) / 2
+            ends = (ax, dx)
+            axis = "right"
+        broad = max(lead, trail)
+        if broad < 0.01 or abs(ends[0] - ends[1]) < 0.01:
+            return []
+        levels = tuple(
+            Level(w, half / broad, half / broad) if half > 1e-6 else Level(w, 0.0, 0.0)
+            for w, half in zip(ends, (lead, trail), strict=True)
+        )
+        section = outline_of(self._section(_Core(number, center, middle, broad, broad * share)))
+        front = middle + min(lead, trail) * share
+        return [BodyPart(number, Loft(section, levels, axis), True, front, self._to.marks[number].bounds, "up")]
 
 
-def _round_parts(
-    solid: Solid, on: Plane, to: Placing, number: int, middle: float, share: float
-) -> tuple[list[BodyPart], list[Ball]]:
-    """A bar turned on its axis: cylinder, cone or pyramid, in cells or broken where the flat one is; its bulb."""
-    mark = to.marks[number]
-    layer = to.chart.layer(mark.key)
-    corners = _corners(mark)
-    if corners is not None:
-        return _frustum(solid, on, mark, number, corners, middle, share), []
-    rect = mark.block.rect if mark.block is not None else mark.bounds
-    end: End = mark.block.end if mark.block is not None else "up"
-    lying = end in ("right", "left")
-    low, high = (rect.x, rect.right) if lying else (-rect.bottom, -rect.y)
-    if high - low < 0.01:
-        return [], []
-    half = (rect.height if lying else rect.width) / 2
-    center = -rect.center[1] if lying else rect.center[0]
-    balls: list[Ball] = []
-    spans = [(low, high)]
-    if isinstance(layer, Bars):
-        spans = _spans(layer, on, mark, low, high, lying)
-        if layer.bulb > 0:
-            balls.append(_bulb(layer, rect, number, middle, lying))
-            first = max(balls[0].cut, -math.inf)
-            spans = [(first, spans[0][1]), *spans[1:]]
-    made: list[BodyPart] = []
-    for a, b in spans:
-        levels = _tapered(solid, to, mark, a, b, lying, half)
-        made.append(_turned(number, center, middle, half, share, levels, solid, rect, end, rest=False))
-    if isinstance(layer, Bars) and layer.track and solid.form in ("drawn", "round"):
-        made += _rest(layer, on, to, number, made[-1], lying, (center, middle, half, share), solid)
-    return made, balls
+class _Core(Struct, frozen=True):
+    """The axis of a round body: its mark, where it lies across and in depth, and half its section's width and depth."""
+
+    mark: int
+    center: float
+    middle: float
+    half: float
+    deep: float
 
 
-def _turned(
-    number: int, center: float, middle: float, half: float, share: float, levels: tuple[Level, ...], solid: Solid,
-    rect: Rect, end: End, rest: bool,
-) -> BodyPart:  # fmt: skip
-    deep = half * share
-    if solid.form == "pyramid":
-        section = recorded(box, Rect(center - half, middle - deep, 2 * half, 2 * deep))
-    else:
-        section = recorded(ellipse, center, middle, half, deep)
-    axis: Along = "right" if end in ("right", "left") else "up"
-    return BodyPart(number, Loft(outline_of(section), levels, axis), True, middle + deep, rect, end, rest)
-
-
-def _spans(layer: Bars, on: Plane, mark: Mark, low: float, high: float, lying: bool) -> list[tuple[float, float]]:
+def _spans(block: BarBox, low: float, high: float, lying: bool) -> list[tuple[float, float]]:
     """The pieces of a round bar along its axis: its cells, or those at both sides of its break."""
-    cuts: list[tuple[float, float]] = []
-    scale = on.axis(layer.second)
-    for i in range(1, layer.cuts):
-        place = on.along(scale.minimum + i / layer.cuts * (scale.maximum - scale.minimum), layer.second)
-        place = place if lying else -place
-        cuts.append((place - CUT / 2, place + CUT / 2))
-    if mark.block is not None and mark.block.broken:
-        gap = break_path(mark.block.rect, mark.block.end).bounds
+    places = [place if lying else -place for place in block.cuts]
+    cuts = [(place - CUT / 2, place + CUT / 2) for place in places]
+    if block.broken:
+        gap = break_path(block.rect, block.end).bounds
         middle = gap.center[0] if lying else -gap.center[1]
         cuts.append((middle - 2.5, middle + 2.5))
     spans, start = [], low
@@ -294,99 +336,12 @@ def _spans(layer: Bars, on: Plane, mark: Mark, low: float, high: float, lying: b
     return [*spans, (start, high)]
 
 
-def _tapered(
-    solid: Solid, to: Placing, mark: Mark, low: float, high: float, lying: bool, half: float
-) -> tuple[Level, ...]:
-    """The levels of a piece of a round bar: as broad throughout, or a slice of the cone its whole stack makes."""
-    if solid.form not in ("cone", "pyramid"):
-        edge = min(solid.edge, (high - low) / 2, half / 2)
-        if edge < LEAST_EDGE:
-            return Level(low), Level(high)
-        return (*_rounded(edge, low, -1.0, 2 * half)[::-1], *_rounded(edge, high, 1.0, 2 * half))
-    end = mark.block.end if mark.block is not None else "up"
-    same = [
-        one.block.rect for one in to.marks
-        if one.visible and one.block is not None and one.block.end == end and one.row == mark.row
-        and abs(one.block.rect.center[1 if lying else 0] - mark.bounds.center[1 if lying else 0]) < 1e-6
-    ]  # fmt: skip
-    first = min((rect.x if lying else -rect.bottom) for rect in same)
-    last = max((rect.right if lying else -rect.y) for rect in same)
-    long = max(1e-9, last - first)
-
-    def size(w: float) -> float:
-        share = (w - first) / long
-        return min(1.0, max(0.0, 1 - share if end in ("right", "up") else share))
-
-    def level(w: float) -> Level:
-        k = size(w)
-        return Level(w, k, k) if k > 1e-6 else Level(w, 0.0, 0.0)
-
-    return level(low), level(high)
-
-
-def _bulb(layer: Bars, rect: Rect, number: int, middle: float, lying: bool) -> Ball:
+def _ball(block: BarBox, bulb: tuple[float, float], number: int, middle: float, lying: bool) -> Ball:
+    rect, (radius, sunk) = block.rect, bulb
     thick = rect.height if lying else rect.width
-    radius, sunk = bulb_size(layer, thick)
     reach = math.sqrt(max(0.0, radius * radius - (thick / 2) ** 2))
     if lying:
         center = (rect.x - sunk, -rect.center[1], middle)
         return Ball(number, center, radius, center[0] + reach, True)
     center = (rect.center[0], -(rect.bottom + sunk), middle)
     return Ball(number, center, radius, center[1] + reach, False)
-
-
-def _rest(
-    layer: Bars, on: Plane, to: Placing, number: int, last: BodyPart, lying: bool,
-    where: tuple[float, float, float, float], solid: Solid,
-) -> list[BodyPart]:  # fmt: skip
-    """What a round bar's value leaves empty of its track."""
-    mark = to.marks[number]
-    scale = on.axis(layer.second)
-    row = to.data.ids.index(mark.row)
-    whole, end = bar_box(layer, on, row, scale.minimum, scale.maximum)
-    top = max(level.w for level in last.loft.levels)
-    far = whole.right if lying else -whole.y
-    if far - top < 0.5:
-        return []
-    center, middle, half, share = where
-    levels = Level(top), Level(far)
-    return [_turned(number, center, middle, half, share, levels, solid, whole, end, rest=True)]
-
-
-def _corners(mark: Mark) -> tuple[tuple[float, float], ...] | None:
-    """The four corners of a tapered bar or a flank: leading start and end, trailing end and start."""
-    if mark.block is not None:
-        return mark.block.corners or None
-    if mark.type == "flank" and mark.path is not None:
-        c = mark.path.coordinates
-        return tuple((c[i], c[i + 1]) for i in range(0, 8, 2))
-    return None
-
-
-def _frustum(
-    solid: Solid, on: Plane, mark: Mark, number: int, corners: tuple[tuple[float, float], ...], middle: float,
-    share: float,
-) -> list[BodyPart]:  # fmt: skip
-    """A tapered bar turned on its axis, across the rows."""
-    (ax, ay), (bx, by), (cx, cy), (dx, dy) = corners
-    if on.lying:
-        lead, trail, center = abs(bx - ax) / 2, abs(cx - dx) / 2, (ax + bx) / 2
-        ends = (-ay, -dy)
-        axis: Along = "up"
-    else:
-        lead, trail, center = abs(by - ay) / 2, abs(cy - dy) / 2, -(ay + by) / 2
-        ends = (ax, dx)
-        axis = "right"
-    broad = max(lead, trail)
-    if broad < 0.01 or abs(ends[0] - ends[1]) < 0.01:
-        return []
-    if solid.form == "pyramid":
-        section = recorded(box, Rect(center - broad, middle - broad * share, 2 * broad, 2 * broad * share))
-    else:
-        section = recorded(ellipse, center, middle, broad, broad * share)
-    levels = tuple(
-        Level(w, half / broad, half / broad) if half > 1e-6 else Level(w, 0.0, 0.0)
-        for w, half in zip(ends, (lead, trail), strict=True)
-    )
-    front = middle + min(lead, trail) * share
-    return [BodyPart(number, Loft(outline_of(section), levels, axis), True, front, mark.bounds, "up")]

@@ -47,7 +47,7 @@ class Placement:
         sheet, mark = self.fronts.get(number, self.front), self.marks[number]
         layer = to.chart.layer(label.key)
         own = layer is not None and layer.label is not None and bool(layer.label.colour)
-        if mark.sector is not None and mark.type == "wedge":
+        if mark.sector is not None and mark.kind.has_slices:
             return self._in_slice(label, mark.sector, number, WRAPPED)
         if mark.sector is not None:
             moved = self._moved(label, sheet)
@@ -84,7 +84,7 @@ class Placement:
 
     def _beside(self, label: Wanted, mark: Mark | None) -> Wanted:
         """A label of what stays flat, moved on the way it stands off until no body and no line is behind."""
-        line = self._line(mark) if mark is not None and mark.type == "reference" else None
+        line = self._line(mark) if mark is not None else None
         moved = self._moved(label, self.front)
         spots: list[LabelSpot] = []
         for spot in moved.spots:
@@ -98,11 +98,10 @@ class Placement:
 
     def _line(self, mark: Mark) -> tuple[float, float, float, float] | None:
         """From where to where a reference line is seen."""
-        c = mark.path.coordinates if mark.path is not None else ()
-        if len(c) < 8:
+        if mark.line is None:
             return None
-        start = self.front.point((c[0] + c[6]) / 2, (c[1] + c[7]) / 2)
-        return *start, *self.front.point((c[2] + c[4]) / 2, (c[3] + c[5]) / 2)
+        start, end = mark.line
+        return *self.front.point(*start), *self.front.point(*end)
 
     def _clear(
         self, held: Callable[[PlacedText], bool] | None, line: tuple[float, float, float, float] | None = None

@@ -198,7 +198,7 @@ class Modelled:
         painted: list[Primitive] = []
         back = camera.sheet(-self.bodies.depth)
         for mark in self._to.marks:
-            if mark.visible and mark.track and is_body(mark, self._to.chart):
+            if mark.visible and mark.track and is_body(mark):
                 for item in mark.track:
                     painted += on_sheet(item, back, 1.0, 0.0)
         faces: list[SeenFace] = []
@@ -330,6 +330,6 @@ def modelled(
     solid: Solid, frame: Plane | Disc | Field, furniture: Furniture, to: Placing
 ) -> Modelled | None:  # fmt: skip
     """The bodies of a panel; None where it has none, so that it stays flat."""
-    if isinstance(frame, Field) or not any(is_body(mark, to.chart) for mark in to.marks):
+    if isinstance(frame, Field) or not any(is_body(mark) for mark in to.marks):
         return None
     return Modelled(solid, frame, furniture, to)

@@ -8,7 +8,7 @@ import msgspec
 from msgspec import Struct
 
 from kavlet.core.compose.figure import Mark
-from kavlet.core.compose.marks.painting import paint, painted
+from kavlet.core.compose.marks.painting import Filling, paint, painted
 from kavlet.core.compose.marks.placing import Placing
 from kavlet.core.compose.solid.bodies import Ball, BodyPart
 from kavlet.core.compose.solid.sheet import clipped, extent, filling, lit_paint, on_sheet, placed, under_light
@@ -68,7 +68,7 @@ def coat_of(part: BodyPart, mark: Mark, to: Placing) -> Coat:
     items, outline = mark.items, mark.path
     if part.round:
         outline = recorded(box, part.box)
-        items = painted(fill, tone, outline, part.box, style, to.data, part.end, mark.value)
+        items = painted(Filling(fill, tone, value=mark.value), outline, part.box, part.end, to.context)
     colour = mean(whole)
     if isinstance(whole, Hatch) and whole.ground is None:
         whole = msgspec.structs.replace(whole, ground=style.tint(whole.colour, OPEN))

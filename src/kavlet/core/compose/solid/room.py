@@ -12,7 +12,7 @@ from kavlet.core.compose.frames.disc import Disc
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.furniture import Furniture
 from kavlet.core.compose.marks.placing import Placing
-from kavlet.core.compose.words.lettering import FLOOR, Ink, block
+from kavlet.core.compose.words.lettering import FLOOR, Ink, Owner, Stand, block
 from kavlet.core.scene.path import CURVE, Path, joined, recorded
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.arc import wedge
@@ -324,8 +324,20 @@ def _resized(text: PlacedText, share: float) -> PlacedText:
     ink = Ink(text.face, text.size * share, text.colour)
     lines = tuple(line.text for line in text.lines)
     if text.anchor == "middle":
-        made = block(lines, text.kind, (x, text.bounds.y), "middle", "top", ink, text.row, text.layer, text.key)
+        made = block(
+            lines,
+            text.kind,
+            Stand((x, text.bounds.y), "middle", "top"),
+            ink,
+            Owner(row=text.row, layer=text.layer, key=text.key),
+        )
     else:
         middle = text.bounds.center[1]
-        made = block(lines, text.kind, (x, middle), text.anchor, "middle", ink, text.row, text.layer, text.key)
+        made = block(
+            lines,
+            text.kind,
+            Stand((x, middle), text.anchor, "middle"),
+            ink,
+            Owner(row=text.row, layer=text.layer, key=text.key),
+        )
     return msgspec.structs.replace(made, panel=text.panel)

@@ -8,7 +8,7 @@ from msgspec import Struct
 
 from kavlet.core.compose.figure import Anchor, PlacedText, Sector
 from kavlet.core.compose.words.labels import SIZES, Wanted, settle
-from kavlet.core.compose.words.lettering import FLOOR, LEADING, Ink, block, tall, widest
+from kavlet.core.compose.words.lettering import FLOOR, LEADING, Ink, Owner, Stand, block, tall, widest
 from kavlet.core.compose.words.room import Room
 from kavlet.core.shapes.arc import at
 from kavlet.core.text.wrapping import wrapped
@@ -186,10 +186,8 @@ def _beside(one: Fanned, lines: tuple[str, ...], y: float, side: int, size: floa
     x = circle.clear(y, high, REACH * size)
     natural = circle.point(REACH * size)
     x = max(x, natural[0]) if side > 0 else min(x, natural[0])
-    text = block(
-        lines, "label", (x, y), _anchor(side), "middle", Ink(label.face, size, one.colour), label.row, label.layer,
-        label.key,
-    )  # fmt: skip
+    stand, owner = Stand((x, y), _anchor(side), "middle"), Owner(label.row, label.layer, label.key)
+    text = block(lines, "label", stand, Ink(label.face, size, one.colour), owner)
     rim = circle.point(0.1 * size)
     end = (x - side * 0.3 * size, y)
     moved = math.hypot(end[0] - rim[0], end[1] - rim[1]) > 1.15 * size

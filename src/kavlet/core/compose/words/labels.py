@@ -9,18 +9,17 @@ from collections.abc import Callable
 import msgspec
 from msgspec import Struct
 
-from kavlet.core.charts.chart import AnyLayer
 from kavlet.core.charts.labels import Label
-from kavlet.core.charts.layer import Row
+from kavlet.core.charts.layer import Layer, Row
 from kavlet.core.compose.figure import Anchor, PlacedText
-from kavlet.core.compose.words.lettering import FLOOR, Ink, Rise, block, tall, widest
+from kavlet.core.compose.words.lettering import FLOOR, Ink, Owner, Rise, Stand, block, tall, widest
 from kavlet.core.compose.words.room import Room
 from kavlet.core.dress.style import Style
 from kavlet.core.shapes.body import End
 from kavlet.core.text.faces import face
 from kavlet.core.text.wrapping import shortened, wrapped
 from kavlet.core.values.colour import Colour
-from kavlet.core.values.geometry import Rect
+from kavlet.core.values.geometry import Point, Rect
 
 AIR = 0.45  # free space at each side of a label inside its mark, in font sizes
 SIZES = (1.0, 0.92, 0.84, 0.76, 0.68, 0.6, 0.5)
@@ -68,20 +67,30 @@ class Wanted(Struct, frozen=True):
     weight: float = 0.0
 
 
+class Manner(Struct, frozen=True):
+    """How a label is wished for: its font size and weight for want of the author's own, the point of its mark that it
+    speaks of, and how much it counts among others (`weight`: the more, the earlier it is placed)."""
+
+    size: float
+    target: Point | None = None
+    weight: float = 0.0
+    bold: bool = False
+
+
 def wanted(
-    layer: AnyLayer, row: int, text: str, spots: list[LabelSpot], style: Style, size: float,
-    target: tuple[float, float] | None = None, weight: float = 0.0, bold: bool = False,
+    layer: Layer, row: int, text: str, spots: list[LabelSpot], style: Style, manner: Manner
 ) -> Wanted:  # fmt: skip
     """A label of a layer with the looks its author chose, or those given for want of them."""
     label = layer.label or Label()
     own = layer.rows.get(row, Row())
-    is_bold = bold if label.bold is None else label.bold
+    is_bold = manner.bold if label.bold is None else label.bold
     if label.width is not None:
         most = label.width
         spots = [msgspec.structs.replace(spot, width=min(spot.width, most)) for spot in spots]
     return Wanted(
-        layer.name, layer.key, row, text, face(style.family, is_bold, label.italic), label.size or size, tuple(spots),
-        label.lines, label.shorten, own.dx, own.dy, target, label.leader, style.quiet, weight,
+        layer.name, layer.key, row, text, face(style.family, is_bold, label.italic), label.size or manner.size,
+        tuple(spots), label.lines, label.shorten, own.dx, own.dy, manner.target, label.leader, style.quiet,
+        manner.weight,
     )  # fmt: skip
 
 
@@ -150,10 +159,8 @@ def _short(label: Wanted, room: Room) -> PlacedText | None:
 
 def _block(label: Wanted, lines: tuple[str, ...], spot: LabelSpot, size: float) -> PlacedText:
     at = (spot.x + spot.sx * size, spot.y + spot.sy * size)
-    made = block(
-        lines, "label", at, spot.anchor, spot.level, Ink(label.face, size, spot.colour), label.row, label.layer,
-        label.key, spot.angle,
-    )  # fmt: skip
+    stand, owner = Stand(at, spot.anchor, spot.level, spot.angle), Owner(label.row, label.layer, label.key)
+    made = block(lines, "label", stand, Ink(label.face, size, spot.colour), owner)
     return _led(made, label, spot.leader) if spot.leader is not None else made
 
 
@@ -195,9 +202,13 @@ def _led(made: PlacedText, label: Wanted, target: tuple[float, float] | None) ->
 
 
 def bar_spots(
-    label: Label, rect: Rect, end: End, inside: Colour, outside: Colour, base: float | None = None
+    label: Label, rect: Rect, end: End, inks: tuple[Colour, Colour], base: float | None = None
 ) -> list[LabelSpot]:
-    """Spots for the label of a bar in order of preference; `base` is the coordinate where the axis starts."""
+    """Spots for the label of a bar in order of preference; `base` is the coordinate where the axis starts.
+
+    `inks` are its colours inside the bar and beyond it.
+    """
+    inside, outside = inks
     lying = end in ("right", "left")
     middle = _inside(rect, "middle", lying, end, inside)
     at_end = _inside(rect, "end", lying, end, inside)

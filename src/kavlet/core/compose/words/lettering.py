@@ -10,7 +10,7 @@ from kavlet.core.text.faces import metrics
 from kavlet.core.text.shaping import width
 from kavlet.core.values.affine import turned
 from kavlet.core.values.colour import Colour
-from kavlet.core.values.geometry import Rect
+from kavlet.core.values.geometry import Point, Rect
 
 FLOOR = 6.0  # points; smaller text is left out rather than shrunk further
 LEADING = 1.22  # from baseline to baseline, in font sizes
@@ -25,27 +25,37 @@ class Ink(Struct, frozen=True):
     colour: Colour
 
 
-def block(
-    lines: tuple[str, ...],
-    kind: TextKind,
-    at: tuple[float, float],
-    anchor: Anchor,
-    level: Rise,
-    ink: Ink,
-    row: int | None = None,
-    layer: str = "",
-    key: str = "",
-    angle: float = 0.0,
-) -> PlacedText:
-    """Lines set one below the other about a point: `anchor` aligns them along, `level` sets the block across.
+class Stand(Struct, frozen=True):
+    """Where a block of lines stands: a point, `anchor` aligns the lines along it, `rise` sets the block across.
 
-    Heights count from the top of capitals to the baseline, so that capitals look centred. `angle` turns the block
-    clockwise about the point.
+    `angle` turns the block clockwise about the point, in degrees.
     """
+
+    at: Point
+    anchor: Anchor
+    rise: Rise
+    angle: float = 0.0
+
+
+class Owner(Struct, frozen=True):
+    """What a text belongs to: a row of the table, a layer by its name and key."""
+
+    row: int | None = None
+    layer: str = ""
+    key: str = ""
+
+
+NOBODY = Owner()
+
+
+def block(lines: tuple[str, ...], kind: TextKind, stand: Stand, ink: Ink, owner: Owner = NOBODY) -> PlacedText:
+    """Lines set one below the other. Heights count from the top of capitals to the baseline, so that capitals look
+    centred."""
     heights = metrics(ink.face)
     cap, step = heights.cap_height * ink.size, LEADING * ink.size
     tall = cap + (len(lines) - 1) * step
-    top = at[1] - {"top": 0.0, "middle": tall / 2, "bottom": tall}[level]
+    at, anchor, angle = stand.at, stand.anchor, stand.angle
+    top = at[1] - {"top": 0.0, "middle": tall / 2, "bottom": tall}[stand.rise]
     set_lines: list[PlacedLine] = []
     widest = 0.0
     for i, text in enumerate(lines):
@@ -60,8 +70,9 @@ def block(
         set_lines = [PlacedLine(one.text, *by.apply(one.x, one.y), one.width) for one in set_lines]
         bounds = turned_bounds(bounds, angle, at)
     return PlacedText(
-        " ".join(lines), kind, tuple(set_lines), bounds, anchor, ink.face, ink.size, ink.colour, row, layer, key, angle
-    )
+        " ".join(lines), kind, tuple(set_lines), bounds, anchor, ink.face, ink.size, ink.colour, owner.row,
+        owner.layer, owner.key, angle,
+    )  # fmt: skip
 
 
 def turned_bounds(rect: Rect, angle: float, about: tuple[float, float]) -> Rect:

@@ -4,13 +4,9 @@ import math
 import re
 from functools import cached_property
 
-from kavlet.core.charts.chart import AnyLayer, Chart
+from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.labels import Label
-from kavlet.core.charts.layer import Row
-from kavlet.core.charts.needle import Needle
-from kavlet.core.charts.points import Points
-from kavlet.core.charts.rings import Rings
-from kavlet.core.charts.wedges import Wedges
+from kavlet.core.charts.layer import Layer, Row, Stacking
 from kavlet.core.compose.data import Data
 from kavlet.core.figures.cells import ErrorValue, text_of
 from kavlet.core.text.numbers import written
@@ -35,16 +31,16 @@ class Wording:
         found = {title.casefold(): column for column, title in reversed(self.data.titles.items())}
         return found | {column: column for column in self.data.titles}
 
-    def figure(self, layer: AnyLayer, row: int) -> float:
+    def figure(self, layer: Layer, row: int) -> float:
         """The figure a row's label speaks of."""
-        return float(self.data.column(figure_column(layer))[row])
+        return float(self.data.column(layer.figure_column)[row])
 
-    def number_text(self, layer: AnyLayer) -> NumberText:
+    def number_text(self, layer: Layer) -> NumberText:
         if layer.label is not None and layer.label.number is not None:
             return layer.label.number
-        return self.data.number_text(figure_column(layer))
+        return self.data.number_text(layer.figure_column)
 
-    def text(self, layer: AnyLayer, row: int) -> str:
+    def text(self, layer: Layer, row: int) -> str:
         """A row's label; empty where its row is not labelled or has no value."""
         label, own = layer.label, layer.rows.get(self.data.ids[row], Row())
         if label is None or layer.helper or not own.label or not self._wanted(layer, label, row):
@@ -53,18 +49,18 @@ class Wording:
             return own.text
         return self.filled(layer, label, row)
 
-    def filled(self, layer: AnyLayer, label: Label, row: int) -> str:
+    def filled(self, layer: Layer, label: Label, row: int) -> str:
         """The template with its fields filled; a line that comes out empty is left out."""
         text = _FIELD.sub(lambda found: self._field(found[1].strip(), layer, label, row), label.template)
         return "\n".join(line.strip() for line in text.split("\n") if line.strip())
 
-    def says(self, layer: AnyLayer, row: int) -> str:
+    def says(self, layer: Layer, row: int) -> str:
         """What a mark is called: its row's name and its figure."""
         number = written(self.figure(layer, row), self.number_text(layer), self.data.locale)
         name = self.names[row] if row < len(self.names) else ""
         return f"{name}: {number}" if name and number else name or number
 
-    def _field(self, field: str, layer: AnyLayer, label: Label, row: int) -> str:
+    def _field(self, field: str, layer: Layer, label: Label, row: int) -> str:
         own = label.numbers.get(field)
         if field == "value":
             return written(self.figure(layer, row), own or self.number_text(layer), self.data.locale)
@@ -75,7 +71,7 @@ class Wording:
         if field == "share":
             return self._share_text(layer, row, own or WHOLE_PERCENT)
         if field == "step":
-            numbers = self.data.column(figure_column(layer))
+            numbers = self.data.column(layer.figure_column)
             if row == 0 or math.isnan(numbers[row]) or not numbers[row - 1]:
                 return ""
             return written(float(numbers[row] / numbers[row - 1]), own or WHOLE_PERCENT, self.data.locale)
@@ -90,25 +86,27 @@ class Wording:
             return written(value, own or self.data.number_text(column), self.data.locale)
         return "" if isinstance(value, ErrorValue) else text_of(value)
 
-    def share(self, layer: AnyLayer, row: int) -> float:
+    def share(self, layer: Layer, row: int) -> float:
         """A row's exact share of its layer's whole."""
-        column = figure_column(layer)
+        column = layer.figure_column
         numbers = [float(number) for number in self.data.column(column) if not math.isnan(number)]
         whole = math.fsum(numbers) + self.rest(layer) + self.gathered(layer)
         return self.figure(layer, row) / whole if whole else math.nan
 
-    def rest(self, layer: AnyLayer) -> float:
+    def rest(self, layer: Layer) -> float:
         """What a declared whole leaves over."""
-        return self._sum(layer.rest) if isinstance(layer, Wedges) and layer.rest else 0.0
+        return self._sum(layer.extra_columns[1])
 
-    def gathered(self, layer: AnyLayer) -> float:
+    def gathered(self, layer: Layer) -> float:
         """What small rows add up to that are drawn as one."""
-        return self._sum(layer.gathered) if isinstance(layer, Wedges) and layer.gathered else 0.0
+        return self._sum(layer.extra_columns[0])
 
     def _sum(self, column: str) -> float:
+        if not column:
+            return 0.0
         return max(0.0, math.fsum(float(number) for number in self.data.column(column) if not math.isnan(number)))
 
-    def _share_text(self, layer: AnyLayer, row: int, how: NumberText) -> str:
+    def _share_text(self, layer: Layer, row: int, how: NumberText) -> str:
         """Shares by largest remainder, so that they add up as shown; parts of a row where the layer stacks to one."""
         parts = self._parts(layer)
         key = (layer.key, how.most_decimals, row if parts else None)
@@ -117,32 +115,29 @@ class Wording:
                 figures = [float(self.data.column(one.values)[row]) for one in parts]
                 self._shares[key] = rounded_shares(figures, how.most_decimals)
             else:
-                numbers = list(map(float, self.data.column(figure_column(layer))))
+                numbers = list(map(float, self.data.column(layer.figure_column)))
                 extras = [self.gathered(layer), self.rest(layer)]
                 self._shares[key] = rounded_shares([*numbers, *extras], how.most_decimals)
         place = [one.key for one in parts].index(layer.key) if parts else row
         return written(self._shares[key][place], how, self.data.locale)
 
-    def extra_shares(self, layer: AnyLayer, how: NumberText) -> tuple[str, str]:
+    def extra_shares(self, layer: Layer, how: NumberText) -> tuple[str, str]:
         """The shares of what is gathered and of what is left over, so that all shares add up."""
         self._share_text(layer, 0, how)
         held = self._shares[layer.key, how.most_decimals, None]
         gathered, rest = (written(share, how, self.data.locale) for share in held[-2:])
         return gathered, rest
 
-    def _parts(self, layer: AnyLayer) -> list[AnyLayer]:
-        if getattr(layer, "stack", "none") != "share":
+    def _parts(self, layer: Layer) -> list[Stacking]:
+        if not isinstance(layer, Stacking) or layer.stack != "share":
             return []
-        return [
-            one
-            for one in self.chart.layers
-            if type(one) is type(layer) and getattr(one, "stack", "") == "share" and not one.hidden
-        ]
+        same = [one for one in self.chart.layers if type(one) is type(layer) and not one.hidden]
+        return [one for one in same if isinstance(one, Stacking) and one.stack == "share"]
 
-    def _wanted(self, layer: AnyLayer, label: Label, row: int) -> bool:
+    def _wanted(self, layer: Layer, label: Label, row: int) -> bool:
         if label.when == "all":
             return True
-        numbers = self.data.column(figure_column(layer))
+        numbers = self.data.column(layer.figure_column)
         held = [i for i, number in enumerate(numbers) if not math.isnan(number)]
         if label.when == "ends":
             return bool(held) and row in (held[0], held[-1])
@@ -150,11 +145,3 @@ class Wording:
             share = self.share(layer, row)
             return not math.isnan(share) and share >= label.least
         return self.data.ids[row] in layer.rows or bool(layer.rules)
-
-
-def figure_column(layer: AnyLayer) -> str:
-    """The column whose figures a layer's labels speak of."""
-    if isinstance(layer, Rings | Needle | Points) and layer.figures:
-        return layer.figures
-    true = getattr(layer, "true", "")
-    return true or layer.values

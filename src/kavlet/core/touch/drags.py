@@ -14,8 +14,7 @@ from kavlet.core.charts.solid import MOST_ANGLE, Solid
 from kavlet.core.compose.figure import Figure, Mark
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import Document
-from kavlet.desktop.parts import Part
-from kavlet.desktop.stage.hits import boxes
+from kavlet.core.touch.parts import Part, boxes
 
 Looks = dict[str, Any]
 SETTING = "settings."
@@ -103,11 +102,11 @@ def _on_plane(
     mark = next((one for one in figure.marks if one.key == part.key and one.row == part.row and one.visible), None)
     if mark is None:
         return None
-    if mark.type == "wedge" and mark.sector is not None:
+    if "out" in mark.kind.handles:
         return _explode(mark, chart)
-    if mark.type == "reference":
+    if "value" in mark.kind.handles:
         return _reference(figure, chart, mark)
-    if mark.type == "bar":
+    if "breadth" in mark.kind.handles:
         return _cap(figure, chart, mark, x, y) or _gap(figure, chart, mark, x, y)
     return None
 

@@ -1,0 +1,38 @@
+"""What an author can set of a specification by hand, declared: where it stands, its words, its kind and range."""
+
+from collections.abc import Iterable
+from typing import Any, Literal, get_args
+
+import msgspec
+from msgspec import Struct
+
+FieldKind = Literal["fill", "colour", "number", "choice", "flag", "text", "symbol", "column", "says", "switch"]
+Choices = tuple[tuple[Any, str], ...]
+
+
+class Field(Struct, frozen=True):
+    """One field: the group it stands in, its words, the path it sets, and how it is shown.
+
+    A `switch` only opens its group, where the panel has a widget of its own. `times` is what a stored number is
+    multiplied with to be shown (100 for percents); `optional` numbers may be empty; `span` is what may be typed.
+    """
+
+    group: str
+    label: str
+    path: str
+    kind: FieldKind
+    choices: Choices = ()
+    unit: str = ""
+    times: float = 1.0
+    optional: bool = False
+    span: tuple[float, float] | None = None
+
+    def under(self, path: str) -> "Field":
+        """The same field of a part that stands at a path."""
+        return msgspec.structs.replace(self, path=f"{path}.{self.path}")
+
+
+def choices(of: Any, words: dict[str, str] | None = None, only: Iterable[str] | None = None) -> Choices:
+    """The values of a Literal to choose among, each by its own word or another; all, or `only` some."""
+    held = tuple(only) if only is not None else get_args(of)
+    return tuple((one, (words or {}).get(one, one)) for one in held)

@@ -1,0 +1,182 @@
+"""What can be dressed on each part: fields, declared, in few plain groups. The panel shows only what a part has."""
+
+from typing import get_args
+
+from kavlet.core.charts.chart import AnyLayer, Chart
+from kavlet.core.charts.fields import Field, choices
+from kavlet.core.charts.frame import Cartesian, Polar
+from kavlet.core.charts.labels import Leader, Position
+from kavlet.core.charts.legend import LegendSide
+from kavlet.core.charts.solid import MOST_ANGLE, Form
+from kavlet.core.compose.kinds import PLAIN_TYPES, kind_of
+from kavlet.core.solid.material import Material
+from kavlet.core.touch.parts import Part
+
+ANGLES = (-MOST_ANGLE, MOST_ANGLE)
+POSITIONS = choices(Position, only=[one for one in get_args(Position) if one != "centre"])
+LEADERS = choices(Leader, only=("plain", "elbow", "arrow", "none"))
+ALIGNS = (("start", "left"), ("middle", "middle"), ("end", "right"))
+SOLID = "Solid"
+BODIES = choices(Form, {"drawn": "as drawn"})
+MATERIALS = choices(Material)
+STYLES = (("number", "number"), ("percent", "percent"), ("short", "1.2 K"), ("long", "1.2 thousand"))
+
+
+def offers(chart: Chart, part: Part | None) -> list[Field]:
+    """The fields of a part; of the chart itself when nothing is chosen."""
+    if part is None or part.kind == "plot":
+        return _of_frame(chart)
+    if part.kind in ("layer", "mark", "label"):
+        layer = chart.layer(part.key)
+        if layer is None:
+            return []
+        if part.kind == "label":
+            return _of_label(layer)
+        return _of_mark(layer, part) if part.kind == "mark" else [*_of_layer(layer, chart), *_of_label(layer)]
+    if part.kind == "text":
+        return _of_text(part.key)
+    if part.kind == "legend":
+        return _of_legend()
+    return _of_scale("along", "Scale") if part.key == "along" else _of_across()
+
+
+def _of_layer(layer: AnyLayer, chart: Chart) -> list[Field]:
+    at = f"layers.{layer.key}"
+    found = [Field("Fill", "Fill", f"{at}.fill", "fill"), Field("Edge", "Colour", f"{at}.edge", "colour")]
+    if layer.edge:
+        found.append(Field("Edge", "Width", f"{at}.edge_width", "number", unit="pt"))
+    kind = kind_of(layer)
+    if kind.plain and isinstance(chart.frame, Cartesian):
+        found += [
+            Field("Layer", "Drawn as", f"{at}.type", "choice", tuple((one, one) for one in PLAIN_TYPES)),
+            Field("Layer", "Column", f"{at}.values", "column"),
+            Field("Layer", "On the second axis", f"{at}.second", "flag"),
+        ]
+    found.append(Field("Layer", "Name", f"{at}.name", "text"))
+    return [*found, *(field.under(at) for field in kind.fields)]
+
+
+def _of_mark(layer: AnyLayer, part: Part) -> list[Field]:
+    found = [
+        Field("Fill", "Fill of this one", f"{part.path}.fill", "fill"),
+        Field("Edge", "Colour", f"{part.path}.edge", "colour"),
+    ]
+    return [
+        *found,
+        *(field.under(part.path) for field in kind_of(layer).row_fields),
+        Field("Label", "Labelled", f"{part.path}.label", "flag"),
+        Field("Label", "Says instead", f"{part.path}.text", "text", optional=True),
+        Field("Layer", "Hidden", f"{part.path}.hidden", "flag"),
+    ]
+
+
+def _of_label(layer: AnyLayer) -> list[Field]:
+    at = f"layers.{layer.key}.label"
+    return [
+        Field("Label", "Says", f"{at}.template", "says"),
+        Field("Label", "Stands", f"{at}.position", "choice", POSITIONS),
+        Field("Label", "Size", f"{at}.size", "number", unit="pt", optional=True),
+        Field("Label", "Colour", f"{at}.colour", "colour"),
+        Field("Label", "Bold", f"{at}.bold", "flag"),
+        Field("Label", "Italic", f"{at}.italic", "flag"),
+        Field("Label", "Leader", f"{at}.leader", "choice", LEADERS),
+        Field("Number", "Written as", f"{at}.number.style", "choice", STYLES),
+        Field("Number", "Most decimals", f"{at}.number.most_decimals", "number"),
+        Field("Number", "Least decimals", f"{at}.number.least_decimals", "number"),
+        Field("Number", "Before", f"{at}.number.prefix", "text"),
+        Field("Number", "After", f"{at}.number.suffix", "text"),
+    ]
+
+
+def _of_text(key: str) -> list[Field]:
+    return [
+        Field("Text", "Size", f"{key}.size", "number", unit="pt", optional=True),
+        Field("Text", "Bold", f"{key}.bold", "flag"),
+        Field("Text", "Italic", f"{key}.italic", "flag"),
+        Field("Text", "Colour", f"{key}.colour", "colour"),
+        Field("Text", "Stands", f"{key}.align", "choice", ALIGNS),
+    ]
+
+
+def _of_legend() -> list[Field]:
+    return [
+        Field("Legend", "Stands", "legend.side", "choice", choices(LegendSide)),
+        Field("Legend", "Title", "legend.title", "text"),
+    ]
+
+
+def _of_scale(axis: str, group: str) -> list[Field]:
+    at = f"frame.{axis}"
+    kinds = (("linear", "linear"), ("log", "logarithmic"))
+    rules = (("125", "1-2-5"), ("heckbert", "loose"), ("extended", "searched"))
+    return [
+        Field(group, "From", f"{at}.minimum", "number", optional=True),
+        Field(group, "To", f"{at}.maximum", "number", optional=True),
+        Field(group, "Step", f"{at}.step", "number", optional=True),
+        Field(group, "Shown", f"{at}.visible", "flag"),
+        Field(group, "Gridlines", f"{at}.grid", "flag"),
+        Field(group, "Axis line", f"{at}.line", "flag"),
+        Field(group, "Reversed", f"{at}.reversed", "flag"),
+        Field(group, "FieldKind", f"{at}.kind", "choice", kinds),
+        Field(group, "Ticks", f"{at}.rule", "choice", rules),
+        Field(group, "Cut at", f"{at}.cap", "number", optional=True),
+        Field(group, "Title", f"{at}.title", "text"),
+    ]
+
+
+def _of_across() -> list[Field]:
+    crowded = (("wrap", "wrap"), ("skip", "skip"), ("turn", "turn"))
+    return [
+        Field("Names", "Shown", "frame.across.visible", "flag"),
+        Field("Names", "Line", "frame.across.line", "flag"),
+        Field("Names", "Gridlines", "frame.across.grid", "flag"),
+        Field("Names", "Reversed", "frame.across.reversed", "flag"),
+        Field("Names", "Where crowded", "frame.across.crowded", "choice", crowded),
+        Field("Names", "Title", "frame.across.title", "text"),
+    ]
+
+
+def _of_frame(chart: Chart) -> list[Field]:
+    """What the whole chart has: geometry, solid bodies, scale, legend."""
+    if isinstance(chart.frame, Cartesian):
+        return [
+            Field("Geometry", "Gap width", "frame.gap_width", "number", unit="%"),
+            Field("Geometry", "Overlap", "frame.overlap", "number", unit="%"),
+            Field("Geometry", "Lying", "frame.lying", "flag"),
+            *_of_solid(chart),
+            *_of_scale("along", "Scale"),
+            *_of_legend(),
+        ]
+    if isinstance(chart.frame, Polar):
+        return [
+            Field("Geometry", "Hole", "frame.hole", "number", unit="%", times=100),
+            Field("Geometry", "Start", "frame.start", "number", unit="°"),
+            Field("Geometry", "Ring gap", "frame.ring_gap", "number", unit="pt"),
+            *_of_solid(chart),
+            *_of_legend(),
+        ]
+    return _of_legend()
+
+
+def _of_solid(chart: Chart) -> list[Field]:
+    """Solid bodies: only where there is something to make solid, and all but the switch only once it is."""
+    if not chart.has_bodies:
+        return []
+    if chart.as_solid is None:
+        return [Field(SOLID, "", "", "switch")]
+    bars = any(kind_of(layer).can_be_round for layer in chart.layers)
+    return [
+        Field(SOLID, "", "", "switch"),
+        Field(SOLID, "Turn", "solid.turn", "number", unit="°", span=ANGLES),
+        Field(SOLID, "Tilt", "solid.tilt", "number", unit="°", span=ANGLES),
+        Field(SOLID, "Perspective", "solid.perspective", "number", unit="%", times=100, span=(0, 100)),
+        Field(SOLID, "Depth", "solid.depth", "number", unit="%", times=100, optional=True, span=(1, 1000)),
+        *([Field(SOLID, "Body", "solid.form", "choice", BODIES)] if bars else []),
+        Field(SOLID, "Edge", "solid.edge", "number", unit="pt", span=(0, 50)),
+        Field(SOLID, "Material", "solid.material", "choice", MATERIALS),
+        Field(SOLID, "Light across", "solid.light_turn", "number", unit="°", span=(-180, 180)),
+        Field(SOLID, "Light height", "solid.light_tilt", "number", unit="°", span=ANGLES),
+        Field(SOLID, "Even light", "solid.ambient", "number", unit="%", times=100, span=(25, 100)),
+        Field(SOLID, "Shadow", "solid.shadow", "flag"),
+        *([Field(SOLID, "Walls and floor", "solid.walls", "flag")] if isinstance(chart.frame, Cartesian) else []),
+    ]
