@@ -8,21 +8,22 @@ import json
 import re
 import sys
 from pathlib import Path
+from typing import Any
 
 import click
 import msgspec
+from msgspec import Struct
 
 import kavlet
 from kavlet.core.build import Picture, picture
-from kavlet.core.document import charting, edits
-from kavlet.core.document.document import Document
+from kavlet.core.document.ordering import Order, ordered
 from kavlet.core.figures.recalculate import recalculate
-from kavlet.core.figures.references import column_index
-from kavlet.core.figures.table import Table
 from kavlet.core.files import atomic, csv
 from kavlet.core.files import kavlet as kavlet_file
+from kavlet.core.files import palette as palette_files
 from kavlet.core.files import tables as table_files
 from kavlet.core.files.calculated import calculated
+from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.recipes.recipe import QUESTIONS, Parameter, Recipe, Setting
 from kavlet.core.recipes.registry import RECIPES, recipe
 from kavlet.core.values.errors import KavletError
@@ -72,7 +73,7 @@ def open_file(file: Path | None) -> None:
 )
 @click.option("--theme", default=None, help="The look.")
 @click.option("--dark", is_flag=True, help="The theme's dark ground.")
-@click.option("--palette", default=None, help="A palette by name.")
+@click.option("--palette", default=None, help="A palette by name, a .gpl file, or hex codes.")
 @click.option("--look", "looks", multiple=True, metavar="PATH=VALUE", help="A look set by hand, by its path.")
 @click.option("--repeat", is_flag=True, help="One chart for each row or group, for recipes that show one.")
 @click.option("--title", default=None, help="The title, or a formula such as =B1.")
@@ -80,53 +81,75 @@ def open_file(file: Path | None) -> None:
 @click.option("--source", default="", help="The line below the chart.")
 @click.option("--scale", default=1.0, show_default=True, help="Pixels per point, for PNG.")
 @click.option("--outlines", is_flag=True, help="Write texts as outlines, for SVG.")
-def make(
-    recipe_name: str, table: Path, out: Path, roles: tuple[str, ...], settings: tuple[str, ...], sheet: str | None,
-    part: str | None, size_text: str | None, theme: str | None, dark: bool, palette: str | None, looks: tuple[str, ...],
-    repeat: bool, title: str | None, subtitle: str, source: str, scale: float, outlines: bool,
-) -> None:  # fmt: skip
-    """Build a chart of RECIPE from a table (CSV, TSV, XLSX, ODS, JSON): .svg .png .pdf .kavlet .json."""
+def make(recipe_name: str, table: Path, out: Path, **given: Any) -> None:
+    """Build a chart of RECIPE from a table (CSV, TSV, XLSX, ODS, JSON): .svg .png .jpg .pdf .kavlet .json."""
+    wish = msgspec.convert(given, _Make)
     _known_ending(out, (*PICTURES, kavlet_file.SUFFIX))
     if recipe_name not in RECIPES:
         raise click.UsageError(f"There is no recipe “{recipe_name}”. There are: {', '.join(RECIPES)}.")
     chosen = recipe(recipe_name)
-    role_pairs = [_pair(text, "--role") for text in roles]
-    setting_pairs = [_pair(text, "--set") for text in settings]
-    _known_names("--role", [name for name, _ in role_pairs], [role.name for role in chosen.roles])
+    roles = _roles(chosen, [_pair(text, "--role") for text in wish.roles])
+    setting_pairs = [_pair(text, "--set") for text in wish.settings]
     _known_names("--set", [name for name, _ in setting_pairs], [one.name for one in chosen.parameters])
-    size = read_size(size_text) if size_text is not None else None
-    read = table_files.read(table, sheet, part)
-    for note in read.notes:
-        click.echo(f"kavlet: {table.name}: {note}", err=True)
-    document, table_id = edits.add_table(Document(), _table_name(table), table_files.named(read))
-    found = document.table(table_id)
-    columns: dict[str, tuple[str, ...]] = {}
-    for name, text in role_pairs:
-        columns[name] = (*columns.get(name, ()), *_columns(found, text))
-    for role in chosen.roles:
-        if len(columns.get(role.name, ())) > 1 and not role.many:
-            raise click.UsageError(f"--role {role.name} takes one column.")
-    document, chart_id = edits.add_chart(document, table_id, recipe_name, columns)
-    changes: dict[str, object] = {
-        "settings": _settings(chosen, setting_pairs), "subtitle": subtitle, "source": source,
-    }  # fmt: skip
-    if size is not None:
-        changes |= {"width": size.width, "height": size.height}
-    if title is not None:
-        changes["title"] = title
-    entry = document.chart(chart_id)
-    made_by_hand = {path: _look(text) for path, text in (_pair(one, "--look") for one in looks)}
-    changes["dress"] = msgspec.structs.replace(
-        entry.dress, theme=theme or entry.dress.theme, dark=dark, palette=palette, overrides=made_by_hand
+    order = Order(
+        recipe=recipe_name,
+        rows=table_files.named(_read(table, wish.sheet, wish.part)),
+        name=_table_name(table),
+        roles=roles,
+        settings=_settings(chosen, setting_pairs),
+        size=read_size(wish.size_text) if wish.size_text is not None else None,
+        theme=wish.theme,
+        dark=wish.dark,
+        palette=palette_files.asked(wish.palette) if wish.palette is not None else None,
+        looks={path: _look(text) for path, text in (_pair(one, "--look") for one in wish.looks)},
+        repeat=wish.repeat,
+        title=wish.title,
+        subtitle=wish.subtitle,
+        source=wish.source,
     )
-    document = edits.change_chart(document, chart_id, **changes)
-    if repeat:
-        document = charting.repeated(document, chart_id, True)
+    document, chart_id = ordered(order)
     made = picture(document, recalculate(document.tables), chart_id)
     if out.suffix.lower() == kavlet_file.SUFFIX:
         kavlet_file.save(document, out)
     else:
-        _write(made, out, scale, outlines)
+        _write(made, out, wish.scale, wish.outlines)
+
+
+class _Make(Struct, frozen=True):
+    """The options of `kavlet make`, as click gives them."""
+
+    roles: tuple[str, ...]
+    settings: tuple[str, ...]
+    sheet: str | None
+    part: str | None
+    size_text: str | None
+    theme: str | None
+    dark: bool
+    palette: str | None
+    looks: tuple[str, ...]
+    repeat: bool
+    title: str | None
+    subtitle: str
+    source: str
+    scale: float
+    outlines: bool
+
+
+def _roles(chosen: Recipe, pairs: list[tuple[str, str]]) -> dict[str, tuple[str, ...]]:
+    """Columns by role; naming a role twice gives it both."""
+    _known_names("--role", [name for name, _ in pairs], [role.name for role in chosen.roles])
+    roles: dict[str, tuple[str, ...]] = {}
+    for name, text in pairs:
+        roles[name] = (*roles.get(name, ()), text)
+    return roles
+
+
+def _read(table: Path, sheet: str | None, part: str | None) -> ReadSheet:
+    """A table's cells; what could not be taken over is said."""
+    read = table_files.read(table, sheet, part)
+    for note in read.notes:
+        click.echo(f"kavlet: {table.name}: {note}", err=True)
+    return read
 
 
 @cli.command()
@@ -164,9 +187,7 @@ def render(file: Path, out: Path, name: str | None, every: bool, scale: float, o
 @click.option("--range", "part", default=None, help="Which part of a sheet, such as A1:C9.")
 def calc(table: Path, out: Path | None, sheet: str | None, part: str | None) -> None:
     """Evaluate the formulas of a table (CSV, XLSX, ODS) and print all values, cell by cell in place, as CSV."""
-    read = table_files.read(table, sheet, part)
-    for note in read.notes:
-        click.echo(f"kavlet: {table.name}: {note}", err=True)
+    read = _read(table, sheet, part)
     text = csv.dumps(calculated(read.cells, table.stem))
     if out is not None:
         atomic.write(out, text.encode())
@@ -260,26 +281,6 @@ def _setting(parameter: Parameter, text: str) -> Setting:
         except ValueError:
             return text
     return text
-
-
-def _columns(table: Table, text: str) -> tuple[str, ...]:
-    """The ids of columns given by name or letters; several are separated by commas where no name holds one."""
-    names = {column.name.strip().casefold() for column in table.columns}
-    if "," in text and text.strip().casefold() not in names:
-        return tuple(_column(table, part) for part in text.split(","))
-    return (_column(table, text),)
-
-
-def _column(table: Table, text: str) -> str:
-    """The id of a column given by its name, whatever its case, or by its letters."""
-    for fold in (str, str.casefold):
-        for column in table.columns:
-            if fold(column.name.strip()) == fold(text.strip()):
-                return column.id
-    if re.fullmatch(r"[A-Z]{1,2}", text) and column_index(text) < len(table.columns):
-        return table.columns[column_index(text)].id
-    names = ", ".join(f"“{table.called(i)}”" for i in range(len(table.columns)))
-    raise KavletError(f"The table has no column “{text}”.", remedy=f"It has {names}.")
 
 
 def _table_name(path: Path) -> str:

@@ -15,12 +15,13 @@ from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.overrides import checked, held, overridden
 from kavlet.core.document import edits
 from kavlet.core.dress.colours import diverging, sequence, tints
-from kavlet.core.dress.palettes import from_gpl, from_text, palettes
+from kavlet.core.dress.palettes import from_text, palettes
 from kavlet.core.dress.style import Dress, resolve
 from kavlet.core.dress.theme import themes
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files import kit as kit_file
 from kavlet.core.files import pictures
+from kavlet.core.files.palette import from_gpl
 from kavlet.core.values.colour import Colour, colour, contrast, oklab
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.lengths import size

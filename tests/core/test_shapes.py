@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from kavlet.core.scene.path import Path, recorded
 from kavlet.core.scene.pens import SvgPen
-from kavlet.core.shapes.arc import arc_to, at, disc, wedge
+from kavlet.core.shapes.arc import Sector, arc_to, at, disc, wedge
 from kavlet.core.shapes.area import area, left_of, polygons
 from kavlet.core.shapes.body import body, cylinder
 from kavlet.core.shapes.box import box
@@ -46,19 +46,19 @@ def test_arcs_stay_on_their_circle(start: float, sweep: float) -> None:
 
 
 def test_wedges_of_a_turn_fill_a_ring() -> None:
-    ring = area(recorded(wedge, (0, 0), 30, 90, 0, 360))
-    parts = sum(area(recorded(wedge, (0, 0), 30, 90, a, b)) for a, b in ((0, 70), (70, 200), (200, 360)))
+    ring = area(recorded(wedge, Sector((0, 0), 30, 90, 0, 360)))
+    parts = sum(area(recorded(wedge, Sector((0, 0), 30, 90, a, b))) for a, b in ((0, 70), (70, 200), (200, 360)))
     assert ring == pytest.approx(math.pi * (90**2 - 30**2), rel=0.002)
     assert parts == pytest.approx(ring, rel=0.002)
 
 
 @pytest.mark.parametrize(("start", "end", "inner"), [(10, 10, 0), (0, -5, 20), (0, 90, 100)])
 def test_a_wedge_of_nothing_draws_nothing(start: float, end: float, inner: float) -> None:
-    assert recorded(wedge, (0, 0), inner, 100, start, end).verbs == ""
+    assert recorded(wedge, Sector((0, 0), inner, 100, start, end)).verbs == ""
 
 
 def test_gaps_between_wedges_have_parallel_sides() -> None:
-    made = recorded(wedge, (0, 0), 50, 100, 0, 90, 4.0)
+    made = recorded(wedge, Sector((0, 0), 50, 100, 0, 90), 4.0)
     first, last = points(made)[0], points(made)[-1]
     assert first[0] == pytest.approx(2)
     assert last[0] == pytest.approx(2)
@@ -66,10 +66,10 @@ def test_gaps_between_wedges_have_parallel_sides() -> None:
 
 @given(st.floats(0.5, 40), st.floats(2, 359))
 def test_rounded_wedges_stay_inside_the_plain_one(corner: float, sweep: float) -> None:
-    made = recorded(wedge, (0, 0), 60, 100, 0, sweep, 0.0, corner)
+    made = recorded(wedge, Sector((0, 0), 60, 100, 0, sweep), 0.0, corner)
     drawn = [math.hypot(x, y) for polygon in polygons(made) for x, y in polygon]
     assert all(59.9 <= radius <= 100.1 for radius in drawn)
-    assert area(made) <= area(recorded(wedge, (0, 0), 60, 100, 0, sweep)) * 1.001
+    assert area(made) <= area(recorded(wedge, Sector((0, 0), 60, 100, 0, sweep))) * 1.001
 
 
 @pytest.mark.parametrize("form", ["square", "rounded", "capsule", "cylinder"])

@@ -19,7 +19,7 @@ from kavlet.core.compose.data import Data
 from kavlet.core.compose.frames import ticks
 from kavlet.core.compose.stacks import spans
 from kavlet.core.scene.path import recorded
-from kavlet.core.shapes.arc import arc_to, at, wedge
+from kavlet.core.shapes.arc import Sector, arc_to, at, wedge
 from kavlet.core.shapes.area import area
 from kavlet.core.values.apportion import apportioned
 from kavlet.core.values.geometry import Size
@@ -40,7 +40,7 @@ def test_wedges(case: dict[str, Any]) -> None:
     start, end = case["start_deg"], case["end_deg"]
     if end <= start:
         pytest.skip("no sweep, no wedge")
-    made = recorded(wedge, (0.0, 0.0), case["inner"], case["outer"], start, end)
+    made = recorded(wedge, Sector((0.0, 0.0), case["inner"], case["outer"], start, end))
     assert area(made) == pytest.approx(case["area"], rel=0.002)
     if "start_point_outer" in case:
         assert at((0, 0), case["outer"], start) == pytest.approx(tuple(case["start_point_outer"]), abs=1e-4)
@@ -56,7 +56,10 @@ def test_wedges(case: dict[str, Any]) -> None:
 )
 def test_rounded_wedges(case: dict[str, Any]) -> None:
     made = recorded(
-        wedge, (0.0, 0.0), case["inner"], case["outer"], case["start_deg"], case["end_deg"], 0.0, case["corner_radius"]
+        wedge,
+        Sector((0.0, 0.0), case["inner"], case["outer"], case["start_deg"], case["end_deg"]),
+        0.0,
+        case["corner_radius"],
     )
     assert area(made) == pytest.approx(case["path_area"], rel=0.006)
 

@@ -15,7 +15,7 @@ from matplotlib.path import Path as Outline
 from scipy.spatial.transform import Rotation
 
 from kavlet.core.scene.path import Path, recorded
-from kavlet.core.shapes.arc import wedge
+from kavlet.core.shapes.arc import Sector, wedge
 from kavlet.core.shapes.body import ellipse
 from kavlet.core.shapes.box import box
 from kavlet.core.solid import sequence
@@ -46,22 +46,16 @@ def rows_of_columns(random: Random) -> list[Loft]:
             form = random.choice(["slab", "round", "cone", "pyramid"], p=[0.4, 0.3, 0.1, 0.2])
             for _ in range(random.integers(1, 3)):
                 long = random.uniform(4, 40)
-                made.append(column_of(form, lying, start, thick, foot, long, back, deep, random))
+                made.append(column_of(form, lying, (start, thick), (foot, long), (back, deep), random))
                 foot += long
     return made
 
 
-def column_of(
-    form: str,
-    lying: bool,
-    start: float,
-    thick: float,
-    foot: float,
-    long: float,
-    back: float,
-    deep: float,
-    random: Random,
-) -> Loft:
+Span = tuple[float, float]  # from where on, and how far
+
+
+def column_of(form: str, lying: bool, across: Span, along: Span, depth: Span, random: Random) -> Loft:
+    (start, thick), (foot, long), (back, deep) = across, along, depth
     if form == "slab":
         flat = Rect(foot, start, long, thick) if lying else Rect(start, -foot - long, thick, long)
         front = back + deep
@@ -100,7 +94,7 @@ def slices(random: Random) -> list[Loft]:
             if ring < rings - 1 or (rings > 1 and end - start > 150):
                 out = 0.0  # moved out, it would run into another ring
             center = (out * math.sin(middle), -out * math.cos(middle))
-            path = recorded(wedge, center, inner, outer, float(start), float(end))
+            path = recorded(wedge, Sector(center, inner, outer, float(start), float(end)))
             shape = outline_of(path)
             levels = [Level(back), Level(0.0)]
             if edge:

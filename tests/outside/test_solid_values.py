@@ -11,7 +11,7 @@ from scipy.spatial import ConvexHull
 from scipy.spatial.transform import Rotation
 
 from kavlet.core.scene.path import recorded
-from kavlet.core.shapes.arc import wedge
+from kavlet.core.shapes.arc import Sector, wedge
 from kavlet.core.shapes.body import ellipse
 from kavlet.core.shapes.box import box
 from kavlet.core.solid.assembly import Assembly
@@ -145,15 +145,15 @@ BODIES = {
         Loft(outline_of(recorded(ellipse, 0.0, 0.0, 12.0, 5.0)), (Level(0), Level(9)), "up"), math.pi * 60 * 9, 2
     ),
     "slice": (
-        Loft(outline_of(recorded(wedge, (5, 5), 0.0, 40.0, 20.0, 95.0)), (Level(-8), Level(0))),
+        Loft(outline_of(recorded(wedge, Sector((5, 5), 0.0, 40.0, 20.0, 95.0))), (Level(-8), Level(0))),
         75 / 360 * math.pi * 1600 * 8, 2,
     ),
     "ring sector": (
-        Loft(outline_of(recorded(wedge, (0, 0), 25.0, 40.0, 10.0, 310.0)), (Level(-8), Level(0))),
+        Loft(outline_of(recorded(wedge, Sector((0, 0), 25.0, 40.0, 10.0, 310.0))), (Level(-8), Level(0))),
         300 / 360 * math.pi * (1600 - 625) * 8, 2,
     ),
     "whole ring": (
-        Loft(outline_of(recorded(wedge, (0, 0), 25.0, 40.0, 0.0, 360.0)), (Level(-8), Level(0))),
+        Loft(outline_of(recorded(wedge, Sector((0, 0), 25.0, 40.0, 0.0, 360.0))), (Level(-8), Level(0))),
         math.pi * (1600 - 625) * 8, 0,
     ),
 }  # fmt: skip
@@ -195,7 +195,7 @@ def test_a_rounded_edge_takes_as_much_away_as_it_should() -> None:
 @pytest.mark.parametrize("by", [1.0, 2.5])
 def test_an_outline_is_drawn_in_by_as_much_as_asked(by: float) -> None:
     """Sector of a ring: straight sides move by the inset, arcs change their radius by it."""
-    shape = outline_of(recorded(wedge, (0, 0), 25.0, 60.0, 30.0, 140.0))
+    shape = outline_of(recorded(wedge, Sector((0, 0), 25.0, 60.0, 30.0, 140.0)))
     inner = Loft(shape, (Level(0.0, inset=by), Level(1.0, inset=by))).mesh(24)
     radii = np.linalg.norm(inner.vertices[:, :2], axis=1)
     assert radii.max() == pytest.approx(60 - by, abs=0.06)

@@ -7,6 +7,7 @@ from msgspec import Struct
 from kavlet.core.dress.fills import Fill
 from kavlet.core.scene.path import Path
 from kavlet.core.scene.primitives import Primitive
+from kavlet.core.shapes.arc import Sector
 from kavlet.core.shapes.body import BodyForm, End
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Point, Rect, Size
@@ -19,16 +20,6 @@ TextKind = Literal[
     "title", "subtitle", "source", "name", "heading", "label", "tick", "axis title", "legend", "note", "panel"
 ]
 RuleKind = Literal["grid", "minor", "axis", "tick", "frame", "leader"]
-
-
-class Sector(Struct, frozen=True):
-    """The ring sector that a round mark fills: degrees clockwise from 12 o'clock, radii in points."""
-
-    center: tuple[float, float]
-    inner: float
-    outer: float
-    start: float
-    end: float
 
 
 class BarBox(Struct, frozen=True):

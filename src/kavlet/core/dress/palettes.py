@@ -46,24 +46,3 @@ def from_text(text: str) -> tuple[str, ...]:
     if not found:
         raise KavletError("The text holds no colours.", remedy="Colours are written like #7a2e5d.")
     return tuple(found[:MOST])
-
-
-def from_gpl(text: str) -> Palette:
-    """The palette of a .gpl file: a head line, `Name:`, and lines of red, green, blue (0 to 255) and a name."""
-    lines = text.splitlines()
-    if not lines or not lines[0].strip().startswith("GIMP Palette"):
-        raise KavletError("The file is not a .gpl palette.")
-    name = "Palette"
-    colours: list[str] = []
-    for line in lines[1:]:
-        if line.startswith("Name:"):
-            name = line.partition(":")[2].strip() or name
-            continue
-        found = re.match(r"\s*(\d{1,3})\s+(\d{1,3})\s+(\d{1,3})(?:\s|$)", line)
-        if found and all(int(part) <= 255 for part in found.groups()):
-            code = "#" + "".join(f"{int(part):02x}" for part in found.groups())
-            if code not in colours:
-                colours.append(code)
-    if not colours:
-        raise KavletError("The palette holds no colours.")
-    return Palette(name.casefold(), name, "qualitative", tuple(colours[:MOST]))

@@ -2,10 +2,22 @@
 
 import math
 
+from msgspec import Struct
+
 from kavlet.core.scene.pens import Pen
 from kavlet.core.values.geometry import Point
 
 FULL = 360.0
+
+
+class Sector(Struct, frozen=True):
+    """A sector of a ring: degrees clockwise from 12 o'clock, radii in points; of a disc where the inner one is 0."""
+
+    center: Point
+    inner: float
+    outer: float
+    start: float
+    end: float
 
 
 def at(center: Point, radius: float, angle: float) -> Point:
@@ -42,22 +54,14 @@ def disc(pen: Pen, center: Point, radius: float) -> None:
     pen.close()
 
 
-def wedge(
-    pen: Pen,
-    center: Point,
-    inner: float,
-    outer: float,
-    start: float,
-    end: float,
-    gap: float = 0.0,
-    corner: float = 0.0,
-) -> None:
-    """A sector of a disc or ring, from `start` to `end` degrees.
+def wedge(pen: Pen, sector: Sector, gap: float = 0.0, corner: float = 0.0) -> None:
+    """A sector of a disc or ring.
 
     `gap` points are left free between neighbours, half of it at each side, so that the free strip has parallel sides
     as far in as there is room. `corner` rounds all corners by a radius in points, as far as the sector allows. A full
     turn becomes a disc or a ring; an empty sweep nothing.
     """
+    center, inner, outer, start, end = sector.center, sector.inner, sector.outer, sector.start, sector.end
     sweep = end - start
     if sweep <= 0 or outer <= 0 or outer <= inner:
         return
@@ -77,7 +81,7 @@ def wedge(
         # Without a hole the two sides meet on the bisector, where strips of half a gap cross.
         depth = gap / 2 / math.sin(math.radians(sweep / 2)) if gap and sweep < 180 else gap / 2
         tip = at(center, min(depth, outer), middle) if gap else center
-        _with_tip(pen, center, outer, o1, o2, tip, corner)
+        _with_tip(pen, Sector(center, 0.0, outer, o1, o2), tip, corner)
         return
     most = min((outer - inner) / 2, math.radians(max(0.0, o2 - o1)) * outer / 2.2)
     r = max(0.0, min(corner, most))
@@ -91,7 +95,8 @@ def wedge(
     _rounded(pen, center, (inner, outer), (i1, i2), (o1, o2), r)
 
 
-def _with_tip(pen: Pen, center: Point, outer: float, start: float, end: float, tip: Point, corner: float) -> None:
+def _with_tip(pen: Pen, sector: Sector, tip: Point, corner: float) -> None:
+    center, outer, start, end = sector.center, sector.outer, sector.start, sector.end
     r = max(0.0, min(corner, outer / 3, math.radians(max(0.0, end - start)) * outer / 2.2))
     if r < 0.05:
         pen.move_to(*tip)

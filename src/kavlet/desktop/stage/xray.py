@@ -47,8 +47,7 @@ def _paint_helper(mark: Mark, painter: QPainter, colour: QColor) -> None:
         from kavlet.core.scene.path import recorded
         from kavlet.core.shapes.arc import wedge
 
-        s = mark.sector
-        painter.drawPath(qpath(recorded(wedge, s.center, s.inner, s.outer, s.start, s.end)))
+        painter.drawPath(qpath(recorded(wedge, mark.sector)))
     else:
         painter.drawRect(box)
     painter.setBrush(Qt.BrushStyle.NoBrush)

@@ -5,7 +5,6 @@ import math
 from kavlet.core.charts.frame import Polar
 from kavlet.core.charts.needle import Needle
 from kavlet.core.compose.context import Context
-from kavlet.core.compose.figure import Sector
 from kavlet.core.compose.frames.disc import Disc
 from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.placing import Drawn, Placing, Who
@@ -13,7 +12,7 @@ from kavlet.core.compose.words.labels import LabelSpot, Manner, ink
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.pens import Pen
 from kavlet.core.scene.primitives import Primitive, Shape
-from kavlet.core.shapes.arc import arc_to, at, disc
+from kavlet.core.shapes.arc import Sector, arc_to, at, disc
 from kavlet.core.shapes.box import quad
 from kavlet.core.values.colour import Colour
 

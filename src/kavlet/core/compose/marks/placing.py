@@ -6,7 +6,7 @@ from msgspec import Struct
 
 from kavlet.core.charts.layer import Layer, Row
 from kavlet.core.compose.context import Context
-from kavlet.core.compose.figure import BarBox, Mark, PlacedText, Sector
+from kavlet.core.compose.figure import BarBox, Mark, PlacedText
 from kavlet.core.compose.kind import Kind
 from kavlet.core.compose.marks.painting import Filling, fill_of
 from kavlet.core.compose.words.fan import Fanned
@@ -14,6 +14,7 @@ from kavlet.core.compose.words.labels import LabelSpot, Manner, Wanted, wanted
 from kavlet.core.dress.fills import Fill
 from kavlet.core.scene.path import Path
 from kavlet.core.scene.primitives import Primitive
+from kavlet.core.shapes.arc import Sector
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Point, Rect
 

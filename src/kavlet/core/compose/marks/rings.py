@@ -4,7 +4,6 @@ import math
 
 from kavlet.core.charts.rings import Rings
 from kavlet.core.compose.context import Context
-from kavlet.core.compose.figure import Sector
 from kavlet.core.compose.frames.disc import Disc
 from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.painting import painted
@@ -13,7 +12,7 @@ from kavlet.core.compose.words.labels import LabelSpot, Manner, ink
 from kavlet.core.compose.words.lettering import Ink, Owner, Stand, block
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape
-from kavlet.core.shapes.arc import at, wedge
+from kavlet.core.shapes.arc import Sector, at, wedge
 from kavlet.core.text.faces import metrics
 from kavlet.core.text.shaping import width
 from kavlet.core.text.wrapping import shortened
@@ -31,7 +30,7 @@ def place(layer: Rings, on: Disc, to: Placing) -> None:
         corner = thick / 2 if layer.round else 0.0
         sweep = float(sweeps[row])
         figure = to.wording.figure(layer, row)
-        track = recorded(wedge, on.center, inner, outer, start, start + on.frame.sweep, 0.0, corner)
+        track = recorded(wedge, Sector(on.center, inner, outer, start, start + on.frame.sweep), 0.0, corner)
         behind = (Shape(track, style.named["track"]),) if layer.track else ()
         items: tuple[Primitive, ...] = ()
         swept = 0.0 if math.isnan(sweep) else max(0.0, min(sweep, on.frame.sweep))
@@ -39,7 +38,7 @@ def place(layer: Rings, on: Disc, to: Placing) -> None:
         least = math.degrees(thick / ((inner + outer) / 2)) if layer.round and swept > 0 else 0.0
         shown = min(on.frame.sweep, max(swept, least))
         sector = Sector(on.center, inner, outer, start, start + swept)
-        path = recorded(wedge, on.center, inner, outer, start, start + shown, 0.0, corner)
+        path = recorded(wedge, Sector(on.center, inner, outer, start, start + shown), 0.0, corner)
         filling = to.filling(layer, row, figure)
         visible = to.is_drawn(layer, row)
         if visible and path.verbs:

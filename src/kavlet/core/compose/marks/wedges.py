@@ -10,7 +10,7 @@ from kavlet.core.charts.fields import Field
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.compose.context import Context
-from kavlet.core.compose.figure import PlacedText, Sector
+from kavlet.core.compose.figure import PlacedText
 from kavlet.core.compose.frames.disc import Disc
 from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.painting import Filling, painted
@@ -22,7 +22,7 @@ from kavlet.core.compose.words.lettering import upright
 from kavlet.core.compose.words.room import pieces
 from kavlet.core.dress.fills import Fill
 from kavlet.core.scene.path import recorded
-from kavlet.core.shapes.arc import at, wedge
+from kavlet.core.shapes.arc import Sector, at, wedge
 from kavlet.core.text.shaping import width
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
@@ -92,7 +92,7 @@ def place(layer: Wedges, on: Disc, to: Placing) -> None:
         out = 0.0 if part.row is None else out
         center = at(on.center, out, (part.start + part.end) / 2) if out else on.center
         sector = Sector(center, inner, outer, part.start, part.end)
-        path = recorded(wedge, center, inner, outer, part.start, part.end, layer.gap, layer.corner)
+        path = recorded(wedge, Sector(center, inner, outer, part.start, part.end), layer.gap, layer.corner)
         bounds = path.bounds
         if layer.helper or (is_rest and not layer.rest_shown) or (own is not None and own.hidden):
             who = Who(row_id, name=layer.rest_name if is_rest else layer.name, helper=layer.helper or is_rest)

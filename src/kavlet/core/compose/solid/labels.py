@@ -6,13 +6,13 @@ from collections.abc import Callable
 import msgspec
 import numpy as np
 
-from kavlet.core.compose.figure import Mark, PlacedText, Sector
+from kavlet.core.compose.figure import Mark, PlacedText
 from kavlet.core.compose.marks.placing import Placing
 from kavlet.core.compose.marks.wedges import holds
 from kavlet.core.compose.words.fan import Fanned
 from kavlet.core.compose.words.labels import LabelSpot, Wanted
 from kavlet.core.dress.style import Style
-from kavlet.core.shapes.arc import at
+from kavlet.core.shapes.arc import Sector, at
 from kavlet.core.solid.camera import Camera, SeenPlane
 from kavlet.core.solid.cover import Cover
 from kavlet.core.solid.light import lit

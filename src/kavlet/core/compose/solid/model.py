@@ -30,7 +30,7 @@ from kavlet.core.compose.solid.paint import (
     wall_items,
     whole,
 )
-from kavlet.core.compose.solid.room import beside, furnished, moved_to, shadows, walls
+from kavlet.core.compose.solid.room import Lit, beside, furnished, moved_to, shadows, walls
 from kavlet.core.compose.solid.sheet import on_sheet
 from kavlet.core.compose.words.fan import Fanned
 from kavlet.core.compose.words.labels import Wanted
@@ -138,7 +138,7 @@ class Modelled:
         shown = [to.marks[i] for i in dict.fromkeys(part.mark for part in self.bodies.parts)]
         ground = walls(solid, self._frame.plot, depth, camera, to) if isinstance(self._frame, Plane) else []
         is_round = any(part.round for part in self.bodies.parts) and solid.form != "pyramid"
-        shade = shadows(solid, self._frame, shown, depth, camera, light, is_round)
+        shade = shadows(self._frame, shown, Lit(depth, camera, light, is_round)) if solid.shadow else []
         furniture = furnished(self._furniture, self._frame, depth, camera)
         labels, fans = self._labels(camera, faces, looks, marks)
         return Made(

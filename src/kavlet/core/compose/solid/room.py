@@ -5,9 +5,10 @@ from itertools import pairwise
 
 import msgspec
 import numpy as np
+from msgspec import Struct
 
 from kavlet.core.charts.solid import Solid
-from kavlet.core.compose.figure import Mark, PlacedLine, PlacedRule, PlacedText, Sector
+from kavlet.core.compose.figure import Mark, PlacedLine, PlacedRule, PlacedText
 from kavlet.core.compose.frames.disc import Disc
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.furniture import Furniture
@@ -15,7 +16,7 @@ from kavlet.core.compose.marks.placing import Placing
 from kavlet.core.compose.words.lettering import FLOOR, Ink, Owner, Stand, block
 from kavlet.core.scene.path import CURVE, Path, joined, recorded
 from kavlet.core.scene.primitives import Primitive, Shape
-from kavlet.core.shapes.arc import wedge
+from kavlet.core.shapes.arc import Sector, wedge
 from kavlet.core.shapes.box import box, quad
 from kavlet.core.solid.camera import Camera, SeenPlane
 from kavlet.core.solid.light import Light
@@ -63,19 +64,30 @@ def _outline(corners: list[tuple[float, float, float]], camera: Camera) -> Path:
 # Shadows
 
 
-def shadows(
-    solid: Solid, frame: Plane | Disc, marks: list[Mark], depth: float, camera: Camera, light: Light, is_round: bool
-) -> list[Primitive]:
+class Lit(Struct, frozen=True, eq=False):
+    """Bodies under a light from where they are looked at: how deep they are, and whether they are round."""
+
+    depth: float
+    camera: Camera
+    light: Light
+    is_round: bool
+
+    @property
+    def toward(self) -> Array:
+        """The direction toward the light, in the model's own space."""
+        made: Array = self.camera.rotation.T @ self.light.direction
+        return made
+
+
+def shadows(frame: Plane | Disc, marks: list[Mark], bodies: Lit) -> list[Primitive]:
     """Soft shadows on the ground: the floor below standing bars, else the plane behind all bodies."""
-    if not solid.shadow or not marks:
+    if not marks:
         return []
-    toward = camera.rotation.T @ light.direction
+    depth, camera, is_round, toward = bodies.depth, bodies.camera, bodies.is_round, bodies.toward
     strength = SHADOW * camera.view.strength
     fade = GROWN * depth
     if isinstance(frame, Plane) and not frame.lying:
-        return (
-            _on_floor(frame, marks, depth, camera, toward, strength, fade, is_round) if camera.view.tilt > 0.5 else []
-        )
+        return _on_floor(frame, marks, bodies) if camera.view.tilt > 0.5 else []
     if is_round and isinstance(frame, Plane):
         return []
     slant = min(0.45, 1 / max(0.35, float(toward[2]))) * 0.35 * depth
@@ -121,7 +133,7 @@ def _grown_sector(s: Sector, by: float, dx: float, dy: float) -> Path | None:
     start, end = s.start - wide, s.end + wide
     if outer <= inner or end <= start:
         return None
-    return recorded(wedge, (s.center[0] + dx, s.center[1] + dy), inner, outer, start, min(end, start + 360))
+    return recorded(wedge, Sector((s.center[0] + dx, s.center[1] + dy), inner, outer, start, min(end, start + 360)))
 
 
 class _Foot:
@@ -142,11 +154,9 @@ class _Foot:
         return self._outline.path(self._outline.inset(-by) + np.array([dx, dy]))
 
 
-def _on_floor(
-    frame: Plane, marks: list[Mark], depth: float, camera: Camera, toward: Array, strength: float, fade: float,
-    is_round: bool,
-) -> list[Primitive]:  # fmt: skip
+def _on_floor(frame: Plane, marks: list[Mark], bodies: Lit) -> list[Primitive]:
     """Footprints on the floor, drawn out away from the light."""
+    depth, camera, toward = bodies.depth, bodies.camera, bodies.toward
     base = frame.along(max(frame.first.minimum, min(0.0, frame.first.maximum)))
     steep = 1 / max(0.5, float(toward[1]))
     held = [mark.bounds for mark in marks]
@@ -157,14 +167,14 @@ def _on_floor(
     dx, dz = -float(toward[0]) * long, -float(toward[2]) * long
     floor = camera.floor(base)
     made: list[Primitive] = []
-    dark, grows = _faded(fade, strength)
+    dark, grows = _faded(GROWN * depth, SHADOW * camera.view.strength)
     for grow in grows:
         left, right = boxes[:, 0] - grow + np.minimum(0.0, dx), boxes[:, 1] + grow + np.maximum(0.0, dx)
         front, back = grow + np.maximum(0.0, dz), -depth - grow + np.minimum(0.0, dz)
         feet = np.stack([left, -front, right, -back], axis=1)[(right > left) & (front > back)]
         if len(feet):
             sides = np.minimum(feet[:, 2] - feet[:, 0], feet[:, 3] - feet[:, 1])
-            radii = sides / 2 if is_round else np.minimum(sides / 2, max(0.0, grow))
+            radii = sides / 2 if bodies.is_round else np.minimum(sides / 2, max(0.0, grow))
             made.append(Shape(_rounded_boxes(feet, radii, floor), dark))
     return made
 

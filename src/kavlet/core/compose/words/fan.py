@@ -6,11 +6,11 @@ from typing import Protocol
 import msgspec
 from msgspec import Struct
 
-from kavlet.core.compose.figure import Anchor, PlacedText, Sector
+from kavlet.core.compose.figure import Anchor, PlacedText
 from kavlet.core.compose.words.labels import SIZES, Wanted, settle
 from kavlet.core.compose.words.lettering import FLOOR, LEADING, Ink, Owner, Stand, block, tall, widest
 from kavlet.core.compose.words.room import Room
-from kavlet.core.shapes.arc import at
+from kavlet.core.shapes.arc import Sector, at
 from kavlet.core.text.wrapping import wrapped
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect

@@ -11,17 +11,19 @@ from kavlet.core.figures.ranges import Block
 _WIDE = Context(prec=400)
 
 
-@function("SUM", "number; …", "Adds the numbers.", 1, blocks=True)
+@function("SUM", "number; …", "Adds the numbers.", 1, takes="ranges")
 def _sum(*arguments: Argument) -> Value:
     return total(arguments)
 
 
-@function("PRODUCT", "number; …", "Multiplies the numbers.", 1, blocks=True)
+@function("PRODUCT", "number; …", "Multiplies the numbers.", 1, takes="ranges")
 def _product(*arguments: Argument) -> Value:
     return float(math.prod(numbers(arguments)))
 
 
-@function("SUMPRODUCT", "block; …", "Multiplies blocks of one size cell by cell and adds the products.", 1, blocks=True)
+@function(
+    "SUMPRODUCT", "block; …", "Multiplies blocks of one size cell by cell and adds the products.", 1, takes="ranges"
+)
 def _sum_product(*arguments: Argument) -> Value:
     blocks = [block(argument) for argument in arguments]
     first = blocks[0]
@@ -145,22 +147,22 @@ def _atan2(x: Argument, y: Argument) -> Value:
     return math.atan2(number(y), number(x))
 
 
-@function("ROW", "[cell]", "The row of a cell, or of the formula’s own.", 1, 1, blocks=True)
+@function("ROW", "[cell]", "The row of a cell, or of the formula’s own.", 1, 1, takes="ranges")
 def _row(of: Argument) -> Value:
     return float(getattr(of, "row", -1) + 1) or ErrorValue.VALUE
 
 
-@function("COLUMN", "[cell]", "The column of a cell as a number, or of the formula’s own.", 1, 1, blocks=True)
+@function("COLUMN", "[cell]", "The column of a cell as a number, or of the formula’s own.", 1, 1, takes="ranges")
 def _column(of: Argument) -> Value:
     return float(getattr(of, "column", -1) + 1) or ErrorValue.VALUE
 
 
-@function("ROWS", "range", "How many rows a range has.", 1, 1, blocks=True)
+@function("ROWS", "range", "How many rows a range has.", 1, 1, takes="ranges")
 def _rows(of: Argument) -> Value:
     return float(of.height) if isinstance(of, Block) else 1.0
 
 
-@function("COLUMNS", "range", "How many columns a range has.", 1, 1, blocks=True)
+@function("COLUMNS", "range", "How many columns a range has.", 1, 1, takes="ranges")
 def _columns(of: Argument) -> Value:
     return float(of.width) if isinstance(of, Block) else 1.0
 

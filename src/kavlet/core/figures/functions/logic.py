@@ -5,7 +5,7 @@ from kavlet.core.figures.functions.registry import Argument, Failure, Later, eve
 from kavlet.core.figures.ranges import Block
 
 
-@function("IF", "condition; [then]; [else]", "One value or another, by a condition.", 1, 3, lazy=True)
+@function("IF", "condition; [then]; [else]", "One value or another, by a condition.", 1, 3, takes="formulas")
 def _if(condition: Later, *choices: Later) -> Argument:
     picked = 0 if truth(condition()) else 1
     if picked < len(choices):
@@ -13,7 +13,7 @@ def _if(condition: Later, *choices: Later) -> Argument:
     return picked == 0
 
 
-@function("IFS", "condition; value; …", "The value after the first condition that is true.", 2, lazy=True)
+@function("IFS", "condition; value; …", "The value after the first condition that is true.", 2, takes="formulas")
 def _ifs(*parts: Later) -> Argument:
     if len(parts) % 2:
         return ErrorValue.VALUE
@@ -31,39 +31,39 @@ def _value(later: Later) -> Value:
         return failure.error
 
 
-@function("IFERROR", "value; otherwise", "A value, or another where the first is an error.", 2, 2, lazy=True)
+@function("IFERROR", "value; otherwise", "A value, or another where the first is an error.", 2, 2, takes="formulas")
 def _if_error(value: Later, otherwise: Later) -> Argument:
     found = _value(value)
     return otherwise() if isinstance(found, ErrorValue) else found
 
 
-@function("IFNA", "value; otherwise", "A value, or another where the first is #N/A.", 2, 2, lazy=True)
+@function("IFNA", "value; otherwise", "A value, or another where the first is #N/A.", 2, 2, takes="formulas")
 def _if_na(value: Later, otherwise: Later) -> Argument:
     found = _value(value)
     return otherwise() if found is ErrorValue.MISSING else found
 
 
-@function("ISBLANK", "value", "Whether the cell is empty.", 1, 1, lazy=True)
+@function("ISBLANK", "value", "Whether the cell is empty.", 1, 1, takes="formulas")
 def _is_blank(value: Later) -> Value:
     return _value(value) is None
 
 
-@function("ISNUMBER", "value", "Whether the value is a number.", 1, 1, lazy=True)
+@function("ISNUMBER", "value", "Whether the value is a number.", 1, 1, takes="formulas")
 def _is_number(value: Later) -> Value:
     return type(_value(value)) is float
 
 
-@function("ISTEXT", "value", "Whether the value is a text.", 1, 1, lazy=True)
+@function("ISTEXT", "value", "Whether the value is a text.", 1, 1, takes="formulas")
 def _is_text(value: Later) -> Value:
     return isinstance(_value(value), str)
 
 
-@function("ISERROR", "value", "Whether the value is an error.", 1, 1, lazy=True)
+@function("ISERROR", "value", "Whether the value is an error.", 1, 1, takes="formulas")
 def _is_error(value: Later) -> Value:
     return isinstance(_value(value), ErrorValue)
 
 
-@function("ISNA", "value", "Whether the value is #N/A.", 1, 1, lazy=True)
+@function("ISNA", "value", "Whether the value is #N/A.", 1, 1, takes="formulas")
 def _is_na(value: Later) -> Value:
     return _value(value) is ErrorValue.MISSING
 
@@ -81,12 +81,12 @@ def _conditions(arguments: tuple[Argument, ...]) -> list[bool]:
     return found
 
 
-@function("AND", "condition; …", "Whether all conditions are true.", 1, blocks=True)
+@function("AND", "condition; …", "Whether all conditions are true.", 1, takes="ranges")
 def _and(*arguments: Argument) -> Value:
     return all(_conditions(arguments))
 
 
-@function("OR", "condition; …", "Whether any condition is true.", 1, blocks=True)
+@function("OR", "condition; …", "Whether any condition is true.", 1, takes="ranges")
 def _or(*arguments: Argument) -> Value:
     return any(_conditions(arguments))
 

@@ -22,7 +22,7 @@ from kavlet.core.figures.ranges import Block, ValueBlock
     "The value at a place of a range; 0 takes a whole row or column.",
     2,
     3,
-    blocks=True,
+    takes="ranges",
 )
 def _index(of: Argument, row: Argument, column: Argument | None = None) -> Argument:
     held = block(of)
@@ -46,7 +46,7 @@ def _line(of: Block) -> list[Value]:
     raise Failure(ErrorValue.MISSING)
 
 
-@function("MATCH", "value; range; [1, 0 or −1]", "The place of a value in a row or column.", 2, 3, blocks=True)
+@function("MATCH", "value; range; [1, 0 or −1]", "The place of a value in a row or column.", 2, 3, takes="ranges")
 def _match(value: Argument, of: Argument, kind: Argument = 1.0) -> Value:
     return _place(plain(value), _line(block(of)), number(kind))
 
@@ -85,7 +85,7 @@ def _key(value: Value) -> tuple[float, str]:
     "Finds a value in the first column and gives another of its row.",
     3,
     4,
-    blocks=True,
+    takes="ranges",
 )
 def _vlookup(value: Argument, of: Argument, column: Argument, near: Argument = True) -> Value:
     held, at = block(of), whole(column)
@@ -101,7 +101,7 @@ def _vlookup(value: Argument, of: Argument, column: Argument, near: Argument = T
     "Finds a value in the first row and gives one below it.",
     3,
     4,
-    blocks=True,
+    takes="ranges",
 )
 def _hlookup(value: Argument, of: Argument, row: Argument, near: Argument = True) -> Value:
     held, at = block(of), whole(row)
@@ -111,7 +111,7 @@ def _hlookup(value: Argument, of: Argument, row: Argument, near: Argument = True
     return held.at(at - 1, int(found) - 1) if isinstance(found, float) else found
 
 
-@function("CHOOSE", "place; value; …", "The value at a place of a list.", 2, lazy=True)
+@function("CHOOSE", "place; value; …", "The value at a place of a list.", 2, takes="formulas")
 def _choose(place: Later, *choices: Later) -> Argument:
     at = whole(place())
     return choices[at - 1]() if 1 <= at <= len(choices) else ErrorValue.VALUE

@@ -6,7 +6,7 @@ it is lazy: then it gets calls that evaluate one argument each.
 
 import math
 from collections.abc import Callable, Iterator
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Literal
 
 from msgspec import Struct
 
@@ -18,6 +18,7 @@ if TYPE_CHECKING:
 
 Argument = Value | Block
 Evaluation = Callable[..., Argument]
+Takes = Literal["values", "ranges", "formulas"]
 Later = Callable[[], Argument]
 MOST_ARGUMENTS = 255
 
@@ -62,13 +63,13 @@ def function(
     text: str,
     least: int,
     most: int = MOST_ARGUMENTS,
-    lazy: bool = False,
-    blocks: bool = False,
+    takes: Takes = "values",
 ) -> Callable[[Evaluation], Evaluation]:
-    """Declare a function by its name, arguments, help, and the number of arguments it takes."""
+    """Declare a function by its name, arguments, help, the number of arguments it takes, and as what:
+    single values, ranges as well, or what has yet to be evaluated."""
 
     def register(body: Evaluation) -> Evaluation:
-        FUNCTIONS[name] = Function(name, arguments, text, body, least, most, lazy, blocks)
+        FUNCTIONS[name] = Function(name, arguments, text, body, least, most, takes == "formulas", takes == "ranges")
         return body
 
     return register

@@ -20,47 +20,47 @@ from kavlet.core.figures.functions.registry import (
 from kavlet.core.figures.ranges import Block
 
 
-@function("MIN", "number; …", "The smallest of the numbers; 0 when there are none.", 1, blocks=True)
+@function("MIN", "number; …", "The smallest of the numbers; 0 when there are none.", 1, takes="ranges")
 def _min(*arguments: Argument) -> Value:
     found = numbers(arguments)
     return float(min(found) if isinstance(found, list) else found.min()) if len(found) else 0.0
 
 
-@function("MAX", "number; …", "The largest of the numbers; 0 when there are none.", 1, blocks=True)
+@function("MAX", "number; …", "The largest of the numbers; 0 when there are none.", 1, takes="ranges")
 def _max(*arguments: Argument) -> Value:
     found = numbers(arguments)
     return float(max(found) if isinstance(found, list) else found.max()) if len(found) else 0.0
 
 
-@function("AVERAGE", "number; …", "The mean of the numbers.", 1, blocks=True)
+@function("AVERAGE", "number; …", "The mean of the numbers.", 1, takes="ranges")
 def _average(*arguments: Argument) -> Value:
     found = numbers(arguments)
     return math.fsum(found) / len(found) if len(found) else ErrorValue.DIVISION
 
 
-@function("MEDIAN", "number; …", "The middle one of the numbers.", 1, blocks=True)
+@function("MEDIAN", "number; …", "The middle one of the numbers.", 1, takes="ranges")
 def _median(*arguments: Argument) -> Value:
     found = numbers(arguments)
     return float(statistics.median(found)) if len(found) else ErrorValue.NUMBER
 
 
-@function("STDEV", "number; …", "The standard deviation of a sample.", 1, blocks=True)
+@function("STDEV", "number; …", "The standard deviation of a sample.", 1, takes="ranges")
 def _stdev(*arguments: Argument) -> Value:
     found = [float(one) for one in numbers(arguments)]
     return statistics.stdev(found) if len(found) > 1 else ErrorValue.DIVISION
 
 
-@function("COUNT", "value; …", "How many of the values are numbers.", 1, blocks=True)
+@function("COUNT", "value; …", "How many of the values are numbers.", 1, takes="ranges")
 def _count(*arguments: Argument) -> Value:
     return float(sum(type(value) is float for value in everything(arguments)))
 
 
-@function("COUNTA", "value; …", "How many of the values are not empty.", 1, blocks=True)
+@function("COUNTA", "value; …", "How many of the values are not empty.", 1, takes="ranges")
 def _count_all(*arguments: Argument) -> Value:
     return float(sum(value is not None for value in everything(arguments)))
 
 
-@function("COUNTBLANK", "range", "How many cells are empty.", 1, 1, blocks=True)
+@function("COUNTBLANK", "range", "How many cells are empty.", 1, 1, takes="ranges")
 def _count_blank(of: Argument) -> Value:
     held = block(of)
     empty = sum(value is None or value == "" for value in held.values())
@@ -68,7 +68,12 @@ def _count_blank(of: Argument) -> Value:
 
 
 @function(
-    "RANK", "number; range; [1 for ascending]", "The place of a number among others, 1 the largest.", 2, 3, blocks=True
+    "RANK",
+    "number; range; [1 for ascending]",
+    "The place of a number among others, 1 the largest.",
+    2,
+    3,
+    takes="ranges",
 )
 def _rank(value: Argument, among: Argument, ascending: Argument = False) -> Value:
     wanted, others = number(value), numbers((among,))
@@ -79,12 +84,12 @@ def _rank(value: Argument, among: Argument, ascending: Argument = False) -> Valu
     return 1.0 + float(before)
 
 
-@function("LARGE", "range; place", "The number at a place, counted from the largest.", 2, 2, blocks=True)
+@function("LARGE", "range; place", "The number at a place, counted from the largest.", 2, 2, takes="ranges")
 def _large(among: Argument, place: Argument) -> Value:
     return _at(sorted(map(float, numbers((among,))), reverse=True), whole(place))
 
 
-@function("SMALL", "range; place", "The number at a place, counted from the smallest.", 2, 2, blocks=True)
+@function("SMALL", "range; place", "The number at a place, counted from the smallest.", 2, 2, takes="ranges")
 def _small(among: Argument, place: Argument) -> Value:
     return _at(sorted(map(float, numbers((among,)))), whole(place))
 
@@ -93,7 +98,7 @@ def _at(ordered: list[float], place: int) -> Value:
     return ordered[place - 1] if 1 <= place <= len(ordered) else ErrorValue.NUMBER
 
 
-@function("PERCENTILE", "range; share", "The number below which that share of the numbers lies.", 2, 2, blocks=True)
+@function("PERCENTILE", "range; share", "The number below which that share of the numbers lies.", 2, 2, takes="ranges")
 def _percentile(among: Argument, share: Argument) -> Value:
     """Linear between neighbours, the ends included (Hyndman and Fan 1996, definition 7)."""
     ordered, part = sorted(numbers((among,))), number(share)
@@ -105,19 +110,19 @@ def _percentile(among: Argument, share: Argument) -> Value:
     return float(ordered[low] + (ordered[high] - ordered[low]) * (place - low))
 
 
-@function("COUNTIF", "range; criterion", "How many cells meet a criterion.", 2, 2, blocks=True)
+@function("COUNTIF", "range; criterion", "How many cells meet a criterion.", 2, 2, takes="ranges")
 def _count_if(among: Argument, test: Argument) -> Value:
     meets = criterion(test)
     return float(sum(meets(value) for value in block(among).values()))
 
 
-@function("SUMIF", "range; criterion; [range to add]", "Adds where cells meet a criterion.", 2, 3, blocks=True)
+@function("SUMIF", "range; criterion; [range to add]", "Adds where cells meet a criterion.", 2, 3, takes="ranges")
 def _sum_if(among: Argument, test: Argument, added: Argument | None = None) -> Value:
     return math.fsum(_picked(block(added if added is not None else among), [(block(among), test)], same_size=False))
 
 
 @function(
-    "AVERAGEIF", "range; criterion; [range to average]", "The mean where cells meet a criterion.", 2, 3, blocks=True
+    "AVERAGEIF", "range; criterion; [range to average]", "The mean where cells meet a criterion.", 2, 3, takes="ranges"
 )
 def _average_if(among: Argument, test: Argument, averaged: Argument | None = None) -> Value:
     source = block(averaged if averaged is not None else among)
@@ -125,12 +130,12 @@ def _average_if(among: Argument, test: Argument, averaged: Argument | None = Non
     return math.fsum(found) / len(found) if found else ErrorValue.DIVISION
 
 
-@function("SUMIFS", "range to add; range; criterion; …", "Adds where all criteria are met.", 3, blocks=True)
+@function("SUMIFS", "range to add; range; criterion; …", "Adds where all criteria are met.", 3, takes="ranges")
 def _sum_ifs(added: Argument, *pairs: Argument) -> Value:
     return math.fsum(_picked(block(added), _pairs(pairs)))
 
 
-@function("COUNTIFS", "range; criterion; …", "How many rows meet all criteria.", 2, blocks=True)
+@function("COUNTIFS", "range; criterion; …", "How many rows meet all criteria.", 2, takes="ranges")
 def _count_ifs(*pairs: Argument) -> Value:
     tests = [(of, criterion(test)) for of, test in _pairs(pairs)]
     first = tests[0][0]

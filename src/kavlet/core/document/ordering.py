@@ -1,0 +1,87 @@
+"""A chart ordered in one go: from rows of cells and wishes to a document with one table and one chart."""
+
+import re
+from typing import Any
+
+import msgspec
+from msgspec import Struct
+
+from kavlet.core.document import charting, edits
+from kavlet.core.document.document import Document
+from kavlet.core.document.lookup import find_recipe
+from kavlet.core.figures.cells import Cell
+from kavlet.core.figures.references import column_index
+from kavlet.core.figures.table import Table
+from kavlet.core.recipes.recipe import Setting
+from kavlet.core.values.errors import KavletError
+from kavlet.core.values.geometry import Size
+
+
+class Order(Struct, frozen=True, kw_only=True):
+    """What is wished for: a recipe on rows of cells, the first of them the header.
+
+    `roles` names the columns of each role, by name or by letters; roles that are not named are guessed. `looks` are
+    values set by hand, by their paths. What is None or empty is the recipe's own.
+    """
+
+    recipe: str
+    rows: list[list[Cell]]
+    name: str = "Table"
+    roles: dict[str, tuple[str, ...]] = {}
+    settings: dict[str, Setting] = {}
+    size: Size | None = None
+    theme: str | None = None
+    dark: bool = False
+    palette: str | tuple[str, ...] | None = None
+    looks: dict[str, Any] = {}
+    repeat: bool = False
+    title: str | None = None
+    subtitle: str = ""
+    source: str = ""
+
+
+def ordered(order: Order) -> tuple[Document, str]:
+    """A document with the chart, and the chart's id. Raises KavletError where the order can't be carried out."""
+    document, table_id = edits.add_table(Document(), order.name, order.rows)
+    recipe, table = find_recipe(document, order.recipe), document.table(table_id)
+    columns = {
+        name: tuple(one for text in held for one in columns_of(table, text)) for name, held in order.roles.items()
+    }
+    for role in recipe.roles:
+        if len(columns.get(role.name, ())) > 1 and not role.many:
+            raise KavletError(f"The role {role.name} takes one column.")
+    document, chart_id = edits.add_chart(document, table_id, order.recipe, columns)
+    entry = document.chart(chart_id)
+    dress = msgspec.structs.replace(
+        entry.dress, theme=order.theme or entry.dress.theme, dark=order.dark, palette=order.palette,
+        overrides=dict(order.looks),
+    )  # fmt: skip
+    changes: dict[str, Any] = {
+        "settings": order.settings, "subtitle": order.subtitle, "source": order.source, "dress": dress,
+    }  # fmt: skip
+    if order.size is not None:
+        changes |= {"width": order.size.width, "height": order.size.height}
+    if order.title is not None:
+        changes["title"] = order.title
+    document = edits.change_chart(document, chart_id, **changes)
+    return charting.repeated(document, chart_id, True) if order.repeat else document, chart_id
+
+
+def columns_of(table: Table, text: str) -> tuple[str, ...]:
+    """The ids of columns given by name or letters; several are separated by commas where no name holds one."""
+    names = {column.name.strip().casefold() for column in table.columns}
+    if "," in text and text.strip().casefold() not in names:
+        return tuple(_column(table, part) for part in text.split(","))
+    return (_column(table, text),)
+
+
+def _column(table: Table, text: str) -> str:
+    """The id of a column given by its name, whatever its case, or by its letters."""
+    for fold in (str, str.casefold):
+        for column in table.columns:
+            if fold(column.name.strip()) == fold(text.strip()):
+                return column.id
+    if re.fullmatch(r"[A-Z]{1,2}", text) and column_index(text) < len(table.columns):
+        return table.columns[column_index(text)].id
+    names = ", ".join(f"“{table.called(i)}”" for i in range(len(table.columns)))
+    raise KavletError(f"The table has no column “{text}”.", remedy=f"It has {names}.")

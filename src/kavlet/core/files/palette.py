@@ -1,0 +1,57 @@
+"""Palettes from outside: a .gpl file, or the hex codes of any text."""
+
+import re
+from pathlib import Path
+
+from kavlet.core.dress.palettes import MOST, Palette, from_text, palettes
+from kavlet.core.values.errors import KavletError
+
+SUFFIX = ".gpl"
+MOST_BYTES = 1_000_000
+
+
+def asked(text: str) -> str | tuple[str, ...]:
+    """What a palette asked for by a text is: the name of a shipped one, or the colours of a .gpl file or of hex codes.
+
+    Raises KavletError where it is none of these, or the file can't be read.
+    """
+    if text in palettes():
+        return text
+    if text.lower().endswith(SUFFIX):
+        return load(Path(text)).colours
+    if "#" in text:
+        return from_text(text)
+    raise KavletError(f"There is no palette “{text}”.", remedy=f"There are {', '.join(palettes())}.")
+
+
+def load(path: Path) -> Palette:
+    """The palette of a .gpl file. Raises KavletError where it can't be read."""
+    try:
+        if path.stat().st_size > MOST_BYTES:
+            raise KavletError(f"{path.name} is too large for a palette.")
+        return from_gpl(path.read_text(encoding="utf-8"))
+    except FileNotFoundError:
+        raise KavletError(f"{path} is not there.") from None
+    except (OSError, UnicodeDecodeError) as error:
+        raise KavletError(f"{path.name} can’t be read.") from error
+
+
+def from_gpl(text: str) -> Palette:
+    """The palette of a .gpl file: a head line, `Name:`, and lines of red, green, blue (0 to 255) and a name."""
+    lines = text.splitlines()
+    if not lines or not lines[0].strip().startswith("GIMP Palette"):
+        raise KavletError("The file is not a .gpl palette.")
+    name = "Palette"
+    colours: list[str] = []
+    for line in lines[1:]:
+        if line.startswith("Name:"):
+            name = line.partition(":")[2].strip() or name
+            continue
+        found = re.match(r"\s*(\d{1,3})\s+(\d{1,3})\s+(\d{1,3})(?:\s|$)", line)
+        if found and all(int(part) <= 255 for part in found.groups()):
+            code = "#" + "".join(f"{int(part):02x}" for part in found.groups())
+            if code not in colours:
+                colours.append(code)
+    if not colours:
+        raise KavletError("The palette holds no colours.")
+    return Palette(name.casefold(), name, "qualitative", tuple(colours[:MOST]))
