@@ -11,6 +11,9 @@ import pytest
 
 import kavlet
 import kavlet.core
+from kavlet.core.charts.overrides import layer_types
+from kavlet.core.compose.kinds import KINDS
+from kavlet.core.recipes.registry import RECIPES
 
 SOURCE = Path(kavlet.__file__).parent
 
@@ -52,3 +55,90 @@ def test_qt_keeps_its_references_to_none() -> None:
 def test_no_file_is_two_subjects_long() -> None:
     long = [file.name for file in SOURCE.rglob("*.py") if len(file.read_text(encoding="utf-8").splitlines()) > 450]
     assert long == []
+
+
+LAYER_TYPES = {one.__name__ for one in layer_types()}
+OF_KINDS = ("core/charts", "core/compose/marks")
+
+
+def named_in(node: ast.AST) -> set[str]:
+    return {one.id for one in ast.walk(node) if isinstance(one, ast.Name)} | {
+        one.attr for one in ast.walk(node) if isinstance(one, ast.Attribute)
+    }
+
+
+def type_checks(tree: ast.AST) -> list[int]:
+    """The lines that test what type something is, by a layer's type or its name as text."""
+    return [node.lineno for node in ast.walk(tree) if isinstance(node, ast.expr | ast.pattern) and asks_type(node)]
+
+
+def asks_type(node: ast.AST) -> bool:
+    if isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id in ("isinstance", "issubclass"):
+        return bool(named_in(node.args[1]) & LAYER_TYPES)
+    if isinstance(node, ast.MatchClass):
+        return bool(named_in(node.cls) & LAYER_TYPES)
+    if not isinstance(node, ast.Compare):
+        return False
+    sides = [node.left, *node.comparators]
+    texts = {one.value for side in sides for one in ast.walk(side) if isinstance(one, ast.Constant)}
+    names = named_in(node)
+    by_text = (
+        bool(texts & LAYER_TYPES) or ("__name__" in names and "__main__" not in texts) or {"kind", "name"} <= names
+    )
+    return by_text or any(isinstance(side, ast.Name) and side.id in LAYER_TYPES for side in sides)
+
+
+def sources() -> list[Path]:
+    return [file for file in SOURCE.rglob("*.py") if not str(file.relative_to(SOURCE)).startswith(OF_KINDS)]
+
+
+def test_only_kinds_know_layer_types() -> None:
+    found = {
+        f"{file.relative_to(SOURCE)}:{line}"
+        for file in sources()
+        for line in type_checks(ast.parse(file.read_text(encoding="utf-8")))
+    }
+    assert found == set()
+
+
+@pytest.mark.parametrize(
+    "broken",
+    [
+        "isinstance(layer, Bars | Line)",
+        "isinstance(layer, charts.Bars)",
+        "type(layer) is Wedges",
+        'type(layer).__name__ != "Flanks"',
+        'mark.kind.name == "bar"',
+        "match layer:\n    case Needle():\n        pass",
+    ],
+)
+def test_the_check_of_layer_types_would_notice(broken: str) -> None:
+    assert type_checks(ast.parse(broken)) == [2 if "match" in broken else 1]
+
+
+def test_every_layer_type_has_its_kind_and_its_file() -> None:
+    assert {kind.spec for kind in KINDS} == set(layer_types())
+    for kind in KINDS:
+        file = Path(str(importlib.import_module(type(kind).__module__).__file__))
+        assert file.parent.name == "marks"
+        assert file.stem == Path(str(importlib.import_module(kind.spec.__module__).__file__)).stem
+
+
+def compared_recipes(tree: ast.AST) -> list[int]:
+    """The lines that compare a recipe's name with one that is written out."""
+    found = []
+    for node in ast.walk(tree):
+        if isinstance(node, ast.Compare):
+            sides = [node.left, *node.comparators]
+            texts = {one.value for side in sides for one in ast.walk(side) if isinstance(one, ast.Constant)}
+            if texts & set(RECIPES) and any("recipe" in name for name in named_in(node)):
+                found.append(node.lineno)
+    return found
+
+
+def test_no_file_compares_the_name_of_a_recipe() -> None:
+    files = SOURCE.rglob("*.py")
+    found = {file.name: lines for file in files if (lines := compared_recipes(ast.parse(file.read_text("utf-8"))))}
+    assert found == {}
+    assert compared_recipes(ast.parse('chart.recipe == "funnel"')) == [1]
+    assert compared_recipes(ast.parse('recipe in ("gauge", "pie")')) == [1]

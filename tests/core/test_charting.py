@@ -6,7 +6,7 @@ from tests.making import document, draw, helper, labels, marks, table
 
 from kavlet.core.build import build_chart, picture
 from kavlet.core.document import charting, edits
-from kavlet.core.document.advice import features, suits
+from kavlet.core.document.advice import features
 from kavlet.core.document.document import Document
 from kavlet.core.document.recipe_saving import saved_recipe
 from kavlet.core.figures.recalculate import recalculate
@@ -135,9 +135,9 @@ def test_advice_puts_the_best_first(rows: list[list[object]], best: str) -> None
     made = document("columns", rows)  # type: ignore[arg-type]
     values = [column.values[1:] for column in recalculate(made.tables).of("t1")]
     of = features(made.tables[0], values)
-    ranked = sorted(RECIPES.values(), key=lambda recipe: -suits(recipe, of)[0])
+    ranked = sorted(RECIPES.values(), key=lambda recipe: -recipe.suits(of).score)
     assert ranked[0].name == best
-    assert suits(ranked[0], of)[1]
+    assert ranked[0].suits(of).reason
 
 
 def test_charts_are_copied_and_deleted_with_their_helpers() -> None:

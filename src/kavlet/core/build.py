@@ -189,15 +189,16 @@ def _missing(entry: ChartEntry) -> Chart:
 
 def _made(made_by: Recipe, inputs: Inputs, entry: ChartEntry) -> list[tuple[str, Chart]]:
     """The recipe's chart; or, repeated, one for each row that holds a value, or each group, titled with its name."""
-    if not (entry.repeat and made_by.single):
+    how = made_by.repeats
+    if how is None or not entry.repeat:
         made_by.check(inputs)
         return [("", made_by.chart(inputs))]
     rows = [row for row, number in enumerate(inputs.figures("value")) if not math.isnan(number)]
-    if inputs.settings.get("of") == "group":
+    if inputs.settings.get(how.of) == "group":
         rows = list({inputs.names[row]: row for row in reversed(rows)}.values())[::-1]
     specs: list[tuple[str, Chart]] = []
     for row in rows[:MOST_PANELS]:
-        settings = {**inputs.settings, "row": float(row + 1)}
+        settings = {**inputs.settings, how.row: float(row + 1)}
         mine = msgspec.structs.replace(inputs, settings=settings)
         made_by.check(mine)
         specs.append((inputs.names[row], made_by.chart(mine)))

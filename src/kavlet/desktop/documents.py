@@ -5,7 +5,7 @@ from pathlib import Path
 
 from kavlet.core.build import build_chart
 from kavlet.core.document import edits, sources
-from kavlet.core.document.advice import features, suits
+from kavlet.core.document.advice import features
 from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Cell
 from kavlet.core.figures.recalculate import recalculate
@@ -51,7 +51,7 @@ def with_best_chart(document: Document, table: str) -> tuple[Document, str]:
     """The document with the chart that suits a table best, and the chart's id."""
     values = [column.values[HEADER:] for column in recalculate(document.tables).of(table)]
     of = features(document.table(table), values)
-    for recipe in sorted(RECIPES.values(), key=lambda recipe: -suits(recipe, of)[0]):
+    for recipe in sorted(RECIPES.values(), key=lambda recipe: -recipe.suits(of).score):
         made, chart = edits.add_chart(document, table, recipe.name)
         try:
             build_chart(made, recalculate(made.tables), chart)

@@ -36,7 +36,7 @@ def try_recipe(document: Document, chart_id: str, recipe: str) -> Document:
     size = {}
     if before is not None and (chart.width, chart.height) == before.size:
         size = {"width": made_by.size[0], "height": made_by.size[1]}
-    repeat = chart.repeat and made_by.single
+    repeat = chart.repeat and made_by.repeats is not None
     settings = _meaningful(chart.settings, made_by)
     changes: dict[str, Any] = {
         "recipe": recipe,
@@ -56,16 +56,19 @@ def repeated(document: Document, chart_id: str, on: bool) -> Document:
     """
     chart, table = document.chart(chart_id), document.table(document.chart(chart_id).table)
     recipe = recipes_of(document).get(chart.recipe)
-    if recipe is None or (on and not recipe.single):
+    how = recipe.repeats if recipe is not None else None
+    if on and how is None:
+        able = [one.title for one in recipes_of(document).values() if one.repeats is not None]
         raise KavletError(
-            "This chart shows all rows already.", remedy="A gauge, a thermometer or a battery can be repeated."
-        )
-    stated = chart.settings.get("of", "sum")
-    settings = {name: value for name, value in chart.settings.items() if name != "of"}
-    held = chart.roles.get("name", ())
-    names = [cell for cell in table.columns[table.place(held[0])].cells[HEADER:] if cell] if held else []
-    if on and "of" in recipe.defaults:
-        settings["of"] = stated if stated != "sum" else "group" if len(set(names)) < len(names) else "row"
+            "This chart shows all rows already.", remedy=f"These can be repeated: {', '.join(able)}."
+        )  # fmt: skip
+    settings = dict(chart.settings)
+    if how is not None and how.of:
+        stated = settings.pop(how.of, "sum")
+        held = chart.roles.get("name", ())
+        names = [cell for cell in table.columns[table.place(held[0])].cells[HEADER:] if cell] if held else []
+        if on:
+            settings[how.of] = stated if stated != "sum" else "group" if len(set(names)) < len(names) else "row"
     return fitted(with_chart(document, msgspec.structs.replace(chart, repeat=on, settings=settings)), document)
 
 

@@ -6,13 +6,12 @@ from kavlet.core.proof.finding import Finding
 from kavlet.core.recipes.recipe import Inputs
 
 
-def check(recipe: str, inputs: Inputs) -> list[Finding]:
+def check(inputs: Inputs) -> list[Finding]:
     """An empty cell is no value, never zero: the row has a name in the chart but no mark."""
-    del recipe
     if not inputs.has("value"):
         return []
     missing = sum(map(math.isnan, inputs.figures("value")))
     if not missing:
         return []
     rows = "1 row has" if missing == 1 else f"{missing} rows have"
-    return [Finding("missing-value", "note", float(missing), f"{rows} no value and no bar.")]
+    return [Finding("missing-value", "note", float(missing), f"{rows} no value and no mark.")]

@@ -7,6 +7,7 @@ from kavlet.core.charts.layer import Missing
 from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.checks import needing
 from kavlet.core.recipes.columns import STACKS, formulas
+from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, VALUES, choice, flag, number, optional, series_said
 from kavlet.core.recipes.recipe import Inputs, Recipe
 from kavlet.core.shapes.curve import Course
@@ -50,6 +51,10 @@ def chart(inputs: Inputs) -> Chart:
     )
 
 
+def suits(of: Features) -> Suited:
+    return when((of.timed and of.rows >= 4, 0.7, "amounts over time"), otherwise=(0.2, ""))
+
+
 AREAS = Recipe(
     name="areas",
     title="Areas",
@@ -69,4 +74,5 @@ AREAS = Recipe(
     formulas=formulas,
     check=needing("value"),
     chart=chart,
+    suits=suits,
 )

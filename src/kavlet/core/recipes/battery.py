@@ -10,8 +10,9 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.dress.fills import GradientFill
 from kavlet.core.recipes.checks import need_above_zero, need_numbers
+from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import OF, ROW, choice, number, optional, text, total_of
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Role
+from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Repeats, Role
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import PERCENT, WHOLE_PERCENT
@@ -142,6 +143,10 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     return (Notice("overspent", left, f"More is spent than the budget holds: {-left:.0%} over."),)
 
 
+def suits(of: Features) -> Suited:
+    return when((of.rows <= 8 and not of.negative, 0.35, "what is left of a budget"))
+
+
 BATTERY = Recipe(
     name="battery",
     title="Battery",
@@ -175,6 +180,7 @@ BATTERY = Recipe(
     check=check,
     chart=chart,
     notices=notices,
-    single=True,
+    repeats=Repeats("row", "of"),
     size=(320.0, 420.0),
+    suits=suits,
 )

@@ -23,6 +23,7 @@ from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale
 from kavlet.core.figures.cells import text_of
 from kavlet.core.recipes.checks import need_numbers
+from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, choice, flag, gap, text
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Role
 from kavlet.core.text.numbers import written
@@ -197,6 +198,11 @@ HELPERS = (
     HelperColumn("total tip", "Where a total’s label stands."),
 )
 
+
+def suits(of: Features) -> Suited:
+    return when((of.negative, 0.95, "changes with signs"), otherwise=(0.2, ""))
+
+
 BRIDGE = Recipe(
     name="bridge",
     title="Bridge",
@@ -221,4 +227,5 @@ BRIDGE = Recipe(
     check=check,
     chart=chart,
     notices=notices,
+    suits=suits,
 )

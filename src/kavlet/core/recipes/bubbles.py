@@ -6,6 +6,7 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.recipes.checks import needing
 from kavlet.core.recipes.columns import formulas
+from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, choice, flag, number
 from kavlet.core.recipes.points import X, Y, axes
 from kavlet.core.recipes.recipe import Inputs, Recipe, Role
@@ -38,6 +39,10 @@ def chart(inputs: Inputs) -> Chart:
     )
 
 
+def suits(of: Features) -> Suited:
+    return when((of.numbers >= 3, 0.55, "three figures of each row"), otherwise=(0.1, ""))
+
+
 BUBBLES = Recipe(
     name="bubbles",
     title="Bubbles",
@@ -56,4 +61,5 @@ BUBBLES = Recipe(
     formulas=formulas,
     check=needing("x", "value", "size"),
     chart=chart,
+    suits=suits,
 )

@@ -9,6 +9,7 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers
+from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, VALUE, choice, gap, optional, said
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe
 
@@ -67,6 +68,10 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     return (Notice("capped", max(cut), f"{_capped(inputs)} drawn shorter than in proportion, with a break.", "note"),)
 
 
+def suits(of: Features) -> Suited:
+    return when((of.outlier, 0.88, "one row far above the others"), otherwise=(0.15, ""))
+
+
 CAPPED_BARS = Recipe(
     name="capped-bars",
     title="Capped bars",
@@ -83,4 +88,5 @@ CAPPED_BARS = Recipe(
     check=check,
     chart=chart,
     notices=notices,
+    suits=suits,
 )

@@ -9,6 +9,7 @@ from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale
 from kavlet.core.dress.fills import GradientFill
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers
+from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, SHARE_SCALE, choice, flag, gap, listed, number, optional
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, Role, finite
 from kavlet.core.values.number_text import WHOLE_PERCENT
@@ -97,6 +98,10 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     return (Notice("above-whole", max(over), f"A value is larger than the whole: {max(over):.0%}."),)
 
 
+def suits(of: Features) -> Suited:
+    return when((of.percent and of.rows <= 8, 0.92, "shares of a whole each"), otherwise=(0.25, ""))
+
+
 CAPSULE = Recipe(
     name="capsule",
     title="Capsules",
@@ -120,4 +125,5 @@ CAPSULE = Recipe(
     check=check,
     chart=chart,
     notices=notices,
+    suits=suits,
 )

@@ -9,6 +9,7 @@ from kavlet.core.charts.labels import Label, Position
 from kavlet.core.charts.layer import Stack
 from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.checks import needing
+from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, VALUES, choice, flag, gap, number, optional, series_said
 from kavlet.core.recipes.recipe import Inputs, Parameter, Places, Recipe
 from kavlet.core.shapes.body import BodyForm
@@ -88,6 +89,10 @@ def parameters(
     )
 
 
+def suits(of: Features) -> Suited:
+    return when((of.timed or of.numbers > 1, 0.7, "figures side by side"), otherwise=(0.6, "plain and clear"))
+
+
 COLUMNS = Recipe(
     name="columns",
     title="Columns",
@@ -99,4 +104,5 @@ COLUMNS = Recipe(
     formulas=formulas,
     check=needing("value"),
     chart=lambda inputs: build(inputs, lying=False),
+    suits=suits,
 )

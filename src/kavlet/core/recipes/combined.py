@@ -11,6 +11,7 @@ from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.checks import needing
 from kavlet.core.recipes.columns import STACKS, formulas
+from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, choice, flag, gap, listed, number
 from kavlet.core.recipes.recipe import Inputs, Recipe, Role
 from kavlet.core.shapes.curve import Course
@@ -62,6 +63,10 @@ def chart(inputs: Inputs) -> Chart:
     )
 
 
+def suits(of: Features) -> Suited:
+    return when((of.numbers >= 2 and of.timed, 0.68, "two kinds of figures over time"), otherwise=(0.2, ""))
+
+
 COMBINED = Recipe(
     name="combined",
     title="Combined",
@@ -86,4 +91,5 @@ COMBINED = Recipe(
     formulas=formulas,
     check=needing("value", "line"),
     chart=chart,
+    suits=suits,
 )

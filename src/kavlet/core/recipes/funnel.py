@@ -7,6 +7,9 @@ Each bar is centred by a hidden offset, so the bars of a stacked chart stand as 
              offset |######|                       2,760   step 40 %,   overall 15 %
 """
 
+import math
+from itertools import pairwise
+
 from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.chart import AnyLayer, Chart
 from kavlet.core.charts.flanks import Flanks
@@ -15,9 +18,11 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale
+from kavlet.core.figures.cells import text_of
 from kavlet.core.recipes.checks import largest, need_no_negatives, need_numbers
+from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import choice, flag, gap, listed
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe, Role
+from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Role
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import PERCENT
@@ -117,6 +122,25 @@ def _alt_text(inputs: Inputs) -> str:
     return f"Funnel of {inputs.title('value')} in {len(names)} stages: {parts}.{reached}"
 
 
+def notices(inputs: Inputs) -> tuple[Notice, ...]:
+    """Funnels are read as losing from stage to stage, so a gain deserves a word."""
+    figures, names = inputs.figures("value"), inputs.entries("name")
+    return tuple(
+        Notice(
+            "rising-stage",
+            now / before if before else math.inf,
+            f"“{text_of(names[row])}” is larger than the stage before it, which a funnel’s reader does not expect.",
+            "note",
+        )
+        for row, (before, now) in enumerate(pairwise(figures), 1)
+        if now > before
+    )
+
+
+def suits(of: Features) -> Suited:
+    return when((of.falling and 3 <= of.rows <= 9, 0.93, "each row smaller than the one before"))
+
+
 FUNNEL = Recipe(
     name="funnel",
     title="Funnel",
@@ -143,4 +167,6 @@ FUNNEL = Recipe(
     formulas=formulas,
     check=check,
     chart=chart,
+    notices=notices,
+    suits=suits,
 )

@@ -18,6 +18,7 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.charts.texts import Note
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.recipes.checks import need_numbers
+from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import ROW, choice, flag, number, optional, text
 from kavlet.core.recipes.recipe import (
     HelperColumn,
@@ -26,6 +27,7 @@ from kavlet.core.recipes.recipe import (
     Parameter,
     Places,
     Recipe,
+    Repeats,
     Role,
     plain_number,
     split_list,
@@ -238,6 +240,11 @@ HELPERS = (
     HelperColumn("band", "The length of one band of the scale.", many=True),
 )
 
+
+def suits(of: Features) -> Suited:
+    return when((of.rows == 1, 0.95, "one figure"), (of.rows <= 6, 0.45, "one figure of each row"))
+
+
 GAUGE = Recipe(
     name="gauge",
     title="Gauge",
@@ -265,6 +272,7 @@ GAUGE = Recipe(
     chart=chart,
     columns=columns,
     notices=notices,
-    single=True,
+    repeats=Repeats("row", "of"),
     size=(480.0, 340.0),
+    suits=suits,
 )

@@ -12,6 +12,7 @@ from kavlet.core.charts.layer import Rule
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.checks import need_numbers
+from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, choice, flag, gap, listed, number
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Role
 from kavlet.core.values.number_text import PERCENT
@@ -73,6 +74,10 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     return (Notice("growth-from-zero", float(zero), f"{rows} from 0, where no growth can be given."),)
 
 
+def suits(of: Features) -> Suited:
+    return when((of.numbers == 2, 0.78, "two periods to compare"), otherwise=(0.15, ""))
+
+
 GROWTH_BARS = Recipe(
     name="growth-bars",
     title="Growth bars",
@@ -94,4 +99,5 @@ GROWTH_BARS = Recipe(
     check=check,
     chart=chart,
     notices=notices,
+    suits=suits,
 )

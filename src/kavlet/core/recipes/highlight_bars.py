@@ -10,6 +10,7 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.checks import need_numbers
+from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, VALUE, choice, flag, gap, said
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Parameter, Places, Recipe, Role, finite
 from kavlet.core.values.errors import KavletError
@@ -95,6 +96,10 @@ def chart(inputs: Inputs) -> Chart:
     )
 
 
+def suits(of: Features) -> Suited:
+    return when((3 <= of.rows <= 20, 0.74, "one row stands out"))
+
+
 HIGHLIGHT_BARS = Recipe(
     name="highlight-bars",
     title="Highlight bars",
@@ -119,4 +124,5 @@ HIGHLIGHT_BARS = Recipe(
     formulas=formulas,
     check=check,
     chart=chart,
+    suits=suits,
 )

@@ -10,6 +10,7 @@ from kavlet.core.charts.line import Line
 from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.checks import needing
 from kavlet.core.recipes.columns import formulas
+from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, VALUES, choice, flag, number, optional, series_said
 from kavlet.core.recipes.recipe import Inputs, Recipe
 from kavlet.core.shapes.curve import Course
@@ -55,6 +56,10 @@ def chart(inputs: Inputs) -> Chart:
     )
 
 
+def suits(of: Features) -> Suited:
+    return when((of.timed and of.rows >= 4, 0.86, "figures over time"), otherwise=(0.25, ""))
+
+
 LINES = Recipe(
     name="lines",
     title="Lines",
@@ -76,4 +81,5 @@ LINES = Recipe(
     formulas=formulas,
     check=needing("value"),
     chart=chart,
+    suits=suits,
 )

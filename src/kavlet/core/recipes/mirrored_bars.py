@@ -7,6 +7,7 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.checks import largest, need_no_negatives, need_numbers
+from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, flag, gap, listed
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe, Role
 
@@ -54,6 +55,10 @@ def chart(inputs: Inputs) -> Chart:
     )
 
 
+def suits(of: Features) -> Suited:
+    return when((of.numbers == 2 and not of.negative, 0.62, "two sides of each row"), otherwise=(0.1, ""))
+
+
 MIRRORED_BARS = Recipe(
     name="mirrored-bars",
     title="Mirrored bars",
@@ -69,4 +74,5 @@ MIRRORED_BARS = Recipe(
     formulas=formulas,
     check=check,
     chart=chart,
+    suits=suits,
 )

@@ -9,6 +9,7 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers
+from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, choice, flag, number, optional, said
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, Role, finite
 from kavlet.core.text.numbers import written
@@ -84,6 +85,10 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     )
 
 
+def suits(of: Features) -> Suited:
+    return when((of.whole and of.rows <= 10, 0.72, "counts of things"))
+
+
 PICTOGRAM = Recipe(
     name="pictogram",
     title="Pictogram",
@@ -112,4 +117,5 @@ PICTOGRAM = Recipe(
     check=check,
     chart=chart,
     notices=notices,
+    suits=suits,
 )

@@ -8,6 +8,7 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.dress.fills import How, PictureFill
 from kavlet.core.recipes.checks import need_no_negatives, need_numbers
+from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, VALUE, choice, flag, gap, said
 from kavlet.core.recipes.recipe import Inputs, Parameter, Places, Recipe
 
@@ -44,6 +45,10 @@ def chart(inputs: Inputs) -> Chart:
     )
 
 
+def suits(of: Features) -> Suited:
+    return when((of.whole and of.rows <= 10, 0.45, "counts as pictures"))
+
+
 PICTURE_BARS = Recipe(
     name="picture-bars",
     title="Picture bars",
@@ -68,4 +73,5 @@ PICTURE_BARS = Recipe(
     formulas=formulas,
     check=check,
     chart=chart,
+    suits=suits,
 )

@@ -8,6 +8,7 @@ from kavlet.core.charts.labels import Label, Leader, Position
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers, need_something
+from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, VALUE, choice, listed, number, optional, text
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, finite
 from kavlet.core.values.number_text import WHOLE_PERCENT
@@ -101,6 +102,13 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     return (Notice("negative-rest", whole - total, message),)
 
 
+def suits(of: Features) -> Suited:
+    return when(
+        (of.shares and of.rows <= 7, 0.8, "shares of one whole"),
+        (2 <= of.rows <= 6 and not of.negative, 0.55, "a few parts"),
+    )
+
+
 PIE = Recipe(
     name="pie",
     title="Pie and donut",
@@ -132,4 +140,5 @@ PIE = Recipe(
     chart=chart,
     notices=notices,
     size=(520.0, 360.0),
+    suits=suits,
 )

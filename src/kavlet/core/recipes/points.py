@@ -8,6 +8,7 @@ from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale, ScaleKind
 from kavlet.core.recipes.checks import needing
 from kavlet.core.recipes.columns import formulas
+from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, choice, flag, number
 from kavlet.core.recipes.recipe import Inputs, Parameter, Recipe, Role
 from kavlet.core.shapes.spots import SpotForm
@@ -51,6 +52,10 @@ def chart(inputs: Inputs) -> Chart:
     )
 
 
+def suits(of: Features) -> Suited:
+    return when((of.numbers == 2 and of.rows >= 6, 0.6, "two figures against each other"), otherwise=(0.15, ""))
+
+
 POINTS = Recipe(
     name="points",
     title="Points",
@@ -69,4 +74,5 @@ POINTS = Recipe(
     formulas=formulas,
     check=needing("x", "value"),
     chart=chart,
+    suits=suits,
 )

@@ -6,6 +6,7 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.rings import Rings
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers, need_something
+from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, VALUE, choice, flag, number, optional, said
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, finite
 
@@ -74,6 +75,10 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     return (Notice("out-of-range", max(over), f"A value is larger than the maximum, {most:g}; its ring is full."),)
 
 
+def suits(of: Features) -> Suited:
+    return when((3 <= of.rows <= 8 and not of.negative, 0.55, "a few rows to compare"))
+
+
 RADIAL_BARS = Recipe(
     name="radial-bars",
     title="Radial bars",
@@ -100,4 +105,5 @@ RADIAL_BARS = Recipe(
     chart=chart,
     notices=notices,
     size=(480.0, 420.0),
+    suits=suits,
 )

@@ -11,6 +11,7 @@ from kavlet.core.figures.cells import Value, text_of
 from kavlet.core.figures.ranges import Floats
 from kavlet.core.figures.references import RangeReference, column_letters, rewritten
 from kavlet.core.figures.table import HEADER
+from kavlet.core.recipes.features import Features, Suited, as_its_own
 from kavlet.core.text.numbers import DEFAULT_LOCALE, written
 from kavlet.core.values.number_text import PLAIN, NumberText
 
@@ -235,13 +236,29 @@ def no_notices(inputs: Inputs) -> tuple[Notice, ...]:
     return ()
 
 
+class Repeats(Struct, frozen=True):
+    """How a recipe that shows one figure is shown for each row: its parameter that counts rows from 1, and the one that
+    says whether a row, the sum or the group of rows with its name counts ("" where there is none)."""
+
+    row: str
+    of: str = ""
+
+
+class Steps(Struct, frozen=True):
+    """How a recipe goes through periods: its parameter that counts them from 1, and the role of the column they stand
+    in. Between two whole numbers, the chart is on its way from one period to the next."""
+
+    parameter: str
+    role: str
+
+
 class Recipe(Struct, frozen=True):
     """The construction of one special chart.
 
     `formulas` gives each helper's formulas, one per row ("" for no value); `check` raises KavletError with one
     sentence when the table does not fit; `chart` gives the specification; `columns` the helper columns where they
-    depend on roles and settings; `notices` what a reader should know. `single` recipes show one row, and can be
-    repeated for each.
+    depend on roles and settings; `notices` what a reader should know; `suits` how well it suits a table. `repeats`
+    tells how it is shown once for each row, where it shows one; `steps` how it goes through periods, where it does.
     """
 
     name: str
@@ -256,7 +273,9 @@ class Recipe(Struct, frozen=True):
     chart: Callable[[Inputs], Chart]
     columns: Callable[[Places], tuple[HelperColumn, ...]] | None = None
     notices: Callable[[Inputs], tuple[Notice, ...]] = no_notices
-    single: bool = False
+    suits: Callable[[Features], Suited] = as_its_own
+    repeats: Repeats | None = None
+    steps: Steps | None = None
     size: tuple[float, float] = (640.0, 360.0)
 
     def parameter(self, name: str) -> Parameter | None:

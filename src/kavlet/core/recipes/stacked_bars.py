@@ -6,6 +6,7 @@ from kavlet.core.charts.chart import Chart
 from kavlet.core.figures.references import column_letters
 from kavlet.core.recipes.checks import needing
 from kavlet.core.recipes.columns import build, parameters
+from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, VALUES, choice
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe
 from kavlet.core.values.number_text import WHOLE_PERCENT
@@ -38,6 +39,11 @@ def chart(inputs: Inputs) -> Chart:
 
 HELPERS = (HelperColumn("share", "The part’s share of its row.", WHOLE_PERCENT, many=True),)
 
+
+def suits(of: Features) -> Suited:
+    return when((of.numbers >= 2, 0.65, "parts of each row"), otherwise=(0.1, ""))
+
+
 STACKED_BARS = Recipe(
     name="stacked-bars",
     title="100 % bars",
@@ -57,4 +63,5 @@ STACKED_BARS = Recipe(
     check=needing("value", negatives="A part"),
     chart=chart,
     columns=columns,
+    suits=suits,
 )

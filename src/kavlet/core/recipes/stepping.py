@@ -14,8 +14,9 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.charts.texts import Note
 from kavlet.core.figures.cells import text_of
 from kavlet.core.recipes.checks import need_numbers
+from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import choice, gap, listed, number
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe, Role, finite
+from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe, Role, Steps, finite
 
 
 def formulas(places: Places) -> dict[str, list[str]]:
@@ -99,6 +100,10 @@ def chart(inputs: Inputs) -> Chart:
     )
 
 
+def suits(of: Features) -> Suited:
+    return when((of.texts >= 2 and of.repeated, 0.8, "the same rows in several periods"), otherwise=(0.1, ""))
+
+
 STEPPING = Recipe(
     name="stepping",
     title="Stepping",
@@ -121,4 +126,6 @@ STEPPING = Recipe(
     formulas=formulas,
     check=check,
     chart=chart,
+    steps=Steps("step", "period"),
+    suits=suits,
 )

@@ -11,6 +11,7 @@ from kavlet.core.charts.line import Line
 from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.checks import need_numbers
+from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, choice, flag, gap, listed, optional
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe, Role
 from kavlet.core.values.errors import KavletError
@@ -78,6 +79,10 @@ def chart(inputs: Inputs) -> Chart:
     )
 
 
+def suits(of: Features) -> Suited:
+    return when((of.planned and of.numbers >= 2, 0.9, "what was reached, and planned"))
+
+
 TARGET_COLUMNS = Recipe(
     name="target-columns",
     title="Target columns",
@@ -104,4 +109,5 @@ TARGET_COLUMNS = Recipe(
     formulas=formulas,
     check=check,
     chart=chart,
+    suits=suits,
 )

@@ -12,8 +12,9 @@ from kavlet.core.charts.reference import Reference
 from kavlet.core.charts.scale import Scale
 from kavlet.core.dress.fills import GradientFill
 from kavlet.core.recipes.checks import need_above_zero, need_numbers
+from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import OF, ROW, flag, optional, text, total_of
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, Role
+from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, Repeats, Role
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import PERCENT, WHOLE_PERCENT
@@ -117,6 +118,10 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     return (Notice("above-goal", level, f"The goal is passed: {level:.0%}. The tube shows a break.", "note"),)
 
 
+def suits(of: Features) -> Suited:
+    return when((of.rows <= 8 and not of.negative, 0.4, "adds up to a goal"))
+
+
 THERMOMETER = Recipe(
     name="thermometer",
     title="Thermometer",
@@ -145,6 +150,7 @@ THERMOMETER = Recipe(
     check=check,
     chart=chart,
     notices=notices,
-    single=True,
+    repeats=Repeats("row", "of"),
     size=(360.0, 420.0),
+    suits=suits,
 )

@@ -10,6 +10,7 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.figures.cells import text_of
 from kavlet.core.recipes.checks import need_no_negatives, need_numbers, need_something
+from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import choice, number, text
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe, Role
 from kavlet.core.text.numbers import written
@@ -110,6 +111,10 @@ def _alt_text(inputs: Inputs, held: dict[str, list[int]]) -> str:
     return f"Two-level ring of {inputs.title('value')} by {inputs.title('group')}: {', '.join(parts)}."
 
 
+def suits(of: Features) -> Suited:
+    return when((of.texts >= 2 and of.repeated, 0.9, "parts within groups"), otherwise=(0.1, ""))
+
+
 TWO_LEVEL_RING = Recipe(
     name="two-level-ring",
     title="Two-level ring",
@@ -134,4 +139,5 @@ TWO_LEVEL_RING = Recipe(
     check=check,
     chart=chart,
     size=(520.0, 420.0),
+    suits=suits,
 )

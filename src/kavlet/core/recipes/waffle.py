@@ -5,6 +5,7 @@ from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Corner, Grid
 from kavlet.core.charts.legend import Entry, Legend
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers, need_something
+from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, VALUE, choice, listed, number, optional
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Parameter, Places, Recipe
 from kavlet.core.values.number_text import NumberText
@@ -80,6 +81,13 @@ def chart(inputs: Inputs) -> Chart:
     )
 
 
+def suits(of: Features) -> Suited:
+    return when(
+        (of.shares and of.rows <= 7, 0.9, "shares that add up to 100"),
+        (of.rows <= 6 and not of.negative, 0.5, "parts to count"),
+    )
+
+
 WAFFLE = Recipe(
     name="waffle",
     title="Waffle",
@@ -105,4 +113,5 @@ WAFFLE = Recipe(
     check=check,
     chart=chart,
     size=(520.0, 360.0),
+    suits=suits,
 )

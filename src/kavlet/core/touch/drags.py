@@ -6,7 +6,6 @@ from typing import Any
 
 from msgspec import Struct
 
-from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Cartesian, Polar
 from kavlet.core.charts.overrides import held
@@ -196,10 +195,12 @@ def _reference(figure: Figure, chart: Chart, mark: Mark) -> Drag | None:
 
 
 def _cap(figure: Figure, chart: Chart, mark: Mark, x: float, y: float) -> Drag | None:
-    """The end of a bar that is cut short moves the cap of all."""
+    """The end of a bar that is cut short moves the cap of all: the recipe's, where that cuts its figures, else the
+    scale's."""
     layer, axis = chart.layer(mark.key), next((one for one in figure.axes if one.name in ("x", "y")), None)
-    if not isinstance(layer, Bars) or not layer.true or axis is None or mark.block is None or mark.value is None:
+    if layer is None or axis is None or mark.block is None or not mark.block.broken:
         return None
+    path = f"{SETTING}cap" if layer.figure_column != layer.values else "frame.along.cap"
     plot, rect, lying = figure.plot, mark.block.rect, isinstance(chart.frame, Cartesian) and chart.frame.lying
 
     def value_at(x: float, y: float) -> float:
@@ -213,7 +214,7 @@ def _cap(figure: Figure, chart: Chart, mark: Mark, x: float, y: float) -> Drag |
     least = (axis.maximum - axis.minimum) / 100
 
     def looks(_dx: float, _dy: float, x: float, y: float) -> Looks:
-        return {f"{SETTING}cap": round(max(least, value_at(x, y)), max(0, digits))}
+        return {path: round(max(least, value_at(x, y)), max(0, digits))}
 
     return Drag("move cap", looks)
 

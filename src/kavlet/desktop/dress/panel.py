@@ -237,7 +237,7 @@ class DressPanel(QFrame):
             field.show_text(getattr(chart, name))
         self.parameters.refresh()
         recipe = recipes_of(self._store.document).get(chart.recipe)
-        self.repeat.setVisible(recipe is not None and recipe.single and self.part is None)
+        self.repeat.setVisible(recipe is not None and recipe.repeats is not None and self.part is None)
         self.repeat.setChecked(chart.repeat)
         self.theme.show_choice(chart.dress.theme)
         self.dark.setChecked(chart.dress.dark)

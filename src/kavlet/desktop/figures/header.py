@@ -5,7 +5,7 @@ from PySide6.QtGui import QAction, QBrush, QMouseEvent, QPainter, QPen
 from PySide6.QtWidgets import QHeaderView, QMenu, QWidget
 
 from kavlet.core.document import edits
-from kavlet.core.recipes.registry import RECIPES
+from kavlet.core.document.lookup import recipes_of
 from kavlet.desktop.look import colours, qcolor
 from kavlet.desktop.store import Store
 
@@ -140,7 +140,7 @@ class RoleHeader(QHeaderView):
         chart, table = self._store.chart, self._store.table
         if section < 0 or chart is None or table is None:
             return ""
-        recipe = RECIPES.get(chart.recipe)
+        recipe = recipes_of(self._store.document).get(chart.recipe)
         if recipe is None:
             return ""
         helper = table.columns[section].helper
@@ -162,7 +162,8 @@ class RoleHeader(QHeaderView):
             menu.addAction(note)
             return menu
         held = self.chip_text(section)
-        for role in RECIPES[chart.recipe].roles if chart.recipe in RECIPES else ():
+        recipe = recipes_of(self._store.document).get(chart.recipe)
+        for role in recipe.roles if recipe is not None else ():
             action = QAction(f"{role.name}  –  {role.meaning}", menu)
             action.setCheckable(True)
             action.setChecked(role.name == held)

@@ -16,11 +16,12 @@ from PySide6.QtWidgets import (
 
 from kavlet.core.build import picture
 from kavlet.core.document import charting, edits
-from kavlet.core.document.advice import Features, features, suits
+from kavlet.core.document.advice import features
 from kavlet.core.document.document import Document
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.figures.table import HEADER
+from kavlet.core.recipes.features import Features
 from kavlet.core.recipes.recipe import QUESTIONS, Recipe
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Size
@@ -102,15 +103,15 @@ class RecipeWall(QFrame):
         self._drawn_for = here
         recipes = recipes_of(self._store.document)
         of = self._features()
-        scores = {name: suits(recipe, of) for name, recipe in recipes.items()}
-        self._order = sorted(recipes, key=lambda name: -scores[name][0])
+        scores = {name: recipe.suits(of) for name, recipe in recipes.items()}
+        self._order = sorted(recipes, key=lambda name: -scores[name].score)
         for name, recipe in recipes.items():
             if name not in self.tiles:
                 tile = RecipeTile(name, recipe.title, self._inside)
                 tile.chosen.connect(self.chosen)
                 tile.moved.connect(lambda key, tile=tile: self._move(tile, key))
                 self.tiles[name] = tile
-            self.tiles[name].reason = scores[name][1]
+            self.tiles[name].reason = scores[name].reason
             self.tiles[name].current = chart is not None and chart.table == table.id and chart.recipe == name
         for name in [name for name in self.tiles if name not in recipes]:
             self.tiles.pop(name).deleteLater()
@@ -178,7 +179,7 @@ class RecipeWall(QFrame):
         if self.search.text().strip():
             return [(self.tr("Found"), names)]
         of = self._features()
-        best = [name for name in names if suits(recipes[name], of)[0] >= BEST][: max(3, self._columns())]
+        best = [name for name in names if recipes[name].suits(of).score >= BEST][: max(3, self._columns())]
         groups = [(self.tr("Fits your figures best"), best)] if best else []
         for question, words in QUESTIONS.items():
             groups.append((words, [name for name in names if name not in best and recipes[name].question == question]))

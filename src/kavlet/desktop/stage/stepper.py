@@ -6,8 +6,11 @@ from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QSlider, QToolButton, QWidget
 
 from kavlet.core.document import edits
+from kavlet.core.document.document import Document
+from kavlet.core.document.lookup import recipes_of
 from kavlet.core.figures.cells import text_of
 from kavlet.core.figures.table import HEADER
+from kavlet.core.recipes.recipe import Steps
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.store import Store
 
@@ -48,12 +51,10 @@ class Stepper(QWidget):
 
     def periods(self) -> list[str]:
         """The periods of the chart in view, in the order of first appearance; none for charts that do not step."""
-        chart = self._store.chart
-        if chart is None or chart.recipe != "stepping" or not chart.roles.get("period"):
-            return []
-        table = self._store.document.table(chart.table)
-        place = table.place(chart.roles["period"][0])
-        if place < 0:
+        chart, steps = self._store.chart, self._steps()
+        held = chart.roles.get(steps.role) if chart is not None and steps is not None else None
+        place = self._store.document.table(chart.table).place(held[0]) if chart is not None and held else -1
+        if chart is None or place < 0:
             return []
         values = self._store.values.of(chart.table)[place].values[HEADER:]
         return list(dict.fromkeys(text_of(value) for value in values))
@@ -65,7 +66,8 @@ class Stepper(QWidget):
         if len(periods) < 2 or chart is None:
             self._timer.stop()
             return
-        step = chart.settings.get("step", 1.0)
+        steps = self._steps()
+        step = chart.settings.get(steps.parameter, 1.0) if steps is not None else 1.0
         at = float(step) if isinstance(step, float | int) else 1.0
         self.slider.blockSignals(True)
         self.slider.setRange(0, (len(periods) - 1) * TWEENS)
@@ -73,12 +75,24 @@ class Stepper(QWidget):
         self.slider.blockSignals(False)
         self.period.setText(periods[max(0, min(len(periods) - 1, math.floor(at + 1e-9) - 1))])
 
+    def _steps(self) -> Steps | None:
+        """How the recipe of the chart in view steps; None where it does not."""
+        chart = self._store.chart
+        recipe = recipes_of(self._store.document).get(chart.recipe) if chart is not None else None
+        return recipe.steps if recipe is not None else None
+
+    def _at(self, step: float) -> Document | None:
+        """The document with the chart at a step; None where it does not step."""
+        chart, steps = self._store.chart, self._steps()
+        if chart is None or steps is None:
+            return None
+        return edits.set_setting(self._store.document, chart.id, steps.parameter, step)
+
     def _moved(self, value: int) -> None:
         """Show the step, or the way between two; a key's step is taken at once."""
-        chart = self._store.chart
-        if chart is None:
+        document = self._at(1 + value / TWEENS)
+        if document is None:
             return
-        document = edits.set_setting(self._store.document, chart.id, "step", 1 + value / TWEENS)
         if self.slider.isSliderDown() or self._timer.isActive():
             self._store.try_out(document)
         else:
@@ -86,12 +100,9 @@ class Stepper(QWidget):
 
     def _settle(self) -> None:
         """Take the nearest period."""
-        chart = self._store.chart
-        if chart is None:
-            return
-        near = round(self.slider.value() / TWEENS)
-        document = edits.set_setting(self._store.document, chart.id, "step", 1.0 + near)
-        self._store.apply(self.tr("step to another period"), document)
+        document = self._at(1.0 + round(self.slider.value() / TWEENS))
+        if document is not None:
+            self._store.apply(self.tr("step to another period"), document)
 
     def _toggle(self, on: bool) -> None:
         self.play.setText("❚❚" if on else "▶")

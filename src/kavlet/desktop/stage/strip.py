@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QScrollArea, QToolBut
 from kavlet.core.build import Picture
 from kavlet.core.charts.chart import AnyLayer
 from kavlet.core.compose.draw import draw
+from kavlet.core.compose.kinds import kind_of, type_name
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.touch.parts import Part
 from kavlet.desktop.look import CORNER, UNIT, colours, qcolor
@@ -36,9 +37,7 @@ class LayerCard(QWidget):
     def show_layer(self, layer: AnyLayer, scene: Scene, chosen: bool) -> None:
         """Stand for a layer, drawn as the scene holds it."""
         self.layer, self.scene, self.chosen = layer, scene, chosen
-        state = (
-            self.tr("helper") if layer.helper else self.tr("hidden") if layer.hidden else type(layer).__name__.lower()
-        )
+        state = self.tr("helper") if layer.helper else self.tr("hidden") if layer.hidden else type_name(kind_of(layer))
         self.setAccessibleName(f"{layer.name}, {state}")
         self.setToolTip(f"{layer.name} – {state}")
         self.update()
