@@ -9,7 +9,6 @@ from PySide6.QtWidgets import QAbstractItemView, QApplication, QFileDialog, QMes
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.build import picture
-from kavlet.core.compose.figure import Figure
 from kavlet.core.document import dressing
 from kavlet.core.document.document import Document
 from kavlet.core.files import kavlet as kavlet_file
@@ -19,16 +18,7 @@ from kavlet.desktop.figures.formula_edit import FormulaEdit
 from kavlet.desktop.main import open_window
 from kavlet.desktop.window import Window
 from kavlet.paint.pdf import pdf
-
-
-def figure(window: Window) -> Figure:
-    picture = window.stage.view.picture
-    assert picture is not None
-    return picture.figure
-
-
-def bar_values(window: Window) -> list[float]:
-    return [mark.value for mark in figure(window).marks if mark.key == "value"]
+from tests.desktop.hands import bar_values, figure
 
 
 def type_into(qtbot: QtBot, window: Window, column: int, row: int, text: str) -> None:

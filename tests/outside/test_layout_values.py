@@ -7,7 +7,6 @@ from typing import Any
 
 import numpy as np
 import pytest
-from tests.making import free, marks, table
 
 from kavlet.core.charts.area import Area
 from kavlet.core.charts.bars import Bars
@@ -24,6 +23,7 @@ from kavlet.core.shapes.area import area
 from kavlet.core.values.apportion import apportioned
 from kavlet.core.values.geometry import Size
 from kavlet.core.values.sizes import sheets
+from tests.making import free, marks, table
 
 DATA = Path(__file__).parent / "data"
 

@@ -11,9 +11,9 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from tests.making import helper, labels, make, marks, table
 
 from kavlet.core.recipes.registry import RECIPES
+from tests.making import helper, labels, make, marks, table
 
 DATA = Path(__file__).parent / "data"
 

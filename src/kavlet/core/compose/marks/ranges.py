@@ -28,6 +28,8 @@ def ends(layer: Ranges, data: Data, row: int) -> tuple[float, float]:
     if layer.by == "distance":
         middle = float(data.column(layer.values)[row])
         return middle - abs(low), middle + abs(high)
+    if math.isnan(low) or math.isnan(high):
+        return math.nan, math.nan
     return min(low, high), max(low, high)
 
 

@@ -10,7 +10,6 @@ import msgspec
 import numpy as np
 import pytest
 from PIL import Image as Pillow
-from tests.making import document, draw, make, table
 
 from kavlet.core.build import Picture, Pictures, picture
 from kavlet.core.compose.solid.seen import seen
@@ -23,6 +22,7 @@ from kavlet.core.scene.paints import Hatch, LinearGradient, RadialGradient
 from kavlet.core.scene.primitives import Image, Shape, Stamp, Writing
 from kavlet.core.solid.cover import polygons
 from kavlet.core.values.errors import KavletError
+from tests.making import document, draw, make, table
 
 DEMO = kavlet.loads((files("kavlet") / "assets" / "demo" / "mirefen.kavlet").read_bytes(), "mirefen.kavlet")
 CHARTS = {f"{chart.recipe}, {chart.name}": chart.id for chart in DEMO.charts}

@@ -6,7 +6,6 @@ from typing import Any
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from tests.making import document, draw, helper, labels, make, marks, table
 
 from kavlet.core.build import Picture, picture
 from kavlet.core.figures.recalculate import recalculate
@@ -14,6 +13,7 @@ from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.scene.primitives import Shape, Stamp, Writing
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect, Size
+from tests.making import document, draw, helper, labels, make, marks, table
 
 NAMES = ["Reed", "Mere", "Carr", "Dyke", "Leat", "Mill"]
 

@@ -7,7 +7,6 @@ from pathlib import Path
 import msgspec
 import pytest
 from PIL import Image
-from tests.making import document, draw, marks, table
 
 from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.chart import Chart
@@ -26,6 +25,7 @@ from kavlet.core.values.colour import Colour, colour, contrast, oklab
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.lengths import size
 from kavlet.core.values.vision import as_seen, difference
+from tests.making import document, draw, marks, table
 
 ROWS = table(["name", "n"], ["a", "b", "c"], [3, 7, 5])
 

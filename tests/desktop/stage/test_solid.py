@@ -5,7 +5,7 @@ import math
 import pytest
 from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
 from PySide6.QtGui import QMouseEvent
-from PySide6.QtWidgets import QApplication, QScrollArea, QWidget
+from PySide6.QtWidgets import QApplication, QScrollArea
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.charts.solid import Solid
@@ -14,8 +14,7 @@ from kavlet.core.touch.parts import Part
 from kavlet.desktop.dress.fields import ChoiceField, TextField
 from kavlet.desktop.stage.rails import Rail
 from kavlet.desktop.window import Window
-from tests.desktop.test_recipes import figure, show
-from tests.desktop.test_stage import click, spec, type_in
+from tests.desktop.hands import click, figure, pulled, send, show, spec, type_in
 from tests.making import document, table
 
 
@@ -33,24 +32,6 @@ def made_solid(window: Window, qtbot: QtBot, recipe: str = "columns") -> None:
     show(window, recipe)
     qtbot.mouseClick(window.stage.solid, Qt.MouseButton.LeftButton)
     assert solid(window) is not None
-
-
-def send(
-    view: QWidget, kind: QEvent.Type, at: QPoint, held: Qt.KeyboardModifier = Qt.KeyboardModifier.NoModifier
-) -> None:
-    left, none = Qt.MouseButton.LeftButton, Qt.MouseButton.NoButton
-    button = none if kind == QEvent.Type.MouseMove else left
-    down = none if kind == QEvent.Type.MouseButtonRelease else left
-    QApplication.sendEvent(view, QMouseEvent(kind, QPointF(at), view.mapToGlobal(QPointF(at)), button, down, held))
-
-
-def pulled(view: QWidget, start: QPoint, end: QPoint, held: Qt.KeyboardModifier = Qt.KeyboardModifier.NoModifier,
-           let_go: bool = True) -> None:  # fmt: skip
-    send(view, QEvent.Type.MouseButtonPress, start, held)
-    for i in range(1, 6):
-        send(view, QEvent.Type.MouseMove, start + (end - start) * (i / 5), held)
-    if let_go:
-        send(view, QEvent.Type.MouseButtonRelease, end, held)
 
 
 def grip(rail: Rail) -> QPoint:

@@ -11,17 +11,11 @@ from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.line import Line
 from kavlet.core.touch.parts import Part
 from kavlet.desktop.window import Window
-from tests.desktop.test_recipes import figure, show
-from tests.desktop.test_stage import spec
+from tests.desktop.hands import figure, open_menu, show, spec
 
 
 def do(window: Window, command: str) -> None:
     window.actions_by_name[command].trigger()
-
-
-def open_menu(window: Window) -> QMenu:
-    """The menu that was opened last."""
-    return [one for one in window.findChildren(QMenu) if one.isVisible()][-1]
 
 
 def entry(menu: QMenu, *texts: str) -> None:

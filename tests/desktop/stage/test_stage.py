@@ -1,7 +1,6 @@
 """Touching the chart: choosing, dragging, typing, the layer strip, Dress, X-ray; and the thirteen things authors do."""
 
 from pathlib import Path
-from typing import Any
 
 import pytest
 from PySide6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
@@ -9,91 +8,26 @@ from PySide6.QtGui import QColor, QDropEvent
 from PySide6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.charts.chart import Chart
-from kavlet.core.compose.figure import Mark, PlacedText
 from kavlet.core.touch.parts import Part
 from kavlet.desktop.command_finder import CommandFinder
-from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
 from kavlet.desktop.dress.fill_field import FillField
 from kavlet.desktop.window import Window
-from tests.desktop.test_recipes import figure, show
-
-
-def spec(window: Window) -> Chart:
-    picture = window.stage.view.picture
-    assert picture is not None
-    return picture.build.chart
-
-
-def mark(window: Window, key: str, row: int = 0) -> Mark:
-    return next(one for one in figure(window).marks if one.key == key and one.row == row and one.visible)
-
-
-def label(window: Window, key: str, row: int = 0) -> PlacedText:
-    return next(one for one in figure(window).texts if one.kind == "label" and one.key == key and one.row == row)
-
-
-def place(window: Window, x: float, y: float) -> QPoint:
-    return window.stage.view.from_chart(x, y).toPoint()
-
-
-def inside(window: Window, one: Mark) -> QPoint:
-    """A point of a mark that no label covers."""
-    if one.sector is not None:
-        from kavlet.core.shapes.arc import at
-
-        s = one.sector
-        return place(window, *at(s.center, s.inner + 0.85 * (s.outer - s.inner), s.start + 0.25 * (s.end - s.start)))
-    return place(window, one.bounds.x + 2.5, one.bounds.y + 0.72 * one.bounds.height)
-
-
-def click(window: Window, qtbot: QtBot, at: QPoint) -> None:
-    qtbot.mouseClick(window.stage.view, Qt.MouseButton.LeftButton, pos=at)
-
-
-def drag(window: Window, qtbot: QtBot, start: QPoint, end: QPoint) -> None:
-    view = window.stage.view
-    qtbot.mousePress(view, Qt.MouseButton.LeftButton, pos=start)
-    middle = QPoint((start.x() + end.x()) // 2, (start.y() + end.y()) // 2)
-    for at in (middle, end):
-        qtbot.mouseMove(view, at)
-        QApplication.sendEvent(view, _move(at))
-    qtbot.mouseRelease(view, Qt.MouseButton.LeftButton, pos=end)
-
-
-def _move(at: QPoint) -> Any:
-    from PySide6.QtCore import QEvent
-    from PySide6.QtGui import QMouseEvent
-
-    return QMouseEvent(
-        QEvent.Type.MouseMove, QPointF(at), QPointF(at), Qt.MouseButton.NoButton, Qt.MouseButton.LeftButton,
-        Qt.KeyboardModifier.NoModifier,
-    )  # fmt: skip
-
-
-def type_in(qtbot: QtBot, field: object, text: str) -> None:
-    assert isinstance(field, TextField)
-    field.setFocus()
-    field.selectAll()
-    qtbot.keyClicks(field, text)
-    qtbot.keyClick(field, Qt.Key.Key_Return)
-
-
-def pick(field: object, value: str) -> None:
-    """Choose from a field of words, as a click or a key does."""
-    if isinstance(field, ChoiceField):
-        field.button(value).click()
-    else:
-        assert isinstance(field, PickField)
-        index = field.findData(value)
-        assert index >= 0, value
-        field.setCurrentIndex(index)
-        field.activated.emit(index)
-
-
-def row(window: Window, path: str) -> Any:
-    return window.dress.rows[path].field
-
+from tests.desktop.hands import (
+    click,
+    drag,
+    figure,
+    hovered,
+    inside,
+    label,
+    mark,
+    moved,
+    pick,
+    place,
+    row,
+    show,
+    spec,
+    type_in,
+)
 
 # The thirteen operations. Each comment line is one user action; there are three at most.
 
@@ -260,16 +194,8 @@ def test_hovering_says_what_a_part_is(window: Window, qtbot: QtBot) -> None:
     view = window.stage.view
     at = inside(window, mark(window, "value", 1))
     qtbot.mouseMove(view, at)
-    QApplication.sendEvent(view, _hover(at))
+    QApplication.sendEvent(view, hovered(at))
     assert view.toolTip() == "Guided walks: 6,900  (people)"
-
-
-def _hover(at: QPoint) -> Any:
-    from PySide6.QtCore import QEvent
-    from PySide6.QtGui import QMouseEvent
-
-    none = Qt.MouseButton.NoButton
-    return QMouseEvent(QEvent.Type.MouseMove, QPointF(at), QPointF(at), none, none, Qt.KeyboardModifier.NoModifier)
 
 
 def test_click_chooses_layer_then_mark_and_escape_goes_out(window: Window, qtbot: QtBot) -> None:
@@ -354,7 +280,7 @@ def test_escape_gives_a_drag_up(window: Window, qtbot: QtBot) -> None:
     text = label(window, "value", 0)
     start = place(window, *text.bounds.center)
     qtbot.mousePress(view, Qt.MouseButton.LeftButton, pos=start)
-    QApplication.sendEvent(view, _move(start + QPoint(-60, 30)))
+    QApplication.sendEvent(view, moved(start + QPoint(-60, 30)))
     assert label(window, "value", 0).bounds.center != text.bounds.center
     qtbot.keyClick(view, Qt.Key.Key_Escape)
     assert label(window, "value", 0).bounds == text.bounds

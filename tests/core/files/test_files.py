@@ -22,7 +22,7 @@ from kavlet.core.text.faces import FACES
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import NumberText
 
-DOCS = Path(__file__).parents[2] / "docs"
+DOCS = Path(__file__).parents[3] / "docs"
 SVG = "{http://www.w3.org/2000/svg}"
 
 

@@ -5,7 +5,6 @@ import math
 from datetime import date
 
 import pytest
-from tests.making import document, draw, free, marks, table
 
 from kavlet.core.charts.band import Band
 from kavlet.core.charts.bars import Bars
@@ -16,6 +15,7 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.compose.frames import ticks
 from kavlet.core.compose.frames.scales import scaled
 from kavlet.core.figures.cells import EPOCH
+from tests.making import document, draw, free, marks, table
 
 ROWS = table(["site", "count"], ["A", "B", "C"], [2, 30, 400])
 

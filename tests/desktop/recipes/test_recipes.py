@@ -9,27 +9,12 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QApplication, QFileDialog
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.compose.figure import Figure
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.desktop.documents import demo
 from kavlet.desktop.dress.fields import TextField
 from kavlet.desktop.figures.what_if import CHOICES
 from kavlet.desktop.window import Window
-
-
-def figure(window: Window) -> Figure:
-    picture = window.stage.view.picture
-    assert picture is not None
-    assert not window.stage.view.problem
-    return picture.figure
-
-
-def show(window: Window, recipe: str) -> None:
-    """Bring the demo's chart of a recipe into view, by the picker over the Stage."""
-    chart = next(one for one in window.store.document.charts if one.recipe == recipe)
-    box = window.stage.charts
-    box.setCurrentIndex(box.findData(chart.id))
-    box.activated.emit(box.currentIndex())
+from tests.desktop.hands import figure, show
 
 
 def open_wall(window: Window, qtbot: QtBot) -> None:

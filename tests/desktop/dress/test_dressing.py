@@ -11,8 +11,7 @@ from pytestqt.qtbot import QtBot
 from kavlet.core.touch.parts import Part
 from kavlet.desktop.dress.screen_pick import ScreenPick
 from kavlet.desktop.window import Window
-from tests.desktop.test_recipes import figure, show
-from tests.desktop.test_stage import label, place
+from tests.desktop.hands import figure, label, place, show
 
 
 def test_a_label_is_typed_in_place_with_fields_and_cells_offered(window: Window, qtbot: QtBot) -> None:

@@ -15,37 +15,11 @@ from kavlet.core.files import tables as table_files
 from kavlet.desktop.figures.formula_edit import FormulaEdit, spans
 from kavlet.desktop.figures.reading import ReadingSheet
 from kavlet.desktop.window import Window
+from tests.desktop.hands import cell, centre, shown, start_typing
 
 
 def do(window: Window, name: str) -> None:
     window.actions_by_name[name].trigger()
-
-
-def shown(window: Window, column: int) -> list[str]:
-    model = window.figures.grid.cells
-    return [model.shown(model.index(row, column)) for row in range(1, model.rowCount() - 1)]
-
-
-def cell(window: Window, column: int, row: int) -> object:
-    model = window.figures.grid.cells
-    held = model.cell(model.index(row, column))
-    return held.text if isinstance(held, Formula) else held
-
-
-def centre(window: Window, column: int, row: int) -> QPoint:
-    grid = window.figures.grid
-    return grid.visualRect(grid.cells.index(row, column)).center()
-
-
-def start_typing(qtbot: QtBot, window: Window, column: int, row: int, text: str) -> FormulaEdit:
-    grid = window.figures.grid
-    grid.setFocus()
-    grid.go_to(column, row)
-    qtbot.keyClick(grid, text[0])
-    editor = grid.formula
-    assert isinstance(editor, FormulaEdit)
-    qtbot.keyClicks(editor, text[1:])
-    return editor
 
 
 def new_column(window: Window) -> None:

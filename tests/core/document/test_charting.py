@@ -2,7 +2,6 @@
 
 import msgspec
 import pytest
-from tests.making import document, draw, helper, labels, marks, table
 
 from kavlet.core.build import build_chart, picture
 from kavlet.core.document import charting, edits
@@ -13,6 +12,7 @@ from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.recipes.own import dumps, loads
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.values.errors import KavletError
+from tests.making import document, draw, helper, labels, marks, table
 
 ROWS = table(["stage", "people"], ["a", "b", "c", "d"], [80, 40, 30, 10])
 
