@@ -15,6 +15,7 @@ from kavlet.core.values.affine import Affine
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect, Size
 from kavlet.desktop.main import application
+from kavlet.paint import picture
 from kavlet.paint.painter import paint
 
 RED, BLUE, WHITE = Colour(1, 0, 0), Colour(0, 0, 1), Colour(1, 1, 1)
@@ -144,3 +145,11 @@ def test_while_it_moves_only_what_is_hardly_seen_is_painted_coarsely() -> None:
     assert pixel(images[0], 30, 30) == pixel(images[1], 30, 30)
     assert pixel(images[0], 75, 60) == pixel(images[1], 75, 60)  # half a pixel of red, in both
     assert pixel(images[0], 35, 20) != pixel(images[1], 35, 20)
+
+
+@pytest.mark.parametrize("scale", [1.0, 2.0, 4.0, 8.0])
+def test_texts_are_drawn_however_large_they_are(scale: float) -> None:
+    """Qt draws no glyph runs of more than 64 pixels on images."""
+    made = picture.image(Scene(Size(100, 60), WHITE, (Writing("Reed", 8, 45, 60, FACE, 30, RED),)), scale)
+    reds = sum(is_red(pixel(made, x, y)) for x in range(made.width()) for y in range(made.height()))
+    assert reds / scale**2 == pytest.approx(480, rel=0.06)

@@ -90,7 +90,7 @@ def _build(document: Document, values: Values, entry: ChartEntry) -> Build:
         spec = _finished(made, entry, document, values)
         cells = {field: values.evaluate(field, entry.table) for field in _cell_fields(spec)}
         mine = msgspec.structs.replace(data, cells=cells)
-        panels.append(Panel(title, spec, mine.only(spec.rows) if spec.rows is not None else mine))
+        panels.append(Panel(title, spec, mine.only(spec.rows) if spec.rows is not None else mine, entry.id))
     helpers = _helpers(table, values, entry) if made_by is not None else ()
     return Build(entry, inputs, helpers, tuple(panels))
 

@@ -1,7 +1,6 @@
 """Draws a scene with QPainter, in points from the scene's top left corner."""
 
 import math
-from collections.abc import Callable
 from functools import lru_cache
 
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
@@ -13,6 +12,7 @@ from PySide6.QtGui import (
     QGradient,
     QImage,
     QLinearGradient,
+    QPaintEngine,
     QPainter,
     QPainterPath,
     QPen,
@@ -21,16 +21,21 @@ from PySide6.QtGui import (
     QTransform,
 )
 
-from kavlet.core.scene.paints import Hatch, LinearGradient, Paint, RadialGradient
-from kavlet.core.scene.path import CLOSE, CURVE, LINE, Path
-from kavlet.core.scene.primitives import Image, Scene, Shape, Stamp, Writing
+from kavlet.core.scene.hatching import expanded
+from kavlet.core.scene.paints import Hatch, LinearGradient, RadialGradient
+from kavlet.core.scene.path import CLOSE, CURVE, LINE, Path, recorded
+from kavlet.core.scene.primitives import Group, Image, Primitive, Scene, Shape, Stamp, Writing
 from kavlet.core.text.faces import FACES
-from kavlet.core.text.shaping import shape
+from kavlet.core.text.shaping import outline, shape
 from kavlet.core.values.affine import Affine
 from kavlet.core.values.colour import Colour
+from kavlet.core.values.geometry import Rect
 
 FAINT = 0.1  # opacity below which an edge is hardly seen
-MOST_LINES = 4_000  # of one hatch
+LARGEST_GLYPHS = 60.0  # pixels; Qt 6.11 draws no glyph runs above 64
+MITER = 4.0  # how far a mitred corner may reach, in widths of the edge, as in SVG
+_CAPS = {"round": Qt.PenCapStyle.RoundCap, "flat": Qt.PenCapStyle.FlatCap}
+_JOINS = {"round": Qt.PenJoinStyle.RoundJoin, "miter": Qt.PenJoinStyle.SvgMiterJoin}
 
 
 def paint(scene: Scene, painter: QPainter, fine: bool = True) -> None:
@@ -44,18 +49,34 @@ def paint(scene: Scene, painter: QPainter, fine: bool = True) -> None:
     if scene.ground is not None:
         painter.fillRect(QRectF(0, 0, scene.size.width, scene.size.height), qcolor(scene.ground))
     for item in scene.items:
-        clip = getattr(item, "clip", None)
-        if clip is not None:
-            painter.save()
-            painter.setClipPath(qpath(clip), Qt.ClipOperation.IntersectClip)
-        if not fine and isinstance(item, Shape) and isinstance(item.fill, Colour) and item.fill.alpha < FAINT:
-            painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
+        _paint_item(item, painter, fine)
+
+
+def _paint_item(item: Primitive, painter: QPainter, fine: bool) -> None:
+    clip = item.clip if not isinstance(item, Writing) else None
+    if clip is not None:
+        painter.save()
+        painter.setClipPath(qpath(clip), Qt.ClipOperation.IntersectClip)
+    match item:
+        case Shape():
+            rough = not fine and isinstance(item.fill, Colour) and item.fill.alpha < FAINT
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing, not rough)
             _paint_shape(item, painter)
             painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        else:
-            _PAINTERS[type(item)](item, painter)
-        if clip is not None:
+        case Stamp():
+            _paint_stamp(item, painter)
+        case Image():
+            _paint_image(item, painter)
+        case Writing():
+            _paint_writing(item, painter)
+        case Group():
+            painter.save()
+            painter.setTransform(qtransform(item.place), True)
+            for one in item.items:
+                _paint_item(one, painter, fine)
             painter.restore()
+    if clip is not None:
+        painter.restore()
 
 
 @lru_cache(maxsize=8192)
@@ -102,9 +123,9 @@ def _paint_outline(item: Shape, painter: QPainter) -> None:
         return
     if item.edge is not None:
         pen = QPen(qcolor(item.edge), item.edge_width)
-        pen.setJoinStyle(Qt.PenJoinStyle.RoundJoin)
-        flat = item.dash or item.flat_ends
-        pen.setCapStyle(Qt.PenCapStyle.FlatCap if flat else Qt.PenCapStyle.RoundCap)
+        pen.setJoinStyle(_JOINS[item.join])
+        pen.setMiterLimit(MITER)
+        pen.setCapStyle(_CAPS[item.cap])
         if item.dash:
             pen.setDashPattern([length / max(item.edge_width, 1e-6) for length in item.dash])
         painter.setPen(pen)
@@ -113,18 +134,17 @@ def _paint_outline(item: Shape, painter: QPainter) -> None:
     painter.drawPath(path)
 
 
-def _brush(fill: Paint | None) -> QBrush:
-    if fill is None:
-        return QBrush(Qt.BrushStyle.NoBrush)
-    if isinstance(fill, Colour):
-        return QBrush(qcolor(fill))
+def _brush(fill: Colour | LinearGradient | RadialGradient | None) -> QBrush:
     made: QGradient
-    if isinstance(fill, LinearGradient):
-        made = QLinearGradient(fill.x1, fill.y1, fill.x2, fill.y2)
-    elif isinstance(fill, RadialGradient):
-        made = QRadialGradient(fill.x, fill.y, fill.radius)
-    else:
-        raise TypeError("A hatch is no brush.")
+    match fill:
+        case None:
+            return QBrush(Qt.BrushStyle.NoBrush)
+        case Colour():
+            return QBrush(qcolor(fill))
+        case LinearGradient():
+            made = QLinearGradient(fill.x1, fill.y1, fill.x2, fill.y2)
+        case RadialGradient():
+            made = QRadialGradient(fill.x, fill.y, fill.radius)
     for offset, colour in fill.stops:
         made.setColorAt(offset, qcolor(colour))
     return QBrush(made)
@@ -135,34 +155,21 @@ def _paint_hatch(hatch: Hatch, path: QPainterPath, painter: QPainter) -> None:
     if hatch.ground is not None:
         painter.fillPath(path, QBrush(qcolor(hatch.ground)))
     box = path.boundingRect()
-    if box.isEmpty() or hatch.step <= 0:
+    if box.isEmpty():
         return
+    area = QTransform().rotate(-hatch.angle).mapRect(box)
+    lines, dots = expanded(hatch, Rect(area.x(), area.y(), area.width(), area.height()))
     painter.save()
     painter.setClipPath(path, Qt.ClipOperation.IntersectClip)
-    back = QTransform().rotate(-hatch.angle)
-    area = back.mapRect(box)
     painter.rotate(hatch.angle)
-    s = max(hatch.step, math.sqrt(area.width() * area.height() / MOST_LINES)) if hatch.kind == "dots" else hatch.step
-    rows = range(math.floor(area.top() / s), min(math.floor(area.top() / s) + MOST_LINES, math.ceil(area.bottom() / s)))
-    columns = range(math.floor(area.left() / s), math.ceil(area.right() / s))
-    if hatch.kind == "dots":
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(qcolor(hatch.colour))
-        for row in rows:
-            for column in columns:
-                painter.drawEllipse(QPointF((column + 0.5) * s, (row + 0.5) * s), hatch.width / 2, hatch.width / 2)
-    else:
-        pen = QPen(qcolor(hatch.colour), hatch.width)
-        pen.setCapStyle(Qt.PenCapStyle.FlatCap)
-        painter.setPen(pen)
-        if hatch.kind == "dashes":
-            twos = range(math.floor(area.left() / (2 * s)), math.ceil(area.right() / (2 * s)))
-            lines = [QLineF(2 * c * s, (r + 0.5) * s, (2 * c + 1) * s, (r + 0.5) * s) for r in rows for c in twos]
-        else:
-            lines = [QLineF(area.left(), (row + 0.5) * s, area.right(), (row + 0.5) * s) for row in rows]
-        if hatch.kind == "cross":
-            lines += [QLineF((c + 0.5) * s, area.top(), (c + 0.5) * s, area.bottom()) for c in columns]
-        painter.drawLines(lines)
+    pen = QPen(qcolor(hatch.colour), hatch.width)
+    pen.setCapStyle(Qt.PenCapStyle.FlatCap)
+    painter.setPen(pen)
+    painter.drawLines([QLineF(*line) for line in lines])
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(qcolor(hatch.colour))
+    for x, y in dots:
+        painter.drawEllipse(QPointF(x, y), hatch.width / 2, hatch.width / 2)
     painter.restore()
 
 
@@ -215,6 +222,20 @@ def _glyphs(text: str, face: str, size: float) -> QGlyphRun:
     return glyphs
 
 
+@lru_cache(maxsize=256)
+def _outlined(text: str, face: str, size: float) -> Path:
+    return recorded(lambda pen: outline(text, face, size, 0.0, 0.0, pen))
+
+
+def _is_large(size: float, painter: QPainter) -> bool:
+    """Whether glyphs are larger than Qt keeps as images: from there on, it draws glyph runs on images not at all."""
+    engine = painter.paintEngine()
+    if engine.type() != QPaintEngine.Type.Raster:
+        return False
+    by = painter.combinedTransform()
+    return size * math.sqrt(abs(by.determinant())) > LARGEST_GLYPHS
+
+
 def _paint_writing(item: Writing, painter: QPainter) -> None:
     painter.setPen(qcolor(item.colour))
     if item.angle:
@@ -229,7 +250,10 @@ def _paint_writing(item: Writing, painter: QPainter) -> None:
 
 def _paint_line(item: Writing, at: QPointF, painter: QPainter) -> None:
     if shape(item.text, item.face).complete:
-        painter.drawGlyphRun(at, _glyphs(item.text, item.face, item.size))
+        if _is_large(item.size, painter):
+            painter.fillPath(qpath(_outlined(item.text, item.face, item.size)).translated(at), qcolor(item.colour))
+        else:
+            painter.drawGlyphRun(at, _glyphs(item.text, item.face, item.size))
         return
     # The face lacks a character: the system's fonts stand in, fitted into the measured width.
     face = FACES[item.face]
@@ -244,11 +268,3 @@ def _paint_line(item: Writing, at: QPointF, painter: QPainter) -> None:
         painter.scale(item.width / advance, 1.0)
     painter.drawText(QPointF(0, 0), item.text)
     painter.restore()
-
-
-_PAINTERS: dict[type, Callable[..., None]] = {
-    Shape: _paint_shape,
-    Stamp: _paint_stamp,
-    Image: _paint_image,
-    Writing: _paint_writing,
-}

@@ -5,7 +5,7 @@ from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QMarginsF, QSizeF
 from PySide6.QtGui import QPageLayout, QPageSize, QPainter, QPdfWriter
 
 from kavlet.core.scene.paints import LinearGradient, RadialGradient
-from kavlet.core.scene.primitives import Primitive, Scene, Shape
+from kavlet.core.scene.primitives import Group, Image, Primitive, Scene, Shape, Stamp, Writing
 from kavlet.core.values.colour import Colour
 from kavlet.paint.painter import paint
 
@@ -40,10 +40,15 @@ def _opaque(scene: Scene) -> Scene:
     ISO 32000-1, 11.6.5.3). Plain translucent colours are right, and stay.
     """
     ground = scene.ground or Colour(1.0, 1.0, 1.0)
-    items: list[Primitive] = []
-    for item in scene.items:
-        if isinstance(item, Shape) and isinstance(item.fill, LinearGradient | RadialGradient):
-            stops = tuple((at, one.over(ground)) for at, one in item.fill.stops)
-            item = msgspec.structs.replace(item, fill=msgspec.structs.replace(item.fill, stops=stops))  # noqa: PLW2901
-        items.append(item)
-    return msgspec.structs.replace(scene, items=tuple(items))
+    return msgspec.structs.replace(scene, items=tuple(_without_alpha(item, ground) for item in scene.items))
+
+
+def _without_alpha(item: Primitive, ground: Colour) -> Primitive:
+    match item:
+        case Shape(fill=LinearGradient() | RadialGradient() as fill):
+            stops = tuple((at, one.over(ground)) for at, one in fill.stops)
+            return msgspec.structs.replace(item, fill=msgspec.structs.replace(fill, stops=stops))
+        case Group():
+            return msgspec.structs.replace(item, items=tuple(_without_alpha(one, ground) for one in item.items))
+        case Shape() | Stamp() | Image() | Writing():
+            return item

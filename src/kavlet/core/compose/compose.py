@@ -68,6 +68,7 @@ class Laid(Struct):
     texts: list[PlacedText]
     keys: list[Key]
     spreads: list[_Spread]
+    name: str = ""
 
 
 class _Made(Struct):
@@ -98,7 +99,7 @@ def laid_out(panels: tuple[Panel, ...], style: Style, size: Size) -> Laid:
     hug = _hug(chart, room) if len(panels) == 1 else None
     keys, key_texts, room = legend.lay_out(context, room, dock, hug)
     laid = Laid(size, style, points_, chart.alt_text, chart.title.text, legend.names(context), [*around, *key_texts],
-                list(keys), [])  # fmt: skip
+                list(keys), [], context.name)  # fmt: skip
     if len(panels) == 1:
         laid.spreads.append(_spread(context, room))
     else:
@@ -130,6 +131,7 @@ def finished(laid: Laid, solids: list[Solid | None]) -> Figure:
         painted=tuple(made.painted) if made.painted else None,
         faces=tuple(made.faces),
         fronts=tuple(made.fronts),
+        name=laid.name,
     )
 
 

@@ -12,16 +12,17 @@ from kavlet.core.values.geometry import Size
 
 
 class Panel(Struct, frozen=True):
-    """One of the charts that share a figure: its title, specification and data."""
+    """One of the charts that share a figure: its title, specification and data, and the id of the chart it shows."""
 
     title: str
     chart: Chart
     data: Data
+    name: str = ""
 
 
 class Context(Struct, frozen=True, eq=False):
     """A chart with its data, its look and font sizes, its words, where its stacks stand, the size of the whole sheet,
-    and which of the sheet's panels it is."""
+    which of the sheet's panels it is, and its id."""
 
     chart: Chart
     data: Data
@@ -31,9 +32,11 @@ class Context(Struct, frozen=True, eq=False):
     spans: dict[str, Span]
     sheet: Size
     panel: int = 0
+    name: str = ""
 
 
 def context(panel: Panel, style: Style, sizes: Sizes, sheet: Size, number: int = 0) -> Context:
     """The context of the panel with that number."""
     chart, data = panel.chart, panel.data
-    return Context(chart, data, style, sizes, Wording(chart, data), spans(chart, data), sheet, number)
+    words = Wording(chart, data)
+    return Context(chart, data, style, sizes, words, spans(chart, data), sheet, number, panel.name)

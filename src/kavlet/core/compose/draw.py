@@ -1,13 +1,14 @@
 """From a figure to a scene: rules, marks, the legend, texts with their leaders, as a flat list of primitives."""
 
 import math
+from collections.abc import Iterable
 
 import msgspec
 
 from kavlet.core.compose.figure import Figure, Mark, PlacedRule, PlacedText
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.pens import Pen
-from kavlet.core.scene.primitives import MarkId, Primitive, Scene, Shape, Writing
+from kavlet.core.scene.primitives import MarkId, Primitive, Scene, Shape, Writing, cap_of
 from kavlet.core.shapes.box import quad
 
 ARROW = 5.0  # length of a leader's arrowhead, in points
@@ -26,24 +27,24 @@ def draw(figure: Figure) -> Scene:
     for text in figure.texts:
         items += _leader(text)
     for text in figure.texts:
-        items += _written(text)
-    return Scene(figure.size, figure.ground, tuple(items), figure.title, figure.alt_text)
+        items += _written(text, figure.name)
+    return Scene(figure.size, figure.ground, tuple(items), figure.title, figure.alt_text, figure.name)
 
 
 def named(mark: Mark) -> list[Primitive]:
-    """A mark's primitives, each with the mark's name, the first with what it says. Helpers leave no trace."""
-    if not mark.visible:
-        return []
-    name = MarkId(mark.layer, mark.row, mark.key)
+    """A mark's primitives with its name, the first with what it says. Helpers leave no trace."""
+    return as_marked((*mark.track, *mark.items), mark, mark.says) if mark.visible else []
+
+
+def as_marked(items: Iterable[Primitive], mark: Mark, says: str) -> list[Primitive]:
+    """Primitives with the name of their mark; the first that can be called anything says it."""
     made: list[Primitive] = []
-    said = False
-    for item in (*mark.track, *mark.items):
+    for item in items:
         if isinstance(item, Writing):
             made.append(item)
             continue
-        title = "" if said else mark.says
-        said = said or bool(title)
-        made.append(msgspec.structs.replace(item, mark=name, title=title))
+        made.append(msgspec.structs.replace(item, mark=mark.id, title=says))
+        says = ""
     return made
 
 
@@ -53,11 +54,13 @@ def _rule(rule: PlacedRule) -> Shape:
         pen.line_to(rule.x2, rule.y2)
 
     flat = rule.kind in ("grid", "minor")
-    return Shape(recorded(line), None, rule.colour, rule.width, dash=rule.dash, flat_ends=flat)
+    return Shape(
+        recorded(line), None, rule.colour, rule.width, dash=rule.dash, cap="flat" if flat else cap_of(rule.dash)
+    )
 
 
-def _written(text: PlacedText) -> list[Primitive]:
-    mark = MarkId(text.layer, text.row, text.key) if text.layer and text.row is not None else None
+def _written(text: PlacedText, chart: str) -> list[Primitive]:
+    mark = MarkId(text.layer, text.row, text.key, chart) if text.layer and text.row is not None else None
     return [
         Writing(line.text, line.x, line.y, line.width, text.face, text.size, text.colour, mark, text.angle)
         for line in text.lines

@@ -6,7 +6,7 @@ from msgspec import Struct
 
 from kavlet.core.dress.fills import Fill
 from kavlet.core.scene.path import Path
-from kavlet.core.scene.primitives import Primitive
+from kavlet.core.scene.primitives import MarkId, Primitive
 from kavlet.core.shapes.arc import Sector
 from kavlet.core.shapes.body import BodyForm, End
 from kavlet.core.values.colour import Colour
@@ -78,6 +78,12 @@ class Mark(Struct, frozen=True, kw_only=True):
     track: tuple[Primitive, ...] = ()
     share: float | None = None
     flat: float = 0.0
+    chart: str = ""
+
+    @property
+    def id(self) -> MarkId:
+        """What names it in a scene."""
+        return MarkId(self.layer, self.row, self.key, self.chart)
 
 
 class PlacedLine(Struct, frozen=True):
@@ -146,7 +152,8 @@ class Figure(Struct, frozen=True):
 
     Where the chart is a solid, `room` holds the walls around it, `painted` the primitives of all its marks, farthest
     first, each naming its mark, `faces` what is seen of each mark (by its number; -1 for what belongs to none) in the
-    same order, and `fronts` how each panel's own plane falls onto the sheet, as the rows of a 3×3 matrix.
+    same order, and `fronts` how each panel's own plane falls onto the sheet, as the rows of a 3×3 matrix. `name` is the
+    chart's id.
     """
 
     size: Size
@@ -166,3 +173,4 @@ class Figure(Struct, frozen=True):
     painted: tuple[Primitive, ...] | None = None
     faces: tuple[tuple[int, Path], ...] = ()
     fronts: tuple[tuple[float, ...], ...] = ()
+    name: str = ""

@@ -9,10 +9,11 @@ from html import escape
 
 import uharfbuzz as hb
 
+from kavlet.core.scene.hatching import tile
 from kavlet.core.scene.paints import Hatch, LinearGradient, Paint, RadialGradient, Stops
 from kavlet.core.scene.path import Path
 from kavlet.core.scene.pens import SvgPen, number
-from kavlet.core.scene.primitives import Image, MarkId, Scene, Shape, Stamp, Writing
+from kavlet.core.scene.primitives import Group, Image, MarkId, Primitive, Scene, Shape, Stamp, Writing
 from kavlet.core.text.faces import FACES, font
 from kavlet.core.text.shaping import outline
 from kavlet.core.values.affine import Affine
@@ -20,19 +21,22 @@ from kavlet.core.values.colour import Colour
 
 
 def dumps(scene: Scene, outlines: bool = False) -> str:
-    """The SVG text of a scene. With `outlines`, texts become paths that need no font."""
+    """The SVG text of a scene. With `outlines`, texts become paths that need no font.
+
+    All ids in it begin with the scene's name, so that charts beside each other in one page do not clash.
+    """
     width, height = number(scene.size.width), number(scene.size.height)
-    shared = _Shared()
-    body = [_item(item, shared, outlines) for item in scene.items]
+    prefix = f"{_name(scene.name)}-" if scene.name else ""
+    shared = _Shared(prefix, outlines)
+    body = [_item(item, shared) for item in scene.items]
     parts = [
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}pt" height="{height}pt" '
-        f'viewBox="0 0 {width} {height}" role="img" aria-labelledby="title desc">',
-        f'<title id="title">{_text(scene.title)}</title>',
-        f'<desc id="desc">{_text(scene.description)}</desc>',
+        f'viewBox="0 0 {width} {height}" role="img" aria-labelledby="{prefix}title {prefix}desc">',
+        f'<title id="{prefix}title">{_text(scene.title)}</title>',
+        f'<desc id="{prefix}desc">{_text(scene.description)}</desc>',
     ]
-    writings = [item for item in scene.items if isinstance(item, Writing)]
-    if writings and not outlines:
-        parts.append(f"<style>{_fonts(writings)}</style>")
+    if shared.used and not outlines:
+        parts.append(f"<style>{_fonts(shared.used)}</style>")
     if shared.parts:
         parts += ["<defs>", *shared.parts, "</defs>"]
     if scene.ground is not None:
@@ -40,42 +44,57 @@ def dumps(scene: Scene, outlines: bool = False) -> str:
     return "\n".join([*parts, *body, "</svg>\n"])
 
 
+def _name(text: str) -> str:
+    """A name as part of an id."""
+    return "".join(c if c.isascii() and (c.isalnum() or c in "-_.") else "_" for c in text)
+
+
 class _Shared:
     """What items refer to: gradients, hatches, clips, symbols and pictures, each written once, named in their order."""
 
-    def __init__(self) -> None:
+    def __init__(self, prefix: str, outlines: bool) -> None:
         self.parts: list[str] = []
+        self.used: dict[str, set[str]] = {}  # the characters in use of each face
+        self.outlines = outlines
+        self._prefix = prefix
         self._names: dict[object, str] = {}
 
     def name(self, key: object, letter: str, text: str) -> str:
         """The id of a shared part; `text` is its markup with the id left as `{}`."""
         if key not in self._names:
-            made = f"{letter}{len(self._names) + 1}"
+            made = f"{self._prefix}{letter}{len(self._names) + 1}"
             self._names[key] = made
             self.parts.append(text.replace("{}", made, 1))
         return self._names[key]
 
 
-def _item(item: object, shared: _Shared, outlines: bool) -> str:
-    if isinstance(item, Shape):
-        return _shape(item, shared)
-    if isinstance(item, Stamp):
-        return _stamp(item, shared)
-    if isinstance(item, Image):
-        return _image(item, shared)
-    if isinstance(item, Writing):
-        return _outlined(item) if outlines else _writing(item)
-    raise TypeError(f"{type(item).__name__} is no primitive")
+def _item(item: Primitive, shared: _Shared) -> str:
+    match item:
+        case Shape():
+            return _shape(item, shared)
+        case Stamp():
+            return _stamp(item, shared)
+        case Image():
+            return _image(item, shared)
+        case Writing():
+            if shared.outlines:
+                return _outlined(item)
+            shared.used.setdefault(item.face, set()).update(item.text)
+            return _writing(item)
+        case Group():
+            return _group(item, shared)
+
+
+def _group(item: Group, shared: _Shared) -> str:
+    inner = [f"<title>{_text(item.title)}</title>"] if item.title else []
+    inner += [_item(one, shared) for one in item.items]
+    place = "" if item.place == Affine() else f' transform="{_matrix(item.place)}"'
+    made = "\n".join([f"<g{_mark(item.mark)}{place}>", *inner, "</g>"])
+    return f"<g{_clip(item.clip, shared)}>{made}</g>" if item.clip is not None else made
 
 
 def _shape(shape: Shape, shared: _Shared) -> str:
-    attributes = _mark(shape.mark) + _fill(shape.fill, shared)
-    if shape.edge is not None:
-        attributes += _paint("stroke", shape.edge) + f' stroke-width="{number(shape.edge_width)}"'
-        if shape.fill is None and not shape.dash and not shape.flat_ends:
-            attributes += ' stroke-linejoin="round" stroke-linecap="round"'
-        if shape.dash:
-            attributes += f' stroke-dasharray="{" ".join(map(number, shape.dash))}"'
+    attributes = _mark(shape.mark) + _fill(shape.fill, shared) + _stroke(shape)
     tag, geometry = _geometry(shape.path)
     if shape.place is not None:
         return _clipped(
@@ -84,6 +103,21 @@ def _shape(shape: Shape, shared: _Shared) -> str:
     attributes += _clip(shape.clip, shared)
     body = f"<title>{_text(shape.title)}</title>" if shape.title else ""
     return f"<{tag}{geometry}{attributes}>{body}</{tag}>" if body else f"<{tag}{geometry}{attributes}/>"
+
+
+def _stroke(shape: Shape) -> str:
+    """The edge; joins and caps are written where they differ from SVG's own, and where there are any."""
+    if shape.edge is None:
+        return ""
+    made = _paint("stroke", shape.edge) + f' stroke-width="{number(shape.edge_width)}"'
+    verbs = shape.path.verbs
+    if shape.join == "round" and len(verbs) > 2:
+        made += ' stroke-linejoin="round"'
+    if shape.cap == "round" and (shape.dash or verbs.count("M") > verbs.count("Z")):
+        made += ' stroke-linecap="round"'
+    if shape.dash:
+        made += f' stroke-dasharray="{" ".join(map(number, shape.dash))}"'
+    return made
 
 
 def _stamp(item: Stamp, shared: _Shared) -> str:
@@ -173,21 +207,23 @@ def _mark(mark: MarkId | None) -> str:
 
 
 def _fill(paint: Paint | None, shared: _Shared) -> str:
-    if paint is None:
-        return ' fill="none"'
-    if isinstance(paint, Colour):
-        return _paint("fill", paint)
-    if isinstance(paint, LinearGradient):
-        ends = f'x1="{number(paint.x1)}" y1="{number(paint.y1)}" x2="{number(paint.x2)}" y2="{number(paint.y2)}"'
-        text = f'<linearGradient id="{{}}" gradientUnits="userSpaceOnUse" {ends}>{_stops(paint.stops)}</linearGradient>'
-        return f' fill="url(#{shared.name(paint, "g", text)})"'
-    if isinstance(paint, RadialGradient):
-        place = f'cx="{number(paint.x)}" cy="{number(paint.y)}" r="{number(paint.radius)}"'
-        text = (
-            f'<radialGradient id="{{}}" gradientUnits="userSpaceOnUse" {place}>{_stops(paint.stops)}</radialGradient>'
-        )
-        return f' fill="url(#{shared.name(paint, "g", text)})"'
-    return f' fill="url(#{shared.name(paint, "h", _hatch(paint))})"'
+    match paint:
+        case None:
+            return ' fill="none"'
+        case Colour():
+            return _paint("fill", paint)
+        case LinearGradient():
+            ends = f'x1="{number(paint.x1)}" y1="{number(paint.y1)}" x2="{number(paint.x2)}" y2="{number(paint.y2)}"'
+            return f' fill="url(#{shared.name(paint, "g", _gradient("linear", ends, paint.stops))})"'
+        case RadialGradient():
+            place = f'cx="{number(paint.x)}" cy="{number(paint.y)}" r="{number(paint.radius)}"'
+            return f' fill="url(#{shared.name(paint, "g", _gradient("radial", place, paint.stops))})"'
+        case Hatch():
+            return f' fill="url(#{shared.name(paint, "h", _hatch(paint))})"'
+
+
+def _gradient(kind: str, place: str, stops: Stops) -> str:
+    return f'<{kind}Gradient id="{{}}" gradientUnits="userSpaceOnUse" {place}>{_stops(stops)}</{kind}Gradient>'
 
 
 @lru_cache(maxsize=256)
@@ -200,24 +236,20 @@ def _stops(stops: Stops) -> str:
 
 
 def _hatch(paint: Hatch) -> str:
-    """A pattern tile: a line along its middle, a cross, dots in a staggered grid, or dashes."""
-    s, w = paint.step, paint.width
-    side, tall = (2 * s, s) if paint.kind == "dashes" else (s, s)
-    stroke = f'{_paint("stroke", paint.colour)} stroke-width="{number(w)}" fill="none"'
-    if paint.kind == "dots":
-        shape = f'<circle cx="{number(s / 2)}" cy="{number(s / 2)}" r="{number(w / 2)}"{_paint("fill", paint.colour)}/>'
-    elif paint.kind == "cross":
-        half = number(s / 2)
-        shape = f'<path d="M0 {half}H{number(s)}M{half} 0V{number(s)}"{stroke}/>'
-    elif paint.kind == "dashes":
-        shape = f'<path d="M0 {number(s / 2)}H{number(s)}"{stroke}/>'
-    else:
-        shape = f'<path d="M0 {number(s / 2)}H{number(s)}"{stroke}/>'
-    ground = ""
-    if paint.ground is not None:
-        ground = f'<rect width="{number(side)}" height="{number(tall)}"{_paint("fill", paint.ground)}/>'
+    """The hatch's tile as a pattern."""
+    one = tile(paint)
+    wide, tall = number(one.width), number(one.height)
+    data = "".join(f"M0 {number(y)}H{wide}" for y in one.across) + "".join(f"M{number(x)} 0V{tall}" for x in one.down)
+    data += "".join(f"M{number(x1)} {number(y1)}L{number(x2)} {number(y2)}" for x1, y1, x2, y2 in one.dashes)
+    shape = "".join(
+        f'<circle cx="{number(x)}" cy="{number(y)}" r="{number(paint.width / 2)}"{_paint("fill", paint.colour)}/>'
+        for x, y in one.dots
+    )
+    if data:
+        shape += f'<path d="{data}"{_paint("stroke", paint.colour)} stroke-width="{number(paint.width)}" fill="none"/>'
+    ground = f'<rect width="{wide}" height="{tall}"{_paint("fill", paint.ground)}/>' if paint.ground is not None else ""
     return (
-        f'<pattern id="{{}}" width="{number(side)}" height="{number(tall)}" patternUnits="userSpaceOnUse" '
+        f'<pattern id="{{}}" width="{wide}" height="{tall}" patternUnits="userSpaceOnUse" '
         f'patternTransform="rotate({number(paint.angle)})">{ground}{shape}</pattern>'
     )
 
@@ -229,11 +261,8 @@ def _paint(name: str, colour: Colour) -> str:
     return f' {name}="{solid}"{opacity}'
 
 
-def _fonts(writings: list[Writing]) -> str:
+def _fonts(used: dict[str, set[str]]) -> str:
     """One @font-face for each face in use, holding the characters in use."""
-    used: dict[str, set[str]] = {}
-    for item in writings:
-        used.setdefault(item.face, set()).update(item.text)
     rules = []
     for key in sorted(used):
         face = FACES[key]

@@ -1,4 +1,10 @@
-"""The drawing primitives that a chart becomes: a flat list, painted from first to last."""
+"""The drawing primitives that a chart becomes: a list, painted from first to last.
+
+Each means one thing, all of it data: writers only translate. They do so by `match`, so that the type checker sees that
+none is left out.
+"""
+
+from typing import Literal
 
 from msgspec import Struct
 
@@ -8,20 +14,26 @@ from kavlet.core.values.affine import Affine
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect, Size
 
+Cap = Literal["round", "flat"]
+Join = Literal["round", "miter"]
+
 
 class MarkId(Struct, frozen=True, gc=False):
-    """Which mark a primitive belongs to: the layer's name, the row (0 is the first row of figures), the layer's key."""
+    """Which mark a primitive belongs to: the layer's name, the row (0 is the first row of figures), the layer's key,
+    and the chart's id."""
 
     layer: str
     row: int
     key: str = ""
+    chart: str = ""
 
 
 class Shape(Struct, frozen=True, gc=False):
-    """A filled and perhaps edged outline; `dash` holds lengths of dashes and gaps; `clip` cuts it.
+    """A filled and perhaps edged outline; `clip` cuts it.
 
-    With `place`, outline and fill lie on a plane of their own that is put onto the sheet by that map; the clip is not.
-    A line's ends are round unless it has `flat_ends` or dashes.
+    The edge runs along the outline, half of it to each side; `join` are its corners, `cap` the ends of open lines and
+    of dashes, `dash` the lengths of dashes and gaps in points. With `place`, outline, fill and edge lie on a plane of
+    their own that is put onto the sheet by that map; the clip is not.
     """
 
     path: Path
@@ -33,7 +45,13 @@ class Shape(Struct, frozen=True, gc=False):
     dash: tuple[float, ...] = ()
     clip: Path | None = None
     place: Affine | None = None
-    flat_ends: bool = False
+    cap: Cap = "round"
+    join: Join = "round"
+
+
+def cap_of(dash: tuple[float, ...]) -> Cap:
+    """The ends of a line: round, but of dashes, which keep their lengths."""
+    return "flat" if dash else "round"
 
 
 class Stamp(Struct, frozen=True, gc=False):
@@ -76,17 +94,31 @@ class Writing(Struct, frozen=True, gc=False):
     angle: float = 0.0
 
 
-Primitive = Shape | Stamp | Image | Writing
+class Group(Struct, frozen=True, gc=False):
+    """Primitives put somewhere together by an affine map, cut by a clip in the points outside of it.
+
+    So scenes nest: a chart on a page is a group of its scene's items.
+    """
+
+    items: tuple["Primitive", ...]
+    place: Affine = Affine()
+    clip: Path | None = None
+    mark: MarkId | None = None
+    title: str = ""
+
+
+Primitive = Shape | Stamp | Image | Writing | Group
 
 
 class Scene(Struct, frozen=True):
-    """All there is to draw, with what a screen reader says of it."""
+    """All there is to draw, with what a screen reader says of it; `name` tells it from others in one file."""
 
     size: Size
     ground: Colour | None
     items: tuple[Primitive, ...]
     title: str = ""
     description: str = ""
+    name: str = ""
 
     @property
     def bounds(self) -> Rect:

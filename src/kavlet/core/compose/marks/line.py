@@ -14,7 +14,7 @@ from kavlet.core.compose.marks.placing import Drawn, Placing
 from kavlet.core.compose.marks.sharing import column_figures
 from kavlet.core.compose.words.labels import Manner, ink, point_spots
 from kavlet.core.scene.path import recorded
-from kavlet.core.scene.primitives import Primitive, Shape
+from kavlet.core.scene.primitives import Primitive, Shape, cap_of
 from kavlet.core.shapes.arc import disc
 from kavlet.core.shapes.curve import Course, course
 from kavlet.core.shapes.spots import SpotForm, spot
@@ -31,7 +31,7 @@ def place(layer: Line, on: Plane, to: Placing) -> None:
         points = [on.point(across, along) for _, across, along in run]
         if len(points) > 1:
             path = recorded(course, points, layer.course, on.lying)
-            strokes.append(Shape(path, None, colour, layer.width, dash=layer.dash))
+            strokes.append(Shape(path, None, colour, layer.width, dash=layer.dash, cap=cap_of(layer.dash)))
         for row, across, along in run:
             x, y = on.point(across, along)
             number = float(to.data.column(layer.values)[row])
@@ -81,7 +81,7 @@ class LineKind(Kind[Line]):
     def key(self, item: Listed, layer: Line, chip: Rect, context: Context) -> tuple[Primitive, ...]:
         colour, middle = context.style.solid(item.fill, item.tone), chip.center[1]
         stroke = recorded(course, [(chip.x - 1, middle), (chip.right + 1, middle)], "straight")
-        line = Shape(stroke, None, colour, min(layer.width, 3.0), dash=layer.dash)
+        line = Shape(stroke, None, colour, min(layer.width, 3.0), dash=layer.dash, cap=cap_of(layer.dash))
         if layer.spot == "none":
             return (line,)
         return line, Shape(recorded(spot, *chip.center, 0.75 * chip.width, layer.spot), colour)

@@ -127,6 +127,7 @@ class Placing:
                 panel=self.context.panel,
                 track=drawn.track,
                 share=drawn.share,
+                chart=self.context.name,
             )
         )
 

@@ -103,12 +103,12 @@ class RangesKind(Kind[Ranges]):
     fields = (
         Field("Range", "From", "low", "column"),
         Field("Range", "To", "high", "column"),
-        Field("Range", "These are", "by", "choice", (("ends", "figures"), ("distance", "distances from the middle"))),
+        Field("Range", "These are", "by", "choice", (("ends", "figures"), ("distance", "distances"))),
         Field("Range", "Middle", "values", "column"),
         Field("Shape", "Form", "form", "choice", choices(RangeForm)),
         Field("Shape", "Width", "width", "number", unit="pt", span=(0.25, 40)),
         Field("Shape", "Caps", "cap", "number", unit="pt", span=(0, 80)),
-        Field("Shape", "Middle shown as", "spot", "choice", choices(SpotForm)),
+        Field("Shape", "Middle as", "spot", "choice", choices(SpotForm)),
     )
 
     def new(self, key: str, name: str, column: str, chart: Chart) -> Ranges:

@@ -13,7 +13,7 @@ from kavlet.core.compose.marks.placing import Drawn, Placing, Who
 from kavlet.core.compose.words.labels import LabelSpot, Manner, ink
 from kavlet.core.compose.words.lettering import Rise
 from kavlet.core.scene.path import Path, recorded
-from kavlet.core.scene.primitives import Primitive, Shape
+from kavlet.core.scene.primitives import Primitive, Shape, cap_of
 from kavlet.core.shapes.arc import at
 from kavlet.core.shapes.box import quad
 from kavlet.core.shapes.curve import course
@@ -31,7 +31,7 @@ def on_plane(layer: Reference, on: Plane, to: Placing) -> None:
     plot, style = on.plot, to.style
     ends = [(along, plot.y), (along, plot.bottom)] if on.lying else [(plot.x, along), (plot.right, along)]
     colour = style.solid(layer.fill if layer.fill is not None else "ink", layer.tone)
-    line = Shape(recorded(course, ends, "straight"), None, colour, layer.width, dash=layer.dash)
+    line = Shape(recorded(course, ends, "straight"), None, colour, layer.width, dash=layer.dash, cap=cap_of(layer.dash))
     reach = max(3.0, layer.width)
     (x1, y1), (x2, y2) = ends
     touch = (

@@ -11,7 +11,7 @@ import numpy as np
 from msgspec import Struct
 
 from kavlet.core.charts.solid import MOST_ANGLE, Solid
-from kavlet.core.compose.draw import named
+from kavlet.core.compose.draw import as_marked, named
 from kavlet.core.compose.figure import Mark, PlacedText
 from kavlet.core.compose.frames.disc import Disc
 from kavlet.core.compose.frames.field import Field
@@ -35,7 +35,7 @@ from kavlet.core.compose.solid.sheet import on_sheet
 from kavlet.core.compose.words.fan import Fanned
 from kavlet.core.compose.words.labels import Wanted
 from kavlet.core.scene.path import Path, joined, recorded
-from kavlet.core.scene.primitives import MarkId, Primitive, Writing
+from kavlet.core.scene.primitives import Primitive
 from kavlet.core.shapes.arc import at, disc
 from kavlet.core.solid import sequence
 from kavlet.core.solid.assembly import Assembly, SeenBody
@@ -219,15 +219,9 @@ class Modelled:
     def _named(self, items: list[Primitive], number: int, said: set[int]) -> list[Primitive]:
         """Primitives with the name of their mark; the first of each mark says what it is."""
         mark = self._to.marks[number]
-        name = MarkId(mark.layer, mark.row, mark.key)
-        made: list[Primitive] = []
-        for item in items:
-            if isinstance(item, Writing):
-                made.append(item)
-                continue
-            title = "" if number in said else mark.says
+        made = as_marked(items, mark, "" if number in said else mark.says)
+        if items:
             said.add(number)
-            made.append(msgspec.structs.replace(item, mark=name, title=title))
         return made
 
     def _flat(

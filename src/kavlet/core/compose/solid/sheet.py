@@ -4,7 +4,7 @@ import msgspec
 
 from kavlet.core.scene.paints import Hatch, LinearGradient, Paint, RadialGradient, mean
 from kavlet.core.scene.path import Path, joined, recorded
-from kavlet.core.scene.primitives import Image, Primitive, Shape, Stamp
+from kavlet.core.scene.primitives import Group, Image, Primitive, Shape, Stamp, Writing
 from kavlet.core.shapes.box import box, quad
 from kavlet.core.solid.camera import SeenPlane
 from kavlet.core.solid.cover import cut, polygons
@@ -47,20 +47,27 @@ def _in_cells(item: Image, sheet: SeenPlane) -> list[Primitive]:
 
 def placed(item: Primitive, sheet: SeenPlane) -> Primitive:
     """A flat primitive on its plane as it is seen."""
-    if isinstance(item, Shape):
-        return _shape_on(item, sheet)
-    if isinstance(item, Stamp):
-        clip = seen(item.clip, sheet) if item.clip is not None else None
-        if sheet.affine is not None:
-            return msgspec.structs.replace(item, place=sheet.affine.after(item.place), clip=clip)
-        outline = seen(item.outline.mapped(item.place), sheet)
-        return Shape(outline, item.fill, mark=item.mark, title=item.title, clip=clip)
-    if isinstance(item, Image):
-        outline = recorded(box, Rect(0, 0, 1, 1)).mapped(item.place)
-        clip = seen(item.clip if item.clip is not None else outline, sheet)
-        return msgspec.structs.replace(item, place=sheet.near(*outline.bounds.center).after(item.place), clip=clip)
-    x, y = sheet.point(item.x, item.y)
-    return msgspec.structs.replace(item, x=x, y=y)
+    match item:
+        case Shape():
+            return _shape_on(item, sheet)
+        case Stamp():
+            clip = seen(item.clip, sheet) if item.clip is not None else None
+            if sheet.affine is not None:
+                return msgspec.structs.replace(item, place=sheet.affine.after(item.place), clip=clip)
+            outline = seen(item.outline.mapped(item.place), sheet)
+            return Shape(outline, item.fill, mark=item.mark, title=item.title, clip=clip)
+        case Image():
+            outline = recorded(box, Rect(0, 0, 1, 1)).mapped(item.place)
+            clip = seen(item.clip if item.clip is not None else outline, sheet)
+            return msgspec.structs.replace(item, place=sheet.near(*outline.bounds.center).after(item.place), clip=clip)
+        case Writing():
+            x, y = sheet.point(item.x, item.y)
+            return msgspec.structs.replace(item, x=x, y=y)
+        case Group():
+            clip = seen(item.clip, sheet) if item.clip is not None else None
+            return msgspec.structs.replace(
+                item, place=sheet.near(*extent(item).center).after(item.place), clip=clip
+            )  # fmt: skip
 
 
 def _shape_on(item: Shape, sheet: SeenPlane) -> Shape:
@@ -79,15 +86,22 @@ def _shape_on(item: Shape, sheet: SeenPlane) -> Shape:
 
 def under_light(item: Primitive, shade: float, gleam: float) -> list[Primitive]:
     """A primitive under light; a picture with light and shade laid over it."""
-    if isinstance(item, Shape):
-        fill = lit_paint(item.fill, shade, gleam) if item.fill is not None else None
-        edge = lit(item.edge, shade, gleam) if item.edge is not None else None
-        return [msgspec.structs.replace(item, fill=fill, edge=edge)]
-    if isinstance(item, Stamp):
-        return [msgspec.structs.replace(item, fill=lit(item.fill, shade, gleam))]
-    if isinstance(item, Image) and item.clip is not None and (abs(shade - 1) > 0.01 or gleam > 0.01):
-        return [item, Shape(item.clip, veil(shade, gleam))]
-    return [item]
+    match item:
+        case Shape():
+            fill = lit_paint(item.fill, shade, gleam) if item.fill is not None else None
+            edge = lit(item.edge, shade, gleam) if item.edge is not None else None
+            return [msgspec.structs.replace(item, fill=fill, edge=edge)]
+        case Stamp():
+            return [msgspec.structs.replace(item, fill=lit(item.fill, shade, gleam))]
+        case Image():
+            if item.clip is not None and (abs(shade - 1) > 0.01 or gleam > 0.01):
+                return [item, Shape(item.clip, veil(shade, gleam))]
+            return [item]
+        case Group():
+            held = tuple(made for one in item.items for made in under_light(one, shade, gleam))
+            return [msgspec.structs.replace(item, items=held)]
+        case Writing():
+            return [item]
 
 
 def lit_paint(fill: Paint, shade: float, gleam: float) -> Paint:
@@ -112,13 +126,18 @@ def veil(shade: float, gleam: float) -> Colour:
 
 def extent(item: Primitive) -> Rect:
     """The box around a primitive on the sheet."""
-    if isinstance(item, Shape):
-        return (item.path.mapped(item.place) if item.place is not None else item.path).bounds
-    if isinstance(item, Stamp):
-        return item.outline.mapped(item.place).bounds
-    if isinstance(item, Image):
-        return recorded(box, Rect(0, 0, 1, 1)).mapped(item.place).bounds
-    return Rect(item.x, item.y, 0.0, 0.0)
+    match item:
+        case Shape():
+            return (item.path.mapped(item.place) if item.place is not None else item.path).bounds
+        case Stamp():
+            return item.outline.mapped(item.place).bounds
+        case Image():
+            return recorded(box, Rect(0, 0, 1, 1)).mapped(item.place).bounds
+        case Writing():
+            return Rect(item.x, item.y, 0.0, 0.0)
+        case Group():
+            held = [recorded(box, extent(one)).mapped(item.place).bounds for one in item.items]
+            return Rect.around_all(held) if held else Rect(0, 0, 0, 0)
 
 
 def filling(item: Shape, path: Path) -> Primitive:
@@ -131,4 +150,4 @@ def filling(item: Shape, path: Path) -> Primitive:
 
 def clipped(item: Primitive, by: Path) -> Primitive:
     """A primitive cut by an outline: its own clip gives way, since that is the flat mark's."""
-    return msgspec.structs.replace(item, clip=by) if isinstance(item, Shape | Stamp | Image) else item
+    return msgspec.structs.replace(item, clip=by) if not isinstance(item, Writing) else item
