@@ -142,3 +142,15 @@ def test_no_file_compares_the_name_of_a_recipe() -> None:
     assert found == {}
     assert compared_recipes(ast.parse('chart.recipe == "funnel"')) == [1]
     assert compared_recipes(ast.parse('recipe in ("gauge", "pie")')) == [1]
+
+
+def test_paths_of_looks_are_put_together_and_taken_apart_in_one_place() -> None:
+    written = [
+        f"{file.relative_to(SOURCE)}:{node.lineno}"
+        for file in SOURCE.rglob("*.py")
+        if file.name not in ("looks.py", "overrides.py", "cli.py")
+        for node in ast.walk(ast.parse(file.read_text("utf-8")))
+        if isinstance(node, ast.Constant) and isinstance(node.value, str)
+        and (node.value.startswith("layers.") or node.value.startswith(".rows") or node.value.endswith(".type"))
+    ]  # fmt: skip
+    assert written == []

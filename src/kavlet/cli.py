@@ -16,6 +16,7 @@ from msgspec import Struct
 
 import kavlet
 from kavlet.core.build import Picture, picture
+from kavlet.core.charts.overrides import checked, leads
 from kavlet.core.document.ordering import Order, ordered
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import atomic, csv
@@ -109,10 +110,21 @@ def make(recipe_name: str, table: Path, out: Path, **given: Any) -> None:
     )
     document, chart_id = ordered(order)
     made = picture(document, recalculate(document.tables), chart_id)
+    for path, value in order.looks.items():
+        _check_look(made, path, value)
     if out.suffix.lower() == kavlet_file.SUFFIX:
         kavlet_file.save(document, out)
     else:
         _write(made, out, wish.scale, wish.outlines)
+
+
+def _check_look(made: Picture, path: str, value: object) -> None:
+    """A look that leads nowhere, or can't stand where it leads, is an error."""
+    chart = made.build.chart
+    if not leads(chart, path):
+        keys = ", ".join(f"layers.{layer.key}" for layer in chart.layers if not layer.helper)
+        raise KavletError(f"The look {path} leads nowhere in this chart.", remedy=f"Its layers are {keys}.")
+    checked(chart, path, value)
 
 
 class _Make(Struct, frozen=True):

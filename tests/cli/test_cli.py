@@ -231,3 +231,35 @@ def test_a_solid_by_its_looks(visitor_csv: Path) -> None:
         sizes[name] = out.read_text("utf-8")
     assert "linearGradient" not in sizes["flat"]
     assert "linearGradient" in sizes["solid"] or sizes["solid"].count("<path") > sizes["flat"].count("<path") + 5
+
+
+def test_a_look_that_leads_nowhere_is_an_error(visitor_csv: Path) -> None:
+    out = visitor_csv.parent / "made.svg"
+    done = run("make", "funnel", visitor_csv, "-o", out, "--look", "layers.nothing.fill=red")
+    assert done.returncode == 3
+    assert "layers.nothing.fill leads nowhere" in done.stderr
+    assert "layers.value" in done.stderr
+    assert not out.exists()
+
+
+def test_a_look_that_can_not_stand_where_it_leads_is_an_error(visitor_csv: Path) -> None:
+    done = run("make", "funnel", visitor_csv, "-o", visitor_csv.parent / "made.svg", "--look", "title.size=large")
+    assert done.returncode == 3
+    assert "large" in done.stderr
+
+
+def test_a_palette_may_be_hex_codes_or_a_file(visitor_csv: Path) -> None:
+    gpl = visitor_csv.parent / "house.gpl"
+    gpl.write_text("GIMP Palette\nName: House\n#\n 18  52  86 deep\n200 100  50 clay\n", encoding="utf-8")
+    fills = [
+        {mark["fill"] for mark in made(visitor_csv, "--palette", asked)["marks"] if mark["layer"] == "people"}
+        for asked in ("#123456 #c86432", gpl)
+    ]
+    assert fills == [{"#123456"}, {"#123456"}]
+
+
+def test_a_palette_that_is_none_is_said(visitor_csv: Path) -> None:
+    for asked in ("nowhere", "nowhere.gpl"):
+        done = run("make", "funnel", visitor_csv, "-o", visitor_csv.parent / "made.svg", "--palette", asked)
+        assert done.returncode == 3
+        assert "nowhere" in done.stderr

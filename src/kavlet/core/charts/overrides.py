@@ -1,37 +1,44 @@
-"""Values set by hand, by their path in a chart's specification.
+"""Values set by hand, put into a chart's specification at their paths (`looks.py`).
 
-`layers.value.fill`, `layers.value.rows.3.explode`, `frame.along.maximum`, `title.size`; `layers.value.type` makes a
-layer another plain type. A path that leads nowhere in this chart is kept and ignored.
+`layers.value.type` makes a layer another plain type. A path that leads nowhere in this chart is kept and ignored.
 """
 
 from collections.abc import Mapping
 from functools import lru_cache
-from typing import Any, get_args, get_type_hints
+from typing import Any, get_args, get_origin, get_type_hints
 
 import msgspec
 from msgspec import Struct
 
 from kavlet.core.charts.chart import AnyLayer, Chart
 from kavlet.core.charts.layer import Row
+from kavlet.core.charts.looks import Look, parse
 from kavlet.core.values.errors import KavletError
 
 ORDER = "layers.order"
+TYPE = ("type",)  # the field of a layer that says which plain type it is
 
 
 def overridden(chart: Chart, overrides: Mapping[str, Any]) -> Chart:
     """The chart with every value that was set by hand in its place; `layers.order` holds the keys, back to front."""
-    for path, value in overrides.items():
-        if path.startswith("layers.") and path.endswith(".type"):
-            chart = _retyped(chart, path.split(".")[1], str(value))
-    for path, value in overrides.items():
-        if path != ORDER and not path.endswith(".type"):
-            chart = _set(chart, path.split("."), value)
+    looks = [(parse(path), value) for path, value in overrides.items() if path != ORDER]
+    for look, value in looks:
+        if is_type(look):
+            chart = _retyped(chart, look.layer, str(value))
+    for look, value in looks:
+        if not is_type(look):
+            chart = _set(chart, look.steps, value)
     order = overrides.get(ORDER)
     if order:
         place = {key: i for i, key in enumerate(order)}
         layers = sorted(chart.layers, key=lambda layer: place.get(layer.key, len(place)))
         chart = msgspec.structs.replace(chart, layers=tuple(layers))
     return chart
+
+
+def is_type(look: Look) -> bool:
+    """Whether a look says which plain type a layer is drawn as."""
+    return bool(look.layer) and look.field == TYPE and look.row is None
 
 
 def _retyped(chart: Chart, key: str, wanted: str) -> Chart:
@@ -51,39 +58,62 @@ def _retyped(chart: Chart, key: str, wanted: str) -> Chart:
 
 def checked(chart: Chart, path: str, value: Any) -> None:
     """Raises KavletError when the path leads somewhere in the chart and the value can't stand there."""
-    _set(chart, path.split("."), value, strict=True)
+    if not is_type(parse(path)):
+        _set(chart, parse(path).steps, value, strict=True)
+
+
+def leads(chart: Chart, path: str) -> bool:
+    """Whether a path leads to something that can be set in this chart."""
+    look = parse(path)
+    if path == ORDER or is_type(look):
+        return path == ORDER or chart.layer(look.layer) is not None
+    at: tuple[Any, Any] | None = (chart, Chart)
+    for step in look.steps:
+        at = _down(*at, step) if at is not None else None
+    return at is not None and bool(look.field)
+
+
+def _down(at: Any, wanted: Any, step: str) -> tuple[Any, Any] | None:
+    """One step down a specification: what stands there (None for what is not there yet) and its type; None without."""
+    if isinstance(at, tuple):
+        found = next((one for one in at if getattr(one, "key", None) == step), None)
+        return (found, type(found)) if found is not None else None
+    if get_origin(wanted) is dict:
+        of, kind = get_args(wanted)
+        return (None, kind) if of is str or step.lstrip("-").isdigit() else None
+    held = type(at) if isinstance(at, Struct) else _struct(wanted)
+    if held is None or step not in held.__struct_fields__:
+        return None
+    return getattr(at, step, None), _types(held)[step]
 
 
 def held(chart: Chart, path: str) -> Any:
     """What stands at a path; None where it leads nowhere."""
     at: Any = chart
-    for part in path.split("."):
+    for step in parse(path).steps:
         if isinstance(at, tuple):
-            at = next((one for one in at if getattr(one, "key", None) == part), None)
+            at = next((one for one in at if getattr(one, "key", None) == step), None)
         elif isinstance(at, dict):
-            at = at.get(int(part), Row()) if part.lstrip("-").isdigit() else None
+            at = at.get(int(step), Row()) if step.lstrip("-").isdigit() else at.get(step)
         else:
-            at = getattr(at, part, None)
+            at = getattr(at, step, None)
         if at is None:
             return None
     return at
 
 
-def _set(at: Any, path: list[str], value: Any, strict: bool = False) -> Any:
+def _set(at: Any, path: tuple[str, ...], value: Any, strict: bool = False) -> Any:
     head, rest = path[0], path[1:]
     if isinstance(at, tuple):
         return tuple(
             _set(one, rest, value, strict) if rest and getattr(one, "key", None) == head else one for one in at
         )
-    if isinstance(at, dict):
-        if not head.lstrip("-").isdigit() or not rest:
-            return at
-        row = int(head)
-        return {**at, row: _set(at.get(row, Row()), rest, value, strict)}
     if not isinstance(at, Struct) or head not in at.__struct_fields__:
         return at
     wanted = _types(type(at))[head]
     inner = getattr(at, head)
+    if rest and get_origin(wanted) is dict:
+        return msgspec.structs.replace(at, **{head: _set_entry(inner, wanted, rest, value, strict)})
     if rest:
         if inner is None:
             inner = _made(wanted)
@@ -98,12 +128,25 @@ def _set(at: Any, path: list[str], value: Any, strict: bool = False) -> Any:
     return msgspec.structs.replace(at, **{head: new})
 
 
+def _set_entry(held: dict[Any, Any], wanted: Any, path: tuple[str, ...], value: Any, strict: bool) -> dict[Any, Any]:
+    """A dictionary of rows by number, or of number texts by field, with a value set in one entry."""
+    of, kind = get_args(wanted)
+    if not path[1:] or (of is int and not path[0].lstrip("-").isdigit()):
+        return held
+    key = of(path[0])
+    return {**held, key: _set(held.get(key, kind()), path[1:], value, strict)}
+
+
 def _made(wanted: Any) -> Any:
     """A fresh value of an optional structure, so that a path can go through what is not there yet."""
-    for one in get_args(wanted):
-        if isinstance(one, type) and issubclass(one, Struct):
-            return one()
-    return None
+    kind = _struct(wanted)
+    return kind() if kind is not None else None
+
+
+def _struct(wanted: Any) -> type[Struct] | None:
+    """The structure among the types that may stand somewhere."""
+    kinds = get_args(wanted) or (wanted,)
+    return next((one for one in kinds if isinstance(one, type) and issubclass(one, Struct)), None)
 
 
 @lru_cache(maxsize=64)

@@ -4,12 +4,13 @@ import math
 
 import msgspec
 
-from kavlet.core.document.document import Document, with_table
+from kavlet.core.document.document import ChartEntry, Document, with_table
 from kavlet.core.document.fitting import fitted
 from kavlet.core.document.following import with_references
+from kavlet.core.document.following_looks import following_rows
+from kavlet.core.document.following_looks import turned as turned_looks
 from kavlet.core.document.guessing import guess_roles
 from kavlet.core.document.lookup import recipes_of
-from kavlet.core.document.row_looks import following_rows
 from kavlet.core.figures.cells import Cell, ErrorValue, Formula, Value
 from kavlet.core.figures.references import CellReference, RangeReference, filled
 from kavlet.core.figures.table import HEADER, Column, Table
@@ -128,12 +129,18 @@ def transpose(document: Document, table_id: str) -> Document:
                     for i, cells in enumerate(rows))  # fmt: skip
     turned = Table(table.id, table.name, columns)
     recipes = recipes_of(document)
-    charts = tuple(
-        msgspec.structs.replace(chart, roles=guess_roles(turned, recipes[chart.recipe]))
-        if chart.table == table_id and chart.recipe in recipes
-        else chart
-        for chart in document.charts
-    )
+
+    def follow(chart: ChartEntry) -> ChartEntry:
+        if chart.table != table_id or chart.recipe not in recipes:
+            return chart
+        recipe = recipes[chart.recipe]
+        roles = guess_roles(turned, recipe)
+        before = tuple(bare.place(one) for one in chart.roles.get(recipe.series, ()))
+        after = tuple(turned.place(one) for one in roles.get(recipe.series, ()))
+        moved = turned_looks(chart, (before, after)) if recipe.series else chart
+        return msgspec.structs.replace(moved, roles=roles)
+
+    charts = tuple(follow(chart) for chart in document.charts)
     return fitted(msgspec.structs.replace(with_table(document, turned), charts=charts))
 
 

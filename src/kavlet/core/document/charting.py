@@ -5,6 +5,8 @@ from typing import Any
 import msgspec
 
 from kavlet.core.charts.chart import Chart
+from kavlet.core.charts.looks import parse
+from kavlet.core.document import dressing
 from kavlet.core.document.document import Document, fresh_id, fresh_name, with_chart, with_table
 from kavlet.core.document.fitting import fitted
 from kavlet.core.document.guessing import guess_roles
@@ -95,12 +97,8 @@ def carried_over(overrides: dict[str, Any], old: str, new: str) -> dict[str, Any
     """Values set by hand on one layer, set on another as well, where it has none yet."""
     if not old or not new or old == new:
         return overrides
-    moved = {
-        f"layers.{new}.{path.removeprefix(f'layers.{old}.')}": value
-        for path, value in overrides.items()
-        if path.startswith(f"layers.{old}.")
-    }
-    return moved | overrides
+    mine = {path: value for path, value in overrides.items() if parse(path).layer == old}
+    return dressing.moved(mine, old, (new,)) | overrides
 
 
 def cut_loose(document: Document, chart_id: str, spec: Chart) -> Document:

@@ -5,6 +5,9 @@ from typing import Any, Literal
 
 import msgspec
 
+from kavlet.core.charts.chart import Chart
+from kavlet.core.charts.looks import parse
+from kavlet.core.charts.overrides import leads
 from kavlet.core.document.document import ChartEntry, Document, with_chart
 
 What = Literal["all", "labels", "colours", "numbers"]
@@ -22,11 +25,11 @@ def set_looks(document: Document, chart_id: str, looks: Mapping[str, Any]) -> Do
 def give_back(document: Document, chart_id: str, paths: Iterable[str]) -> Document:
     """Values given back to recipe and theme: those at the paths, and all that lie below them."""
     chart = document.chart(chart_id)
-    doomed = tuple(paths)
+    doomed = [parse(path) for path in paths]
     overrides = {
         path: value
         for path, value in chart.dress.overrides.items()
-        if not any(path == one or path.startswith(f"{one}.") for one in doomed)
+        if not any(parse(path).within(one) for one in doomed)
     }
     return _with(document, chart, overrides)
 
@@ -45,15 +48,15 @@ def copied(chart: ChartEntry, what: What = "all", layer: str = "") -> dict[str, 
     """What of a chart's looks is copied; with a `layer`, only that layer's. Looks of single rows stay behind."""
     found: dict[str, Any] = {}
     for path, value in chart.dress.overrides.items():
-        if ".rows." in path or (layer and not path.startswith(f"layers.{layer}.")):
+        look = parse(path)
+        if look.row is not None or (layer and look.layer != layer):
             continue
-        last = path.rpartition(".")[2]
-        is_number = ".number" in path
-        is_label = ".label" in path and not is_number
+        is_number = "number" in look.field or "numbers" in look.field
+        is_label = "label" in look.field and not is_number
         fits = {
             "all": True,
             "labels": is_label or is_number,
-            "colours": last in _COLOURS or ".fill" in path,
+            "colours": look.last in _COLOURS or "fill" in look.field,
             "numbers": is_number,
         }[what]
         if fits:
@@ -78,9 +81,14 @@ def moved(looks: Mapping[str, Any], old: str, keys: tuple[str, ...]) -> dict[str
     """Looks with those of the layer `old` put on the layers `keys` instead; with none named they stay."""
     put: dict[str, Any] = {}
     for path, value in looks.items():
-        if old and path.startswith(f"layers.{old}."):
-            rest = path.removeprefix(f"layers.{old}.")
-            put |= {f"layers.{key}.{rest}": value for key in keys or (old,)}
+        look = parse(path)
+        if old and look.layer == old:
+            put |= {look.on(key).text: value for key in keys or (old,)}
         else:
             put[path] = value
     return put
+
+
+def leftovers(chart: ChartEntry, spec: Chart) -> list[str]:
+    """The paths of values set by hand that lead nowhere in what the chart is now; they are kept for the way back."""
+    return [path for path in chart.dress.overrides if not leads(spec, path)]

@@ -8,9 +8,9 @@ import msgspec
 from kavlet.core.document.document import ChartEntry, Document, fresh_id, fresh_name, with_chart, with_table
 from kavlet.core.document.fitting import fitted
 from kavlet.core.document.following import with_formulas
+from kavlet.core.document.following_looks import following_rows, with_roles
 from kavlet.core.document.guessing import guess_roles
-from kavlet.core.document.lookup import find_recipe
-from kavlet.core.document.row_looks import following_rows
+from kavlet.core.document.lookup import find_recipe, series_role
 from kavlet.core.figures.cells import Cell, Formula
 from kavlet.core.figures.references import Shift, filled, shifted
 from kavlet.core.figures.table import HEADER, Column, Table
@@ -50,8 +50,11 @@ def add_chart(
 
 
 def change_chart(document: Document, chart_id: str, **changes: Any) -> Document:
-    """The chart with some of its fields changed."""
-    return fitted(with_chart(document, msgspec.structs.replace(document.chart(chart_id), **changes)), document)
+    """The chart with some of its fields changed. Where its columns change, looks of series go with their columns."""
+    chart = document.chart(chart_id)
+    if "roles" in changes:
+        chart = with_roles(chart, changes.pop("roles"), series_role(document, chart))
+    return fitted(with_chart(document, msgspec.structs.replace(chart, **changes)), document)
 
 
 def set_role(document: Document, chart_id: str, role: str, column: str | None) -> Document:
@@ -208,7 +211,19 @@ def delete_columns(document: Document, table_id: str, at: int, count: int = 1) -
     document = _shift(document, table, Shift(at, -len(doomed), len(table.columns)), by_rows=False)
     table = document.table(table_id)
     columns = (*table.columns[:at], *table.columns[at + len(doomed) :])
+    gone = {column.id for column in doomed}
+    charts = tuple(
+        with_roles(chart, _left(chart.roles, gone), series_role(document, chart)) if chart.table == table_id else chart
+        for chart in document.charts
+    )
+    document = msgspec.structs.replace(document, charts=charts)
     return fitted(with_table(document, msgspec.structs.replace(table, columns=columns)))
+
+
+def _left(roles: dict[str, tuple[str, ...]], gone: set[str]) -> dict[str, tuple[str, ...]]:
+    """The columns that are left of each role."""
+    left = {role: tuple(one for one in held if one not in gone) for role, held in roles.items()}
+    return {role: held for role, held in left.items() if held}
 
 
 def _shift(document: Document, table: Table, shift: Shift, by_rows: bool) -> Document:

@@ -2,7 +2,7 @@
 
 from functools import lru_cache
 
-from kavlet.core.document.document import Document
+from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.recipes.own import OwnRecipe, as_recipe, dumps, loads
 from kavlet.core.recipes.recipe import Recipe
 from kavlet.core.recipes.registry import RECIPES
@@ -20,6 +20,12 @@ def find_recipe(document: Document, name: str) -> Recipe:
     if name not in found:
         raise KavletError(f"There is no recipe “{name}”.", remedy=f"There are: {', '.join(found)}.")
     return found[name]
+
+
+def series_role(document: Document, chart: ChartEntry) -> str:
+    """The role whose columns are a chart's series; empty where its recipe has none."""
+    recipe = recipes_of(document).get(chart.recipe)
+    return recipe.series if recipe is not None else ""
 
 
 @lru_cache(maxsize=64)

@@ -1,12 +1,15 @@
 """Tables that follow a file: what would change, and taking it over."""
 
+from collections.abc import Callable
+
 import msgspec
 from msgspec import Struct
 
 from kavlet.core.document.document import Document, with_table
 from kavlet.core.document.edits import delete_columns, delete_rows, insert_columns, set_cells
+from kavlet.core.document.following_looks import following_rows
 from kavlet.core.figures.cells import Cell
-from kavlet.core.figures.table import Source, Table
+from kavlet.core.figures.table import HEADER, Source, Table
 
 
 class Difference(Struct, frozen=True):
@@ -48,6 +51,7 @@ def update(document: Document, table_id: str, coming: list[list[Cell]]) -> Docum
         document = insert_columns(document, table_id, own, width - own)
     elif 0 < width < own:
         document = delete_columns(document, table_id, width, own - width)
+    document = following_rows(document, table_id, _rows_by_name(table, coming))
     if 1 < len(coming) < table.height:
         document = delete_rows(document, table_id, len(coming), table.height - len(coming))
     cells = {
@@ -56,3 +60,13 @@ def update(document: Document, table_id: str, coming: list[list[Cell]]) -> Docum
         for column in range(width)
     }
     return set_cells(document, table_id, cells)
+
+
+def _rows_by_name(table: Table, coming: list[list[Cell]]) -> Callable[[int], int | None]:
+    """Where each row of figures has gone to by its name, the first column; by its place where names repeat."""
+    before = list(table.columns[0].cells[HEADER:])
+    after = [line[0] if line else None for line in coming[HEADER:]]
+    if len(set(before)) < len(before) or len(set(after)) < len(after):
+        return lambda row: row
+    places = {name: row for row, name in enumerate(after)}
+    return lambda row: places.get(before[row]) if row < len(before) else row

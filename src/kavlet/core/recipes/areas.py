@@ -8,7 +8,7 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.checks import needing
 from kavlet.core.recipes.columns import STACKS, formulas
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, VALUES, choice, flag, number, optional, series_said
+from kavlet.core.recipes.parts import NAME, VALUES, choice, flag, number, optional, series_key, series_said
 from kavlet.core.recipes.recipe import Inputs, Recipe
 from kavlet.core.shapes.curve import Course
 from kavlet.core.values.number_text import WHOLE_PERCENT
@@ -23,7 +23,7 @@ def chart(inputs: Inputs) -> Chart:
     plain = stack == "none"
     layers = tuple(
         Area(
-            f"series {i + 1}",
+            series_key(i),
             inputs.titles[column],
             column,
             tone=i,
@@ -75,4 +75,5 @@ AREAS = Recipe(
     check=needing("value"),
     chart=chart,
     suits=suits,
+    series="value",
 )

@@ -10,7 +10,7 @@ from kavlet.core.charts.layer import Stack
 from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.checks import needing
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, VALUES, choice, flag, gap, number, optional, series_said
+from kavlet.core.recipes.parts import NAME, VALUES, choice, flag, gap, number, optional, series_key, series_said
 from kavlet.core.recipes.recipe import Inputs, Parameter, Places, Recipe
 from kavlet.core.shapes.body import BodyForm
 from kavlet.core.values.number_text import WHOLE_PERCENT
@@ -38,7 +38,7 @@ def build(inputs: Inputs, lying: bool) -> Chart:
         label = Label(template=says, number=how, position=position) if labelled != "none" else None
         layers.append(
             Bars(
-                f"series {i + 1}",
+                series_key(i),
                 inputs.titles[column],
                 column,
                 tone=i,
@@ -105,4 +105,5 @@ COLUMNS = Recipe(
     check=needing("value"),
     chart=lambda inputs: build(inputs, lying=False),
     suits=suits,
+    series="value",
 )

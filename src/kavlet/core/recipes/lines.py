@@ -11,7 +11,7 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.checks import needing
 from kavlet.core.recipes.columns import formulas
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, VALUES, choice, flag, number, optional, series_said
+from kavlet.core.recipes.parts import NAME, VALUES, choice, flag, number, optional, series_key, series_said
 from kavlet.core.recipes.recipe import Inputs, Recipe
 from kavlet.core.shapes.curve import Course
 
@@ -30,7 +30,7 @@ def chart(inputs: Inputs) -> Chart:
         label = Label(number=how, when=when) if says else None
         layers.append(
             Line(
-                f"series {i + 1}",
+                series_key(i),
                 inputs.titles[column],
                 column,
                 tone=i,
@@ -82,4 +82,5 @@ LINES = Recipe(
     check=needing("value"),
     chart=chart,
     suits=suits,
+    series="value",
 )

@@ -96,3 +96,17 @@ def total_of(places: Places, value: str, row: int) -> str:
         if of == "group" and names
         else f"{value}{row}"
     )
+
+
+SERIES = "series "
+
+
+def series_key(place: int) -> str:
+    """The key of the layer of a recipe's series, counted from 0."""
+    return f"{SERIES}{place + 1}"
+
+
+def series_place(key: str) -> int | None:
+    """Which series a layer's key names, counted from 0; None where it is none."""
+    number = key.removeprefix(SERIES)
+    return int(number) - 1 if key.startswith(SERIES) and number.isdigit() and int(number) > 0 else None

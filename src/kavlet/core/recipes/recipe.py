@@ -259,6 +259,7 @@ class Recipe(Struct, frozen=True):
     sentence when the table does not fit; `chart` gives the specification; `columns` the helper columns where they
     depend on roles and settings; `notices` what a reader should know; `suits` how well it suits a table. `repeats`
     tells how it is shown once for each row, where it shows one; `steps` how it goes through periods, where it does.
+    `series` is the role whose columns become layers of their own, `series 1`, `series 2` …
     """
 
     name: str
@@ -276,6 +277,7 @@ class Recipe(Struct, frozen=True):
     suits: Callable[[Features], Suited] = as_its_own
     repeats: Repeats | None = None
     steps: Steps | None = None
+    series: str = ""
     size: tuple[float, float] = (640.0, 360.0)
 
     def parameter(self, name: str) -> Parameter | None:

@@ -64,4 +64,5 @@ STACKED_BARS = Recipe(
     chart=chart,
     columns=columns,
     suits=suits,
+    series="value",
 )

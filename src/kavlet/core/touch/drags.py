@@ -8,6 +8,7 @@ from msgspec import Struct
 
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Cartesian, Polar
+from kavlet.core.charts.looks import of_layer
 from kavlet.core.charts.overrides import held
 from kavlet.core.charts.solid import MOST_ANGLE, Solid
 from kavlet.core.compose.figure import Figure, Mark
@@ -34,7 +35,7 @@ class Drag(Struct, frozen=True):
 def begin(figure: Figure, chart: Chart, part: Part | None, chosen: tuple[Part, ...], x: float, y: float) -> Drag | None:
     """What a drag that starts on a part at (x, y) does; None where dragging has no meaning."""
     if part is not None and part.kind == "label":
-        return _offset("move label", f"layers.{part.key}.rows.{part.row}", chart)
+        return _offset("move label", of_layer(part.key, row=part.row), chart)
     if part is not None and part.kind == "text":
         return _offset(f"move {part.key}", part.key, chart)
     if part is not None and part.kind == "legend":
@@ -129,7 +130,7 @@ def _explode(mark: Mark, chart: Chart) -> Drag | None:
     sector = mark.sector
     if sector is None:
         return None
-    path = f"layers.{mark.key}.rows.{mark.row}.explode"
+    path = of_layer(mark.key, "explode", row=mark.row)
     start = held(chart, path)
     layer = chart.layer(mark.key)
     base = float(start if start is not None else getattr(layer, "explode", 0.0))
@@ -189,7 +190,7 @@ def _reference(figure: Figure, chart: Chart, mark: Mark) -> Drag | None:
         share = (x - plot.x) / plot.width if lying else (plot.bottom - y) / plot.height
         value = axis.minimum + min(1.0, max(0.0, share)) * (axis.maximum - axis.minimum)
         digits = 2 - math.floor(math.log10(max(1e-9, axis.maximum - axis.minimum)))
-        return {f"layers.{mark.key}.at": round(value, max(0, digits)), f"layers.{mark.key}.values": ""}
+        return {of_layer(mark.key, "at"): round(value, max(0, digits)), of_layer(mark.key, "values"): ""}
 
     return Drag("move reference line", looks)
 

@@ -7,6 +7,7 @@ from kavlet.core.charts.fields import Field, choices
 from kavlet.core.charts.frame import Cartesian, Polar
 from kavlet.core.charts.labels import Leader, Position
 from kavlet.core.charts.legend import LegendSide
+from kavlet.core.charts.looks import of_layer
 from kavlet.core.charts.solid import MOST_ANGLE, Form
 from kavlet.core.compose.kinds import PLAIN_TYPES, kind_of
 from kavlet.core.solid.material import Material
@@ -41,7 +42,7 @@ def offers(chart: Chart, part: Part | None) -> list[Field]:
 
 
 def _of_layer(layer: AnyLayer, chart: Chart) -> list[Field]:
-    at = f"layers.{layer.key}"
+    at = of_layer(layer.key)
     found = [Field("Fill", "Fill", f"{at}.fill", "fill"), Field("Edge", "Colour", f"{at}.edge", "colour")]
     if layer.edge:
         found.append(Field("Edge", "Width", f"{at}.edge_width", "number", unit="pt"))
@@ -71,7 +72,7 @@ def _of_mark(layer: AnyLayer, part: Part) -> list[Field]:
 
 
 def _of_label(layer: AnyLayer) -> list[Field]:
-    at = f"layers.{layer.key}.label"
+    at = of_layer(layer.key, "label")
     return [
         Field("Label", "Says", f"{at}.template", "says"),
         Field("Label", "Stands", f"{at}.position", "choice", POSITIONS),

@@ -4,6 +4,7 @@ from typing import Literal
 
 from msgspec import Struct
 
+from kavlet.core.charts.looks import of_layer
 from kavlet.core.compose.figure import Figure, PlacedText
 from kavlet.core.values.geometry import Rect
 
@@ -22,11 +23,11 @@ class Part(Struct, frozen=True):
     def path(self) -> str:
         """Where its looks are set, in the chart's specification."""
         if self.kind == "layer":
-            return f"layers.{self.key}"
+            return of_layer(self.key)
         if self.kind == "mark":
-            return f"layers.{self.key}.rows.{self.row}"
+            return of_layer(self.key, row=self.row)
         if self.kind == "label":
-            return f"layers.{self.key}.label"
+            return of_layer(self.key, "label")
         if self.kind == "axis":
             return f"frame.{self.key}"
         return {"text": self.key, "legend": "legend", "plot": "frame"}.get(self.kind, "")

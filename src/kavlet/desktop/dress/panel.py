@@ -7,7 +7,9 @@ from PySide6.QtCore import QPoint, Qt, QTimer, Signal
 from PySide6.QtWidgets import QCheckBox, QFrame, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from kavlet.core.build import Picture
-from kavlet.core.charts.overrides import checked, held
+from kavlet.core.charts.looks import below, parse
+from kavlet.core.charts.overrides import checked, held, is_type
+from kavlet.core.compose.kinds import kind_of, type_name
 from kavlet.core.document import charting, dressing, edits
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.dress.palettes import palettes
@@ -30,7 +32,8 @@ from kavlet.desktop.rest import Rest
 from kavlet.desktop.store import Store
 
 FAMILIES: tuple[Family, ...] = ("text", "narrow", "serif", "easy")
-MAIN = ("fill", "template", "position", "label.size", "label.colour")  # of the main layer, shown when nothing is chosen
+# Of the main layer, shown when nothing is chosen.
+MAIN = (("fill",), ("label", "template"), ("label", "position"), ("label", "size"), ("label", "colour"))
 
 
 class DressPanel(QFrame):
@@ -99,6 +102,11 @@ class DressPanel(QFrame):
         self.family.chosen.connect(self._choose_family)
         self.repeat = QCheckBox(self.tr("Repeat for each row or group"))
         self.repeat.clicked.connect(self._repeat)
+        self.leftover = QLabel()
+        self.leftover.setObjectName("quiet")
+        self.leftover.setWordWrap(True)
+        self.drop_leftover = QPushButton(self.tr("Drop them"))
+        self.drop_leftover.clicked.connect(self._drop_leftovers)
         self.give_all = QPushButton(self.tr("Give all back to theme"))
         self.give_all.clicked.connect(self.give_all_back)
         self._look = QWidget()
@@ -116,6 +124,8 @@ class DressPanel(QFrame):
                 form.addWidget(_quiet(self.tr(text), widget))
             form.addWidget(widget)
         form.addWidget(self.give_all)
+        form.addWidget(self.leftover)
+        form.addWidget(self.drop_leftover)
         self._texts = QWidget()
         form = QVBoxLayout(self._texts)
         form.setContentsMargins(0, 0, 0, 0)
@@ -134,7 +144,7 @@ class DressPanel(QFrame):
     @property
     def fill(self) -> FillField | None:
         """The fill that is shown: the chosen part's, or that of the layer the chart is about."""
-        row = next((row for path, row in self.rows.items() if path.endswith(".fill")), None)
+        row = next((row for path, row in self.rows.items() if parse(path).last == "fill"), None)
         return row.field if row is not None and isinstance(row.field, FillField) else None
 
     def refresh(self) -> None:
@@ -150,7 +160,7 @@ class DressPanel(QFrame):
         if spec is not None and part is None:
             key = spec.main
             mine = offers(spec, Part("layer", key)) if key else []
-            wanted = [one for one in mine if one.path.endswith(MAIN)] + wanted
+            wanted = [one for one in mine if parse(one.path).field in MAIN] + wanted
             if spec.as_solid is not None:  # who turns a chart wants its light and depth at hand
                 wanted.sort(key=lambda one: one.group != SOLID)
         shape = (chart.id, chart.recipe, part, tuple(one.path for one in wanted), tuple(one.choices for one in wanted))
@@ -244,6 +254,10 @@ class DressPanel(QFrame):
         self.palette_field.show_choice(chart.dress.palette if isinstance(chart.dress.palette, str) else "")
         self.family.show_choice(chart.dress.family or theme(chart.dress.theme).family)
         self.give_all.setEnabled(bool(chart.dress.overrides))
+        left = dressing.leftovers(chart, picture.build.chart) if picture is not None else []
+        self.leftover.setText(self.tr("Set by hand, but this chart has no such part: {}").format(", ".join(left)))
+        for widget in (self.leftover, self.drop_leftover):
+            widget.setVisible(bool(left))
         if picture is None:
             return
         settled = not self._store.trying
@@ -265,10 +279,9 @@ class DressPanel(QFrame):
 
     def _drawn(self, picture: Picture, path: str) -> str:
         """The hex code of the colour a layer or mark is drawn in now."""
-        parts = path.split(".")
-        row = int(parts[3]) if len(parts) > 4 and parts[2] == "rows" else None
+        look = parse(path)
         for mark in picture.figure.marks:
-            if mark.key == parts[1] and mark.fill is not None and row in (None, mark.row):
+            if mark.key == look.layer and mark.fill is not None and look.row in (None, mark.row):
                 return mark.fill.hex
         return picture.figure.ground.hex
 
@@ -286,11 +299,11 @@ class DressPanel(QFrame):
 
     def _same_paths(self, path: str) -> list[str]:
         """The same path on the other parts that are chosen."""
-        first = self.part
-        if first is None or not first.path or not path.startswith(first.path):
+        first, look = self.part, parse(path)
+        if first is None or not first.path or not look.within(parse(first.path)):
             return []
-        rest = path.removeprefix(first.path)
-        return [one.path + rest for one in self._store.selection[1:] if one.kind == first.kind]
+        rest = look.steps[len(parse(first.path).steps) :]
+        return [below(one.path, *rest) for one in self._store.selection[1:] if one.kind == first.kind]
 
     def set_value(self, path: str, value: Any) -> None:
         """Set a value by hand, on all parts that are chosen."""
@@ -299,13 +312,13 @@ class DressPanel(QFrame):
             return
         looks = dict.fromkeys((path, *self._same_paths(path)), value)
         try:
-            if picture is not None and not path.endswith(".type"):
+            if picture is not None:
                 for one in looks:
                     checked(picture.build.chart, one, value)
         except KavletError as error:
             self._store.refuse(error)
             return
-        word = path.rpartition(".")[2].replace("_", " ")
+        word = parse(path).last.replace("_", " ")
         self._store.apply(self.tr("set {}").format(word), dressing.set_looks(self._store.document, chart.id, looks))
 
     def give_back(self, path: str) -> None:
@@ -321,6 +334,14 @@ class DressPanel(QFrame):
         if chart is not None:
             document = dressing.give_all_back(self._store.document, chart.id)
             self._store.apply(self.tr("give all back to theme"), document)
+
+    def _drop_leftovers(self) -> None:
+        """Drop the values set by hand that lead nowhere."""
+        chart, picture = self._store.chart, self._store.picture_if_any()
+        if chart is not None and picture is not None:
+            left = dressing.leftovers(chart, picture.build.chart)
+            document = dressing.give_back(self._store.document, chart.id, left)
+            self._store.apply(self.tr("drop values without a part"), document)
 
     def _open_shelf(self, path: str, place: QPoint) -> None:
         self._symbol_for = path
@@ -372,7 +393,6 @@ def _quiet(text: str, field: QWidget) -> QLabel:
 
 def _shown_type(spec: Any, path: str, value: Any) -> Any:
     """A layer's type is no field of it, but its kind."""
-    if not path.endswith(".type"):
-        return value
-    layer = spec.layer(path.split(".")[1])
-    return str(layer.__struct_config__.tag) if layer is not None else ""
+    look = parse(path)
+    layer = spec.layer(look.layer) if is_type(look) else None
+    return type_name(kind_of(layer)) if layer is not None else value

@@ -7,6 +7,7 @@ from PySide6.QtGui import QFocusEvent, QKeyEvent, QStandardItem, QStandardItemMo
 from PySide6.QtWidgets import QCompleter, QLineEdit, QListView, QWidget
 
 from kavlet.core.build import Picture
+from kavlet.core.charts.looks import below
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.figures.references import column_letters
@@ -106,7 +107,7 @@ def text_of(chart: ChartEntry, picture: Picture, part: Part) -> str | None:
 def with_text(document: Document, chart: ChartEntry, part: Part, text: str) -> Document:
     """The document with the text taken; the same one when nothing changed."""
     if part.kind == "label":
-        return dressing.set_looks(document, chart.id, {f"{part.path}.template": text})
+        return dressing.set_looks(document, chart.id, {below(part.path, "template"): text})
     if text == getattr(chart, part.key):
         return document
     return edits.change_chart(document, chart.id, **{part.key: text})

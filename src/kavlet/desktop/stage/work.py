@@ -10,6 +10,8 @@ from PySide6.QtWidgets import QFileDialog, QInputDialog, QMenu, QWidget
 from kavlet.core.build import Picture, build_chart
 from kavlet.core.charts.chart import AnyLayer
 from kavlet.core.charts.labels import Label
+from kavlet.core.charts.looks import of_layer
+from kavlet.core.charts.overrides import ORDER
 from kavlet.core.charts.reference import Reference
 from kavlet.core.compose.kinds import ADDABLE, PLAIN_TYPES
 from kavlet.core.document import arranging, charting, dressing, edits
@@ -39,7 +41,7 @@ class ChartCommands(QObject):
         stage.ink_wanted.connect(lambda ink: self.look("ink", {"ink": ink}))
         stage.size_wanted.connect(self.set_size)
         stage.strip.hide_wanted.connect(self.hide_layer)
-        stage.strip.order_wanted.connect(lambda keys: self.look("order layers", {"layers.order": keys}))
+        stage.strip.order_wanted.connect(lambda keys: self.look("order layers", {ORDER: keys}))
         stage.strip.add_wanted.connect(self.add_menu)
         stage.strip.menu_wanted.connect(self.layer_menu)
         stage.view.dropped.connect(self.drop)
@@ -194,7 +196,7 @@ class ChartCommands(QObject):
         picture = self._picture()
         layer = picture.build.chart.layer(key) if picture is not None else None
         if layer is not None:
-            self.look("hide layer" if not layer.hidden else "show layer", {f"layers.{key}.hidden": not layer.hidden})
+            self.look("hide layer" if not layer.hidden else "show layer", {of_layer(key, "hidden"): not layer.hidden})
 
     def add_menu(self, place: QPoint) -> None:
         """A menu of what can be added: a plain layer on a column, a helper column of one's own, a line at a value."""
@@ -300,7 +302,7 @@ class ChartCommands(QObject):
                 self.tr("remove layer"), lambda: edits.change_chart(self._store.document, chart.id, layers=left)
             )
         else:
-            self.look("hide layer", {f"layers.{key}.hidden": True})
+            self.look("hide layer", {of_layer(key, "hidden"): True})
 
     def layer_menu(self, key: str, place: QPoint) -> None:
         """What can be done with a card."""
@@ -316,7 +318,7 @@ class ChartCommands(QObject):
             for kind in PLAIN_TYPES:
                 action = QAction(self.tr("Draw as {}").format(kind), menu)
                 action.triggered.connect(
-                    lambda _c=False, kind=kind: self.look("change type", {f"layers.{key}.type": kind})
+                    lambda _c=False, kind=kind: self.look("change type", {of_layer(key, "type"): kind})
                 )
                 menu.addAction(action)
             second = self.tr("To the first axis") if layer.second else self.tr("To the second axis")
@@ -330,7 +332,7 @@ class ChartCommands(QObject):
 
     def to_second_axis(self, key: str, on: bool) -> None:
         """Move a layer to the second axis, which appears with it."""
-        looks: dict[str, object] = {f"layers.{key}.second": on}
+        looks: dict[str, object] = {of_layer(key, "second"): on}
         picture = self._picture()
         if on and picture is not None and getattr(picture.build.chart.frame, "second", None) is None:
             looks["frame.second.visible"] = True
@@ -347,7 +349,7 @@ class ChartCommands(QObject):
             picture.build.chart.main
         )  # fmt: skip
         chosen = part is not None and part.kind == "mark" and part in self._store.selection
-        path = f"{part.path}.fill" if chosen and part is not None else f"layers.{key}.fill"
+        path = f"{part.path}.fill" if chosen and part is not None else of_layer(key, "fill")
         if what.startswith("#"):
             self.look("fill by dropping", {path: what})
         elif Path(what).suffix.lower() in picture_files.KINDS:
