@@ -187,7 +187,7 @@ def _spread(context: Context, room: Rect) -> _Spread:
         kind = kind_of(layer)
         place = kind.placer(frame)
         if place is not None and (layer.helper or not layer.hidden):
-            to.begin(kind, series)
+            to.begin(kind.mark, series)
             place(layer, frame, to)
     return _Spread(frame, furniture, to)
 

@@ -1,6 +1,6 @@
 """A chart with everything in its place: marks, rules, texts and axes in points, each mark with its row."""
 
-from typing import TYPE_CHECKING, Any, Literal
+from typing import Literal
 
 from msgspec import Struct
 
@@ -12,14 +12,28 @@ from kavlet.core.shapes.body import BodyForm, End
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Point, Rect, Size
 
-if TYPE_CHECKING:
-    from kavlet.core.compose.kind import Kind
-
 Anchor = Literal["start", "middle", "end"]
 TextKind = Literal[
     "title", "subtitle", "source", "name", "heading", "label", "tick", "axis title", "legend", "note", "panel"
 ]
+Handle = Literal["out", "value", "breadth"]
 RuleKind = Literal["grid", "minor", "axis", "tick", "frame", "leader"]
+
+
+class MarkKind(Struct, frozen=True):
+    """What is known of the marks of one layer type: what they are called in the record, and what can be done with them.
+
+    `handles` are what dragging one may change: how far it stands out, the value it is at, how broad its bars are.
+    """
+
+    name: str
+    handles: frozenset[Handle] = frozenset()
+    has_body: bool = False  # whether it can be solid
+    has_slices: bool = False  # whether they are slices, whose labels keep inside them as a solid
+    can_be_round: bool = False  # whether their bodies can be turned on their axis: cylinders, cones, pyramids
+    disc_depth: float = 0.22  # how deep their bodies on a disc are, as a share of the disc's radius
+    is_lit: bool = True  # whether they light up with the cells that drive them
+    shows_helpers: bool = True  # whether X-ray shows undrawn ones
 
 
 class BarBox(Struct, frozen=True):
@@ -58,7 +72,7 @@ class Mark(Struct, frozen=True, kw_only=True):
 
     layer: str
     key: str
-    kind: "Kind[Any]"
+    kind: MarkKind
     row: int
     series: int
     helper: bool

@@ -5,26 +5,26 @@ layer type is one specification, one file with its kind, and one line in `kinds.
 """
 
 from collections.abc import Callable
-from typing import TYPE_CHECKING, Any, Generic, Literal, TypeVar
+from typing import Any, Generic, TypeVar
 
 from msgspec import Struct
 
+from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.fields import Field
+from kavlet.core.charts.frame import Polar
 from kavlet.core.charts.layer import Layer
+from kavlet.core.compose.context import Context
+from kavlet.core.compose.figure import MarkKind
+from kavlet.core.compose.marks.painting import Filling, painted
+from kavlet.core.compose.marks.placing import Placing
 from kavlet.core.dress.fills import Fill
-
-if TYPE_CHECKING:
-    from kavlet.core.charts.chart import Chart
-    from kavlet.core.charts.frame import Polar
-    from kavlet.core.compose.context import Context
-    from kavlet.core.compose.marks.placing import Placing
-    from kavlet.core.figures.ranges import Floats
-    from kavlet.core.scene.primitives import Primitive
-    from kavlet.core.values.geometry import Rect
+from kavlet.core.figures.ranges import Floats
+from kavlet.core.scene.path import recorded
+from kavlet.core.scene.primitives import Primitive
+from kavlet.core.shapes.box import box
+from kavlet.core.values.geometry import Rect
 
 L = TypeVar("L", bound=Layer)
-# What dragging a mark may change: how far it stands out, the value it is at, how broad its bars are.
-Handle = Literal["out", "value", "breadth"]
 
 
 class Listed(Struct, frozen=True):
@@ -39,38 +39,32 @@ class Listed(Struct, frozen=True):
 class Kind(Generic[L]):
     """One layer type.
 
-    `name` is what its marks are called in the record. `places` holds, by the type of the frame, what places a layer on
+    `mark` is what is known of its marks. `places` holds, by the type of the frame, what places a layer on
     it; a frame without an entry does not show the type. `fields` are what an author can set of a layer, `row_fields` of
     one row of it, beside what all layers have.
     """
 
     spec: type[L]
-    name: str
-    places: tuple[tuple[type, Callable[[L, Any, "Placing"], None]], ...]
+    mark: MarkKind
+    places: tuple[tuple[type, Callable[[L, Any, Placing], None]], ...]
     fields: tuple[Field, ...] = ()
     row_fields: tuple[Field, ...] = ()
-    handles: frozenset[Handle] = frozenset()
     plain = False  # whether a layer bound to a column may also be drawn as this type
     addable = False  # whether an author can add such a layer to a chart
     on_zero = False  # whether its marks stand on the zero line
     hub = False  # whether it has a hub, which reaches beyond the middle of a half disc
-    has_slices = False  # whether its marks are slices, whose labels keep inside them as a solid
-    can_be_round = False  # whether its bodies can be turned on their axis: cylinders, cones, pyramids
-    disc_depth = 0.22  # how deep its bodies on a disc are, as a share of the disc's radius
-    is_lit = True  # whether its marks light up with the cells that drive them
-    shows_helpers = True  # whether X-ray shows its undrawn marks
 
-    def placer(self, frame: object) -> Callable[[L, Any, "Placing"], None] | None:
+    def placer(self, frame: object) -> Callable[[L, Any, Placing], None] | None:
         """What places a layer on a frame; None where the frame does not show the type."""
         return next((place for of, place in self.places if isinstance(frame, of)), None)
 
-    def new(self, key: str, name: str, column: str, chart: "Chart") -> L:
+    def new(self, key: str, name: str, column: str, chart: Chart) -> L:
         """A layer of this type that an author adds to a chart, on a column."""
         return self.spec(key, name, column, tone=len(chart.layers))
 
     # On a Cartesian frame
 
-    def figures(self, layer: L, context: "Context") -> list[float]:
+    def figures(self, layer: L, context: Context) -> list[float]:
         """All figures of a layer that the value axis must hold."""
         return []
 
@@ -82,7 +76,7 @@ class Kind(Generic[L]):
         """Whether its labels may stand beyond its marks along the value axis, so that room must be kept for them."""
         return False
 
-    def ends(self, layer: L, context: "Context") -> "Floats":
+    def ends(self, layer: L, context: Context) -> Floats:
         """Where along the value axis the mark of each row ends, in figures."""
         span = context.spans.get(layer.key)
         return span.ends if span is not None else context.data.column(layer.values)
@@ -101,11 +95,11 @@ class Kind(Generic[L]):
 
     # On a polar frame
 
-    def foot(self, layer: L, context: "Context", frame: "Polar") -> float:
+    def foot(self, layer: L, context: Context, frame: Polar) -> float:
         """Points it needs under the hub of a half dial."""
         return 0.0
 
-    def margins(self, layer: L, context: "Context") -> tuple[float, float]:
+    def margins(self, layer: L, context: Context) -> tuple[float, float]:
         """Points its labels and marks need beside the disc and above it."""
         return 0.0, 0.0
 
@@ -119,16 +113,12 @@ class Kind(Generic[L]):
 
     # In the legend
 
-    def entries(self, layer: L, context: "Context") -> list[Listed]:
+    def entries(self, layer: L, context: Context) -> list[Listed]:
         """What the legend lists of it: itself, unless the type says otherwise."""
         return [Listed(layer.name, layer.fill, layer.tone, layer)]
 
-    def key(self, item: Listed, layer: L, chip: "Rect", context: "Context") -> tuple["Primitive", ...]:
+    def key(self, item: Listed, layer: L, chip: Rect, context: Context) -> tuple[Primitive, ...]:
         """What the legend draws beside the name of an entry, into a box."""
-        from kavlet.core.compose.marks.painting import Filling, painted
-        from kavlet.core.scene.path import recorded
-        from kavlet.core.shapes.box import box
-
         return painted(Filling(item.fill, item.tone), recorded(box, chip, 0.18 * chip.width), chip, "up", context)
 
 

@@ -165,7 +165,7 @@ def _of_solid(chart: Chart) -> list[Field]:
         return []
     if chart.as_solid is None:
         return [Field(SOLID, "", "", "switch")]
-    bars = any(kind_of(layer).can_be_round for layer in chart.layers)
+    bars = any(kind_of(layer).mark.can_be_round for layer in chart.layers)
     return [
         Field(SOLID, "", "", "switch"),
         Field(SOLID, "Turn", "solid.turn", "number", unit="°", span=ANGLES),

@@ -6,6 +6,7 @@ from kavlet.core.charts.area import Area
 from kavlet.core.charts.fields import Field, choices
 from kavlet.core.charts.layer import Stack
 from kavlet.core.compose.context import Context
+from kavlet.core.compose.figure import MarkKind
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind
 from kavlet.core.compose.marks.courses import runs
@@ -85,7 +86,7 @@ def _back(pen: Pen, points: list[tuple[float, float]], layer: Area, on: Plane) -
 
 class AreaKind(Kind[Area]):
     spec = Area
-    name = "area"
+    mark = MarkKind("area")
     places = ((Plane, place),)
     plain = addable = True
     fields = (

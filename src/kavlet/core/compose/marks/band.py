@@ -2,6 +2,7 @@
 
 from kavlet.core.charts.band import Band
 from kavlet.core.compose.context import Context
+from kavlet.core.compose.figure import MarkKind
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind
 from kavlet.core.compose.marks.placing import Drawn, Placing, Who
@@ -37,7 +38,7 @@ def place(layer: Band, on: Plane, to: Placing) -> None:
 
 class BandKind(Kind[Band]):
     spec = Band
-    name = "band"
+    mark = MarkKind("band")
     places = ((Plane, place),)
 
     def figures(self, layer: Band, context: Context) -> list[float]:

@@ -9,7 +9,7 @@ from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.fields import Field, choices
 from kavlet.core.charts.layer import Stack
 from kavlet.core.compose.context import Context
-from kavlet.core.compose.figure import BarBox
+from kavlet.core.compose.figure import BarBox, MarkKind
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind
 from kavlet.core.compose.marks.painting import Filling, painted
@@ -273,11 +273,10 @@ def _tracks(layer: Bars, on: Plane, to: Placing) -> tuple[Primitive, ...]:
 
 class BarsKind(Kind[Bars]):
     spec = Bars
-    name = "bar"
+    mark = MarkKind("bar", handles=frozenset({"breadth"}), can_be_round=True, has_body=True)
     places = ((Plane, place),)
     plain = addable = True
-    on_zero = can_be_round = True
-    handles = frozenset({"breadth"})
+    on_zero = True
     fields = (
         Field("Shape", "Form", "form", "choice", choices(BodyForm)),
         Field("Shape", "Stacked", "stack", "choice", choices(Stack, STACKED)),

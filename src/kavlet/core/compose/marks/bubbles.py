@@ -6,6 +6,7 @@ from typing import Literal
 from kavlet.core.charts.bubbles import Bubbles
 from kavlet.core.charts.fields import Field, choices
 from kavlet.core.compose.context import Context
+from kavlet.core.compose.figure import MarkKind
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.placing import Drawn, Placing
@@ -59,7 +60,7 @@ def place(layer: Bubbles, on: Plane, to: Placing) -> None:
 
 class BubblesKind(Kind[Bubbles]):
     spec = Bubbles
-    name = "bubble"
+    mark = MarkKind("bubble")
     places = ((Plane, place),)
     fields = (
         Field("Shape", "Size by", "by", "choice", choices(Literal["area", "diameter"])),

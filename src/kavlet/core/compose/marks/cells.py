@@ -9,6 +9,7 @@ from kavlet.core.charts import fields
 from kavlet.core.charts.cells import CellForm, Cells
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.data import Raster
+from kavlet.core.compose.figure import MarkKind
 from kavlet.core.compose.frames.field import Field
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind, Listed
@@ -183,7 +184,7 @@ def _ink_left(data: str, part: float) -> float:
 
 class CellsKind(Kind[Cells]):
     spec = Cells
-    name = "cells"
+    mark = MarkKind("cells")
     places = (
         (Plane, on_plane),
         (Field, on_field),

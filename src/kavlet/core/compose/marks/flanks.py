@@ -4,7 +4,7 @@ import math
 
 from kavlet.core.charts.flanks import Flanks
 from kavlet.core.compose.context import Context
-from kavlet.core.compose.figure import BarBox
+from kavlet.core.compose.figure import BarBox, MarkKind
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.placing import Drawn, Placing, Who
@@ -72,10 +72,8 @@ def _join(layer: Flanks, row: int, value: float, drawn: Drawn, to: Placing) -> N
 
 class FlanksKind(Kind[Flanks]):
     spec = Flanks
-    name = "flank"
+    mark = MarkKind("flank", can_be_round=True, is_lit=False)
     places = ((Plane, place),)
-    can_be_round = True
-    is_lit = False
 
     def entries(self, layer: Flanks, context: Context) -> list[Listed]:
         return []

@@ -7,6 +7,7 @@ from kavlet.core.charts.fields import Field, choices
 from kavlet.core.charts.layer import Missing
 from kavlet.core.charts.line import Line
 from kavlet.core.compose.context import Context
+from kavlet.core.compose.figure import MarkKind
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.courses import runs
@@ -59,7 +60,7 @@ def place(layer: Line, on: Plane, to: Placing) -> None:
 
 class LineKind(Kind[Line]):
     spec = Line
-    name = "line"
+    mark = MarkKind("line")
     places = ((Plane, place),)
     plain = addable = True
     fields = (

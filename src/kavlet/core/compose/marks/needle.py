@@ -5,6 +5,7 @@ import math
 from kavlet.core.charts.frame import Polar
 from kavlet.core.charts.needle import Needle
 from kavlet.core.compose.context import Context
+from kavlet.core.compose.figure import MarkKind
 from kavlet.core.compose.frames.disc import Disc
 from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.placing import Drawn, Placing, Who
@@ -79,7 +80,7 @@ def _arrow(on: Disc, angle: float, past: int, colour: Colour) -> Primitive:
 
 class NeedleKind(Kind[Needle]):
     spec = Needle
-    name = "needle"
+    mark = MarkKind("needle")
     places = ((Disc, place),)
     hub = True
 

@@ -1,13 +1,10 @@
 """What the layers of one chart share while they are placed."""
 
-from typing import Any
-
 from msgspec import Struct
 
 from kavlet.core.charts.layer import Layer, Row
 from kavlet.core.compose.context import Context
-from kavlet.core.compose.figure import BarBox, Mark, PlacedText
-from kavlet.core.compose.kind import Kind
+from kavlet.core.compose.figure import BarBox, Mark, MarkKind, PlacedText
 from kavlet.core.compose.marks.painting import Filling, fill_of
 from kavlet.core.compose.words.fan import Fanned
 from kavlet.core.compose.words.labels import LabelSpot, Manner, Wanted, wanted
@@ -53,7 +50,7 @@ class Placing:
     """The context of a chart, the layer that is being placed, and what has been placed so far: marks, texts, and
     labels to be settled."""
 
-    kind: Kind[Any]
+    kind: MarkKind
     series: int
 
     def __init__(self, context: Context) -> None:
@@ -70,7 +67,7 @@ class Placing:
         self.texts: list[PlacedText] = []
         self.obstacles: list[Rect] = []
 
-    def begin(self, kind: Kind[Any], series: int) -> None:
+    def begin(self, kind: MarkKind, series: int) -> None:
         """What is placed from here on belongs to that layer, counted from the back."""
         self.kind, self.series = kind, series
 

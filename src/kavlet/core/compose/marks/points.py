@@ -8,6 +8,7 @@ from kavlet.core.charts.fields import Field, choices
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.points import Points
 from kavlet.core.compose.context import Context
+from kavlet.core.compose.figure import MarkKind
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.painting import picture, proportions
@@ -175,10 +176,9 @@ def _in_gap(layer: Points, row: int, text: str, at: tuple[float, float], on: Pla
 
 class PointsKind(Kind[Points]):
     spec = Points
-    name = "point"
+    mark = MarkKind("point", shows_helpers=False)
     places = ((Plane, place),)
     plain = addable = True
-    shows_helpers = False
     fields = (
         Field("Shape", "Shape", "spot", "choice", choices(SpotForm)),
         Field("Shape", "Symbol", "symbol", "symbol"),

@@ -7,6 +7,7 @@ from kavlet.core.charts.fields import Field, choices
 from kavlet.core.charts.ranges import RangeForm, Ranges
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.data import Data
+from kavlet.core.compose.figure import MarkKind
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.placing import Drawn, Placing
@@ -97,7 +98,7 @@ def _whisker(on: Plane, across: float, ends: tuple[float, float], capped: tuple[
 
 class RangesKind(Kind[Ranges]):
     spec = Ranges
-    name = "range"
+    mark = MarkKind("range")
     places = ((Plane, place),)
     addable = True
     fields = (

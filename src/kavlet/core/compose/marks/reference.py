@@ -5,7 +5,7 @@ import math
 from kavlet.core.charts.reference import Reference
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.data import Data
-from kavlet.core.compose.figure import Anchor
+from kavlet.core.compose.figure import Anchor, MarkKind
 from kavlet.core.compose.frames.disc import Disc
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind, Listed
@@ -103,12 +103,11 @@ def reference_at(layer: Reference, data: Data) -> float:
 
 class ReferenceKind(Kind[Reference]):
     spec = Reference
-    name = "reference"
+    mark = MarkKind("reference", handles=frozenset({"value"}))
     places = (
         (Plane, on_plane),
         (Disc, on_disc),
     )
-    handles = frozenset({"value"})
 
     def figures(self, layer: Reference, context: Context) -> list[float]:
         return [reference_at(layer, context.data)]

@@ -4,6 +4,7 @@ import math
 
 from kavlet.core.charts.rings import Rings
 from kavlet.core.compose.context import Context
+from kavlet.core.compose.figure import MarkKind
 from kavlet.core.compose.frames.disc import Disc
 from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.painting import painted
@@ -105,9 +106,8 @@ def _names(layer: Rings, order: list[int], on: Disc, to: Placing) -> None:
 
 class RingsKind(Kind[Rings]):
     spec = Rings
-    name = "ring"
+    mark = MarkKind("ring", disc_depth=0.1, has_body=True)
     places = ((Disc, place),)
-    disc_depth = 0.1  # rings of their own are slender
 
     def rings(self, layer: Rings, rows: int) -> int:
         return len(layer.order) or rows

@@ -10,7 +10,7 @@ from kavlet.core.charts.fields import Field
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.compose.context import Context
-from kavlet.core.compose.figure import PlacedText
+from kavlet.core.compose.figure import MarkKind, PlacedText
 from kavlet.core.compose.frames.disc import Disc
 from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.painting import Filling, painted
@@ -259,10 +259,8 @@ def _inside(
 
 class WedgesKind(Kind[Wedges]):
     spec = Wedges
-    name = "wedge"
+    mark = MarkKind("wedge", handles=frozenset({"out"}), has_slices=True, has_body=True)
     places = ((Disc, place),)
-    has_slices = True
-    handles = frozenset({"out"})
     fields = (
         Field("Shape", "Explode", "explode", "number", unit="%", times=100),
         Field("Shape", "Gap", "gap", "number", unit="pt"),

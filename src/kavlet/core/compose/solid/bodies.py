@@ -64,7 +64,7 @@ def is_body(mark: Mark) -> bool:
     """Whether a mark becomes a body; all others stay flat and stand before or behind the bodies."""
     if not mark.visible or mark.path is None:
         return False
-    return mark.block is not None or (mark.sector is not None and mark.kind.spec.has_body)
+    return mark.block is not None or (mark.sector is not None and mark.kind.has_body)
 
 
 def bodies(solid: Solid, frame: Plane | Disc, to: Placing) -> Bodies:
