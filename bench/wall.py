@@ -44,7 +44,7 @@ def measure() -> list[Ratio]:
         return (time.perf_counter() - start) * 1000
 
     numbers = itertools.count(700)
-    first = drawn(window.open_recipes)
+    first = drawn(window.recipes.wall_wanted.emit)
     again = [
         drawn(lambda: window.figures.grid.cells.put({(1, 2): float(next(numbers))}, "type")) for _ in range(12)
     ]  # fmt: skip

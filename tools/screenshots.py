@@ -27,7 +27,7 @@ def demo(window: Window) -> QWidget:
 
 
 def dark(window: Window) -> QWidget:
-    window.look_dark()
+    window.looking.choose_look("dark")
     chart = window.store.chart
     assert chart is not None
     document = edits.change_chart(
@@ -58,7 +58,7 @@ def deliver(window: Window) -> QWidget:
 
 def wall(window: Window) -> QWidget:
     _show(window, "columns")
-    window.open_recipes()
+    window.recipes.wall_wanted.emit()
     while window.wall.drawing:
         QApplication.processEvents()
     return window
@@ -107,7 +107,7 @@ def main() -> None:
     FOLDER.mkdir(parents=True, exist_ok=True)
     for name in sys.argv[1:] or VIEWS:
         window = open_window(demo=True)
-        window.look_light()
+        window.looking.choose_look("light")
         window.resize(1280, 800)
         app.processEvents()
         shown = VIEWS[name](window)

@@ -17,6 +17,8 @@ from msgspec import Struct
 import kavlet
 from kavlet.core.build import Picture, picture
 from kavlet.core.charts.overrides import checked, leads
+from kavlet.core.document import edits
+from kavlet.core.document.document import Document
 from kavlet.core.document.ordering import Order, ordered
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import atomic, csv
@@ -24,14 +26,16 @@ from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files import palette as palette_files
 from kavlet.core.files import tables as table_files
 from kavlet.core.files.calculated import calculated
+from kavlet.core.files.formats import TABLES, Wish, endings, table_content
 from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.recipes.recipe import QUESTIONS, Parameter, Recipe, Setting
 from kavlet.core.recipes.registry import RECIPES, recipe
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.lengths import size as read_size
-from kavlet.paint.writers import WRITERS, Wish, content
+from kavlet.export import CHARTS, content
 
-PICTURES = tuple(WRITERS)
+PICTURES = endings(CHARTS, "chart")
+READS, WRITES = " ".join(endings(TABLES)), " ".join(endings(TABLES, "table"))
 
 
 @click.group(context_settings={"help_option_names": ["-h", "--help"]})
@@ -194,17 +198,25 @@ def render(file: Path, out: Path, name: str | None, every: bool, scale: float, o
 
 @cli.command()
 @click.argument("table", type=click.Path(path_type=Path))
-@click.option("-o", "--output", "out", default=None, type=click.Path(path_type=Path), help="A CSV file to write.")
+@click.option(
+    "-o", "--output", "out", default=None, type=click.Path(path_type=Path), help="A file to write; its ending chooses."
+)
 @click.option("--sheet", default=None, help="Which sheet of a workbook; the first when not said.")
 @click.option("--range", "part", default=None, help="Which part of a sheet, such as A1:C9.")
 def calc(table: Path, out: Path | None, sheet: str | None, part: str | None) -> None:
-    """Evaluate the formulas of a table (CSV, XLSX, ODS) and print all values, cell by cell in place, as CSV."""
+    """Evaluate the formulas of a table, cell by cell in place: to print as CSV, or to write as any table format."""
     read = _read(table, sheet, part)
-    text = csv.dumps(calculated(read.cells, table.stem))
-    if out is not None:
-        atomic.write(out, text.encode())
-    else:
-        click.echo(text.replace("\r\n", "\n"), nl=False)
+    if out is None or out.suffix.lower() in csv.SUFFIXES:
+        text = csv.dumps(calculated(read.cells, table.stem))
+        if out is not None:
+            atomic.write(out, text.encode())
+        else:
+            click.echo(text.replace("\r\n", "\n"), nl=False)
+        return
+    _known_ending(out, endings(TABLES, "table"))
+    document, table_id = edits.add_table(Document(), _table_name(table), read.cells)
+    held = (document.table(table_id), recalculate(document.tables))
+    atomic.write(out, table_content([held], out.suffix))
 
 
 @cli.command()

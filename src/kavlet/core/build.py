@@ -148,6 +148,11 @@ class Pictures:
             self._values = recalculate(document.tables, self._values)
         return self._values
 
+    def forget(self, document: Document) -> None:
+        """Let go what is kept of charts that a document does not hold any more."""
+        held = {chart.id for chart in document.charts}
+        self._kept = {chart: kept for chart, kept in self._kept.items() if chart in held}
+
     def picture(self, document: Document, chart: str) -> Picture:
         """The chart's picture. Raises KavletError when the table does not fit its recipe."""
         values = self.values(document)

@@ -4,6 +4,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QAction, QKeyEvent
 from PySide6.QtWidgets import QFrame, QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
 
+from kavlet.core.messages import words
 from kavlet.desktop.look import UNIT
 
 
@@ -16,12 +17,12 @@ class CommandFinder(QFrame):
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self._actions = actions
         self.search = QLineEdit()
-        self.search.setPlaceholderText(self.tr("What do you want to do?"))
-        self.search.setAccessibleName(self.tr("Find a command"))
+        self.search.setPlaceholderText(words("What do you want to do?"))
+        self.search.setAccessibleName(words("Find a command"))
         self.search.textChanged.connect(lambda _: self.refresh())
         self.search.returnPressed.connect(self._take)
         self.list = QListWidget()
-        self.list.setAccessibleName(self.tr("Commands"))
+        self.list.setAccessibleName(words("Commands"))
         self.list.itemActivated.connect(lambda _: self._take())
         self.list.itemClicked.connect(lambda _: self._take())
         layout = QVBoxLayout(self)

@@ -1,32 +1,45 @@
 """What the commands do with files: new, open, save, deliver, and asking before anything is lost."""
 
 from pathlib import Path
-from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QLocale, QObject, Qt
-from PySide6.QtWidgets import QFileDialog, QMessageBox
+from PySide6.QtCore import QLocale, QObject, Qt, Signal
+from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
 
 from kavlet.core.document.document import Document
+from kavlet.core.figures.cells import Cell
+from kavlet.core.files import atomic
 from kavlet.core.files import kavlet as kavlet_file
-from kavlet.core.values.errors import KavletError
+from kavlet.core.files.formats import TABLES, Wish, patterns
+from kavlet.core.messages import words
 from kavlet.desktop import documents, recent
-from kavlet.desktop.deliver import writers
+from kavlet.desktop.command import Command, a_chart
 from kavlet.desktop.deliver.sheet import DeliverSheet
 from kavlet.desktop.store import Store
-
-if TYPE_CHECKING:
-    from kavlet.desktop.window import Window
-
-SAYING_LASTS = 12_000  # milliseconds
+from kavlet.export import content
 
 
 class FileCommands(QObject):
-    """Each method carries out one command; what can't be read or written is said, and nothing changes."""
+    """Each method carries out one command; what can't be read or written is said, and nothing changes.
 
-    def __init__(self, window: "Window", store: Store) -> None:
-        super().__init__(window)
-        self._window, self._store = window, store
-        self.wish = writers.Wish(".png")
+    `opened` tells that another document is there, and whether it was made of a table; `saved` where something was
+    written.
+    """
+
+    opened = Signal(bool)
+    saved = Signal(Path)
+
+    def __init__(self, parent: QWidget, store: Store) -> None:
+        super().__init__(parent)
+        self._parent, self._store = parent, store
+        self.wish = Wish(".png")
+        self.commands = (
+            Command("new_document", "File", "New", self.new_document, "Ctrl+N"),
+            Command("open_document", "File", "Open…", self.open_document, "Ctrl+O"),
+            Command("save", "File", "Save", self.save, "Ctrl+S", line_before=True),
+            Command("save_as", "File", "Save as…", self.save_as, "Ctrl+Shift+S"),
+            Command("deliver", "File", "Deliver…", self.deliver, "Ctrl+E", a_chart, line_before=True),
+            Command("open_demo", "File", "Open the demo document", self.open_demo, line_before=True),
+        )
 
     @property
     def locale_name(self) -> str:
@@ -38,55 +51,48 @@ class FileCommands(QObject):
 
     def open_demo(self) -> None:
         if self.may_close():
-            self._store.load(documents.demo(), None, self.tr("Mirefen year"))
+            self._store.load(documents.demo(), None, words("Mirefen year"))
 
     def open_document(self) -> None:
         """Ask for a file and open it."""
-        kinds = self.tr("Documents and tables (*.kavlet *.csv *.tsv *.txt *.xlsx *.ods *.json)")
-        name, _ = QFileDialog.getOpenFileName(self._window, self.tr("Open"), self._folder(), kinds)
+        kinds = words("Documents and tables ({kinds})", kinds=f"*{kavlet_file.SUFFIX} {patterns(TABLES)}")
+        name, _ = QFileDialog.getOpenFileName(self._parent, words("Open"), self._folder(), kinds)
         if name:
             self.open_path(Path(name))
 
     def open_path(self, path: Path) -> None:
         """Open a document, or a table as a new document; a file that can't be read changes nothing."""
-        try:
-            document, is_held = documents.opened(path, self.locale_name)
-        except KavletError as error:
-            self._window.say(str(error))
-            return
+        self._store.guard(lambda: self._open(path))
+
+    def _open(self, path: Path) -> None:
+        document, is_held = documents.opened(path, self.locale_name)
         if not self.may_close():
             return
         self._store.load(document, path if is_held else None, path.stem, unsaved=not is_held)
         recent.remember(path)
-        self._window.figures.grid.go_to(0, 1)
-        if not is_held:
-            self._window.open_recipes()
+        self.opened.emit(not is_held)
+
+    def open_cells(self, rows: list[list[Cell]]) -> None:
+        """A new document of cells from elsewhere."""
+        document = documents.from_clipboard(words("Table"), rows, self.locale_name)
+        self._store.load(document, None, "", unsaved=True)
+        self.opened.emit(True)
 
     def save(self) -> bool:
         """Save to the document's file, or ask for one. Returns whether it was saved."""
-        return self._save_to(self._store.path) if self._store.path is not None else self.save_as()
+        path = self._store.path
+        return self.save_as() if path is None else self._store.guard(lambda: self._save(path))
 
     def save_as(self) -> bool:
-        start = str(Path(self._folder()) / f"{self._store.name or 'document'}{kavlet_file.SUFFIX}")
-        name, _ = QFileDialog.getSaveFileName(
-            self._window, self.tr("Save as"), start, self.tr("Kavlet documents (*.kavlet)")
-        )
-        if not name:
-            return False
-        path = Path(name)
-        return self._save_to(
-            path if path.suffix.lower() == kavlet_file.SUFFIX else path.with_name(path.name + kavlet_file.SUFFIX)
-        )
+        start = str(Path(self._folder()) / f"{self._store.name or words('document')}{kavlet_file.SUFFIX}")
+        kinds = words("Kavlet documents ({kinds})", kinds=f"*{kavlet_file.SUFFIX}")
+        name, _ = QFileDialog.getSaveFileName(self._parent, words("Save as"), start, kinds)
+        return bool(name) and self._store.guard(lambda: self._save(_ending(Path(name), kavlet_file.SUFFIX)))
 
-    def _save_to(self, path: Path) -> bool:
-        try:
-            kavlet_file.save(self._store.document, path)
-        except KavletError as error:
-            self._window.say(str(error))
-            return False
+    def _save(self, path: Path) -> None:
+        kavlet_file.save(self._store.document, path)
         self._store.saved(path)
         recent.remember(path)
-        return True
 
     def _folder(self) -> str:
         if self._store.path is not None:
@@ -98,12 +104,12 @@ class FileCommands(QObject):
         """Whether the document may be let go: saved, unchanged, or given up by the author."""
         if self._store.table is None or not self._store.history.changed:
             return True
-        box = QMessageBox(self._window)
+        box = QMessageBox(self._parent)
         box.setWindowTitle("Kavlet")
-        box.setText(self.tr("Save the changes to “{}”?").format(self._store.name or self.tr("Untitled")))
-        save = box.addButton(self.tr("Save"), QMessageBox.ButtonRole.AcceptRole)
-        drop = box.addButton(self.tr("Don’t save"), QMessageBox.ButtonRole.DestructiveRole)
-        box.addButton(self.tr("Cancel"), QMessageBox.ButtonRole.RejectRole)
+        box.setText(words("Save the changes to “{name}”?", name=self._store.name or words("Untitled")))
+        save = box.addButton(words("Save"), QMessageBox.ButtonRole.AcceptRole)
+        drop = box.addButton(words("Don’t save"), QMessageBox.ButtonRole.DestructiveRole)
+        box.addButton(words("Cancel"), QMessageBox.ButtonRole.RejectRole)
         box.setDefaultButton(save)
         box.exec()
         if box.clickedButton() is save:
@@ -112,31 +118,22 @@ class FileCommands(QObject):
 
     def deliver(self) -> None:
         """Show the Deliver sheet, then ask where to save."""
-        picture = self._window.stage.view.picture
-        if picture is None or self._window.stage.view.problem:
-            self._window.say(self._window.stage.view.problem or self.tr("There is no chart to deliver."))
-            return
-        sheet = DeliverSheet(picture, self.wish, self._window)
+        sheet = DeliverSheet(self._store.drawn, self.wish, self._parent)
         sheet.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         sheet.wished.connect(self._deliver_to)
         sheet.open()
 
-    def _deliver_to(self, wish: writers.Wish) -> None:
-        picture = self._window.stage.view.picture
-        if picture is None:
-            return
+    def _deliver_to(self, wish: Wish) -> None:
         self.wish = wish
-        name = (self._store.chart.name if self._store.chart else "chart").lower().replace(" ", "-")
+        name = self._store.here.name.lower().replace(" ", "-")
         start = str(Path(self._folder()) / f"{name}{wish.ending}")
-        chosen, _ = QFileDialog.getSaveFileName(self._window, self.tr("Deliver"), start, f"*{wish.ending}")
-        if not chosen:
-            return
-        path = Path(chosen)
-        if path.suffix.lower() != wish.ending:
-            path = path.with_name(path.name + wish.ending)
-        try:
-            writers.write(picture, wish, path)
-        except KavletError as error:
-            self._window.say(str(error))
-            return
-        self._window.statusBar().showMessage(self.tr("Saved {}").format(path), SAYING_LASTS)
+        chosen, _ = QFileDialog.getSaveFileName(self._parent, words("Deliver"), start, f"*{wish.ending}")
+        if chosen:
+            path = _ending(Path(chosen), wish.ending)
+            if self._store.guard(lambda: atomic.write(path, content(self._store.drawn, wish))):
+                self.saved.emit(path)
+
+
+def _ending(path: Path, ending: str) -> Path:
+    """The path with an ending, where it has not got it."""
+    return path if path.suffix.lower() == ending else path.with_name(path.name + ending)

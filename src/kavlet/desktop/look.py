@@ -3,6 +3,7 @@
 from pathlib import Path
 
 from msgspec import Struct
+from PySide6.QtCore import QSettings, Qt
 from PySide6.QtGui import QColor, QFont, QPalette
 from PySide6.QtWidgets import QApplication
 
@@ -204,3 +205,15 @@ def _sheet(c: Colours) -> str:
     QScrollBar::add-page, QScrollBar::sub-page {{ background: transparent; }}
     QProgressBar {{ border: 1px solid {c.line}; border-radius: 4px; background: {c.panel}; }}
     """
+
+
+def apply_look() -> None:
+    """Dress the application light or dark, as chosen, else as the system does."""
+    application = QApplication.instance()
+    if not isinstance(application, QApplication):
+        return
+    chosen = str(QSettings().value("look", "system"))
+    system_dark = application.styleHints().colorScheme() == Qt.ColorScheme.Dark
+    dress_application(application, chosen == "dark" or (chosen == "system" and system_dark))
+    for widget in QApplication.allWidgets():
+        widget.update()

@@ -10,8 +10,9 @@ from PySide6.QtWidgets import QApplication
 
 import kavlet
 from kavlet.desktop import documents
+from kavlet.desktop.look import apply_look
 from kavlet.desktop.store import Store
-from kavlet.desktop.window import Window, apply_look
+from kavlet.desktop.window import Window
 from kavlet.paint.application import add_faces
 
 SELDOM = (20_000, 20, 20)  # a picture makes thousands of small values, and hardly any of them in circles

@@ -1,4 +1,4 @@
-"""The store: the current document and its history, and the one event that views follow."""
+"""The store: the current document with its history, what of it is in view, and what it announces."""
 
 from collections.abc import Callable
 from pathlib import Path
@@ -7,61 +7,59 @@ from typing import Any
 from PySide6.QtCore import QObject, Signal
 
 from kavlet.core.build import Picture, Pictures
+from kavlet.core.charts.chart import Chart
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.history import History
+from kavlet.core.document.lookup import recipes_of
 from kavlet.core.figures.recalculate import Values
 from kavlet.core.figures.table import Table
-from kavlet.core.touch.parts import Part
+from kavlet.core.messages import Message, say
+from kavlet.core.recipes.recipe import Recipe
+from kavlet.core.touch.parts import Chosen, Part
 from kavlet.core.values.errors import KavletError
+
+Name = str | Message
 
 
 class Store(QObject):
-    """Holds the document. Views draw what it holds and write to it by `apply` alone."""
+    """Holds the document. Views draw what it holds and write to it by its edits alone.
 
-    changed = Signal()
-    refused = Signal(str)
+    It announces four things apart: `edited` when the history has moved; `shown` when another chart or table is in view,
+    or a document is only tried out; `viewed` when it is looked at otherwise (X-ray, folding); `selected` when other
+    parts are chosen. `refused` tells the user something in one sentence.
+    """
+
+    edited = Signal()
+    shown = Signal()
+    viewed = Signal()
     selected = Signal()
+    refused = Signal(str)
 
     def __init__(self, parent: QObject | None = None) -> None:
         super().__init__(parent)
         self._history = History(Document())
         self._pictures = Pictures()
+        self._trial: Document | None = None
         self.path: Path | None = None
         self.name = ""
-        self._shown = ""
-        self._table = ""
+        self.chosen = Chosen()
         self.folded = False
         self.xray = False
-        self.selection: tuple[Part, ...] = ()
         self.dress_copied: tuple[str, dict[str, Any]] | None = None
-        self._trial: Document | None = None
+
+    def follow(self, refresh: Callable[[], object], view: bool = False) -> None:
+        """Call a view's `refresh` whenever the document it shows is another; with `view`, how it is looked at too."""
+        self.edited.connect(refresh)
+        self.shown.connect(refresh)
+        if view:
+            self.viewed.connect(refresh)
+
+    # What is in view
 
     @property
     def document(self) -> Document:
         """The document as it is shown: the current one, or one that is only tried out."""
         return self._trial if self._trial is not None else self._history.current
-
-    @property
-    def trying(self) -> bool:
-        """Whether what is shown is only tried out."""
-        return self._trial is not None
-
-    def try_out(self, document: Document | None) -> None:
-        """Show a document without taking it; None goes back to the current one."""
-        if document is not self._trial:
-            self._trial = document
-            self.changed.emit()
-
-    def select(self, *parts: Part) -> None:
-        """Choose parts of the chart in view."""
-        if parts != self.selection:
-            self.selection = parts
-            self.selected.emit()
-
-    def show_xray(self, on: bool) -> None:
-        """Show the helpers, or hide them."""
-        self.xray = on
-        self.changed.emit()
 
     @property
     def history(self) -> History:
@@ -75,97 +73,186 @@ class Store(QObject):
     def chart(self) -> ChartEntry | None:
         """The chart in view."""
         charts = self.document.charts
-        return next((chart for chart in charts if chart.id == self._shown), charts[0] if charts else None)
+        return next((chart for chart in charts if chart.id == self.chosen.chart), charts[0] if charts else None)
 
     @property
     def table(self) -> Table | None:
         """The table in view: the one chosen, else the one the chart reads."""
-        chosen = next((one for one in self.document.tables if one.id == self._table), None)
-        if chosen is not None:
-            return chosen
-        chart = self.chart
-        if chart is not None:
-            return self.document.table(chart.table)
-        return self.document.tables[0] if self.document.tables else None
+        tables, chart = self.document.tables, self.chart
+        wanted = (self.chosen.table, chart.table if chart is not None else "")
+        found = (one for name in wanted for one in tables if one.id == name)
+        return next(found, tables[0] if tables else None)
 
-    def picture(self) -> Picture | None:
-        """The chart in view, through all stages. Raises KavletError when its table does not fit it."""
+    @property
+    def recipe(self) -> Recipe | None:
+        """The recipe of the chart in view; None for layers of its own."""
         chart = self.chart
-        return self._pictures.picture(self.document, chart.id) if chart is not None else None
+        return recipes_of(self.document).get(chart.recipe) if chart is not None else None
+
+    @property
+    def selection(self) -> tuple[Part, ...]:
+        """The parts of the chart in view that are chosen."""
+        return self.chosen.parts
+
+    @property
+    def chart_is_of_table(self) -> bool:
+        """Whether the chart in view reads the table in view."""
+        chart, table = self.chart, self.table
+        return chart is not None and table is not None and chart.table == table.id
+
+    @property
+    def here(self) -> ChartEntry:
+        """The chart in view. Raises KavletError when there is none."""
+        if self.chart is None:
+            raise KavletError(say("There is no chart."), remedy=say("Choose a recipe first."))
+        return self.chart
+
+    @property
+    def there(self) -> Table:
+        """The table in view. Raises KavletError when there is none."""
+        if self.table is None:
+            raise KavletError(say("There is no table."), remedy=say("Open one, or paste cells."))
+        return self.table
+
+    @property
+    def drawn(self) -> Picture:
+        """The chart in view, through all stages. Raises KavletError when there is none, or its table does not fit."""
+        return self._pictures.picture(self.document, self.here.id)
+
+    @property
+    def spec(self) -> Chart:
+        """What the chart in view has become. Raises KavletError as `drawn` does."""
+        return self.drawn.build.chart
 
     def picture_if_any(self) -> Picture | None:
         """The chart in view; None where there is none, or its table does not fit it."""
         try:
-            return self.picture()
+            return self.drawn
         except KavletError:
             return None
 
+    def choose(self, **changes: Any) -> None:
+        """Bring something else into view; what was only tried out ends with it."""
+        self._trial = None
+        self.chosen = self.chosen.changed(**changes)
+        self.shown.emit()
+
     def show_table(self, table: str) -> None:
         """Bring another table into view, and with it the first chart built on it, where there is one."""
-        self._trial = None
-        self._table = table
         chart = self.chart
-        if chart is None or chart.table != table:
-            self._shown = next((one.id for one in self.document.charts if one.table == table), self._shown)
-            self.select()
-        self.changed.emit()
+        if chart is not None and chart.table == table:
+            self.choose(table=table)
+            return
+        charts = [one.id for one in self.document.charts if one.table == table]
+        self.choose(table=table, chart=charts[0] if charts else self.chosen.chart)
+        self.select()
+
+    def show_chart(self, chart: str) -> None:
+        """Bring another chart into view, and the table it reads."""
+        self.choose(chart=chart, table=self.document.chart(chart).table)
+        self.select()
+
+    def select(self, *parts: Part) -> None:
+        """Choose parts of the chart in view."""
+        if parts != self.chosen.parts:
+            self.chosen = self.chosen.changed(parts=parts)
+            self.selected.emit()
+
+    def show_xray(self, on: bool) -> None:
+        """Show the helpers, or hide them."""
+        self.xray = on
+        self.viewed.emit()
 
     def fold(self, folded: bool) -> None:
         """Fold the helper columns away, or show them."""
         self.folded = folded
-        self.changed.emit()
+        self.viewed.emit()
 
-    def show_chart(self, chart: str) -> None:
-        """Bring another chart into view, and the table it reads."""
-        self._trial = None
-        self._shown = chart
-        self._table = self.document.chart(chart).table
-        self.select()
-        self.changed.emit()
+    # Trials
 
-    def apply(self, name: str, document: Document) -> None:
-        """Take an edited document under the name of the edit; what was only tried out ends with it."""
+    @property
+    def trying(self) -> bool:
+        """Whether what is shown is only tried out."""
+        return self._trial is not None
+
+    def try_out(self, document: Document | None) -> None:
+        """Show a document without taking it; None goes back to the current one."""
+        if document is not self._trial:
+            self._trial = document
+            self.shown.emit()
+
+    def _end_trial(self) -> bool:
+        """Forget what was only tried out. Returns whether there was anything."""
         tried, self._trial = self._trial is not None, None
-        if self._history.apply(name, document) or tried:
-            self.changed.emit()
+        return tried
 
-    def attempt(self, name: str, edit: Callable[[], Document]) -> bool:
-        """Carry out an edit; say why not when the core refuses it."""
+    # Edits
+
+    def apply(self, name: Name, document: Document) -> None:
+        """Take an edited document under the name of the edit; what was only tried out ends with it."""
+        self._moved(self._end_trial(), self._history.apply(name, document))
+
+    def _moved(self, tried: bool, moved: bool) -> None:
+        if moved:
+            self._pictures.forget(self.document)
+            self.edited.emit()
+        elif tried:
+            self.shown.emit()
+
+    def guard(self, do: Callable[[], object]) -> bool:
+        """Do something; where the core refuses it, say why. Returns whether it was done."""
         try:
-            self.apply(name, edit())
+            do()
         except KavletError as error:
             self.refuse(error)
             return False
         return True
 
-    def refuse(self, error: KavletError) -> None:
-        """Tell the user why an edit was not made."""
-        self.refused.emit(str(error))
+    def edit(self, name: Name, edit: Callable[[Document], Document]) -> bool:
+        """Edit the document. Returns whether it was done; what the core refuses is said."""
+        return self.guard(lambda: self.apply(name, edit(self.document)))
+
+    def edit_chart(self, name: Name, edit: Callable[[Document, ChartEntry], Document]) -> bool:
+        """Edit the chart in view; nothing is done where there is none."""
+        chart = self.chart
+        return chart is not None and self.edit(name, lambda document: edit(document, chart))
+
+    def edit_table(self, name: Name, edit: Callable[[Document, Table], Document]) -> bool:
+        """Edit the table in view; nothing is done where there is none."""
+        table = self.table
+        return table is not None and self.edit(name, lambda document: edit(document, table))
 
     def undo(self) -> None:
-        self._trial = None
-        if self._history.undo():
-            self.changed.emit()
+        self._moved(self._end_trial(), self._history.undo())
 
     def redo(self) -> None:
-        if self._history.redo():
-            self.changed.emit()
+        self._moved(self._end_trial(), self._history.redo())
+
+    def refuse(self, error: KavletError) -> None:
+        """Tell the user why something was not done."""
+        self.tell(str(error))
+
+    def tell(self, sentence: str) -> None:
+        """Tell the user something in one sentence."""
+        self.refused.emit(sentence)
+
+    # Files
 
     def load(self, document: Document, path: Path | None, name: str, unsaved: bool = False) -> None:
         """Replace everything by a document that was opened or made anew."""
-        self._trial = None
-        self.selection = ()
+        self._end_trial()
+        self.chosen = Chosen()
         self._history = History(document)
         if unsaved:
             self._history.unsaved()
         self.path = path
         self.name = name
-        self._shown = self._table = ""
-        self.changed.emit()
+        self._pictures.forget(document)
+        self.edited.emit()
 
     def saved(self, path: Path) -> None:
         """Note that the current document now lies in a file."""
         self._history.saved()
         self.path = path
         self.name = path.stem
-        self.changed.emit()
+        self.edited.emit()

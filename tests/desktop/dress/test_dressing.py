@@ -113,25 +113,25 @@ def test_themes_are_shown_as_the_chart_in_view(window: Window) -> None:
 
 def test_a_look_is_remembered_for_its_recipe(window: Window) -> None:
     show(window, "bars")
-    window.charts.look("colour", {"layers.series 1.fill": "#123456"})
-    window.looks.remember_look()
+    window.layers.look("colour", {"layers.series 1.fill": "#123456"})
+    window.looks.remember()
     show(window, "lines")
-    window.charts.take_recipe("bars")
+    window.recipes.take("bars")
     assert {one.fill.hex for one in figure(window).marks if one.key == "series 1" and one.fill} == {"#123456"}
     window.store.undo()
-    window.looks.forget_look()
+    window.looks.forget()
     show(window, "bars")
-    window.looks.forget_look()
+    window.looks.forget()
     show(window, "lines")
-    window.charts.take_recipe("bars")
+    window.recipes.take("bars")
     assert "#123456" not in {one.fill.hex for one in figure(window).marks if one.fill}
 
 
 def test_dress_is_pasted_on_all_charts_as_one_edit(window: Window) -> None:
     show(window, "bars")
-    window.charts.look("size", {"layers.series 1.label.size": 21.0})
-    window.looks.copy_label_looks()
-    window.looks.paste_dress_everywhere()
+    window.layers.look("size", {"layers.series 1.label.size": 21.0})
+    window.looks.copy("labels")
+    window.looks.paste_everywhere()
     changed = [one for one in window.store.document.charts if 21.0 in one.dress.overrides.values()]
     assert len(changed) == len(window.store.document.charts)
     window.store.undo()

@@ -120,19 +120,19 @@ def test_an_own_recipe_goes_by_file_to_another_document(
     window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     show(window, "bars")
-    window.charts.save_recipe("House bars")
-    window.charts.export_recipe()
+    window.recipes.save("House bars")
+    window.store.guard(window.recipes.export)
     assert "no recipe of your own" in window.saying.text()
-    window.charts.take_recipe("house-bars")
+    window.recipes.take("house-bars")
     path = tmp_path / "house.kavlet-recipe"
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(path.with_suffix("")), ""))
-    window.charts.export_recipe()
+    window.store.guard(window.recipes.export)
     assert json.loads(path.read_text(encoding="utf-8"))["title"] == "House bars"
     window.store.load(demo(), None, "other")
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(path), ""))
-    window.charts.import_recipe()
+    window.recipes.import_()
     show(window, "columns")
-    window.charts.take_recipe("house-bars")
+    window.recipes.take("house-bars")
     assert figure(window).marks
     assert window.store.chart is not None
     assert window.store.chart.recipe == "house-bars"

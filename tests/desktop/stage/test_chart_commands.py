@@ -31,14 +31,14 @@ def entry(menu: QMenu, *texts: str) -> None:
 
 
 def card_menu(window: Window, key: str, *texts: str) -> None:
-    window.charts.layer_menu(key, QPoint(400, 400))
+    window.layers.menu(key, QPoint(400, 400))
     menu = open_menu(window)
     entry(menu, *texts)
     menu.close()
 
 
 def add_menu(window: Window, *texts: str) -> None:
-    window.charts.add_menu(QPoint(400, 400))
+    window.layers.add_menu(QPoint(400, 400))
     menu = open_menu(window)
     entry(menu, *texts)
     menu.close()
@@ -158,7 +158,7 @@ def test_an_own_recipe_goes_through_a_file(
     assert window.store.document.recipes
     window.store.apply("choose", window.store.document)
     name = window.store.document.recipes[0].name
-    window.charts.take_recipe(name)
+    window.recipes.take(name)
     target = str(tmp_path / "house")
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (target, ""))
     do(window, "export_recipe")
@@ -193,13 +193,13 @@ def test_pictures_are_added_and_fill_what_they_are_dropped_on(
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(path), ""))
     do(window, "add_picture")
     assert [one.name for one in window.store.document.pictures] == ["reed"]
-    window.charts.drop(Part("layer", "series 1"), str(path))
+    window.pictures.drop(Part("layer", "series 1"), str(path))
     fill = spec(window).layer("series 1").fill  # type: ignore[union-attr]
     assert getattr(fill, "name", "") == "reed"
-    window.charts.drop(Part("mark", "series 2", 1), "#123456")  # not chosen: its layer
+    window.pictures.drop(Part("mark", "series 2", 1), "#123456")  # not chosen: its layer
     assert spec(window).layer("series 2").fill == "#123456"  # type: ignore[union-attr]
     with qtbot.waitSignal(window.store.refused):
-        window.charts.drop(None, str(tmp_path / "missing.png"))
+        window.pictures.drop(None, str(tmp_path / "missing.png"))
 
 
 def test_arrow_keys_walk_and_leave(window: Window, qtbot: QtBot) -> None:

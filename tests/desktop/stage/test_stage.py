@@ -356,17 +356,17 @@ def test_a_wrong_value_is_refused_in_a_sentence(window: Window, qtbot: QtBot) ->
 def test_layers_are_added_hidden_and_removed(window: Window, qtbot: QtBot) -> None:
     show(window, "bars")
     before = len(window.stage.strip.cards)
-    window.charts.add_layer("line", "c2")
+    window.layers.add("line", "c2")
     assert len(window.stage.strip.cards) == before + 1
     assert [one.kind.name for one in figure(window).marks][-1] == "line"
-    window.charts.add_helper_layer("points", "=B2/2")
+    window.layers.add_on_helper("points", "=B2/2")
     assert next(one.value for one in figure(window).marks if one.kind.name == "point") == 32
-    window.charts.add_reference()
+    window.layers.add_reference()
     assert any(one.kind.name == "reference" for one in figure(window).marks)
     card = window.stage.strip.card("series 1")
     qtbot.keyClick(card, Qt.Key.Key_Space)
     assert not [one for one in figure(window).marks if one.key == "series 1"]
-    window.charts.remove_layer("added 1")
+    window.layers.remove("added 1")
     assert "line" not in {one.kind.name for one in figure(window).marks}
 
 
@@ -386,8 +386,8 @@ def test_rows_are_turned_into_series_and_back(window: Window) -> None:
 def test_a_combined_chart_is_made_from_scratch(window: Window) -> None:
     show(window, "columns")
     window.actions_by_name["cut_chart_loose"].trigger()
-    window.charts.look("change type", {"layers.series 3.type": "line"})
-    window.charts.to_second_axis("series 3", True)
+    window.layers.look("change type", {"layers.series 3.type": "line"})
+    window.layers.to_second_axis("series 3", True)
     made = figure(window)
     assert [axis.name for axis in made.axes] == ["y", "y2"]
     assert {one.kind.name for one in made.marks} == {"bar", "line"}

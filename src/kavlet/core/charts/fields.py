@@ -6,6 +6,8 @@ from typing import Any, Literal, get_args
 import msgspec
 from msgspec import Struct
 
+from kavlet.core.messages import Message, say
+
 FieldKind = Literal["fill", "colour", "number", "choice", "flag", "text", "symbol", "column", "says", "switch"]
 Choices = tuple[tuple[Any, str], ...]
 
@@ -15,6 +17,7 @@ class Field(Struct, frozen=True):
 
     A `switch` only opens its group, where the panel has a widget of its own. `times` is what a stored number is
     multiplied with to be shown (100 for percents); `optional` numbers may be empty; `span` is what may be typed.
+    `named` is what setting it changes, where group and label do not say it.
     """
 
     group: str
@@ -26,6 +29,16 @@ class Field(Struct, frozen=True):
     times: float = 1.0
     optional: bool = False
     span: tuple[float, float] | None = None
+    named: str = ""
+
+    @property
+    def called(self) -> Message:
+        """What is changed by it, in words for people: label position, edge colour."""
+        if self.named:
+            return say(self.named)
+        if self.label.casefold().startswith(self.group.casefold()):
+            return say("{field}", field=say(self.label))
+        return say("{group}: {field}", group=say(self.group), field=say(self.label))
 
     def under(self, path: str) -> "Field":
         """The same field of a part that stands at a path."""

@@ -65,15 +65,9 @@ def copied(chart: ChartEntry, what: What = "all", layer: str = "") -> dict[str, 
 
 
 def pasted(
-    document: Document,
-    chart_id: str,
-    looks: Mapping[str, Any],
-    old: str = "",
-    new: str = "",
-    keys: tuple[str, ...] = (),
+    document: Document, chart_id: str, looks: Mapping[str, Any], old: str = "", keys: tuple[str, ...] = ()
 ) -> Document:
-    """Copied looks put on another chart; those of the layer `old` go to the layer `new`, or to all of `keys`."""
-    keys = keys or ((new,) if new else ())
+    """Copied looks put on another chart; those of the layer `old` go to all of the layers `keys`."""
     return set_looks(document, chart_id, moved(looks, old, keys))
 
 

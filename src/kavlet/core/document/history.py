@@ -3,12 +3,13 @@
 from msgspec import Struct
 
 from kavlet.core.document.document import Document
+from kavlet.core.messages import Message
 
 
 class Step(Struct, frozen=True):
     """An edit by its name, and the document it led to."""
 
-    name: str
+    name: str | Message
     document: Document
 
 
@@ -24,7 +25,7 @@ class History:
     def current(self) -> Document:
         return self._steps[self._at].document
 
-    def apply(self, name: str, document: Document) -> bool:
+    def apply(self, name: str | Message, document: Document) -> bool:
         """Take a new document; nothing is noted when it equals the current one. Returns whether it was taken."""
         if document is self.current or document == self.current:
             return False
@@ -36,11 +37,11 @@ class History:
     @property
     def undo_name(self) -> str:
         """The edit that undo would take back; empty when there is none."""
-        return self._steps[self._at].name if self._at else ""
+        return str(self._steps[self._at].name) if self._at else ""
 
     @property
     def redo_name(self) -> str:
-        return self._steps[self._at + 1].name if self._at + 1 < len(self._steps) else ""
+        return str(self._steps[self._at + 1].name) if self._at + 1 < len(self._steps) else ""
 
     def undo(self) -> bool:
         if not self._at:

@@ -4,7 +4,7 @@ from pathlib import Path
 
 import msgspec
 
-from kavlet.core.figures.cells import Cell
+from kavlet.core.figures.cells import Cell, ErrorValue, Value
 from kavlet.core.files import atomic
 from kavlet.core.values.errors import KavletError
 
@@ -28,6 +28,11 @@ def read(path: Path) -> list[list[Cell]]:
         raise KavletError(f"{path.name} holds no records.", remedy="It should be a list of objects, one per row.")
     keys = list(dict.fromkeys(key for one in held for key in one))
     return [list(keys), *([_cell(one.get(key)) for key in keys] for one in held)]
+
+
+def plain(value: Value) -> object:
+    """A cell's value as JSON has it: numbers, texts and logical values; an error as its code."""
+    return value.value if isinstance(value, ErrorValue) else value
 
 
 def _cell(value: object) -> Cell:

@@ -7,12 +7,13 @@ import msgspec
 
 from kavlet.core.figures.cells import Cell
 from kavlet.core.figures.table import Source
-from kavlet.core.files import atomic, csv, json_records, ods, xlsx
+from kavlet.core.files import atomic, csv
+from kavlet.core.files.formats import TABLES, by_ending, endings
 from kavlet.core.files.sheet import ReadSheet
+from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
 MOST_BYTES = 100_000_000
-SUFFIXES = (*csv.SUFFIXES, xlsx.SUFFIX, ods.SUFFIX, json_records.SUFFIX)
 
 
 def read(path: Path, sheet: str | None = None, part: str | None = None) -> ReadSheet:
@@ -20,18 +21,13 @@ def read(path: Path, sheet: str | None = None, part: str | None = None) -> ReadS
 
     `sheet` and `part` (such as ``A1:C9``) choose from a workbook.
     """
-    ending = path.suffix.lower()
-    if ending == xlsx.SUFFIX:
-        return xlsx.read(path, sheet, part)
-    if ending == ods.SUFFIX:
-        return ods.read(path, sheet, part)
-    if sheet is not None or part is not None:
-        raise KavletError(f"{path.name} has no sheets to choose from.")
-    if ending in csv.SUFFIXES:
-        return ReadSheet(csv.read(path))
-    if ending == json_records.SUFFIX:
-        return ReadSheet(json_records.read(path))
-    raise KavletError(f"{path.name} is no table Kavlet can read.", remedy=f"It reads {' '.join(SUFFIXES)}.")
+    found = by_ending(TABLES, path.suffix)
+    if found is None or found.reads is None:
+        raise KavletError(
+            say("{file} is no table Kavlet can read.", file=path.name),
+            remedy=say("It reads {endings}.", endings=" ".join(endings(TABLES))),
+        )
+    return found.reads(path, sheet, part)
 
 
 def read_source(source: Source) -> ReadSheet:
@@ -61,8 +57,8 @@ def seen(source: Source) -> Source:
 
 def sheets(path: Path) -> list[str]:
     """The names of a workbook's sheets; none for other files."""
-    ending = path.suffix.lower()
-    return xlsx.sheets(path) if ending == xlsx.SUFFIX else ods.sheets(path) if ending == ods.SUFFIX else []
+    found = by_ending(TABLES, path.suffix)
+    return found.sheets(path) if found is not None and found.sheets is not None else []
 
 
 def named(found: ReadSheet) -> list[list[Cell]]:

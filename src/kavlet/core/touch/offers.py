@@ -49,7 +49,7 @@ def _of_layer(layer: AnyLayer, chart: Chart) -> list[Field]:
     kind = kind_of(layer)
     if kind.plain and isinstance(chart.frame, Cartesian):
         found += [
-            Field("Layer", "Drawn as", f"{at}.type", "choice", tuple((one, one) for one in PLAIN_TYPES)),
+            Field("Layer", "Drawn as", f"{at}.type", "choice", choices(None, only=PLAIN_TYPES), named="layer type"),
             Field("Layer", "Column", f"{at}.values", "column"),
             Field("Layer", "On the second axis", f"{at}.second", "flag"),
         ]
@@ -66,7 +66,7 @@ def _of_mark(layer: AnyLayer, part: Part) -> list[Field]:
         *found,
         *(field.under(part.path) for field in kind_of(layer).row_fields),
         Field("Label", "Labelled", f"{part.path}.label", "flag"),
-        Field("Label", "Says instead", f"{part.path}.text", "text", optional=True),
+        Field("Label", "Says instead", f"{part.path}.text", "text", optional=True, named="text of one label"),
         Field("Layer", "Hidden", f"{part.path}.hidden", "flag"),
     ]
 
@@ -74,8 +74,8 @@ def _of_mark(layer: AnyLayer, part: Part) -> list[Field]:
 def _of_label(layer: AnyLayer) -> list[Field]:
     at = of_layer(layer.key, "label")
     return [
-        Field("Label", "Says", f"{at}.template", "says"),
-        Field("Label", "Stands", f"{at}.position", "choice", POSITIONS),
+        Field("Label", "Says", f"{at}.template", "says", named="label text"),
+        Field("Label", "Stands", f"{at}.position", "choice", POSITIONS, named="label position"),
         Field("Label", "Size", f"{at}.size", "number", unit="pt", optional=True),
         Field("Label", "Colour", f"{at}.colour", "colour"),
         Field("Label", "Bold", f"{at}.bold", "flag"),
@@ -95,13 +95,13 @@ def _of_text(key: str) -> list[Field]:
         Field("Text", "Bold", f"{key}.bold", "flag"),
         Field("Text", "Italic", f"{key}.italic", "flag"),
         Field("Text", "Colour", f"{key}.colour", "colour"),
-        Field("Text", "Stands", f"{key}.align", "choice", ALIGNS),
+        Field("Text", "Stands", f"{key}.align", "choice", ALIGNS, named="text alignment"),
     ]
 
 
 def _of_legend() -> list[Field]:
     return [
-        Field("Legend", "Stands", "legend.side", "choice", choices(LegendSide)),
+        Field("Legend", "Stands", "legend.side", "choice", choices(LegendSide), named="place of the legend"),
         Field("Legend", "Title", "legend.title", "text"),
     ]
 
@@ -111,8 +111,8 @@ def _of_scale(axis: str, group: str) -> list[Field]:
     kinds = (("linear", "linear"), ("log", "logarithmic"))
     rules = (("125", "1-2-5"), ("heckbert", "loose"), ("extended", "searched"))
     return [
-        Field(group, "From", f"{at}.minimum", "number", optional=True),
-        Field(group, "To", f"{at}.maximum", "number", optional=True),
+        Field(group, "From", f"{at}.minimum", "number", optional=True, named="start of the scale"),
+        Field(group, "To", f"{at}.maximum", "number", optional=True, named="end of the scale"),
         Field(group, "Step", f"{at}.step", "number", optional=True),
         Field(group, "Shown", f"{at}.visible", "flag"),
         Field(group, "Gridlines", f"{at}.grid", "flag"),

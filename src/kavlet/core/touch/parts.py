@@ -1,7 +1,8 @@
 """What can be chosen on the Stage: the chart, a layer, one mark of it, a text, the legend, an axis."""
 
-from typing import Literal
+from typing import Any, Literal
 
+import msgspec
 from msgspec import Struct
 
 from kavlet.core.charts.looks import of_layer
@@ -31,6 +32,17 @@ class Part(Struct, frozen=True):
         if self.kind == "axis":
             return f"frame.{self.key}"
         return {"text": self.key, "legend": "legend", "plot": "frame"}.get(self.kind, "")
+
+
+class Chosen(Struct, frozen=True):
+    """What is in view: a chart and a table by their ids (empty: the first there is), and the parts that are chosen."""
+
+    chart: str = ""
+    table: str = ""
+    parts: tuple[Part, ...] = ()
+
+    def changed(self, **changes: Any) -> "Chosen":
+        return msgspec.structs.replace(self, **changes)
 
 
 def text_part(text: PlacedText) -> Part | None:

@@ -1,19 +1,21 @@
 """The one error that is meant for the user."""
 
+from kavlet.core.messages import Message
+
 
 class KavletError(Exception):
     """Something the user can put right, said in one sentence.
 
     `what` is the sentence; `where` a path such as ``charts[2].layers[0]`` or a file, empty where the sentence says it;
-    `remedy` what to do, empty where that is plain.
+    `remedy` what to do, empty where that is plain. Messages are written when the error is read.
     """
 
-    def __init__(self, what: str, where: str = "", remedy: str = "") -> None:
+    def __init__(self, what: str | Message, where: str = "", remedy: str | Message = "") -> None:
         super().__init__(what)
         self.what = what
         self.where = where
         self.remedy = remedy
 
     def __str__(self) -> str:
-        text = f"{self.where}: {self.what}" if self.where else self.what
+        text = f"{self.where}: {self.what}" if self.where else str(self.what)
         return f"{text} {self.remedy}" if self.remedy else text

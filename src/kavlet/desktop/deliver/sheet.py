@@ -14,15 +14,16 @@ from PySide6.QtWidgets import (
 )
 
 from kavlet.core.build import Picture
+from kavlet.core.files.formats import Wish, by_ending
+from kavlet.core.messages import words
 from kavlet.core.values.errors import KavletError
-from kavlet.desktop.deliver.writers import Wish, content
 from kavlet.desktop.dress.fields import ChoiceField
 from kavlet.desktop.look import UNIT
+from kavlet.export import CHARTS, content
 from kavlet.paint.picture import image
 
 PREVIEW_WIDTH, PREVIEW_HEIGHT = 560, 340
-FORMATS = ((".png", "PNG"), (".jpg", "JPEG"), (".svg", "SVG"), (".pdf", "PDF"))
-PIXELS = (".png", ".jpg")
+RECORD = ".json"  # for scripts, not for readers
 SCALES = (("1", "1 ×"), ("2", "2 ×"), ("3", "3 ×"), ("4", "4 ×"))
 
 
@@ -33,31 +34,32 @@ class DeliverSheet(QDialog):
 
     def __init__(self, made: Picture, wish: Wish, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.setWindowTitle(self.tr("Deliver"))
+        self.setWindowTitle(words("Deliver"))
         self._made = made
         self.wish = wish
         self.preview = self._preview()
-        self.format = ChoiceField(self.tr("Format"), FORMATS)
+        formats = [(one.endings[0], one.title) for one in CHARTS if one.endings[0] != RECORD]
+        self.format = ChoiceField(words("Format"), formats)
         self.format.chosen.connect(lambda ending: self._choose(Wish(ending, self.wish.scale, self.wish.outlines)))
-        self.scale = ChoiceField(self.tr("Scale"), SCALES)
+        self.scale = ChoiceField(words("Scale"), SCALES)
         self.scale.chosen.connect(lambda text: self._choose(Wish(self.wish.ending, float(text), self.wish.outlines)))
-        self.outlines = QCheckBox(self.tr("Texts as outlines"))
-        self.outlines.setToolTip(self.tr("For programs that don’t read the embedded face"))
+        self.outlines = QCheckBox(words("Texts as outlines"))
+        self.outlines.setToolTip(words("For programs that don’t read the embedded face"))
         self.outlines.clicked.connect(lambda on: self._choose(Wish(self.wish.ending, self.wish.scale, on)))
         self.says = QLabel()
         self.says.setObjectName("quiet")
         self.says.setWordWrap(True)
-        self._scale_label = QLabel(self.tr("Pixels"))
+        self._scale_label = QLabel(words("Pixels"))
         self._scale_label.setObjectName("quiet")
-        format_label = QLabel(self.tr("Format"))
+        format_label = QLabel(words("Format"))
         format_label.setObjectName("quiet")
 
         buttons = QDialogButtonBox()
-        self.save = QPushButton(self.tr("Save…"))
+        self.save = QPushButton(words("Save…"))
         self.save.setObjectName("main")
         self.save.setDefault(True)
         buttons.addButton(self.save, QDialogButtonBox.ButtonRole.AcceptRole)
-        buttons.addButton(self.tr("Cancel"), QDialogButtonBox.ButtonRole.RejectRole)
+        buttons.addButton(words("Cancel"), QDialogButtonBox.ButtonRole.RejectRole)
         buttons.accepted.connect(self.accept)
         buttons.rejected.connect(self.reject)
         self.accepted.connect(lambda: self.wished.emit(self.wish))
@@ -86,7 +88,7 @@ class DeliverSheet(QDialog):
         preview = QLabel()
         preview.setAlignment(Qt.AlignmentFlag.AlignCenter)
         preview.setMinimumSize(PREVIEW_WIDTH, PREVIEW_HEIGHT)
-        preview.setAccessibleName(self.tr("Preview"))
+        preview.setAccessibleName(words("Preview"))
         ratio = self.devicePixelRatioF()
         scale = min(PREVIEW_WIDTH / self._made.scene.size.width, PREVIEW_HEIGHT / self._made.scene.size.height)
         pixmap = QPixmap.fromImage(image(self._made.scene, scale * ratio))
@@ -96,11 +98,13 @@ class DeliverSheet(QDialog):
 
     def _choose(self, wish: Wish) -> None:
         self.wish = wish
+        found = by_ending(CHARTS, wish.ending)
+        raster = found is not None and found.raster
         self.format.show_choice(wish.ending)
         self.scale.show_choice(f"{wish.scale:g}")
         self.outlines.setChecked(wish.outlines)
         for widget in (self._scale_label, self.scale):
-            widget.setVisible(wish.ending in PIXELS)
+            widget.setVisible(raster)
         self.outlines.setVisible(wish.ending == ".svg")
         size = self._made.scene.size
         millimetres = f"{size.width / 72 * 25.4:.0f} × {size.height / 72 * 25.4:.0f} mm"
@@ -111,8 +115,8 @@ class DeliverSheet(QDialog):
             self.save.setEnabled(False)
             return
         self.save.setEnabled(True)
-        if wish.ending in PIXELS:
+        if raster:
             pixels = f"{round(size.width * wish.scale):,} × {round(size.height * wish.scale):,}"
-            self.says.setText(self.tr("{} pixels, {} in print, {:.0f} kB").format(pixels, millimetres, kilobytes))
+            self.says.setText(words("{} pixels, {} in print, {:.0f} kB").format(pixels, millimetres, kilobytes))
         else:
-            self.says.setText(self.tr("Sharp at every size, {} in print, {:.0f} kB").format(millimetres, kilobytes))
+            self.says.setText(words("Sharp at every size, {} in print, {:.0f} kB").format(millimetres, kilobytes))

@@ -7,6 +7,7 @@ from PySide6.QtCore import QPoint, Signal
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from kavlet.core.dress.fills import Fill, GradientFill, HatchFill, PictureFill
+from kavlet.core.messages import words
 from kavlet.desktop.dress.fields import ChoiceField, PickField
 from kavlet.desktop.dress.swatches import ColourField
 from kavlet.desktop.look import UNIT
@@ -33,11 +34,11 @@ class FillField(QWidget):
         self.colour.chosen.connect(self._coloured)
         self.colour.given_back.connect(self.given_back)
         self.colour.refused.connect(self.refused)
-        self.kind = PickField(self.tr("Kind of fill"), KINDS)
+        self.kind = PickField(words("Kind of fill"), KINDS)
         self.kind.chosen.connect(self._kind)
-        self.symbol = QPushButton(self.tr("Symbol…"))
+        self.symbol = QPushButton(words("Symbol…"))
         self.symbol.clicked.connect(lambda: self.symbol_wanted.emit(self.symbol.mapToGlobal(QPoint(0, 0))))
-        self.how = ChoiceField(self.tr("How the symbol fills"), HOWS)
+        self.how = ChoiceField(words("How the symbol fills"), HOWS)
         self.how.chosen.connect(lambda how: self._picture(how=how))
         line = QHBoxLayout()
         line.setSpacing(UNIT)
@@ -56,7 +57,7 @@ class FillField(QWidget):
         self.colour.show_colour(palette, colour, by_hand, ground)
         self.kind.show_choice(_kind_of(fill))
         is_picture = isinstance(fill, PictureFill)
-        self.symbol.setText(fill.name if isinstance(fill, PictureFill) else self.tr("Symbol…"))
+        self.symbol.setText(fill.name if isinstance(fill, PictureFill) else words("Symbol…"))
         self.how.setVisible(is_picture)
         if isinstance(fill, PictureFill):
             self.how.show_choice(fill.how)

@@ -11,15 +11,15 @@ from kavlet.core.charts.looks import below, parse
 from kavlet.core.charts.overrides import checked, held, is_type
 from kavlet.core.compose.kinds import kind_of, type_name
 from kavlet.core.document import charting, dressing, edits
-from kavlet.core.document.lookup import recipes_of
+from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.dress.palettes import palettes
 from kavlet.core.dress.style import Dress, resolve
 from kavlet.core.dress.theme import theme, themes
+from kavlet.core.messages import Message, say, words
 from kavlet.core.text.faces import Family
 from kavlet.core.touch import parts
 from kavlet.core.touch.offers import SOLID, offers
 from kavlet.core.touch.parts import Part
-from kavlet.core.values.errors import KavletError
 from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
 from kavlet.desktop.dress.fill_field import FillField
 from kavlet.desktop.dress.parameters import ParameterFields
@@ -54,7 +54,7 @@ class DressPanel(QFrame):
         self.shelf.add_wanted.connect(self.picture_wanted)
         self._symbol_for = ""
         self.shelf.chosen.connect(self._take_symbol)
-        self.head = QLabel(self.tr("Dress"))
+        self.head = QLabel(words("Dress"))
         self.head.setObjectName("head")
         self.head.setWordWrap(True)
         self.reading = QLabel()
@@ -77,37 +77,37 @@ class DressPanel(QFrame):
         layout.addWidget(self._scroll, 1)
         self._make_look()
         self._rest = Rest(store, self.refresh, self)
-        store.changed.connect(self._rest.wait)
+        store.follow(self._rest.wait)
         store.selected.connect(self.refresh)
         self.refresh()
 
     def _make_look(self) -> None:
         """The fields that stay: the chart's texts, theme, ground, palette, face, and what gives all back."""
         for name, label, hint in (
-            ("title", self.tr("Title"), self.tr("text, or a cell: =B1")),
-            ("subtitle", self.tr("Subtitle"), ""),
-            ("source", self.tr("Source line"), ""),
+            ("title", words("Title"), words("text, or a cell: =B1")),
+            ("subtitle", words("Subtitle"), ""),
+            ("source", words("Source line"), ""),
         ):
             field = TextField(label, hint)
             field.committed.connect(lambda text, name=name: self._set_text(name, text))
             self.texts[name] = field
-        self.theme = ThemeField(self._store, self.tr("Theme"), [(one.name, one.title) for one in themes().values()])
-        self.theme.chosen.connect(lambda name: self._dress(self.tr("choose theme"), theme=name))
-        self.dark = QCheckBox(self.tr("Dark ground"))
-        self.dark.clicked.connect(lambda on: self._dress(self.tr("choose ground"), dark=on))
-        kinds = [("", self.tr("the theme’s")), *((one.name, one.title) for one in palettes().values())]
-        self.palette_field = PickField(self.tr("Palette"), kinds)
-        self.palette_field.chosen.connect(lambda name: self._dress(self.tr("choose palette"), palette=name or None))
-        self.family = ChoiceField(self.tr("Face"), [(name, name) for name in FAMILIES])
+        self.theme = ThemeField(self._store, words("Theme"), [(one.name, one.title) for one in themes().values()])
+        self.theme.chosen.connect(lambda name: self._dress(say("choose theme"), theme=name))
+        self.dark = QCheckBox(words("Dark ground"))
+        self.dark.clicked.connect(lambda on: self._dress(say("choose ground"), dark=on))
+        kinds = [("", words("the theme’s")), *((one.name, one.title) for one in palettes().values())]
+        self.palette_field = PickField(words("Palette"), kinds)
+        self.palette_field.chosen.connect(lambda name: self._dress(say("choose palette"), palette=name or None))
+        self.family = ChoiceField(words("Face"), [(name, name) for name in FAMILIES])
         self.family.chosen.connect(self._choose_family)
-        self.repeat = QCheckBox(self.tr("Repeat for each row or group"))
+        self.repeat = QCheckBox(words("Repeat for each row or group"))
         self.repeat.clicked.connect(self._repeat)
         self.leftover = QLabel()
         self.leftover.setObjectName("quiet")
         self.leftover.setWordWrap(True)
-        self.drop_leftover = QPushButton(self.tr("Drop them"))
+        self.drop_leftover = QPushButton(words("Drop them"))
         self.drop_leftover.clicked.connect(self._drop_leftovers)
-        self.give_all = QPushButton(self.tr("Give all back to theme"))
+        self.give_all = QPushButton(words("Give all back to theme"))
         self.give_all.clicked.connect(self.give_all_back)
         self._look = QWidget()
         form = QVBoxLayout(self._look)
@@ -121,7 +121,7 @@ class DressPanel(QFrame):
         )
         for text, widget in looks:
             if text:
-                form.addWidget(_quiet(self.tr(text), widget))
+                form.addWidget(_quiet(words(text), widget))
             form.addWidget(widget)
         form.addWidget(self.give_all)
         form.addWidget(self.leftover)
@@ -131,7 +131,7 @@ class DressPanel(QFrame):
         form.setContentsMargins(0, 0, 0, 0)
         form.setSpacing(UNIT)
         for name, field in self.texts.items():
-            form.addWidget(_quiet(self.tr(name.capitalize()), field))
+            form.addWidget(_quiet(words(name.capitalize()), field))
             form.addWidget(field)
 
     # What is shown
@@ -152,7 +152,7 @@ class DressPanel(QFrame):
         chart, picture = self._store.chart, self._store.picture_if_any()
         self._inside.setVisible(chart is not None)
         if chart is None:
-            self.head.setText(self.tr("Dress"))
+            self.head.setText(words("Dress"))
             return
         spec = picture.build.chart if picture is not None else None
         part = self.part
@@ -172,10 +172,10 @@ class DressPanel(QFrame):
 
     def _named(self, picture: Picture | None, part: Part | None) -> str:
         if part is None or picture is None:
-            return self.tr("Dress: the chart")
+            return words("Dress: the chart")
         more = len(self._store.selection) - 1
         text = f"{part.kind}: {parts.says(picture.figure, part)}" if part.kind != "text" else part.key
-        return self.tr("Dress: {}").format(text) + (f"  + {more}" if more else "")
+        return words("Dress: {}").format(text) + (f"  + {more}" if more else "")
 
     def _build(self, wanted: list[Any], part: Part | None) -> None:
         """Lay the fields out in their groups."""
@@ -192,7 +192,7 @@ class DressPanel(QFrame):
                 widget.deleteLater()
         self.rows = {}
         if part is None:
-            self._group(self.tr("Texts"))
+            self._group(words("Texts"))
             self._put(self._texts)
             self._put(self.parameters)
             self._put(self.repeat)
@@ -203,7 +203,7 @@ class DressPanel(QFrame):
                 if group == SOLID:
                     self._put(self.solid.reading)
                 group = offer.group
-                self._group(self.tr(group))
+                self._group(words(group))
                 if group == SOLID:
                     self._put(self.solid)
             if offer.kind == "switch":
@@ -218,7 +218,7 @@ class DressPanel(QFrame):
         if group == SOLID:
             self._put(self.solid.reading)
         if part is None:
-            self._group(self.tr("Look"))
+            self._group(words("Look"))
             self._put(self._look)
         self._form.addStretch(1)
 
@@ -246,7 +246,7 @@ class DressPanel(QFrame):
         for name, field in self.texts.items():
             field.show_text(getattr(chart, name))
         self.parameters.refresh()
-        recipe = recipes_of(self._store.document).get(chart.recipe)
+        recipe = self._store.recipe
         self.repeat.setVisible(recipe is not None and recipe.repeats is not None and self.part is None)
         self.repeat.setChecked(chart.repeat)
         self.theme.show_choice(chart.dress.theme)
@@ -255,7 +255,7 @@ class DressPanel(QFrame):
         self.family.show_choice(chart.dress.family or theme(chart.dress.theme).family)
         self.give_all.setEnabled(bool(chart.dress.overrides))
         left = dressing.leftovers(chart, picture.build.chart) if picture is not None else []
-        self.leftover.setText(self.tr("Set by hand, but this chart has no such part: {}").format(", ".join(left)))
+        self.leftover.setText(words("Set by hand, but this chart has no such part: {}").format(", ".join(left)))
         for widget in (self.leftover, self.drop_leftover):
             widget.setVisible(bool(left))
         if picture is None:
@@ -307,41 +307,45 @@ class DressPanel(QFrame):
 
     def set_value(self, path: str, value: Any) -> None:
         """Set a value by hand, on all parts that are chosen."""
-        chart, picture = self._store.chart, self._store.picture_if_any()
-        if chart is None:
-            return
+        picture = self._store.picture_if_any()
         looks = dict.fromkeys((path, *self._same_paths(path)), value)
-        try:
+
+        def dressed(document: Document, chart: ChartEntry) -> Document:
             if picture is not None:
                 for one in looks:
                     checked(picture.build.chart, one, value)
-        except KavletError as error:
-            self._store.refuse(error)
-            return
-        word = parse(path).last.replace("_", " ")
-        self._store.apply(self.tr("set {}").format(word), dressing.set_looks(self._store.document, chart.id, looks))
+            return dressing.set_looks(document, chart.id, looks)
+
+        self._store.edit_chart(self._edit_name(path), dressed)
+
+    def _edit_name(self, path: str) -> Message:
+        """What setting a value is called: by the words of its field."""
+        row = self.rows.get(path)
+        return say("change {what}", what=row.offer.called) if row is not None else say("change look")
 
     def give_back(self, path: str) -> None:
         """Give a value back to recipe and theme."""
-        chart = self._store.chart
-        if chart is not None:
-            paths = (path, *self._same_paths(path))
-            document = dressing.give_back(self._store.document, chart.id, paths)
-            self._store.apply(self.tr("give back to theme"), document)
+        paths = (path, *self._same_paths(path))
+        self._store.edit_chart(
+            say("give back to theme"), lambda document, chart: dressing.give_back(document, chart.id, paths)
+        )
 
     def give_all_back(self) -> None:
-        chart = self._store.chart
-        if chart is not None:
-            document = dressing.give_all_back(self._store.document, chart.id)
-            self._store.apply(self.tr("give all back to theme"), document)
+        self._store.edit_chart(
+            say("give all back to theme"), lambda document, chart: dressing.give_all_back(document, chart.id)
+        )
+
+    def edit(self, name: str) -> None:
+        """Go to the field of one of the chart's own texts."""
+        self.texts[name].setFocus(Qt.FocusReason.ShortcutFocusReason)
+        self.texts[name].selectAll()
 
     def _drop_leftovers(self) -> None:
         """Drop the values set by hand that lead nowhere."""
-        chart, picture = self._store.chart, self._store.picture_if_any()
-        if chart is not None and picture is not None:
-            left = dressing.leftovers(chart, picture.build.chart)
-            document = dressing.give_back(self._store.document, chart.id, left)
-            self._store.apply(self.tr("drop values without a part"), document)
+        left = dressing.leftovers(self._store.here, self._store.spec)
+        self._store.edit_chart(
+            say("drop values without a part"), lambda document, chart: dressing.give_back(document, chart.id, left)
+        )
 
     def _open_shelf(self, path: str, place: QPoint) -> None:
         self._symbol_for = path
@@ -355,28 +359,26 @@ class DressPanel(QFrame):
             self.set_value(self._symbol_for, name)
 
     def _set_text(self, name: str, text: str) -> None:
-        chart = self._store.chart
-        if chart is not None:
-            document = edits.change_chart(self._store.document, chart.id, **{name: text})
-            self._store.apply(self.tr("change {}").format(name), document)
+        self._store.edit_chart(
+            say("change {what}", what=words(name)),
+            lambda document, chart: edits.change_chart(document, chart.id, **{name: text}),
+        )
 
     def _repeat(self, on: bool) -> None:
-        chart = self._store.chart
-        if chart is not None:
-            document = charting.repeated(self._store.document, chart.id, on)
-            self._store.apply(self.tr("repeat for each row"), document)
+        self._store.edit_chart(
+            say("repeat for each row"), lambda document, chart: charting.repeated(document, chart.id, on)
+        )
 
-    def _dress(self, name: str, **changes: object) -> None:
-        chart = self._store.chart
-        if chart is not None:
+    def _dress(self, name: Message, **changes: object) -> None:
+        def dressed(document: Document, chart: ChartEntry) -> Document:
             dress: Dress = msgspec.structs.replace(chart.dress, **changes)
-            self._store.apply(name, edits.change_chart(self._store.document, chart.id, dress=dress))
+            return edits.change_chart(document, chart.id, dress=dress)
+
+        self._store.edit_chart(name, dressed)
 
     def _choose_family(self, family: str) -> None:
-        chart = self._store.chart
-        if chart is not None:
-            own = theme(chart.dress.theme).family
-            self._dress(self.tr("choose face"), family=None if family == own else family)
+        own = theme(self._store.here.dress.theme).family
+        self._dress(say("choose face"), family=None if family == own else family)
 
     @property
     def settings(self) -> dict[str, QWidget]:

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QSlider, QVBoxLayo
 
 from kavlet.core.document import edits
 from kavlet.core.document.lookup import recipes_of
+from kavlet.core.messages import say, words
 from kavlet.core.recipes.recipe import Parameter, Recipe, Setting
 from kavlet.core.recipes.settings import checked_setting
 from kavlet.core.values.errors import KavletError
@@ -134,19 +135,19 @@ class ParameterFields(QWidget):
             made = ChoiceField(name, choices) if short else PickField(name, choices)
             made.chosen.connect(lambda value: self._set(name, value))
             return made
-        hints = {"number": self.tr("number, or =B7"), "numbers": "40; 70"}
-        by_itself = self.tr("by itself") if parameter.optional else self.tr("text, or =B7")
+        hints = {"number": words("number, or =B7"), "numbers": "40; 70"}
+        by_itself = words("by itself") if parameter.optional else words("text, or =B7")
         field = TextField(name, hints.get(parameter.type, by_itself) if not parameter.optional else by_itself)
         field.committed.connect(lambda text: self._typed(parameter, text))
         if parameter.type == "number":
             action = field.addAction(_cell_icon(), TextField.ActionPosition.TrailingPosition)
-            action.setText(self.tr("Take the current cell for {}").format(name))
-            action.setToolTip(self.tr("Take the current cell"))
+            action.setText(words("Take the current cell for {}").format(name))
+            action.setToolTip(words("Take the current cell"))
             action.triggered.connect(lambda: self.take_cell(parameter))
         if parameter.type == "symbol":
             action = field.addAction(self._shelf.windowIcon(), TextField.ActionPosition.TrailingPosition)
-            action.setText(self.tr("Choose a symbol"))
-            field.setPlaceholderText(self.tr("click to choose"))
+            action.setText(words("Choose a symbol"))
+            field.setPlaceholderText(words("click to choose"))
             field.pressed.connect(lambda: self._open_shelf(name, field))
         return field
 
@@ -168,7 +169,7 @@ class ParameterFields(QWidget):
         chart = self._store.chart
         if chart is not None and name:
             document = edits.set_setting(self._store.document, chart.id, name, value)
-            self._store.apply(self.tr("set {}").format(name), document)
+            self._store.apply(say("set {what}", what=name), document)
 
     def _typed(self, parameter: Parameter, text: str) -> None:
         """A typed number, a formula, or nothing, which gives the setting back to the recipe."""

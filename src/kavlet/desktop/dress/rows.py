@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QLineEdit, QToolBu
 
 from kavlet.core.charts.fields import Field
 from kavlet.core.dress.colours import resolved
+from kavlet.core.messages import words
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
@@ -33,8 +34,8 @@ class DressRow(QWidget):
         self.dot = QToolButton()
         self.dot.setObjectName("plain")
         self.dot.setText("●")
-        self.dot.setToolTip(self.tr("Set by hand. Give back to theme."))
-        self.dot.setAccessibleName(self.tr("Give {} back").format(offer.label))
+        self.dot.setToolTip(words("Set by hand. Give back to theme."))
+        self.dot.setAccessibleName(words("Give {} back").format(offer.label))
         self.dot.clicked.connect(self.back)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
@@ -75,10 +76,10 @@ class DressRow(QWidget):
             choices = (
                 columns if offer.kind == "column" else _sayings(columns) if offer.kind == "says" else offer.choices
             )
-            words = [(str(value), text) for value, text in choices]
+            named = [(str(value), words(text)) for value, text in choices]
             made: ChoiceField | PickField
-            short = sum(len(text) for _, text in words) <= SHORT and len(words) < 4
-            made = ChoiceField(offer.label, words) if short else PickField(offer.label, words)
+            short = sum(len(text) for _, text in named) <= SHORT and len(named) < 4
+            made = ChoiceField(offer.label, named) if short else PickField(offer.label, named)
             made.chosen.connect(lambda value: self.set.emit(value))  # noqa: PLW0108
             if offer.kind == "says" and isinstance(made, PickField):
                 made.setEditable(True)
@@ -92,7 +93,7 @@ class DressRow(QWidget):
             button.setAccessibleName(offer.label)
             button.clicked.connect(lambda: self.symbol_wanted.emit(button.mapToGlobal(button.rect().bottomLeft())))
             return button
-        text = TextField(offer.label, self.tr("by itself") if offer.optional or offer.kind == "colour" else "")
+        text = TextField(offer.label, words("by itself") if offer.optional or offer.kind == "colour" else "")
         text.committed.connect(self._typed)
         return text
 
@@ -145,7 +146,7 @@ class DressRow(QWidget):
         elif isinstance(field, TextField):
             number = isinstance(value, float | int) and not isinstance(value, bool)
             text = f"{value * offer.times:g}" if number else str(value or "")
-            field.show_text(self.tr("mixed") if mixed else text)
+            field.show_text(words("mixed") if mixed else text)
         elif isinstance(field, QToolButton):
             field.setText(str(value) or "…")
 

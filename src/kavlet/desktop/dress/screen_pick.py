@@ -4,6 +4,7 @@ from PySide6.QtCore import QPoint, QRect, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QGuiApplication, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap
 from PySide6.QtWidgets import QWidget
 
+from kavlet.core.messages import words
 from kavlet.core.values.errors import KavletError
 
 LENS, MAGNIFIED = 11, 9  # pixels seen through the lens, and how large each is shown
@@ -17,7 +18,7 @@ class ScreenPick(QWidget):
     def __init__(self, shot: QPixmap, place: QRect) -> None:
         super().__init__(None, Qt.WindowType.FramelessWindowHint | Qt.WindowType.WindowStaysOnTopHint)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self.setAccessibleName(self.tr("Pick a colour from the screen"))
+        self.setAccessibleName(words("Pick a colour from the screen"))
         self._shot, self._image, self._at = shot, shot.toImage(), QPoint(-100, -100)
         self.setGeometry(place)
         self.setMouseTracking(True)

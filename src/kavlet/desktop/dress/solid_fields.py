@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QToolButton, QVBox
 from kavlet.core.build import Picture
 from kavlet.core.compose.figure import Figure
 from kavlet.core.compose.solid.seen import Seen, seen
+from kavlet.core.messages import words
 from kavlet.core.touch.parts import Part
 from kavlet.desktop.look import UNIT
 
@@ -23,16 +24,16 @@ class SolidFields(QWidget):
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.on = QCheckBox(self.tr("Solid bodies"))
+        self.on = QCheckBox(words("Solid bodies"))
         self.on.clicked.connect(self.toggled)
         self.views: dict[str, QToolButton] = {}
         row = QHBoxLayout()
         row.setSpacing(UNIT)
-        words = (("front", self.tr("front")), ("above", self.tr("from above")), ("corner", self.tr("corner")))
-        for side, text in words:
+        sides = (("front", words("front")), ("above", words("from above")), ("corner", words("corner")))
+        for side, text in sides:
             button = QToolButton()
             button.setText(text)
-            button.setAccessibleName(self.tr("See it: {}").format(text))
+            button.setAccessibleName(words("See it: {}").format(text))
             button.clicked.connect(lambda _on=False, side=side: self.from_wanted.emit(side))
             self.views[side] = button
             row.addWidget(button)
@@ -42,7 +43,7 @@ class SolidFields(QWidget):
         self.reading.setTextFormat(Qt.TextFormat.RichText)
         self.reading.setWordWrap(True)  # long names take more lines, and never more room than the panel has
         self.reading.setToolTip(
-            self.tr("What the view does to the reading: each part’s share of all that is seen, and of all values")
+            words("What the view does to the reading: each part’s share of all that is seen, and of all values")
         )
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
@@ -65,14 +66,14 @@ class SolidFields(QWidget):
         """The marks whose area and value are furthest apart, in the order of the rows, as a small table."""
         worst = sorted(found, key=lambda one: -abs(one.off))[:MOST]
         layers = {one.mark.key for one in found}
-        head = _line(self.tr("Share"), self.tr("seen area"), self.tr("value"))
+        head = _line(words("Share"), words("seen area"), words("value"))
         lines = [
             _line(_name(one, len(layers) > 1), f"{100 * one.area_share:.1f} %", f"{100 * one.value_share:.1f} %")
             for one in found
             if one in worst
         ]
         left = len(found) - len(lines)
-        note = self.tr("{} more are closer together.").format(left) if left else ""
+        note = words("{} more are closer together.").format(left) if left else ""
         return f'<table width="100%">{head}{"".join(lines)}</table>{note}'
 
 

@@ -4,6 +4,7 @@ from PySide6.QtCore import QMimeData, QPoint, QSize, Qt, Signal
 from PySide6.QtGui import QBrush, QColor, QIcon, QPainter, QPixmap
 from PySide6.QtWidgets import QFrame, QLineEdit, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
 
+from kavlet.core.messages import words
 from kavlet.core.shapes.symbol import fitted, outline, search
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect
@@ -49,8 +50,8 @@ class SymbolShelf(QFrame):
         self.setObjectName("panel")
         self._store = store
         self.search = QLineEdit()
-        self.search.setPlaceholderText(self.tr("Search: water, people, money …"))
-        self.search.setAccessibleName(self.tr("Search symbols"))
+        self.search.setPlaceholderText(words("Search: water, people, money …"))
+        self.search.setAccessibleName(words("Search symbols"))
         self.search.textChanged.connect(lambda _: self.refresh())
         self.search.returnPressed.connect(self._take_first)
         self.list = _List()
@@ -58,10 +59,10 @@ class SymbolShelf(QFrame):
         self.list.setResizeMode(QListWidget.ResizeMode.Adjust)
         self.list.setIconSize(QSize(SIDE, SIDE))
         self.list.setGridSize(QSize(SIDE + 12, SIDE + 12))
-        self.list.setAccessibleName(self.tr("Symbols"))
+        self.list.setAccessibleName(words("Symbols"))
         self.list.itemActivated.connect(self._take)
         self.list.itemClicked.connect(self._take)
-        self.add = QPushButton(self.tr("Add a picture…"))
+        self.add = QPushButton(words("Add a picture…"))
         self.add.clicked.connect(self._add)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(2 * UNIT, 2 * UNIT, 2 * UNIT, 2 * UNIT)

@@ -4,137 +4,151 @@ from pathlib import Path
 
 import msgspec
 from PySide6.QtCore import QObject
-from PySide6.QtWidgets import QFileDialog, QWidget
+from PySide6.QtWidgets import QApplication, QFileDialog, QWidget
 
 from kavlet.core.build import build_chart
 from kavlet.core.document import dressing, edits
-from kavlet.core.document.document import Document
+from kavlet.core.document.document import ChartEntry, Document
+from kavlet.core.dress.palettes import from_text
 from kavlet.core.files import kit as kit_file
+from kavlet.core.messages import say, words
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop import remembered
+from kavlet.desktop.command import Command, a_chart, a_copied_dress, a_recipe
 from kavlet.desktop.store import Store
+
+ON_STAGE = ("stage",)
 
 
 class DressCommands(QObject):
     """Each method carries out one command; what the core refuses is said in one sentence."""
 
-    def __init__(self, window: QWidget, store: Store) -> None:
-        super().__init__(window)
-        self._window, self._store = window, store
+    def __init__(self, parent: QWidget, store: Store) -> None:
+        super().__init__(parent)
+        self._parent, self._store = parent, store
+        self.commands = (
+            Command("strip_chart", "Dress", "Strip the chart", self.strip, "Ctrl+Shift+B", a_chart, ON_STAGE),
+            Command("lock_scale", "Dress", "Lock the scale from 0 to 100 %", self.lock_scale, "Ctrl+Shift+L", a_chart,
+                    ON_STAGE),
+            Command("copy_dress", "Dress", "Copy dress", lambda: self.copy("all"), "Ctrl+Alt+C", a_chart, ON_STAGE,
+                    line_before=True),
+            Command("copy_label_looks", "Dress", "Copy only the labels’ look", lambda: self.copy("labels"),
+                    needs=a_chart, also=ON_STAGE),
+            Command("copy_colours", "Dress", "Copy only colours", lambda: self.copy("colours"), needs=a_chart,
+                    also=ON_STAGE),
+            Command("copy_number_texts", "Dress", "Copy only number texts", lambda: self.copy("numbers"),
+                    needs=a_chart),
+            Command("paste_dress", "Dress", "Paste dress", self.paste, "Ctrl+Alt+V", a_copied_dress, ON_STAGE),
+            Command("paste_dress_everywhere", "Dress", "Paste dress on all charts", self.paste_everywhere,
+                    needs=a_copied_dress),
+            Command("remember_look", "Dress", "Remember this look for the recipe", self.remember, needs=a_recipe,
+                    line_before=True),
+            Command("forget_look", "Dress", "Forget the recipe’s remembered look", self.forget, needs=a_recipe),
+            Command("give_all_looks_back", "Dress", "Give all back to theme", self.give_all_back, needs=a_chart,
+                    also=ON_STAGE, line_before=True),
+            Command("paste_palette", "Dress", "Paste hex codes as palette", self.paste_palette, needs=a_chart),
+        )  # fmt: skip
+        self.kit_commands = (
+            Command("load_kit", "Dress", "Load kit…", self.load_kit, line_before=True),
+            Command("save_kit", "Dress", "Save kit…", self.save_kit, needs=a_chart),
+        )
 
-    def strip_chart(self) -> None:
+    def strip(self) -> None:
         """Take title, legend, gridlines and axes away."""
-        chart = self._store.chart
-        if chart is None:
-            return
         looks: dict[str, object] = {
             "ink": 0, "legend.side": "none", "frame.along.visible": False, "frame.along.grid": False,
             "frame.along.line": False, "frame.across.line": False, "frame.across.grid": False,
         }  # fmt: skip
 
-        def strip() -> Document:
-            document = edits.change_chart(self._store.document, chart.id, title="", subtitle="", source="")
+        def stripped(document: Document, chart: ChartEntry) -> Document:
+            document = edits.change_chart(document, chart.id, title="", subtitle="", source="")
             return dressing.set_looks(document, chart.id, looks)
 
-        self._store.attempt(self.tr("strip chart"), strip)
+        self._store.edit_chart(say("strip chart"), stripped)
 
     def lock_scale(self) -> None:
         """Lock the value scale from 0 to 100 %: to 1 for shares, to 100 for figures above 1."""
-        picture = self._store.picture_if_any()
-        axis = next((one for one in picture.figure.axes if one.name in ("x", "y")), None) if picture else None
+        axes = self._store.drawn.figure.axes
+        axis = next((one for one in axes if one.name in ("x", "y")), None)
         whole = 100.0 if axis is not None and axis.maximum > 1.5 else 1.0
-        chart, looks = self._store.chart, {"frame.along.minimum": 0.0, "frame.along.maximum": whole}
-        if chart is not None:
-            self._store.attempt(
-                self.tr("lock scale"), lambda: dressing.set_looks(self._store.document, chart.id, looks)
-            )
+        looks = {"frame.along.minimum": 0.0, "frame.along.maximum": whole}
+        self._store.edit_chart(
+            say("lock scale"), lambda document, chart: dressing.set_looks(document, chart.id, looks)
+        )  # fmt: skip
 
-    def copy_dress(self) -> None:
-        self._copy("all")
-
-    def copy_label_looks(self) -> None:
-        self._copy("labels")
-
-    def copy_colours(self) -> None:
-        self._copy("colours")
-
-    def copy_number_texts(self) -> None:
-        self._copy("numbers")
-
-    def _copy(self, what: dressing.What) -> None:
+    def copy(self, what: dressing.What) -> None:
         """Copy the looks of the chosen layer, or of the whole chart."""
-        chart, picture = self._store.chart, self._store.picture_if_any()
-        if chart is None or picture is None:
-            return
-        part = self._store.selection[0] if self._store.selection else None
-        layer = part.key if part is not None and part.kind in ("layer", "mark", "label") else ""
-        looks = dressing.copied(chart, what, layer)
-        self._store.dress_copied = (layer or picture.build.chart.main, looks)
+        layer = next(iter(self._chosen_layers()), "")
+        looks = dressing.copied(self._store.here, what, layer)
+        self._store.dress_copied = (layer or self._store.spec.main, looks)
+        self._store.viewed.emit()
         if not looks:
-            self._store.refuse(KavletError("Nothing is set by hand here, so nothing is copied."))
+            raise KavletError(say("Nothing is set by hand here, so nothing is copied."))
 
-    def paste_dress(self) -> None:
+    def _chosen_layers(self) -> tuple[str, ...]:
+        chosen = (one.key for one in self._store.selection if one.kind in ("layer", "mark", "label"))
+        return tuple(dict.fromkeys(chosen))
+
+    def _copied(self) -> tuple[str, dict[str, object]]:
+        return self._store.dress_copied or ("", {})
+
+    def paste(self) -> None:
         """Put the copied looks on the chosen layers, or on the chart."""
-        chart, picture = self._store.chart, self._store.picture_if_any()
-        if chart is None or picture is None or self._store.dress_copied is None:
-            return
-        old, looks = self._store.dress_copied
-        chosen = tuple(
-            dict.fromkeys(one.key for one in self._store.selection if one.kind in ("layer", "mark", "label"))
-        )
-        new = picture.build.chart.main
-        self._store.attempt(
-            "paste dress", lambda: dressing.pasted(self._store.document, chart.id, looks, old, new, chosen)
+        old, looks = self._copied()
+        keys = self._chosen_layers() or (self._store.spec.main,)
+        self._store.edit_chart(
+            say("paste dress"), lambda document, chart: dressing.pasted(document, chart.id, looks, old, keys)
         )
 
-    def paste_dress_everywhere(self) -> None:
+    def paste_everywhere(self) -> None:
         """Put the copied looks on every chart of the document, as one edit."""
-        if self._store.dress_copied is None:
-            return
-        old, looks = self._store.dress_copied
+        old, looks = self._copied()
 
-        def paste() -> Document:
-            document = self._store.document
+        def pasted(document: Document) -> Document:
             for chart in document.charts:
                 try:
                     main = build_chart(document, self._store.values, chart.id).chart.main
                 except KavletError:
                     continue  # a chart whose table does not fit has no layers to dress
-                document = dressing.pasted(document, chart.id, looks, old, main)
+                document = dressing.pasted(document, chart.id, looks, old, (main,))
             return document
 
-        self._store.attempt(self.tr("paste dress on all charts"), paste)
+        self._store.edit(say("paste dress on all charts"), pasted)
 
-    def remember_look(self) -> None:
+    def remember(self) -> None:
         """Give the recipe of the chart in view this look from now on, in every document."""
-        chart, picture = self._store.chart, self._store.picture_if_any()
-        if chart is None or picture is None or not chart.recipe:
-            return
-        overrides = dressing.copied(chart)
-        dress = msgspec.structs.replace(chart.dress, overrides=overrides)
-        main = picture.build.chart.main
-        remembered.remember(chart.recipe, remembered.Remembered(main, dress))
+        chart = self._store.here
+        dress = msgspec.structs.replace(chart.dress, overrides=dressing.copied(chart))
+        remembered.remember(chart.recipe, remembered.Remembered(self._store.spec.main, dress))
 
-    def forget_look(self) -> None:
+    def forget(self) -> None:
         """Give the recipe of the chart in view its own look again, from the next time it is chosen."""
-        chart = self._store.chart
-        if chart is not None:
-            remembered.forget(chart.recipe)
+        remembered.forget(self._store.here.recipe)
+
+    def give_all_back(self) -> None:
+        self._store.edit_chart(
+            say("give all back to theme"), lambda document, chart: dressing.give_all_back(document, chart.id)
+        )
+
+    def paste_palette(self) -> None:
+        """Take the hex codes of any text on the clipboard as the chart's palette."""
+        colours = from_text(QApplication.clipboard().text())
+
+        def dressed(document: Document, chart: ChartEntry) -> Document:
+            dress = msgspec.structs.replace(chart.dress, palette=colours)
+            return edits.change_chart(document, chart.id, dress=dress)
+
+        self._store.edit_chart(say("paste palette"), dressed)
 
     def load_kit(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self._window, self.tr("Load kit"), "", f"*{kit_file.SUFFIX}")
+        name, _ = QFileDialog.getOpenFileName(self._parent, words("Load kit"), "", f"*{kit_file.SUFFIX}")
         if name:
-            self._store.attempt(
-                self.tr("load kit"), lambda: kit_file.put_on(self._store.document, kit_file.load(Path(name)))
-            )
+            self._store.edit(
+                say("load kit"), lambda document: kit_file.put_on(document, kit_file.load(Path(name)))
+            )  # fmt: skip
 
     def save_kit(self) -> None:
-        chart = self._store.chart
-        name, _ = QFileDialog.getSaveFileName(self._window, self.tr("Save kit"), "house", f"*{kit_file.SUFFIX}")
-        if not name or chart is None:
-            return
-        path = Path(name) if name.endswith(kit_file.SUFFIX) else Path(name + kit_file.SUFFIX)
-        try:
-            kit_file.save(kit_file.taken_from(self._store.document, chart.id, path.stem), path)
-        except KavletError as error:
-            self._store.refuse(error)
+        name, _ = QFileDialog.getSaveFileName(self._parent, words("Save kit"), "house", f"*{kit_file.SUFFIX}")
+        if name:
+            path = Path(name) if name.endswith(kit_file.SUFFIX) else Path(name + kit_file.SUFFIX)
+            kit_file.save(kit_file.taken_from(self._store.document, self._store.here.id, path.stem), path)

@@ -4,6 +4,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QToolButton, QWidget
 
+from kavlet.core.messages import words
 from kavlet.desktop.figures.grid import FiguresGrid
 from kavlet.desktop.look import UNIT
 
@@ -15,13 +16,13 @@ class Finder(QWidget):
         super().__init__(parent)
         self._grid = grid
         self.text = QLineEdit()
-        self.text.setPlaceholderText(self.tr("Find in this table"))
-        self.text.setAccessibleName(self.tr("Find"))
+        self.text.setPlaceholderText(words("Find in this table"))
+        self.text.setAccessibleName(words("Find"))
         self.text.returnPressed.connect(self.go_on)
         self.says = QLabel()
         self.says.setObjectName("quiet")
         back, on = QToolButton(), QToolButton()
-        for button, sign, name, backward in ((back, "‹", self.tr("Previous"), True), (on, "›", self.tr("Next"), False)):
+        for button, sign, name, backward in ((back, "‹", words("Previous"), True), (on, "›", words("Next"), False)):
             button.setObjectName("plain")
             button.setText(sign)
             button.setToolTip(name)
@@ -43,7 +44,7 @@ class Finder(QWidget):
     def go_on(self, backward: bool = False) -> None:
         """Go to the next cell that shows the text."""
         found = self._grid.find_text(self.text.text(), backward)
-        self.says.setText("" if found or not self.text.text() else self.tr("not found"))
+        self.says.setText("" if found or not self.text.text() else words("not found"))
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() == Qt.Key.Key_Escape:

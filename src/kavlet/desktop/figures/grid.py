@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QItemSelection, QItemSelectionModel, QModelIndex, QRect, Qt, Signal
+from PySide6.QtCore import QItemSelection, QItemSelectionModel, QModelIndex, QPoint, QRect, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QKeySequence, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QAbstractItemDelegate, QAbstractItemView, QTableView, QWidget
 
@@ -10,11 +10,12 @@ from kavlet.core.document import cells as cell_edits
 from kavlet.core.document import edits
 from kavlet.core.document.cells import Box
 from kavlet.core.figures.table import HEADER
+from kavlet.core.messages import say, words
 from kavlet.desktop.figures.delegate import CellDelegate
 from kavlet.desktop.figures.formula_edit import FormulaEdit, reference_colour, spans
 from kavlet.desktop.figures.header import RoleHeader
 from kavlet.desktop.figures.model import TableModel
-from kavlet.desktop.figures.work import Work
+from kavlet.desktop.figures.work import TableWork
 from kavlet.desktop.look import colours, qcolor
 from kavlet.desktop.store import Store
 
@@ -37,13 +38,13 @@ class FiguresGrid(QTableView):
         self._filling: Box | None = None
         self._fill_target: Box = (0, 0, 0, 0)
         self.line_edit: FormulaEdit | None = None
-        self.work = Work(self, store)
+        self.work = TableWork(self, store, self)
         self._model = TableModel(store, self)
         self.setHorizontalHeader(RoleHeader(store, self))
         self.setModel(self._model)
         self._delegate = CellDelegate(self)
         self.setItemDelegate(self._delegate)
-        self.setAccessibleName(self.tr("Figures"))
+        self.setAccessibleName(words("Figures"))
         self.setSelectionMode(QAbstractItemView.SelectionMode.ExtendedSelection)
         self.setEditTriggers(
             QAbstractItemView.EditTrigger.AnyKeyPressed
@@ -118,7 +119,9 @@ class FiguresGrid(QTableView):
             return
         if not self.roles.resizing:
             return
-        self._store.apply(self.tr("column width"), edits.set_width(self._store.document, table.id, section, float(new)))
+        self._store.edit_table(
+            say("column width"), lambda document, table: edits.set_width(document, table.id, section, float(new))
+        )
 
     def go_to(self, column: int, row: int) -> None:
         """Make a cell the current one and select it alone."""
@@ -165,7 +168,7 @@ class FiguresGrid(QTableView):
         }
         for key, call in keys.items():
             if event.matches(key):
-                call()
+                self._store.guard(call)
                 return
         if event.key() in (Qt.Key.Key_Delete, Qt.Key.Key_Backspace):
             self.work.clear()
@@ -316,6 +319,16 @@ class FiguresGrid(QTableView):
     def _rect_of(self, box: Box) -> QRect:
         first = self.visualRect(self._model.index(box[1], box[0]))
         return first.united(self.visualRect(self._model.index(box[3], box[2])))
+
+    def choose_role(self) -> None:
+        """Open the role menu of the current column."""
+        section = max(0, self.currentIndex().column())
+        corner = self.roles.chip_rect(section).bottomLeft()
+        self.roles.role_menu(section).popup(self.roles.viewport().mapToGlobal(corner))
+
+    def corner(self) -> QPoint:
+        """The middle of the current cell on the screen, for a menu."""
+        return self.viewport().mapToGlobal(self.visualRect(self.currentIndex()).center())
 
     def find_text(self, text: str, backward: bool = False) -> bool:
         """Go to the next cell that shows the text, whatever its case; returns whether there is one."""

@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QHeaderView, QMenu, QWidget
 
 from kavlet.core.document import edits
 from kavlet.core.document.lookup import recipes_of
+from kavlet.core.messages import say, words
 from kavlet.desktop.look import colours, qcolor
 from kavlet.desktop.store import Store
 
@@ -28,9 +29,9 @@ class RoleHeader(QHeaderView):
         self.setHighlightSections(False)
         self.setMouseTracking(True)
         self.setMinimumSectionSize(56)
-        self.setAccessibleName(self.tr("Columns and their roles"))
+        self.setAccessibleName(words("Columns and their roles"))
         self._chips: list[str] = []
-        store.changed.connect(self._refresh)
+        store.follow(self._refresh, view=True)
 
     def _refresh(self) -> None:
         """Repaint when a role has moved; other edits leave the header alone."""
@@ -49,13 +50,13 @@ class RoleHeader(QHeaderView):
             return ""
         column = table.columns[section]
         if column.helper is not None:
-            return self.tr("helper")
+            return words("helper")
         roles = chart.roles if chart is not None and chart.table == table.id else {}
         return next((role for role, held in roles.items() if column.id in held), "")
 
     def chip_rect(self, section: int) -> QRect:
         """Where a column's chip is drawn, in the viewport."""
-        text = self.chip_text(section) or self.tr("role")
+        text = self.chip_text(section) or words("role")
         width = min(self.sectionSize(section) - 8, self.fontMetrics().horizontalAdvance(text) + 18)
         return QRect(self.sectionViewportPosition(section) + 4, 5, width, CHIP_BAND - 10)
 
@@ -91,7 +92,7 @@ class RoleHeader(QHeaderView):
             painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.drawRoundedRect(chip, 10, 10)
         painter.setPen(qcolor(c.ink if is_helper else c.on_accent if text else c.quiet))
-        painter.drawText(chip, Qt.AlignmentFlag.AlignCenter, text or self.tr("role"))
+        painter.drawText(chip, Qt.AlignmentFlag.AlignCenter, text or words("role"))
         if target:
             painter.setPen(QPen(qcolor(c.second), 2))
             painter.setBrush(Qt.BrushStyle.NoBrush)
@@ -116,7 +117,7 @@ class RoleHeader(QHeaderView):
             return
         over = self.logicalIndexAt(at)
         role = self.chip_text(self._pressed)
-        if over != self._pressed and role and role != self.tr("helper"):
+        if over != self._pressed and role and role != words("helper"):
             self._dragged = role
         if over != self._over:
             self._over = over
@@ -147,9 +148,7 @@ class RoleHeader(QHeaderView):
         if helper is not None:
             return next((one.meaning for one in recipe.helpers if helper.name.startswith(one.name)), "")
         text = self.chip_text(section)
-        return next(
-            (one.meaning for one in recipe.roles if one.name == text), self.tr("Choose what this column is for")
-        )
+        return next((one.meaning for one in recipe.roles if one.name == text), words("Choose what this column is for"))
 
     def role_menu(self, section: int) -> QMenu:
         """The menu of a column's chip: the recipe's roles, and none."""
@@ -157,7 +156,7 @@ class RoleHeader(QHeaderView):
         menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         chart, table = self._store.chart, self._store.table
         if chart is None or table is None or chart.table != table.id or table.columns[section].helper is not None:
-            note = QAction(self._explained(section) or self.tr("No role"), menu)
+            note = QAction(self._explained(section) or words("No role"), menu)
             note.setEnabled(False)
             menu.addAction(note)
             return menu
@@ -170,7 +169,7 @@ class RoleHeader(QHeaderView):
             action.triggered.connect(lambda _checked=False, name=role.name: self.give(name, section))
             menu.addAction(action)
         menu.addSeparator()
-        nothing = QAction(self.tr("No role"), menu)
+        nothing = QAction(words("No role"), menu)
         nothing.setCheckable(True)
         nothing.setChecked(not held)
         nothing.triggered.connect(lambda: self._take(held, section))
@@ -183,10 +182,10 @@ class RoleHeader(QHeaderView):
         if chart is None or table is None or section >= len(table.columns) or table.columns[section].helper is not None:
             return
         document = edits.set_role(self._store.document, chart.id, role, table.columns[section].id)
-        self._store.apply(self.tr("make column the {}").format(role), document)
+        self._store.apply(say("make column the {what}", what=role), document)
 
     def _take(self, role: str, section: int) -> None:
         chart, table = self._store.chart, self._store.table
         if chart is not None and table is not None and role:
             document = edits.drop_role(self._store.document, chart.id, table.columns[section].id)
-            self._store.apply(self.tr("take role {}").format(role), document)
+            self._store.apply(say("take role {what}", what=role), document)

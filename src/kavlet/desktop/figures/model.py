@@ -10,10 +10,10 @@ from kavlet.core.figures.references import column_letters
 from kavlet.core.figures.syntax import tidied
 from kavlet.core.figures.table import HEADER, Column, Table
 from kavlet.core.figures.typed import shown_for_editing, typed
+from kavlet.core.messages import words
 from kavlet.core.text.numbers import decimal_sign, group_sign, written
-from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import DATE, PLAIN, NumberText
-from kavlet.desktop.store import Store
+from kavlet.desktop.store import Name, Store
 
 Index = QModelIndex | QPersistentModelIndex
 _NOWHERE = QModelIndex()
@@ -31,7 +31,7 @@ class TableModel(QAbstractTableModel):
         self._values: list[ColumnValues] = []
         self._locale = store.document.locale
         self.coming: dict[tuple[int, int], Cell] = {}
-        store.changed.connect(self.refresh)
+        store.follow(self.refresh)
         self.refresh()
 
     @property
@@ -149,11 +149,11 @@ class TableModel(QAbstractTableModel):
         value, cell = self.value(index), self.cell(index)
         if (index.column(), index.row()) in self.coming:
             text = shown_for_editing(self.coming[index.column(), index.row()], decimal_sign(self._locale))
-            return self.tr("The file holds {}").format(text or self.tr("nothing here"))
+            return words("The file holds {}").format(text or words("nothing here"))
         if isinstance(value, ErrorValue):
             return f"{value.value}: {value.meaning}"
         if self.is_hand_made(index):
-            return self.tr("Changed by hand. Empty the cell to give it back to the recipe.")
+            return words("Changed by hand. Empty the cell to give it back to the recipe.")
         return cell.text if isinstance(cell, Formula) else None
 
     def flags(self, index: Index) -> Qt.ItemFlag:
@@ -174,7 +174,7 @@ class TableModel(QAbstractTableModel):
             return True
         if isinstance(cell, Formula) and isinstance(held, Formula) and cell.text == held.text:
             return True
-        self.put({(index.column(), index.row()): cell}, self.tr("type in {}").format(self.address(index)))
+        self.put({(index.column(), index.row()): cell}, words("type in {}").format(self.address(index)))
         return True
 
     def understood(self, text: str) -> Cell:
@@ -184,14 +184,9 @@ class TableModel(QAbstractTableModel):
     def address(self, index: Index) -> str:
         return f"{column_letters(index.column())}{index.row() + 1}"
 
-    def put(self, cells: dict[tuple[int, int], Cell], name: str) -> None:
+    def put(self, cells: dict[tuple[int, int], Cell], name: Name) -> None:
         """Put cells as one edit of that name; a refusal is told."""
-        if self._table is None:
-            return
-        try:
-            self._store.apply(name, edits.set_cells(self._store.document, self._table.id, cells))
-        except KavletError as error:
-            self._store.refuse(error)
+        self._store.edit_table(name, lambda document, table: edits.set_cells(document, table.id, cells))
 
 
 def _by_formula(text: str) -> NumberText:

@@ -18,6 +18,7 @@ from PySide6.QtWidgets import (
 
 from kavlet.core.document import tables as table_edits
 from kavlet.core.figures.cells import Formula
+from kavlet.core.messages import say, words
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import PLAIN
 from kavlet.desktop.figures.finder import Finder
@@ -97,7 +98,7 @@ class FiguresPanel(QFrame):
         layout.setSpacing(2 * UNIT)
         layout.addLayout(head)
         layout.addLayout(self._pages, 1)
-        store.changed.connect(self.refresh)
+        store.follow(self.refresh, view=True)
         self.grid.selected.connect(self._show_cell)
         self.refresh()
 
@@ -108,15 +109,15 @@ class FiguresPanel(QFrame):
         self.tabs.setMovable(True)
         self.tabs.setExpanding(False)
         self.tabs.setDrawBase(False)
-        self.tabs.setAccessibleName(self.tr("Tables"))
+        self.tabs.setAccessibleName(words("Tables"))
         self.tabs.currentChanged.connect(self._show_table)
         self.tabs.tabMoved.connect(self._reorder)
         self.tabs.tabBarDoubleClicked.connect(lambda _: self.rename_wanted.emit())
         self.add = QToolButton()
         self.add.setObjectName("plain")
         self.add.setText("+")
-        self.add.setToolTip(self.tr("New table"))
-        self.add.setAccessibleName(self.tr("New table"))
+        self.add.setToolTip(words("New table"))
+        self.add.setAccessibleName(words("New table"))
         self.add.clicked.connect(self.add_wanted)
         head = QHBoxLayout()
         head.setSpacing(UNIT)
@@ -127,8 +128,8 @@ class FiguresPanel(QFrame):
 
     def _make_line(self) -> FormulaEdit:
         made = FormulaEdit(self)
-        made.setAccessibleName(self.tr("Formula line"))
-        made.setPlaceholderText(self.tr("number, text, or =formula"))
+        made.setAccessibleName(words("Formula line"))
+        made.setPlaceholderText(words("number, text, or =formula"))
         made.finished.connect(self._typed_in_line)
         made.cancelled.connect(self._cancelled_in_line)
         made.edited.connect(self.grid.formula_changed)
@@ -139,20 +140,20 @@ class FiguresPanel(QFrame):
         page = QWidget()
         layout = QVBoxLayout(page)
         layout.addStretch(2)
-        head = QLabel(self.tr("Start with your figures"))
+        head = QLabel(words("Start with your figures"))
         head.setObjectName("head")
         text = QLabel(
-            self.tr(
+            words(
                 "Two columns are enough: one that names the rows, one of numbers.\n"
                 "Drop a CSV file here, open one, or copy cells anywhere and paste them."
             )
         )
         text.setObjectName("quiet")
         text.setWordWrap(True)
-        open_button = QPushButton(self.tr("Open a table…"))
+        open_button = QPushButton(words("Open a table…"))
         open_button.setObjectName("main")
         open_button.clicked.connect(self.open_wanted)
-        paste_button = QPushButton(self.tr("Paste cells"))
+        paste_button = QPushButton(words("Paste cells"))
         paste_button.clicked.connect(self.paste_wanted)
         buttons = QHBoxLayout()
         buttons.addWidget(open_button)
@@ -200,7 +201,7 @@ class FiguresPanel(QFrame):
     def _reorder(self, old: int, new: int) -> None:
         del old
         table = str(self.tabs.tabData(new))
-        self._store.apply(self.tr("order tables"), table_edits.reorder(self._store.document, table, new))
+        self._store.apply(say("order tables"), table_edits.reorder(self._store.document, table, new))
 
     def cell_of_chart(self) -> str:
         """The current cell's address when it stands in the chart's table; else empty."""
@@ -235,7 +236,7 @@ class FiguresPanel(QFrame):
             return
         total, mean = math.fsum(numbers), math.fsum(numbers) / len(numbers)
         self.sums.setText(
-            self.tr("{} numbers   sum {}   mean {}").format(
+            words("{} numbers   sum {}   mean {}").format(
                 len(numbers), written(total, PLAIN, locale), written(mean, PLAIN, locale)
             )
         )

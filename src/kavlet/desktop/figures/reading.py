@@ -23,6 +23,7 @@ from PySide6.QtWidgets import (
 from kavlet.core.figures.cells import Formula, Written, text_of
 from kavlet.core.figures.table import Source
 from kavlet.core.files import csv, tables
+from kavlet.core.messages import words
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import PLAIN
@@ -55,7 +56,7 @@ class ReadingSheet(QDialog):
         super().__init__(parent)
         self.source = source
         path = Path(source.path)
-        self.setWindowTitle(self.tr("Read {}").format(path.name))
+        self.setWindowTitle(words("Read {}").format(path.name))
         self.resize(640, 460)
         form = QFormLayout()
         form.setSpacing(2 * UNIT)
@@ -65,16 +66,16 @@ class ReadingSheet(QDialog):
             self._workbook_fields(form, path)
         self.preview = QTableWidget()
         self.preview.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
-        self.preview.setAccessibleName(self.tr("Preview"))
+        self.preview.setAccessibleName(words("Preview"))
         self.preview.verticalHeader().hide()
         self.says = QLabel()
         self.says.setObjectName("alarm")
         self.says.setWordWrap(True)
         buttons = QDialogButtonBox()
-        self.take = QPushButton(self.tr("Read"))
+        self.take = QPushButton(words("Read"))
         self.take.setObjectName("main")
         buttons.addButton(self.take, QDialogButtonBox.ButtonRole.AcceptRole)
-        buttons.addButton(self.tr("Cancel"), QDialogButtonBox.ButtonRole.RejectRole)
+        buttons.addButton(words("Cancel"), QDialogButtonBox.ButtonRole.RejectRole)
         buttons.accepted.connect(self.accept)
         buttons.rejected.connect(self.reject)
         self.accepted.connect(lambda: self.chosen.emit(self.source))
@@ -89,34 +90,34 @@ class ReadingSheet(QDialog):
 
     def _text_fields(self, form: QFormLayout, path: Path) -> None:
         guess = csv.guess(csv.content(path), path.name)
-        self.separator = ChoiceField(self.tr("Separator"), SEPARATORS)
+        self.separator = ChoiceField(words("Separator"), SEPARATORS)
         self.separator.show_choice(self.source.separator or guess.separator)
         self.separator.chosen.connect(lambda sign: self._change(separator=sign))
-        self.decimal = ChoiceField(self.tr("Decimal sign"), DECIMALS)
+        self.decimal = ChoiceField(words("Decimal sign"), DECIMALS)
         self.decimal.show_choice(self.source.decimal or guess.decimal)
         self.decimal.chosen.connect(lambda sign: self._change(decimal=sign))
         self.encoding = QComboBox()
         self.encoding.addItems(list(ENCODINGS))
-        self.encoding.setAccessibleName(self.tr("Encoding"))
+        self.encoding.setAccessibleName(words("Encoding"))
         self.encoding.setCurrentText(self.source.encoding or guess.encoding)
         self.encoding.currentTextChanged.connect(lambda name: self._change(encoding=name))
-        form.addRow(self.tr("Separator"), self.separator)
-        form.addRow(self.tr("Decimal sign"), self.decimal)
-        form.addRow(self.tr("Encoding"), self.encoding)
+        form.addRow(words("Separator"), self.separator)
+        form.addRow(words("Decimal sign"), self.decimal)
+        form.addRow(words("Encoding"), self.encoding)
 
     def _workbook_fields(self, form: QFormLayout, path: Path) -> None:
         self.sheet = QComboBox()
-        self.sheet.setAccessibleName(self.tr("Sheet"))
+        self.sheet.setAccessibleName(words("Sheet"))
         names = tables.sheets(path)
         self.sheet.addItems(names)
         self.sheet.setCurrentText(self.source.sheet or (names[0] if names else ""))
         self.sheet.currentTextChanged.connect(lambda name: self._change(sheet=name))
-        self.part = TextField(self.tr("Range"), self.tr("all of it, or a range: A1:C9"))
+        self.part = TextField(words("Range"), words("all of it, or a range: A1:C9"))
         self.part.show_text(self.source.part or "")
         self.part.committed.connect(lambda text: self._change(part=text.strip() or None))
         if names:
-            form.addRow(self.tr("Sheet"), self.sheet)
-            form.addRow(self.tr("Range"), self.part)
+            form.addRow(words("Sheet"), self.sheet)
+            form.addRow(words("Range"), self.part)
 
     def _change(self, **changes: object) -> None:
         self.source = msgspec.structs.replace(self.source, **changes)

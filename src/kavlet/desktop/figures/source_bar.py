@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QPushButton, QWidg
 from kavlet.core.document import sources
 from kavlet.core.document.sources import Difference
 from kavlet.core.files import tables
+from kavlet.core.messages import say, words
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.store import Store
@@ -37,12 +38,12 @@ class SourceBar(QWidget):
         self._watcher.directoryChanged.connect(lambda _: self._settle.start())
         self.says = QLabel()
         self.says.setObjectName("quiet")
-        self.always = QCheckBox(self.tr("always"))
-        self.always.setToolTip(self.tr("Take over each change of the file by itself"))
+        self.always = QCheckBox(words("always"))
+        self.always.setToolTip(words("Take over each change of the file by itself"))
         self.always.clicked.connect(self._set_always)
-        self.take = QPushButton(self.tr("Update"))
+        self.take = QPushButton(words("Update"))
         self.take.clicked.connect(self.update_wanted)
-        self.otherwise = QPushButton(self.tr("Read otherwise…"))
+        self.otherwise = QPushButton(words("Read otherwise…"))
         self.otherwise.clicked.connect(self.otherwise_wanted)
         layout = QHBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
@@ -50,7 +51,7 @@ class SourceBar(QWidget):
         layout.addWidget(self.says, 1)
         for widget in (self.always, self.take, self.otherwise):
             layout.addWidget(widget)
-        store.changed.connect(self.refresh)
+        store.follow(self.refresh)
         self.refresh()
 
     def refresh(self) -> None:
@@ -82,21 +83,21 @@ class SourceBar(QWidget):
             self._watcher.addPath(str(path))  # some programs save by putting a new file in the old one's place
         try:
             if self._stamp(path) == table.source.seen:
-                self._say(self.tr("From {}").format(path.name), [])
+                self._say(words("From {}").format(path.name), [])
                 return
             coming = tables.read_source(table.source).cells
         except KavletError as error:
-            gone = self.tr("{} is not there any more; the figures stay.").format(path.name)
+            gone = words("{} is not there any more; the figures stay.").format(path.name)
             self._say(str(error) if path.exists() else gone, [], alarm=True)
             return
         found = sources.differences(table, coming)
         if found and table.source.always:
             self.update_wanted.emit()
         elif found:
-            cells = self.tr("1 cell differs") if len(found) == 1 else self.tr("{} cells differ").format(len(found))
-            self._say(self.tr("{} has changed: {}").format(path.name, cells), found)
+            cells = words("1 cell differs") if len(found) == 1 else words("{} cells differ").format(len(found))
+            self._say(words("{} has changed: {}").format(path.name, cells), found)
         else:
-            self._say(self.tr("From {}").format(path.name), [])
+            self._say(words("From {}").format(path.name), [])
 
     def _stamp(self, path: Path) -> str:
         """The file's stamp, taken again only when its date or size has changed."""
@@ -123,4 +124,4 @@ class SourceBar(QWidget):
         table = self._store.table
         if table is not None and table.source is not None:
             source = msgspec.structs.replace(table.source, always=always)
-            self._store.apply(self.tr("follow source"), sources.link(self._store.document, table.id, source))
+            self._store.apply(say("follow source"), sources.link(self._store.document, table.id, source))

@@ -7,197 +7,175 @@ from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox, QWidget
 
 from kavlet.core.document import sources
 from kavlet.core.document import tables as table_edits
-from kavlet.core.figures.cells import Value
-from kavlet.core.figures.table import Source
-from kavlet.core.files import atomic, csv, ods, xlsx
+from kavlet.core.document.document import Document
+from kavlet.core.figures.table import Source, Table
+from kavlet.core.files import atomic
 from kavlet.core.files import tables as table_files
-from kavlet.core.files.calculated import unrounded
+from kavlet.core.files.formats import TABLES, by_ending, endings, patterns, table_content
+from kavlet.core.messages import Message, say, words
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop import documents
+from kavlet.desktop.command import Command, a_table
 from kavlet.desktop.figures.reading import ReadingSheet
 from kavlet.desktop.store import Store
 
-KINDS = "Tables (*.csv *.tsv *.txt *.xlsx *.ods *.json)"
+
+def a_source(store: Store) -> bool:
+    """The table in view follows a file."""
+    return store.table is not None and store.table.source is not None
 
 
 class TableCommands(QObject):
     """Commands on the table in view."""
 
-    def __init__(self, window: QWidget, store: Store) -> None:
-        super().__init__(window)
-        self._window = window
+    def __init__(self, parent: QWidget, store: Store) -> None:
+        super().__init__(parent)
+        self._parent = parent
         self._store = store
+        self.commands = (
+            Command("add_empty_table", "Tables", "New table", self.add_empty),
+            Command("add_from_file", "Tables", "Add a table from a file…", self.add_from_file, "Ctrl+Shift+O"),
+            Command("rename_table", "Tables", "Rename table…", self.ask_name, needs=a_table),
+            Command("copy_table", "Tables", "Copy table", self.copy, needs=a_table),
+            Command("delete_table", "Tables", "Delete table", self.delete, needs=a_table),
+            Command("make_chart", "Tables", "Make a chart of this table", self.make_chart, needs=a_table,
+                    line_before=True),
+            Command("export_table", "Tables", "Export table…", self.export, needs=a_table, line_before=True),
+            Command("read_otherwise", "Tables", "Read the source otherwise…", self.read_otherwise, needs=a_source,
+                    line_before=True),
+            Command("update_figures", "Tables", "Update figures", self.update_figures, "F9", a_source),
+            Command("unlink_source", "Tables", "Stop following the source", self.unlink, needs=a_source),
+        )  # fmt: skip
+        self.helper_commands = (
+            Command("fold_helpers", "Figures", "Fold helper columns", lambda: store.fold(not store.folded), "Ctrl+H",
+                    a_table),
+        )  # fmt: skip
 
-    def add_empty_table(self) -> None:
+    def add_empty(self) -> None:
         """A new table to type into."""
-        names = [table.name for table in self._store.document.tables]
-        name = self.tr("Table {}").format(len(names) + 1)
+        name = words("Table {number}", number=len(self._store.document.tables) + 1)
         document, table = table_edits.add_empty(self._store.document, name)
-        self._store.apply(self.tr("new table"), document)
+        self._store.apply(say("new table"), document)
         self._store.show_table(table)
 
     def add_from_file(self) -> None:
         """A table from a file, beside those that are here."""
-        name, _ = QFileDialog.getOpenFileName(self._window, self.tr("Add a table"), str(Path.home()), KINDS)
+        kinds = words("Tables ({kinds})", kinds=patterns(TABLES))
+        name, _ = QFileDialog.getOpenFileName(self._parent, words("Add a table"), str(Path.home()), kinds)
         if name:
             self.add_path(Path(name))
 
     def add_path(self, path: Path) -> None:
         """Add a table from a file at a path; a workbook of several sheets asks which."""
         source = Source(str(path.resolve()))
-        try:
+
+        def add() -> None:
             if len(table_files.sheets(path)) > 1:
                 self._read(source, new=True)
-                return
-            document, table, notes = documents.added(self._store.document, source)
-        except KavletError as error:
-            self._store.refuse(error)
-            return
-        self._store.apply(self.tr("add table"), document)
+            else:
+                self._add(source)
+
+        self._store.guard(add)
+
+    def _add(self, source: Source) -> None:
+        document, table, notes = documents.added(self._store.document, source)
+        self._store.apply(say("add table"), document)
         self._store.show_table(table)
         self._tell(notes)
 
-    def rename_table(self) -> None:
-        table = self._store.table
-        if table is None:
-            return
-        name, accepted = QInputDialog.getText(self._window, self.tr("Rename table"), self.tr("Name"), text=table.name)
+    def ask_name(self) -> None:
+        table = self._store.there
+        name, accepted = QInputDialog.getText(self._parent, words("Rename table"), words("Name"), text=table.name)
         if accepted:
-            self.rename(table.id, name)
+            self.rename(name)
 
-    def rename(self, table: str, name: str) -> None:
-        try:
-            self._store.apply(self.tr("rename table"), table_edits.rename(self._store.document, table, name))
-        except KavletError as error:
-            self._store.refuse(error)
+    def rename(self, name: str) -> None:
+        self._store.edit_table(
+            say("rename table"), lambda document, table: table_edits.rename(document, table.id, name)
+        )  # fmt: skip
 
-    def copy_table(self) -> None:
-        table = self._store.table
-        if table is not None:
-            document, new = table_edits.copy(self._store.document, table.id)
-            self._store.apply(self.tr("copy table"), document)
-            self._store.show_table(new)
+    def copy(self) -> None:
+        document, new = table_edits.copy(self._store.document, self._store.there.id)
+        self._store.apply(say("copy table"), document)
+        self._store.show_table(new)
 
-    def delete_table(self) -> None:
+    def delete(self) -> None:
         """Delete the table; when charts are built on it, ask first."""
-        table = self._store.table
-        if table is None:
-            return
+        table = self._store.there
         charts = table_edits.readers(self._store.document, table.id)
         if charts:
             names = ", ".join(f"“{chart.name}”" for chart in charts)
-            box = QMessageBox(self._window)
-            box.setText(
-                self.tr("“{}” is read by {}. Delete the table and what is built on it?").format(table.name, names)
-            )
-            delete = box.addButton(self.tr("Delete"), QMessageBox.ButtonRole.DestructiveRole)
-            box.addButton(self.tr("Cancel"), QMessageBox.ButtonRole.RejectRole)
+            box = QMessageBox(self._parent)
+            text = words("“{table}” is read by {charts}. Delete the table and what is built on it?",
+                         table=table.name, charts=names)  # fmt: skip
+            box.setText(text)
+            delete = box.addButton(words("Delete"), QMessageBox.ButtonRole.DestructiveRole)
+            box.addButton(words("Cancel"), QMessageBox.ButtonRole.RejectRole)
             box.exec()
             if box.clickedButton() is not delete:
                 return
-        self._store.apply(self.tr("delete table"), table_edits.delete(self._store.document, table.id))
+        self._store.edit_table(say("delete table"), lambda document, table: table_edits.delete(document, table.id))
 
     def make_chart(self) -> None:
         """A chart of the table in view."""
-        table = self._store.table
-        if table is not None:
-            document, chart = documents.with_best_chart(self._store.document, table.id)
-            self._store.apply(self.tr("make a chart"), document)
-            self._store.show_chart(chart)
-
-    def fold_helpers(self) -> None:
-        self._store.fold(not self._store.folded)
+        document, chart = documents.with_best_chart(self._store.document, self._store.there.id)
+        self._store.apply(say("make a chart"), document)
+        self._store.show_chart(chart)
 
     # Sources
 
     def read_otherwise(self) -> None:
         """Choose how the table's file is read."""
-        table = self._store.table
-        if table is not None and table.source is not None:
-            try:
-                self._read(table.source, new=False)
-            except KavletError as error:
-                self._store.refuse(error)
+        self._read(_source(self._store.there), new=False)
 
     def _read(self, source: Source, new: bool) -> None:
-        sheet = ReadingSheet(source, self._window)
-        sheet.chosen.connect(lambda chosen: self._take(chosen, new))
+        sheet = ReadingSheet(source, self._parent)
+        take = self._add if new else self._reread
+        sheet.chosen.connect(lambda chosen: self._store.guard(lambda: take(chosen)))
         sheet.open()
 
-    def _take(self, source: Source, new: bool) -> None:
-        table = self._store.table
-        try:
-            if new or table is None:
-                document, made, notes = documents.added(self._store.document, source)
-                self._store.apply(self.tr("add table"), document)
-                self._store.show_table(made)
-            else:
-                read = table_files.read_source(source)
-                updated = sources.update(self._store.document, table.id, read.cells)
-                document = sources.link(updated, table.id, table_files.seen(source))
-                notes = read.notes
-                self._store.apply(self.tr("read source otherwise"), document)
-            self._tell(notes)
-        except KavletError as error:
-            self._store.refuse(error)
+    def _reread(self, source: Source) -> None:
+        self._take(say("read source otherwise"), source)
 
     def update_figures(self) -> None:
         """Take over what the table's file holds now."""
-        table = self._store.table
-        if table is None or table.source is None:
-            return
-        try:
-            read = table_files.read_source(table.source)
-            updated = sources.update(self._store.document, table.id, read.cells)
-            document = sources.link(updated, table.id, table_files.seen(table.source))
-            self._store.apply(self.tr("update figures"), document)
-            self._tell(read.notes)
-        except KavletError as error:
-            self._store.refuse(error)
+        self._take(say("update figures"), _source(self._store.there))
 
-    def unlink_source(self) -> None:
-        table = self._store.table
-        if table is not None and table.source is not None:
-            self._store.apply(self.tr("stop following"), sources.link(self._store.document, table.id, None))
+    def _take(self, name: Message, source: Source) -> None:
+        read = table_files.read_source(source)
+
+        def updated(document: Document, table: Table) -> Document:
+            document = sources.update(document, table.id, read.cells)
+            return sources.link(document, table.id, table_files.seen(source))
+
+        self._store.edit_table(name, updated)
+        self._tell(read.notes)
+
+    def unlink(self) -> None:
+        self._store.edit_table(say("stop following"), lambda document, table: sources.link(document, table.id, None))
 
     def _tell(self, notes: tuple[str, ...]) -> None:
         if notes:
-            self._store.refused.emit(" ".join(notes))
+            self._store.tell(" ".join(map(str, notes)))
 
     # Export
 
-    def export_table(self) -> None:
-        table = self._store.table
-        if table is None:
-            return
-        kinds = "CSV (*.csv);;XLSX (*.xlsx);;ODS (*.ods)"
-        start = str(Path.home() / f"{table.name.lower().replace(' ', '-')}.csv")
-        name, kind = QFileDialog.getSaveFileName(self._window, self.tr("Export table"), start, kinds)
+    def export(self) -> None:
+        kinds = ";;".join(f"{one.title} ({patterns([one], 'table')})" for one in TABLES)
+        start = str(Path.home() / f"{self._store.there.name.lower().replace(' ', '-')}.csv")
+        name, kind = QFileDialog.getSaveFileName(self._parent, words("Export table"), start, kinds)
         if name:
             path = Path(name)
-            endings = (".csv", xlsx.SUFFIX, ods.SUFFIX)
-            ending = next((one for one in endings if f"*{one}" in kind), ".csv")
-            self.export_to(path if path.suffix.lower() in endings else path.with_name(path.name + ending))
+            ending = next((one for one in endings(TABLES, "table") if f"*{one}" in kind), ".csv")
+            self.export_to(path if by_ending(TABLES, path.suffix) else path.with_name(path.name + ending))
 
     def export_to(self, path: Path) -> None:
-        """Write the table in view: CSV as values, XLSX and ODS with formulas."""
-        table = self._store.table
-        if table is None:
-            return
-        values = self._store.values
-        try:
-            if path.suffix.lower() == xlsx.SUFFIX:
-                atomic.write(path, xlsx.dumps([(table, values)]))
-            elif path.suffix.lower() == ods.SUFFIX:
-                atomic.write(path, ods.dumps([(table, values)]))
-            else:
-                columns = values.of(table.id)
-                rows = [[_field(column.values[row]) for column in columns] for row in range(table.height)]
-                atomic.write(path, csv.dumps(rows).encode())
-        except KavletError as error:
-            self._store.refuse(error)
+        """Write the table in view: CSV and JSON as values, XLSX and ODS with formulas."""
+        held = [(self._store.there, self._store.values)]
+        self._store.guard(lambda: atomic.write(path, table_content(held, path.suffix)))
 
 
-def _field(value: Value) -> str:
-    """A value as a field of a CSV file; text from the table stays text in any program."""
-    return csv.harmless(value) if isinstance(value, str) else unrounded(value)
+def _source(table: Table) -> Source:
+    if table.source is None:
+        raise KavletError(say("The table follows no file."))
+    return table.source

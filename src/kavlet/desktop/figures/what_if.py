@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QWidget
 from kavlet.core.document import edits
 from kavlet.core.figures.cells import Cell, Written
 from kavlet.core.figures.table import HEADER
+from kavlet.core.messages import say, words
 from kavlet.desktop.figures.grid import FiguresGrid
 from kavlet.desktop.store import Store
 
@@ -23,7 +24,7 @@ class WhatIf(QWidget):
         layout = QHBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(0)
-        label = QLabel(self.tr("What if"))
+        label = QLabel(words("What if"))
         label.setObjectName("quiet")
         layout.addWidget(label)
         self.buttons: dict[str, QToolButton] = {}
@@ -32,20 +33,20 @@ class WhatIf(QWidget):
             button.setObjectName("plain")
             button.setText(text)
             button.setMinimumWidth(button.fontMetrics().horizontalAdvance(text) + 14)
-            button.setAccessibleName(self.tr("Try {}").format(text))
+            button.setAccessibleName(words("Try {}").format(text))
             button.clicked.connect(lambda _checked=False, share=share: self.try_share(share))
             self.buttons[text] = button
             layout.addWidget(button)
         layout.addStretch(1)
         self.keep = QToolButton()
-        self.keep.setText(self.tr("Keep"))
+        self.keep.setText(words("Keep"))
         self.keep.clicked.connect(self._keep)
         self.back = QToolButton()
-        self.back.setText(self.tr("Back"))
+        self.back.setText(words("Back"))
         self.back.clicked.connect(self._back)
         for button in (self.keep, self.back):
             layout.addWidget(button)
-        store.changed.connect(self.refresh)
+        store.follow(self.refresh)
         grid.selected.connect(self.refresh)
         self.refresh()
 
@@ -95,7 +96,7 @@ class WhatIf(QWidget):
     def _keep(self) -> None:
         document = self._store.document
         self._place = None
-        self._store.apply(self.tr("try a value"), document)
+        self._store.apply(say("try a value"), document)
         self.refresh()
 
     def _back(self) -> None:

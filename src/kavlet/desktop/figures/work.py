@@ -1,72 +1,135 @@
 """What is done to the table in view: filling, copying and pasting, rows and columns. Each is one named edit."""
 
-from __future__ import annotations
-
-from typing import TYPE_CHECKING
+from collections.abc import Callable
+from typing import Any, Protocol
 
 import msgspec
-from PySide6.QtCore import QObject
+from PySide6.QtCore import QItemSelectionModel, QModelIndex, QObject
 
 from kavlet.core.document import arranging, edits
 from kavlet.core.document import cells as cell_edits
 from kavlet.core.document import tables as table_edits
 from kavlet.core.document.cells import Box
+from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Cell, Value
-from kavlet.core.figures.table import HEADER
+from kavlet.core.figures.table import HEADER, Table
 from kavlet.core.figures.typed import shown_for_editing
+from kavlet.core.messages import say
 from kavlet.core.text.numbers import decimal_sign
-from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import DATE, PERCENT, PLAIN, NumberText
+from kavlet.desktop.command import Command, a_table
 from kavlet.desktop.figures import clipboard
+from kavlet.desktop.figures.model import TableModel
 from kavlet.desktop.store import Store
 
-if TYPE_CHECKING:
-    from kavlet.desktop.figures.grid import FiguresGrid
+GRID = ("grid",)
+NOWHERE: Box = (-1, -1, -1, -1)
 
 
-class Work(QObject):
-    """Edits of the grid's table, on its selection."""
+class CellsPlace(Protocol):
+    """Where the cells are shown and chosen; boxes take in both their ends."""
 
-    def __init__(self, grid: FiguresGrid, store: Store) -> None:
-        super().__init__(grid)
-        self._grid = grid
+    @property
+    def cells(self) -> TableModel: ...
+    def chosen(self) -> Box | None: ...
+    def inside(self) -> Box | None: ...
+    def choose(self, box: Box) -> None: ...
+    def go_to(self, column: int, row: int) -> None: ...
+    def currentIndex(self) -> QModelIndex: ...
+    def selectionModel(self) -> QItemSelectionModel: ...
+
+
+class TableWork(QObject):
+    """Edits of the table in view, on what is selected of it; where nothing is, they do nothing."""
+
+    def __init__(self, place: CellsPlace, store: Store, parent: QObject) -> None:
+        super().__init__(parent)
+        self._place = place
         self._store = store
+        declared = self._declared()
+        self.edit_commands = tuple(one for one in declared if one.menu == "Edit")
+        self.commands = tuple(one for one in declared if one.menu == "Figures")
+
+    def _declared(self) -> tuple[Command, ...]:
+        """What is declared of them. Keys that the grid and text fields handle themselves only stand in the menu."""
+
+        def of(menu: str, name: str, text: str, do: Callable[[], object], shortcut: str = "", **more: Any) -> Command:
+            return Command(name, menu, text, do, shortcut, a_table, **more)
+
+        e, f = "Edit", "Figures"
+        return (
+            of(e, "cut", "Cut", self.cut, "Ctrl+X", also=GRID, line_before=True, own_keys=True),
+            of(e, "copy", "Copy", self.copy, "Ctrl+C", also=GRID, own_keys=True),
+            of(e, "paste_values", "Paste values only", self.paste_values, "Ctrl+Shift+V", also=GRID),
+            of(e, "clear", "Clear cells", self.clear, "Del", also=GRID, own_keys=True),
+            of(f, "insert_rows", "Insert rows above", self.insert_rows, "Ctrl++", also=GRID),
+            of(f, "insert_rows_below", "Insert rows below", lambda: self.insert_rows(below=True), "Ctrl+Shift+Return",
+               also=GRID),
+            of(f, "delete_rows", "Delete rows", self.delete_rows, "Ctrl+-", also=GRID),
+            of(f, "rows_up", "Move rows up", lambda: self.move_rows(-1), "Alt+Up", own_keys=True),
+            of(f, "rows_down", "Move rows down", lambda: self.move_rows(1), "Alt+Down", own_keys=True),
+            of(f, "insert_column", "Insert column after", self.insert_column, also=GRID, line_before=True),
+            of(f, "delete_columns", "Delete columns", self.delete_columns, also=GRID),
+            of(f, "columns_left", "Move columns left", lambda: self.move_columns(-1), "Alt+Left", own_keys=True),
+            of(f, "columns_right", "Move columns right", lambda: self.move_columns(1), "Alt+Right", own_keys=True),
+            of(f, "fill_down", "Fill down", self.fill_down, "Ctrl+D", line_before=True),
+            of(f, "fill_right", "Fill right", self.fill_right, "Ctrl+Shift+D"),
+            of(f, "sort_up", "Sort rows up", lambda: self.sort(descending=False), also=GRID, line_before=True),
+            of(f, "sort_down", "Sort rows down", lambda: self.sort(descending=True), also=GRID),
+            of(f, "transpose", "Turn rows into columns", self.transpose),
+            of(f, "as_number", "Write as number", lambda: self.set_number_text(PLAIN), "Ctrl+Shift+1",
+               line_before=True),
+            of(f, "as_percent", "Write as percent", lambda: self.set_number_text(PERCENT), "Ctrl+Shift+5"),
+            of(f, "as_date", "Write as date", lambda: self.set_number_text(DATE), "Ctrl+Shift+3"),
+            of(f, "more_decimals", "More decimals", lambda: self._decimals(1)),
+            of(f, "fewer_decimals", "Fewer decimals", lambda: self._decimals(-1)),
+            of(f, "give_back", "Give helper cells back to the recipe", self.give_back, also=GRID, line_before=True),
+            of(f, "cut_loose", "Cut helper column loose", self.cut_loose, also=GRID),
+        )  # fmt: skip
+
+    # What is chosen
+
+    def _box(self, inside: bool = False) -> Box:
+        """The box around the selection, without the empty row below the table if wished; NOWHERE without any."""
+        box = self._place.inside() if inside else self._place.chosen()
+        return box or NOWHERE
+
+    def _current(self) -> int:
+        """The current column; -1 without any."""
+        index = self._place.currentIndex()
+        return index.column() if index.isValid() else -1
 
     def fill(self, source: Box, target: Box) -> None:
-        table = self._grid.cells.table
-        if table is not None:
-            self._store.attempt(
-                self.tr("fill"), lambda: cell_edits.fill(self._store.document, table.id, source, target)
-            )
-            self._grid.choose(target)
+        self._store.edit_table(
+            say("fill"), lambda document, table: cell_edits.fill(document, table.id, source, target)
+        )  # fmt: skip
+        self._place.choose(target)
 
     def fill_down(self) -> None:
         """Fill the selection from its first row."""
-        box = self._grid.chosen()
-        if box is not None and box[3] > box[1]:
-            self.fill((box[0], box[1], box[2], box[1]), box)
+        first, top, last, bottom = self._box()
+        if bottom > top:
+            self.fill((first, top, last, top), (first, top, last, bottom))
 
     def fill_right(self) -> None:
         """Fill the selection from its first column."""
-        box = self._grid.inside()
-        if box is not None and box[2] > box[0]:
-            self.fill((box[0], box[1], box[0], box[3]), box)
+        first, top, last, bottom = self._box(inside=True)
+        if last > first:
+            self.fill((first, top, first, bottom), (first, top, last, bottom))
 
     # Clipboard
 
     def copy(self, moves: bool = False) -> None:
         """The selection to the clipboard: as shown for other programs, as it is for this one."""
-        box, table = self._grid.inside(), self._grid.cells.table
-        if box is None or table is None:
+        box, model = self._box(inside=True), self._place.cells
+        if box == NOWHERE:
             return
         first, top, last, bottom = box
-        indexes = [
-            [self._grid.cells.index(row, column) for column in range(first, last + 1)] for row in range(top, bottom + 1)
-        ]
-        shown = [[self._grid.cells.shown(index) for index in row] for row in indexes]
-        values: list[list[Value]] = [[self._grid.cells.value(index) for index in row] for row in indexes]
-        cells = [[self._grid.cells.cell(index) for index in row] for row in indexes]
-        clipboard.put(shown, clipboard.Held(table.id, box, cells, clipboard.plain_values(values), moves))
+        indexes = [[model.index(row, column) for column in range(first, last + 1)] for row in range(top, bottom + 1)]
+        shown = [[model.shown(index) for index in row] for row in indexes]
+        values: list[list[Value]] = [[model.value(index) for index in row] for row in indexes]
+        cells = [[model.cell(index) for index in row] for row in indexes]
+        clipboard.put(shown, clipboard.Held(self._store.there.id, box, cells, clipboard.plain_values(values), moves))
 
     def cut(self) -> None:
         """Copy the selection; pasting it then moves it, with every reference to it."""
@@ -76,37 +139,31 @@ class Work(QObject):
         """Empty the selected cells."""
         cells: dict[tuple[int, int], Cell] = {
             (index.column(), index.row()): None
-            for index in self._grid.selectionModel().selectedIndexes()
-            if self._grid.cells.cell(index) is not None
+            for index in self._place.selectionModel().selectedIndexes()
+            if self._place.cells.cell(index) is not None
         }
         if cells:
-            self._grid.cells.put(cells, self.tr("clear cells"))
+            self._place.cells.put(cells, say("clear cells"))
 
     def paste(self) -> None:
         """Cells from the clipboard at the current cell: own ones with their formulas, others as typed."""
-        table, box, held = self._grid.cells.table, self._grid.chosen(), clipboard.own()
-        if table is None or box is None:
-            return
-        column, row = box[0], box[1]
+        (column, row, *_), held = self._box(), clipboard.own()
         if held is None:
             self._paste_block(self.clipboard_cells())
-        elif held.moves and held.table == table.id:
-            document = self._store.document
-            self._store.attempt(
-                self.tr("move cells"), lambda: cell_edits.move_cells(document, table.id, held.box, column, row)
+        elif held.moves and held.table == self._store.there.id:
+            box = held.box
+            self._store.edit_table(
+                say("move cells"), lambda document, table: cell_edits.move_cells(document, table.id, box, column, row)
             )
-            self.copy_is_done()
+            self._copy_is_done(box)
         else:
             self._paste_block(cell_edits.moved_block(held.cells, column - held.box[0], row - held.box[1]))
 
-    def copy_is_done(self) -> None:
+    def _copy_is_done(self, box: Box) -> None:
         """Cells that were moved can't be moved again: from now on the clipboard holds a copy."""
-        box = self._grid.chosen()
-        held = clipboard.own()
-        if box is not None and held is not None:
-            width, height = held.box[2] - held.box[0], held.box[3] - held.box[1]
-            self._grid.choose((box[0], box[1], box[0] + width, box[1] + height))
-            self.copy()
+        column, row, *_ = self._box()
+        self._place.choose((column, row, column + box[2] - box[0], row + box[3] - box[1]))
+        self.copy()
 
     def paste_values(self) -> None:
         """What the copied cells showed, without their formulas."""
@@ -115,8 +172,8 @@ class Work(QObject):
         self._paste_block(values)
 
     def _paste_block(self, block: list[list[Cell]]) -> None:
-        table, box = self._grid.cells.table, self._grid.chosen()
-        if not block or table is None or box is None:
+        box = self._box()
+        if not block or box == NOWHERE:
             return
         column, row, last_column, last_row = box
         height, width = len(block), len(block[0])
@@ -128,8 +185,8 @@ class Work(QObject):
                 [None if cell is None else shown_for_editing(cell) for cell in line] if i + row < HEADER else line
                 for i, line in enumerate(block)
             ]
-        self._store.attempt(
-            self.tr("paste cells"), lambda: edits.paste(self._store.document, table.id, column, row, block)
+        self._store.edit_table(
+            say("paste cells"), lambda document, table: edits.paste(document, table.id, column, row, block)
         )
 
     @staticmethod
@@ -144,178 +201,131 @@ class Work(QObject):
         ]
 
     def clipboard_cells(self) -> list[list[Cell]]:
-        """The clipboard's fields as rows of cells, understood by the document's locale."""
-        try:
-            rows = clipboard.fields()
-        except KavletError as error:
-            self._store.refuse(error)
-            return []
-        return [[self._grid.cells.understood(field) for field in row] for row in rows]
+        """The clipboard's fields as rows of cells, understood by the document's locale. Raises KavletError."""
+        return [[self._place.cells.understood(field) for field in row] for row in clipboard.fields()]
 
     # Rows and columns
 
-    def insert_rows_below(self) -> None:
-        """As many empty rows as are selected, below them."""
-        self.insert_rows(below=True)
-
     def insert_rows(self, below: bool = False) -> None:
         """As many empty rows as are selected, above or below them."""
-        table, box = self._grid.cells.table, self._grid.chosen()
-        if table is None or box is None:
+        box = self._box()
+        if box == NOWHERE:
             return
         column, first, _, last = box
-        last = min(last, table.height - 1)
+        last = min(last, self._store.there.height - 1)
         count = max(1, last - first + 1)
         at = max(HEADER, last + 1 if below else first)
-        self._store.attempt(
-            self.tr("insert rows"), lambda: edits.insert_rows(self._store.document, table.id, at, count)
+        self._store.edit_table(
+            say("insert rows"), lambda document, table: edits.insert_rows(document, table.id, at, count)
         )
-        self._grid.go_to(column, at)
+        self._place.go_to(column, at)
 
     def delete_rows(self) -> None:
-        table, box = self._grid.cells.table, self._grid.inside()
-        if table is None or box is None:
+        box = self._box(inside=True)
+        if box == NOWHERE:
             return
         column, first, _, last = box
-        count = last - first + 1
-        self._store.attempt(
-            self.tr("delete rows"), lambda: edits.delete_rows(self._store.document, table.id, first, count)
+        self._store.edit_table(
+            say("delete rows"), lambda document, table: edits.delete_rows(document, table.id, first, last - first + 1)
         )
-        self._grid.go_to(column, min(first, self._grid.cells.rowCount() - 1))
+        self._place.go_to(column, min(first, self._place.cells.rowCount() - 1))
 
     def insert_column(self) -> None:
         """An empty column after the current one."""
-        table, index = self._grid.cells.table, self._grid.currentIndex()
-        if table is None or not index.isValid():
-            return
-        at = index.column() + 1
-        self._store.attempt(self.tr("insert column"), lambda: edits.insert_columns(self._store.document, table.id, at))
+        at = self._current() + 1
+        if at > 0:
+            self._store.edit_table(
+                say("insert column"), lambda document, table: edits.insert_columns(document, table.id, at)
+            )
 
     def delete_columns(self) -> None:
-        table, box = self._grid.cells.table, self._grid.chosen()
-        if table is None or box is None:
+        box = self._box()
+        if box == NOWHERE:
             return
         first, row, last, _ = box
-        count = last - first + 1
-        self._store.attempt(
-            self.tr("delete columns"), lambda: edits.delete_columns(self._store.document, table.id, first, count)
+        self._store.edit_table(
+            say("delete columns"),
+            lambda document, table: edits.delete_columns(document, table.id, first, last - first + 1),
         )
-        self._grid.go_to(first, row)
+        self._place.go_to(first, row)
 
     def move_rows(self, by: int) -> None:
         """Move the selected rows up (-1) or down (1) by one."""
-        table, box = self._grid.cells.table, self._grid.inside()
-        if table is None or box is None:
+        left, first, right, last = self._box(inside=True)
+        to = first - 1 if by < 0 else last + 2
+        if to < HEADER or to > self._store.there.height or first < HEADER:
             return
-        first, count = box[1], box[3] - box[1] + 1
-        to = first - 1 if by < 0 else box[3] + 2
-        if to < HEADER or to > table.height or first < HEADER:
-            return
-        document = self._store.document
-        self._store.attempt(self.tr("move rows"), lambda: arranging.move_rows(document, table.id, first, count, to))
-        self._grid.choose((box[0], first + by, box[2], box[3] + by))
-
-    def rows_up(self) -> None:
-        self.move_rows(-1)
-
-    def rows_down(self) -> None:
-        self.move_rows(1)
-
-    def columns_left(self) -> None:
-        self.move_columns(-1)
-
-    def columns_right(self) -> None:
-        self.move_columns(1)
+        self._store.edit_table(
+            say("move rows"),
+            lambda document, table: arranging.move_rows(document, table.id, first, last - first + 1, to),
+        )
+        self._place.choose((left, first + by, right, last + by))
 
     def move_columns(self, by: int) -> None:
         """Move the selected columns left (-1) or right (1) by one."""
-        table, box = self._grid.cells.table, self._grid.chosen()
-        if table is None or box is None:
+        first, top, last, bottom = self._box()
+        own = sum(column.helper is None for column in self._store.there.columns)
+        to = first - 1 if by < 0 else last + 2
+        if first < 0 or to < 0 or to > own:
             return
-        first, count = box[0], box[2] - box[0] + 1
-        own = sum(column.helper is None for column in table.columns)
-        to = first - 1 if by < 0 else box[2] + 2
-        if to < 0 or to > own:
-            return
-        document = self._store.document
-        self._store.attempt(
-            self.tr("move columns"), lambda: arranging.move_columns(document, table.id, first, count, to)
+        self._store.edit_table(
+            say("move columns"),
+            lambda document, table: arranging.move_columns(document, table.id, first, last - first + 1, to),
         )
-        self._grid.choose((first + by, box[1], box[2] + by, box[3]))
-
-    def sort_up(self) -> None:
-        self.sort(descending=False)
-
-    def sort_down(self) -> None:
-        self.sort(descending=True)
+        self._place.choose((first + by, top, last + by, bottom))
 
     def sort(self, descending: bool) -> None:
         """Sort the rows by the current column."""
-        table, index = self._grid.cells.table, self._grid.currentIndex()
-        if table is None or not index.isValid():
+        column = self._current()
+        if column < 0:
             return
-        values = self._store.values.texts(table.id, index.column())
-        document = self._store.document
-        self._store.attempt(self.tr("sort rows"), lambda: arranging.sort_rows(document, table.id, values, descending))
+        values = self._store.values.texts(self._store.there.id, column)
+        self._store.edit_table(
+            say("sort rows"), lambda document, table: arranging.sort_rows(document, table.id, values, descending)
+        )
 
     def transpose(self) -> None:
-        table = self._grid.cells.table
-        if table is not None:
-            self._store.attempt(
-                self.tr("turn rows into columns"), lambda: arranging.transpose(self._store.document, table.id)
-            )
+        self._store.edit_table(
+            say("turn rows into columns"), lambda document, table: arranging.transpose(document, table.id)
+        )
 
     def set_number_text(self, number: NumberText) -> None:
         """Write the numbers of the selection so; a column selected from top to bottom keeps it for new rows."""
-        table, box = self._grid.cells.table, self._grid.chosen()
-        if table is not None and box is not None:
-            document = self._store.document
-            self._store.attempt(
-                self.tr("number text"), lambda: cell_edits.set_number_text(document, table.id, box, number)
+        box = self._box()
+        if box != NOWHERE:
+            self._store.edit_table(
+                say("number text"),
+                lambda document, table: cell_edits.set_number_text(document, table.id, box, number),
             )
-
-    def as_number(self) -> None:
-        self.set_number_text(PLAIN)
-
-    def as_percent(self) -> None:
-        self.set_number_text(PERCENT)
-
-    def as_date(self) -> None:
-        self.set_number_text(DATE)
-
-    def more_decimals(self) -> None:
-        self._decimals(1)
-
-    def fewer_decimals(self) -> None:
-        self._decimals(-1)
 
     def _decimals(self, by: int) -> None:
         """Show one decimal more or less, always that many, beginning from those shown now."""
-        index = self._grid.currentIndex()
+        index = self._place.currentIndex()
         if not index.isValid():
             return
-        how = self._grid.cells.number_text(index)
+        how = self._place.cells.number_text(index)
         sign = decimal_sign(self._store.document.locale)
-        digits = self._grid.cells.shown(index).partition(sign)[2]
+        digits = self._place.cells.shown(index).partition(sign)[2]
         shown = len("".join(c for c in digits if c.isdigit()))
         decimals = max(0, min(10, shown + by))
         self.set_number_text(msgspec.structs.replace(how, least_decimals=decimals, most_decimals=decimals))
 
     def give_back(self) -> None:
         """Selected helper cells that were changed by hand become the recipe's again."""
-        table = self._grid.cells.table
         cells: dict[tuple[int, int], Cell] = {
             (index.column(), index.row()): None
-            for index in self._grid.selectionModel().selectedIndexes()
-            if self._grid.cells.is_hand_made(index)
+            for index in self._place.selectionModel().selectedIndexes()
+            if self._place.cells.is_hand_made(index)
         }
-        if table is not None and cells:
-            self._grid.cells.put(cells, self.tr("give back to recipe"))
+        if cells:
+            self._place.cells.put(cells, say("give back to recipe"))
 
     def cut_loose(self) -> None:
         """The current helper column becomes the table's own."""
-        table, index = self._grid.cells.table, self._grid.currentIndex()
-        if table is not None and index.isValid():
-            column = table.columns[index.column()].id
-            document = self._store.document
-            self._store.attempt(self.tr("cut helper loose"), lambda: table_edits.cut_loose(document, table.id, column))
+        at = self._current()
+
+        def loose(document: Document, table: Table) -> Document:
+            return table_edits.cut_loose(document, table.id, table.columns[at].id)
+
+        if at >= 0:
+            self._store.edit_table(say("cut helper loose"), loose)

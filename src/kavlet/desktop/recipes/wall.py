@@ -21,6 +21,7 @@ from kavlet.core.document.document import Document
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.figures.table import HEADER
+from kavlet.core.messages import words
 from kavlet.core.recipes.features import Features
 from kavlet.core.recipes.recipe import QUESTIONS, Recipe
 from kavlet.core.values.errors import KavletError
@@ -50,17 +51,17 @@ class RecipeWall(QFrame):
         self._timer = QTimer(self)
         self._timer.setInterval(0)
         self._timer.timeout.connect(self._draw_next)
-        head = QLabel(self.tr("Recipes"))
+        head = QLabel(words("Recipes"))
         head.setObjectName("head")
-        self.says = QLabel(self.tr("Your figures, in every recipe. Choose one; undo takes it back."))
+        self.says = QLabel(words("Your figures, in every recipe. Choose one; undo takes it back."))
         self.says.setObjectName("quiet")
         self.search = QLineEdit()
-        self.search.setPlaceholderText(self.tr("Search: goal, share, count, over time …"))
-        self.search.setAccessibleName(self.tr("Search recipes"))
+        self.search.setPlaceholderText(words("Search: goal, share, count, over time …"))
+        self.search.setAccessibleName(words("Search recipes"))
         self.search.setClearButtonEnabled(True)
         self.search.setFixedWidth(280)
         self.search.textChanged.connect(lambda _: self._arrange())
-        self.close_button = QPushButton(self.tr("Close"))
+        self.close_button = QPushButton(words("Close"))
         self.close_button.clicked.connect(self.closed)
         top = QHBoxLayout()
         top.setSpacing(3 * UNIT)
@@ -83,7 +84,7 @@ class RecipeWall(QFrame):
         layout.setSpacing(3 * UNIT)
         layout.addLayout(top)
         layout.addWidget(self._scroll, 1)
-        store.changed.connect(self._refresh)
+        store.follow(self._refresh)
 
     def showEvent(self, event: object) -> None:
         super().showEvent(event)  # type: ignore[arg-type]
@@ -164,12 +165,12 @@ class RecipeWall(QFrame):
         return edits.add_chart(document, table.id, name)
 
     def _matching(self) -> list[str]:
-        words = self.search.text().casefold().split()
+        sought = self.search.text().casefold().split()
         recipes = recipes_of(self._store.document)
 
         def fits(recipe: Recipe) -> bool:
             text = f"{recipe.name} {recipe.title} {recipe.needs} {QUESTIONS[recipe.question]}".casefold()
-            return all(word in text for word in words)
+            return all(word in text for word in sought)
 
         return [name for name in self._order if name in recipes and fits(recipes[name])]
 
@@ -177,12 +178,14 @@ class RecipeWall(QFrame):
         """Best fits, then the others by question; what a search finds stands in one group."""
         recipes, names = recipes_of(self._store.document), self._matching()
         if self.search.text().strip():
-            return [(self.tr("Found"), names)]
+            return [(words("Found"), names)]
         of = self._features()
         best = [name for name in names if recipes[name].suits(of).score >= BEST][: max(3, self._columns())]
-        groups = [(self.tr("Fits your figures best"), best)] if best else []
-        for question, words in QUESTIONS.items():
-            groups.append((words, [name for name in names if name not in best and recipes[name].question == question]))
+        groups = [(words("Fits your figures best"), best)] if best else []
+        for question, head in QUESTIONS.items():
+            groups.append(
+                (words(head), [name for name in names if name not in best and recipes[name].question == question])
+            )
         return [(head, held) for head, held in groups if held]
 
     def _arrange(self) -> None:

@@ -1,5 +1,7 @@
 """The Stage place: which chart, its recipe, X-ray, ink and size; the chart itself; its layers; what Proof notices."""
 
+from collections.abc import Callable
+
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import (
     QComboBox,
@@ -14,11 +16,14 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from kavlet.core.document.lookup import recipes_of
+from kavlet.core.charts.overrides import ORDER
+from kavlet.core.messages import say, words
 from kavlet.core.recipes.recipe import QUESTIONS
+from kavlet.core.touch.parts import Part
 from kavlet.core.values.sizes import CHARTS
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.rest import Rest
+from kavlet.desktop.stage.layer_work import LayerCommands
 from kavlet.desktop.stage.rails import Rail
 from kavlet.desktop.stage.stepper import Stepper
 from kavlet.desktop.stage.strip import LayerStrip
@@ -63,44 +68,44 @@ class StagePanel(QFrame):
         layout.addWidget(self.stepper)
         layout.addWidget(self.strip)
         layout.addWidget(self.proof)
-        store.changed.connect(self.refresh)
+        store.follow(self.refresh, view=True)
         self.refresh()
 
     def _make_controls(self) -> QLabel:
         """The line above the chart: its name, its recipe, X-ray, ink, final size."""
         store = self._store
         self.charts = QComboBox()
-        self.charts.setAccessibleName(self.tr("Chart"))
+        self.charts.setAccessibleName(words("Chart"))
         self.charts.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
         self.charts.setMinimumContentsLength(16)
         self.charts.activated.connect(lambda i: store.show_chart(str(self.charts.itemData(i))))
         self.question = QLabel()
         self.question.setObjectName("quiet")
-        self.recipes = QPushButton(self.tr("Recipes"))
-        self.recipes.setToolTip(self.tr("Your figures in every recipe (Ctrl+Shift+R)"))
+        self.recipes = QPushButton(words("Recipes"))
+        self.recipes.setToolTip(words("Your figures in every recipe (Ctrl+Shift+R)"))
         self.recipes.clicked.connect(self.recipes_wanted)
         self.xray = QToolButton()
-        self.xray.setText(self.tr("X-ray"))
+        self.xray.setText(words("X-ray"))
         self.xray.setCheckable(True)
-        self.xray.setToolTip(self.tr("Show the helpers: how the chart is made (Ctrl+Shift+X)"))
+        self.xray.setToolTip(words("Show the helpers: how the chart is made (Ctrl+Shift+X)"))
         self.xray.clicked.connect(store.show_xray)
         self.solid = QToolButton()
-        self.solid.setText(self.tr("Solid"))
+        self.solid.setText(words("Solid"))
         self.solid.setCheckable(True)
-        self.solid.setToolTip(self.tr("Solid bodies, to be turned: Alt-drag the chart (Ctrl+Alt+S)"))
+        self.solid.setToolTip(words("Solid bodies, to be turned: Alt-drag the chart (Ctrl+Alt+S)"))
         self.solid.clicked.connect(self._wish_solid)
         self.ink = QSlider(Qt.Orientation.Horizontal)
         self.ink.setRange(0, 3)
         self.ink.setFixedWidth(64)
-        self.ink.setAccessibleName(self.tr("Ink"))
-        self.ink.setToolTip(self.tr("Ink: from bare to fully ruled"))
+        self.ink.setAccessibleName(words("Ink"))
+        self.ink.setToolTip(words("Ink: from bare to fully ruled"))
         self.ink.valueChanged.connect(self.ink_wanted)
-        ink_label = QLabel(self.tr("Ink"))
+        ink_label = QLabel(words("Ink"))
         ink_label.setObjectName("quiet")
         self.final_size = QComboBox()
-        self.final_size.setAccessibleName(self.tr("Size"))
-        self.final_size.setToolTip(self.tr("The chart’s final size"))
-        self.final_size.addItem(self.tr("own size"), "")
+        self.final_size.setAccessibleName(words("Size"))
+        self.final_size.setToolTip(words("The chart’s final size"))
+        self.final_size.addItem(words("own size"), "")
         for name in CHARTS:
             self.final_size.addItem(name, name)
         self.final_size.activated.connect(lambda i: self.size_wanted.emit(str(self.final_size.itemData(i))))
@@ -120,21 +125,41 @@ class StagePanel(QFrame):
         head.addWidget(self.final_size)
         return head
 
+    def follow(self, layers: LayerCommands) -> None:
+        """Let the commands on layers carry out what the strip and the ink ask for."""
+        store, strip = self._store, self.strip
+        self.ink_wanted.connect(lambda ink: layers.look(say("change ink"), {"ink": ink}))
+        strip.order_wanted.connect(lambda keys: layers.look(say("order layers"), {ORDER: keys}))
+        strip.hide_wanted.connect(lambda key: store.guard(lambda: layers.hide(key)))
+        strip.add_wanted.connect(lambda place: store.guard(lambda: layers.add_menu(place)))
+        strip.menu_wanted.connect(lambda key, place: store.guard(lambda: layers.menu(key, place)))
+
+    def offers(self, part: Part, layers: LayerCommands) -> list[tuple[str, Callable[[], object]]]:
+        """What fits a part under the mouse: hiding its layer, typing its text."""
+        match part.kind:
+            case "layer" | "mark":
+                return [(words("Hide layer"), lambda: layers.hide(part.key))]
+            case "text":
+                return [(words("Edit {text}", text=words(part.key)), lambda: self.view.edit_text(part.key))]
+            case "label":
+                return [(words("Edit labels"), lambda: self.view.edit_label(part))]
+            case _:
+                return []
+
     def refresh(self) -> None:
         """Name the chart and say what Proof found."""
-        chart, document = self._store.chart, self._store.document
+        chart, recipe = self._store.chart, self._store.recipe
         self._show_charts()
-        recipe = recipes_of(document).get(chart.recipe) if chart is not None else None
         if recipe is not None:
             self.question.setText(f"{recipe.title} – {QUESTIONS[recipe.question]}")
         elif chart is not None:
-            self.question.setText(self.tr("Layers of your own, without a recipe"))
+            self.question.setText(words("Layers of your own, without a recipe"))
         else:
-            self.question.setText(self.tr("The chart appears here as soon as there is a table."))
+            self.question.setText(words("The chart appears here as soon as there is a table."))
         for widget in (self.charts, self.recipes, self.xray, self.solid, self.ink, self.final_size):
             widget.setEnabled(chart is not None or (widget is self.recipes and self._store.table is not None))
         self.xray.setChecked(self._store.xray)
-        picture = self.view.picture if not self.view.problem else None
+        picture = self._store.picture_if_any()
         self._show_solid()
         self.strip.setVisible(chart is not None)
         if picture is not None and chart is not None:
@@ -157,19 +182,19 @@ class StagePanel(QFrame):
         self._show_solid()  # where a solid has no meaning, the button goes back
 
     def _show_solid(self) -> None:
-        picture = self.view.picture if not self.view.problem else None
+        picture = self._store.picture_if_any()
         self.solid.setChecked(picture is not None and picture.build.chart.as_solid is not None)
 
     def _at_rest(self) -> None:
         """The layers' cards and what Proof says follow when nothing moves any more."""
-        picture = self.view.picture if not self.view.problem else None
+        picture = self._store.picture_if_any()
         if not self.view.dragging:
             self.strip.show_picture(picture)
         if picture is None:
             self.proof.setText(" ")
             return
         found = [finding.message for finding in picture.findings]
-        self.proof.setText(self.tr("Proof: {}").format(" ".join(found)) if found else self.tr("Proof: nothing found."))
+        self.proof.setText(words("Proof: {}").format(" ".join(found)) if found else words("Proof: nothing found."))
 
     def _show_charts(self) -> None:
         charts, shown = self._store.document.charts, self._store.chart

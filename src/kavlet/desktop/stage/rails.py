@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QHBoxLayout, QSlider, QVBoxLayout, QWidget
 
 from kavlet.core.charts.solid import MOST_ANGLE
 from kavlet.core.document import dressing
+from kavlet.core.messages import say, words
 from kavlet.desktop.dress.fields import TextField
 from kavlet.desktop.look import UNIT, colours, qcolor
 from kavlet.desktop.store import Store
@@ -125,9 +126,9 @@ class Rail(QWidget):
         self._store, self._axis = store, axis
         level = axis == "turn"
         self.groove = Groove(Qt.Orientation.Horizontal if level else Qt.Orientation.Vertical)
-        name = self.tr("Turn") if level else self.tr("Tilt")
+        name = words("Turn") if level else words("Tilt")
         self.groove.setAccessibleName(name)
-        hint = self.tr("{}: drag, arrow keys or type; double-click goes back to the front").format(name)
+        hint = words("{}: drag, arrow keys or type; double-click goes back to the front").format(name)
         self.groove.setToolTip(hint)
         self.field = TextField(name)
         self.field.setToolTip(hint)
@@ -144,7 +145,7 @@ class Rail(QWidget):
         self.groove.reset.connect(lambda: self.take(0.0))
         self.groove.given_up.connect(lambda: store.try_out(None))
         self.field.committed.connect(self._typed)
-        store.changed.connect(self.refresh)
+        store.follow(self.refresh)
         self.refresh()
 
     def refresh(self) -> None:
@@ -165,20 +166,16 @@ class Rail(QWidget):
     def _moved(self, value: int) -> None:
         """Try an angle out while the grip is held; a key's step is taken at once."""
         if self.groove.isSliderDown():
-            chart = self._store.chart
-            if chart is not None:
-                looks = {f"solid.{self._axis}": value / FINE}
-                self._store.try_out(dressing.set_looks(self._store.document, chart.id, looks))
+            looks = {f"solid.{self._axis}": value / FINE}
+            self._store.try_out(dressing.set_looks(self._store.document, self._store.here.id, looks))
         else:
             self.take(value / FINE)
 
     def take(self, angle: float) -> None:
         """Turn the chart, as one edit."""
-        chart = self._store.chart
-        if chart is not None:
-            angle = round(min(MOST_ANGLE, max(-MOST_ANGLE, angle)), 1)
-            document = dressing.set_looks(self._store.document, chart.id, {f"solid.{self._axis}": angle})
-            self._store.apply(self.tr(self._axis), document)
+        looks = {f"solid.{self._axis}": round(min(MOST_ANGLE, max(-MOST_ANGLE, angle)), 1)}
+        name = say("turn") if self._axis == "turn" else say("tilt")
+        self._store.edit_chart(name, lambda document, chart: dressing.set_looks(document, chart.id, looks))
 
     def _typed(self, text: str) -> None:
         bare = text.strip().removesuffix("°").strip().replace("−", "-").replace(",", ".")

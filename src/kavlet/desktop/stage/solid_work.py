@@ -4,45 +4,47 @@ from PySide6.QtCore import QObject
 from PySide6.QtWidgets import QWidget
 
 from kavlet.core.document import solids
+from kavlet.core.messages import say
+from kavlet.desktop.command import Command, a_chart
 from kavlet.desktop.store import Store
+
+SEEN = {
+    "front": say("see from the front"),
+    "above": say("see from above"),
+    "corner": say("see from a corner"),
+}
 
 
 class SolidCommands(QObject):
     """Each method carries out one command; where a solid has no meaning, that is said in one sentence."""
 
-    def __init__(self, window: QWidget, store: Store) -> None:
-        super().__init__(window)
+    def __init__(self, parent: QWidget, store: Store) -> None:
+        super().__init__(parent)
         self._store = store
+        self.commands = (
+            Command("toggle_solid", "Solid", "Solid or flat", self.toggle, "Ctrl+Alt+S", a_chart, ("stage",)),
+            Command("see_from_front", "Solid", "See it from the front", lambda: self.see_from("front"), "Ctrl+Alt+2",
+                    a_chart, line_before=True),
+            Command("see_from_above", "Solid", "See it from above", lambda: self.see_from("above"), "Ctrl+Alt+3",
+                    a_chart),
+            Command("see_from_corner", "Solid", "See it from a corner", lambda: self.see_from("corner"), "Ctrl+Alt+4",
+                    a_chart),
+        )  # fmt: skip
 
-    def toggle_solid(self) -> None:
+    def toggle(self) -> None:
         """Make the chart solid, or flat again."""
-        chart, picture = self._store.chart, self._store.picture_if_any()
-        if chart is None or picture is None:
+        picture = self._store.picture_if_any()
+        if picture is None:
             return
         spec = picture.build.chart
         if spec.as_solid is not None:
-            self._store.apply(self.tr("make flat"), solids.made_flat(self._store.document, chart.id))
+            self._store.edit_chart(say("make flat"), lambda document, chart: solids.made_flat(document, chart.id))
         else:
-            self._store.attempt(
-                self.tr("make solid"), lambda: solids.made_solid(self._store.document, chart.id, spec)
+            self._store.edit_chart(
+                say("make solid"), lambda document, chart: solids.made_solid(document, chart.id, spec)
             )  # fmt: skip
-
-    def see_from_front(self) -> None:
-        self.see_from("front")
-
-    def see_from_above(self) -> None:
-        self.see_from("above")
-
-    def see_from_corner(self) -> None:
-        self.see_from("corner")
 
     def see_from(self, side: solids.ViewSide) -> None:
         """Turn the solid so that it is seen from a side."""
-        chart, picture = self._store.chart, self._store.picture_if_any()
-        if chart is None or picture is None:
-            return
-        spec = picture.build.chart
-        self._store.attempt(
-            self.tr("see from {}").format(side),
-            lambda: solids.seen_from(self._store.document, chart.id, spec, side),
-        )
+        spec = self._store.spec
+        self._store.edit_chart(SEEN[side], lambda document, chart: solids.seen_from(document, chart.id, spec, side))

@@ -10,6 +10,7 @@ from kavlet.core.document.document import Document
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.figures.cells import text_of
 from kavlet.core.figures.table import HEADER
+from kavlet.core.messages import say, words
 from kavlet.core.recipes.recipe import Steps
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.store import Store
@@ -27,11 +28,11 @@ class Stepper(QWidget):
         self.play = QToolButton()
         self.play.setText("▶")
         self.play.setCheckable(True)
-        self.play.setAccessibleName(self.tr("Play the periods"))
-        self.play.setToolTip(self.tr("Play the periods"))
+        self.play.setAccessibleName(words("Play the periods"))
+        self.play.setToolTip(words("Play the periods"))
         self.play.toggled.connect(self._toggle)
         self.slider = QSlider(Qt.Orientation.Horizontal)
-        self.slider.setAccessibleName(self.tr("Period"))
+        self.slider.setAccessibleName(words("Period"))
         self.slider.setSingleStep(TWEENS)
         self.slider.setPageStep(TWEENS)
         self.slider.valueChanged.connect(self._moved)
@@ -46,7 +47,7 @@ class Stepper(QWidget):
         layout.setSpacing(2 * UNIT)
         for widget, stretch in ((self.play, 0), (self.slider, 1), (self.period, 0)):
             layout.addWidget(widget, stretch)
-        store.changed.connect(self.refresh)
+        store.follow(self.refresh)
         self.refresh()
 
     def periods(self) -> list[str]:
@@ -96,13 +97,13 @@ class Stepper(QWidget):
         if self.slider.isSliderDown() or self._timer.isActive():
             self._store.try_out(document)
         else:
-            self._store.apply(self.tr("step to another period"), document)
+            self._store.apply(say("step to another period"), document)
 
     def _settle(self) -> None:
         """Take the nearest period."""
         document = self._at(1.0 + round(self.slider.value() / TWEENS))
         if document is not None:
-            self._store.apply(self.tr("step to another period"), document)
+            self._store.apply(say("step to another period"), document)
 
     def _toggle(self, on: bool) -> None:
         self.play.setText("❚❚" if on else "▶")

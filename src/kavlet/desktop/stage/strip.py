@@ -9,6 +9,7 @@ from kavlet.core.build import Picture
 from kavlet.core.charts.chart import AnyLayer
 from kavlet.core.compose.draw import draw
 from kavlet.core.compose.kinds import kind_of, type_name
+from kavlet.core.messages import words
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.touch.parts import Part
 from kavlet.desktop.look import CORNER, UNIT, colours, qcolor
@@ -37,7 +38,7 @@ class LayerCard(QWidget):
     def show_layer(self, layer: AnyLayer, scene: Scene, chosen: bool) -> None:
         """Stand for a layer, drawn as the scene holds it."""
         self.layer, self.scene, self.chosen = layer, scene, chosen
-        state = self.tr("helper") if layer.helper else self.tr("hidden") if layer.hidden else type_name(kind_of(layer))
+        state = words("helper") if layer.helper else words("hidden") if layer.hidden else type_name(kind_of(layer))
         self.setAccessibleName(f"{layer.name}, {state}")
         self.setToolTip(f"{layer.name} – {state}")
         self.update()
@@ -128,7 +129,7 @@ class LayerStrip(QFrame):
         self.cards: list[LayerCard] = []
         self._shown: tuple[object, ...] = ()
         self.setAcceptDrops(True)
-        self.setAccessibleName(self.tr("Layer strip"))
+        self.setAccessibleName(words("Layer strip"))
         self._inside = QWidget()
         self._row = QHBoxLayout(self._inside)
         self._row.setContentsMargins(0, 0, 0, 0)
@@ -141,10 +142,10 @@ class LayerStrip(QFrame):
         self._scroll.setWidget(self._inside)
         self.add = QToolButton()
         self.add.setText("+")
-        self.add.setToolTip(self.tr("Add a layer"))
-        self.add.setAccessibleName(self.tr("Add a layer"))
+        self.add.setToolTip(words("Add a layer"))
+        self.add.setAccessibleName(words("Add a layer"))
         self.add.clicked.connect(lambda: self.add_wanted.emit(self.add.mapToGlobal(self.add.rect().topLeft())))
-        self.head = QLabel(self.tr("Layers, back to front"))
+        self.head = QLabel(words("Layers, back to front"))
         self.head.setObjectName("quiet")
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)

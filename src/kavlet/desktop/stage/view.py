@@ -19,6 +19,7 @@ from kavlet.core.build import Picture
 from kavlet.core.charts.chart import Chart
 from kavlet.core.compose.figure import Mark
 from kavlet.core.document import dressing, solids
+from kavlet.core.messages import say, words
 from kavlet.core.touch.drags import DEGREES, Drag, begin, dragged, turning
 from kavlet.core.touch.parts import Part, boxes, marks_of, says, walk
 from kavlet.core.values.errors import KavletError
@@ -63,9 +64,9 @@ class StageView(QWidget):
         self.setAcceptDrops(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
-        self.setAccessibleName(self.tr("Stage"))
+        self.setAccessibleName(words("Stage"))
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)  # it fills its ground itself, and so repaints alone
-        store.changed.connect(self.refresh)
+        store.follow(self.refresh, view=True)
         store.selected.connect(self._selected)
         self.refresh()
 
@@ -79,13 +80,13 @@ class StageView(QWidget):
 
     def refresh(self) -> None:
         """Run the chart through its stages, and repaint."""
-        try:
-            self._picture = self._store.picture()
-            self.problem = ""
-        except KavletError as error:
-            self.problem = str(error)
         if self._store.chart is None:
-            self._picture = None
+            self._picture, self.problem = None, ""
+        else:
+            try:
+                self._picture, self.problem = self._store.drawn, ""
+            except KavletError as error:
+                self.problem = str(error)
         self.setAccessibleDescription(self.problem or (self._picture.figure.alt_text if self._picture else ""))
         self.update()
 
@@ -197,13 +198,10 @@ class StageView(QWidget):
 
     def _begin_turn(self, chart: Chart) -> None:
         """Turn the chart itself; where nothing of it can be solid, say so."""
-        try:
-            solids.check(chart)
-        except KavletError as error:
+        if self._store.guard(lambda: solids.check(chart)):
+            self._drag = turning(chart)
+        else:
             self._press = None
-            self._store.refuse(error)
-            return
-        self._drag = turning(chart)
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         if self._press is None:
@@ -212,7 +210,7 @@ class StageView(QWidget):
         self._press, self._drag, self.dragging = None, None, False
         if dragging and drag is not None:
             document = self._store.document
-            self._store.apply(self.tr(drag.name), document)
+            self._store.apply(say(drag.name), document)
             return
         del at
         if event.button() == Qt.MouseButton.MiddleButton:
@@ -270,7 +268,7 @@ class StageView(QWidget):
         width = max(280.0, self.sheet().right() - corner.x() - AIR) if part.kind == "text" else 220.0
         values = [column.values for column in self._store.values.of(chart.table)]
         self.editor = typed.TextEdit(text, typed.offers(part, values), self)
-        self.editor.setAccessibleName(self.tr("Edit {}").format(part.key))
+        self.editor.setAccessibleName(words("Edit {}").format(part.key))
         left, height = min(corner.x() - 6, self.width() - width), self.editor.sizeHint().height()
         self.editor.setGeometry(int(left), int(corner.y()) - 6, int(width), height)
         self.editor.committed.connect(lambda text: self._typed(part, text))
@@ -281,9 +279,9 @@ class StageView(QWidget):
         chart = self._store.chart
         self.setFocus()
         if chart is not None:
-            what = self.tr("labels") if part.kind == "label" else part.key
+            what = words("labels") if part.kind == "label" else part.key
             document = typed.with_text(self._store.document, chart, part, text)
-            self._store.apply(self.tr("change {}").format(what), document)
+            self._store.apply(say("change {what}", what=what), document)
 
     def wheelEvent(self, event: QWheelEvent) -> None:
         if event.modifiers() & Qt.KeyboardModifier.ControlModifier and self._picture is not None:
@@ -383,7 +381,7 @@ class StageView(QWidget):
             drag = begin(picture.figure, picture.build.chart, part, (), box.x if box else 0.0, box.y if box else 0.0)
             if drag is not None:
                 looks = drag.looks(way[0] * step, way[1] * step, 0.0, 0.0)
-                self._store.apply(self.tr(drag.name), dressing.set_looks(self._store.document, chart.id, looks))
+                self._store.apply(say(drag.name), dressing.set_looks(self._store.document, chart.id, looks))
 
     def _turn(self, way: tuple[int, int], step: float) -> None:
         """With nothing chosen, arrows turn and tilt a solid by degrees."""
@@ -391,7 +389,7 @@ class StageView(QWidget):
         if chart is not None and picture is not None and picture.build.chart.as_solid is not None:
             drag = turning(picture.build.chart)
             looks = drag.looks(way[0] * step / DEGREES, way[1] * step / DEGREES, 0.0, 0.0)
-            self._store.apply(self.tr(drag.name), dressing.set_looks(self._store.document, chart.id, looks))
+            self._store.apply(say(drag.name), dressing.set_looks(self._store.document, chart.id, looks))
 
     # Painting
 

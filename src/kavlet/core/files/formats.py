@@ -1,0 +1,123 @@
+"""All formats that tables are read from and written to: one entry each. Dialogs, the command line and docs read it.
+
+Pictures of charts are in `kavlet.export`, since some of them need Qt.
+"""
+
+from collections.abc import Callable, Iterable
+from pathlib import Path
+from typing import Any, Literal
+
+import msgspec
+from msgspec import Struct
+
+from kavlet.core.figures.cells import Value
+from kavlet.core.figures.recalculate import Values
+from kavlet.core.figures.table import HEADER, Table
+from kavlet.core.files import csv, json_records, ods, xlsx
+from kavlet.core.files.calculated import unrounded
+from kavlet.core.files.sheet import ReadSheet
+from kavlet.core.messages import say
+from kavlet.core.values.errors import KavletError
+
+Of = Literal["chart", "table", "document"]
+Tables = list[tuple[Table, Values]]
+
+
+class Wish(Struct, frozen=True):
+    """How a chart is to leave: the ending of the file, pixels per point for pictures, texts as outlines for SVG."""
+
+    ending: str
+    scale: float = 2.0
+    outlines: bool = False
+
+
+class Format(Struct, frozen=True):
+    """One format: its endings, what it is called, and what it can do with a chart or a table.
+
+    `reads` gives the cells of a file, `sheets` the names of its sheets where it has some to choose among; `writes`
+    makes the bytes of tables, `draws` those of a chart's picture. A `raster` has a scale.
+    """
+
+    endings: tuple[str, ...]
+    title: str
+    reads: Callable[[Path, str | None, str | None], ReadSheet] | None = None
+    sheets: Callable[[Path], list[str]] | None = None
+    writes: Callable[[Tables], bytes] | None = None
+    draws: Callable[[Any, Wish], bytes] | None = None
+    raster: bool = False
+
+    @property
+    def of(self) -> tuple[Of, ...]:
+        """What can be written in it."""
+        return tuple(one for one, can in (("chart", self.draws), ("table", self.writes)) if can is not None)  # type: ignore[misc]
+
+
+def _without_sheets(path: Path, sheet: str | None, part: str | None) -> None:
+    if sheet is not None or part is not None:
+        raise KavletError(say("{file} has no sheets to choose from.", file=path.name))
+
+
+def _read_csv(path: Path, sheet: str | None, part: str | None) -> ReadSheet:
+    _without_sheets(path, sheet, part)
+    return ReadSheet(csv.read(path))
+
+
+def _read_json(path: Path, sheet: str | None, part: str | None) -> ReadSheet:
+    _without_sheets(path, sheet, part)
+    return ReadSheet(json_records.read(path))
+
+
+def _rows(tables: Tables) -> list[list[Value]]:
+    """The values of the first table, row by row."""
+    table, values = tables[0]
+    columns = values.of(table.id)
+    return [[column.values[row] for column in columns] for row in range(table.height)]
+
+
+def _csv(tables: Tables) -> bytes:
+    """Values as text; text from the table stays text in any program."""
+    rows = [[csv.harmless(one) if isinstance(one, str) else unrounded(one) for one in row] for row in _rows(tables)]
+    return csv.dumps(rows).encode()
+
+
+def _json(tables: Tables) -> bytes:
+    """One object per row of figures, by the names in the first row."""
+    rows = _rows(tables)
+    keys = [unrounded(one) for one in rows[0]] if rows else []
+    held = [dict(zip(keys, map(json_records.plain, row), strict=True)) for row in rows[HEADER:]]
+    return msgspec.json.format(msgspec.json.encode(held), indent=1) + b"\n"
+
+
+TABLES: tuple[Format, ...] = (
+    Format(csv.SUFFIXES, "CSV", _read_csv, writes=_csv),
+    Format((xlsx.SUFFIX,), "XLSX", xlsx.read, xlsx.sheets, xlsx.dumps),
+    Format((ods.SUFFIX,), "ODS", ods.read, ods.sheets, ods.dumps),
+    Format((json_records.SUFFIX,), "JSON", _read_json, writes=_json),
+)
+
+
+def endings(formats: Iterable[Format], of: Of | None = None) -> tuple[str, ...]:
+    """The endings of formats: of those that something can be written in, or of all that are read."""
+    chosen = [one for one in formats if (one.reads is not None if of is None else of in one.of)]
+    return tuple(ending for one in chosen for ending in one.endings)
+
+
+def by_ending(formats: Iterable[Format], ending: str) -> Format | None:
+    """The format of an ending."""
+    return next((one for one in formats if ending.lower() in one.endings), None)
+
+
+def patterns(formats: Iterable[Format], of: Of | None = None) -> str:
+    """Patterns for a file dialog: *.csv *.xlsx …"""
+    return " ".join(f"*{ending}" for ending in endings(formats, of))
+
+
+def table_content(tables: Tables, ending: str) -> bytes:
+    """Tables as the bytes of a file. Raises KavletError for an ending that tables can't be written with."""
+    found = by_ending(TABLES, ending)
+    if found is None or found.writes is None:
+        raise KavletError(
+            say("A table can’t be written as {ending}.", ending=ending),
+            remedy=say("There are {endings}.", endings=" ".join(endings(TABLES, "table"))),
+        )
+    return found.writes(tables)

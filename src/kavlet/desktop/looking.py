@@ -1,0 +1,45 @@
+"""What the commands do to the window itself: light or dark, finding commands, saying what it is."""
+
+from collections.abc import Callable
+
+from PySide6.QtCore import QObject, QSettings
+from PySide6.QtGui import QAction
+from PySide6.QtWidgets import QMessageBox, QWidget
+
+import kavlet
+from kavlet.core.messages import words
+from kavlet.desktop.command import Command
+from kavlet.desktop.command_finder import CommandFinder
+from kavlet.desktop.look import apply_look
+
+
+class LookCommands(QObject):
+    """Commands that leave the document alone."""
+
+    def __init__(self, parent: QWidget, actions: Callable[[], dict[str, QAction]]) -> None:
+        super().__init__(parent)
+        self._parent, self._actions = parent, actions
+        self.commands = (
+            Command("find_command", "View", "Find a command…", self.find_command, "Ctrl+K"),
+            Command("look_light", "View", "Light window", lambda: self.choose_look("light"), line_before=True),
+            Command("look_dark", "View", "Dark window", lambda: self.choose_look("dark")),
+            Command("look_system", "View", "As the system", lambda: self.choose_look("system")),
+            Command("about", "Help", "About Kavlet", self.about),
+        )
+
+    def find_command(self) -> None:
+        """Open the command finder."""
+        CommandFinder(self._actions(), self._parent).show()
+
+    def choose_look(self, look: str) -> None:
+        QSettings().setValue("look", look)
+        apply_look()
+
+    def about(self) -> None:
+        text = words(
+            "<b>Kavlet {version}</b><p>Turns small tables into the charts no chart menu offers, "
+            "and shows how they are built.</p>"
+            "<p>MIT License. Faces under the SIL Open Font License 1.1.</p>",
+            version=kavlet.__version__,
+        )
+        QMessageBox.about(self._parent, words("About Kavlet"), text)

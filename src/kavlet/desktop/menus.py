@@ -1,0 +1,75 @@
+"""The menus: made of the commands that the places declare."""
+
+from collections.abc import Callable, Iterable
+from pathlib import Path
+
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtWidgets import QMenu, QMenuBar, QPushButton, QWidget
+
+from kavlet.core.messages import words
+from kavlet.desktop import recent
+from kavlet.desktop.command import Command, Commands
+from kavlet.desktop.store import Store
+
+Offer = tuple[str, Callable[[], object]]
+
+
+def history_commands(store: Store) -> tuple[Command, ...]:
+    """Undo and redo; what they would do stands in their names."""
+    return (
+        Command("undo", "Edit", "Undo", store.undo, "Ctrl+Z", lambda store: bool(store.history.undo_name)),
+        Command("redo", "Edit", "Redo", store.redo, "Ctrl+Shift+Z", lambda store: bool(store.history.redo_name)),
+    )
+
+
+class Menus:
+    """The menu bar and the context menus of a window."""
+
+    def __init__(self, parent: QWidget, store: Store, declared: Iterable[Command]) -> None:
+        self._parent, self._store = parent, store
+        self.commands = Commands(store, parent, declared)
+
+    def fill_bar(self, bar: QMenuBar, open_path: Callable[[Path], None]) -> None:
+        """All menus, in the order in which commands name them; files opened before below Open."""
+        for name in self.commands.menus:
+            menu = bar.addMenu(words(name))
+            self.commands.fill(menu, name)
+            if name == "File":
+                self._recent = QMenu(words("Open recent"), self._parent)
+                self._recent.aboutToShow.connect(lambda: self._fill_recent(open_path))
+                menu.insertMenu(self.commands.actions["save"], self._recent)
+
+    def deliver_button(self) -> QPushButton:
+        """The button at the bar's end, for what all work leads to."""
+        made = QPushButton(words("Deliver"))
+        made.setObjectName("main")
+        made.setToolTip(words("Take the chart away: PNG, SVG, PDF"))
+        made.clicked.connect(self.commands.actions["deliver"].trigger)
+        return made
+
+    def _fill_recent(self, open_path: Callable[[Path], None]) -> None:
+        self._recent.clear()
+        files = recent.recent()
+        for path in files:
+            action = self._recent.addAction(path.name)
+            action.setToolTip(str(path))
+            action.triggered.connect(lambda _checked=False, path=path: open_path(path))
+        if not files:
+            self._recent.addAction(words("No files yet")).setEnabled(False)
+
+    def popup(self, name: str, place: QPoint, first: Iterable[Offer] = ()) -> None:
+        """A context menu at a place of the screen: first what fits what is under the mouse, then its commands."""
+        menu = QMenu(self._parent)
+        menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        for text, do in first:
+            menu.addAction(text).triggered.connect(lambda _checked=False, do=do: self._store.guard(do))
+        self.commands.fill(menu, name)
+        menu.popup(place)
+
+    def refresh(self) -> None:
+        """Which commands can be carried out now, and what undo and redo would do."""
+        self.commands.refresh()
+        history = self._store.history
+        for name, edit in (("undo", history.undo_name), ("redo", history.redo_name)):
+            word = words("Undo") if name == "undo" else words("Redo")
+            self.commands.actions[name].setText(f"{word}: {edit}" if edit else word)

@@ -1,0 +1,66 @@
+"""What is done with colours, symbols and pictures: dropped on parts of the chart, added to the document."""
+
+from pathlib import Path
+
+import msgspec
+from PySide6.QtCore import QObject
+from PySide6.QtWidgets import QFileDialog, QWidget
+
+from kavlet.core.charts.looks import below, of_layer
+from kavlet.core.document import dressing
+from kavlet.core.document.document import Document
+from kavlet.core.files import pictures
+from kavlet.core.messages import say, words
+from kavlet.core.touch.parts import Part
+from kavlet.desktop.command import Command
+from kavlet.desktop.store import Store
+
+
+class PictureCommands(QObject):
+    """What can't be read is said in one sentence, and nothing changes."""
+
+    def __init__(self, parent: QWidget, store: Store) -> None:
+        super().__init__(parent)
+        self._parent, self._store = parent, store
+        self.commands = (Command("add_picture", "Dress", "Add a picture…", self.ask),)
+
+    def drop(self, part: Part | None, what: str) -> None:
+        """A colour, a symbol or a picture file dropped on a part fills it."""
+        on_layer = part is not None and part.kind in ("layer", "mark", "label")
+        key = part.key if part is not None and on_layer else self._store.spec.main
+        path = of_layer(key, "fill")
+        if part is not None and part.kind == "mark" and part in self._store.selection:
+            path = below(part.path, "fill")
+        if Path(what).suffix.lower() in pictures.KINDS and not what.startswith("#"):
+            self.add(Path(what), path)
+            return
+        fill: object = what if what.startswith("#") else _stretched(what)
+        self._store.edit_chart(
+            say("fill by dropping"), lambda document, chart: dressing.set_looks(document, chart.id, {path: fill})
+        )
+
+    def ask(self) -> None:
+        """Ask for an SVG, PNG or JPEG file and put it on the document's shelf."""
+        kinds = " ".join(f"*{one}" for one in pictures.KINDS)
+        name, _ = QFileDialog.getOpenFileName(
+            self._parent, words("Add a picture"), "", words("Pictures ({kinds})", kinds=kinds)
+        )
+        if name:
+            self.add(Path(name))
+
+    def add(self, path: Path, fill: str = "") -> None:
+        """Add a picture to the document, and fill a part with it where one is named."""
+
+        def added(document: Document) -> Document:
+            made = pictures.load(path)
+            others = tuple(one for one in document.pictures if one.name != made.name)
+            document = msgspec.structs.replace(document, pictures=(*others, made))
+            if not fill:
+                return document
+            return dressing.set_looks(document, self._store.here.id, {fill: _stretched(made.name)})
+
+        self._store.edit(say("add picture"), added)
+
+
+def _stretched(name: str) -> dict[str, object]:
+    return {"fill": "picture", "name": name, "how": "stretched"}

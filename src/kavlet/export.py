@@ -1,0 +1,60 @@
+"""All formats a chart can leave in. Qt is loaded only by those that need it."""
+
+from kavlet.core.build import Picture
+from kavlet.core.files import record, svg
+from kavlet.core.files.formats import TABLES, Format, Wish, by_ending, endings
+from kavlet.core.messages import say
+from kavlet.core.values.errors import KavletError
+
+
+def _svg(made: Picture, wish: Wish) -> bytes:
+    return svg.dumps(made.scene, wish.outlines).encode()
+
+
+def _json(made: Picture, wish: Wish) -> bytes:
+    del wish
+    build = made.build
+    return record.dumps(record.record(build.entry.recipe, build.helpers, made.figure, made.findings))
+
+
+def _png(made: Picture, wish: Wish) -> bytes:
+    from kavlet.paint import application, picture
+
+    application.for_painting()
+    return picture.png(made.scene, wish.scale)
+
+
+def _jpeg(made: Picture, wish: Wish) -> bytes:
+    from kavlet.paint import application, picture
+
+    application.for_painting()
+    return picture.jpeg(made.scene, wish.scale)
+
+
+def _pdf(made: Picture, wish: Wish) -> bytes:
+    from kavlet.paint import application, pdf
+
+    del wish
+    application.for_painting()
+    return pdf.pdf(made.scene)
+
+
+CHARTS: tuple[Format, ...] = (
+    Format((".png",), "PNG", draws=_png, raster=True),
+    Format((".jpg", ".jpeg"), "JPEG", draws=_jpeg, raster=True),
+    Format((".svg",), "SVG", draws=_svg),
+    Format((".pdf",), "PDF", draws=_pdf),
+    Format((".json",), "JSON record", draws=_json),
+)
+FORMATS: tuple[Format, ...] = (*CHARTS, *TABLES)
+
+
+def content(made: Picture, wish: Wish) -> bytes:
+    """The bytes of a chart's file. Raises KavletError for an ending that is not known, or a picture too large."""
+    found = by_ending(CHARTS, wish.ending)
+    if found is None or found.draws is None:
+        raise KavletError(
+            say("A chart can’t be written as {ending}.", ending=wish.ending),
+            remedy=say("There are {endings}.", endings=" ".join(endings(CHARTS, "chart"))),
+        )
+    return found.draws(made, wish)
