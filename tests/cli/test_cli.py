@@ -263,3 +263,20 @@ def test_a_palette_that_is_none_is_said(visitor_csv: Path) -> None:
         done = run("make", "funnel", visitor_csv, "-o", visitor_csv.parent / "made.svg", "--palette", asked)
         assert done.returncode == 3
         assert "nowhere" in done.stderr
+
+
+@pytest.mark.parametrize("ending", [".xlsx", ".ods", ".json", ".csv"])
+def test_calc_writes_every_format_of_tables(tmp_path: Path, ending: str) -> None:
+    table = tmp_path / "gates.csv"
+    table.write_text("gate,count\nNorth,3\nSouth,4\nTotal,=B2+B3\n", encoding="utf-8")
+    out = tmp_path / f"made{ending}"
+    done = run("calc", table, "-o", out)
+    assert done.returncode == 0, done.stderr
+    again = run("calc", out)
+    assert again.stdout.splitlines() == ["gate,count", "North,3", "South,4", "Total,7"]
+
+
+def test_calc_refuses_an_ending_that_is_no_table(tmp_path: Path) -> None:
+    table = tmp_path / "gates.csv"
+    table.write_text("gate,count\nNorth,3\n", encoding="utf-8")
+    assert run("calc", table, "-o", tmp_path / "made.png").returncode == 2
