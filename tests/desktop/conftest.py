@@ -27,6 +27,7 @@ def window(qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Win
     application()
     made = open_window(demo=True)
     made.resize(1280, 800)
+    made.worker.patience = 60.0  # what is asked for is done when the call returns
     qtbot.addWidget(made, before_close_func=lambda one: one.store.history.saved())
     qtbot.waitExposed(made)
     monkeypatch.setattr(QMessageBox, "exec", lambda _box: pytest.fail("A question was left open."))

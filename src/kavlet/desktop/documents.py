@@ -12,6 +12,7 @@ from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.figures.table import HEADER, Source
 from kavlet.core.files import csv, tables
 from kavlet.core.files import kavlet as kavlet_file
+from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.text.numbers import locale_of
 from kavlet.core.values.errors import KavletError
@@ -28,11 +29,10 @@ def opened(path: Path, locale: str) -> tuple[Document, bool]:
     return sources.link(document, document.tables[0].id, tables.seen(source)), False
 
 
-def added(document: Document, source: Source) -> tuple[Document, str, tuple[str, ...]]:
-    """The document with one more table, read from a file; its id, and notes on what was not kept."""
-    read = tables.read_source(source)
+def with_table(document: Document, source: Source, read: ReadSheet) -> tuple[Document, str]:
+    """The document with one more table, of what was read from a file; and its id."""
     document, table = edits.add_table(document, table_name(Path(source.path)), read.cells)
-    return sources.link(document, table, tables.seen(source)), table, read.notes
+    return sources.link(document, table, tables.seen(source)), table
 
 
 def table_name(path: Path) -> str:

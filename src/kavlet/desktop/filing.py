@@ -10,11 +10,12 @@ from kavlet.core.figures.cells import Cell
 from kavlet.core.files import atomic
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files.formats import TABLES, Wish, patterns
-from kavlet.core.messages import words
+from kavlet.core.messages import say, words
 from kavlet.desktop import documents, recent
 from kavlet.desktop.command import Command, a_chart
 from kavlet.desktop.deliver.sheet import DeliverSheet
 from kavlet.desktop.store import Store
+from kavlet.desktop.worker import Worker
 from kavlet.export import content
 
 
@@ -28,9 +29,9 @@ class FileCommands(QObject):
     opened = Signal(bool)
     saved = Signal(Path)
 
-    def __init__(self, parent: QWidget, store: Store) -> None:
+    def __init__(self, parent: QWidget, store: Store, worker: Worker) -> None:
         super().__init__(parent)
-        self._parent, self._store = parent, store
+        self._parent, self._store, self._worker = parent, store, worker
         self.wish = Wish(".png")
         self.commands = (
             Command("new_document", "File", "New", self.new_document, "Ctrl+N"),
@@ -62,10 +63,13 @@ class FileCommands(QObject):
 
     def open_path(self, path: Path) -> None:
         """Open a document, or a table as a new document; a file that can't be read changes nothing."""
-        self._store.guard(lambda: self._open(path))
+        locale = self.locale_name
+        self._worker.ask(
+            "open", say("Opening {file}", file=path.name), lambda: documents.opened(path, locale),
+            lambda made: self._take(path, *made),
+        )  # fmt: skip
 
-    def _open(self, path: Path) -> None:
-        document, is_held = documents.opened(path, self.locale_name)
+    def _take(self, path: Path, document: Document, is_held: bool) -> None:
         if not self.may_close():
             return
         self._store.load(document, path if is_held else None, path.stem, unsaved=not is_held)
@@ -118,7 +122,7 @@ class FileCommands(QObject):
 
     def deliver(self) -> None:
         """Show the Deliver sheet, then ask where to save."""
-        sheet = DeliverSheet(self._store.drawn, self.wish, self._parent)
+        sheet = DeliverSheet(self._store.drawn, self.wish, self._worker, self._parent)
         sheet.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         sheet.wished.connect(self._deliver_to)
         sheet.open()
@@ -129,9 +133,11 @@ class FileCommands(QObject):
         start = str(Path(self._folder()) / f"{name}{wish.ending}")
         chosen, _ = QFileDialog.getSaveFileName(self._parent, words("Deliver"), start, f"*{wish.ending}")
         if chosen:
-            path = _ending(Path(chosen), wish.ending)
-            if self._store.guard(lambda: atomic.write(path, content(self._store.drawn, wish))):
-                self.saved.emit(path)
+            path, picture = _ending(Path(chosen), wish.ending), self._store.drawn
+            self._worker.ask(
+                "deliver", say("Writing {file}", file=path.name), lambda: atomic.write(path, content(picture, wish)),
+                lambda _: self.saved.emit(path),
+            )  # fmt: skip
 
 
 def _ending(path: Path, ending: str) -> Path:

@@ -32,6 +32,8 @@ from kavlet.desktop.stage.panel import StagePanel
 from kavlet.desktop.stage.picture_work import PictureCommands
 from kavlet.desktop.stage.solid_work import SolidCommands
 from kavlet.desktop.store import Store
+from kavlet.desktop.work_bar import WorkBar
+from kavlet.desktop.worker import Worker
 
 SAYING_LASTS = 12_000  # milliseconds
 
@@ -42,12 +44,13 @@ class Window(QMainWindow):
     def __init__(self, store: Store) -> None:
         super().__init__()
         self.store = store
+        self.worker = Worker(store.refuse, self)
         self.figures = FiguresPanel(store)
         self.stage = StagePanel(store)
         self.dress = DressPanel(store)
-        self.wall = RecipeWall(store)
-        self.files = FileCommands(self, store)
-        self.tables = TableCommands(self, store)
+        self.wall = RecipeWall(store, self.worker)
+        self.files = FileCommands(self, store, self.worker)
+        self.tables = TableCommands(self, store, self.worker)
         self.recipes = RecipeCommands(self, store)
         self.charts = ChartCommands(self, store, self.stage.view, self.figures.cell_of_chart)
         self.layers = LayerCommands(self, store, self.stage.strip)
@@ -83,6 +86,8 @@ class Window(QMainWindow):
         self.saying = QLabel()
         self.saying.setObjectName("alarm")
         self.statusBar().addWidget(self.saying, 1)
+        self.work_bar = WorkBar(self.worker, self)
+        self.statusBar().addPermanentWidget(self.work_bar)
         self.statusBar().setSizeGripEnabled(False)
         self.setAcceptDrops(True)
         self.resize(1280, 800)
@@ -233,6 +238,7 @@ class Window(QMainWindow):
         if not self.files.may_close():
             event.ignore()
             return
+        self.worker.stop()
         settings = QSettings()
         settings.setValue("geometry", self.saveGeometry())
         settings.setValue("places", self.splitter.saveState())

@@ -15,10 +15,10 @@ from PySide6.QtWidgets import (
 
 from kavlet.core.build import Picture
 from kavlet.core.files.formats import Wish, by_ending
-from kavlet.core.messages import words
-from kavlet.core.values.errors import KavletError
+from kavlet.core.messages import say, words
 from kavlet.desktop.dress.fields import ChoiceField
 from kavlet.desktop.look import UNIT
+from kavlet.desktop.worker import Worker
 from kavlet.export import CHARTS, content
 from kavlet.paint.picture import image
 
@@ -32,10 +32,10 @@ class DeliverSheet(QDialog):
 
     wished = Signal(object)
 
-    def __init__(self, made: Picture, wish: Wish, parent: QWidget | None = None) -> None:
+    def __init__(self, made: Picture, wish: Wish, worker: Worker, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setWindowTitle(words("Deliver"))
-        self._made = made
+        self._made, self._worker = made, worker
         self.wish = wish
         self.preview = self._preview()
         formats = [(one.endings[0], one.title) for one in CHARTS if one.endings[0] != RECORD]
@@ -106,14 +106,18 @@ class DeliverSheet(QDialog):
         for widget in (self._scale_label, self.scale):
             widget.setVisible(raster)
         self.outlines.setVisible(wish.ending == ".svg")
-        size = self._made.scene.size
+        self.says.setText(words("Looking how large it gets …"))
+        self.save.setEnabled(False)
+        made = self._made
+        self._worker.ask(
+            "size", say("Encoding"), lambda: len(content(made, wish)), lambda size: self._say(wish, raster, size),
+            lambda error: self.says.setText(str(error)),
+        )  # fmt: skip
+
+    def _say(self, wish: Wish, raster: bool, length: int) -> None:
+        """How large the picture and its file are."""
+        kilobytes, size = length / 1000, self._made.scene.size
         millimetres = f"{size.width / 72 * 25.4:.0f} × {size.height / 72 * 25.4:.0f} mm"
-        try:
-            kilobytes = len(content(self._made, wish)) / 1000
-        except KavletError as error:
-            self.says.setText(str(error))
-            self.save.setEnabled(False)
-            return
         self.save.setEnabled(True)
         if raster:
             pixels = f"{round(size.width * wish.scale):,} × {round(size.height * wish.scale):,}"

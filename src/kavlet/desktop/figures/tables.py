@@ -1,5 +1,6 @@
 """What is done to tables as wholes: adding, naming, copying, deleting, following a file, exporting."""
 
+from collections.abc import Callable
 from pathlib import Path
 
 from PySide6.QtCore import QObject
@@ -12,12 +13,14 @@ from kavlet.core.figures.table import Source, Table
 from kavlet.core.files import atomic
 from kavlet.core.files import tables as table_files
 from kavlet.core.files.formats import TABLES, by_ending, endings, patterns, table_content
+from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.messages import Message, say, words
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop import documents
 from kavlet.desktop.command import Command, a_table
 from kavlet.desktop.figures.reading import ReadingSheet
 from kavlet.desktop.store import Store
+from kavlet.desktop.worker import Worker
 
 
 def a_source(store: Store) -> bool:
@@ -28,10 +31,9 @@ def a_source(store: Store) -> bool:
 class TableCommands(QObject):
     """Commands on the table in view."""
 
-    def __init__(self, parent: QWidget, store: Store) -> None:
+    def __init__(self, parent: QWidget, store: Store, worker: Worker) -> None:
         super().__init__(parent)
-        self._parent = parent
-        self._store = store
+        self._parent, self._store, self._worker = parent, store, worker
         self.commands = (
             Command("add_empty_table", "Tables", "New table", self.add_empty),
             Command("add_from_file", "Tables", "Add a table from a file…", self.add_from_file, "Ctrl+Shift+O"),
@@ -78,10 +80,18 @@ class TableCommands(QObject):
         self._store.guard(add)
 
     def _add(self, source: Source) -> None:
-        document, table, notes = documents.added(self._store.document, source)
-        self._store.apply(say("add table"), document)
-        self._store.show_table(table)
-        self._tell(notes)
+        def take(read: ReadSheet) -> None:
+            document, table = documents.with_table(self._store.document, source, read)
+            self._store.apply(say("add table"), document)
+            self._store.show_table(table)
+            self._tell(read.notes)
+
+        self._asked(source, take)
+
+    def _asked(self, source: Source, take: Callable[[ReadSheet], object]) -> None:
+        """Read a file beside the window, then take its cells over."""
+        name = say("Reading {file}", file=Path(source.path).name)
+        self._worker.ask("table", name, lambda: table_files.read_source(source), take)
 
     def ask_name(self) -> None:
         table = self._store.there
@@ -142,14 +152,17 @@ class TableCommands(QObject):
         self._take(say("update figures"), _source(self._store.there))
 
     def _take(self, name: Message, source: Source) -> None:
-        read = table_files.read_source(source)
+        table = self._store.there.id
 
-        def updated(document: Document, table: Table) -> Document:
-            document = sources.update(document, table.id, read.cells)
-            return sources.link(document, table.id, table_files.seen(source))
+        def take(read: ReadSheet) -> None:
+            def updated(document: Document) -> Document:
+                document = sources.update(document, table, read.cells)
+                return sources.link(document, table, table_files.seen(source))
 
-        self._store.edit_table(name, updated)
-        self._tell(read.notes)
+            self._store.edit(name, updated)
+            self._tell(read.notes)
+
+        self._asked(source, take)
 
     def unlink(self) -> None:
         self._store.edit_table(say("stop following"), lambda document, table: sources.link(document, table.id, None))

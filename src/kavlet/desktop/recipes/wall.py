@@ -1,5 +1,6 @@
 """The recipe wall: every recipe drawn live with the author's own figures, by question, best fits first."""
 
+from msgspec import Struct
 from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import (
@@ -21,35 +22,60 @@ from kavlet.core.document.document import Document
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.figures.table import HEADER
-from kavlet.core.messages import words
+from kavlet.core.messages import say, words
 from kavlet.core.recipes.features import Features
 from kavlet.core.recipes.recipe import QUESTIONS, Recipe
+from kavlet.core.scene.primitives import Scene
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Size
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.recipes.tile import WIDTH, RecipeTile
 from kavlet.desktop.store import Store
+from kavlet.desktop.worker import Worker
 
 TILE = Size(300, 200)
 BEST = 0.6  # from this score on, a recipe is among the best fits
 
 
+class Tried(Struct, frozen=True, eq=False):
+    """A document, and its table and chart (if any) that recipes are tried on."""
+
+    document: Document
+    table: str
+    chart: str
+
+
+def _made(on: Tried, name: str) -> Scene | KavletError:
+    """A recipe's chart without its texts, or why there is none."""
+    try:
+        document, chart = on.document, on.chart
+        if chart:
+            document = charting.try_recipe(document, chart, name)
+        else:
+            document, chart = edits.add_chart(document, on.table, name)
+        document = edits.change_chart(document, chart, title="", subtitle="", source="")
+        return picture(document, recalculate(document.tables), chart, TILE).scene
+    except KavletError as error:
+        return error
+
+
 class RecipeWall(QFrame):
-    """Chooses a recipe; draws one tile at a time, so that the window never waits for it."""
+    """Chooses a recipe; tiles are made one at a time beside the window, so that it never waits for them."""
 
     chosen = Signal(str)
     closed = Signal()
 
-    def __init__(self, store: Store, parent: QWidget | None = None) -> None:
+    def __init__(self, store: Store, worker: Worker, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setObjectName("panel")
-        self._store = store
+        self._store, self._worker = store, worker
         self.tiles: dict[str, RecipeTile] = {}
         self._due: list[str] = []
         self._order: list[str] = []
         self._drawn_for: tuple[object, ...] = ()
         self._timer = QTimer(self)
         self._timer.setInterval(0)
+        self._timer.setSingleShot(True)
         self._timer.timeout.connect(self._draw_next)
         head = QLabel(words("Recipes"))
         head.setObjectName("head")
@@ -121,9 +147,7 @@ class RecipeWall(QFrame):
         self._timer.start()
 
     def _features(self) -> Features:
-        table = self._store.table
-        if table is None:
-            raise KavletError("There is no table.")
+        table = self._store.there
         values = [column.values[HEADER:] for column in self._store.values.of(table.id)]
         return features(table, values)
 
@@ -133,36 +157,32 @@ class RecipeWall(QFrame):
         return bool(self._due)
 
     def _draw_next(self) -> None:
+        """Have the next tile's chart made beside the window; those of a table that is not in view any more are not."""
+        if not self.isVisible():
+            self._drawn_for = ()
         if not self._due or not self.isVisible():
-            self._timer.stop()
-            self._due = [] if not self._due else self._due
-            if not self.isVisible():
-                self._drawn_for = ()
             return
-        self._draw(self._due.pop(0))
+        name, tried = self._due[0], self._tried()
+        self._worker.ask(
+            "wall", say("Drawing recipes"), lambda: _made(tried, name), lambda made: self._drawn(name, made)
+        )  # fmt: skip
 
-    def _draw(self, name: str) -> None:
+    def _drawn(self, name: str, made: Scene | KavletError) -> None:
+        """Show a tile, and go on with the next."""
+        self._due = self._due[1:]
         tile = self.tiles.get(name)
-        if tile is None:
-            return
-        try:
-            document, chart = self.tried(name)
-            bare = edits.change_chart(document, chart, title="", subtitle="", source="")
-            made = picture(bare, recalculate(bare.tables), chart, TILE)
-        except KavletError as error:
+        if tile is not None and isinstance(made, KavletError):
             needs = recipes_of(self._store.document)[name].needs
-            tile.show_problem(f"{error.what} {error.remedy or needs}".strip())
-            return
-        tile.show_scene(made.scene, tile.reason)
+            tile.show_problem(f"{made.what} {made.remedy or needs}".strip())
+        elif tile is not None and isinstance(made, Scene):
+            tile.show_scene(made, tile.reason)
+        self._timer.start()
 
-    def tried(self, name: str) -> tuple[Document, str]:
-        """The document with the recipe tried on the table in view, and the chart it was tried on."""
-        document, table, chart = self._store.document, self._store.table, self._store.chart
-        if table is None:
-            raise KavletError("There is no table.")
-        if chart is not None and chart.table == table.id:
-            return charting.try_recipe(document, chart.id, name), chart.id
-        return edits.add_chart(document, table.id, name)
+    def _tried(self) -> Tried:
+        """What recipes are tried on: the table in view, as the chart in view where that reads it."""
+        table, chart = self._store.there, self._store.chart
+        mine = chart.id if chart is not None and chart.table == table.id else ""
+        return Tried(self._store.document, table.id, mine)
 
     def _matching(self) -> list[str]:
         sought = self.search.text().casefold().split()

@@ -1,0 +1,150 @@
+"""One thread beside the window's, for work that may take over 50 ms: reading files, the wall, encoding pictures.
+
+A request is frozen, and its answer is taken only while nothing newer was asked for the same purpose. What lasts is
+shown with its name and can be given up. Requests read immutable documents alone, so that nothing has to be locked.
+"""
+
+import threading
+from collections.abc import Callable
+from queue import Empty, SimpleQueue
+from time import monotonic
+from typing import Any
+
+from msgspec import Struct
+from PySide6.QtCore import QObject, Qt, QTimer, Signal
+
+from kavlet.core.messages import Message
+from kavlet.core.values.errors import KavletError
+
+PATIENCE = 0.05  # seconds the window waits itself, so that what is quick is done at once
+SHOWN_AFTER = 300  # milliseconds after which work is shown
+
+
+class Request(Struct, frozen=True, eq=False):
+    """What is to be done, what for, and what then: with the answer, or with the error that says why there is none."""
+
+    number: int
+    purpose: str
+    name: Message
+    do: Callable[[], Any]
+    then: Callable[[Any], object]
+    failed: Callable[[KavletError], object]
+
+
+class _Answer(Struct, frozen=True, eq=False):
+    request: Request
+    held: Any = None
+    error: BaseException | None = None
+
+
+class Worker(QObject):
+    """Does requests one after the other. `busy` tells the name of what takes long, and None when nothing does."""
+
+    busy = Signal(object)
+    _answered = Signal(object)
+
+    def __init__(self, failed: Callable[[KavletError], object], parent: QObject | None = None) -> None:
+        super().__init__(parent)
+        self.patience = PATIENCE
+        self._failed = failed
+        self._queue: SimpleQueue[Request | None] = SimpleQueue()
+        self._thread: threading.Thread | None = None
+        self._latest: dict[str, int] = {}
+        self._open: dict[int, Request] = {}
+        self._answers: SimpleQueue[_Answer] = SimpleQueue()
+        self._count = 0
+        self._shown = QTimer(self)
+        self._shown.setSingleShot(True)
+        self._shown.setInterval(SHOWN_AFTER)
+        self._shown.timeout.connect(self._show)
+        self._answered.connect(self._take_all, Qt.ConnectionType.QueuedConnection)
+
+    def ask(
+        self, purpose: str, name: Message, do: Callable[[], Any], then: Callable[[Any], object],
+        failed: Callable[[KavletError], object] | None = None,
+    ) -> None:  # fmt: skip
+        """Do something beside the window, then something with its answer, here; earlier requests for the same purpose
+        are given up. What is done within a moment is answered before this returns."""
+        self._count += 1
+        request = Request(self._count, purpose, name, do, then, failed or self._failed)
+        for number in [one.number for one in self._open.values() if one.purpose == purpose]:
+            del self._open[number]
+        self._latest[purpose] = request.number
+        self._open[request.number] = request
+        if self._thread is None:
+            self._thread = threading.Thread(target=self._run, name="kavlet-worker", daemon=True)
+            self._thread.start()
+        self._queue.put(request)
+        self._wait(request)
+        if self._open and not self._shown.isActive():
+            self._shown.start()
+
+    @property
+    def working(self) -> bool:
+        """Whether an answer is still expected."""
+        return bool(self._open)
+
+    def give_up(self, purpose: str | None = None) -> None:
+        """Expect no answer any more: for one purpose, or for all."""
+        self._open = {n: one for n, one in self._open.items() if purpose is not None and one.purpose != purpose}
+        self._rest()
+
+    def stop(self) -> None:
+        """Give all up and end the thread as soon as what it does is done."""
+        self.give_up()
+        if self._thread is not None:
+            self._queue.put(None)
+            self._thread = None
+
+    def _run(self) -> None:
+        while True:
+            request = self._queue.get()
+            if request is None:
+                return
+            if request.number not in self._open:
+                continue
+            try:
+                answer = _Answer(request, request.do())
+            except BaseException as error:
+                answer = _Answer(request, error=error)
+            self._answers.put(answer)
+            try:
+                self._answered.emit(None)
+            except RuntimeError:
+                return  # the window is gone
+
+    def _wait(self, request: Request) -> None:
+        """Wait a moment for the answer, and take those that come meanwhile."""
+        until = monotonic() + self.patience
+        while request.number in self._open and (left := until - monotonic()) > 0:
+            try:
+                answer = self._answers.get(timeout=left)
+            except Empty:
+                return
+            self._take(answer)
+
+    def _take_all(self) -> None:
+        while not self._answers.empty():
+            self._take(self._answers.get())
+
+    def _take(self, answer: _Answer) -> None:
+        """Hand an answer on, unless nobody waits for it any more."""
+        request = answer.request
+        if self._open.pop(request.number, None) is None:
+            return
+        self._rest()
+        if isinstance(answer.error, KavletError):
+            request.failed(answer.error)
+        elif answer.error is not None:
+            raise answer.error
+        else:
+            request.then(answer.held)
+
+    def _rest(self) -> None:
+        if not self._open:
+            self._shown.stop()
+            self.busy.emit(None)
+
+    def _show(self) -> None:
+        if self._open:
+            self.busy.emit(next(iter(self._open.values())).name)
