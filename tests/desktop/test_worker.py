@@ -21,6 +21,7 @@ def refused() -> list[KavletError]:
 
 @pytest.fixture
 def worker(qtbot: QtBot, refused: list[KavletError]) -> Worker:
+    del qtbot
     made = Worker(refused.append)
     made.patience = 0.0
     yield made  # type: ignore[misc]

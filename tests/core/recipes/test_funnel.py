@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from kavlet.core.build import Picture, picture
 from kavlet.core.compose.figure import Mark
-from kavlet.core.document import edits
+from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import Document
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.scene.primitives import Shape, Writing
@@ -20,7 +20,7 @@ from kavlet.core.values.geometry import Size
 
 def draw(document: Document, size: Size | None = None, **changes: Any) -> Picture:
     for name, value in changes.items():
-        document = edits.set_setting(document, "k1", name, value)
+        document = dressing.set_setting(document, "k1", name, value)
     return picture(document, recalculate(document.tables), "k1", size)
 
 

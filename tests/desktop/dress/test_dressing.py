@@ -11,7 +11,7 @@ from pytestqt.qtbot import QtBot
 from kavlet.core.touch.parts import Part
 from kavlet.desktop.dress.screen_pick import ScreenPick
 from kavlet.desktop.window import Window
-from tests.desktop.hands import figure, label, place, show
+from tests.desktop.hands import drag, figure, label, place, row, show, spec, type_in
 
 
 def test_a_label_is_typed_in_place_with_fields_and_cells_offered(window: Window, qtbot: QtBot) -> None:
@@ -136,3 +136,23 @@ def test_dress_is_pasted_on_all_charts_as_one_edit(window: Window) -> None:
     assert len(changed) == len(window.store.document.charts)
     window.store.undo()
     assert len([one for one in window.store.document.charts if 21.0 in one.dress.overrides.values()]) == 1
+
+
+def test_a_setting_has_one_field_and_whatever_sets_it_shows_there(window: Window, qtbot: QtBot) -> None:
+    show(window, "columns")
+    assert "frame.gap_width" not in window.dress.rows
+    field = window.dress.parameters.fields["gap"]
+    side = next(one for one in figure(window).marks if one.key == "series 1").block.rect  # type: ignore[union-attr]
+    start = place(window, side.x + 1, side.y + side.height / 2)
+    drag(window, qtbot, start, start + QPoint(-6, 0))
+    gap = spec(window).frame.gap_width  # type: ignore[union-attr]
+    assert gap < 60
+    assert field.text() == f"{gap:g}"  # type: ignore[attr-defined]
+    type_in(qtbot, field, "25")
+    assert spec(window).frame.gap_width == 25  # type: ignore[union-attr]
+    assert "frame.gap_width" not in window.store.here.dress.overrides
+    window.store.select(Part("axis", "along"))
+    assert "frame.along.maximum" in window.dress.rows  # chosen by itself, its fields are all here
+    type_in(qtbot, row(window, "frame.along.maximum"), "90")
+    window.store.select()
+    assert window.dress.parameters.fields["maximum"].text() == "90"  # type: ignore[attr-defined]

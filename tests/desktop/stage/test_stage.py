@@ -343,7 +343,7 @@ def test_several_parts_are_dressed_at_once_and_mixed_values_are_shown(window: Wi
 
 def test_a_wrong_value_is_refused_in_a_sentence(window: Window, qtbot: QtBot) -> None:
     show(window, "columns")
-    field = row(window, "frame.along.maximum")
+    field = row(window, "frame.along.step")
     type_in(qtbot, field, "many")
     assert field.property("wrong")
     assert window.store.chart is not None

@@ -8,46 +8,81 @@ import msgspec
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.looks import parse
 from kavlet.core.charts.overrides import leads
+from kavlet.core.document import edits
 from kavlet.core.document.document import ChartEntry, Document, with_chart
+from kavlet.core.document.lookup import find_recipe
+from kavlet.core.document.owning import is_moved_by, looks_of, owners
+from kavlet.core.recipes.recipe import Setting
+from kavlet.core.recipes.settings import checked_setting
+from kavlet.core.values.errors import KavletError
 
 What = Literal["all", "labels", "colours", "numbers"]
 _COLOURS = ("fill", "edge", "colour", "rules", "tone")
 
 
 def set_looks(document: Document, chart_id: str, looks: Mapping[str, Any]) -> Document:
-    """Values set by hand, by their path; None gives one back."""
+    """Values set by hand, by their path; None gives one back. One that a setting of the recipe owns sets the setting.
+
+    Raises KavletError for a value that the setting can't have.
+    """
     chart = document.chart(chart_id)
+    owned = {path: one for path, one in owners(document, chart).items() if path in looks}
     overrides = {path: value for path, value in chart.dress.overrides.items() if path not in looks}
-    overrides |= {path: value for path, value in looks.items() if value is not None}
-    return _with(document, chart, overrides)
+    overrides |= {path: value for path, value in looks.items() if value is not None and path not in owned}
+    document = _with(document, chart, overrides)
+    for path, parameter in owned.items():
+        value = looks[path]
+        setting = None if value is None else checked_setting(parameter, parameter.from_look(value))
+        document = set_setting(document, chart_id, parameter.name, setting)
+    return document
+
+
+def set_setting(document: Document, chart_id: str, name: str, value: Setting | None) -> Document:
+    """Set a parameter of the chart's recipe; None, or its default, gives it back to the recipe.
+
+    What was set by hand where the parameter decides is given back with it: the last word counts.
+    """
+    chart = document.chart(chart_id)
+    parameter = find_recipe(document, chart.recipe).parameter(name)
+    if parameter is None:
+        raise KavletError(f"The recipe {chart.recipe} has no setting “{name}”.")
+    settings = {key: held for key, held in chart.settings.items() if key != name}
+    if value is not None and value != parameter.default:
+        settings[name] = value
+    overrides = {path: held for path, held in chart.dress.overrides.items() if not is_moved_by(parameter, path)}
+    return edits.change_chart(_with(document, chart, overrides), chart_id, settings=settings)
 
 
 def give_back(document: Document, chart_id: str, paths: Iterable[str]) -> Document:
     """Values given back to recipe and theme: those at the paths, and all that lie below them."""
     chart = document.chart(chart_id)
     doomed = [parse(path) for path in paths]
-    overrides = {
-        path: value
-        for path, value in chart.dress.overrides.items()
-        if not any(parse(path).within(one) for one in doomed)
-    }
-    return _with(document, chart, overrides)
+
+    def goes(path: str) -> bool:
+        return any(parse(path).within(one) for one in doomed)
+
+    document = _with(document, chart, {path: value for path, value in chart.dress.overrides.items() if not goes(path)})
+    back = [one.name for path, one in owners(document, chart).items() if goes(path) and one.name in chart.settings]
+    for name in back:
+        document = set_setting(document, chart_id, name, None)
+    return document
 
 
 def give_all_back(document: Document, chart_id: str) -> Document:
     """Everything set by hand on a chart given back."""
-    return _with(document, document.chart(chart_id), {})
+    chart = document.chart(chart_id)
+    return give_back(document, chart_id, looks_of(document, chart))
 
 
 def _with(document: Document, chart: ChartEntry, overrides: dict[str, Any]) -> Document:
     dress = msgspec.structs.replace(chart.dress, overrides=overrides)
-    return with_chart(document, msgspec.structs.replace(chart, dress=dress))
+    return with_chart(document, msgspec.structs.replace(document.chart(chart.id), dress=dress))
 
 
-def copied(chart: ChartEntry, what: What = "all", layer: str = "") -> dict[str, Any]:
+def copied(document: Document, chart_id: str, what: What = "all", layer: str = "") -> dict[str, Any]:
     """What of a chart's looks is copied; with a `layer`, only that layer's. Looks of single rows stay behind."""
     found: dict[str, Any] = {}
-    for path, value in chart.dress.overrides.items():
+    for path, value in looks_of(document, document.chart(chart_id)).items():
         look = parse(path)
         if look.row is not None or (layer and look.layer != layer):
             continue
@@ -68,7 +103,21 @@ def pasted(
     document: Document, chart_id: str, looks: Mapping[str, Any], old: str = "", keys: tuple[str, ...] = ()
 ) -> Document:
     """Copied looks put on another chart; those of the layer `old` go to all of the layers `keys`."""
-    return set_looks(document, chart_id, moved(looks, old, keys))
+    return set_looks(document, chart_id, limited(document, chart_id, moved(looks, old, keys)))
+
+
+def limited(document: Document, chart_id: str, looks: Mapping[str, Any]) -> dict[str, Any]:
+    """Looks as far as the settings that own them go: for gestures, and for what another recipe has had."""
+    held = dict(looks)
+    for path, parameter in owners(document, document.chart(chart_id)).items():
+        value = held.get(path)
+        if isinstance(value, float | int) and parameter.type == "number":
+            low, high = parameter.minimum, parameter.maximum
+            value = max(value, low / parameter.times) if low is not None else value
+            held[path] = min(value, high / parameter.times) if high is not None else value
+        elif value is not None and parameter.type == "choice" and parameter.from_look(value) not in parameter.choices:
+            del held[path]
+    return held
 
 
 def moved(looks: Mapping[str, Any], old: str, keys: tuple[str, ...]) -> dict[str, Any]:

@@ -14,7 +14,6 @@ from kavlet.core.document.lookup import find_recipe, series_role
 from kavlet.core.figures.cells import Cell, Formula
 from kavlet.core.figures.references import Shift, filled, shifted
 from kavlet.core.figures.table import HEADER, Column, Table
-from kavlet.core.recipes.recipe import Setting
 from kavlet.core.values.errors import KavletError
 
 MOST_ROWS, MOST_COLUMNS = 100_000, 1_000
@@ -80,15 +79,6 @@ def drop_role(document: Document, chart_id: str, column: str) -> Document:
     """Take a column's role away; others that share it keep it."""
     roles = {name: tuple(one for one in held if one != column) for name, held in document.chart(chart_id).roles.items()}
     return change_chart(document, chart_id, roles={name: held for name, held in roles.items() if held})
-
-
-def set_setting(document: Document, chart_id: str, name: str, value: Setting | None) -> Document:
-    """Set a parameter of the chart's recipe; None, or its default, gives it back to the recipe."""
-    chart = document.chart(chart_id)
-    settings = {key: held for key, held in chart.settings.items() if key != name}
-    if value is not None and value != find_recipe(document, chart.recipe).defaults[name]:
-        settings[name] = value
-    return change_chart(document, chart_id, settings=settings)
 
 
 def set_cells(document: Document, table_id: str, cells: CellChanges) -> Document:

@@ -8,7 +8,7 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.checks import needing
 from kavlet.core.recipes.columns import STACKS, formulas
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, VALUES, choice, flag, number, optional, series_key, series_said
+from kavlet.core.recipes.parts import NAME, VALUES, choice, flag, number, scale_ends, series_key, series_said
 from kavlet.core.recipes.recipe import Inputs, Recipe
 from kavlet.core.shapes.curve import Course
 from kavlet.core.values.number_text import WHOLE_PERCENT
@@ -37,11 +37,8 @@ def chart(inputs: Inputs) -> Chart:
     )
     axis = bool(settings["axis"])
     low, high = (inputs.setting(name) if inputs.is_set(name) else None for name in ("minimum", "maximum"))
-    along = (
-        Scale(minimum=0.0, maximum=1.0, number=WHOLE_PERCENT, visible=axis, grid=axis)
-        if stack == "share"
-        else Scale(minimum=low, maximum=high, visible=axis, grid=axis)
-    )
+    shares = Scale(minimum=low or 0.0, maximum=high or 1.0, number=WHOLE_PERCENT, visible=axis, grid=axis)
+    along = shares if stack == "share" else Scale(minimum=low, maximum=high, visible=axis, grid=axis)
     return Chart(
         Cartesian(gap_width=0.0, along=along, across=Scale(kind="category", line=True)),
         layers,
@@ -62,13 +59,14 @@ AREAS = Recipe(
     needs="Names of points in time, and one column of numbers or more.",
     roles=(NAME, VALUES),
     parameters=(
-        choice("stack", "How series stand to each other.", "stacked", "behind each other", "100 %"),
-        choice("course", "How the edge goes from value to value.", "straight", "smooth", "stepped"),
-        choice("missing", "What a missing value does.", "break", "bridge", "drop"),
-        number("opacity", 55.0, "How dense areas behind each other are.", 5.0, 100.0, "%"),
-        flag("axis", True, "Show the scale and its gridlines."),
-        optional("minimum", "Where the scale starts; found when left out."),
-        optional("maximum", "Where the scale ends; found when left out."),
+        choice("stack", "How series stand to each other.", "stacked", "behind each other", "100 %").moving(
+            "stack", "opacity", "frame.along.minimum", "frame.along.maximum"
+        ),
+        choice("course", "How the edge goes from value to value.", "straight", "smooth", "stepped").moving("course"),
+        choice("missing", "What a missing value does.", "break", "bridge", "drop").moving("missing"),
+        number("opacity", 55.0, "How dense areas behind each other are.", 5.0, 100.0, "%").moving("opacity"),
+        flag("axis", True, "Show the scale and its gridlines.").moving("frame.along.visible", "frame.along.grid"),
+        *scale_ends(),
     ),
     helpers=(),
     formulas=formulas,

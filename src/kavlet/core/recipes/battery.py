@@ -11,7 +11,7 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.dress.fills import GradientFill
 from kavlet.core.recipes.checks import need_above_zero, need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import OF, ROW, choice, number, optional, text, total_of
+from kavlet.core.recipes.parts import OF, ROW, direction, number, optional, text, total_of
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Repeats, Role
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError
@@ -161,7 +161,7 @@ BATTERY = Recipe(
         optional("budget", "What there is to spend.", 0.0),
         OF,
         ROW,
-        choice("direction", "Standing or lying.", "standing", "lying"),
+        direction("standing"),
         number("cells", 0.0, "Cells the charge is parted into; 0 for none.", 0.0, 40.0),
         number("low", 20.0, "Up to this much left, the charge has the colour of a fall.", 0.0, 100.0, "%"),
         number("middle", 45.0, "Up to this much left, it has a colour between.", 0.0, 100.0, "%"),

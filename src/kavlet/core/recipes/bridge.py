@@ -24,7 +24,7 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.figures.cells import text_of
 from kavlet.core.recipes.checks import need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, choice, flag, gap, text
+from kavlet.core.recipes.parts import NAME, choice, direction, flag, gap, text
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Role
 from kavlet.core.text.numbers import written
 
@@ -218,8 +218,8 @@ BRIDGE = Recipe(
             "totals", "Which rows are totals, where no column marks them.", "found", "first", "first and last", "none"
         ),
         flag("connectors", True, "Carry each level on to the next bar by a line."),
-        choice("labels", "Where the figures stand.", "by sign", "above", "none"),
-        choice("direction", "Standing or lying.", "standing", "lying"),
+        choice("labels", "Where the figures stand.", "by sign", "above", "none").moving("label.position"),
+        direction("standing"),
         gap(45.0),
     ),
     helpers=HELPERS,

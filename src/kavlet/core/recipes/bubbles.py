@@ -4,6 +4,7 @@ from kavlet.core.charts.bubbles import Bubbles
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
+from kavlet.core.charts.looks import of_layer
 from kavlet.core.recipes.checks import needing
 from kavlet.core.recipes.columns import formulas
 from kavlet.core.recipes.features import Features, Suited, when
@@ -50,12 +51,14 @@ BUBBLES = Recipe(
     needs="Three columns of numbers.",
     roles=(NAME, X, Y, Role("size", "number", "The figure shown as size.")),
     parameters=(
-        choice("by", "What grows with the figure.", "area", "diameter"),
-        number("largest", 22.0, "The largest bubble, of the plot’s shorter side.", 2.0, 80.0, "%"),
+        choice("by", "What grows with the figure.", "area", "diameter").at(of_layer("value", "by")),
+        number("largest", 22.0, "The largest bubble, of the plot’s shorter side.", 2.0, 80.0, "%").at(
+            of_layer("value", "largest"), 100.0
+        ),
         flag("labels", True, "Write the names in or beside the bubbles."),
         flag("vary", False, "A colour of its own for each bubble."),
         flag("zero", False, "Keep zero in sight."),
-        flag("log", False, "Logarithmic scales."),
+        flag("log", False, "Logarithmic scales.").moving("frame.along.kind"),
     ),
     helpers=(),
     formulas=formulas,

@@ -10,7 +10,7 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, VALUE, choice, gap, optional, said
+from kavlet.core.recipes.parts import NAME, VALUE, direction, gap, optional, said
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe
 
 
@@ -80,7 +80,7 @@ CAPPED_BARS = Recipe(
     roles=(NAME, VALUE),
     parameters=(
         optional("cap", "Where bars are cut; a quarter above the second largest when left out.", 0.0),
-        choice("direction", "Standing or lying.", "standing", "lying"),
+        direction("standing"),
         gap(45.0),
     ),
     helpers=(HelperColumn("shown", "The value, at most the cap."),),

@@ -10,7 +10,7 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.dress.fills import GradientFill
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, SHARE_SCALE, choice, flag, gap, listed, number, optional
+from kavlet.core.recipes.parts import NAME, SHARE_SCALE, direction, flag, gap, listed, number, optional
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, Role, finite
 from kavlet.core.values.number_text import WHOLE_PERCENT
 
@@ -111,8 +111,8 @@ CAPSULE = Recipe(
     parameters=(
         optional("whole", "What a full capsule stands for; found from the figures when left out.", 0.0),
         Parameter("symbol", "symbol", "bird", "The symbol that rides in the end of each capsule."),
-        number("size", 0.0, "The symbol’s size in points; 0 for what the capsule holds.", 0.0, 200.0, "pt"),
-        choice("direction", "Lying or standing.", "lying", "standing"),
+        number("size", 0.0, "The symbol’s size; 0 for what the capsule holds.", 0.0, 200.0, "pt").moving("size"),
+        direction("lying"),
         flag("round", True, "Shade the capsules, so that they look round."),
         gap(55.0),
     ),

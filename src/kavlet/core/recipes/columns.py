@@ -10,7 +10,17 @@ from kavlet.core.charts.layer import Stack
 from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.checks import needing
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, VALUES, choice, flag, gap, number, optional, series_key, series_said
+from kavlet.core.recipes.parts import (
+    NAME,
+    VALUES,
+    choice,
+    flag,
+    gap,
+    overlap,
+    scale_ends,
+    series_key,
+    series_said,
+)
 from kavlet.core.recipes.recipe import Inputs, Parameter, Places, Recipe
 from kavlet.core.shapes.body import BodyForm
 from kavlet.core.values.number_text import WHOLE_PERCENT
@@ -51,11 +61,8 @@ def build(inputs: Inputs, lying: bool) -> Chart:
         )
     axis = bool(settings["axis"])
     low, high = (inputs.setting(name) if inputs.is_set(name) else None for name in ("minimum", "maximum"))
-    along = (
-        Scale(minimum=0.0, maximum=1.0, number=WHOLE_PERCENT, visible=axis, grid=axis)
-        if stack == "share"
-        else Scale(minimum=low, maximum=high, number=None, visible=axis, grid=axis)
-    )
+    shares = Scale(minimum=low or 0.0, maximum=high or 1.0, number=WHOLE_PERCENT, visible=axis, grid=axis)
+    along = shares if stack == "share" else Scale(minimum=low, maximum=high, number=None, visible=axis, grid=axis)
     return Chart(
         Cartesian(
             lying=lying,
@@ -78,14 +85,15 @@ def parameters(
     stacks = (default, *(one for one in STACKS if one != default))
     says = (labels, *(one for one in ("none", "values", "shares") if one != labels))
     return (
-        choice("stack", "How series stand to each other.", *stacks),
-        choice("form", "The bars’ form.", "square", "rounded", "capsule", "cylinder"),
-        choice("labels", "What is written at the bars.", *says),
-        flag("axis", axis, "Show the scale and its gridlines."),
-        optional("minimum", "Where the scale starts; found when left out."),
-        optional("maximum", "Where the scale ends; found when left out."),
+        choice("stack", "How series stand to each other.", *stacks).moving(
+            "stack", "edge", "label.position", "frame.along.minimum", "frame.along.maximum"
+        ),
+        choice("form", "The bars’ form.", "square", "rounded", "capsule", "cylinder").moving("form"),
+        choice("labels", "What is written at the bars.", *says).moving("label.template"),
+        flag("axis", axis, "Show the scale and its gridlines.").moving("frame.along.visible", "frame.along.grid"),
+        *scale_ends(),
         gap(60.0),
-        number("overlap", 0.0, "How far bars side by side overlap, of their thickness.", -100.0, 100.0, "%"),
+        overlap("How far bars side by side overlap, of their thickness."),
     )
 
 

@@ -12,7 +12,7 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.checks import needing
 from kavlet.core.recipes.columns import STACKS, formulas
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, choice, flag, gap, listed, number
+from kavlet.core.recipes.parts import NAME, choice, flag, gap, listed, overlap
 from kavlet.core.recipes.recipe import Inputs, Recipe, Role
 from kavlet.core.shapes.curve import Course
 
@@ -78,14 +78,14 @@ COMBINED = Recipe(
         Role("line", "number", "The figures that go in front.", many=True),
     ),
     parameters=(
-        choice("front", "What goes with the columns.", "line", "points", "area"),
-        flag("second", False, "Put it on a second axis."),
-        choice("course", "How the line goes from value to value.", "straight", "smooth", "stepped"),
-        choice("stack", "How columns stand to each other.", *STACKS),
+        choice("front", "What goes with the columns.", "line", "points", "area").moving("spot", "width"),
+        flag("second", False, "Put it on a second axis.").moving("second", "frame.along.title"),
+        choice("course", "How the line goes from value to value.", "straight", "smooth", "stepped").moving("course"),
+        choice("stack", "How columns stand to each other.", *STACKS).moving("stack"),
         flag("labels", False, "Write the columns’ figures."),
-        flag("axis", True, "Show the scale and its gridlines."),
+        flag("axis", True, "Show the scale and its gridlines.").moving("frame.along.visible", "frame.along.grid"),
         gap(60.0),
-        number("overlap", 0.0, "How far columns side by side overlap.", -100.0, 100.0, "%"),
+        overlap("How far columns side by side overlap."),
     ),
     helpers=(),
     formulas=formulas,

@@ -21,7 +21,7 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.figures.cells import text_of
 from kavlet.core.recipes.checks import largest, need_no_negatives, need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import choice, flag, gap, listed
+from kavlet.core.recipes.parts import choice, direction, flag, gap, listed
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Role
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError
@@ -151,8 +151,8 @@ FUNNEL = Recipe(
         Role("value", "number", "How many are left at each stage."),
     ),
     parameters=(
-        choice("shape", "Square steps, or bodies that narrow to the next.", "stepped", "tapered"),
-        choice("direction", "Stages below or beside each other.", "lying", STANDING),
+        choice("shape", "Square steps, or bodies that narrow to the next.", "stepped", "tapered").moving("form"),
+        direction("lying", "Stages below or beside each other."),
         flag("values", True, "Write each stage’s value on its bar."),
         choice("rates", "Where the step rates stand.", "between", "beside", "none"),
         flag("overall", True, "Write the share of the first stage in a margin."),

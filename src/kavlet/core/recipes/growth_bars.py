@@ -13,7 +13,7 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.checks import need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, choice, flag, gap, listed, number
+from kavlet.core.recipes.parts import NAME, direction, flag, gap, listed, number
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Role
 from kavlet.core.values.number_text import PERCENT
 
@@ -89,9 +89,11 @@ GROWTH_BARS = Recipe(
         Role("after", "number", "The figures of the later period."),
     ),
     parameters=(
-        choice("direction", "Lying or standing.", "lying", "standing"),
+        direction("lying"),
         flag("colours", True, "Rises and falls in their own colours."),
-        number("decimals", 0.0, "Decimals of the percentages.", 0.0, 4.0),
+        number("decimals", 0.0, "Decimals of the percentages.", 0.0, 4.0).moving(
+            "label.number.most_decimals", "label.number.least_decimals"
+        ),
         gap(50.0),
     ),
     helpers=(HelperColumn("change", "The change, of the earlier figure.", PERCENT),),

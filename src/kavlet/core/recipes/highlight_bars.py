@@ -11,7 +11,7 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.checks import need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, VALUE, choice, flag, gap, said
+from kavlet.core.recipes.parts import NAME, VALUE, choice, direction, flag, gap, said
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Parameter, Places, Recipe, Role, finite
 from kavlet.core.values.errors import KavletError
 
@@ -113,8 +113,8 @@ HIGHLIGHT_BARS = Recipe(
         Parameter("named", "text", "", "The name of the row that stands out, or a cell."),
         Parameter("than", "number", "", "The number of above and below.", optional=True),
         choice("labels", "Which bars are labelled.", "all", "highlight", "none"),
-        choice("direction", "Standing or lying.", "standing", "lying"),
-        flag("axis", False, "Show the scale."),
+        direction("standing"),
+        flag("axis", False, "Show the scale.").moving("frame.along.visible", "frame.along.grid"),
         gap(50.0),
     ),
     helpers=(

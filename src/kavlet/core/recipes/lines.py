@@ -11,7 +11,7 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.checks import needing
 from kavlet.core.recipes.columns import formulas
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, VALUES, choice, flag, number, optional, series_key, series_said
+from kavlet.core.recipes.parts import NAME, VALUES, choice, flag, number, scale_ends, series_key, series_said
 from kavlet.core.recipes.recipe import Inputs, Recipe
 from kavlet.core.shapes.curve import Course
 
@@ -67,15 +67,14 @@ LINES = Recipe(
     needs="Names of points in time, and one column of numbers or more.",
     roles=(NAME, VALUES),
     parameters=(
-        choice("course", "How the line goes from value to value.", "straight", "smooth", "stepped"),
-        flag("points", True, "A point at each value."),
-        choice("labels", "Which values are written.", "none", "ends", "all"),
-        choice("missing", "What a missing value does.", "break", "bridge", "drop"),
-        number("width", 2.25, "The line’s width.", 0.25, 20.0, "pt"),
-        flag("axis", True, "Show the scale and its gridlines."),
+        choice("course", "How the line goes from value to value.", "straight", "smooth", "stepped").moving("course"),
+        flag("points", True, "A point at each value.").moving("spot"),
+        choice("labels", "Which values are written.", "none", "ends", "all").moving("label.when"),
+        choice("missing", "What a missing value does.", "break", "bridge", "drop").moving("missing"),
+        number("width", 2.25, "The line’s width.", 0.25, 20.0, "pt").moving("width"),
+        flag("axis", True, "Show the scale and its gridlines.").moving("frame.along.visible", "frame.along.grid"),
         flag("zero", True, "Keep zero in sight."),
-        optional("minimum", "Where the scale starts; found when left out."),
-        optional("maximum", "Where the scale ends; found when left out."),
+        *scale_ends(),
     ),
     helpers=(),
     formulas=formulas,

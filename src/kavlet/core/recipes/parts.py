@@ -2,6 +2,8 @@
 
 import math
 
+import msgspec
+
 from kavlet.core.charts.labels import Label, Position
 from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.recipe import Inputs, Parameter, Places, Role
@@ -21,10 +23,36 @@ OF = Parameter(
 )
 SHARE_SCALE = Scale(minimum=0.0, maximum=1.0, number=PERCENT, visible=False)
 MOST_SAID = 12
+GAP = "frame.gap_width"
 
 
 def gap(default: float) -> Parameter:
-    return Parameter("gap", "number", default, "Gap between the bars, of their thickness.", (), 0.0, 500.0, "%")
+    meaning = "Gap between the bars, of their thickness."
+    return Parameter("gap", "number", default, meaning, (), 0.0, 500.0, "%").at(GAP)
+
+
+def overlap(meaning: str) -> Parameter:
+    return number("overlap", 0.0, meaning, -100.0, 100.0, "%").at("frame.overlap")
+
+
+def direction(first: str, meaning: str = "") -> Parameter:
+    """Lying or standing; the first is what it is by itself."""
+    ways = ("lying", "standing") if first == "lying" else ("standing", "lying")
+    one = choice("direction", meaning or f"{ways[0].capitalize()} or {ways[1]}.", *ways)
+    return msgspec.structs.replace(one, look="frame.lying", stands_for=tuple(way == "lying" for way in ways))
+
+
+def scale_ends() -> tuple[Parameter, Parameter]:
+    """Where the scale of the values starts and ends."""
+    return (
+        optional("minimum", "Where the scale starts; found when left out.").at("frame.along.minimum"),
+        optional("maximum", "Where the scale ends; found when left out.").at("frame.along.maximum"),
+    )
+
+
+def hole(default: float, most: float = 90.0) -> Parameter:
+    """The free middle of a ring."""
+    return number("hole", default, "The free middle, of the radius.", 0.0, most, "%").at("frame.hole", 100.0)
 
 
 def flag(name: str, default: bool, meaning: str) -> Parameter:

@@ -10,7 +10,7 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, choice, flag, number, optional, said
+from kavlet.core.recipes.parts import GAP, NAME, choice, direction, flag, number, optional, said
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, Role, finite
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import PLAIN
@@ -104,10 +104,10 @@ PICTOGRAM = Recipe(
         optional("unit", "How many one symbol stands for; found when left out.", 0.0),
         number("wrap", 0.0, "A new line after so many symbols; 0 for never.", 0.0, 200.0),
         choice("cut", "Cut the last symbol by its width, or by its ink.", "width", "area"),
-        choice("direction", "Lying or standing.", "lying", "standing"),
+        direction("lying"),
         flag("labels", True, "Write the counts at the ends."),
         flag("key", True, "Say what one symbol stands for."),
-        number("gap", 22.0, "Gap between the rows, of their thickness.", 0.0, 300.0, "%"),
+        number("gap", 22.0, "Gap between the rows, of their thickness.", 0.0, 300.0, "%").at(GAP),
     ),
     helpers=(
         HelperColumn("unit", "How many one symbol stands for."),

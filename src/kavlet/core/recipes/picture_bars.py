@@ -9,7 +9,7 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.dress.fills import How, PictureFill
 from kavlet.core.recipes.checks import need_no_negatives, need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, VALUE, choice, flag, gap, said
+from kavlet.core.recipes.parts import NAME, VALUE, choice, direction, flag, gap, said
 from kavlet.core.recipes.recipe import Inputs, Parameter, Places, Recipe
 
 
@@ -64,7 +64,7 @@ PICTURE_BARS = Recipe(
             "stretched",
             "fitted",
         ),
-        choice("direction", "Standing or lying.", "standing", "lying"),
+        direction("standing"),
         flag("turned", False, "Turn the picture with a lying bar."),
         flag("labels", True, "Write the figures above the bars."),
         gap(50.0),

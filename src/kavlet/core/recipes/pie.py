@@ -6,10 +6,11 @@ from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Polar
 from kavlet.core.charts.labels import Label, Leader, Position
 from kavlet.core.charts.legend import Legend
+from kavlet.core.charts.looks import of_layer
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers, need_something
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, VALUE, choice, listed, number, optional, text
+from kavlet.core.recipes.parts import NAME, VALUE, choice, hole, listed, number, optional, text
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, finite
 from kavlet.core.values.number_text import WHOLE_PERCENT
 
@@ -117,17 +118,25 @@ PIE = Recipe(
     roles=(NAME, VALUE),
     parameters=(
         optional("whole", "What the parts are part of; their sum when left out.", 0.0),
-        number("hole", 0.0, "The free middle, of the radius.", 0.0, 90.0, "%"),
-        number("start", 0.0, "Where the first part starts, clockwise from the top.", -360.0, 360.0, "°"),
+        hole(0.0),
+        number("start", 0.0, "Where the first part starts, clockwise from the top.", -360.0, 360.0, "°").at(
+            "frame.start"
+        ),
         choice("order", "The order of the parts.", "table", "largest first"),
-        number("explode", 0.0, "How far all parts are moved outward, of the radius.", 0.0, 60.0, "%"),
+        number("explode", 0.0, "How far all parts are moved outward, of the radius.", 0.0, 60.0, "%").at(
+            of_layer("value", "explode"), 100.0
+        ),
         number("gather", 0.0, "Parts below this share are drawn as one.", 0.0, 50.0, "%"),
-        choice("labels", "What the labels say.", *SAYS),
-        choice("place", "Where they stand: inside where they fit, or outside.", "inside", "outside"),
-        choice("leader", "The line from a label outside to its part.", "plain", "elbow", "arrow", "none"),
+        choice("labels", "What the labels say.", *SAYS).moving("label.template", "legend.side"),
+        choice("place", "Where they stand: inside where they fit, or outside.", "inside", "outside").moving(
+            "label.position"
+        ),
+        choice("leader", "The line from a label outside to its part.", "plain", "elbow", "arrow", "none").moving(
+            "label.leader"
+        ),
         Parameter("left over", "text", "left over", "What is left over is called."),
-        number("gap", 1.5, "Free space between parts.", 0.0, 20.0, "pt"),
-        number("corner", 0.0, "Round the corners by so much.", 0.0, 40.0, "pt"),
+        number("gap", 1.5, "Free space between parts.", 0.0, 20.0, "pt").at(of_layer("value", "gap")),
+        number("corner", 0.0, "Round the corners by so much.", 0.0, 40.0, "pt").at(of_layer("value", "corner")),
     ),
     helpers=(
         HelperColumn("share", "The share of the whole.", WHOLE_PERCENT),

@@ -4,6 +4,7 @@ from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
+from kavlet.core.charts.looks import of_layer
 from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale, ScaleKind
 from kavlet.core.recipes.checks import needing
@@ -63,12 +64,14 @@ POINTS = Recipe(
     needs="Two columns of numbers.",
     roles=(NAME, X, Y),
     parameters=(
-        choice("spot", "The points’ shape.", "disc", "square", "diamond", "triangle", "cross"),
+        choice("spot", "The points’ shape.", "disc", "square", "diamond", "triangle", "cross").at(
+            of_layer("value", "spot")
+        ),
         Parameter("symbol", "symbol", "", "A symbol instead of a shape."),
-        number("size", 9.0, "The points’ size.", 1.0, 120.0, "pt"),
+        number("size", 9.0, "The points’ size.", 1.0, 120.0, "pt").at(of_layer("value", "size")),
         flag("labels", True, "Write the names beside the points."),
         flag("zero", False, "Keep zero in sight."),
-        flag("log", False, "Logarithmic scales."),
+        flag("log", False, "Logarithmic scales.").moving("frame.along.kind"),
     ),
     helpers=(),
     formulas=formulas,

@@ -7,7 +7,7 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.rings import Rings
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers, need_something
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, VALUE, choice, flag, number, optional, said
+from kavlet.core.recipes.parts import NAME, VALUE, choice, flag, hole, number, optional, said
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, finite
 
 
@@ -88,8 +88,8 @@ RADIAL_BARS = Recipe(
     parameters=(
         optional("maximum", "What takes the whole sweep; the largest value when left out.", 0.0),
         number("sweep", 270.0, "How many degrees the maximum takes.", 30.0, 360.0, "°"),
-        number("hole", 25.0, "The free middle, of the radius.", 0.0, 90.0, "%"),
-        number("gap", 5.0, "Free space between rings.", 0.0, 40.0, "pt"),
+        hole(25.0),
+        number("gap", 5.0, "Free space between rings.", 0.0, 40.0, "pt").at("frame.ring_gap"),
         choice("order", "The rings’ order, from outside in.", "table", "largest outside"),
         flag("track", True, "Draw the whole sweep pale behind each ring."),
         flag("round", True, "Round ends."),

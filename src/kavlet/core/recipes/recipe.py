@@ -2,8 +2,9 @@
 
 import math
 from collections.abc import Callable, Sequence
-from typing import Literal
+from typing import Any, Literal
 
+import msgspec
 from msgspec import Struct
 
 from kavlet.core.charts.chart import Chart
@@ -42,6 +43,12 @@ class Parameter(Struct, frozen=True):
     """One setting of a recipe. A `number` may also be a formula such as ``=B7``; `numbers` is a list like ``60; 80``.
 
     `optional` numbers may be left out: the default is then empty text.
+
+    A setting that only says what stands at one place of the specification names it: `look` is its path (`looks.py`),
+    `times` what the number there is multiplied with here (100 for percents), `stands_for` what each choice is there.
+    Setting either then sets this one. `moves` are looks that the setting decides among others, as fields of its layers
+    (`label.position`) or places of its own: setting it gives back what was set there by hand, so that it always
+    has its effect.
     """
 
     name: str
@@ -53,6 +60,34 @@ class Parameter(Struct, frozen=True):
     maximum: float | None = None
     unit: str = ""
     optional: bool = False
+    look: str = ""
+    times: float = 1.0
+    stands_for: tuple[bool | str, ...] = ()
+    moves: tuple[str, ...] = ()
+
+    def at(self, look: str, times: float = 1.0) -> "Parameter":
+        """The same parameter, as the one owner of a look."""
+        return msgspec.structs.replace(self, look=look, times=times)
+
+    def moving(self, *looks: str) -> "Parameter":
+        """The same parameter, deciding these looks of its layers among others."""
+        return msgspec.structs.replace(self, moves=looks)
+
+    def from_look(self, value: Any) -> Setting:
+        """The setting that puts a value at the look."""
+        if value in self.stands_for:
+            return self.choices[self.stands_for.index(value)]
+        if isinstance(value, float | int) and not isinstance(value, bool):
+            return round(float(value) * self.times, 9)
+        return "" if value is None else value
+
+    def as_look(self, setting: Setting) -> Any:
+        """What a setting puts at the look; None where only a cell can tell."""
+        if setting in self.choices and self.stands_for:
+            return self.stands_for[self.choices.index(str(setting))]
+        if isinstance(setting, float | int) and not isinstance(setting, bool):
+            return setting / self.times
+        return None if isinstance(setting, str) and self.type == "number" else setting
 
 
 class HelperColumn(Struct, frozen=True):
@@ -148,8 +183,6 @@ def _absolute(formula: str) -> str:
     """A setting's formula as part of another one, its references kept when filled."""
 
     def kept(old: RangeReference) -> RangeReference:
-        import msgspec
-
         one = msgspec.structs.replace(old.one, keep_column=True, keep_row=True)
         other = old.other and msgspec.structs.replace(old.other, keep_column=True, keep_row=True)
         return msgspec.structs.replace(old, one=one, other=other)

@@ -7,7 +7,7 @@ from kavlet.core.figures.references import column_letters
 from kavlet.core.recipes.checks import needing
 from kavlet.core.recipes.columns import build, parameters
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, VALUES, choice
+from kavlet.core.recipes.parts import NAME, VALUES, direction
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe
 from kavlet.core.values.number_text import WHOLE_PERCENT
 
@@ -51,7 +51,7 @@ STACKED_BARS = Recipe(
     needs="Names, and a column of numbers for each part.",
     roles=(NAME, VALUES),
     parameters=(
-        choice("direction", "Lying or standing.", "lying", "standing"),
+        direction("lying"),
         *(
             one
             for one in parameters("100 %", "shares", axis=False)

@@ -15,7 +15,7 @@ from kavlet.core.charts.texts import Note
 from kavlet.core.figures.cells import text_of
 from kavlet.core.recipes.checks import need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import choice, gap, listed, number
+from kavlet.core.recipes.parts import direction, gap, listed, number
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe, Role, Steps, finite
 
 
@@ -116,7 +116,7 @@ STEPPING = Recipe(
     ),
     parameters=(
         number("step", 1.0, "Which period is shown, counted from 1.", 1.0, 10_000.0),
-        choice("direction", "Standing or lying.", "standing", "lying"),
+        direction("standing"),
         gap(45.0),
     ),
     helpers=(

@@ -12,7 +12,7 @@ from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.checks import need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, choice, flag, gap, listed, optional
+from kavlet.core.recipes.parts import NAME, choice, direction, flag, gap, listed, optional
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe, Role
 from kavlet.core.values.errors import KavletError
 
@@ -95,10 +95,10 @@ TARGET_COLUMNS = Recipe(
     ),
     parameters=(
         optional("target", "One target for all rows, where no column holds them."),
-        choice("shape", "How targets are drawn.", "tick", "line", "steps"),
+        choice("shape", "How targets are drawn.", "tick", "line", "steps").moving("spot", "size"),
         flag("met", True, "Show columns that miss their target in a paler tone."),
         flag("labels", True, "Write the figures in the columns."),
-        choice("direction", "Standing or lying.", "standing", "lying"),
+        direction("standing"),
         gap(45.0),
     ),
     helpers=(

@@ -137,7 +137,7 @@ THERMOMETER = Recipe(
         OF,
         ROW,
         Parameter("milestones", "numbers", "", "Figures on the way that are marked."),
-        flag("scale", True, "Graduations at the side."),
+        flag("scale", True, "Graduations at the side.").at("frame.along.visible"),
         flag("bulb", True, "A round bulb at the foot."),
     ),
     helpers=(

@@ -11,7 +11,7 @@ from kavlet.core.charts.wedges import Wedges
 from kavlet.core.figures.cells import text_of
 from kavlet.core.recipes.checks import need_no_negatives, need_numbers, need_something
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import choice, number, text
+from kavlet.core.recipes.parts import choice, hole, number, text
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe, Role
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import WHOLE_PERCENT
@@ -126,10 +126,14 @@ TWO_LEVEL_RING = Recipe(
         Role("value", "number", "The figure of each part."),
     ),
     parameters=(
-        number("hole", 0.0, "The free middle, of the radius.", 0.0, 80.0, "%"),
-        number("start", 0.0, "Where the first group starts, clockwise from the top.", -360.0, 360.0, "°"),
-        choice("labels", "What the outer labels say.", "name", "name and share", "share"),
-        choice("place", "Where they stand: around the ring, or inside where they fit.", "outside", "inside"),
+        hole(0.0, 80.0),
+        number("start", 0.0, "Where the first group starts, clockwise from the top.", -360.0, 360.0, "°").at(
+            "frame.start"
+        ),
+        choice("labels", "What the outer labels say.", "name", "name and share", "share").moving("label.template"),
+        choice("place", "Where they stand: around the ring, or inside where they fit.", "outside", "inside").moving(
+            "label.position"
+        ),
     ),
     helpers=(
         HelperColumn("group sum", "The sum of a group, beside the first of its rows."),

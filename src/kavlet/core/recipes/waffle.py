@@ -4,6 +4,7 @@ from kavlet.core.charts.cells import CellForm, Cells
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Corner, Grid
 from kavlet.core.charts.legend import Entry, Legend
+from kavlet.core.charts.looks import of_layer
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers, need_something
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, VALUE, choice, listed, number, optional
@@ -100,9 +101,9 @@ WAFFLE = Recipe(
         optional("whole", "What the field stands for; the parts’ sum when left out.", 0.0),
         choice("by", "Fill by rows or by columns.", "rows", "columns"),
         choice("corner", "Where filling starts.", "bottom left", "top left", "bottom right", "top right"),
-        choice("cell", "The cells’ form.", "square", "disc"),
+        choice("cell", "The cells’ form.", "square", "disc").at(of_layer("cells", "cell")),
         Parameter("symbol", "symbol", "", "A symbol instead of squares or discs."),
-        number("gap", 14.0, "Free space between cells, of a cell.", 0.0, 60.0, "%"),
+        number("gap", 14.0, "Free space between cells, of a cell.", 0.0, 60.0, "%").at(of_layer("cells", "gap"), 100.0),
     ),
     helpers=(
         HelperColumn("due", "The exact number of cells a row is due."),

@@ -12,7 +12,7 @@ from kavlet.core.charts.looks import of_layer
 from kavlet.core.charts.overrides import held
 from kavlet.core.charts.solid import MOST_ANGLE, Solid
 from kavlet.core.compose.figure import Figure, Mark
-from kavlet.core.document import dressing, edits
+from kavlet.core.document import dressing
 from kavlet.core.document.document import Document
 from kavlet.core.touch.parts import Part, boxes
 
@@ -115,8 +115,9 @@ def dragged(document: Document, chart_id: str, looks: Looks) -> Document:
     """The document with what a drag has brought about."""
     settings = {path.removeprefix(SETTING): value for path, value in looks.items() if path.startswith(SETTING)}
     for name, value in settings.items():
-        document = edits.set_setting(document, chart_id, name, value)
+        document = dressing.set_setting(document, chart_id, name, value)
     others = {path: value for path, value in looks.items() if not path.startswith(SETTING)}
+    others = dressing.limited(document, chart_id, others)
     return dressing.set_looks(document, chart_id, others) if others else document
 
 

@@ -118,7 +118,7 @@ def _of_scale(axis: str, group: str) -> list[Field]:
         Field(group, "Gridlines", f"{at}.grid", "flag"),
         Field(group, "Axis line", f"{at}.line", "flag"),
         Field(group, "Reversed", f"{at}.reversed", "flag"),
-        Field(group, "FieldKind", f"{at}.kind", "choice", kinds),
+        Field(group, "Kind", f"{at}.kind", "choice", kinds),
         Field(group, "Ticks", f"{at}.rule", "choice", rules),
         Field(group, "Cut at", f"{at}.cap", "number", optional=True),
         Field(group, "Title", f"{at}.title", "text"),

@@ -12,6 +12,7 @@ from kavlet.core.charts.overrides import checked, held, is_type
 from kavlet.core.compose.kinds import kind_of, type_name
 from kavlet.core.document import charting, dressing, edits
 from kavlet.core.document.document import ChartEntry, Document
+from kavlet.core.document.owning import looks_of, owners
 from kavlet.core.dress.palettes import palettes
 from kavlet.core.dress.style import Dress, resolve
 from kavlet.core.dress.theme import theme, themes
@@ -161,6 +162,8 @@ class DressPanel(QFrame):
             key = spec.main
             mine = offers(spec, Part("layer", key)) if key else []
             wanted = [one for one in mine if parse(one.path).field in MAIN] + wanted
+            owned = owners(self._store.document, chart)  # they stand among the recipe's own settings
+            wanted = [one for one in wanted if one.path not in owned]
             if spec.as_solid is not None:  # who turns a chart wants its light and depth at hand
                 wanted.sort(key=lambda one: one.group != SOLID)
         shape = (chart.id, chart.recipe, part, tuple(one.path for one in wanted), tuple(one.choices for one in wanted))
@@ -253,7 +256,7 @@ class DressPanel(QFrame):
         self.dark.setChecked(chart.dress.dark)
         self.palette_field.show_choice(chart.dress.palette if isinstance(chart.dress.palette, str) else "")
         self.family.show_choice(chart.dress.family or theme(chart.dress.theme).family)
-        self.give_all.setEnabled(bool(chart.dress.overrides))
+        self.give_all.setEnabled(bool(looks_of(self._store.document, chart)))
         left = dressing.leftovers(chart, picture.build.chart) if picture is not None else []
         self.leftover.setText(words("Set by hand, but this chart has no such part: {}").format(", ".join(left)))
         for widget in (self.leftover, self.drop_leftover):
@@ -268,8 +271,9 @@ class DressPanel(QFrame):
         self.reading.setVisible(bool(self.reading.text()))
         spec = picture.build.chart
         tones = tuple(one.hex for one in resolve(chart.dress, self._store.document.theme).palette)
+        set_by_hand = looks_of(self._store.document, chart)
         for path, row in self.rows.items():
-            value, by_hand = held(spec, path), path in chart.dress.overrides
+            value, by_hand = held(spec, path), path in set_by_hand
             if isinstance(row.field, FillField):
                 drawn, ground = self._drawn(picture, path), picture.figure.ground.hex
                 row.field.show_fill(as_fill(msgspec.to_builtins(value)), tones, drawn, by_hand, ground)

@@ -6,8 +6,9 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QIcon, QPainter, QPen, QPixmap
 from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QSlider, QVBoxLayout, QWidget
 
-from kavlet.core.document import edits
+from kavlet.core.document import dressing
 from kavlet.core.document.lookup import recipes_of
+from kavlet.core.document.owning import setting_of
 from kavlet.core.messages import say, words
 from kavlet.core.recipes.recipe import Parameter, Recipe, Setting
 from kavlet.core.recipes.settings import checked_setting
@@ -46,11 +47,10 @@ class ParameterFields(QWidget):
             self._build()
         if chart is None or recipe is None:
             return
-        held = recipe.defaults | chart.settings
         for parameter in recipe.parameters:
-            _show(self.fields[parameter.name], held[parameter.name])
+            value = setting_of(chart, parameter)
+            _show(self.fields[parameter.name], value)
             slider = self.sliders.get(parameter.name)
-            value = held[parameter.name]
             if slider is not None:
                 slider.blockSignals(True)
                 slider.setEnabled(isinstance(value, float | int))
@@ -121,7 +121,7 @@ class ParameterFields(QWidget):
             return
         chart = self._store.chart
         if chart is not None:
-            self._store.try_out(edits.set_setting(self._store.document, chart.id, name, float(value)))
+            self._store.try_out(dressing.set_setting(self._store.document, chart.id, name, float(value)))
 
     def _field(self, parameter: Parameter) -> QWidget:
         name = parameter.name
@@ -168,7 +168,7 @@ class ParameterFields(QWidget):
     def _set(self, name: str, value: Setting) -> None:
         chart = self._store.chart
         if chart is not None and name:
-            document = edits.set_setting(self._store.document, chart.id, name, value)
+            document = dressing.set_setting(self._store.document, chart.id, name, value)
             self._store.apply(say("set {what}", what=name), document)
 
     def _typed(self, parameter: Parameter, text: str) -> None:

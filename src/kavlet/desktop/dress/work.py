@@ -79,7 +79,7 @@ class DressCommands(QObject):
     def copy(self, what: dressing.What) -> None:
         """Copy the looks of the chosen layer, or of the whole chart."""
         layer = next(iter(self._chosen_layers()), "")
-        looks = dressing.copied(self._store.here, what, layer)
+        looks = dressing.copied(self._store.document, self._store.here.id, what, layer)
         self._store.dress_copied = (layer or self._store.spec.main, looks)
         self._store.viewed.emit()
         if not looks:
@@ -118,7 +118,7 @@ class DressCommands(QObject):
     def remember(self) -> None:
         """Give the recipe of the chart in view this look from now on, in every document."""
         chart = self._store.here
-        dress = msgspec.structs.replace(chart.dress, overrides=dressing.copied(chart))
+        dress = msgspec.structs.replace(chart.dress, overrides=dressing.copied(self._store.document, chart.id))
         remembered.remember(chart.recipe, remembered.Remembered(self._store.spec.main, dress))
 
     def forget(self) -> None:

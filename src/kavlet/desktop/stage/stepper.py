@@ -5,7 +5,7 @@ import math
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QSlider, QToolButton, QWidget
 
-from kavlet.core.document import edits
+from kavlet.core.document import dressing
 from kavlet.core.document.document import Document
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.figures.cells import text_of
@@ -87,7 +87,7 @@ class Stepper(QWidget):
         chart, steps = self._store.chart, self._steps()
         if chart is None or steps is None:
             return None
-        return edits.set_setting(self._store.document, chart.id, steps.parameter, step)
+        return dressing.set_setting(self._store.document, chart.id, steps.parameter, step)
 
     def _moved(self, value: int) -> None:
         """Show the step, or the way between two; a key's step is taken at once."""

@@ -1,0 +1,158 @@
+"""One owner for each setting: whichever field is touched last has its effect, and nothing is kept twice."""
+
+from importlib.resources import files
+from typing import Any
+
+import msgspec
+import pytest
+
+from kavlet.core.build import build_chart
+from kavlet.core.document import dressing, edits
+from kavlet.core.document.document import Document
+from kavlet.core.document.lookup import recipes_of
+from kavlet.core.document.owning import looks_of, setting_of
+from kavlet.core.figures.recalculate import recalculate
+from kavlet.core.files import kavlet
+from kavlet.core.recipes.recipe import Setting
+from kavlet.core.recipes.registry import RECIPES
+from kavlet.core.touch.offers import offers
+from kavlet.core.touch.parts import Part
+from kavlet.core.values.errors import KavletError
+from tests.making import table
+
+ROWS = table(["pond", "visits"], ["Mere", "Carr", "Dyke"], [40.0, 25.0, 12.0])
+
+
+def of(recipe: str, **settings: Setting) -> Document:
+    document, tables = edits.add_table(Document(), "Ponds", ROWS)
+    document, _ = edits.add_chart(document, tables, recipe)
+    for name, value in settings.items():
+        document = dressing.set_setting(document, "k1", name, value)
+    return document
+
+
+def spec(document: Document) -> Any:
+    return build_chart(document, recalculate(document.tables), "k1").chart
+
+
+def test_a_look_that_a_setting_owns_sets_the_setting() -> None:
+    document = dressing.set_looks(of("pie", hole=40.0), "k1", {"frame.hole": 0.6})
+    chart = document.chart("k1")
+    assert chart.settings == {"hole": 60.0}
+    assert chart.dress.overrides == {}
+    document = dressing.set_setting(document, "k1", "hole", 25.0)
+    assert spec(document).frame.hole == 0.25
+
+
+@pytest.mark.parametrize(
+    ("recipe", "path", "value", "name", "setting"),
+    [
+        ("columns", "frame.gap_width", 120.0, "gap", 120.0),
+        ("columns", "frame.overlap", -20.0, "overlap", -20.0),
+        ("columns", "frame.along.maximum", 90.0, "maximum", 90.0),
+        ("highlight-bars", "frame.lying", True, "direction", "lying"),
+        ("stacked-bars", "frame.lying", False, "direction", "standing"),
+        ("radial-bars", "frame.ring_gap", 9.0, "gap", 9.0),
+        ("pie", "frame.start", 30.0, "start", 30.0),
+        ("pie", "layers.value.explode", 0.07, "explode", 7.0),
+        ("waffle", "layers.cells.gap", 0.3, "gap", 30.0),
+        ("points", "layers.value.spot", "cross", "spot", "cross"),
+    ],
+)
+def test_owners(recipe: str, path: str, value: Any, name: str, setting: Setting) -> None:
+    document = dressing.set_looks(of(recipe), "k1", {path: value})
+    assert document.chart("k1").settings == {name: setting}
+    assert looks_of(document, document.chart("k1")) == {path: pytest.approx(value)}
+    back = dressing.give_back(document, "k1", [path])
+    assert not back.chart("k1").settings
+    assert not dressing.give_all_back(document, "k1").chart("k1").settings
+
+
+def test_a_value_the_setting_cannot_have_is_refused_and_a_gesture_stops_at_its_end() -> None:
+    document = of("columns")
+    with pytest.raises(KavletError, match="gap can’t be 900"):
+        dressing.set_looks(document, "k1", {"frame.gap_width": 900.0})
+    assert dressing.limited(document, "k1", {"frame.gap_width": 900.0}) == {"frame.gap_width": 500.0}
+
+
+def test_a_document_with_both_shows_what_it_always_showed_until_either_is_touched() -> None:
+    document = of("columns", gap=30.0)
+    chart = document.chart("k1")
+    dress = msgspec.structs.replace(chart.dress, overrides={"frame.gap_width": 80.0})
+    document = edits.change_chart(document, "k1", dress=dress)
+    gap = RECIPES["columns"].parameter("gap")
+    assert gap is not None
+    assert (spec(document).frame.gap_width, setting_of(document.chart("k1"), gap)) == (80.0, 80.0)
+    touched = dressing.set_setting(document, "k1", "gap", 45.0)
+    assert spec(touched).frame.gap_width == 45.0
+    assert not touched.chart("k1").dress.overrides
+
+
+def test_owned_looks_are_copied_with_the_dress_and_land_in_the_other_recipe() -> None:
+    document = of("columns", gap=110.0)
+    document, other = edits.add_chart(document, "t1", "highlight-bars")
+    document = dressing.pasted(document, other, dressing.copied(document, "k1"))
+    assert document.chart(other).settings == {"gap": 110.0}
+
+
+def test_a_setting_bound_to_a_cell_is_not_a_look() -> None:
+    document = of("columns", maximum="=B2")
+    assert looks_of(document, document.chart("k1")) == {}
+
+
+def test_scales_of_shares_obey_their_ends() -> None:
+    document = of("columns", stack="100 %", maximum=0.5)
+    assert spec(document).frame.along.maximum == 0.5
+
+
+def _leaves(of: Any, path: str = "") -> dict[str, Any]:
+    if isinstance(of, msgspec.Struct):
+        parts = [(name, getattr(of, name)) for name in of.__struct_fields__]
+    elif isinstance(of, tuple) and any(hasattr(one, "key") for one in of):
+        parts = [(one.key, one) for one in of]
+    else:
+        return {path: of}
+    return {at: leaf for name, one in parts for at, leaf in _leaves(one, f"{path}.{name}".strip(".")).items()}
+
+
+def _tried(parameter: Any) -> list[Setting]:
+    low = parameter.minimum or 0.0
+    numbers: list[Setting] = [low + ((parameter.maximum or 12.0) - low) / share for share in (3, 2)]
+    return {"number": numbers, "choice": list(parameter.choices), "flag": [True, False]}.get(parameter.type, [])
+
+
+DEMO_DOCUMENT = kavlet.loads((files("kavlet") / "assets" / "demo" / "mirefen.kavlet").read_bytes(), "mirefen.kavlet")
+FIRST = {chart.recipe: chart.id for chart in reversed(DEMO_DOCUMENT.charts) if chart.recipe}
+
+
+@pytest.mark.parametrize("recipe", FIRST)
+def test_no_setting_is_without_effect_once_all_it_moves_was_set_by_hand(recipe: str) -> None:
+    chart_id = FIRST[recipe]
+
+    def built(document: Document) -> Any:
+        made = build_chart(document, recalculate(document.tables), chart_id)
+        return made.chart, made.helpers
+
+    chart = DEMO_DOCUMENT.chart(chart_id)
+    dress = msgspec.structs.replace(chart.dress, overrides={})
+    plain = edits.change_chart(DEMO_DOCUMENT, chart_id, dress=dress)
+    before, _ = built(plain)
+    parts = [None, *(Part(kind, one.key, 0) for one in before.layers for kind in ("layer", "label"))]
+    offered = {one.path for part in parts for one in offers(before, part) if one.path}
+    tried = 0
+    for parameter in recipes_of(plain)[recipe].parameters:
+        for value in _tried(parameter):
+            try:
+                after, _ = built(dressing.set_setting(plain, chart_id, parameter.name, value))
+            except KavletError:
+                continue  # a row the table does not have
+            old, new = _leaves(before), _leaves(after)
+            moved = {path: old[path] for path in offered & old.keys() & new.keys() if old[path] != new[path]}
+            if not moved:
+                continue
+            tried += 1
+            held = msgspec.structs.replace(dress, overrides={path: at for path, at in moved.items() if at is not None})
+            by_hand = edits.change_chart(plain, chart_id, dress=held)
+            touched = dressing.set_setting(by_hand, chart_id, parameter.name, value)
+            assert built(touched) != built(by_hand), f"{parameter.name} = {value} is held by {sorted(moved)}"
+    assert tried
