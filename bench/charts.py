@@ -9,7 +9,7 @@ from typing import Any
 import msgspec
 
 from bench.ratio import Ratio, median, milliseconds
-from kavlet.core.build import picture
+from kavlet.core.building.stages import picture
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Cell

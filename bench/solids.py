@@ -7,7 +7,7 @@ from collections.abc import Callable
 from typing import Any
 
 from bench.ratio import Ratio, median, milliseconds, percentile_99
-from kavlet.core.build import Pictures
+from kavlet.core.building.reuse import Pictures
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Cell

@@ -4,7 +4,7 @@ import itertools
 
 from bench.ratio import Ratio, median, milliseconds
 from bench.yardstick import NAMES, matplotlib_funnel
-from kavlet.core.build import Pictures
+from kavlet.core.building.reuse import Pictures
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.files import svg

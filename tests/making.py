@@ -5,7 +5,7 @@ from typing import Any
 
 import msgspec
 
-from kavlet.core.build import Picture, picture
+from kavlet.core.building.stages import Picture, picture
 from kavlet.core.charts.chart import Chart
 from kavlet.core.document import edits
 from kavlet.core.document.document import ChartEntry, Document

@@ -6,7 +6,7 @@ All of it comes from what the recipe declares and from the demo document, so tha
 import importlib
 from pathlib import Path
 
-from kavlet.core.build import picture
+from kavlet.core.building.stages import picture
 from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Formula, text_of
 from kavlet.core.figures.recalculate import recalculate

@@ -15,7 +15,7 @@ import msgspec
 from msgspec import Struct
 
 import kavlet
-from kavlet.core.build import Picture, picture
+from kavlet.core.building.stages import Picture, picture
 from kavlet.core.charts.overrides import checked, leads
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document

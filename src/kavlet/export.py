@@ -1,6 +1,6 @@
 """All formats a chart can leave in. Qt is loaded only by those that need it."""
 
-from kavlet.core.build import Picture
+from kavlet.core.building.stages import Picture
 from kavlet.core.files import record, svg
 from kavlet.core.files.formats import TABLES, Format, Wish, by_ending, endings
 from kavlet.core.messages import say

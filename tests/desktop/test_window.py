@@ -8,7 +8,7 @@ from PySide6.QtGui import QDropEvent, QGuiApplication
 from PySide6.QtWidgets import QAbstractItemView, QApplication, QFileDialog, QMessageBox
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.build import picture
+from kavlet.core.building.stages import picture
 from kavlet.core.document import dressing
 from kavlet.core.document.document import Document
 from kavlet.core.files import kavlet as kavlet_file

@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 import pytest
 
-from kavlet.core.build import picture
+from kavlet.core.building.stages import picture
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import ERRORS, ErrorValue, Formula

@@ -3,7 +3,7 @@
 from importlib.resources import files
 from pathlib import Path
 
-from kavlet.core.build import build_chart
+from kavlet.core.building.stages import build_chart
 from kavlet.core.document import edits, sources
 from kavlet.core.document.advice import features
 from kavlet.core.document.document import Document

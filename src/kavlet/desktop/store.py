@@ -6,7 +6,8 @@ from typing import Any
 
 from PySide6.QtCore import QObject, Signal
 
-from kavlet.core.build import Picture, Pictures
+from kavlet.core.building.reuse import Pictures
+from kavlet.core.building.stages import Picture
 from kavlet.core.charts.chart import Chart
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.history import History

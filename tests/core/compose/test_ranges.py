@@ -5,7 +5,7 @@ import math
 import msgspec
 import pytest
 
-from kavlet.core.build import Picture
+from kavlet.core.building.stages import Picture
 from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.chart import AnyLayer, Chart
 from kavlet.core.charts.frame import Cartesian

@@ -11,7 +11,8 @@ import numpy as np
 import pytest
 from PIL import Image as Pillow
 
-from kavlet.core.build import Picture, Pictures, picture
+from kavlet.core.building.reuse import Pictures
+from kavlet.core.building.stages import Picture, picture
 from kavlet.core.compose.solid.seen import seen
 from kavlet.core.document import dressing, solids
 from kavlet.core.document.document import Document

@@ -3,7 +3,7 @@
 import msgspec
 import pytest
 
-from kavlet.core.build import build_chart, picture
+from kavlet.core.building.stages import build_chart, picture
 from kavlet.core.document import charting, edits
 from kavlet.core.document.advice import features
 from kavlet.core.document.document import Document

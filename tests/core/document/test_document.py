@@ -5,7 +5,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from kavlet.core.build import Pictures, build_chart
+from kavlet.core.building.reuse import Pictures
+from kavlet.core.building.stages import build_chart
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import Document
 from kavlet.core.document.history import History

@@ -6,7 +6,7 @@ from typing import Any
 import msgspec
 import pytest
 
-from kavlet.core.build import build_chart
+from kavlet.core.building.stages import build_chart
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import Document
 from kavlet.core.document.lookup import recipes_of

@@ -11,7 +11,7 @@ import jsonschema
 import pytest
 from defusedxml import ElementTree
 
-from kavlet.core.build import picture
+from kavlet.core.building.stages import picture
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Written

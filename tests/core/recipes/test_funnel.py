@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from kavlet.core.build import Picture, picture
+from kavlet.core.building.stages import Picture, picture
 from kavlet.core.compose.figure import Mark
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import Document

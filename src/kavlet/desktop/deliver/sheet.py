@@ -13,7 +13,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from kavlet.core.build import Picture
+from kavlet.core.building.stages import Picture
 from kavlet.core.files.formats import Wish, by_ending
 from kavlet.core.messages import say, words
 from kavlet.desktop.dress.fields import ChoiceField

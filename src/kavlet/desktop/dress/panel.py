@@ -6,7 +6,7 @@ import msgspec
 from PySide6.QtCore import QPoint, Qt, QTimer, Signal
 from PySide6.QtWidgets import QCheckBox, QFrame, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
-from kavlet.core.build import Picture
+from kavlet.core.building.stages import Picture
 from kavlet.core.charts.looks import below, parse
 from kavlet.core.charts.overrides import checked, held, is_type
 from kavlet.core.compose.kinds import kind_of, type_name

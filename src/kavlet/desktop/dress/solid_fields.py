@@ -5,7 +5,7 @@ from html import escape
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
 
-from kavlet.core.build import Picture
+from kavlet.core.building.stages import Picture
 from kavlet.core.compose.figure import Figure
 from kavlet.core.compose.solid.seen import Seen, seen
 from kavlet.core.messages import words

@@ -7,7 +7,7 @@ from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QIcon, QPainter, QPixmap
 from PySide6.QtWidgets import QWidget
 
-from kavlet.core.build import picture
+from kavlet.core.building.stages import picture
 from kavlet.core.document import edits
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.values.errors import KavletError

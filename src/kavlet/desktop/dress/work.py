@@ -6,7 +6,7 @@ import msgspec
 from PySide6.QtCore import QObject
 from PySide6.QtWidgets import QApplication, QFileDialog, QWidget
 
-from kavlet.core.build import build_chart
+from kavlet.core.building.stages import build_chart
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.dress.palettes import from_text

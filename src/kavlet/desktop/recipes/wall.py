@@ -15,7 +15,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from kavlet.core.build import picture
+from kavlet.core.building.stages import picture
 from kavlet.core.document import charting, edits
 from kavlet.core.document.advice import features
 from kavlet.core.document.document import Document

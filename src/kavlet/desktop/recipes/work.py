@@ -6,7 +6,7 @@ import msgspec
 from PySide6.QtCore import QObject, Signal
 from PySide6.QtWidgets import QFileDialog, QInputDialog, QWidget
 
-from kavlet.core.build import build_chart
+from kavlet.core.building.stages import build_chart
 from kavlet.core.document import charting, dressing, edits
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.recipe_saving import saved_recipe, with_recipe

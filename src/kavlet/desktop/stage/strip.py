@@ -5,7 +5,7 @@ from PySide6.QtCore import QMimeData, QPoint, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QDrag, QDragEnterEvent, QDropEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QScrollArea, QToolButton, QVBoxLayout, QWidget
 
-from kavlet.core.build import Picture
+from kavlet.core.building.stages import Picture
 from kavlet.core.charts.chart import AnyLayer
 from kavlet.core.compose.draw import draw
 from kavlet.core.compose.kinds import kind_of, type_name

@@ -6,7 +6,7 @@ from PySide6.QtCore import QModelIndex, QRect, Qt, Signal
 from PySide6.QtGui import QFocusEvent, QKeyEvent, QStandardItem, QStandardItemModel
 from PySide6.QtWidgets import QCompleter, QLineEdit, QListView, QWidget
 
-from kavlet.core.build import Picture
+from kavlet.core.building.stages import Picture
 from kavlet.core.charts.looks import below
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import ChartEntry, Document

@@ -15,7 +15,7 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from kavlet.core.build import Picture
+from kavlet.core.building.stages import Picture
 from kavlet.core.charts.chart import Chart
 from kavlet.core.compose.figure import Mark
 from kavlet.core.document import dressing, solids

@@ -3,7 +3,7 @@
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QFont, QPainter, QPen
 
-from kavlet.core.build import Picture
+from kavlet.core.building.stages import Picture
 from kavlet.core.compose.figure import Mark
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import NumberText

@@ -1,0 +1,74 @@
+"""What depends on cells: settings that are formulas, texts bound to cells, cells that labels name."""
+
+import re
+
+import msgspec
+
+from kavlet.core.charts.chart import Chart
+from kavlet.core.charts.texts import Note, Text
+from kavlet.core.document.document import ChartEntry, Document
+from kavlet.core.figures.cells import ErrorValue, Value, text_of
+from kavlet.core.figures.recalculate import Values
+from kavlet.core.recipes.recipe import Parameter, Recipe, Setting, split_list
+from kavlet.core.recipes.settings import checked_setting
+from kavlet.core.text.numbers import written
+from kavlet.core.values.errors import KavletError
+from kavlet.core.values.number_text import PLAIN
+
+_CELL_FIELD = re.compile(r"\{(=[^{}]+)\}")
+
+
+def settings_of(entry: ChartEntry, made_by: Recipe, values: Values) -> dict[str, Setting]:
+    """All settings of the recipe: the author's, with formulas evaluated, over the defaults."""
+    settings = made_by.defaults
+    for name, value in entry.settings.items():
+        parameter = made_by.parameter(name)
+        if parameter is None:
+            continue  # a setting of another recipe, kept for the way back
+        settings[name] = checked_setting(parameter, evaluated(parameter, value, values, entry.table))
+    return settings
+
+
+def evaluated(parameter: Parameter, value: Setting, values: Values, table: str) -> Value:
+    """A setting with its formulas replaced by what they give. Raises KavletError where that is no number."""
+
+    def number(text: str) -> float:
+        found = values.evaluate(text, table)
+        if not isinstance(found, float):
+            raise KavletError(f"The setting {parameter.name} needs a number, but {text} gives “{text_of(found)}”.")
+        return found
+
+    if not isinstance(value, str):
+        return value
+    if parameter.type == "numbers":
+        parts = [number(part) if part.startswith("=") else part for part in split_list(value)]
+        return "; ".join(part if isinstance(part, str) else f"{part:.15g}" for part in parts)
+    if not value.startswith("="):
+        return value
+    if parameter.type == "number":
+        return number(value)
+    return text_of(values.evaluate(value, table)) if parameter.type in ("text", "symbol") else value
+
+
+def bound(text: str, look: Text, document: Document, values: Values, entry: ChartEntry) -> Text:
+    """A text as shown: what its formula gives, else the text itself."""
+    if text.startswith("="):
+        found = values.evaluate(text, entry.table)
+        if isinstance(found, float):
+            text = written(found, PLAIN, document.locale)
+        else:
+            text = found.value if isinstance(found, ErrorValue) else text_of(found)
+    return msgspec.structs.replace(look, text=text)
+
+
+def bound_note(note: Note, document: Document, values: Values, entry: ChartEntry) -> Note:
+    return msgspec.structs.replace(note, text=bound(note.text, Text(), document, values, entry).text)
+
+
+def cell_fields(spec: Chart) -> set[str]:
+    """The cells that labels name as fields: {=B7}."""
+    found: set[str] = set()
+    for layer in spec.layers:
+        if layer.label is not None:
+            found.update(_CELL_FIELD.findall(layer.label.template))
+    return found

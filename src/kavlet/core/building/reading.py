@@ -1,0 +1,85 @@
+"""What a recipe and a chart read of a table: columns by role and helper, their values and how they are written."""
+
+from kavlet.core.building.bound import settings_of
+from kavlet.core.compose.data import Data, Raster
+from kavlet.core.document.document import ChartEntry, Document
+from kavlet.core.figures.cells import Formula, Written
+from kavlet.core.figures.recalculate import Values
+from kavlet.core.figures.table import HEADER, Table
+from kavlet.core.recipes.recipe import HelperBuild, Inputs, Recipe
+from kavlet.core.shapes.symbol import Symbol
+from kavlet.core.values.errors import KavletError
+from kavlet.core.values.number_text import PLAIN, NumberText
+
+MOST_ROWS = 1_000
+
+
+def inputs_of(document: Document, values: Values, entry: ChartEntry, table: Table, made_by: Recipe | None) -> Inputs:
+    places = {column.id: i for i, column in enumerate(table.columns)}
+    roles = {role: tuple(one for one in held if one in places) for role, held in entry.roles.items()}
+    for role in made_by.roles if made_by is not None else ():
+        if role.required and not roles.get(role.name):
+            raise KavletError(
+                f"No column is chosen as {role.name}.", remedy="Choose one by the chip over the column it should be."
+            )
+    if not table.rows:
+        raise KavletError("The table has no rows of figures.", remedy="Add a row below the names.")
+    if table.rows > MOST_ROWS:
+        raise KavletError(
+            f"The table has {table.rows:,} rows, more than the {MOST_ROWS:,} a chart can show.",
+            remedy="Make a smaller table for the chart.",
+        )
+    columns = values.of(entry.table)
+    return Inputs(
+        table_name=table.name,
+        roles=roles,
+        places=places,
+        titles={column.id: table.called(i) for i, column in enumerate(table.columns)},
+        helpers={c.helper.name: c.id for c in table.columns if c.helper is not None and c.helper.chart == entry.id},
+        values={column.id: columns[i].values[HEADER:] for i, column in enumerate(table.columns)},
+        numbers={column.id: columns[i].numbers[HEADER:] for i, column in enumerate(table.columns)},
+        settings=settings_of(entry, made_by, values) if made_by is not None else {},
+        rows=table.rows,
+        number_texts=_number_texts(table),
+        locale=document.locale,
+    )
+
+
+def _number_texts(table: Table) -> dict[str, NumberText]:
+    """How each column writes its numbers: as set for the column, else as its first cell was typed."""
+    found: dict[str, NumberText] = {}
+    for column in table.columns:
+        typed = next(
+            (cell.number for cell in column.cells[HEADER:] if isinstance(cell, Written | Formula) and cell.number), None
+        )
+        if column.number is not None or typed is not None:
+            found[column.id] = column.number or typed or PLAIN
+    return found
+
+
+def data_of(document: Document, table: Table, inputs: Inputs) -> Data:
+    pictures: dict[str, Symbol | Raster] = {}
+    for one in document.pictures:
+        pictures[one.name] = (
+            Symbol(one.name, one.outline) if one.outline else Raster(one.name, one.content, one.width, one.height)
+        )
+    return Data(
+        values=inputs.values,
+        numbers=inputs.numbers,
+        ids=tuple(range(table.rows)),
+        titles=inputs.titles,
+        number_texts=inputs.number_texts,
+        pictures=pictures,
+        locale=document.locale,
+    )
+
+
+def helpers_of(table: Table, values: Values, entry: ChartEntry) -> tuple[HelperBuild, ...]:
+    built = []
+    for place, column in enumerate(table.columns):
+        if column.helper is None or column.helper.chart != entry.id:
+            continue
+        formulas = tuple(cell.text if isinstance(cell, Formula) else "" for cell in column.cells[HEADER:])
+        name = column.helper.name
+        built.append(HelperBuild(name, name, column.id, formulas, tuple(values.texts(entry.table, place))))
+    return tuple(built)

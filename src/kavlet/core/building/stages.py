@@ -1,0 +1,163 @@
+"""The stages from a document to a scene, as one readable list.
+
+values = recalculate(document.tables)          all formulas
+build  = build_chart(document, values, chart)  helper columns and the chart's specification
+laid   = laid_out(panels, style, size)         everything in its place, flat
+figure = finished(laid, solids)                seen from where the author looks, labels settled
+scene  = draw(figure)                          primitives
+"""
+
+import math
+from functools import cached_property
+
+import msgspec
+from msgspec import Struct
+
+from kavlet.core.building.bound import bound, bound_note, cell_fields
+from kavlet.core.building.reading import data_of, helpers_of, inputs_of
+from kavlet.core.charts.chart import Chart
+from kavlet.core.charts.overrides import overridden
+from kavlet.core.charts.solid import LOOK_FIELDS
+from kavlet.core.compose.compose import Laid, finished, laid_out
+from kavlet.core.compose.context import Panel
+from kavlet.core.compose.draw import draw
+from kavlet.core.compose.figure import Figure
+from kavlet.core.document.document import ChartEntry, Document
+from kavlet.core.document.lookup import find_recipe
+from kavlet.core.dress.style import Dress, resolve
+from kavlet.core.figures.recalculate import Values
+from kavlet.core.proof.checks import findings
+from kavlet.core.proof.finding import Finding
+from kavlet.core.recipes.recipe import HelperBuild, Inputs, Recipe
+from kavlet.core.scene.primitives import Scene
+from kavlet.core.values.errors import KavletError
+from kavlet.core.values.geometry import Size
+
+MOST_PANELS = 60
+LOOKS = frozenset(f"solid.{name}" for name in LOOK_FIELDS)
+
+
+class Build(Struct, frozen=True):
+    """What a recipe yields for one table: helper columns, a chart (one per panel), and what was read for them."""
+
+    entry: ChartEntry
+    inputs: Inputs
+    helpers: tuple[HelperBuild, ...]
+    panels: tuple[Panel, ...]
+
+    @property
+    def chart(self) -> Chart:
+        """The chart's specification, of the first panel where there are several."""
+        return self.panels[0].chart
+
+
+class Picture(Struct, frozen=True, dict=True):
+    """A chart at the end of all stages."""
+
+    build: Build
+    figure: Figure
+    scene: Scene
+    recipe: Recipe | None
+
+    @cached_property
+    def findings(self) -> tuple[Finding, ...]:
+        """What Proof says; asked only when somebody wants to know."""
+        return findings(self.recipe, self.build.inputs, self.figure)
+
+
+def build_chart(document: Document, values: Values, chart: str) -> Build:
+    """Run a chart's recipe. Raises KavletError with one sentence when the table does not fit it."""
+    return _build(document, values, document.chart(chart))
+
+
+def picture(document: Document, values: Values, chart: str, size: Size | None = None) -> Picture:
+    """All stages after recalculation; `size` in points, the chart's own when not given."""
+    entry = document.chart(chart)
+    return turned(still(document, values, msgspec.structs.replace(entry, dress=unturned(entry)), size), entry)
+
+
+def _build(document: Document, values: Values, entry: ChartEntry) -> Build:
+    table = document.table(entry.table)
+    made_by = find_recipe(document, entry.recipe) if entry.recipe else None
+    inputs = inputs_of(document, values, entry, table, made_by)
+    data = data_of(document, table, inputs)
+    specs = [("", entry.free or _missing(entry))] if made_by is None else _made(made_by, inputs, entry)
+    panels = []
+    for title, made in specs:
+        spec = _finished(made, entry, document, values)
+        cells = {field: values.evaluate(field, entry.table) for field in cell_fields(spec)}
+        mine = msgspec.structs.replace(data, cells=cells)
+        panels.append(Panel(title, spec, mine.only(spec.rows) if spec.rows is not None else mine, entry.id))
+    helpers = helpers_of(table, values, entry) if made_by is not None else ()
+    return Build(entry, inputs, helpers, tuple(panels))
+
+
+class Still(Struct, frozen=True):
+    """All that stays while an author turns and lights a solid: the build and its layout."""
+
+    entry: ChartEntry
+    build: Build
+    recipe: Recipe | None
+    laid: Laid
+
+
+def unturned(entry: ChartEntry) -> Dress:
+    """A chart's dress without how its solid is looked at."""
+    held = {path: value for path, value in entry.dress.overrides.items() if path not in LOOKS}
+    return msgspec.structs.replace(entry.dress, overrides=held)
+
+
+def still(document: Document, values: Values, entry: ChartEntry, size: Size | None) -> Still:
+    build = _build(document, values, entry)
+    style = resolve(entry.dress, document.theme)
+    laid = laid_out(build.panels, style, size or Size(entry.width, entry.height))
+    return Still(entry, build, find_recipe(document, entry.recipe) if entry.recipe else None, laid)
+
+
+def turned(still: Still, entry: ChartEntry) -> Picture:
+    """The picture of a chart that has been laid out, its solid looked at as set by hand."""
+    looks = {path: value for path, value in entry.dress.overrides.items() if path in LOOKS}
+    panels = tuple(
+        msgspec.structs.replace(panel, chart=overridden(panel.chart, looks)) if looks else panel
+        for panel in still.build.panels
+    )
+    build = msgspec.structs.replace(still.build, entry=entry, panels=panels)
+    figure = finished(still.laid, [panel.chart.solid for panel in panels])
+    return Picture(build, figure, draw(figure), still.recipe)
+
+
+def _missing(entry: ChartEntry) -> Chart:
+    raise KavletError(f"The chart “{entry.name}” has neither a recipe nor layers of its own.")
+
+
+def _made(made_by: Recipe, inputs: Inputs, entry: ChartEntry) -> list[tuple[str, Chart]]:
+    """The recipe's chart; or, repeated, one for each row that holds a value, or each group, titled with its name."""
+    how = made_by.repeats
+    if how is None or not entry.repeat:
+        made_by.check(inputs)
+        return [("", made_by.chart(inputs))]
+    rows = [row for row, number in enumerate(inputs.figures("value")) if not math.isnan(number)]
+    if inputs.settings.get(how.of) == "group":
+        rows = list({inputs.names[row]: row for row in reversed(rows)}.values())[::-1]
+    specs: list[tuple[str, Chart]] = []
+    for row in rows[:MOST_PANELS]:
+        settings = {**inputs.settings, how.row: float(row + 1)}
+        mine = msgspec.structs.replace(inputs, settings=settings)
+        made_by.check(mine)
+        specs.append((inputs.names[row], made_by.chart(mine)))
+    if not specs:
+        made_by.check(inputs)
+    return specs
+
+
+def _finished(spec: Chart, entry: ChartEntry, document: Document, values: Values) -> Chart:
+    """The recipe's chart with the layers its author added, the bound texts, and all that was set by hand."""
+    spec = msgspec.structs.replace(
+        spec,
+        layers=(*spec.layers, *entry.layers),
+        title=bound(entry.title, spec.title, document, values, entry),
+        subtitle=bound(entry.subtitle, spec.subtitle, document, values, entry),
+        source=bound(entry.source, spec.source, document, values, entry),
+        notes=(*spec.notes, *(bound_note(note, document, values, entry) for note in entry.notes)),
+    )
+    return overridden(spec, entry.dress.overrides)
