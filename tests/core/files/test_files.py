@@ -209,3 +209,41 @@ def test_rows_written_as_csv_read_back(tmp_path: Path) -> None:
     path = tmp_path / "out.csv"
     path.write_text(csv.dumps(rows), encoding="utf-8", newline="")
     assert csv.rows(path.read_text(encoding="utf-8"), ",", "out.csv")[0] == rows[0]
+
+
+@pytest.mark.parametrize(
+    ("at", "where"),
+    [
+        ((), "$.document"),
+        (("tables", 0), "$.document.tables[0]"),
+        (("tables", 0, "columns", 0), "$.document.tables[0].columns[0]"),
+        (("charts", 0), "$.document.charts[0]"),
+        (("charts", 0, "dress"), "$.document.charts[0].dress"),
+    ],
+)
+def test_a_file_that_holds_what_would_be_lost_is_refused(at: tuple[str | int, ...], where: str) -> None:
+    held = json.loads(zipfile.ZipFile(io.BytesIO(kavlet_file.dumps(document_of_columns()))).read("document.json"))
+    place = held["document"]
+    for step in at:
+        place = place.setdefault(step, {}) if isinstance(place, dict) else place[step]
+    place["mood"] = "calm"
+    buffer = io.BytesIO()
+    with zipfile.ZipFile(buffer, "w") as archive:
+        archive.writestr("document.json", json.dumps(held))
+    with pytest.raises(KavletError, match="does not know: “mood”") as raised:
+        kavlet_file.loads(buffer.getvalue(), "later.kavlet")
+    assert raised.value.where == where
+
+
+def test_a_newer_version_is_refused_even_where_all_of_it_could_be_read() -> None:
+    content = zipfile.ZipFile(io.BytesIO(kavlet_file.dumps(document_of_columns()))).read("document.json")
+    buffer = io.BytesIO()
+    with zipfile.ZipFile(buffer, "w") as archive:
+        archive.writestr("document.json", content.replace(b'"version": 1', b'"version": 2', 1))
+    with pytest.raises(KavletError, match="newer"):
+        kavlet_file.loads(buffer.getvalue(), "later.kavlet")
+
+
+def document_of_columns() -> Document:
+    document, table = edits.add_table(Document(), "Ponds", [["pond", "visits"], ["Mere", 4.0], ["Carr", 3.0]])
+    return edits.add_chart(document, table, "columns")[0]

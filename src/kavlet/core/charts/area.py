@@ -6,7 +6,7 @@ from kavlet.core.charts.layer import Missing, Stacking
 from kavlet.core.shapes.curve import Course
 
 
-class Area(Stacking, frozen=True, tag_field="type", tag="area", omit_defaults=True):
+class Area(Stacking, frozen=True, tag_field="type", tag="area", omit_defaults=True, forbid_unknown_fields=True):
     """An area bound to a column. `opacity` is that of the fill; `width` that of the line along its upper side."""
 
     course: Course = "straight"

@@ -3,7 +3,7 @@
 from kavlet.core.charts.layer import Layer
 
 
-class Band(Layer, frozen=True, tag_field="type", tag="band", omit_defaults=True):
+class Band(Layer, frozen=True, tag_field="type", tag="band", omit_defaults=True, forbid_unknown_fields=True):
     """From `low` to `high` on the value axis, over the whole plot; its name is its label."""
 
     low: float = 0.0

@@ -6,7 +6,7 @@ from kavlet.core.charts.layer import Stacking
 from kavlet.core.shapes.body import BodyForm
 
 
-class Bars(Stacking, frozen=True, tag_field="type", tag="bars", omit_defaults=True):
+class Bars(Stacking, frozen=True, tag_field="type", tag="bars", omit_defaults=True, forbid_unknown_fields=True):
     """Bars bound to a column.
 
     A `stacked` bar starts where the stack has come to, above zero and below it apart; "share" scales every stack to 1.

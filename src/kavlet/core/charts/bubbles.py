@@ -5,7 +5,7 @@ from typing import Literal
 from kavlet.core.charts.layer import Layer
 
 
-class Bubbles(Layer, frozen=True, tag_field="type", tag="bubbles", omit_defaults=True):
+class Bubbles(Layer, frozen=True, tag_field="type", tag="bubbles", omit_defaults=True, forbid_unknown_fields=True):
     """Discs at (column `x`, the layer's column), sized by the column `sizes`.
 
     By area: a figure twice as large takes twice the area (ISO/IEC 29500 c:sizeRepresents). `largest` is the diameter of

@@ -7,7 +7,7 @@ from kavlet.core.charts.layer import Layer
 CellForm = Literal["square", "disc"]
 
 
-class Cells(Layer, frozen=True, tag_field="type", tag="cells", omit_defaults=True):
+class Cells(Layer, frozen=True, tag_field="type", tag="cells", omit_defaults=True, forbid_unknown_fields=True):
     """As many cells per row as the column says, the last one cut to the fraction.
 
     On a grid frame the rows fill one field after another, and what stays is drawn pale. On a Cartesian frame each row

@@ -23,7 +23,7 @@ from kavlet.core.charts.wedges import Wedges
 AnyLayer = Bars | Flanks | Line | Area | Points | Bubbles | Wedges | Rings | Cells | Needle | Band | Reference | Ranges
 
 
-class Chart(Struct, frozen=True, omit_defaults=True):
+class Chart(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """Layers on one frame, back to front.
 
     `names` is the column that names the rows; `rows` picks the rows that are shown, all when None. `ink` goes from 0

@@ -5,7 +5,7 @@ from typing import ClassVar, Literal
 from kavlet.core.charts.layer import Layer
 
 
-class Flanks(Layer, frozen=True, tag_field="type", tag="flanks", omit_defaults=True):
+class Flanks(Layer, frozen=True, tag_field="type", tag="flanks", omit_defaults=True, forbid_unknown_fields=True):
     """Fills the gaps between the bars of the layer with the key `of` by pale bodies, or joins their ends by lines.
 
     A line goes from one bar's end to the next one at the height of the column `values` (a bridge's running total).

@@ -9,7 +9,9 @@ from kavlet.core.charts.scale import Scale
 Corner = Literal["top left", "top right", "bottom left", "bottom right"]
 
 
-class Cartesian(Struct, frozen=True, tag_field="frame", tag="cartesian", omit_defaults=True):
+class Cartesian(
+    Struct, frozen=True, tag_field="frame", tag="cartesian", omit_defaults=True, forbid_unknown_fields=True
+):
     """Rows along one axis, values along the other.
 
     Standing: rows go right, values up. `lying` lays the bars along x, first row at the top. `gap_width` is the gap
@@ -29,7 +31,7 @@ class Cartesian(Struct, frozen=True, tag_field="frame", tag="cartesian", omit_de
     boxed: bool | None = None
 
 
-class Polar(Struct, frozen=True, tag_field="frame", tag="polar", omit_defaults=True):
+class Polar(Struct, frozen=True, tag_field="frame", tag="polar", omit_defaults=True, forbid_unknown_fields=True):
     """Angles around a centre: `sweep` degrees clockwise from `start` (0 is 12 o'clock).
 
     `hole` is the inner radius as a share of the outer one, `ring_gap` the free space between rings in points.
@@ -46,7 +48,7 @@ class Polar(Struct, frozen=True, tag_field="frame", tag="polar", omit_defaults=T
     scale: Scale | None = None
 
 
-class Grid(Struct, frozen=True, tag_field="frame", tag="grid", omit_defaults=True):
+class Grid(Struct, frozen=True, tag_field="frame", tag="grid", omit_defaults=True, forbid_unknown_fields=True):
     """A field of equal cells, filled by rows or by columns from a corner."""
 
     rows: int = 10

@@ -13,7 +13,7 @@ When = Literal["all", "highlighted", "ends", "above"]
 Leader = Literal["none", "plain", "elbow", "arrow"]
 
 
-class Label(Struct, frozen=True, omit_defaults=True):
+class Label(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """A layer's labels.
 
     `template` names fields in braces: {name} {value} {share} {step} {series}, a column by its name or id, or a cell

@@ -11,7 +11,7 @@ Missing = Literal["break", "bridge", "drop"]
 Stack = Literal["none", "stacked", "share"]
 
 
-class Row(Struct, frozen=True, omit_defaults=True):
+class Row(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """What one row has of its own: looks (None: the layer's), and its label's place.
 
     `dx`, `dy` move the label by points from where it would stand; `label` False leaves it out; `text` replaces it.
@@ -27,7 +27,7 @@ class Row(Struct, frozen=True, omit_defaults=True):
     dy: float = 0.0
 
 
-class Rule(Struct, frozen=True, omit_defaults=True):
+class Rule(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """A fill for the rows that a rule picks; `than` is the number of above and below."""
 
     when: Literal["largest", "smallest", "first", "last", "above", "below"]

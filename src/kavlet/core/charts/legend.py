@@ -9,7 +9,7 @@ from kavlet.core.dress.fills import Fill
 LegendSide = Literal["none", "auto", "top", "bottom", "left", "right", "inside"]
 
 
-class Entry(Struct, frozen=True, omit_defaults=True):
+class Entry(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """One entry of its own, beside those of the layers."""
 
     name: str
@@ -17,7 +17,7 @@ class Entry(Struct, frozen=True, omit_defaults=True):
     tone: int = 0
 
 
-class Legend(Struct, frozen=True, omit_defaults=True):
+class Legend(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """Where the legend stands; "auto" shows it above the plot when there is more than one entry.
 
     Entries come from the layers, or from `entries` where there are any. `key` says what one symbol stands for.

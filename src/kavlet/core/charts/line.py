@@ -5,7 +5,7 @@ from kavlet.core.shapes.curve import Course
 from kavlet.core.shapes.spots import SpotForm
 
 
-class Line(Layer, frozen=True, tag_field="type", tag="line", omit_defaults=True):
+class Line(Layer, frozen=True, tag_field="type", tag="line", omit_defaults=True, forbid_unknown_fields=True):
     """A line bound to a column; `x` names a column for its places where they are not the rows. Widths are points.
 
     A missing value breaks the line, is bridged, or drops it to zero.

@@ -3,7 +3,7 @@
 from kavlet.core.charts.layer import Layer
 
 
-class Needle(Layer, frozen=True, tag_field="type", tag="needle", omit_defaults=True):
+class Needle(Layer, frozen=True, tag_field="type", tag="needle", omit_defaults=True, forbid_unknown_fields=True):
     """Points at the angle (degrees clockwise from 12 o'clock) that the column holds, in the row `row`.
 
     `figures` names the column that its label speaks of. `length` is a share of the outer radius; `past` tells by a

@@ -4,7 +4,7 @@ from kavlet.core.charts.layer import Layer
 from kavlet.core.shapes.spots import SpotForm
 
 
-class Points(Layer, frozen=True, tag_field="type", tag="points", omit_defaults=True):
+class Points(Layer, frozen=True, tag_field="type", tag="points", omit_defaults=True, forbid_unknown_fields=True):
     """Points at the values of a column; `x` names a column for their places across, where they are not the rows.
 
     `symbol` names a symbol to draw instead of a `spot`; `size` is its larger side in points (0: what the row's bar

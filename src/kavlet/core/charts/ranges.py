@@ -8,7 +8,7 @@ from kavlet.core.shapes.spots import SpotForm
 RangeForm = Literal["whisker", "bar"]
 
 
-class Ranges(Layer, frozen=True, tag_field="type", tag="ranges", omit_defaults=True):
+class Ranges(Layer, frozen=True, tag_field="type", tag="ranges", omit_defaults=True, forbid_unknown_fields=True):
     """One range per row, from the column `low` to the column `high`, about the column `values` where it has one.
 
     The two hold figures of the scale, or, by "distance", how far the ends lie from the middle below and above it (an

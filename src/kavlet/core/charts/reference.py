@@ -3,7 +3,7 @@
 from kavlet.core.charts.layer import Layer
 
 
-class Reference(Layer, frozen=True, tag_field="type", tag="reference", omit_defaults=True):
+class Reference(Layer, frozen=True, tag_field="type", tag="reference", omit_defaults=True, forbid_unknown_fields=True):
     """A line at `at`; where the layer has a column, at its first value. Its name is its label."""
 
     at: float = 0.0

@@ -5,7 +5,7 @@ from typing import ClassVar
 from kavlet.core.charts.layer import Layer
 
 
-class Rings(Layer, frozen=True, tag_field="type", tag="rings", omit_defaults=True):
+class Rings(Layer, frozen=True, tag_field="type", tag="rings", omit_defaults=True, forbid_unknown_fields=True):
     """Arcs whose sweep in degrees is the column `values`; `track` draws the whole sweep behind them.
 
     `figures` names the column their labels and colours speak of. The first row is outermost, unless `order` says

@@ -10,7 +10,7 @@ ScaleKind = Literal["linear", "log", "category", "date"]
 TickRule = Literal["125", "heckbert", "extended"]
 
 
-class Scale(Struct, frozen=True, omit_defaults=True):
+class Scale(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """Ends that are None are found from the figures: with `zero`, zero stays in sight.
 
     Ticks follow a named rule: steps of 1, 2 or 5 times a power of ten, Heckbert's loose labels (1990), or the extended

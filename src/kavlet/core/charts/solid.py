@@ -14,7 +14,7 @@ LOOK_FIELDS = (
 Form = Literal["drawn", "round", "cone", "pyramid"]
 
 
-class Solid(Struct, frozen=True, omit_defaults=True):
+class Solid(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """Depth, view and light of a chart's bodies.
 
     `on` False shows the flat chart and keeps all else. `depth` is a share of a bar's thickness, or of a disc's radius;

@@ -5,7 +5,7 @@ from typing import Literal
 from msgspec import Struct
 
 
-class Text(Struct, frozen=True, omit_defaults=True):
+class Text(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """A text with its look; None follows the theme. `dx`, `dy` move it by points from its place."""
 
     text: str = ""
@@ -18,7 +18,7 @@ class Text(Struct, frozen=True, omit_defaults=True):
     dy: float = 0.0
 
 
-class Note(Struct, frozen=True, omit_defaults=True):
+class Note(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """A free text at a place given as shares of the chart's width and height (or, `middle`, in the frame's middle)."""
 
     key: str

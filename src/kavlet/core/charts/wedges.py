@@ -5,7 +5,7 @@ from typing import ClassVar
 from kavlet.core.charts.layer import Layer
 
 
-class Wedges(Layer, frozen=True, tag_field="type", tag="wedges", omit_defaults=True):
+class Wedges(Layer, frozen=True, tag_field="type", tag="wedges", omit_defaults=True, forbid_unknown_fields=True):
     """A wedge per row of a column; or, with `parts`, a wedge per column in the row `row`.
 
     The whole turn is `turn` degrees, the frame's sweep when None. `rest` names a column that holds what is left of it;

@@ -16,7 +16,7 @@ from kavlet.core.text.numbers import DEFAULT_LOCALE
 from kavlet.core.values.errors import KavletError
 
 
-class ChartEntry(Struct, frozen=True, omit_defaults=True):
+class ChartEntry(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """A chart as the author set it up: a recipe on a table, its settings, its texts and its dress.
 
     `roles` names the columns (by id) of each role. `settings` holds only what differs from the recipe's defaults.
@@ -43,7 +43,7 @@ class ChartEntry(Struct, frozen=True, omit_defaults=True):
     height: float = 360.0
 
 
-class PictureFile(Struct, frozen=True, omit_defaults=True):
+class PictureFile(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """A symbol or picture of the document: SVG path data, or a PNG or JPEG with its size in pixels."""
 
     name: str
@@ -53,7 +53,7 @@ class PictureFile(Struct, frozen=True, omit_defaults=True):
     height: int = 0
 
 
-class Document(Struct, frozen=True, omit_defaults=True):
+class Document(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """Tables, charts, pictures and recipes of its own, and the locale its numbers are written in."""
 
     tables: tuple[Table, ...] = ()

@@ -10,7 +10,9 @@ GradientRun = Literal["along", "across", "round", "radial"]
 How = Literal["fitted", "stretched", "repeated", "per unit"]
 
 
-class GradientFill(Struct, frozen=True, tag_field="fill", tag="gradient", omit_defaults=True):
+class GradientFill(
+    Struct, frozen=True, tag_field="fill", tag="gradient", omit_defaults=True, forbid_unknown_fields=True
+):
     """Colours in equal steps: along the bar's value, across it, outward, or `round`, which makes it look like a tube.
 
     `angle`, where given, turns the run clockwise from the right instead.
@@ -21,7 +23,7 @@ class GradientFill(Struct, frozen=True, tag_field="fill", tag="gradient", omit_d
     angle: float | None = None
 
 
-class HatchFill(Struct, frozen=True, tag_field="fill", tag="hatch", omit_defaults=True):
+class HatchFill(Struct, frozen=True, tag_field="fill", tag="hatch", omit_defaults=True, forbid_unknown_fields=True):
     """A pattern that stays readable in grey print: lines turned by `angle`, `step` points apart."""
 
     colour: str
@@ -32,7 +34,7 @@ class HatchFill(Struct, frozen=True, tag_field="fill", tag="hatch", omit_default
     width: float = 1.5
 
 
-class PictureFill(Struct, frozen=True, tag_field="fill", tag="picture", omit_defaults=True):
+class PictureFill(Struct, frozen=True, tag_field="fill", tag="picture", omit_defaults=True, forbid_unknown_fields=True):
     """A symbol or picture by its name.
 
     `fitted` once at own proportions, `stretched` once over the whole part, `repeated` at own proportions from the base

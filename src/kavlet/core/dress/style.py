@@ -13,7 +13,7 @@ from kavlet.core.values.colour import Colour, colour, mix, readable
 from kavlet.core.values.errors import KavletError
 
 
-class Dress(msgspec.Struct, frozen=True, omit_defaults=True):
+class Dress(msgspec.Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """The look an author chose: a theme on a light or dark ground, and values set by hand that survive its change.
 
     `palette` is a shipped palette's name or hex codes; `overrides` holds values by their path in the chart's

@@ -12,7 +12,7 @@ DEFAULT_THEME = "reedbed"
 _ORDER = ("reedbed", "letterpress", "harbour", "orchard", "clay", "heather", "graphite", "beacon")
 
 
-class Tones(msgspec.Struct, frozen=True):
+class Tones(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """One ground with all that stands on it, as hex texts."""
 
     ground: str
@@ -27,7 +27,7 @@ class Tones(msgspec.Struct, frozen=True):
     alarm: str
 
 
-class Theme(msgspec.Struct, frozen=True):
+class Theme(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """Tones for a light and a dark ground, a family of faces, sizes and corners in points."""
 
     name: str

@@ -14,7 +14,7 @@ from kavlet.core.values.number_text import NumberText
 EPOCH = date(1899, 12, 30)  # day 0 of dates as numbers
 
 
-class Formula(Struct, frozen=True, tag_field="kind", tag="formula", omit_defaults=True):
+class Formula(Struct, frozen=True, tag_field="kind", tag="formula", omit_defaults=True, forbid_unknown_fields=True):
     """A formula as typed, with its equals sign. `made` marks one that a recipe made and may renew."""
 
     text: str
@@ -22,7 +22,7 @@ class Formula(Struct, frozen=True, tag_field="kind", tag="formula", omit_default
     number: NumberText | None = None
 
 
-class Written(Struct, frozen=True, tag_field="kind", tag="number"):
+class Written(Struct, frozen=True, tag_field="kind", tag="number", forbid_unknown_fields=True):
     """A number typed with a way to write it: a percent, a date, an amount of money."""
 
     value: float

@@ -9,14 +9,14 @@ from kavlet.core.values.number_text import NumberText
 HEADER = 1  # rows that hold names; the rows of figures follow
 
 
-class Helper(Struct, frozen=True):
+class Helper(Struct, frozen=True, forbid_unknown_fields=True):
     """Marks a helper column: the chart it was made for and which of the recipe's helpers it is."""
 
     chart: str
     name: str
 
 
-class Source(Struct, frozen=True, omit_defaults=True):
+class Source(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """The file a table's figures come from, how it is read, and whether its changes are taken over by themselves.
 
     `sheet` and `part` choose from a workbook; `encoding`, `separator` and `decimal` say how a text is read, and are
@@ -33,7 +33,7 @@ class Source(Struct, frozen=True, omit_defaults=True):
     seen: str = ""
 
 
-class Column(Struct, frozen=True, omit_defaults=True):
+class Column(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """A column's cells from the header down, with an identity that survives moves and renaming.
 
     `width` is in points on screen, 0 to fit what it holds.
@@ -52,7 +52,7 @@ class Column(Struct, frozen=True, omit_defaults=True):
         return head if isinstance(head, str) else ""
 
 
-class Table(Struct, frozen=True, omit_defaults=True):
+class Table(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """Columns of equal length. Rows are never reordered behind the author's back."""
 
     id: str

@@ -1,6 +1,7 @@
 """The .kavlet file: a zip with `document.json`, described by docs/kavlet.schema.json, and the pictures it uses."""
 
 import io
+import re
 import zipfile
 import zlib
 from pathlib import Path
@@ -50,7 +51,10 @@ def dumps(document: Document) -> bytes:
 
 
 def loads(content: bytes, name: str) -> Document:
-    """The document of a .kavlet file. Raises KavletError with one sentence when it is broken or newer."""
+    """The document of a .kavlet file.
+
+    Raises KavletError with one sentence when it is broken, newer, or holds what would be lost.
+    """
     broken = KavletError(f"{name} is not a Kavlet document, or it is damaged.")
     try:
         with zipfile.ZipFile(io.BytesIO(content)) as archive:
@@ -74,6 +78,10 @@ def loads(content: bytes, name: str) -> Document:
         document = msgspec.json.decode(text, type=Content).document
     except (msgspec.DecodeError, RecursionError) as error:
         where = str(error).partition(" - at `")[2].rstrip("`")
+        unknown = re.search(r"contains unknown field `([^`]*)`", str(error))
+        if unknown is not None:  # opening it without would lose it when it is saved
+            what = f"{name} holds something that this Kavlet does not know: “{unknown[1]}”."
+            raise KavletError(what, remedy="Update Kavlet to open it.", where=where) from None
         raise KavletError(broken.what, where=where) from None
     _check(document, name)
     filled = tuple(

@@ -30,7 +30,7 @@ FORMAT = "kavlet-recipe"
 _SLOT = re.compile(r"\{([^{}]+)\}")
 
 
-class OwnHelper(Struct, frozen=True, omit_defaults=True):
+class OwnHelper(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """A helper column: the formula of its first row, and that of all rows after it (the same when empty)."""
 
     name: str
@@ -39,7 +39,7 @@ class OwnHelper(Struct, frozen=True, omit_defaults=True):
     number: NumberText = PLAIN
 
 
-class OwnRecipe(Struct, frozen=True, omit_defaults=True):
+class OwnRecipe(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """What is saved of a recipe. `chart` is a chart's specification with its columns named by role and helper."""
 
     name: str

@@ -29,7 +29,7 @@ QUESTIONS: dict[Question, str] = {
 }
 
 
-class Role(Struct, frozen=True):
+class Role(Struct, frozen=True, forbid_unknown_fields=True):
     """What a column is needed for: text that names rows, or numbers; `many` columns may share it."""
 
     name: str
@@ -39,7 +39,7 @@ class Role(Struct, frozen=True):
     many: bool = False
 
 
-class Parameter(Struct, frozen=True):
+class Parameter(Struct, frozen=True, forbid_unknown_fields=True):
     """One setting of a recipe. A `number` may also be a formula such as ``=B7``; `numbers` is a list like ``60; 80``.
 
     `optional` numbers may be left out: the default is then empty text.

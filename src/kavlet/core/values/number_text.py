@@ -7,7 +7,7 @@ from msgspec import Struct
 NumberStyle = Literal["number", "percent", "date", "short", "long", "currency"]
 
 
-class NumberText(Struct, frozen=True, omit_defaults=True):
+class NumberText(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """Decimals, grouping, unit and sign of a number.
 
     `most_decimals` are shown at most and trailing zeros dropped, down to `least_decimals`; with `significant`, that

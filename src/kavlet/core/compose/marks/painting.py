@@ -20,6 +20,7 @@ from kavlet.core.values.affine import Affine, moved, scaled, turned
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
 
+UNMOVED = Affine()
 MOST_TILES = 2_000
 
 
@@ -146,12 +147,14 @@ class _Bar(Struct, frozen=True):
 
 
 def _pictures(fill: PictureFill, held: Symbol | Raster, colour: Colour, bar: _Bar) -> list[Primitive]:
-    if fill.how == "stretched":
-        return [picture(held, bar.rect, colour, stretch=True)]
-    if fill.how == "fitted":
-        return [picture(held, bar.rect, colour)]
-    clip = recorded(box, bar.rect)
-    return [picture(held, tile, colour, clip=clip) for tile in _tiles(fill, held, bar)]
+    clip = None if fill.how in ("stretched", "fitted") else recorded(box, bar.rect)
+    by = UNMOVED
+    if fill.turned and bar.end in ("right", "left"):  # drawn as in a standing bar, then laid down with it
+        (x, y), wide, tall = bar.rect.center, bar.rect.height, bar.rect.width
+        by = turned(90.0 if bar.end == "right" else -90.0, x, y)
+        bar = _Bar(Rect(x - wide / 2, y - tall / 2, wide, tall), "up", bar.value)
+    boxes = _tiles(fill, held, bar) if clip is not None else [bar.rect]
+    return [picture(held, one, colour, stretch=fill.how == "stretched", clip=clip, by=by) for one in boxes]
 
 
 def _tiles(fill: PictureFill, held: Symbol | Raster, bar: _Bar) -> list[Rect]:
@@ -191,10 +194,9 @@ def proportions(held: Symbol | Raster) -> tuple[float, float]:
 
 def picture(
     held: Symbol | Raster, into: Rect, colour: Colour, stretch: bool = False, clip: Path | None = None,
-    turn: float = 0.0,
+    by: Affine = UNMOVED,
 ) -> Primitive:  # fmt: skip
-    """A symbol or picture put into a box: at its own proportions, or stretched; turned about the box's centre."""
-    by = turned(turn, *into.center) if turn else Affine()
+    """A symbol or picture put into a box, at its own proportions or stretched, and then moved `by` so much."""
     if isinstance(held, Symbol):
         return Stamp(held.name, outline(held.outline), by.after(fitted(held.outline, into, stretch)), colour, clip)
     if stretch:
