@@ -35,7 +35,6 @@ from kavlet.core.values.lengths import size as read_size
 from kavlet.export import CHARTS, content
 
 PICTURES = endings(CHARTS, "chart")
-READS, WRITES = " ".join(endings(TABLES)), " ".join(endings(TABLES, "table"))
 
 
 @click.group(context_settings={"help_option_names": ["-h", "--help"]})

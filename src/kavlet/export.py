@@ -2,7 +2,7 @@
 
 from kavlet.core.building.stages import Picture
 from kavlet.core.files import record, svg
-from kavlet.core.files.formats import TABLES, Format, Wish, by_ending, endings
+from kavlet.core.files.formats import Format, Wish, by_ending, endings
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
@@ -46,7 +46,6 @@ CHARTS: tuple[Format, ...] = (
     Format((".pdf",), "PDF", draws=_pdf),
     Format((".json",), "JSON record", draws=_json),
 )
-FORMATS: tuple[Format, ...] = (*CHARTS, *TABLES)
 
 
 def content(made: Picture, wish: Wish) -> bytes:

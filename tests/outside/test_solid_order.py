@@ -25,6 +25,7 @@ from kavlet.core.solid.cover import polygons
 from kavlet.core.solid.light import Light
 from kavlet.core.solid.loft import Level, Loft, outline_of
 from kavlet.core.values.geometry import Rect
+from tests.mesh import mesh_of
 
 MODELS, VIEWS, RAYS = 209, 8, 6  # in each of six runs: 10,032 scenes
 MARGIN = 0.3  # points from any edge that a place keeps away
@@ -141,7 +142,7 @@ class Model:
         held, owner = [], []
         self.ends: list[tuple[int, float, Outline]] = []
         for number, loft in enumerate(lofts):
-            mesh = loft.mesh(24)
+            mesh = mesh_of(loft, 24)
             for face in mesh.faces:
                 points = mesh.vertices[list(face)]
                 if loft.axis == "back" and np.ptp(points[:, 2]) < 1e-9 and len(face) > 4:

@@ -18,10 +18,10 @@ from kavlet.core.solid.assembly import Assembly
 from kavlet.core.solid.camera import Camera, View, rotation
 from kavlet.core.solid.light import Light, lit
 from kavlet.core.solid.loft import Level, Loft, outline_of
-from kavlet.core.solid.mesh import Mesh, ball
 from kavlet.core.solid.order import boxes
 from kavlet.core.values.colour import Colour, linear
 from kavlet.core.values.geometry import Rect
+from tests.mesh import Mesh, ball, mesh_of
 
 DATA = Path(__file__).parent / "data" / "rotation_projection.json"
 HELD: dict[str, Any] = json.loads(DATA.read_text(encoding="utf-8"))
@@ -162,7 +162,7 @@ BODIES = {
 @pytest.mark.parametrize("name", BODIES)
 def test_meshes_are_closed_outward_and_as_large_as_they_should_be(name: str) -> None:
     loft, volume, euler = BODIES[name]
-    mesh = loft.mesh(24)
+    mesh = mesh_of(loft, 24)
     assert mesh.closed
     assert mesh.euler == euler
     assert mesh.volume > 0  # normals point outward
@@ -184,7 +184,7 @@ def test_a_rounded_edge_takes_as_much_away_as_it_should() -> None:
     edge, steps = 4.0, 40
     turns = [math.pi / 2 * i / steps for i in range(steps + 1)]
     levels = [Level(-10.0), *(Level(-edge * (1 - math.sin(t)), inset=edge * (1 - math.cos(t))) for t in turns)]
-    mesh = Loft(shape, tuple(levels)).mesh()
+    mesh = mesh_of(Loft(shape, tuple(levels)))
     # ∫(40 - 2x)(30 - 2x) dz over the quarter circle, x = 4 - √(16 - (z+4)²): Σ of analytic parts
     inside, square = 4 - math.pi * 4 / 4, 16 * (1 - math.pi / 2 + 2 / 3)  # means of x and x² along the edge
     volume = 6 * 1200 + 4 * (1200 - 140 * inside + 4 * square)
@@ -196,7 +196,7 @@ def test_a_rounded_edge_takes_as_much_away_as_it_should() -> None:
 def test_an_outline_is_drawn_in_by_as_much_as_asked(by: float) -> None:
     """Sector of a ring: straight sides move by the inset, arcs change their radius by it."""
     shape = outline_of(recorded(wedge, Sector((0, 0), 25.0, 60.0, 30.0, 140.0)))
-    inner = Loft(shape, (Level(0.0, inset=by), Level(1.0, inset=by))).mesh(24)
+    inner = mesh_of(Loft(shape, (Level(0.0, inset=by), Level(1.0, inset=by))), 24)
     radii = np.linalg.norm(inner.vertices[:, :2], axis=1)
     assert radii.max() == pytest.approx(60 - by, abs=0.06)
     assert radii.min() == pytest.approx(25 + by, abs=0.06)
@@ -219,7 +219,7 @@ def test_what_is_seen_of_a_body_is_as_large_as_its_projection(name: str, turn: f
     camera = seen_at(None, turn, tilt)
     body = Assembly([loft]).seen(camera, Light())[0]
     drawn = sum(abs(area_of(piece.path.coordinates, piece.path.verbs)) for piece in (*body.walls, *body.caps))
-    assert drawn == pytest.approx(loft.mesh(48).projected_area(camera.rotation[2]), rel=0.005, abs=0.5)
+    assert drawn == pytest.approx(mesh_of(loft, 48).projected_area(camera.rotation[2]), rel=0.005, abs=0.5)
 
 
 def test_a_ball_is_seen_as_a_disc_from_all_sides() -> None:

@@ -1,11 +1,12 @@
 """Starts the window: wiring only."""
 
+import atexit
 import gc
 import sys
 from pathlib import Path
 
 from PySide6.QtCore import QSettings
-from PySide6.QtGui import QIcon
+from PySide6.QtGui import QGuiApplication, QIcon
 from PySide6.QtWidgets import QApplication
 
 import kavlet
@@ -15,6 +16,7 @@ from kavlet.desktop.store import Store
 from kavlet.desktop.window import Window
 from kavlet.paint.application import add_faces
 
+WITHOUT_DESKTOP = ("offscreen", "minimal")  # platforms whose clipboard ends after Python
 SELDOM = (20_000, 20, 20)  # a picture makes thousands of small values, and hardly any of them in circles
 ICON = Path(kavlet.__file__).parent / "assets" / "icons" / "kavlet.svg"
 
@@ -23,6 +25,8 @@ def application() -> QApplication:
     """The application with Kavlet's names, faces and look."""
     running = QApplication.instance()
     made = running if isinstance(running, QApplication) else QApplication(sys.argv[:1])
+    atexit.unregister(_let_go_of_clipboard)  # once, and before Qt's own
+    atexit.register(_let_go_of_clipboard)
     made.setOrganizationName("kavlet")
     made.setApplicationName("kavlet")
     made.setApplicationDisplayName("Kavlet")
@@ -33,6 +37,13 @@ def application() -> QApplication:
     add_faces()
     apply_look()
     return made
+
+
+def _let_go_of_clipboard() -> None:
+    """Take back what was copied where no desktop keeps it: it would go after Python, which owns part of it."""
+    app = QApplication.instance()
+    if isinstance(app, QApplication) and app.platformName() in WITHOUT_DESKTOP:
+        QGuiApplication.clipboard().clear()
 
 
 def open_window(file: Path | None = None, demo: bool = False) -> Window:

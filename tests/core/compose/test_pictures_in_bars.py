@@ -1,5 +1,6 @@
 """Pictures in bars: repeated from the base to the value, on either side of it, upright or laid down with the bar."""
 
+from itertools import pairwise
 from typing import Any
 
 import msgspec
@@ -37,7 +38,7 @@ def test_pictures_start_at_the_base_on_both_sides_of_it_and_the_last_one_is_cut(
         at = [away * (middle(one)[0 if lying else 1] - base) for one in stamps(mark)]
         step = at[1] - at[0]
         assert at[0] == pytest.approx(step / 2)  # the first stands on the base
-        assert [b - a for a, b in zip(at, at[1:], strict=False)] == pytest.approx([step] * (len(at) - 1))
+        assert [b - a for a, b in pairwise(at)] == pytest.approx([step] * (len(at) - 1))
         assert at[-1] - step / 2 < abs(tip - base) <= at[-1] + step / 2 + 1e-6
         assert all(one.clip is not None for one in stamps(mark))
 

@@ -1,5 +1,8 @@
 """The Figures place as a user works it: formulas, filling, pasting, arranging, tables and sources."""
 
+import os
+import subprocess
+import sys
 from pathlib import Path
 
 import pytest
@@ -321,3 +324,29 @@ def test_a_dragged_width_is_kept_and_undone(window: Window, qtbot: QtBot) -> Non
     assert window.store.table is not None
     assert window.store.table.columns[0].width > 100
     assert QApplication.instance() is not None
+
+
+def test_the_first_row_below_a_table_is_committed_once(
+    window: Window, qtbot: QtBot, qtlog: pytest.LogCaptureFixture
+) -> None:
+    bottom = window.store.table.height
+    editor = start_typing(qtbot, window, 0, bottom, "Shop")
+    qtbot.keyClick(editor, Qt.Key.Key_Return)
+    assert cell(window, 0, bottom) == "Shop"
+    assert window.store.table.height == bottom + 1
+    assert not [record for record in qtlog.records if "does not belong" in record.message]
+
+
+def test_what_was_copied_is_let_go_before_python_ends() -> None:
+    lines = (
+        "from PySide6.QtCore import QMimeData",
+        "from PySide6.QtGui import QGuiApplication",
+        "from kavlet.desktop.main import application",
+        "app = application()",
+        "held = QMimeData()",
+        "held.setText('Mere')",
+        "QGuiApplication.clipboard().setMimeData(held)",
+    )
+    environment = {**os.environ, "QT_QPA_PLATFORM": "offscreen"}
+    ended = subprocess.run([sys.executable, "-c", "\n".join(lines)], env=environment, capture_output=True, check=False)
+    assert ended.returncode == 0, ended.stderr.decode()

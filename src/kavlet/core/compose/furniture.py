@@ -36,9 +36,5 @@ class Furniture(Struct, frozen=True):
     axes: tuple[PlacedAxis, ...] = ()
 
 
-def text_ink(style: Style, sizes: Sizes) -> Ink:
-    return Ink(style.face, sizes.text, style.ink)
-
-
 def small_ink(style: Style, sizes: Sizes) -> Ink:
     return Ink(style.face, sizes.small, style.quiet)

@@ -44,15 +44,6 @@ def sequence(light: Colour, dark: Colour, count: int) -> list[Colour]:
     return [mix(light, dark, i / max(1, count - 1)) for i in range(count)]
 
 
-def diverging(low: Colour, middle: Colour, high: Colour, count: int) -> list[Colour]:
-    """A diverging palette from `low` by a light middle to `high`, equal steps on each side."""
-    made = []
-    for i in range(count):
-        share = 2 * i / max(1, count - 1) - 1
-        made.append(mix(middle, high if share > 0 else low, abs(share)))
-    return made
-
-
 def lighter(of: Colour, by: float) -> Colour:
     """The colour with more (or less) OKLab lightness, hue and chroma kept as far as sRGB can show them."""
     lightness, a, b = oklab(of)

@@ -4,7 +4,6 @@ import math
 
 import msgspec
 
-from kavlet.core.charts.labels import Label, Position
 from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.recipe import Inputs, Parameter, Places, Role
 from kavlet.core.text.numbers import written
@@ -73,11 +72,6 @@ def number(
 def optional(name: str, meaning: str, low: float | None = None, high: float | None = None, unit: str = "") -> Parameter:
     """A number that may be left out."""
     return Parameter(name, "number", "", meaning, (), low, high, unit, optional=True)
-
-
-def value_label(inputs: Inputs, role: str = "value", position: Position = "auto", **more: object) -> Label:
-    """A label that writes the role's figures as their column does."""
-    return Label(number=inputs.number_text(role), position=position, **more)  # type: ignore[arg-type]
 
 
 def said(inputs: Inputs, role: str = "value", shares: bool = False) -> str:

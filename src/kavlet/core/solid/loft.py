@@ -10,14 +10,12 @@ The outline lies in the section's plane (a, b); levels follow each other along w
     axis "right"   a = y up,  b = z,        w = x      lying round bodies
 """
 
-from itertools import pairwise
 from typing import Literal
 
 import numpy as np
 from msgspec import Struct
 
 from kavlet.core.scene.path import CLOSE, CURVE, LINE, MOVE, Path
-from kavlet.core.solid.mesh import Mesh, Ring
 from kavlet.core.values.arrays import Array
 
 Along = Literal["back", "up", "right"]
@@ -283,50 +281,3 @@ class Loft:
         """The corners (2, 3) of the box around it, lowest and highest, in the model."""
         points = np.concatenate([self.at(level).reshape(-1, 3) for level in self.levels])
         return np.array([points.min(axis=0), points.max(axis=0)])
-
-    def mesh(self, steps: int = 16) -> Mesh:
-        """The body as flat faces; each curved edge in so many steps."""
-        vertices: list[Array] = []
-        numbers: list[list[list[int]]] = []  # of each level, of each ring
-        count = 0
-        for level in self.levels:
-            mine = []
-            for ring in self.outline.rings:
-                points = self._sampled(self.at(level), ring, steps)
-                tip = level.a == 0 and level.b == 0
-                mine.append([count] * len(points) if tip else list(range(count, count + len(points))))
-                vertices.append(points[:1] if tip else points)
-                count += len(vertices[-1])
-            numbers.append(mine)
-        faces: list[Ring] = []
-        for low, high in pairwise(numbers):
-            for ring_low, ring_high in zip(low, high, strict=True):
-                for i in range(len(ring_low)):
-                    j = (i + 1) % len(ring_low)
-                    face = dict.fromkeys((ring_low[i], ring_low[j], ring_high[j], ring_high[i]))
-                    if len(face) > 2:
-                        faces.append(tuple(face))
-        faces += [tuple(reversed(face)) for face in _caps(numbers[0])]
-        faces += _caps(numbers[-1])
-        if np.linalg.det(AXES[self.axis]) < 0:
-            faces = [tuple(reversed(face)) for face in faces]
-        return Mesh(np.concatenate(vertices), tuple(faces))
-
-    def _sampled(self, controls: Array, ring: range, steps: int) -> Array:
-        parts = []
-        for edge in ring:
-            count = 1 if self.outline.straight[edge] else steps
-            parts.append(bezier(controls[edge], np.arange(count) / count))
-        return np.concatenate(parts)
-
-
-def _caps(rings: list[list[int]]) -> list[Ring]:
-    """The faces that close a level: its ring, or what lies between an outer and an inner one of as many points."""
-    if any(len(set(ring)) < 3 for ring in rings):
-        return []
-    if len(rings) == 1:
-        return [tuple(rings[0])]
-    outer, inner = rings[0], list(reversed(rings[1]))
-    inner = inner[-1:] + inner[:-1]
-    count = len(outer)
-    return [(outer[i], outer[(i + 1) % count], inner[(i + 1) % count], inner[i]) for i in range(count)]

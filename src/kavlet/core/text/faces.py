@@ -66,7 +66,6 @@ def font(key: str) -> hb.Font:
 class Metrics(Struct, frozen=True):
     """Heights as shares of the font size, upward from the baseline (descent as a positive depth)."""
 
-    ascent: float
     descent: float
     cap_height: float
 
@@ -79,4 +78,4 @@ def metrics(key: str) -> Metrics:
     extents = of.get_font_extents("ltr")
     glyph = of.get_nominal_glyph(ord("H"))
     height = of.get_glyph_extents(glyph).y_bearing if glyph else 0.7 * em
-    return Metrics(extents.ascender / em, -extents.descender / em, height / em)
+    return Metrics(-extents.descender / em, height / em)

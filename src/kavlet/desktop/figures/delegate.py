@@ -59,14 +59,16 @@ class CellDelegate(QStyledItemDelegate):
         """Keys are the editor's own affair: it completes names with Tab and Enter before it commits."""
         if isinstance(editor, FormulaEdit) and event.type() in (QEvent.Type.KeyPress, QEvent.Type.ShortcutOverride):
             return False
+        if isinstance(editor, FormulaEdit) and editor is not self.editor:
+            return False  # committed already: the table's new row has closed it
         return super().eventFilter(editor, event)
 
     def _finish(self, editor: FormulaEdit, key: int) -> None:
         """Commit, and go down after Enter, right after Tab, left after Shift+Tab."""
         hints = QStyledItemDelegate.EndEditHint
         hint = {int(Qt.Key.Key_Tab): hints.EditNextItem, int(Qt.Key.Key_Backtab): hints.EditPreviousItem}
-        self.commitData.emit(editor)
         self.editor = None
+        self.commitData.emit(editor)
         self.closeEditor.emit(editor, hints.NoHint if key in hint else hints.SubmitModelCache)
         grid = self.parent()
         if key in hint and isinstance(grid, QTableView):

@@ -1,6 +1,6 @@
 """The header over the columns: letters, and above them the role chips that say what each column is for."""
 
-from PySide6.QtCore import QPoint, QRect, QSize, Qt, Signal
+from PySide6.QtCore import QPoint, QRect, QSize, Qt
 from PySide6.QtGui import QAction, QBrush, QMouseEvent, QPainter, QPen
 from PySide6.QtWidgets import QHeaderView, QMenu, QWidget
 
@@ -15,8 +15,6 @@ CHIP_BAND, LETTER_BAND = 30, 22
 
 class RoleHeader(QHeaderView):
     """Draws a chip per column. Click a chip to choose a role; drag it to another column to move the role."""
-
-    role_dropped = Signal(str, int)
 
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
         super().__init__(Qt.Orientation.Horizontal, parent)

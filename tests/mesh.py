@@ -1,10 +1,12 @@
 """Meshes: closed bodies of flat faces, their volume, area and Euler characteristic."""
 
 from collections import Counter
+from itertools import pairwise
 
 import numpy as np
 from msgspec import Struct
 
+from kavlet.core.solid.loft import AXES, Loft, bezier
 from kavlet.core.values.arrays import Array
 
 Ring = tuple[int, ...]
@@ -83,3 +85,52 @@ def ball(center: tuple[float, float, float], radius: float, rings: int = 48) -> 
         faces += [(number(i, j), number(i + 1, j), number(i + 1, j + 1), number(i, j + 1)) for j in range(around)]
     faces += [(last, number(rings - 1, j + 1), number(rings - 1, j)) for j in range(around)]
     return Mesh(np.array(vertices) + np.array(center), tuple(faces))
+
+
+def mesh_of(loft: Loft, steps: int = 16) -> Mesh:
+    """The body as flat faces; each curved edge in so many steps."""
+    vertices: list[Array] = []
+    numbers: list[list[list[int]]] = []  # of each level, of each ring
+    count = 0
+    for level in loft.levels:
+        mine = []
+        for ring in loft.outline.rings:
+            points = _sampled(loft, loft.at(level), ring, steps)
+            tip = level.a == 0 and level.b == 0
+            mine.append([count] * len(points) if tip else list(range(count, count + len(points))))
+            vertices.append(points[:1] if tip else points)
+            count += len(vertices[-1])
+        numbers.append(mine)
+    faces: list[Ring] = []
+    for low, high in pairwise(numbers):
+        for ring_low, ring_high in zip(low, high, strict=True):
+            for i in range(len(ring_low)):
+                j = (i + 1) % len(ring_low)
+                face = dict.fromkeys((ring_low[i], ring_low[j], ring_high[j], ring_high[i]))
+                if len(face) > 2:
+                    faces.append(tuple(face))
+    faces += [tuple(reversed(face)) for face in _caps(numbers[0])]
+    faces += _caps(numbers[-1])
+    if np.linalg.det(AXES[loft.axis]) < 0:
+        faces = [tuple(reversed(face)) for face in faces]
+    return Mesh(np.concatenate(vertices), tuple(faces))
+
+
+def _sampled(loft: Loft, controls: Array, ring: range, steps: int) -> Array:
+    parts = []
+    for edge in ring:
+        count = 1 if loft.outline.straight[edge] else steps
+        parts.append(bezier(controls[edge], np.arange(count) / count))
+    return np.concatenate(parts)
+
+
+def _caps(rings: list[list[int]]) -> list[Ring]:
+    """The faces that close a level: its ring, or what lies between an outer and an inner one of as many points."""
+    if any(len(set(ring)) < 3 for ring in rings):
+        return []
+    if len(rings) == 1:
+        return [tuple(rings[0])]
+    outer, inner = rings[0], list(reversed(rings[1]))
+    inner = inner[-1:] + inner[:-1]
+    count = len(outer)
+    return [(outer[i], outer[(i + 1) % count], inner[(i + 1) % count], inner[i]) for i in range(count)]
