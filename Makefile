@@ -5,12 +5,12 @@ PY := .venv/bin/python
 
 .PHONY: setup demo test lint types contracts pytest bench wheel screenshots schema clean
 
-setup: .venv/ready
+setup: .venv/check
 
-.venv/ready: pyproject.toml constraints.txt tools/setup
-	tools/setup
+.venv/check .venv/window: pyproject.toml constraints.txt tools/setup
+	tools/setup $(@F)
 
-demo: setup
+demo: .venv/window
 	tools/demo
 
 test: setup lint types contracts pytest

@@ -7,6 +7,7 @@ written).
 import json
 import re
 import sys
+from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
@@ -43,23 +44,30 @@ def cli() -> None:
     """Turns small tables into charts that no chart menu offers."""
 
 
+def _window() -> Callable[..., int]:
+    """What opens the window. Raises KavletError where Qt is not installed."""
+    try:
+        from kavlet.desktop.main import run
+    except ImportError as missing:
+        if "PySide6" not in str(missing):
+            raise
+        raise KavletError("The window needs Qt.", remedy="Install it: pip install 'kavlet[window]'.") from None
+    return run
+
+
 @cli.command()
 def demo() -> None:
     """Open the demo document in the window."""
-    from kavlet.desktop.main import run
-
-    sys.exit(run(demo=True))
+    sys.exit(_window()(demo=True))
 
 
 @cli.command(name="open")
 @click.argument("file", required=False, type=click.Path(path_type=Path))
 def open_file(file: Path | None) -> None:
     """Open a document or a table in the window."""
-    from kavlet.desktop.main import run
-
     if file is not None and not file.exists():
         raise KavletError(f"{file} is not there.")
-    sys.exit(run(file))
+    sys.exit(_window()(file))
 
 
 @cli.command()

@@ -17,25 +17,36 @@ def _json(made: Picture, wish: Wish) -> bytes:
     return record.dumps(record.record(build.entry.recipe, build.helpers, made.figure, made.findings))
 
 
-def _png(made: Picture, wish: Wish) -> bytes:
-    from kavlet.paint import application, picture
-
+def _for_painting() -> None:
+    """What paints without a window. Raises KavletError where Qt is not installed."""
+    try:
+        from kavlet.paint import application
+    except ImportError:
+        raise KavletError(
+            say("Pictures of pixels and PDF need Qt."), remedy=say("Install it: pip install 'kavlet[window]'.")
+        ) from None
     application.for_painting()
+
+
+def _png(made: Picture, wish: Wish) -> bytes:
+    _for_painting()
+    from kavlet.paint import picture
+
     return picture.png(made.scene, wish.scale)
 
 
 def _jpeg(made: Picture, wish: Wish) -> bytes:
-    from kavlet.paint import application, picture
+    _for_painting()
+    from kavlet.paint import picture
 
-    application.for_painting()
     return picture.jpeg(made.scene, wish.scale)
 
 
 def _pdf(made: Picture, wish: Wish) -> bytes:
-    from kavlet.paint import application, pdf
+    _for_painting()
+    from kavlet.paint import pdf
 
     del wish
-    application.for_painting()
     return pdf.pdf(made.scene)
 
 

@@ -62,6 +62,7 @@ def bound(text: str, look: Text, document: Document, values: Values, entry: Char
 
 
 def bound_note(note: Note, document: Document, values: Values, entry: ChartEntry) -> Note:
+    """A note with its text bound to cells."""
     return msgspec.structs.replace(note, text=bound(note.text, Text(), document, values, entry).text)
 
 

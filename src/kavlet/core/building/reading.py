@@ -15,6 +15,7 @@ MOST_ROWS = 1_000
 
 
 def inputs_of(document: Document, values: Values, entry: ChartEntry, table: Table, made_by: Recipe | None) -> Inputs:
+    """What a recipe reads. Raises KavletError where a role has no column, or the table no rows or too many."""
     places = {column.id: i for i, column in enumerate(table.columns)}
     roles = {role: tuple(one for one in held if one in places) for role, held in entry.roles.items()}
     for role in made_by.roles if made_by is not None else ():
@@ -58,6 +59,7 @@ def _number_texts(table: Table) -> dict[str, NumberText]:
 
 
 def data_of(document: Document, table: Table, inputs: Inputs) -> Data:
+    """What a chart's layers read: values, how they are written, and the document's pictures."""
     pictures: dict[str, Symbol | Raster] = {}
     for one in document.pictures:
         pictures[one.name] = (
@@ -75,6 +77,7 @@ def data_of(document: Document, table: Table, inputs: Inputs) -> Data:
 
 
 def helpers_of(table: Table, values: Values, entry: ChartEntry) -> tuple[HelperBuild, ...]:
+    """The chart's helper columns as they stand in the table."""
     built = []
     for place, column in enumerate(table.columns):
         if column.helper is None or column.helper.chart != entry.id:

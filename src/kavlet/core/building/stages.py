@@ -108,6 +108,7 @@ def unturned(entry: ChartEntry) -> Dress:
 
 
 def still(document: Document, values: Values, entry: ChartEntry, size: Size | None) -> Still:
+    """All stages that do not depend on how a solid is looked at; `size` in points, the chart's own when None."""
     build = _build(document, values, entry)
     style = resolve(entry.dress, document.theme)
     laid = laid_out(build.panels, style, size or Size(entry.width, entry.height))

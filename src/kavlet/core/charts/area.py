@@ -16,4 +16,5 @@ class Area(Stacking, frozen=True, tag_field="type", tag="area", omit_defaults=Tr
 
     @classmethod
     def adopted(cls, held: dict[str, Any]) -> dict[str, Any]:
+        """What an area takes over from a layer of another type."""
         return {name: value for name, value in super().adopted(held).items() if name != "stack"}

@@ -29,4 +29,5 @@ class Bars(Stacking, frozen=True, tag_field="type", tag="bars", omit_defaults=Tr
 
     @property
     def figure_column(self) -> str:
+        """The column its figures are in."""
         return self.true or self.values

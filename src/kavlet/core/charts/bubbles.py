@@ -20,4 +20,5 @@ class Bubbles(Layer, frozen=True, tag_field="type", tag="bubbles", omit_defaults
 
     @property
     def across_column(self) -> str:
+        """The column of the places across."""
         return self.x

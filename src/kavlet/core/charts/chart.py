@@ -63,4 +63,5 @@ class Chart(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True)
         return (listed or shown or list(self.layers))[0].key if self.layers else ""
 
     def layer(self, key: str) -> AnyLayer | None:
+        """The layer of a key; None where there is none."""
         return next((layer for layer in self.layers if layer.key == key), None)

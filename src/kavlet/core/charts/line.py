@@ -21,4 +21,5 @@ class Line(Layer, frozen=True, tag_field="type", tag="line", omit_defaults=True,
 
     @property
     def across_column(self) -> str:
+        """The column of the places across; empty where rows stand at equal steps."""
         return self.x

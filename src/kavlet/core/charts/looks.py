@@ -34,6 +34,7 @@ class Look(Struct, frozen=True):
 
     @property
     def text(self) -> str:
+        """The path as files and the command line write it."""
         return ".".join(step.replace("\\", "\\\\").replace(".", "\\.") for step in self.steps)
 
     @property

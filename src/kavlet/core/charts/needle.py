@@ -17,4 +17,5 @@ class Needle(Layer, frozen=True, tag_field="type", tag="needle", omit_defaults=T
 
     @property
     def figure_column(self) -> str:
+        """The column its angle is in."""
         return self.figures or self.values

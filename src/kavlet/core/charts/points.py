@@ -31,8 +31,10 @@ class Points(Layer, frozen=True, tag_field="type", tag="points", omit_defaults=T
 
     @property
     def figure_column(self) -> str:
+        """The column its figures are in."""
         return self.figures or self.values
 
     @property
     def across_column(self) -> str:
+        """The column of the places across."""
         return self.x

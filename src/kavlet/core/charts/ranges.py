@@ -31,8 +31,10 @@ class Ranges(Layer, frozen=True, tag_field="type", tag="ranges", omit_defaults=T
 
     @property
     def figure_column(self) -> str:
+        """The column its figures are in."""
         return self.values or self.high
 
     @property
     def across_column(self) -> str:
+        """The column of the places across; empty where rows stand at equal steps."""
         return self.x

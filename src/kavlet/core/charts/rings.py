@@ -22,4 +22,5 @@ class Rings(Layer, frozen=True, tag_field="type", tag="rings", omit_defaults=Tru
 
     @property
     def figure_column(self) -> str:
+        """The column its figures are in."""
         return self.figures or self.values

@@ -33,4 +33,5 @@ class Wedges(Layer, frozen=True, tag_field="type", tag="wedges", omit_defaults=T
 
     @property
     def extra_columns(self) -> tuple[str, str]:
+        """The columns of the inner ends and of the groups."""
         return self.gathered, self.rest

@@ -40,6 +40,7 @@ class Data(Struct, frozen=True):
 
     @property
     def rows(self) -> int:
+        """How many rows of figures there are."""
         return len(self.ids)
 
     def column(self, column: str) -> Floats:
@@ -55,6 +56,7 @@ class Data(Struct, frozen=True):
         ]
 
     def number_text(self, column: str) -> NumberText:
+        """How a column writes its numbers."""
         return self.number_texts.get(column, PLAIN)
 
     def picture(self, name: str) -> Symbol | Raster | None:

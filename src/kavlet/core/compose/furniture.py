@@ -37,4 +37,5 @@ class Furniture(Struct, frozen=True):
 
 
 def small_ink(style: Style, sizes: Sizes) -> Ink:
+    """The ink of small texts: ticks, names, legends."""
     return Ink(style.face, sizes.small, style.quiet)

@@ -23,6 +23,7 @@ class History:
 
     @property
     def current(self) -> Document:
+        """The document as it is now."""
         return self._steps[self._at].document
 
     def apply(self, name: str | Message, document: Document) -> bool:
@@ -41,15 +42,18 @@ class History:
 
     @property
     def redo_name(self) -> str:
+        """What would be done again; empty where there is nothing."""
         return str(self._steps[self._at + 1].name) if self._at + 1 < len(self._steps) else ""
 
     def undo(self) -> bool:
+        """Go one step back; whether there was one."""
         if not self._at:
             return False
         self._at -= 1
         return True
 
     def redo(self) -> bool:
+        """Go one step forth; whether there was one."""
         if self._at + 1 >= len(self._steps):
             return False
         self._at += 1

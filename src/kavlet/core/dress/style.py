@@ -42,26 +42,32 @@ class Style(msgspec.Struct, frozen=True):
 
     @property
     def ground(self) -> Colour:
+        """The colour behind everything."""
         return self.named["ground"]
 
     @property
     def ink(self) -> Colour:
+        """The colour of texts."""
         return self.named["ink"]
 
     @property
     def quiet(self) -> Colour:
+        """The colour of texts that stand back."""
         return self.named["quiet"]
 
     @property
     def line(self) -> Colour:
+        """The colour of axes and gridlines."""
         return self.named["line"]
 
     @property
     def face(self) -> str:
+        """The key of the regular face."""
         return face(self.family)
 
     @property
     def bold(self) -> str:
+        """The key of the bold face."""
         return face(self.family, bold=True)
 
     def colour(self, text: str) -> Colour:

@@ -42,6 +42,7 @@ class Theme(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     corner: float = 3.0
 
     def tones(self, dark: bool) -> Tones:
+        """The tones on the light ground, or the dark one."""
         return self.dark if dark else self.light
 
 

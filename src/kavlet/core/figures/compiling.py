@@ -24,8 +24,11 @@ from kavlet.core.figures.syntax import Call, FormulaError, Literal, Name, Node, 
 class Reader(Protocol):
     """Where a closure reads cells: resolved to a table by name ("" is the formula's own)."""
 
-    def cell(self, table: str, column: int, row: int) -> Value: ...
-    def range(self, table: str, column: int, row: int, last_column: int, last_row: int) -> Range: ...
+    def cell(self, table: str, column: int, row: int) -> Value:
+        """The value of a cell; rows and columns from 0."""
+
+    def range(self, table: str, column: int, row: int, last_column: int, last_row: int) -> Range:
+        """The values of a block of cells, its corners included."""
 
 
 Evaluate = Callable[[Reader, int, int], Argument]
@@ -161,6 +164,7 @@ def _over_blocks(apply: Callable[..., Argument], *arguments: Argument) -> ValueB
         return one.at(0 if one.height == 1 else row, 0 if one.width == 1 else column)
 
     def cell(row: int, column: int) -> Value:
+        """The value of a cell; rows and columns from 0."""
         values = [at(one, row, column) for one in arguments]
         error = next((value for value in values if isinstance(value, ErrorValue)), None)
         if error is not None:

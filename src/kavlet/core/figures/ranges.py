@@ -72,6 +72,7 @@ class ValueBlock(Block):
         self.width = len(rows[0]) if rows else 0
 
     def at(self, row: int, column: int) -> Value:
+        """The value at a row and column of the range, from 0."""
         return self._rows[row][column] if row < self.height and column < self.width else None
 
 
@@ -91,17 +92,20 @@ class Range(Block):
         return self._first
 
     def values(self) -> Iterator[Value]:
+        """All values, row by row."""
         for row in range(self._first, self._last):
             for column in self._columns:
                 yield column.values[row]
 
     def at(self, row: int, column: int) -> Value:
+        """The value at a row and column of the range, from 0."""
         if column >= len(self._columns) or self._first + row >= self._last:
             return None
         return self._columns[column].values[self._first + row]
 
     @cached_property
     def numbers(self) -> "Numbers":
+        """What of it is numbers."""
         first, last = self._first, self._last
         if (last - first) * len(self._columns) < SMALL:
             return [number for c in self._columns for number in c.numbers[first:last] if not math.isnan(number)]
@@ -114,6 +118,7 @@ class Range(Block):
 
     @property
     def error(self) -> ErrorValue | None:
+        """The first error among the values; None where there is none."""
         for column in self._columns:
             rows = [row for row in column.errors if self._first <= row < self._last]
             if rows:
@@ -122,6 +127,7 @@ class Range(Block):
 
     @property
     def total(self) -> float:
+        """The sum, correctly rounded."""
         if self.used * len(self._columns) < SMALL:
             return math.fsum(self.numbers)
         return math.fsum(self._column_total(column) for column in self._columns)

@@ -25,15 +25,18 @@ class ColumnValues:
 
     @staticmethod
     def of(values: list[Value]) -> "ColumnValues":
+        """From the values of a column."""
         numbers = array("d", map(number_of, values))
         return ColumnValues(
             values, numbers, {row: value for row, value in enumerate(values) if isinstance(value, ErrorValue)}
         )
 
     def copy(self) -> "ColumnValues":
+        """A copy that may be changed by itself."""
         return ColumnValues(list(self.values), self.numbers[:], dict(self.errors))
 
     def put(self, row: int, value: Value) -> None:
+        """Put a value into a row."""
         self.values[row] = value
         self.totals.clear()
         self.numbers[row] = number_of(value)

@@ -35,6 +35,7 @@ class CellReference(Struct, frozen=True):
 
     @property
     def text(self) -> str:
+        """The reference as formulas write it."""
         column = ("$" if self.keep_column else "") + column_letters(self.column)
         return column + ("$" if self.keep_row else "") + str(self.row + 1)
 
@@ -46,6 +47,7 @@ class CellReference(Struct, frozen=True):
 
     @property
     def inside(self) -> bool:
+        """Whether it names a cell that a table may have."""
         return 0 <= self.column < MOST_COLUMNS and 0 <= self.row < MOST_ROWS
 
     def filled(self, columns: int, rows: int) -> "CellReference":
@@ -68,6 +70,7 @@ class RangeReference(Struct, frozen=True):
 
     @property
     def text(self) -> str:
+        """The reference as formulas write it."""
         if self.other is None:
             cells = self.one.text
         elif self.whole:
@@ -130,6 +133,7 @@ def quoted(table: str) -> str:
 
 
 def unquoted(table: str) -> str:
+    """A table's name without its quotes."""
     return table[1:-1].replace("''", "'") if table.startswith("'") else table
 
 

@@ -22,16 +22,22 @@ class FormulaError(Exception):
 
 
 class Literal(Struct, frozen=True):
+    """A value written in a formula."""
+
     value: float | str | bool | ErrorValue | None
     depth: int = 1
 
 
 class Refer(Struct, frozen=True):
+    """A cell or a range of cells."""
+
     to: RangeReference
     depth: int = 1
 
 
 class Name(Struct, frozen=True):
+    """A name without parentheses: TRUE and its like."""
+
     text: str
     depth: int = 1
 
@@ -45,6 +51,8 @@ class Operation(Struct, frozen=True):
 
 
 class Call(Struct, frozen=True):
+    """A function with its arguments."""
+
     function: str
     arguments: tuple["Node", ...]
     depth: int

@@ -37,6 +37,7 @@ class Manner(Struct, frozen=True):
 
     @property
     def group(self) -> str:
+        """What groups the digits of its numbers."""
         return "," if self.decimal == "." else "."
 
 

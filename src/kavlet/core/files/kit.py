@@ -50,6 +50,7 @@ def loads(content: bytes, name: str) -> Kit:
 
 
 def load(path: Path) -> Kit:
+    """Read a kit. Raises KavletError when it can't be read or is none."""
     return loads(atomic.read(path, MOST_BYTES), path.name)
 
 

@@ -26,11 +26,13 @@ GAP = "frame.gap_width"
 
 
 def gap(default: float) -> Parameter:
+    """The gap between bars of neighbouring rows, in percent of a bar's thickness."""
     meaning = "Gap between the bars, of their thickness."
     return Parameter("gap", "number", default, meaning, (), 0.0, 500.0, "%").at(GAP)
 
 
 def overlap(meaning: str) -> Parameter:
+    """How far bars side by side overlap, in percent of their thickness."""
     return number("overlap", 0.0, meaning, -100.0, 100.0, "%").at("frame.overlap")
 
 
@@ -55,6 +57,7 @@ def hole(default: float, most: float = 90.0) -> Parameter:
 
 
 def flag(name: str, default: bool, meaning: str) -> Parameter:
+    """A parameter that is yes or no."""
     return Parameter(name, "flag", default, meaning)
 
 
@@ -66,6 +69,7 @@ def choice(name: str, meaning: str, *choices: str) -> Parameter:
 def number(
     name: str, default: float, meaning: str, low: float | None = None, high: float | None = None, unit: str = ""
 ) -> Parameter:
+    """A parameter that is a number, within limits where they are given."""
     return Parameter(name, "number", default, meaning, (), low, high, unit)
 
 
@@ -105,6 +109,7 @@ def series_said(inputs: Inputs) -> str:
 
 
 def text(value: float, how: NumberText, inputs: Inputs) -> str:
+    """A value as labels write it."""
     return written(value, how, inputs.locale) if not math.isnan(value) else "no value"
 
 

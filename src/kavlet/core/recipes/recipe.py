@@ -133,6 +133,7 @@ class Places(Struct, frozen=True):
 
     @property
     def last(self) -> int:
+        """The last row of figures as formulas count it."""
         return HEADER + self.rows
 
     @property
@@ -145,6 +146,7 @@ class Places(Struct, frozen=True):
         return column_letters(self.roles[name][number])
 
     def has(self, name: str) -> bool:
+        """Whether a role has a column."""
         return bool(self.roles.get(name))
 
     def helper(self, name: str) -> str:
@@ -207,6 +209,7 @@ class Inputs(Struct, frozen=True):
     locale: str = DEFAULT_LOCALE
 
     def has(self, role: str) -> bool:
+        """Whether a role has a column."""
         return bool(self.roles.get(role))
 
     def id(self, role: str) -> str:
@@ -214,6 +217,7 @@ class Inputs(Struct, frozen=True):
         return next(iter(self.roles.get(role, ())), "")
 
     def ids(self, role: str) -> tuple[str, ...]:
+        """The ids of a role's columns."""
         return self.roles.get(role, ())
 
     def title(self, role: str) -> str:
@@ -251,6 +255,7 @@ class Inputs(Struct, frozen=True):
         return float(held) if isinstance(held, float | int) and not isinstance(held, bool) else math.nan
 
     def is_set(self, name: str) -> bool:
+        """Whether a number among the settings is not left out."""
         return not math.isnan(self.setting(name))
 
     def listed(self, name: str) -> tuple[float, ...]:
@@ -314,13 +319,16 @@ class Recipe(Struct, frozen=True):
     size: tuple[float, float] = (640.0, 360.0)
 
     def parameter(self, name: str) -> Parameter | None:
+        """The parameter of a name; None where there is none."""
         return next((one for one in self.parameters if one.name == name), None)
 
     def role(self, name: str) -> Role | None:
+        """The role of a name; None where there is none."""
         return next((one for one in self.roles if one.name == name), None)
 
     @property
     def defaults(self) -> dict[str, Setting]:
+        """All settings as they are when nothing is set."""
         return {one.name: one.default for one in self.parameters}
 
     def helper_columns(self, places: Places) -> tuple[HelperColumn, ...]:

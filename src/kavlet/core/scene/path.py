@@ -108,22 +108,27 @@ class PathPen:
         self._coordinates: list[float] = []
 
     def move_to(self, x: float, y: float) -> None:
+        """Start a new part at a point."""
         self._verbs.append(MOVE)
         self._coordinates += (x, y)
 
     def line_to(self, x: float, y: float) -> None:
+        """A straight line to a point."""
         self._verbs.append(LINE)
         self._coordinates += (x, y)
 
     def curve_to(self, x1: float, y1: float, x2: float, y2: float, x: float, y: float) -> None:
+        """A cubic curve to a point, by two control points."""
         self._verbs.append(CURVE)
         self._coordinates += (x1, y1, x2, y2, x, y)
 
     def close(self) -> None:
+        """Close the part with a straight line."""
         self._verbs.append(CLOSE)
 
     @property
     def path(self) -> Path:
+        """What was drawn so far."""
         return Path("".join(self._verbs), tuple(self._coordinates))
 
 

@@ -9,10 +9,17 @@ from typing import Protocol
 class Pen(Protocol):
     """What every outline is drawn onto."""
 
-    def move_to(self, x: float, y: float) -> None: ...
-    def line_to(self, x: float, y: float) -> None: ...
-    def curve_to(self, x1: float, y1: float, x2: float, y2: float, x: float, y: float) -> None: ...
-    def close(self) -> None: ...
+    def move_to(self, x: float, y: float) -> None:
+        """Start a new part at a point."""
+
+    def line_to(self, x: float, y: float) -> None:
+        """A straight line to a point."""
+
+    def curve_to(self, x1: float, y1: float, x2: float, y2: float, x: float, y: float) -> None:
+        """A cubic curve to a point, by two control points."""
+
+    def close(self) -> None:
+        """Close the part with a straight line."""
 
 
 class SvgPen:
@@ -24,19 +31,24 @@ class SvgPen:
 
     @property
     def text(self) -> str:
+        """What was drawn so far, as path data."""
         return "".join(self._parts)
 
     def move_to(self, x: float, y: float) -> None:
+        """Start a new part at a point."""
         self._parts.append(f"M{self._number(x)} {self._number(y)}")
 
     def line_to(self, x: float, y: float) -> None:
+        """A straight line to a point."""
         self._parts.append(f"L{self._number(x)} {self._number(y)}")
 
     def curve_to(self, x1: float, y1: float, x2: float, y2: float, x: float, y: float) -> None:
+        """A cubic curve to a point, by two control points."""
         n = self._number
         self._parts.append(f"C{n(x1)} {n(y1)} {n(x2)} {n(y2)} {n(x)} {n(y)}")
 
     def close(self) -> None:
+        """Close the part with a straight line."""
         self._parts.append("Z")
 
     def _number(self, value: float) -> str:

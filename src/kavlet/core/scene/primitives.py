@@ -122,4 +122,5 @@ class Scene(Struct, frozen=True):
 
     @property
     def bounds(self) -> Rect:
+        """The whole of it as a box."""
         return Rect(0.0, 0.0, self.size.width, self.size.height)

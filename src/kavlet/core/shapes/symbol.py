@@ -97,25 +97,30 @@ class FontPen:
         parse_path(data, self)
 
     def moveTo(self, point: tuple[float, float]) -> None:  # noqa: N802 - fontTools' pen protocol
+        """Start a new part at a point."""
         self._here = point
         self.inner.move_to(*map(float, point))
 
     def lineTo(self, point: tuple[float, float]) -> None:  # noqa: N802
+        """A straight line to a point."""
         self._here = point
         self.inner.line_to(*map(float, point))
 
     def curveTo(self, one: tuple[float, float], two: tuple[float, float], end: tuple[float, float]) -> None:  # noqa: N802
+        """A cubic curve to a point."""
         self._here = end
         self.inner.curve_to(*map(float, one), *map(float, two), *map(float, end))
 
     def qCurveTo(self, control: tuple[float, float], end: tuple[float, float]) -> None:  # noqa: N802
+        """A quadratic curve to a point, as a cubic one."""
         (x0, y0), (cx, cy), (x, y) = self._here, control, end
         self.curveTo(
             (x0 + 2 / 3 * (cx - x0), y0 + 2 / 3 * (cy - y0)), (x + 2 / 3 * (cx - x), y + 2 / 3 * (cy - y)), end
         )
 
     def closePath(self) -> None:  # noqa: N802
+        """Close the part."""
         self.inner.close()
 
     def endPath(self) -> None:  # noqa: N802
-        pass
+        """Leave the part open."""

@@ -68,6 +68,7 @@ class Camera:
 
     @property
     def parallel(self) -> bool:
+        """Whether it looks without perspective."""
         return math.isinf(self.distance)
 
     def project(self, points: Array) -> Array:

@@ -69,6 +69,7 @@ class Outline:
 
     @property
     def empty(self) -> bool:
+        """Whether it holds nothing."""
         return len(self.controls) == 0
 
     def inset(self, by: float) -> Array:

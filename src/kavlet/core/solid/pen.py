@@ -14,18 +14,22 @@ class SheetPen:
         self._depth = 0 if sheet.affine is not None else 2
 
     def move_to(self, x: float, y: float) -> None:
+        """Start a new part at a point."""
         self._here = (x, y)
         self._onto.move_to(*self._sheet.point(x, y))
 
     def line_to(self, x: float, y: float) -> None:
+        """A straight line to a point."""
         self._here = (x, y)
         self._onto.line_to(*self._sheet.point(x, y))
 
     def curve_to(self, x1: float, y1: float, x2: float, y2: float, x: float, y: float) -> None:
+        """A cubic curve to a point, by two control points."""
         self._curve(self._here, (x1, y1), (x2, y2), (x, y), self._depth)
         self._here = (x, y)
 
     def close(self) -> None:
+        """Close the part with a straight line."""
         self._onto.close()
 
     def _curve(

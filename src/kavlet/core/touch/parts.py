@@ -42,6 +42,7 @@ class Chosen(Struct, frozen=True):
     parts: tuple[Part, ...] = ()
 
     def changed(self, **changes: Any) -> "Chosen":
+        """The same with some of it changed."""
         return msgspec.structs.replace(self, **changes)
 
 

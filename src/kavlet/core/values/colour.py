@@ -25,6 +25,7 @@ class Colour(Struct, frozen=True, gc=False):
 
     @property
     def rgb(self) -> tuple[float, float, float]:
+        """Red, green and blue from 0 to 1."""
         return self.red, self.green, self.blue
 
     def faded(self, alpha: float) -> "Colour":

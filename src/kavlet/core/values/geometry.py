@@ -22,14 +22,17 @@ class Rect(Struct, frozen=True, gc=False):
 
     @property
     def right(self) -> float:
+        """The right side's x."""
         return self.x + self.width
 
     @property
     def bottom(self) -> float:
+        """The lower side's y."""
         return self.y + self.height
 
     @property
     def center(self) -> tuple[float, float]:
+        """The middle point."""
         return self.x + self.width / 2, self.y + self.height / 2
 
     def inset(self, left: float = 0.0, top: float = 0.0, right: float = 0.0, bottom: float = 0.0) -> "Rect":

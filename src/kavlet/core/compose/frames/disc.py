@@ -19,6 +19,7 @@ class Disc(Struct, frozen=True):
 
     @property
     def hole(self) -> float:
+        """The radius of the free middle, in points."""
         return self.radius * max(0.0, min(0.95, self.frame.hole))
 
     def ring(self, number: int) -> tuple[float, float]:

@@ -14,6 +14,7 @@ class Field(Struct, frozen=True):
 
     @property
     def count(self) -> int:
+        """How many cells there are."""
         return max(1, self.frame.rows) * max(1, self.frame.columns)
 
     def cell(self, number: int) -> Rect:

@@ -52,6 +52,7 @@ class Plane(Struct, frozen=True):
         return (self.plot.y if self.lying else self.plot.x) + self.lead + row * self.pitch
 
     def row_middle(self, row: int) -> float:
+        """Where the middle of a row stands across, in points."""
         return self.row_start(row) + self.thickness / 2
 
     def place(self, key: str, row: int) -> tuple[float, float]:
@@ -60,6 +61,7 @@ class Plane(Struct, frozen=True):
         return self.row_start(row) + offset, thickness
 
     def axis(self, second: bool) -> Scaled:
+        """The scale of the values: the first, or the second."""
         return self.second if second and self.second is not None else self.first
 
     def along(self, value: float, second: bool = False) -> float:
@@ -68,6 +70,7 @@ class Plane(Struct, frozen=True):
         return self.along_share(share)
 
     def along_share(self, share: float) -> float:
+        """Where a share of the scale stands along, in points."""
         if self.lying:
             return self.plot.x + share * self.plot.width
         return self.plot.bottom - share * self.plot.height

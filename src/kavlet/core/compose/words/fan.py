@@ -23,8 +23,11 @@ class Rim(Protocol):
 
     side: int
 
-    def point(self, out: float) -> tuple[float, float]: ...
-    def clear(self, y: float, high: float, reach: float) -> float: ...
+    def point(self, out: float) -> tuple[float, float]:
+        """A point of the rim, `out` points outside it."""
+
+    def clear(self, y: float, high: float, reach: float) -> float:
+        """How far out a label of a height must start at `y` to clear the rim, in points."""
 
 
 class FlatRim:
@@ -36,9 +39,11 @@ class FlatRim:
         self.side = 1 if math.sin(math.radians(self._middle)) >= -1e-9 else -1
 
     def point(self, out: float) -> tuple[float, float]:
+        """A point of the rim, `out` points outside it."""
         return at(self._sector.center, self._sector.outer + out, self._middle)
 
     def clear(self, y: float, high: float, reach: float) -> float:
+        """How far out a label of a height must start at `y` to clear the rim, in points."""
         cx, cy = self._sector.center
         far = self._sector.outer + reach
         near = max(0.0, abs(y - cy) - high)
@@ -56,6 +61,7 @@ class Fanned(Struct, frozen=True):
 
     @property
     def rim(self) -> Rim:
+        """The rim its labels stand around."""
         return self.seen_rim if self.seen_rim is not None else FlatRim(self.sector)
 
 

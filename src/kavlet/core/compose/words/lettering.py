@@ -88,6 +88,7 @@ def tall(lines: int, face: str, size: float) -> float:
 
 
 def widest(lines: tuple[str, ...], face: str, size: float) -> float:
+    """The width of the widest line, in points."""
     return max((width(line, face, size) for line in lines), default=0.0)
 
 

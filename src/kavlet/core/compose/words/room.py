@@ -22,6 +22,7 @@ class Room:
             self.take_rect(rect)
 
     def take_rect(self, rect: Rect) -> None:
+        """Mark a box as taken."""
         for cell in self._cells(rect):
             self._taken.setdefault(cell, []).append(rect)
 
@@ -30,6 +31,7 @@ class Room:
         return all(self.bounds.holds(rect, 0.01) and self.free_rect(rect) for rect in pieces(text))
 
     def free_rect(self, rect: Rect) -> bool:
+        """Whether a box touches nothing that is taken."""
         return not any(rect.overlaps(held) for cell in self._cells(rect) for held in self._taken.get(cell, ()))
 
     def _cells(self, rect: Rect) -> list[tuple[int, int]]:

@@ -36,6 +36,7 @@ class Wording:
         return float(self.data.column(layer.figure_column)[row])
 
     def number_text(self, layer: Layer) -> NumberText:
+        """How a layer's labels write its values."""
         if layer.label is not None and layer.label.number is not None:
             return layer.label.number
         return self.data.number_text(layer.figure_column)
