@@ -144,7 +144,7 @@ class Chart(Struct, frozen=True, dict=True):
 def cells_of(rows: Any) -> list[list[Cell]]:
     """Rows of cells, the first of them names, from rows, records, columns or a data frame."""
     if hasattr(rows, "columns"):
-        if hasattr(rows, "reset_index") and type(rows.index).__name__ != "RangeIndex":
+        if hasattr(rows, "reset_index") and not hasattr(rows.index, "step"):  # its rows have names
             rows = rows.reset_index()
         rows = {str(name): rows[name].to_list() for name in rows.columns}
     if isinstance(rows, Mapping):

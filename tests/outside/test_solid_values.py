@@ -36,10 +36,11 @@ def seen_at(distance: float | None, turn: float = 0, tilt: float = 0) -> Camera:
 
 
 # Goldstein, Poole, Safko 2002, ch. 4: rotations about one axis.
-@pytest.mark.parametrize("case", HELD["axis_cases"], ids=lambda case: f"{case['axis']}{case['angle_deg']}")
+TURNS = [case for case in HELD["axis_cases"] if case["axis"] != "z"]  # charts are not rolled
+
+
+@pytest.mark.parametrize("case", TURNS, ids=lambda case: f"{case['axis']}{case['angle_deg']}")
 def test_turn_and_tilt_are_rotations_about_one_axis(case: dict[str, Any]) -> None:
-    if case["axis"] == "z":
-        pytest.skip("charts are not rolled")
     turn, tilt = (case["angle_deg"], 0) if case["axis"] == "y" else (0, case["angle_deg"])
     assert rotation(turn, tilt) == pytest.approx(np.array(case["matrix"]), abs=1e-9)
 
