@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Callable
+from itertools import pairwise
 from typing import Any
 
 from msgspec import Struct
@@ -12,6 +13,7 @@ from kavlet.core.charts.looks import of_layer
 from kavlet.core.charts.overrides import held
 from kavlet.core.charts.solid import MOST_ANGLE, Solid
 from kavlet.core.compose.figure import Figure, Mark
+from kavlet.core.compose.frames.plane import BROADEST
 from kavlet.core.document import dressing
 from kavlet.core.document.document import Document
 from kavlet.core.touch.parts import Part, boxes
@@ -232,12 +234,19 @@ def _gap(figure: Figure, chart: Chart, mark: Mark, x: float, y: float) -> Drag |
     if min(abs(place - low), abs(place - high)) > min(NEAR, thick / 4):
         return None
     side = -1 if abs(place - low) < abs(place - high) else 1
-    pitch = thick * (1 + frame.gap_width / 100)
-    del figure
+    rows = sorted(
+        one.block.rect.y if frame.lying else one.block.rect.x
+        for one in figure.marks
+        if one.key == mark.key and one.block is not None
+    )
+    stated = frame.gap_width / 100
+    pitch = min((b - a for a, b in pairwise(rows)), default=thick * (1 + stated))
+    # How many bars' breadth a row's bars take together: what the gap leaves, or all they may take where that is less.
+    group = min(pitch / thick - stated, BROADEST / thick)
 
     def looks(dx: float, dy: float, _x: float, _y: float) -> Looks:
-        new = min(pitch, max(2.0, thick + 2 * side * (dy if frame.lying else dx)))
-        return {"frame.gap_width": round(100 * (pitch - new) / new, 1)}
+        new = min(pitch / group, max(2.0, thick + 2 * side * (dy if frame.lying else dx)))
+        return {"frame.gap_width": round(100 * max(0.0, pitch / new - group), 1)}
 
     return Drag("set gap", looks)
 

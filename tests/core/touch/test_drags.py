@@ -1,0 +1,77 @@
+"""What drags bring about, without a window: slices, sides and caps of bars."""
+
+import math
+from typing import Any
+
+import pytest
+
+from kavlet.core.building.stages import Picture
+from kavlet.core.touch.drags import Drag, begin
+from kavlet.core.touch.parts import Part
+from tests.making import make, marks, table
+
+ROWS = table(["pond", "visits"], ["Mere", "Carr", "Dyke"], [40.0, 25.0, 12.0])
+
+
+def drag(made: Picture, key: str, row: int, x: float, y: float) -> Drag:
+    found = begin(made.figure, made.build.chart, Part("mark", key, row), (), x, y)
+    assert found is not None
+    return found
+
+
+def test_a_slice_goes_outward_by_what_is_dragged_and_never_inward() -> None:
+    made = make("pie", ROWS)
+    sector = marks(made, "value")[0].sector
+    turn = math.radians((sector.start + sector.end) / 2)
+    one = drag(made, "value", 0, *sector.center)
+    out = one.looks(30 * math.sin(turn), -30 * math.cos(turn), 0, 0)
+    assert list(out.values()) == [pytest.approx(30 / sector.outer, abs=6e-4)]
+    assert list(one.looks(-30 * math.sin(turn), 30 * math.cos(turn), 0, 0).values()) == [0.0]
+
+
+@pytest.mark.parametrize("side", [-1, 1])
+@pytest.mark.parametrize(("rows", "by"), [(8, 5.0), (8, -5.0), (3, -9.0)])
+def test_the_side_of_a_bar_stays_below_the_pointer(side: int, rows: int, by: float) -> None:
+    figures = table(["pond", "visits"], [f"pond {i}" for i in range(rows)], [10.0] * rows)
+    made = make("columns", figures)
+    rect = marks(made, "series 1")[0].block.rect
+    x = rect.x if side < 0 else rect.right
+    gap = drag(made, "series 1", 0, x, rect.center[1]).looks(by * side, 0, 0, 0)["frame.gap_width"]
+    again = marks(make("columns", figures, gap=gap), "series 1")[0].block.rect
+    assert (again.x if side < 0 else again.right) == pytest.approx(x + by * side, abs=0.15)
+
+
+def test_bars_side_by_side_get_as_broad_as_they_are_dragged() -> None:
+    figures = table(["pond", "a", "b"], [f"pond {i}" for i in range(6)], [10.0] * 6, [8.0] * 6)
+    made = make("columns", figures)
+    rect = marks(made, "series 2")[0].block.rect
+    gap = drag(made, "series 2", 0, rect.right, rect.center[1]).looks(-4.0, 0, 0, 0)["frame.gap_width"]
+    assert marks(make("columns", figures, gap=gap), "series 2")[0].block.rect.width == pytest.approx(
+        rect.width - 8, abs=0.2
+    )
+
+
+@pytest.mark.parametrize(("rows", "broad"), [(1, 120.0), (3, 120.0), (4, 120.0), (8, None)])
+def test_few_rows_make_no_broader_bars_than_the_limit(rows: int, broad: float | None) -> None:
+    made = make("columns", table(["n", "v"], [f"n{i}" for i in range(rows)], [10.0] * rows), gap=10.0)
+    rects = [mark.block.rect for mark in marks(made, "series 1")]
+    if broad is None:
+        assert rects[0].width < 120
+        assert rects[1].x - rects[0].x == pytest.approx(1.1 * rects[0].width)
+    else:
+        assert {round(rect.width, 6) for rect in rects} == {broad}
+    plot = made.figure.plot
+    assert rects[0].x - plot.x == pytest.approx(plot.right - rects[-1].right)  # as much room at either end
+
+
+def test_a_cap_stays_above_zero() -> None:
+    made = make("capped-bars", table(["n", "v"], ["a", "b", "c"], [400.0, 20.0, 10.0]), cap=50.0)
+    cut = next(mark for mark in made.figure.marks if mark.block is not None and mark.block.broken)
+    rect, plot = cut.block.rect, made.figure.plot
+    one = drag(made, cut.key, cut.row, rect.center[0], rect.y)
+    at: Any = one.looks(0, 0, rect.center[0], plot.bottom + 40)
+    (value,) = at.values()
+    assert value > 0
+    (half,) = one.looks(0, 0, rect.center[0], (plot.y + plot.bottom) / 2).values()
+    axis = next(axis for axis in made.figure.axes if axis.name == "y")
+    assert half == pytest.approx((axis.minimum + axis.maximum) / 2, rel=0.02)
