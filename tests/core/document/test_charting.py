@@ -4,7 +4,7 @@ import msgspec
 import pytest
 
 from kavlet.core.building.stages import build_chart, picture
-from kavlet.core.document import charting, edits
+from kavlet.core.document import charting, dressing, edits
 from kavlet.core.document.advice import features
 from kavlet.core.document.document import Document
 from kavlet.core.document.recipe_saving import saved_recipe
@@ -170,3 +170,21 @@ def test_repeated_for_each_row_shows_each_row_s_own_figure() -> None:
 def test_what_shows_all_rows_is_not_repeated() -> None:
     with pytest.raises(KavletError, match="all rows already"):
         charting.repeated(document("funnel", ROWS), "k1", True)
+
+
+def test_a_copied_dress_leaves_the_looks_of_single_rows_behind() -> None:
+    made = document("pie", table(["n", "v"], ["a", "b"], [3.0, 2.0]))
+    looks = {"layers.value.rows.1.fill": "#112233", "layers.value.edge": "#445566", "title.size": 20.0}
+    made = dressing.set_looks(made, "k1", looks)
+    assert dressing.copied(made, "k1") == {"layers.value.edge": "#445566", "title.size": 20.0}
+    assert dressing.copied(made, "k1", layer="value") == {"layers.value.edge": "#445566"}
+
+
+def test_a_size_set_by_hand_goes_along_to_another_recipe_and_a_recipes_own_does_not() -> None:
+    made = document("pie", table(["n", "v"], ["a", "b"], [3.0, 2.0]))
+    own = charting.try_recipe(made, "k1", "funnel").chart("k1")
+    assert (own.width, own.height) == RECIPES["funnel"].size
+    for size in ({"width": 500.0}, {"height": 301.0}, {"width": 500.0, "height": 301.0}):
+        by_hand = edits.change_chart(made, "k1", **size)
+        before, after = by_hand.chart("k1"), charting.try_recipe(by_hand, "k1", "funnel").chart("k1")
+        assert (after.width, after.height) == (before.width, before.height)

@@ -194,3 +194,31 @@ def test_inserting_rows_keeps_what_every_formula_gives(
 def test_plain_is_what_nobody_has_said() -> None:
     assert of(["a"], [1.0]).table("t1").columns[0].number is None
     assert PLAIN.style == "number"
+
+
+@pytest.mark.parametrize(
+    ("formula", "after"),
+    [
+        ("=SUM(A2:A4)", "=SUM(A2:A4)"),  # only a part of it moves: it stays
+        ("=SUM(A4:A2)", "=SUM(A4:A2)"),
+        ("=SUM(A2:A3)", "=SUM(A3:A4)"),
+        ("=SUM(A1:A2)", "=SUM(A1:A2)"),
+        ("=A3+A4", "=A4+A4"),
+    ],
+)
+def test_a_range_goes_along_only_when_all_of_it_moves(formula: str, after: str) -> None:
+    document = of(["a", "b"], [5.0, Formula(formula)], [6.0, None], [7.0, None], [None, None])
+    document = cells.move_cells(document, "t1", (0, 1, 0, 2), 0, 2)
+    assert texts(document, 1)[1] == after
+
+
+def test_a_table_grows_to_its_limit_and_no_further() -> None:
+    document = of(["a"], [1.0])
+    most = edits.MOST_ROWS
+    full = edits.insert_rows(document, "t1", 2, most - 2)
+    assert full.table("t1").height == most
+    with pytest.raises(KavletError, match=f"at most {most:,} rows"):
+        edits.insert_rows(full, "t1", 2, 1)
+    with pytest.raises(KavletError, match=f"larger than {most:,} rows"):
+        edits.add_table(document, "T", [[1.0]] * (most + 1))
+    assert edits.add_table(document, "T", [[1.0]] * most)[1] == "t2"

@@ -5,6 +5,7 @@ import io
 import json
 import zipfile
 from pathlib import Path
+from typing import Any
 
 import odfdo
 import openpyxl
@@ -19,7 +20,7 @@ from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import ods, tables, xlsx
 from kavlet.core.files.calculated import calculated
 from kavlet.core.values.errors import KavletError
-from kavlet.core.values.number_text import DATE
+from kavlet.core.values.number_text import DATE, NumberText
 
 
 @pytest.fixture
@@ -204,3 +205,22 @@ def test_odfdo_writes_what_is_read(tmp_path: Path) -> None:
     path = tmp_path / "gates.ods"
     document.save(str(path))
     assert tables.read(path).cells == [["gate", "count"], ["North", 3.0]]
+
+
+@pytest.mark.parametrize(
+    ("number", "code"),
+    [
+        (NumberText(least_decimals=1, most_decimals=3, grouping=False), "0.0##"),
+        (NumberText(least_decimals=0, most_decimals=2, grouping=True), "#,##0.##"),
+        (NumberText(least_decimals=2, most_decimals=2, grouping=True), "#,##0.00"),
+        (NumberText(style="percent", least_decimals=0, most_decimals=1, grouping=False), "0.#%"),
+        (NumberText(least_decimals=0, most_decimals=0, grouping=False, suffix=" t"), '0" t"'),
+    ],
+)
+def test_optional_decimals_are_optional_in_a_workbook(number: NumberText, code: str, tmp_path: Path) -> None:
+    rows: list[list[Any]] = [["n", "v"], ["a", Written(1.25, number)]]
+    document, _ = edits.add_table(Document(), "T", rows)
+    path = tmp_path / "t.xlsx"
+    path.write_bytes(xlsx.dumps([(document.tables[0], recalculate(document.tables))]))
+    cell = openpyxl.load_workbook(path).active["B2"]  # type: ignore[index]
+    assert cell.number_format == code

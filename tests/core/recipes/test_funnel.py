@@ -16,6 +16,7 @@ from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.scene.primitives import Shape, Writing
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Size
+from tests.making import make, table
 
 
 def draw(document: Document, size: Size | None = None, **changes: Any) -> Picture:
@@ -193,3 +194,9 @@ def test_labels_never_overlap(rows: int, direction: str) -> None:
     made = draw(of([[f"Stage {i}", 1000.0 - 4 * i] for i in range(rows)]), direction=direction)
     boxes = [text.bounds for text in made.figure.texts if text.kind in ("label", "name")]
     assert not any(a.overlaps(b) for i, a in enumerate(boxes) for b in boxes[i + 1 :])
+
+
+@pytest.mark.parametrize(("second", "found"), [(40.0, []), (40.0001, ["rising-stage"]), (39.9, [])])
+def test_an_equal_stage_is_no_rising_one(second: float, found: list[str]) -> None:
+    made = make("funnel", table(["stage", "count"], ["a", "b", "c"], [40.0, second, 12.0]))
+    assert [one.check for one in made.findings if one.check == "rising-stage"] == found
