@@ -12,6 +12,9 @@ import pytest
 import xlsxwriter
 from PIL import Image
 
+from kavlet.core.document import edits
+from kavlet.core.files import kavlet as kavlet_file
+
 KAVLET = Path(sys.executable).with_name("kavlet")
 
 
@@ -280,3 +283,19 @@ def test_calc_refuses_an_ending_that_is_no_table(tmp_path: Path) -> None:
     table = tmp_path / "gates.csv"
     table.write_text("gate,count\nNorth,3\n", encoding="utf-8")
     assert run("calc", table, "-o", tmp_path / "made.png").returncode == 2
+
+
+def test_several_charts_do_not_go_into_one_file(visitor_csv: Path) -> None:
+    one = visitor_csv.with_suffix(".kavlet")
+    run("make", "funnel", visitor_csv, "-o", one)
+    document = kavlet_file.load(one)
+    document, _ = edits.add_chart(document, document.tables[0].id, "columns")
+    kavlet_file.save(document, one)
+    out = visitor_csv.with_name("all.svg")
+    refused = run("render", one, "-o", out)
+    assert refused.returncode == 2
+    assert "several charts" in refused.stderr
+    assert not out.exists()
+    assert run("render", one, "--all", "-o", out).returncode == 0
+    assert not out.exists()
+    assert len(list(out.parent.glob("all-*.svg"))) == 2

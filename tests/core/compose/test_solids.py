@@ -467,3 +467,37 @@ def test_no_jump_from_one_degree_to_the_next() -> None:
         for a, b in zip(one.figure.marks, other.figure.marks, strict=True):
             assert np.allclose([*msgspec.structs.astuple(a.bounds)], [*msgspec.structs.astuple(b.bounds)], atol=0.15)
         assert [n for n, _ in one.figure.faces] == [n for n, _ in other.figure.faces]
+
+
+@pytest.mark.parametrize("name", [*SOLID][:6])
+def test_each_mark_is_called_once_whatever_number_of_faces_it_has(name: str) -> None:
+    chart = CHARTS[name]
+    made = picture(dressing.set_looks(DEMO, chart, {"solid.on": True}), recalculate(DEMO.tables), chart)
+    said = [(item.mark, item.title) for item in made.scene.items if getattr(item, "title", "")]
+    assert said
+    assert len({mark for mark, _ in said}) == len(said)
+    assert {mark.row for mark, _ in said if mark} == {one.row for one in made.figure.marks if one.visible and one.says}
+
+
+@pytest.mark.parametrize(("turn", "tilt"), [(95.0, 10.0), (-91.0, 0.0), (0.0, 120.0), (10.0, -90.5)])
+def test_a_solid_is_never_seen_from_behind(turn: float, tilt: float) -> None:
+    chart = CHARTS[SOLID[0]]
+    spec = picture(solids.turned(DEMO, chart, turn, tilt), recalculate(DEMO.tables), chart).build.chart
+    assert spec.solid is not None
+    assert (abs(spec.solid.turn), abs(spec.solid.tilt)) == (min(90, abs(turn)), min(90, abs(tilt)))
+
+
+@pytest.mark.parametrize(
+    "field", ["turn", "tilt", "perspective", "depth", "edge", "light_turn", "light_tilt", "ambient"]
+)
+@pytest.mark.parametrize("value", [math.nan, math.inf, -math.inf])
+def test_a_solids_numbers_are_numbers(field: str, value: float) -> None:
+    """What is none comes only from a damaged file: it is refused, or drawn as if it were not there."""
+    chart = CHARTS[SOLID[0]]
+    looks = {"solid.on": True, f"solid.{field}": value}
+    try:
+        made = picture(dressing.set_looks(DEMO, chart, looks), recalculate(DEMO.tables), chart)
+    except KavletError:
+        return
+    assert "nan" not in svg.dumps(made.scene)
+    assert "inf" not in svg.dumps(made.scene).replace("info", "")

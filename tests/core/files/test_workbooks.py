@@ -211,7 +211,7 @@ def test_odfdo_writes_what_is_read(tmp_path: Path) -> None:
     ("number", "code"),
     [
         (NumberText(least_decimals=1, most_decimals=3, grouping=False), "0.0##"),
-        (NumberText(least_decimals=0, most_decimals=2, grouping=True), "#,##0.##"),
+        (NumberText(least_decimals=0, most_decimals=3, grouping=True), "#,##0.###"),
         (NumberText(least_decimals=2, most_decimals=2, grouping=True), "#,##0.00"),
         (NumberText(style="percent", least_decimals=0, most_decimals=1, grouping=False), "0.#%"),
         (NumberText(least_decimals=0, most_decimals=0, grouping=False, suffix=" t"), '0" t"'),

@@ -156,3 +156,14 @@ def test_a_setting_has_one_field_and_whatever_sets_it_shows_there(window: Window
     type_in(qtbot, row(window, "frame.along.maximum"), "90")
     window.store.select()
     assert window.dress.parameters.fields["maximum"].text() == "90"  # type: ignore[attr-defined]
+
+
+def test_tab_goes_through_the_texts_to_the_source_line(window: Window, qtbot: QtBot) -> None:
+    show(window, "funnel")
+    window.activateWindow()
+    names = ["title", "subtitle", "source"]
+    window.dress.edit("title")
+    for name in names:
+        assert window.focusWidget() is window.dress.texts[name]
+        qtbot.keyClick(window.focusWidget(), Qt.Key.Key_Tab)
+    assert window.focusWidget() not in window.dress.texts.values()

@@ -350,3 +350,38 @@ def test_what_was_copied_is_let_go_before_python_ends() -> None:
     environment = {**os.environ, "QT_QPA_PLATFORM": "offscreen"}
     ended = subprocess.run([sys.executable, "-c", "\n".join(lines)], env=environment, capture_output=True, check=False)
     assert ended.returncode == 0, ended.stderr.decode()
+
+
+@pytest.mark.parametrize(
+    ("to", "filled"),
+    [
+        ((1, 5), (1, 3, 1, 5)),
+        ((2, 3), (1, 3, 2, 3)),
+        ((2, 4), (1, 3, 1, 4)),
+        ((2, 5), (1, 3, 1, 5)),
+        ((0, 3), (0, 3, 1, 3)),
+    ],
+)
+def test_the_fill_handle_goes_along_one_axis(
+    window: Window, qtbot: QtBot, to: tuple[int, int], filled: tuple[int, int, int, int]
+) -> None:
+    new_column(window)
+    grid = window.figures.grid
+    grid.choose((1, 3, 1, 3))
+    qtbot.mousePress(grid.viewport(), Qt.MouseButton.LeftButton, pos=grid._handle().center())
+    qtbot.mouseMove(grid.viewport(), pos=centre(window, *to))
+    assert grid._fill_target == filled  # on the diagonal it goes down
+    qtbot.mouseRelease(grid.viewport(), Qt.MouseButton.LeftButton, pos=centre(window, 1, 3))
+
+
+def test_a_helpers_own_formula_typed_again_stays_the_recipes(window: Window, qtbot: QtBot) -> None:
+    made = cell(window, 2, 2)
+    assert isinstance(made, str)
+    editor = start_typing(qtbot, window, 2, 2, made)
+    qtbot.keyClick(editor, Qt.Key.Key_Return)
+    grid = window.figures.grid
+    assert not grid.model().is_hand_made(grid.model().index(2, 2))  # type: ignore[attr-defined]
+    assert not window.store.history.changed
+    editor = start_typing(qtbot, window, 2, 2, f"{made}+1")
+    qtbot.keyClick(editor, Qt.Key.Key_Return)
+    assert grid.model().is_hand_made(grid.model().index(2, 2))  # type: ignore[attr-defined]

@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QLineEdit, QToolBu
 
 from kavlet.core.charts.fields import Field
 from kavlet.core.dress.colours import resolved
-from kavlet.core.messages import words
+from kavlet.core.messages import say, words
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
@@ -118,6 +118,7 @@ class DressRow(QWidget):
                 number = math.nan
             if not math.isfinite(number):
                 field.mark_wrong(True)
+                self.refused.emit(KavletError(say("“{text}” is not a number.", text=bare)))
                 return
             if offer.span is not None and not offer.span[0] <= number <= offer.span[1]:
                 field.mark_wrong(True)
@@ -127,6 +128,7 @@ class DressRow(QWidget):
             self.set.emit(round(number / offer.times, 6))
         elif offer.kind == "colour" and not _is_colour(bare):
             field.mark_wrong(True)
+            self.refused.emit(KavletError(say("“{text}” is not a colour.", text=bare)))
         else:
             self.set.emit(bare)
 

@@ -94,7 +94,7 @@ class SwatchRow(QHBoxLayout):
 
 
 class ColourField(QWidget):
-    """`chosen` tells a hex code; `refused` why no colour could be picked from the screen."""
+    """`chosen` tells a hex code; `refused` why it was none, or none could be picked from the screen."""
 
     chosen = Signal(str)
     given_back = Signal()
@@ -164,5 +164,6 @@ class ColourField(QWidget):
     def _typed(self, text: str) -> None:
         try:
             self.chosen.emit(colour(text).hex)
-        except KavletError:
+        except KavletError as error:
             self.hex.mark_wrong(True)
+            self.refused.emit(error)

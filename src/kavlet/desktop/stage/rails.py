@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QHBoxLayout, QSlider, QVBoxLayout, QWidget
 from kavlet.core.charts.solid import MOST_ANGLE
 from kavlet.core.document import dressing
 from kavlet.core.messages import say, words
+from kavlet.core.values.errors import KavletError
 from kavlet.desktop.dress.fields import TextField
 from kavlet.desktop.look import UNIT, colours, qcolor
 from kavlet.desktop.store import Store
@@ -185,6 +186,7 @@ class Rail(QWidget):
             angle = math.nan
         if not math.isfinite(angle):
             self.field.mark_wrong(True)
+            self._store.refuse(KavletError(say("“{text}” is not an angle.", text=text.strip())))
             return
         self.take(angle)
         self.refresh()
