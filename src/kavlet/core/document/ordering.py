@@ -6,7 +6,7 @@ from typing import Any
 import msgspec
 from msgspec import Struct
 
-from kavlet.core.document import charting, edits
+from kavlet.core.document import charting, dressing, edits
 from kavlet.core.document.document import Document
 from kavlet.core.document.lookup import find_recipe
 from kavlet.core.figures.cells import Cell
@@ -53,8 +53,7 @@ def ordered(order: Order) -> tuple[Document, str]:
     document, chart_id = edits.add_chart(document, table_id, order.recipe, columns)
     entry = document.chart(chart_id)
     dress = msgspec.structs.replace(
-        entry.dress, theme=order.theme or entry.dress.theme, dark=order.dark, palette=order.palette,
-        overrides=dict(order.looks),
+        entry.dress, theme=order.theme or entry.dress.theme, dark=order.dark, palette=order.palette
     )  # fmt: skip
     changes: dict[str, Any] = {
         "settings": order.settings, "subtitle": order.subtitle, "source": order.source, "dress": dress,
@@ -63,7 +62,7 @@ def ordered(order: Order) -> tuple[Document, str]:
         changes |= {"width": order.size.width, "height": order.size.height}
     if order.title is not None:
         changes["title"] = order.title
-    document = edits.change_chart(document, chart_id, **changes)
+    document = dressing.set_looks(edits.change_chart(document, chart_id, **changes), chart_id, order.looks)
     return charting.repeated(document, chart_id, True) if order.repeat else document, chart_id
 
 
