@@ -156,3 +156,29 @@ def test_no_setting_is_without_effect_once_all_it_moves_was_set_by_hand(recipe: 
             touched = dressing.set_setting(by_hand, chart_id, parameter.name, value)
             assert built(touched) != built(by_hand), f"{parameter.name} = {value} is held by {sorted(moved)}"
     assert tried
+
+
+def test_a_setting_leaves_the_looks_of_single_rows_and_of_other_places_alone() -> None:
+    looks = {"layers.series 1.rows.1.label": False, "layers.series 1.rows.1.stack": "x", "title.size": 20.0}
+    document = dressing.set_looks(of("columns"), "k1", {**looks, "layers.series 1.stack": "stacked"})
+    assert dressing.set_setting(document, "k1", "stack", "100 %").chart("k1").dress.overrides == looks
+    with pytest.raises(KavletError, match="no setting “mood”"):
+        dressing.set_setting(document, "k1", "mood", 3.0)
+
+
+@pytest.mark.parametrize(
+    ("what", "taken"),
+    [
+        ("labels", {"layers.value.label.size", "layers.value.label.number.prefix"}),
+        ("colours", {"layers.value.fill", "layers.value.edge", "title.colour"}),
+        ("numbers", {"layers.value.label.number.prefix"}),
+    ],
+)
+def test_what_of_a_dress_is_copied(what: dressing.What, taken: set[str]) -> None:
+    looks = {
+        "layers.value.label.size": 12.0, "layers.value.label.number.prefix": "~", "layers.value.fill": "#112233",
+        "layers.value.edge": "#112233", "title.colour": "#445566", "frame.start": 30.0,
+    }  # fmt: skip
+    document = dressing.set_looks(of("pie"), "k1", looks)
+    assert set(dressing.copied(document, "k1", what)) == taken
+    assert set(dressing.copied(document, "k1")) == set(looks)

@@ -75,3 +75,30 @@ def test_a_cap_stays_above_zero() -> None:
     (half,) = one.looks(0, 0, rect.center[0], (plot.y + plot.bottom) / 2).values()
     axis = next(axis for axis in made.figure.axes if axis.name == "y")
     assert half == pytest.approx((axis.minimum + axis.maximum) / 2, rel=0.02)
+
+
+def test_bars_touch_at_most() -> None:
+    made = make("columns", table(["n", "v"], [f"n{i}" for i in range(8)], [10.0] * 8))
+    rect = marks(made, "series 1")[0].block.rect
+    one = drag(made, "series 1", 0, rect.right, rect.center[1])
+    assert one.looks(200.0, 0, 0, 0) == {"frame.gap_width": 0.0}
+    pitch = marks(made, "series 1")[1].block.rect.x - rect.x
+    assert one.looks((pitch - rect.width) / 2 - 1.0, 0, 0, 0)["frame.gap_width"] == pytest.approx(
+        200 / (pitch - 2), abs=0.1
+    )
+
+
+def test_the_end_of_a_bar_that_is_not_cut_moves_no_cap() -> None:
+    made = make("capped-bars", table(["n", "v"], ["a", "b", "c"], [400.0, 20.0, 10.0]), cap=50.0)
+    whole = next(
+        mark for mark in made.figure.marks if mark.block is not None and not mark.block.broken and mark.visible
+    )
+    rect = whole.block.rect
+    found = begin(made.figure, made.build.chart, Part("mark", whole.key, whole.row), (), rect.center[0], rect.y)
+    assert found is None or found.name != "move cap"
+    assert drag(made, *_cut(made)).name == "move cap"
+
+
+def _cut(made: Picture) -> tuple[str, int, float, float]:
+    cut = next(mark for mark in made.figure.marks if mark.block is not None and mark.block.broken)
+    return cut.key, cut.row, cut.block.rect.center[0], cut.block.rect.y
