@@ -17,7 +17,7 @@ from msgspec import Struct
 
 import kavlet
 from kavlet.core.building.stages import Picture, picture
-from kavlet.core.charts.overrides import checked, leads
+from kavlet.core.charts.overrides import expected
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.document.ordering import Order, ordered
@@ -122,20 +122,11 @@ def make(recipe_name: str, table: Path, out: Path, **given: Any) -> None:
     document, chart_id = ordered(order)
     made = picture(document, recalculate(document.tables), chart_id)
     for path, value in order.looks.items():
-        _check_look(made, path, value)
+        expected(made.build.chart, path, value)
     if out.suffix.lower() == kavlet_file.SUFFIX:
         kavlet_file.save(document, out)
     else:
         _write(made, out, wish.scale, wish.outlines)
-
-
-def _check_look(made: Picture, path: str, value: object) -> None:
-    """A look that leads nowhere, or can't stand where it leads, is an error."""
-    chart = made.build.chart
-    if not leads(chart, path):
-        keys = ", ".join(f"layers.{layer.key}" for layer in chart.layers if not layer.helper)
-        raise KavletError(f"The look {path} leads nowhere in this chart.", remedy=f"Its layers are {keys}.")
-    checked(chart, path, value)
 
 
 class _Make(Struct, frozen=True):

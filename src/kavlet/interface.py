@@ -20,7 +20,7 @@ import msgspec
 from msgspec import Struct
 
 from kavlet.core.building.stages import Picture, picture
-from kavlet.core.charts.overrides import checked, leads
+from kavlet.core.charts.overrides import expected
 from kavlet.core.document.ordering import Order, ordered
 from kavlet.core.figures.cells import Cell
 from kavlet.core.figures.recalculate import recalculate
@@ -86,11 +86,7 @@ class Chart(Struct, frozen=True, dict=True):
 
     def looking(self, path: str, value: Any) -> "Chart":
         """With one look set by hand, by its path (docs/looks.md). Raises KavletError when it leads nowhere."""
-        spec = self.picture.build.chart
-        if not leads(spec, path):
-            keys = ", ".join(layer.key for layer in spec.layers if not layer.helper)
-            raise KavletError(f"The look {path} leads nowhere in this chart.", remedy=f"Its layers are {keys}.")
-        checked(spec, path, value)
+        expected(self.picture.build.chart, path, value)
         return self._with(looks={**self.order.looks, path: value})
 
     def repeated(self) -> "Chart":

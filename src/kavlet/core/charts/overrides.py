@@ -62,6 +62,14 @@ def checked(chart: Chart, path: str, value: Any) -> None:
         _set(chart, parse(path).steps, value, strict=True)
 
 
+def expected(chart: Chart, path: str, value: Any) -> None:
+    """Raises KavletError when the path leads nowhere in the chart, or the value can't stand where it leads."""
+    if not leads(chart, path):
+        keys = ", ".join(f"layers.{layer.key}" for layer in chart.layers if not layer.helper)
+        raise KavletError(f"The look {path} leads nowhere in this chart.", remedy=f"Its layers are {keys}.")
+    checked(chart, path, value)
+
+
 def leads(chart: Chart, path: str) -> bool:
     """Whether a path leads to something that can be set in this chart."""
     look = parse(path)
