@@ -29,6 +29,7 @@ from kavlet.core.files import tables as table_files
 from kavlet.core.files.calculated import calculated
 from kavlet.core.files.formats import TABLES, Wish, endings, table_content
 from kavlet.core.files.sheet import ReadSheet
+from kavlet.core.messages import desktop_language, say, speak, upper_first, words
 from kavlet.core.recipes.recipe import QUESTIONS, Parameter, Recipe, Setting
 from kavlet.core.recipes.registry import RECIPES, recipe
 from kavlet.core.values.errors import KavletError
@@ -51,7 +52,9 @@ def _window() -> Callable[..., int]:
     except ImportError as missing:
         if "PySide6" not in str(missing):
             raise
-        raise KavletError("The window needs Qt.", remedy="Install it: pip install 'kavlet[window]'.") from None
+        raise KavletError(
+            say("The window needs Qt."), remedy=say("Install it: pip install 'kavlet[window]'.")
+        ) from None
     return run
 
 
@@ -66,7 +69,7 @@ def demo() -> None:
 def open_file(file: Path | None) -> None:
     """Open a document or a table in the window."""
     if file is not None and not file.exists():
-        raise KavletError(f"{file} is not there.")
+        raise KavletError(say("{file} is not there.", file=file))
     sys.exit(_window()(file))
 
 
@@ -98,7 +101,9 @@ def make(recipe_name: str, table: Path, out: Path, **given: Any) -> None:
     wish = msgspec.convert(given, _Make)
     _known_ending(out, (*PICTURES, kavlet_file.SUFFIX))
     if recipe_name not in RECIPES:
-        raise click.UsageError(f"There is no recipe “{recipe_name}”. There are: {', '.join(RECIPES)}.")
+        raise click.UsageError(
+            words("There is no recipe “{name}”. There are: {names}.", name=recipe_name, names=list(RECIPES))
+        )
     chosen = recipe(recipe_name)
     roles = _roles(chosen, [_pair(text, "--role") for text in wish.roles])
     setting_pairs = [_pair(text, "--set") for text in wish.settings]
@@ -179,14 +184,20 @@ def render(file: Path, out: Path, name: str | None, every: bool, scale: float, o
     """Draw the charts of a document: .svg .png .pdf .json."""
     _known_ending(out, PICTURES)
     if name is not None and every:
-        raise click.UsageError("--chart and --all exclude each other.")
+        raise click.UsageError(words("--chart and --all exclude each other."))
     document = kavlet_file.load(file)
     charts = [chart for chart in document.charts if name is None or chart.name == name]
-    names = ", ".join(f"“{chart.name}”" for chart in document.charts)
+    names = [f"“{chart.name}”" for chart in document.charts]
     if not charts:
-        raise KavletError(f"{file.name} has no chart “{name}”." if name else f"{file.name} has no chart.")
+        raise KavletError(
+            say("{file} has no chart “{name}”.", file=file.name, name=name)
+            if name
+            else say("{file} has no chart.", file=file.name)
+        )
     if len(charts) > 1 and not every:
-        raise click.UsageError(f"{file.name} has several charts: {names}. Choose with --chart, or say --all.")
+        raise click.UsageError(
+            words("{file} has several charts: {names}. Choose with --chart, or say --all.", file=file.name, names=names)
+        )
     values = recalculate(document.tables)
     made = [(chart.name, picture(document, values, chart.id)) for chart in charts]
     for chart_name, one in made:
@@ -225,7 +236,7 @@ def recipes(as_json: bool) -> None:
         click.echo(json.dumps([_declared(one) for one in RECIPES.values()], ensure_ascii=False, indent=1))
         return
     for one in RECIPES.values():
-        click.echo(f"{one.name:16} {QUESTIONS[one.question]} {one.needs}")
+        click.echo(f"{one.name:16} {words(QUESTIONS[one.question])} {words(one.needs)}")
 
 
 def _declared(one: Recipe) -> dict[str, object]:
@@ -260,20 +271,24 @@ def _write(made: Picture, out: Path, scale: float, outlines: bool) -> None:
 
 def _known_ending(out: Path, endings: tuple[str, ...]) -> None:
     if out.suffix.lower() not in endings:
-        raise click.UsageError(f"{out.name}: the ending is none of {' '.join(endings)}.")
+        raise click.UsageError(
+            words("{file}: the ending is none of {endings}.", file=out.name, endings=" ".join(endings))
+        )
 
 
 def _pair(text: str, option: str) -> tuple[str, str]:
     name, sign, value = text.partition("=")
     if not sign or not name:
-        raise click.UsageError(f"{option} takes NAME=VALUE, not “{text}”.")
+        raise click.UsageError(words("{option} takes NAME=VALUE, not “{text}”.", option=option, text=text))
     return name.strip(), value
 
 
 def _known_names(option: str, given: list[str], known: list[str]) -> None:
     for name in given:
         if name not in known:
-            raise click.UsageError(f"{option}: there is no “{name}”. There are: {', '.join(known)}.")
+            raise click.UsageError(
+                words("{option}: there is no “{name}”. There are: {names}.", option=option, name=name, names=known)
+            )
 
 
 def _look(text: str) -> object:
@@ -306,8 +321,7 @@ def _setting(parameter: Parameter, text: str) -> Setting:
 
 
 def _table_name(path: Path) -> str:
-    words = re.sub(r"[_\-]+", " ", path.stem).strip()
-    return words[:1].upper() + words[1:] if words else "Table"
+    return upper_first(re.sub(r"[_\-]+", " ", path.stem).strip()) or words("Table")
 
 
 def _slug(name: str) -> str:
@@ -316,6 +330,12 @@ def _slug(name: str) -> str:
 
 def main() -> None:
     """Run the command line; errors of the input end it with one sentence and exit code 3."""
+    speak(desktop_language())
+    for command in (cli, *cli.commands.values()):
+        command.help = words(command.help or "")
+        for option in command.params:
+            if isinstance(option, click.Option) and option.help:
+                option.help = words(option.help)
     try:
         cli(standalone_mode=False)
     except KavletError as error:

@@ -28,6 +28,7 @@ from kavlet.core.figures.typed import read_field
 from kavlet.core.files import atomic, csv, palette
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files.formats import Wish
+from kavlet.core.messages import say
 from kavlet.core.recipes.recipe import Recipe, Setting
 from kavlet.core.recipes.registry import recipe as recipe_of
 from kavlet.core.recipes.settings import checked_setting
@@ -55,8 +56,8 @@ def make(
     for name in wanted:
         if by.role(name) is None:
             raise KavletError(
-                f"The recipe {recipe} has no role “{name}”.",
-                remedy=f"It has {', '.join(one.name for one in by.roles)}.",
+                say("The recipe {recipe} has no role “{name}”.", recipe=recipe, name=name),
+                remedy=say("It has {names}.", names=[one.name for one in by.roles]),
             )
     order = Order(recipe=recipe, rows=cells_of(rows), roles=wanted, settings=_settings(by, settings))
     chart = Chart(order)
@@ -146,7 +147,7 @@ def cells_of(rows: Any) -> list[list[Cell]]:
     if isinstance(rows, Mapping):
         columns = [list(column) for column in rows.values()]
         if len({len(column) for column in columns}) > 1:
-            raise KavletError("The columns differ in length.")
+            raise KavletError(say("The columns differ in length."))
         return [[str(name) for name in rows], *([_cell(one) for one in row] for row in zip(*columns, strict=True))]
     listed = list(rows)
     if listed and all(isinstance(one, Mapping) for one in listed):
@@ -168,7 +169,7 @@ def _cell(value: Any) -> Cell:
     try:
         number = float(value)
     except (TypeError, ValueError):
-        raise KavletError(f"A cell can’t hold a {type(value).__name__}.") from None
+        raise KavletError(say("A cell can’t hold a {name}.", name=type(value).__name__)) from None
     return number if math.isfinite(number) else None
 
 
@@ -176,7 +177,10 @@ def _settings(by: Recipe, given: Mapping[str, Setting]) -> dict[str, Setting]:
     known = {one.name: one for one in by.parameters}
     for name, value in given.items():
         if name not in known:
-            raise KavletError(f"The recipe {by.name} has no setting “{name}”.", remedy=f"It has {', '.join(known)}.")
+            raise KavletError(
+                say("The recipe {recipe} has no setting “{name}”.", recipe=by.name, name=name),
+                remedy=say("It has {names}.", names=list(known)),
+            )
         if not (isinstance(value, str) and value.startswith("=")):
             checked_setting(known[name], value)
     return {name: float(v) if isinstance(v, int) and not isinstance(v, bool) else v for name, v in given.items()}

@@ -161,7 +161,7 @@ def test_title_and_settings_are_dressed_live(window: Window, qtbot: QtBot) -> No
     qtbot.keyClicks(gap, "9999")
     qtbot.keyClick(gap, Qt.Key.Key_Return)
     assert window.store.chart.settings["gap"] == 10.0
-    assert "can’t be 9999" in window.saying.text()
+    assert "can’t be 9,999" in window.saying.text()
 
 
 def test_a_colour_by_hand_survives_a_theme_and_is_given_back(window: Window, qtbot: QtBot) -> None:

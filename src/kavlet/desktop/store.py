@@ -19,8 +19,6 @@ from kavlet.core.recipes.recipe import Recipe
 from kavlet.core.touch.parts import Chosen, Part
 from kavlet.core.values.errors import KavletError
 
-Name = str | Message
-
 
 class Store(QObject):
     """Holds the document. Views draw what it holds and write to it by its edits alone.
@@ -189,7 +187,7 @@ class Store(QObject):
 
     # Edits
 
-    def apply(self, name: Name, document: Document) -> None:
+    def apply(self, name: Message, document: Document) -> None:
         """Take an edited document under the name of the edit; what was only tried out ends with it."""
         self._moved(self._end_trial(), self._history.apply(name, document))
 
@@ -209,16 +207,16 @@ class Store(QObject):
             return False
         return True
 
-    def edit(self, name: Name, edit: Callable[[Document], Document]) -> bool:
+    def edit(self, name: Message, edit: Callable[[Document], Document]) -> bool:
         """Edit the document. Returns whether it was done; what the core refuses is said."""
         return self.guard(lambda: self.apply(name, edit(self.document)))
 
-    def edit_chart(self, name: Name, edit: Callable[[Document, ChartEntry], Document]) -> bool:
+    def edit_chart(self, name: Message, edit: Callable[[Document, ChartEntry], Document]) -> bool:
         """Edit the chart in view; nothing is done where there is none."""
         chart = self.chart
         return chart is not None and self.edit(name, lambda document: edit(document, chart))
 
-    def edit_table(self, name: Name, edit: Callable[[Document, Table], Document]) -> bool:
+    def edit_table(self, name: Message, edit: Callable[[Document, Table], Document]) -> bool:
         """Edit the table in view; nothing is done where there is none."""
         table = self.table
         return table is not None and self.edit(name, lambda document: edit(document, table))

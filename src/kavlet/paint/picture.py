@@ -3,6 +3,7 @@
 from PySide6.QtCore import QBuffer, QByteArray, QIODevice
 from PySide6.QtGui import QImage, QPainter
 
+from kavlet.core.messages import say
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.values.errors import KavletError
 from kavlet.paint.painter import paint
@@ -17,7 +18,10 @@ def image(scene: Scene, scale: float = 1.0) -> QImage:
     """
     width, height = round(scene.size.width * scale), round(scene.size.height * scale)
     if not 0 < width * height <= MOST_PIXELS:
-        raise KavletError(f"A picture of {width:,} × {height:,} pixels is too large.", remedy="Choose a smaller scale.")
+        raise KavletError(
+            say("A picture of {width} × {height} pixels is too large.", width=width, height=height),
+            remedy=say("Choose a smaller scale."),
+        )
     made = QImage(width, height, QImage.Format.Format_ARGB32_Premultiplied)
     made.fill(0)
     made.setDotsPerMeterX(round(scale * 72 / 0.0254))

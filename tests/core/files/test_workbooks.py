@@ -52,7 +52,7 @@ def test_formulas_are_kept_where_all_they_use_is_known(workbook: Path) -> None:
     assert held.cells[4][1] == Formula("=CONCAT(A2,A3)")
     assert held.cells[5][1] == 0.44
     assert held.cells[6][1] == 6.0
-    assert held.notes == (
+    assert tuple(map(str, held.notes)) == (
         "B6 kept as values: the function BESSELJ is not known here.",
         "B7 kept as values: they refer to another sheet.",
     )
@@ -65,7 +65,7 @@ def test_a_sheet_and_a_range_can_be_chosen(workbook: Path) -> None:
     assert part.cells[1] == [6900.0, Formula("=A2/A$1")]
     outside = xlsx.read(workbook, "Path", "B3:C4")
     assert outside.cells == [[6900.0, 0.375], [2760.0, 0.15]]
-    assert "outside the range" in outside.notes[0]
+    assert "outside the range" in str(outside.notes[0])
     with pytest.raises(KavletError, match="no sheet “Nowhere”"):
         xlsx.read(workbook, "Nowhere")
     with pytest.raises(KavletError, match="is not a range"):

@@ -140,7 +140,7 @@ def test_an_empty_stage_is_no_value() -> None:
 def test_what_does_not_fit_is_said_in_one_sentence(rows: list[list[Any]], sentence: str) -> None:
     with pytest.raises(KavletError) as caught:
         draw(of(rows))
-    assert caught.value.what == sentence
+    assert str(caught.value.what) == sentence
 
 
 def test_settings_may_be_cells(funnel: Document) -> None:

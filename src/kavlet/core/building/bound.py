@@ -9,6 +9,7 @@ from kavlet.core.charts.texts import Note, Text
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.figures.cells import ErrorValue, Value, text_of
 from kavlet.core.figures.recalculate import Values
+from kavlet.core.messages import named, say
 from kavlet.core.recipes.recipe import Parameter, Recipe, Setting, split_list
 from kavlet.core.recipes.settings import checked_setting
 from kavlet.core.text.numbers import written
@@ -35,7 +36,14 @@ def evaluated(parameter: Parameter, value: Setting, values: Values, table: str) 
     def number(text: str) -> float:
         found = values.evaluate(text, table)
         if not isinstance(found, float):
-            raise KavletError(f"The setting {parameter.name} needs a number, but {text} gives “{text_of(found)}”.")
+            raise KavletError(
+                say(
+                    "The setting {name} needs a number, but {text} gives “{found}”.",
+                    name=named(parameter.name),
+                    text=text,
+                    found=text_of(found),
+                )
+            )
         return found
 
     if not isinstance(value, str):

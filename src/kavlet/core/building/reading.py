@@ -6,6 +6,7 @@ from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.figures.cells import Formula, Written
 from kavlet.core.figures.recalculate import Values
 from kavlet.core.figures.table import HEADER, Table
+from kavlet.core.messages import named, say
 from kavlet.core.recipes.recipe import HelperBuild, Inputs, Recipe
 from kavlet.core.shapes.symbol import Symbol
 from kavlet.core.values.errors import KavletError
@@ -21,21 +22,22 @@ def inputs_of(document: Document, values: Values, entry: ChartEntry, table: Tabl
     for role in made_by.roles if made_by is not None else ():
         if role.required and not roles.get(role.name):
             raise KavletError(
-                f"No column is chosen as {role.name}.", remedy="Choose one by the chip over the column it should be."
+                say("No column is chosen as {role}.", role=named(role.name)),
+                remedy=say("Choose one by the chip over the column it should be."),
             )
     if not table.rows:
-        raise KavletError("The table has no rows of figures.", remedy="Add a row below the names.")
+        raise KavletError(say("The table has no rows of figures."), remedy=say("Add a row below the names."))
     if table.rows > MOST_ROWS:
         raise KavletError(
-            f"The table has {table.rows:,} rows, more than the {MOST_ROWS:,} a chart can show.",
-            remedy="Make a smaller table for the chart.",
+            say("The table has {rows} rows, more than the {most} a chart can show.", rows=table.rows, most=MOST_ROWS),
+            remedy=say("Make a smaller table for the chart."),
         )
     columns = values.of(entry.table)
     return Inputs(
         table_name=table.name,
         roles=roles,
         places=places,
-        titles={column.id: table.called(i) for i, column in enumerate(table.columns)},
+        titles={column.id: table.called(i).said_in(document.locale) for i, column in enumerate(table.columns)},
         helpers={c.helper.name: c.id for c in table.columns if c.helper is not None and c.helper.chart == entry.id},
         values={column.id: columns[i].values[HEADER:] for i, column in enumerate(table.columns)},
         numbers={column.id: columns[i].numbers[HEADER:] for i, column in enumerate(table.columns)},

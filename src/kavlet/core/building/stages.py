@@ -26,6 +26,7 @@ from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.lookup import find_recipe
 from kavlet.core.dress.style import Dress, resolve
 from kavlet.core.figures.recalculate import Values
+from kavlet.core.messages import say
 from kavlet.core.proof.checks import findings
 from kavlet.core.proof.finding import Finding
 from kavlet.core.recipes.recipe import HelperBuild, Inputs, Recipe
@@ -128,7 +129,7 @@ def turned(still: Still, entry: ChartEntry) -> Picture:
 
 
 def _missing(entry: ChartEntry) -> Chart:
-    raise KavletError(f"The chart “{entry.name}” has neither a recipe nor layers of its own.")
+    raise KavletError(say("The chart “{name}” has neither a recipe nor layers of its own.", name=entry.name))
 
 
 def _made(made_by: Recipe, inputs: Inputs, entry: ChartEntry) -> list[tuple[str, Chart]]:

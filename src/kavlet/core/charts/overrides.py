@@ -13,6 +13,7 @@ from msgspec import Struct
 from kavlet.core.charts.chart import AnyLayer, Chart
 from kavlet.core.charts.layer import Row
 from kavlet.core.charts.looks import Look, parse
+from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
 ORDER = "layers.order"
@@ -65,8 +66,11 @@ def checked(chart: Chart, path: str, value: Any) -> None:
 def expected(chart: Chart, path: str, value: Any) -> None:
     """Raises KavletError when the path leads nowhere in the chart, or the value can't stand where it leads."""
     if not leads(chart, path):
-        keys = ", ".join(f"layers.{layer.key}" for layer in chart.layers if not layer.helper)
-        raise KavletError(f"The look {path} leads nowhere in this chart.", remedy=f"Its layers are {keys}.")
+        keys = [f"layers.{layer.key}" for layer in chart.layers if not layer.helper]
+        raise KavletError(
+            say("The look {path} leads nowhere in this chart.", path=path),
+            remedy=say("Its layers are {keys}.", keys=keys),
+        )
     checked(chart, path, value)
 
 
@@ -131,7 +135,7 @@ def _set(at: Any, path: tuple[str, ...], value: Any, strict: bool = False) -> An
             new = msgspec.convert(value, wanted)
         except msgspec.ValidationError as error:
             if strict:
-                raise KavletError(f"“{value}” can’t be set here.", where=".".join(path)) from error
+                raise KavletError(say("“{value}” can’t be set here.", value=value), where=".".join(path)) from error
             return at
     return msgspec.structs.replace(at, **{head: new})
 

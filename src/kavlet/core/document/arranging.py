@@ -14,6 +14,7 @@ from kavlet.core.document.lookup import recipes_of
 from kavlet.core.figures.cells import Cell, ErrorValue, Formula, Value
 from kavlet.core.figures.references import CellReference, RangeReference, filled
 from kavlet.core.figures.table import HEADER, Column, Table
+from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
 
@@ -22,7 +23,7 @@ def move_rows(document: Document, table_id: str, first: int, count: int, to: int
     table = document.table(table_id)
     last = first + count
     if first < HEADER or to < HEADER:
-        raise KavletError("The row of names stays at the top.")
+        raise KavletError(say("The row of names stays at the top."))
     if first <= to <= last or not 0 < count <= table.height - first:
         return document
     others = [row for row in range(table.height) if not first <= row < last]
@@ -44,7 +45,7 @@ def move_columns(document: Document, table_id: str, first: int, count: int, to: 
     own = sum(column.helper is None for column in table.columns)
     to, last = min(to, own), first + count
     if last > own:
-        raise KavletError("Helper columns stay behind the table’s own.")
+        raise KavletError(say("Helper columns stay behind the table’s own."))
     if first <= to <= last or count < 1:
         return document
     others = [index for index in range(len(table.columns)) if not first <= index < last]
@@ -120,7 +121,7 @@ def transpose(document: Document, table_id: str) -> Document:
     table = document.table(table_id)
     own = [column for column in table.columns if column.helper is None]
     if table.height > 1_000:
-        raise KavletError("The table has more than 1,000 rows, which is too many to become columns.")
+        raise KavletError(say("The table has more than 1,000 rows, which is too many to become columns."))
     bare = msgspec.structs.replace(table, columns=tuple(own))
     document = with_references(with_table(document, bare), table_id, _turned)
     own = list(document.table(table_id).columns)

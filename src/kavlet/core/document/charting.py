@@ -13,6 +13,7 @@ from kavlet.core.document.guessing import guess_roles
 from kavlet.core.document.lookup import find_recipe, recipes_of
 from kavlet.core.figures.cells import Formula
 from kavlet.core.figures.table import HEADER, Column
+from kavlet.core.messages import say
 from kavlet.core.recipes.recipe import Parameter, Recipe, Setting
 from kavlet.core.recipes.settings import checked_setting
 from kavlet.core.values.errors import KavletError
@@ -62,7 +63,7 @@ def repeated(document: Document, chart_id: str, on: bool) -> Document:
     if on and how is None:
         able = [one.title for one in recipes_of(document).values() if one.repeats is not None]
         raise KavletError(
-            "This chart shows all rows already.", remedy=f"These can be repeated: {', '.join(able)}."
+            say("This chart shows all rows already."), remedy=say("These can be repeated: {names}.", names=list(able))
         )  # fmt: skip
     settings = dict(chart.settings)
     if how is not None and how.of:
@@ -108,7 +109,7 @@ def cut_loose(document: Document, chart_id: str, spec: Chart) -> Document:
     """
     chart = document.chart(chart_id)
     if not chart.recipe:
-        raise KavletError("This chart is loose already.")
+        raise KavletError(say("This chart is loose already."))
     table = document.table(chart.table)
     taken = [column.name for column in table.columns if column.helper is None]
     columns: list[Column] = []
@@ -126,7 +127,8 @@ def cut_loose(document: Document, chart_id: str, spec: Chart) -> Document:
     ordered = tuple(sorted(columns, key=lambda column: column.helper is not None))
     if ordered != tuple(columns):
         raise KavletError(
-            "Another chart’s helper columns stand between.", remedy="Cut the chart loose that was made first, first."
+            say("Another chart’s helper columns stand between."),
+            remedy=say("Cut the chart loose that was made first, first."),
         )
     document = with_table(document, msgspec.structs.replace(table, columns=ordered))
     loose = msgspec.structs.replace(chart, recipe="", roles={}, settings={}, layers=(), free=spec)

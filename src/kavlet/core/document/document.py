@@ -10,6 +10,7 @@ from kavlet.core.charts.texts import Note
 from kavlet.core.dress.style import Dress
 from kavlet.core.dress.theme import Theme
 from kavlet.core.figures.table import Table
+from kavlet.core.messages import say
 from kavlet.core.recipes.own import OwnRecipe
 from kavlet.core.recipes.recipe import Setting
 from kavlet.core.text.numbers import DEFAULT_LOCALE
@@ -68,14 +69,14 @@ class Document(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=Tr
         for one in self.tables:
             if one.id == table:
                 return one
-        raise KavletError("The table is not in this document.", where=table)
+        raise KavletError(say("The table is not in this document."), where=table)
 
     def chart(self, chart: str) -> ChartEntry:
         """The chart of that id. Raises KavletError when there is none."""
         for one in self.charts:
             if one.id == chart:
                 return one
-        raise KavletError("The chart is not in this document.", where=chart)
+        raise KavletError(say("The chart is not in this document."), where=chart)
 
 
 def with_table(document: Document, table: Table) -> Document:

@@ -12,6 +12,7 @@ from kavlet.core.document import edits
 from kavlet.core.document.document import ChartEntry, Document, with_chart
 from kavlet.core.document.lookup import find_recipe
 from kavlet.core.document.owning import is_moved_by, looks_of, owners
+from kavlet.core.messages import say
 from kavlet.core.recipes.recipe import Setting
 from kavlet.core.recipes.settings import checked_setting
 from kavlet.core.values.errors import KavletError
@@ -45,7 +46,7 @@ def set_setting(document: Document, chart_id: str, name: str, value: Setting | N
     chart = document.chart(chart_id)
     parameter = find_recipe(document, chart.recipe).parameter(name)
     if parameter is None:
-        raise KavletError(f"The recipe {chart.recipe} has no setting “{name}”.")
+        raise KavletError(say("The recipe {recipe} has no setting “{name}”.", recipe=chart.recipe, name=name))
     settings = {key: held for key, held in chart.settings.items() if key != name}
     if value is not None and value != parameter.default:
         settings[name] = value

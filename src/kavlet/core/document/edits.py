@@ -14,6 +14,7 @@ from kavlet.core.document.lookup import find_recipe, series_role
 from kavlet.core.figures.cells import Cell, Formula
 from kavlet.core.figures.references import Shift, filled, shifted
 from kavlet.core.figures.table import HEADER, Column, Table
+from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
 MOST_ROWS, MOST_COLUMNS = 100_000, 1_000
@@ -24,9 +25,11 @@ def add_table(document: Document, name: str, rows: list[list[Cell]]) -> tuple[Do
     """A new table from rows of cells, the first of them the header. Returns the document and the table's id."""
     width = max((len(row) for row in rows), default=0)
     if not width:
-        raise KavletError("The table is empty.")
+        raise KavletError(say("The table is empty."))
     if len(rows) > MOST_ROWS or width > MOST_COLUMNS:
-        raise KavletError(f"The table is larger than {MOST_ROWS:,} rows or {MOST_COLUMNS:,} columns.")
+        raise KavletError(
+            say("The table is larger than {rows} rows or {columns} columns.", rows=MOST_ROWS, columns=MOST_COLUMNS)
+        )
     table_id = fresh_id("t", (table.id for table in document.tables))
     columns = tuple(Column(f"c{i + 1}", tuple(row[i] if i < len(row) else None for row in rows)) for i in range(width))
     title = fresh_name(name, (table.name for table in document.tables))
@@ -111,7 +114,7 @@ def paste(document: Document, table_id: str, column: int, row: int, block: list[
     if column < own < column + width:
         document = insert_columns(document, table_id, own, column + width - own)
     elif column + width > len(table.columns):
-        raise KavletError("The block is wider than the helper columns here.", remedy="Paste it further left.")
+        raise KavletError(say("The block is wider than the helper columns here."), remedy=say("Paste it further left."))
     cells = {(column + c, row + r): cell for r, line in enumerate(block) for c, cell in enumerate(line)}
     return set_cells(document, table_id, cells)
 
@@ -121,7 +124,7 @@ def insert_rows(document: Document, table_id: str, at: int, count: int = 1) -> D
     table = document.table(table_id)
     at = max(HEADER, min(at, table.height))
     if table.height + count > MOST_ROWS:
-        raise KavletError(f"A table has at most {MOST_ROWS:,} rows.")
+        raise KavletError(say("A table has at most {most} rows.", most=MOST_ROWS))
     document = _shift(document, table, Shift(at, count, table.height), by_rows=True)
     table = document.table(table_id)
     columns = tuple(
@@ -151,7 +154,7 @@ def delete_rows(document: Document, table_id: str, at: int, count: int = 1) -> D
     table = document.table(table_id)
     first, last = max(HEADER, at), min(table.height, at + count)
     if last <= first:
-        raise KavletError("The row of names stays.", remedy="Delete rows of figures instead.")
+        raise KavletError(say("The row of names stays."), remedy=say("Delete rows of figures instead."))
     document = _shift(document, table, Shift(first, first - last, table.height), by_rows=True)
     table = document.table(table_id)
     columns = tuple(
@@ -171,7 +174,7 @@ def insert_columns(document: Document, table_id: str, at: int, count: int = 1) -
     own = sum(column.helper is None for column in table.columns)
     at = max(0, min(at, own))
     if len(table.columns) + count > MOST_COLUMNS:
-        raise KavletError(f"A table has at most {MOST_COLUMNS:,} columns.")
+        raise KavletError(say("A table has at most {most} columns.", most=MOST_COLUMNS))
     document = _shift(document, table, Shift(at, count, len(table.columns)), by_rows=False)
     table = document.table(table_id)
     taken = [column.id for column in table.columns]
@@ -195,9 +198,9 @@ def delete_columns(document: Document, table_id: str, at: int, count: int = 1) -
     table = document.table(table_id)
     doomed = table.columns[at : at + count]
     if any(column.helper is not None for column in doomed):
-        raise KavletError("A helper column belongs to its chart.", remedy="It goes when the chart goes.")
+        raise KavletError(say("A helper column belongs to its chart."), remedy=say("It goes when the chart goes."))
     if sum(column.helper is None for column in table.columns) <= len(doomed):
-        raise KavletError("A table keeps at least one column.")
+        raise KavletError(say("A table keeps at least one column."))
     document = _shift(document, table, Shift(at, -len(doomed), len(table.columns)), by_rows=False)
     table = document.table(table_id)
     columns = (*table.columns[:at], *table.columns[at + len(doomed) :])

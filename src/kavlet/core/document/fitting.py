@@ -10,7 +10,7 @@ from kavlet.core.document.document import ChartEntry, Document, fresh_id, with_t
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.figures.cells import Cell, Formula
 from kavlet.core.figures.table import HEADER, Column, Helper, Table
-from kavlet.core.recipes.recipe import HelperColumn, Places, Recipe
+from kavlet.core.recipes.recipe import HelperColumn, Places, Recipe, helper_title
 
 
 def fitted(document: Document, before: Document | None = None) -> Document:
@@ -49,7 +49,9 @@ def _fitted_table(document: Document, table: Table) -> Document:
         ):
             column = existing.get((chart.id, wanted.name))
             if column is None:
-                column = _new_column(chart.id, wanted, table.height, fresh_id("c", taken))
+                title = helper_title(wanted.name).said_in(document.locale)
+                cells = (title, *(None,) * (table.height - HEADER))
+                column = _new_column(chart.id, wanted, cells, fresh_id("c", taken))
                 taken.append(column.id)
             helpers.append(column)
     for chart in charts.values():
@@ -71,8 +73,8 @@ def _places(chart: ChartEntry, recipe: Recipe, places: dict[str, int], mine: dic
     )
 
 
-def _new_column(chart: str, wanted: HelperColumn, height: int, column: str) -> Column:
-    return Column(column, (wanted.name, *(None,) * (height - HEADER)), Helper(chart, wanted.name), wanted.number)
+def _new_column(chart: str, wanted: HelperColumn, cells: tuple[Cell, ...], column: str) -> Column:
+    return Column(column, cells, Helper(chart, wanted.name), wanted.number)
 
 
 def _filled(chart: ChartEntry, recipe: Recipe, own: list[Column], helpers: list[Column], rows: int) -> list[Column]:

@@ -3,13 +3,13 @@
 from msgspec import Struct
 
 from kavlet.core.document.document import Document
-from kavlet.core.messages import Message
+from kavlet.core.messages import NOTHING, Message
 
 
 class Step(Struct, frozen=True):
     """An edit by its name, and the document it led to."""
 
-    name: str | Message
+    name: Message
     document: Document
 
 
@@ -17,7 +17,7 @@ class History:
     """Undo is a list of documents. Holds the only reference that is ever replaced."""
 
     def __init__(self, document: Document) -> None:
-        self._steps = [Step("", document)]
+        self._steps = [Step(NOTHING, document)]
         self._at = 0
         self._saved: Document | None = document
 
@@ -26,7 +26,7 @@ class History:
         """The document as it is now."""
         return self._steps[self._at].document
 
-    def apply(self, name: str | Message, document: Document) -> bool:
+    def apply(self, name: Message, document: Document) -> bool:
         """Take a new document; nothing is noted when it equals the current one. Returns whether it was taken."""
         if document is self.current or document == self.current:
             return False

@@ -3,6 +3,7 @@
 from functools import lru_cache
 
 from kavlet.core.document.document import ChartEntry, Document
+from kavlet.core.messages import say
 from kavlet.core.recipes.own import OwnRecipe, as_recipe, dumps, loads
 from kavlet.core.recipes.recipe import Recipe
 from kavlet.core.recipes.registry import RECIPES
@@ -18,7 +19,9 @@ def find_recipe(document: Document, name: str) -> Recipe:
     """The recipe of that name. Raises KavletError when there is none."""
     found = recipes_of(document)
     if name not in found:
-        raise KavletError(f"There is no recipe “{name}”.", remedy=f"There are: {', '.join(found)}.")
+        raise KavletError(
+            say("There is no recipe “{name}”.", name=name), remedy=say("There are: {names}.", names=list(found))
+        )
     return found[name]
 
 

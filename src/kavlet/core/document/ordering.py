@@ -12,6 +12,7 @@ from kavlet.core.document.lookup import find_recipe
 from kavlet.core.figures.cells import Cell
 from kavlet.core.figures.references import column_index
 from kavlet.core.figures.table import Table
+from kavlet.core.messages import say
 from kavlet.core.recipes.recipe import Setting
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Size
@@ -49,7 +50,7 @@ def ordered(order: Order) -> tuple[Document, str]:
     }
     for role in recipe.roles:
         if len(columns.get(role.name, ())) > 1 and not role.many:
-            raise KavletError(f"The role {role.name} takes one column.")
+            raise KavletError(say("The role {role} takes one column.", role=role.name))
     document, chart_id = edits.add_chart(document, table_id, order.recipe, columns)
     entry = document.chart(chart_id)
     dress = msgspec.structs.replace(
@@ -82,5 +83,5 @@ def _column(table: Table, text: str) -> str:
                 return column.id
     if re.fullmatch(r"[A-Z]{1,2}", text) and column_index(text) < len(table.columns):
         return table.columns[column_index(text)].id
-    names = ", ".join(f"“{table.called(i)}”" for i in range(len(table.columns)))
-    raise KavletError(f"The table has no column “{text}”.", remedy=f"It has {names}.")
+    names = [say("“{name}”", name=table.called(i)) for i in range(len(table.columns))]
+    raise KavletError(say("The table has no column “{text}”.", text=text), remedy=say("It has {names}.", names=names))

@@ -12,6 +12,7 @@ from kavlet.core.document.lookup import find_recipe, recipes_of
 from kavlet.core.figures.cells import Formula
 from kavlet.core.figures.references import CellReference, RangeReference, column_letters, rewritten
 from kavlet.core.figures.table import HEADER, Column, Table
+from kavlet.core.messages import say, words
 from kavlet.core.recipes.own import OwnHelper, OwnRecipe
 from kavlet.core.recipes.recipe import Parameter, Role
 from kavlet.core.recipes.registry import RECIPES
@@ -29,9 +30,9 @@ def saved_recipe(document: Document, chart_id: str, spec: Chart, title: str) -> 
     title = title.strip()
     name = re.sub(r"[^\w]+", "-", title.casefold()).strip("-")
     if not name:
-        raise KavletError("A recipe needs a name.")
+        raise KavletError(say("A recipe needs a name."))
     if name in recipes_of(document):
-        raise KavletError(f"There is a recipe “{title}” already.")
+        raise KavletError(say("There is a recipe “{title}” already.", title=title))
     entry, table = document.chart(chart_id), document.table(document.chart(chart_id).table)
     roles, helpers = _sorted_columns(entry, table, spec)
     parameters: dict[str, Parameter] = {}
@@ -43,7 +44,7 @@ def saved_recipe(document: Document, chart_id: str, spec: Chart, title: str) -> 
         name=name,
         title=title,
         question=find_recipe(document, entry.recipe).question if entry.recipe else "time",
-        needs=f"Columns like {', '.join(table.called(table.place(column)) for column in roles)}.",
+        needs=words("Columns like {columns}.", columns=[table.called(table.place(column)) for column in roles]),
         roles=tuple(roles.values()),
         parameters=tuple(parameters.values()),
         helpers=made,
@@ -56,7 +57,7 @@ def with_recipe(document: Document, own: OwnRecipe) -> Document:
     shipped recipe has that name.
     """
     if own.name in RECIPES:
-        raise KavletError(f"“{own.title}” is the name of a recipe that Kavlet brings along.")
+        raise KavletError(say("“{title}” is the name of a recipe that Kavlet brings along.", title=own.title))
     others = tuple(one for one in document.recipes if one.name != own.name)
     return fitted(msgspec.structs.replace(document, recipes=(*others, own)))
 
@@ -85,7 +86,8 @@ def _sorted_columns(entry: ChartEntry, table: Table, spec: Chart) -> tuple[dict[
         wanted = given.get(column.id) or ("name" if is_text else "value")
         role = fresh_name(wanted, taken)
         taken.append(role)
-        roles[column.id] = Role(role, "text" if is_text else "number", f"Like {column.name or role}.")
+        meaning = words("Like {column}.", column=column.name or role)
+        roles[column.id] = Role(role, "text" if is_text else "number", meaning)
     return roles, helpers
 
 
@@ -182,11 +184,11 @@ def _parameter(table: Table, at: RangeReference, parameters: dict[str, Parameter
     name = (
         beside.casefold()
         if isinstance(beside, str) and re.fullmatch(r"[\w ]{1,20}", beside)
-        else f"number {key.lower()}"
+        else words("number {cell}", cell=key.lower())
     )
     value = getattr(cell, "value", cell)
     default = float(value) if isinstance(value, float | int) and not isinstance(value, bool) else 1.0
-    parameters.setdefault(name, Parameter(name, "number", default, f"The number that stood in {key}."))
+    parameters.setdefault(name, Parameter(name, "number", default, words("The number that stood in {cell}.", cell=key)))
     return name
 
 

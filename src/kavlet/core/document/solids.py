@@ -8,6 +8,7 @@ from kavlet.core.charts.solid import MOST_ANGLE
 from kavlet.core.compose.kinds import kind_of
 from kavlet.core.document import dressing
 from kavlet.core.document.document import Document
+from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
 ViewSide = Literal["front", "above", "corner"]
@@ -44,8 +45,8 @@ def check(spec: Chart) -> None:
     """Raises KavletError when a chart has nothing that can be solid."""
     if not spec.has_bodies:
         raise KavletError(
-            "This chart has no bars, slices or rings, so there is nothing to make solid.",
-            remedy="Choose a recipe that has some, such as columns, a pie or a funnel.",
+            say("This chart has no bars, slices or rings, so there is nothing to make solid."),
+            remedy=say("Choose a recipe that has some, such as columns, a pie or a funnel."),
         )
 
 

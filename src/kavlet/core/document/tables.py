@@ -8,6 +8,7 @@ from kavlet.core.document.fitting import fitted
 from kavlet.core.document.following import with_formulas
 from kavlet.core.figures.cells import Cell, Formula
 from kavlet.core.figures.references import RangeReference, rewritten
+from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
 
@@ -21,11 +22,11 @@ def rename(document: Document, table_id: str, name: str) -> Document:
     """Give a table another name; formulas that name it follow. Raises KavletError for an empty or a taken name."""
     table, name = document.table(table_id), name.strip()
     if not name:
-        raise KavletError("A table needs a name.")
+        raise KavletError(say("A table needs a name."))
     if name == table.name:
         return document
     if any(one.name.casefold() == name.casefold() and one.id != table_id for one in document.tables):
-        raise KavletError(f"There is a table “{name}” already.")
+        raise KavletError(say("There is a table “{name}” already.", name=name))
 
     def follow(old: RangeReference) -> RangeReference:
         return msgspec.structs.replace(old, table=name) if old.table == table.name else old
@@ -74,7 +75,7 @@ def cut_loose(document: Document, table_id: str, column: str) -> Document:
     table = document.table(table_id)
     held = table.columns[table.place(column)]
     if held.helper is None:
-        raise KavletError("This column is the table’s own already.")
+        raise KavletError(say("This column is the table’s own already."))
     own = [one for one in table.columns if one.helper is None]
     name = fresh_name(held.name or held.helper.name, [one.name for one in own])
     at = len(own)

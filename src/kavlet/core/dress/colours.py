@@ -7,6 +7,7 @@
 import re
 from collections.abc import Mapping
 
+from kavlet.core.messages import say
 from kavlet.core.values.colour import Colour, colour, from_oklab, mix, oklab
 from kavlet.core.values.errors import KavletError
 
@@ -26,7 +27,9 @@ def resolved(text: str, named: Mapping[str, Colour], palette: tuple[Colour, ...]
     elif base in named and not number:
         made = named[base]
     else:
-        raise KavletError(f"“{text}” is not a colour.", remedy="Write it like #7a2e5d, ink or tone2.")
+        raise KavletError(
+            say("“{text}” is not a colour.", text=text), remedy=say("Write it like #7a2e5d, ink or tone2.")
+        )
     if sign:
         made = mix(made, named["ground" if sign == "+" else "ink"], min(100, int(share)) / 100)
     return made.faded(min(100, int(alpha)) / 100) if alpha else made

@@ -8,6 +8,7 @@ from typing import Literal
 import msgspec
 from msgspec import Struct
 
+from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
 PaletteKind = Literal["qualitative", "sequential", "diverging"]
@@ -44,5 +45,5 @@ def from_text(text: str) -> tuple[str, ...]:
         if code not in found:
             found.append(code)
     if not found:
-        raise KavletError("The text holds no colours.", remedy="Colours are written like #7a2e5d.")
+        raise KavletError(say("The text holds no colours."), remedy=say("Colours are written like #7a2e5d."))
     return tuple(found[:MOST])

@@ -8,6 +8,7 @@ from kavlet.core.dress import colours
 from kavlet.core.dress.fills import Fill, GradientFill, HatchFill, PictureFill
 from kavlet.core.dress.palettes import palettes
 from kavlet.core.dress.theme import DEFAULT_THEME, Theme, theme
+from kavlet.core.messages import say
 from kavlet.core.text.faces import Family, face
 from kavlet.core.values.colour import Colour, colour, mix, readable
 from kavlet.core.values.errors import KavletError
@@ -147,5 +148,8 @@ def _palette(chosen: str | tuple[str, ...] | None) -> tuple[str, ...]:
     if isinstance(chosen, tuple):
         return chosen
     if chosen not in palettes():
-        raise KavletError(f"There is no palette “{chosen}”.", remedy=f"There are {', '.join(palettes())}.")
+        raise KavletError(
+            say("There is no palette “{name}”.", name=chosen),
+            remedy=say("There are {names}.", names=list(palettes())),
+        )
     return palettes()[chosen].colours

@@ -5,6 +5,7 @@ from importlib.resources import files
 
 import msgspec
 
+from kavlet.core.messages import say
 from kavlet.core.text.faces import Family
 from kavlet.core.values.errors import KavletError
 
@@ -56,5 +57,7 @@ def themes() -> dict[str, Theme]:
 def theme(name: str) -> Theme:
     """The theme of that name. Raises KavletError when there is none."""
     if name not in themes():
-        raise KavletError(f"There is no theme “{name}”.", remedy=f"There are {', '.join(themes())}.")
+        raise KavletError(
+            say("There is no theme “{name}”.", name=name), remedy=say("There are {names}.", names=list(themes()))
+        )
     return themes()[name]

@@ -12,13 +12,18 @@ from platformdirs import user_cache_path
 
 from kavlet.core.figures.cells import ERRORS, ErrorValue
 from kavlet.core.figures.references import RangeReference, reference
+from kavlet.core.messages import Message, say
 
 MOST_LETTERS = 32_768
 DEEPEST = 120
 
 
 class FormulaError(Exception):
-    """The text is no formula; the message says why."""
+    """The text is no formula; `what` says why."""
+
+    def __init__(self, what: Message) -> None:
+        super().__init__(what)
+        self.what = what
 
 
 class Literal(Struct, frozen=True):
@@ -64,7 +69,7 @@ Node = Literal | Refer | Name | Operation | Call
 def _deeper(*nodes: Node) -> int:
     depth = 1 + max((node.depth for node in nodes), default=0)
     if depth > DEEPEST:
-        raise FormulaError(f"The formula is nested more than {DEEPEST} deep.")
+        raise FormulaError(say("The formula is nested more than {most} deep.", most=DEEPEST))
     return depth
 
 
@@ -184,13 +189,14 @@ def tidied(formula: str) -> str:
 def parse(formula: str) -> Node:
     """The tree of a formula, written with or without its equals sign. Raises FormulaError when it is none."""
     if len(formula) > MOST_LETTERS:
-        raise FormulaError(f"The formula is longer than {MOST_LETTERS:,} characters.")
+        raise FormulaError(say("The formula is longer than {most} characters.", most=MOST_LETTERS))
     try:
         tree: object = _parser().parse(formula)
     except LarkError as error:
         column = getattr(error, "column", None)
-        place = f" near character {column}" if isinstance(column, int) and column > 0 else ""
-        raise FormulaError(f"The formula can't be read{place}.") from None
+        if isinstance(column, int) and column > 0:
+            raise FormulaError(say("The formula can’t be read near character {place}.", place=column)) from None
+        raise FormulaError(say("The formula can’t be read.")) from None
     if not isinstance(tree, Node):
-        raise FormulaError("The formula can't be read.")
+        raise FormulaError(say("The formula can’t be read."))
     return tree

@@ -4,6 +4,7 @@ from msgspec import Struct
 
 from kavlet.core.figures.cells import Cell
 from kavlet.core.figures.references import column_letters
+from kavlet.core.messages import Message, say
 from kavlet.core.values.number_text import NumberText
 
 HEADER = 1  # rows that hold names; the rows of figures follow
@@ -74,6 +75,7 @@ class Table(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True)
         """Where the column of that id stands; -1 when it is not here."""
         return next((i for i, one in enumerate(self.columns) if one.id == column), -1)
 
-    def called(self, index: int) -> str:
+    def called(self, index: int) -> Message:
         """What to call a column: its name, else its letters."""
-        return self.columns[index].name or f"column {column_letters(index)}"
+        name = self.columns[index].name
+        return say("{name}", name=name) if name else say("column {letters}", letters=column_letters(index))

@@ -4,6 +4,7 @@ import io
 import zipfile
 import zlib
 
+from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
 MOST_MEMBERS = 5_000
@@ -20,15 +21,17 @@ def members(content: bytes, name: str, wanted: tuple[str, ...]) -> dict[str, byt
             unpacked = sum(info.file_size for info in infos)
             bombs = any(info.file_size > MOST_RATIO * max(1, info.compress_size) > 250_000 for info in infos)
             if len(infos) > MOST_MEMBERS or unpacked > MOST_UNPACKED or bombs:
-                raise KavletError(f"{name} would unpack to more than a workbook ever holds, so it is not opened.")
+                raise KavletError(
+                    say("{file} would unpack to more than a workbook ever holds, so it is not opened.", file=name)
+                )
             for info in infos:
                 if info.filename.lower().endswith(".xml"):
                     with archive.open(info) as member:
                         head = member.read(2048)
                     if b"<!DOCTYPE" in head or b"<!ENTITY" in head:
-                        raise KavletError(f"{name} defines its own entities, so it is not opened.")
+                        raise KavletError(say("{file} defines its own entities, so it is not opened.", file=name))
                 if info.filename.endswith(wanted):
                     found[info.filename] = archive.read(info)
     except (zipfile.BadZipFile, zlib.error, EOFError, RuntimeError, NotImplementedError, OSError, ValueError):
-        raise KavletError(f"{name} is no workbook, or it is damaged.") from None
+        raise KavletError(say("{file} is no workbook, or it is damaged.", file=name)) from None
     return found

@@ -1,9 +1,11 @@
 """Writing a file so that it holds the old content or the new, never a part."""
 
+import errno
 import os
 import tempfile
 from pathlib import Path
 
+from kavlet.core.messages import Message, say
 from kavlet.core.values.errors import KavletError
 
 
@@ -23,8 +25,30 @@ def write(path: Path, content: bytes) -> None:
             Path(name).unlink(missing_ok=True)
             raise
     except OSError as error:
-        reason = (error.strerror or str(error)).lower()
-        raise KavletError(f"{path} can’t be written: {reason}.", remedy="Choose another place.") from None
+        raise KavletError(
+            say("{file} can’t be written: {reason}.", file=path, reason=reason(error)),
+            remedy=say("Choose another place."),
+        ) from None
+
+
+REASONS = {
+    errno.EACCES: say("permission denied"),
+    errno.EPERM: say("permission denied"),
+    errno.ENOENT: say("no such file or directory"),
+    errno.ENOTDIR: say("not a directory"),
+    errno.EISDIR: say("is a directory"),
+    errno.ENOSPC: say("no space left on device"),
+    errno.EDQUOT: say("disk quota exceeded"),
+    errno.EROFS: say("read-only file system"),
+    errno.ENAMETOOLONG: say("file name too long"),
+    errno.ELOOP: say("too many levels of symbolic links"),
+    errno.EIO: say("input/output error"),
+}
+
+
+def reason(error: OSError) -> Message:
+    """Why the system refused a file: the usual reasons in the reader's language, others in the system's."""
+    return REASONS.get(error.errno or 0) or say("{reason}", reason=(error.strerror or str(error)).lower())
 
 
 def _mode(target: Path) -> int:
@@ -39,11 +63,11 @@ def read(path: Path, most: int) -> bytes:
     """The bytes of a file of at most `most` bytes. Raises KavletError when it can't be read or is larger."""
     try:
         if path.is_dir():
-            raise KavletError(f"{path} is a folder, not a file.")
+            raise KavletError(say("{file} is a folder, not a file.", file=path))
         if path.stat().st_size > most:
-            raise KavletError(f"{path.name} is larger than {most // 1_000_000} MB.")
+            raise KavletError(say("{file} is larger than {most} MB.", file=path.name, most=most // 1000000))
         return path.read_bytes()
     except FileNotFoundError:
-        raise KavletError(f"{path} is not there.") from None
+        raise KavletError(say("{file} is not there.", file=path)) from None
     except OSError as error:
-        raise KavletError(f"{path} can’t be read: {(error.strerror or str(error)).lower()}.") from None
+        raise KavletError(say("{file} can’t be read: {reason}.", file=path, reason=reason(error))) from None

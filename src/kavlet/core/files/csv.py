@@ -12,6 +12,7 @@ from msgspec import Struct
 from kavlet.core.figures.cells import Cell, Formula, is_number, plain_value, text_of
 from kavlet.core.figures.typed import read_field
 from kavlet.core.files import atomic
+from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
 SUFFIXES = (".csv", ".tsv", ".txt")
@@ -57,9 +58,9 @@ def guess(content: bytes, name: str) -> Manner:
     encoding = _encoding(content, name)
     text = content.decode(encoding)
     if _CONTROL.search(text):
-        raise KavletError(f"{name} is not a text file.")
+        raise KavletError(say("{file} is not a text file.", file=name))
     if not text.strip():
-        raise KavletError(f"{name} is empty.")
+        raise KavletError(say("{file} is empty.", file=name))
     separator = _separator(text)
     fields = [field.strip() for row in rows(text, separator, name)[:500] for field in row]
     commas = sum(bool(_COMMA_NUMBER.fullmatch(field)) for field in fields)
@@ -72,7 +73,7 @@ def grid(content: bytes, name: str, manner: Manner) -> list[list[Cell]]:
     try:
         text = content.decode(manner.encoding)
     except (UnicodeDecodeError, LookupError):
-        raise KavletError(f"{name} is not written in {manner.encoding}.") from None
+        raise KavletError(say("{file} is not written in {encoding}.", file=name, encoding=manner.encoding)) from None
     found = rows(text, manner.separator, name)
     while found and not any(field.strip() for field in found[-1]):
         found.pop()
@@ -85,7 +86,7 @@ def with_names(found: list[list[Cell]]) -> list[list[Cell]]:
     Whole numbers from 1900 to 2100 in the first row are taken for years that name their columns.
     """
     if not found:
-        raise KavletError("The table is empty.")
+        raise KavletError(say("The table is empty."))
     numbers = [plain_value(cell) for cell in found[0] if is_number(cell)]
     years = all(isinstance(number, float) and number.is_integer() and 1900 <= number <= 2100 for number in numbers)
     if numbers and not (years and len(found[0]) > len(numbers)):
@@ -105,8 +106,8 @@ def rows(text: str, separator: str, name: str) -> list[list[str]]:
     csv.field_size_limit(1_000_000)
     try:
         return [row for row in csv.reader(io.StringIO(text, newline=""), delimiter=separator) if row]
-    except csv.Error as error:
-        raise KavletError(f"{name} can’t be read as a table: {error}.") from None
+    except csv.Error:
+        raise KavletError(say("{file} can’t be read as a table.", file=name)) from None
 
 
 def _encoding(content: bytes, name: str) -> str:
@@ -115,10 +116,10 @@ def _encoding(content: bytes, name: str) -> str:
             try:
                 content.decode(encoding)
             except UnicodeDecodeError:
-                raise KavletError(f"{name} is not a text file.") from None
+                raise KavletError(say("{file} is not a text file.", file=name)) from None
             return encoding
     if b"\0" in content:
-        raise KavletError(f"{name} is not a text file.")
+        raise KavletError(say("{file} is not a text file.", file=name))
     try:
         content.decode("utf-8")
     except UnicodeDecodeError:

@@ -6,6 +6,7 @@ import msgspec
 
 from kavlet.core.figures.cells import Cell, ErrorValue, Value
 from kavlet.core.files import atomic
+from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
 SUFFIX = ".json"
@@ -17,7 +18,7 @@ def read(path: Path) -> list[list[Cell]]:
     try:
         held = msgspec.json.decode(atomic.read(path, MOST_BYTES))
     except (msgspec.DecodeError, RecursionError):
-        raise KavletError(f"{path.name} is not JSON.") from None
+        raise KavletError(say("{file} is not JSON.", file=path.name)) from None
     if isinstance(held, dict):
         lists = [held[key] for key in held if isinstance(held[key], list)]
         if len(lists) == 1 and lists[0] and all(isinstance(one, dict) for one in lists[0]):
@@ -25,7 +26,9 @@ def read(path: Path) -> list[list[Cell]]:
         elif lists and len(lists) == len(held) and len({len(one) for one in lists}) == 1:
             held = [dict(zip(held, row, strict=True)) for row in zip(*lists, strict=True)]
     if not isinstance(held, list) or not held or not all(isinstance(one, dict) for one in held):
-        raise KavletError(f"{path.name} holds no records.", remedy="It should be a list of objects, one per row.")
+        raise KavletError(
+            say("{file} holds no records.", file=path.name), remedy=say("It should be a list of objects, one per row.")
+        )
     keys = list(dict.fromkeys(key for one in held for key in one))
     return [list(keys), *([_cell(one.get(key)) for key in keys] for one in held)]
 

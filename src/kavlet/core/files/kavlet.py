@@ -11,6 +11,7 @@ from msgspec import Struct
 
 from kavlet.core.document.document import Document
 from kavlet.core.files import atomic
+from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
 SUFFIX = ".kavlet"
@@ -55,11 +56,11 @@ def loads(content: bytes, name: str) -> Document:
 
     Raises KavletError with one sentence when it is broken, newer, or holds what would be lost.
     """
-    broken = KavletError(f"{name} is not a Kavlet document, or it is damaged.")
+    broken = KavletError(say("{file} is not a Kavlet document, or it is damaged.", file=name))
     try:
         with zipfile.ZipFile(io.BytesIO(content)) as archive:
             if archive.getinfo(MEMBER).file_size > MOST_MEMBER:
-                raise KavletError(f"{name} claims to be larger than any Kavlet document.")
+                raise KavletError(say("{file} claims to be larger than any Kavlet document.", file=name))
             with archive.open(MEMBER) as member:
                 text = member.read(MOST_MEMBER)
             contents = {
@@ -74,14 +75,16 @@ def loads(content: bytes, name: str) -> Document:
         if head.format != "kavlet":
             raise broken
         if head.version > VERSION:
-            raise KavletError(f"{name} was saved by a newer Kavlet.", remedy="Update Kavlet to open it.")
+            raise KavletError(
+                say("{file} was saved by a newer Kavlet.", file=name), remedy=say("Update Kavlet to open it.")
+            )
         document = msgspec.json.decode(text, type=Content).document
     except (msgspec.DecodeError, RecursionError) as error:
         where = str(error).partition(" - at `")[2].rstrip("`")
         unknown = re.search(r"contains unknown field `([^`]*)`", str(error))
         if unknown is not None:  # opening it without would lose it when it is saved
-            what = f"{name} holds something that this Kavlet does not know: “{unknown[1]}”."
-            raise KavletError(what, remedy="Update Kavlet to open it.", where=where) from None
+            what = say("{file} holds something that this Kavlet does not know: “{what}”.", file=name, what=unknown[1])
+            raise KavletError(what, remedy=say("Update Kavlet to open it."), where=where) from None
         raise KavletError(broken.what, where=where) from None
     _check(document, name)
     filled = tuple(
@@ -96,12 +99,16 @@ def _check(document: Document, name: str) -> None:
     tables = {table.id for table in document.tables}
     for index, table in enumerate(document.tables):
         if not table.columns or len({len(column.cells) for column in table.columns}) != 1 or not table.height:
-            raise KavletError(f"{name} is damaged: a table’s columns differ in length.", where=f"tables[{index}]")
+            raise KavletError(
+                say("{file} is damaged: a table’s columns differ in length.", file=name), where=f"tables[{index}]"
+            )
     for index, chart in enumerate(document.charts):
         if not chart.recipe and chart.free is None:
-            raise KavletError(f"{name} is damaged: a chart has no layers.", where=f"charts[{index}]")
+            raise KavletError(say("{file} is damaged: a chart has no layers.", file=name), where=f"charts[{index}]")
         if chart.table not in tables:
-            raise KavletError(f"{name} is damaged: a chart’s table is missing.", where=f"charts[{index}]")
+            raise KavletError(
+                say("{file} is damaged: a chart’s table is missing.", file=name), where=f"charts[{index}]"
+            )
 
 
 def save(document: Document, path: Path) -> None:

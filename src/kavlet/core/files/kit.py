@@ -11,6 +11,7 @@ from kavlet.core.dress.palettes import Palette
 from kavlet.core.dress.style import Dress, resolve
 from kavlet.core.dress.theme import Theme
 from kavlet.core.files import atomic
+from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
 SUFFIX = ".kavlet-kit"
@@ -40,11 +41,11 @@ def loads(content: bytes, name: str) -> Kit:
     try:
         kit = msgspec.json.decode(content, type=Kit)
     except (msgspec.DecodeError, RecursionError):
-        raise KavletError(f"{name} is no kit, or it is damaged.") from None
+        raise KavletError(say("{file} is no kit, or it is damaged.", file=name)) from None
     if kit.format != "kavlet-kit":
-        raise KavletError(f"{name} is no kit.")
+        raise KavletError(say("{file} is no kit.", file=name))
     if kit.version > 1:
-        raise KavletError(f"{name} was saved by a newer Kavlet.", remedy="Update Kavlet to use it.")
+        raise KavletError(say("{file} was saved by a newer Kavlet.", file=name), remedy=say("Update Kavlet to use it."))
     resolve(kit.dress, kit.theme)
     return kit
 

@@ -12,6 +12,7 @@ from kavlet.core.figures.references import SCAN, RangeReference, quoted, referen
 from kavlet.core.figures.table import Table
 from kavlet.core.files import archive, workbook
 from kavlet.core.files.sheet import ReadSheet
+from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
 SUFFIX = ".ods"
@@ -48,7 +49,7 @@ def _formulas(content: bytes, title: str, name: str) -> workbook.Formulas:
                 if cell.formula and cell.x is not None and cell.y is not None:
                     found[cell.x, cell.y] = ours(cell.formula)
     except (KeyError, ValueError, TypeError, AttributeError, OSError, StopIteration):
-        raise KavletError(f"{name} is no workbook, or it is damaged.") from None
+        raise KavletError(say("{file} is no workbook, or it is damaged.", file=name)) from None
     return found
 
 

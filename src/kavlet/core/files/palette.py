@@ -4,6 +4,7 @@ import re
 from pathlib import Path
 
 from kavlet.core.dress.palettes import MOST, Palette, from_text, palettes
+from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
 SUFFIX = ".gpl"
@@ -21,26 +22,28 @@ def asked(text: str) -> str | tuple[str, ...]:
         return load(Path(text)).colours
     if "#" in text:
         return from_text(text)
-    raise KavletError(f"There is no palette “{text}”.", remedy=f"There are {', '.join(palettes())}.")
+    raise KavletError(
+        say("There is no palette “{name}”.", name=text), remedy=say("There are {names}.", names=list(palettes()))
+    )
 
 
 def load(path: Path) -> Palette:
     """The palette of a .gpl file. Raises KavletError where it can't be read."""
     try:
         if path.stat().st_size > MOST_BYTES:
-            raise KavletError(f"{path.name} is too large for a palette.")
+            raise KavletError(say("{file} is too large for a palette.", file=path.name))
         return from_gpl(path.read_text(encoding="utf-8"))
     except FileNotFoundError:
-        raise KavletError(f"{path} is not there.") from None
+        raise KavletError(say("{file} is not there.", file=path)) from None
     except (OSError, UnicodeDecodeError) as error:
-        raise KavletError(f"{path.name} can’t be read.") from error
+        raise KavletError(say("{file} can’t be read.", file=path.name)) from error
 
 
 def from_gpl(text: str) -> Palette:
     """The palette of a .gpl file: a head line, `Name:`, and lines of red, green, blue (0 to 255) and a name."""
     lines = text.splitlines()
     if not lines or not lines[0].strip().startswith("GIMP Palette"):
-        raise KavletError("The file is not a .gpl palette.")
+        raise KavletError(say("The file is not a .gpl palette."))
     name = "Palette"
     colours: list[str] = []
     for line in lines[1:]:
@@ -53,5 +56,5 @@ def from_gpl(text: str) -> Palette:
             if code not in colours:
                 colours.append(code)
     if not colours:
-        raise KavletError("The palette holds no colours.")
+        raise KavletError(say("The palette holds no colours."))
     return Palette(name.casefold(), name, "qualitative", tuple(colours[:MOST]))

@@ -6,6 +6,7 @@ from pathlib import Path
 
 from kavlet.core.document.document import PictureFile
 from kavlet.core.files import atomic
+from kavlet.core.messages import say
 from kavlet.core.scene.path import Path as Outline
 from kavlet.core.scene.pens import SvgPen
 from kavlet.core.shapes.symbol import FontPen
@@ -31,7 +32,7 @@ def loads(content: bytes, name: str) -> PictureFile:
         return _raster(content, name, title)
     if b"<svg" in content[:4096].lower():
         return PictureFile(title, outline=_outline(content, name))
-    raise KavletError(f"{name} is no picture that can be used.", remedy="Use SVG, PNG or JPEG.")
+    raise KavletError(say("{file} is no picture that can be used.", file=name), remedy=say("Use SVG, PNG or JPEG."))
 
 
 def _raster(content: bytes, name: str, title: str) -> PictureFile:
@@ -41,10 +42,17 @@ def _raster(content: bytes, name: str, title: str) -> PictureFile:
         with Image.open(io.BytesIO(content), formats=("PNG", "JPEG")) as image:
             width, height = image.size
             if width * height > MOST_PIXELS:
-                raise KavletError(f"{name} claims {width:,} × {height:,} pixels, too many to use.")
+                raise KavletError(
+                    say(
+                        "{file} claims {width} × {height} pixels, too many to use.",
+                        file=name,
+                        width=width,
+                        height=height,
+                    )
+                )
             image.verify()
     except (UnidentifiedImageError, OSError, SyntaxError, ValueError, Image.DecompressionBombError):
-        raise KavletError(f"{name} is a damaged picture.") from None
+        raise KavletError(say("{file} is a damaged picture.", file=name)) from None
     return PictureFile(title, content=content, width=width, height=height)
 
 
@@ -53,25 +61,25 @@ def _outline(content: bytes, name: str) -> str:
     from lxml import etree
 
     if len(content) > MOST_SVG:
-        raise KavletError(f"{name} is larger than a symbol may be.")
+        raise KavletError(say("{file} is larger than a symbol may be.", file=name))
     if re.search(rb"<!(DOCTYPE|ENTITY)", content, re.IGNORECASE):
-        raise KavletError(f"{name} defines its own entities, so it is not used.")
+        raise KavletError(say("{file} defines its own entities, so it is not used.", file=name))
     parser = etree.XMLParser(resolve_entities=False, no_network=True, load_dtd=False, huge_tree=False)
     try:
         root = etree.fromstring(content, parser)
     except etree.XMLSyntaxError:
-        raise KavletError(f"{name} is no SVG that can be read.") from None
+        raise KavletError(say("{file} is no SVG that can be read.", file=name)) from None
     pen = FontPen()
     try:
         _draw(root, Affine(), pen)
     except (ValueError, IndexError, TypeError, ZeroDivisionError, OverflowError, RecursionError):
-        raise KavletError(f"{name} holds shapes that can’t be read.") from None
+        raise KavletError(say("{file} holds shapes that can’t be read.", file=name)) from None
     made = pen.inner.path
     box = made.bounds
     if len(made.coordinates) > 2 * MOST_POINTS:
-        raise KavletError(f"{name} has more points than a symbol may have.")
+        raise KavletError(say("{file} has more points than a symbol may have.", file=name))
     if not max(box.width, box.height) > 0:
-        raise KavletError(f"{name} holds no filled shapes.")
+        raise KavletError(say("{file} holds no filled shapes.", file=name))
     factor = 256 / max(box.width, box.height)
     unit = made.mapped(scaled(factor).after(moved(-box.x, -box.y)))
     return _written(unit)

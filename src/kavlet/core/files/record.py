@@ -36,7 +36,7 @@ def record(
                 "check": finding.check,
                 "severity": finding.severity,
                 "figure": _number(finding.figure),
-                "message": finding.message,
+                "message": str(finding.message),
             }
             for finding in findings
         ],

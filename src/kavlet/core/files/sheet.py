@@ -9,6 +9,7 @@ from kavlet.core.figures.cells import EPOCH, Cell, Formula, Written
 from kavlet.core.figures.functions import FUNCTIONS
 from kavlet.core.figures.references import CellReference, RangeReference, cell_reference, column_letters, rewritten
 from kavlet.core.figures.syntax import Call, FormulaError, Node, Operation, Refer, parse
+from kavlet.core.messages import Message, say
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import DATE
 
@@ -26,7 +27,7 @@ class ReadSheet(Struct, frozen=True):
     """Rows of cells, and one sentence for each kind of thing that could not be kept."""
 
     cells: list[list[Cell]]
-    notes: tuple[str, ...] = ()
+    notes: tuple[Message, ...] = ()
 
 
 def area(text: str) -> FilledArea:
@@ -35,7 +36,7 @@ def area(text: str) -> FilledArea:
     try:
         first, last = cell_reference(one), cell_reference(other or one)
     except ValueError:
-        raise KavletError(f"“{text}” is not a range.", remedy="Write it like A1:C9.") from None
+        raise KavletError(say("“{text}” is not a range.", text=text), remedy=say("Write it like A1:C9.")) from None
     columns, rows = sorted((first.column, last.column)), sorted((first.row, last.row))
     return FilledArea(columns[0], rows[0], columns[1], rows[1])
 
@@ -72,7 +73,7 @@ def sheet(
     width = max([max(map(len, values), default=0), *(column + 1 for column, _ in formulas)], default=0)
     taken = chosen or FilledArea(0, 0, width - 1, height - 1)
     rows: list[list[Cell]] = []
-    lost: dict[str, list[str]] = {}
+    lost: dict[str, tuple[Message, list[str]]] = {}
     for row in range(taken.first_row, min(taken.last_row + 1, height)):
         line: list[Cell] = []
         for column in range(taken.first_column, min(taken.last_column + 1, width)):
@@ -82,21 +83,23 @@ def sheet(
                 try:
                     cell = Formula(kept(formulas[column, row], name, taken))
                 except FormulaError as why:
-                    lost.setdefault(str(why), []).append(f"{column_letters(column)}{row + 1}")
+                    lost.setdefault(str(why), (why.what, []))[1].append(f"{column_letters(column)}{row + 1}")
             line.append(cell)
         rows.append(line)
     while rows and all(cell is None for cell in rows[-1]):
         rows.pop()
-    return ReadSheet(rows, tuple(f"{_some(cells)} kept as values: {why}." for why, cells in lost.items()))
+    return ReadSheet(
+        rows, tuple(say("{cells} kept as values: {why}.", cells=_some(cells), why=why) for why, cells in lost.values())
+    )
 
 
 def kept(formula: str, name: str, taken: FilledArea) -> str:
     """The formula as it reads in the chosen range. Raises FormulaError, saying why, when it cannot be kept."""
     for call in _nodes(parse(formula)):
         if isinstance(call, Call) and call.function not in FUNCTIONS:
-            raise FormulaError(f"the function {call.function} is not known here")
+            raise FormulaError(say("the function {name} is not known here", name=call.function))
         if isinstance(call, Refer) and call.to.table not in ("", name):
-            raise FormulaError("they refer to another sheet")
+            raise FormulaError(say("they refer to another sheet"))
 
     def follow(old: RangeReference) -> RangeReference:
         if old.whole:
@@ -111,7 +114,7 @@ def _moved(corner: CellReference, taken: FilledArea) -> CellReference:
         taken.first_column <= corner.column <= taken.last_column and taken.first_row <= corner.row <= taken.last_row
     )
     if not inside and (taken.first_column or taken.first_row):
-        raise FormulaError("they refer to cells outside the range")
+        raise FormulaError(say("they refer to cells outside the range"))
     column, row = corner.column - taken.first_column, corner.row - taken.first_row
     return CellReference(column, row, corner.keep_column, corner.keep_row)
 
@@ -123,5 +126,7 @@ def _nodes(node: Node) -> Iterator[Node]:
         yield from _nodes(part)
 
 
-def _some(cells: list[str]) -> str:
-    return ", ".join(cells) if len(cells) <= 3 else f"{', '.join(cells[:3])} and {len(cells) - 3} more"
+def _some(cells: list[str]) -> Message:
+    if len(cells) <= 3:
+        return say("{cells}", cells=cells)
+    return say("{cells} and {more} more", cells=cells[:3], more=len(cells) - 3)

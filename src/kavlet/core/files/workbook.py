@@ -5,6 +5,7 @@ from pathlib import Path
 
 from kavlet.core.files import atomic
 from kavlet.core.files.sheet import FilledArea, ReadSheet, area, sheet
+from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
 MOST_BYTES = 100_000_000
@@ -27,17 +28,20 @@ def values(content: bytes, name: str) -> dict[str, list[list[object]]]:
             for title in book.sheet_names
         }
     except (CalamineError, ValueError, OSError, OverflowError):
-        raise KavletError(f"{name} is no workbook, or it is damaged.") from None
+        raise KavletError(say("{file} is no workbook, or it is damaged.", file=name)) from None
 
 
 def pick(names: list[str], wanted: str | None, name: str) -> str:
     """The sheet that was asked for, else the first. Raises KavletError when there is none of that name."""
     if not names:
-        raise KavletError(f"{name} has no sheets.")
+        raise KavletError(say("{file} has no sheets.", file=name))
     if wanted is None:
         return names[0]
     if wanted not in names:
-        raise KavletError(f"{name} has no sheet “{wanted}”.", remedy=f"It has {', '.join(names)}.")
+        raise KavletError(
+            say("{file} has no sheet “{wanted}”.", file=name, wanted=wanted),
+            remedy=say("It has {names}.", names=list(names)),
+        )
     return wanted
 
 
@@ -46,5 +50,9 @@ def built(held: list[list[object]], formulas: Formulas, title: str, part: str | 
     chosen: FilledArea | None = area(part) if part else None
     made = sheet(held, formulas, title, chosen)
     if not made.cells:
-        raise KavletError(f"{name}: the sheet “{title}” is empty{' there' if part else ''}.")
+        raise KavletError(
+            say("{file}: the sheet “{title}” is empty there.", file=name, title=title)
+            if part
+            else say("{file}: the sheet “{title}” is empty.", file=name, title=title)
+        )
     return made

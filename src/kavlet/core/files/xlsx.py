@@ -9,6 +9,7 @@ from kavlet.core.figures.recalculate import Values
 from kavlet.core.figures.table import Table
 from kavlet.core.files import archive, workbook
 from kavlet.core.files.sheet import ReadSheet
+from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import PLAIN, NumberText
 
@@ -45,7 +46,7 @@ def _formulas(content: bytes, title: str, name: str) -> workbook.Formulas:
                 if cell.data_type == "f" and isinstance(value, str):
                     found[cell.column - 1, cell.row - 1] = _ours(value)
     except (KeyError, ValueError, TypeError, AttributeError, OSError, SyntaxError):
-        raise KavletError(f"{name} is no workbook, or it is damaged.") from None
+        raise KavletError(say("{file} is no workbook, or it is damaged.", file=name)) from None
     return found
 
 

@@ -1,10 +1,14 @@
 """All that is said to people: sentences by their English text, with fields, written late in the reader's language.
 
-The English text is the key. Catalogues (`languages/*/LC_MESSAGES/kavlet.po`) are gettext's, kept by Babel;
-`tools/words` renews them. `say` makes a message to be written later, `words` writes one now; Babel looks for both.
+The English text is the key. Catalogues (`languages/*/LC_MESSAGES/kavlet.po`) are gettext's; `tools/words` renews and
+compiles them with Babel. `say` makes a message to be written later, `words` writes one now, `words_in` in a language
+of its own, such as a document's. What is only declared (a recipe's title, a field's label) is English too, and whoever
+shows it asks `words`; names of settings, roles and helper columns ask `named`, for one word may name other things.
 """
 
 import gettext
+import os
+from collections.abc import Iterable
 from functools import lru_cache
 from importlib.resources import files
 from pathlib import Path
@@ -13,29 +17,47 @@ from typing import Any
 from msgspec import Struct
 
 LANGUAGES = {"en": "English", "de": "Deutsch"}
+ENGLISH = "en"
 DOMAIN = "kavlet"
+NAME = "name"  # the context of what names a setting, a role or a helper column
+PSEUDO = "xx"  # a language for tests: each message in marks, so that any text that is none stands out
+FOLDER = Path(str(files("kavlet"))) / "core" / "messages" / "languages"
 
 
 class Message(Struct, frozen=True):
     """Something to be said: its English text with fields in braces, and what stands in them.
 
-    With `many`, that text is said of a `count` of other than one.
+    With `many`, that text is said of a `count` of other than one. A `context` tells apart what is one word in English.
+    Numbers in fields are written as the language does, lists with commas, messages in the same language.
     """
 
     text: str
     fields: dict[str, Any] = {}
     many: str = ""
+    context: str = ""
 
     def __str__(self) -> str:
-        held = _catalogue(_current.language)
+        return self.said_in(_current.language)
+
+    def said_in(self, language: str) -> str:
+        """The message in a language, by the code of it or of a locale."""
+        code = _code(language)
+        held = _catalogue(code)
         if self.many:
             text = held.ngettext(self.text, self.many, int(self.fields["count"]))
+        elif self.context:
+            text = held.pgettext(self.context, self.text) if self.text else ""
         else:
             text = held.gettext(self.text) if self.text else ""
-        return text.format(**self.fields) if self.fields else text
+        return (
+            text.format(**{name: _written(value, code) for name, value in self.fields.items()}) if self.fields else text
+        )
 
     def __bool__(self) -> bool:
         return bool(self.text)
+
+
+NOTHING = Message("")
 
 
 def say(text: str, /, **fields: Any) -> Message:
@@ -48,15 +70,54 @@ def counted(one: str, many: str, count: int, **fields: Any) -> Message:
     return Message(one, {"count": count, **fields}, many)
 
 
+def named(text: str) -> Message:
+    """The name of a setting, a role or a helper column, or what a setting can be."""
+    return Message(text, context=NAME)
+
+
 def words(text: str, /, **fields: Any) -> str:
     """A message as text in the reader's language now."""
     return str(Message(text, fields))
 
 
+def words_in(language: str, text: str, /, **fields: Any) -> str:
+    """A message as text in a language, by the code of it or of a locale: what stands in a document's pictures."""
+    return Message(text, fields).said_in(language)
+
+
+def shown_number(value: float, pattern: str = "0.######") -> str:
+    """A number in the reader's language now, without signs between its groups: as a field shows it."""
+    return number_in(language(), value, pattern)
+
+
+def upper_first(text: str) -> str:
+    """The text with a capital at its beginning, as a label has it."""
+    return text[:1].upper() + text[1:]
+
+
+def number_in(language: str, value: float, pattern: str = "#,##0.######") -> str:
+    """A number as a language writes it, by a pattern (Unicode TR 35); at most six decimals where none is given."""
+    from babel.numbers import format_decimal
+
+    return str(format_decimal(value, pattern, locale=ENGLISH if language == PSEUDO else language))
+
+
+def _written(value: Any, code: str) -> str:
+    if isinstance(value, Message):
+        return value.said_in(code)
+    if isinstance(value, str):
+        return value
+    if isinstance(value, float | int) and not isinstance(value, bool):
+        return number_in(code, value)
+    if isinstance(value, Iterable):
+        return ", ".join(_written(one, code) for one in value)
+    return str(value)
+
+
 class _Current:
     """The reader's language, of this process."""
 
-    language = "en"
+    language = ENGLISH
 
 
 _current = _Current()
@@ -69,11 +130,19 @@ def language() -> str:
 
 def speak(name: str) -> None:
     """Write all messages from here on in a language, by its code; English where there is no catalogue of it."""
+    _current.language = _code(name)
+
+
+def desktop_language() -> str:
+    """The language that the desktop asks for, by the environment as POSIX has it (IEEE 1003.1, 8.2)."""
+    asked = (os.environ.get(name) for name in ("LANGUAGE", "LC_ALL", "LC_MESSAGES", "LANG"))
+    return next((text.split(":")[0] for text in asked if text), ENGLISH)
+
+
+@lru_cache(maxsize=64)
+def _code(name: str) -> str:
     code = name.replace("-", "_").split("_")[0].split(".")[0].lower()
-    _current.language = code if code in LANGUAGES or code == PSEUDO else "en"
-
-
-PSEUDO = "xx"  # a language for tests: each message in marks, so that any text that is none stands out
+    return code if code in LANGUAGES or code == PSEUDO else ENGLISH
 
 
 class _Pseudo(gettext.NullTranslations):
@@ -83,10 +152,10 @@ class _Pseudo(gettext.NullTranslations):
     def ngettext(self, msgid1: str, msgid2: str, n: int) -> str:
         return f"⟦{msgid1 if n == 1 else msgid2}⟧"
 
+    def pgettext(self, context: str, message: str) -> str:  # noqa: ARG002 - gettext’s own signature
+        return f"⟦{message}⟧"
+
 
 @lru_cache(maxsize=8)
 def _catalogue(code: str) -> gettext.NullTranslations:
-    if code == PSEUDO:
-        return _Pseudo()
-    folder = Path(str(files("kavlet"))) / "core" / "messages" / "languages"
-    return gettext.translation(DOMAIN, folder, [code], fallback=True)
+    return _Pseudo() if code == PSEUDO else gettext.translation(DOMAIN, FOLDER, [code], fallback=True)

@@ -2,6 +2,7 @@
 
 from kavlet.core.compose.figure import Figure
 from kavlet.core.compose.words.lettering import FLOOR
+from kavlet.core.messages import counted
 from kavlet.core.proof.finding import Finding
 
 
@@ -9,6 +10,10 @@ def check(figure: Figure) -> list[Finding]:
     """Labels are left out rather than overlapped or shrunk below the floor."""
     if not figure.dropped:
         return []
-    labels = "1 label is" if figure.dropped == 1 else f"{figure.dropped} labels are"
-    message = f"{labels} left out, because there is no room for it at {FLOOR:g} points. Make the chart larger."
+    message = counted(
+        "{count} label is left out, because there is no room for it at {floor} points. Make the chart larger.",
+        "{count} labels are left out, because there is no room for them at {floor} points. Make the chart larger.",
+        figure.dropped,
+        floor=FLOOR,
+    )
     return [Finding("dropped-label", "warning", float(figure.dropped), message)]

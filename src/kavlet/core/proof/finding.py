@@ -4,6 +4,8 @@ from typing import Literal
 
 from msgspec import Struct
 
+from kavlet.core.messages import Message
+
 Severity = Literal["note", "warning"]
 
 
@@ -13,4 +15,4 @@ class Finding(Struct, frozen=True):
     check: str
     severity: Severity
     figure: float
-    message: str
+    message: Message

@@ -2,6 +2,7 @@
 
 import math
 
+from kavlet.core.messages import counted
 from kavlet.core.proof.finding import Finding
 from kavlet.core.recipes.recipe import Inputs
 
@@ -13,5 +14,5 @@ def check(inputs: Inputs) -> list[Finding]:
     missing = sum(map(math.isnan, inputs.figures("value")))
     if not missing:
         return []
-    rows = "1 row has" if missing == 1 else f"{missing} rows have"
-    return [Finding("missing-value", "note", float(missing), f"{rows} no value and no mark.")]
+    message = counted("{count} row has no value and no mark.", "{count} rows have no value and no mark.", missing)
+    return [Finding("missing-value", "note", float(missing), message)]

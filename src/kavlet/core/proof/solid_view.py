@@ -2,6 +2,7 @@
 
 from kavlet.core.compose.figure import Figure
 from kavlet.core.compose.solid.seen import seen
+from kavlet.core.messages import say
 from kavlet.core.proof.finding import Finding
 
 COARSE = 1.0  # places to a point; enough to tell shares apart by a percent
@@ -23,7 +24,12 @@ def check(figure: Figure) -> list[Finding]:
             "solid-view",
             "note",
             worst.area_share,
-            f"Seen this way, “{says}” takes {worst.area_share:.1%} of what is seen of all bodies, "
-            f"in the flat chart {worst.flat_share:.1%}.".replace("%", "\u00a0%"),
+            say(
+                "Seen this way, “{name}” takes {seen}\u00a0% of what is seen of all bodies, "
+                "in the flat chart {flat}\u00a0%.",
+                name=says,
+                seen=round(100 * worst.area_share, 1),
+                flat=round(100 * worst.flat_share, 1),
+            ),
         )
     ]

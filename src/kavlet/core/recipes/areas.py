@@ -44,7 +44,7 @@ def chart(inputs: Inputs) -> Chart:
         layers,
         names=inputs.id("name"),
         ink=1 if axis else 0,
-        alt_text=f"Areas: {series_said(inputs)}.",
+        alt_text=inputs.drawn("Areas: {series}.", series=series_said(inputs)),
     )
 
 

@@ -9,6 +9,7 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.dress.fills import GradientFill
+from kavlet.core.messages import say
 from kavlet.core.recipes.checks import need_above_zero, need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import OF, ROW, direction, number, optional, text, total_of
@@ -49,9 +50,11 @@ def check(inputs: Inputs) -> None:
     need_above_zero(inputs, "budget")
     budget = float(inputs.helper("budget")[_row(inputs)])
     if math.isnan(budget):
-        raise KavletError("A battery needs a budget.", remedy="Set budget to a number or a cell, such as =B9.")
+        raise KavletError(
+            say("A battery needs a budget."), remedy=say("Set budget to a number or a cell, such as =B9.")
+        )
     if budget <= 0:
-        raise KavletError("The budget must be above 0.")
+        raise KavletError(say("The budget must be above 0."))
 
 
 def _row(inputs: Inputs) -> int:
@@ -66,7 +69,7 @@ def chart(inputs: Inputs) -> Chart:
     how = inputs.number_text("value")
     low, middle = inputs.setting("low") / 100, inputs.setting("middle") / 100
     colour = "fall" if left <= low else "tone3" if left <= middle else "rise"
-    over = f"over by {written(-left * budget, how, inputs.locale)}"
+    over = inputs.drawn("over by {amount}", amount=written(-left * budget, how, inputs.locale))
     said = written(left, WHOLE_PERCENT, inputs.locale) if left >= 0 else over
     cuts = int(inputs.setting("cells"))
     lying = inputs.settings["direction"] == "lying"
@@ -75,7 +78,7 @@ def chart(inputs: Inputs) -> Chart:
     layers = (
         Bars(
             "bottom",
-            "cap",
+            inputs.drawn("cap"),
             inputs.helpers["bottom"],
             fill=GradientFill(("quiet",), run="round"),
             thickness=thick,
@@ -85,7 +88,7 @@ def chart(inputs: Inputs) -> Chart:
         ),
         Bars(
             "left",
-            "left",
+            inputs.drawn("left"),
             inputs.helpers["charge"],
             fill=GradientFill((colour,), run="round"),
             thickness=thick,
@@ -96,7 +99,7 @@ def chart(inputs: Inputs) -> Chart:
         ),
         Bars(
             "spent",
-            "spent",
+            inputs.drawn("spent"),
             inputs.helpers["empty"],
             fill=GradientFill(("track",), run="round"),
             thickness=thick,
@@ -106,7 +109,7 @@ def chart(inputs: Inputs) -> Chart:
         ),
         Bars(
             "cap",
-            "cap",
+            inputs.drawn("cap"),
             inputs.helpers["cap"],
             fill=GradientFill(("quiet",), run="round"),
             thickness=0.42,
@@ -115,7 +118,6 @@ def chart(inputs: Inputs) -> Chart:
             form="cylinder",
         ),
     )
-    spent = 1 - left
     return Chart(
         Cartesian(
             lying=lying,
@@ -128,10 +130,15 @@ def chart(inputs: Inputs) -> Chart:
         names=inputs.id("name"),
         rows=(row,),
         legend=Legend(side="none"),
-        alt_text=(
-            f"Battery of {inputs.title('value')}: {written(max(0.0, left), PERCENT, inputs.locale)} of the budget of "
-            f"{text(budget, how, inputs)} is left, {written(spent, PERCENT, inputs.locale)} is spent"
-            + (f", {over}." if left < 0 else ".")
+        alt_text=inputs.drawn(
+            "Battery of {what}: {left} of the budget of {budget} is left, {spent} is spent, {over}."
+            if left < 0
+            else "Battery of {what}: {left} of the budget of {budget} is left, {spent} is spent.",
+            what=inputs.title("value"),
+            left=written(max(0.0, left), PERCENT, inputs.locale),
+            budget=text(budget, how, inputs),
+            spent=written(1 - left, PERCENT, inputs.locale),
+            over=over,
         ),
     )
 
@@ -140,7 +147,11 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     left = float(inputs.helper("left")[_row(inputs)])
     if not left < 0:
         return ()
-    return (Notice("overspent", left, f"More is spent than the budget holds: {-left:.0%} over."),)
+    return (
+        Notice(
+            "overspent", left, say("More is spent than the budget holds: {share} % over.", share=round(-100 * left))
+        ),
+    )
 
 
 def suits(of: Features) -> Suited:

@@ -22,6 +22,7 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale
 from kavlet.core.figures.cells import text_of
+from kavlet.core.messages import say
 from kavlet.core.recipes.checks import need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, choice, direction, flag, gap, text
@@ -79,11 +80,13 @@ def chart(inputs: Inputs) -> Chart:
     settings = inputs.settings
     fills = {row: Row(fill=_kind(inputs, row)) for row in range(inputs.rows)}
     layers: list[AnyLayer] = [
-        Bars("base", "base", inputs.helpers["base"], helper=True, stack="stacked"),
-        Bars("base below", "base below", inputs.helpers["base below"], helper=True, stack="stacked"),
+        Bars("base", inputs.drawn("base"), inputs.helpers["base"], helper=True, stack="stacked"),
+        Bars("base below", inputs.drawn("base below"), inputs.helpers["base below"], helper=True, stack="stacked"),
     ]
     if settings["connectors"]:
-        layers.append(Flanks("connectors", "connectors", inputs.helpers["running"], form="line", listed=False))
+        layers.append(
+            Flanks("connectors", inputs.drawn("connectors"), inputs.helpers["running"], form="line", listed=False)
+        )
     layers += [
         Bars(
             "above",
@@ -142,7 +145,7 @@ def _labels(inputs: Inputs, where: str) -> list[AnyLayer]:
     return [
         Points(
             "changes",
-            "changes",
+            inputs.drawn("changes"),
             inputs.helpers["tip"],
             figures=inputs.id("value"),
             spot="none",
@@ -151,7 +154,7 @@ def _labels(inputs: Inputs, where: str) -> list[AnyLayer]:
         ),
         Points(
             "totals",
-            "totals",
+            inputs.drawn("totals"),
             inputs.helpers["total tip"],
             figures=inputs.helpers["running"],
             spot="none",
@@ -166,12 +169,18 @@ def _alt_text(inputs: Inputs) -> str:
     running = inputs.helper("running")
     signed = msgspec.structs.replace(how, sign="always")
     steps = [
-        f"{name or f'row {row + 1}'} {written(float(inputs.figures('value')[row]), signed, inputs.locale)}"
+        f"{inputs.called(row, name)} {written(float(inputs.figures('value')[row]), signed, inputs.locale)}"
         for row, name in enumerate(inputs.names)
         if not _total(inputs, row) and not math.isnan(inputs.figures("value")[row])
     ]
     start, end = text(float(running[0]), how, inputs), text(float(running[-1]), how, inputs)
-    return f"Bridge of {inputs.title('value')} from {start} to {end}: {', '.join(steps[:14])}."
+    return inputs.drawn(
+        "Bridge of {what} from {start} to {end}: {steps}.",
+        what=inputs.title("value"),
+        start=start,
+        end=end,
+        steps=steps[:14],
+    )
 
 
 def notices(inputs: Inputs) -> tuple[Notice, ...]:
@@ -180,8 +189,13 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     for row in range(1, inputs.rows):
         stated, running = float(inputs.figures("value")[row]), float(inputs.helper("running")[row])
         if _total(inputs, row) and not math.isnan(stated) and abs(stated - running) > 1e-6:
-            name = text_of(inputs.entries("name")[row]) or f"Row {row + 1}"
-            message = f"{name} states {stated:g}, but the steps lead to {running:g}; the bridge shows {running:g}."
+            name = text_of(inputs.entries("name")[row]) or say("Row {row}", row=row + 1)
+            message = say(
+                "{name} states {stated}, but the steps lead to {running}; the bridge shows {running}.",
+                name=name,
+                stated=stated,
+                running=running,
+            )
             found.append(Notice("stated-total", stated - running, message))
     return tuple(found)
 

@@ -33,9 +33,12 @@ def chart(inputs: Inputs) -> Chart:
         names=inputs.id("name"),
         ink=1,
         legend=Legend(side="none"),
-        alt_text=(
-            f"{inputs.rows} bubbles of {inputs.title('value')} against {inputs.title('x')}, "
-            f"sized by {inputs.title('size')}."
+        alt_text=inputs.drawn(
+            "{rows} bubbles of {what} against {x}, sized by {size}.",
+            rows=inputs.rows,
+            what=inputs.title("value"),
+            x=inputs.title("x"),
+            size=inputs.title("size"),
         ),
     )
 

@@ -8,6 +8,7 @@ from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
+from kavlet.core.messages import counted, say
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, VALUE, direction, gap, optional, said
@@ -24,7 +25,7 @@ def formulas(places: Places) -> dict[str, list[str]]:
 def check(inputs: Inputs) -> None:
     """There are numbers, none negative, and a cap above zero."""
     need_numbers(inputs, "value")
-    need_no_negatives(inputs, "value", "A capped bar")
+    need_no_negatives(inputs, "value", say("A capped bar"))
     need_above_zero(inputs, "cap")
 
 
@@ -48,13 +49,18 @@ def chart(inputs: Inputs) -> Chart:
         (layer,),
         names=inputs.id("name"),
         legend=Legend(side="none"),
-        alt_text=f"Capped bars of {inputs.title('value')}: {said(inputs)}. {_capped(inputs)} cut short with a break.",
+        alt_text=counted(
+            "Capped bars of {what}: {figures}. {count} bar is cut short with a break.",
+            "Capped bars of {what}: {figures}. {count} bars are cut short with a break.",
+            _cut(inputs),
+            what=inputs.title("value"),
+            figures=said(inputs),
+        ).said_in(inputs.locale),
     )
 
 
-def _capped(inputs: Inputs) -> str:
-    cut = sum(true > shown for true, shown in zip(inputs.figures("value"), inputs.helper("shown"), strict=True))
-    return "1 bar is" if cut == 1 else f"{cut} bars are"
+def _cut(inputs: Inputs) -> int:
+    return sum(true > shown for true, shown in zip(inputs.figures("value"), inputs.helper("shown"), strict=True))
 
 
 def notices(inputs: Inputs) -> tuple[Notice, ...]:
@@ -65,7 +71,12 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     ]
     if not cut:
         return ()
-    return (Notice("capped", max(cut), f"{_capped(inputs)} drawn shorter than in proportion, with a break.", "note"),)
+    message = counted(
+        "{count} bar is drawn shorter than in proportion, with a break.",
+        "{count} bars are drawn shorter than in proportion, with a break.",
+        _cut(inputs),
+    )
+    return (Notice("capped", max(cut), message, "note"),)
 
 
 def suits(of: Features) -> Suited:

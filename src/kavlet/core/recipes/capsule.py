@@ -8,6 +8,7 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale
 from kavlet.core.dress.fills import GradientFill
+from kavlet.core.messages import say
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, SHARE_SCALE, direction, flag, gap, listed, number, optional
@@ -31,7 +32,7 @@ def formulas(places: Places) -> dict[str, list[str]]:
 def check(inputs: Inputs) -> None:
     """Shares are not negative."""
     need_numbers(inputs, "value")
-    need_no_negatives(inputs, "value", "A share")
+    need_no_negatives(inputs, "value", say("A share"))
     need_above_zero(inputs, "whole")
 
 
@@ -49,7 +50,7 @@ def chart(inputs: Inputs) -> Chart:
     )
     size = inputs.setting("size")
     layers: list[AnyLayer] = [
-        Bars("whole", "whole", inputs.helpers["whole"], fill="track", form="capsule", listed=False),
+        Bars("whole", inputs.drawn("whole"), inputs.helpers["whole"], fill="track", form="capsule", listed=False),
         Bars(
             "share",
             inputs.title("value"),
@@ -64,7 +65,7 @@ def chart(inputs: Inputs) -> Chart:
         layers.append(
             Points(
                 "rider",
-                "symbol",
+                inputs.drawn("symbol"),
                 inputs.helpers["shown"],
                 symbol=symbol,
                 size=size,
@@ -85,9 +86,11 @@ def chart(inputs: Inputs) -> Chart:
         tuple(layers),
         names=inputs.id("name"),
         legend=Legend(side="none"),
-        alt_text=f"Capsules of {inputs.title('value')}: "
-        + listed(inputs, inputs.names, list(inputs.helper("share")), WHOLE_PERCENT)
-        + ".",
+        alt_text=inputs.drawn(
+            "Capsules of {what}: {figures}.",
+            what=inputs.title("value"),
+            figures=listed(inputs, inputs.names, list(inputs.helper("share")), WHOLE_PERCENT),
+        ),
     )
 
 
@@ -95,7 +98,11 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     over = [share for share in finite(inputs.helper("share")) if share > 1 + 1e-9]
     if not over:
         return ()
-    return (Notice("above-whole", max(over), f"A value is larger than the whole: {max(over):.0%}."),)
+    return (
+        Notice(
+            "above-whole", max(over), say("A value is larger than the whole: {share} %.", share=round(100 * max(over)))
+        ),
+    )
 
 
 def suits(of: Features) -> Suited:

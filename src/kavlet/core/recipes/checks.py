@@ -7,6 +7,7 @@ from kavlet.core.figures.cells import ErrorValue, Value, text_of
 from kavlet.core.figures.ranges import Floats
 from kavlet.core.figures.references import column_letters
 from kavlet.core.figures.table import HEADER
+from kavlet.core.messages import NOTHING, Message, named, say
 from kavlet.core.recipes.recipe import Inputs
 from kavlet.core.values.errors import KavletError
 
@@ -22,39 +23,44 @@ def need_numbers(inputs: Inputs, role: str) -> None:
         place = inputs.places[column]
         for row, value in enumerate(inputs.values[column]):
             if isinstance(value, ErrorValue):
-                raise KavletError(f"{cell_name(place, row)} shows {value.value}.", remedy=value.meaning)
+                raise KavletError(
+                    say("{cell} shows {value}.", cell=cell_name(place, row), value=value.value),
+                    remedy=say(value.meaning),
+                )
             if value is not None and not isinstance(value, float):
                 raise KavletError(
-                    f"{cell_name(place, row)} holds “{_short(value)}”, which is not a number.",
-                    remedy="Type a number, or leave the cell empty.",
+                    say(
+                        "{cell} holds “{text}”, which is not a number.", cell=cell_name(place, row), text=_short(value)
+                    ),
+                    remedy=say("Type a number, or leave the cell empty."),
                 )
         if not any(isinstance(value, float) for value in inputs.values[column]):
-            raise KavletError(f"Column {column_letters(place)} holds no numbers.")
+            raise KavletError(say("Column {column} holds no numbers.", column=column_letters(place)))
 
 
-def need_no_negatives(inputs: Inputs, role: str, what: str) -> None:
+def need_no_negatives(inputs: Inputs, role: str, what: Message) -> None:
     """No number of the role is below zero; `what` names one of them, such as “A stage”."""
     for column in inputs.ids(role):
         for row, number in enumerate(inputs.numbers[column]):
             if not math.isnan(number) and number < 0:
                 place = cell_name(inputs.places[column], row)
-                raise KavletError(f"{place} is negative. {what} can’t be below zero.")
+                raise KavletError(say("{cell} is negative. {what} can’t be below zero.", cell=place, what=what))
 
 
-def need_something(inputs: Inputs, role: str, what: str) -> None:
-    """Not all numbers of the role are zero."""
+def need_something(inputs: Inputs, role: str, what: Message) -> None:
+    """Not all numbers of the role are zero; `what` names them, such as “parts”."""
     if not any(number for number in inputs.figures(role) if not math.isnan(number)):
-        raise KavletError(f"All {what} are 0, so there is nothing to draw.")
+        raise KavletError(say("All {what} are 0, so there is nothing to draw.", what=what))
 
 
 def need_above_zero(inputs: Inputs, *settings: str) -> None:
     """Settings that divide or measure are above zero."""
     for name in settings:
         if inputs.is_set(name) and not inputs.setting(name) > 0:
-            raise KavletError(f"The setting {name} must be above 0.")
+            raise KavletError(say("The setting {name} must be above 0.", name=named(name)))
 
 
-def needing(*roles: str, negatives: str = "") -> Callable[[Inputs], None]:
+def needing(*roles: str, negatives: Message = NOTHING) -> Callable[[Inputs], None]:
     """A check that only asks for numbers in the roles; with `negatives`, for none below zero."""
 
     def check(inputs: Inputs) -> None:

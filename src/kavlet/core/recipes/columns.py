@@ -74,7 +74,7 @@ def build(inputs: Inputs, lying: bool) -> Chart:
         tuple(layers),
         names=inputs.id("name"),
         ink=1 if axis else 0,
-        alt_text=f"{'Bars' if lying else 'Columns'}: {series_said(inputs)}.",
+        alt_text=inputs.drawn("Bars: {series}." if lying else "Columns: {series}.", series=series_said(inputs)),
     )
 
 

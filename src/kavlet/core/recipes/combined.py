@@ -12,7 +12,7 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.checks import needing
 from kavlet.core.recipes.columns import STACKS, formulas
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, choice, flag, gap, listed, overlap
+from kavlet.core.recipes.parts import NAME, choice, flag, gap, overlap, series_said
 from kavlet.core.recipes.recipe import Inputs, Recipe, Role
 from kavlet.core.shapes.curve import Course
 
@@ -54,12 +54,7 @@ def chart(inputs: Inputs) -> Chart:
         tuple(layers),
         names=inputs.id("name"),
         ink=1 if axis else 0,
-        alt_text="Combined chart: "
-        + "; ".join(
-            f"{inputs.titles[column]} {listed(inputs, inputs.names, list(inputs.numbers[column]), inputs.number_texts.get(column, inputs.number_text('value')))}"  # noqa: E501
-            for column in (*columns, *others)[:6]
-        )
-        + ".",
+        alt_text=inputs.drawn("Combined chart: {series}.", series=series_said(inputs, (*columns, *others))),
     )
 
 

@@ -19,6 +19,7 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale
 from kavlet.core.figures.cells import text_of
+from kavlet.core.messages import named, say
 from kavlet.core.recipes.checks import largest, need_no_negatives, need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import choice, direction, flag, gap, listed
@@ -49,21 +50,25 @@ def formulas(places: Places) -> dict[str, list[str]]:
 def check(inputs: Inputs) -> None:
     """A funnel needs two stages or more, none negative, and something in one of them."""
     need_numbers(inputs, "value")
-    need_no_negatives(inputs, "value", "A stage")
+    need_no_negatives(inputs, "value", say("A stage"))
     if inputs.rows < 2:
-        raise KavletError("A funnel needs at least two stages; this table has one.", remedy="Add a row below it.")
+        raise KavletError(
+            say("A funnel needs at least two stages; this table has one."), remedy=say("Add a row below it.")
+        )
     if largest(inputs.figures("value")) == 0:
-        raise KavletError("All stages are 0, so there is no funnel to draw.")
+        raise KavletError(say("All stages are 0, so there is no funnel to draw."))
 
 
 def chart(inputs: Inputs) -> Chart:
     """The offsets, the stages on them, and the rates as labels of points without a shape."""
     settings = inputs.settings
     tapered = settings["shape"] == "tapered"
-    layers: list[AnyLayer] = [Bars("offset", "offset", inputs.helpers["offset"], helper=True, stack="stacked")]
+    layers: list[AnyLayer] = [
+        Bars("offset", inputs.drawn("offset"), inputs.helpers["offset"], helper=True, stack="stacked")
+    ]
     joined = bool(settings["flanks"]) and not tapered
     if joined:
-        layers.append(Flanks("flanks", "flanks", of="value", listed=False))
+        layers.append(Flanks("flanks", inputs.drawn("flanks"), of="value", listed=False))
     label = Label(number=inputs.number_text("value"), bold=True) if settings["values"] else None
     layers.append(
         Bars(
@@ -80,7 +85,7 @@ def chart(inputs: Inputs) -> Chart:
         layers.append(
             Points(
                 "step",
-                "step",
+                inputs.drawn("step"),
                 inputs.helpers["step"],
                 at=0.5,
                 between=True,
@@ -90,9 +95,9 @@ def chart(inputs: Inputs) -> Chart:
             )
         )
     elif settings["rates"] == "beside":
-        layers.append(_margin(inputs, "step", "of the stage before", Label(number=PERCENT)))
+        layers.append(_margin(inputs, "step", inputs.drawn("of the stage before"), Label(number=PERCENT)))
     if settings["overall"]:
-        layers.append(_margin(inputs, "overall", "of all", Label(number=PERCENT, colour="quiet")))
+        layers.append(_margin(inputs, "overall", inputs.drawn("of all"), Label(number=PERCENT, colour="quiet")))
     return Chart(
         Cartesian(
             lying=settings["direction"] != STANDING,
@@ -110,16 +115,32 @@ def chart(inputs: Inputs) -> Chart:
 
 def _margin(inputs: Inputs, helper: str, heading: str, label: Label) -> Points:
     return Points(
-        helper, helper, inputs.helpers[helper], at=1.0, beside=True, heading=heading, spot="none", label=label
+        helper,
+        named(helper).said_in(inputs.locale),
+        inputs.helpers[helper],
+        at=1.0,
+        beside=True,
+        heading=heading,
+        spot="none",
+        label=label,
     )
 
 
 def _alt_text(inputs: Inputs) -> str:
-    names = [name or f"row {row + 1}" for row, name in enumerate(inputs.names)]
+    names = [inputs.called(row, name) for row, name in enumerate(inputs.names)]
     parts = listed(inputs, names, list(inputs.figures("value")), inputs.number_text("value"))
     end = written(float(inputs.helper("overall")[-1]), PERCENT, inputs.locale)
-    reached = f" {end} of {names[0]} reach {names[-1]}." if end else ""
-    return f"Funnel of {inputs.title('value')} in {len(names)} stages: {parts}.{reached}"
+    return inputs.drawn(
+        "Funnel of {what} in {stages} stages: {figures}. {share} of {first} reach {last}."
+        if end
+        else "Funnel of {what} in {stages} stages: {figures}.",
+        what=inputs.title("value"),
+        stages=len(names),
+        figures=parts,
+        share=end,
+        first=names[0],
+        last=names[-1],
+    )
 
 
 def notices(inputs: Inputs) -> tuple[Notice, ...]:
@@ -129,7 +150,10 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
         Notice(
             "rising-stage",
             now / before if before else math.inf,
-            f"“{text_of(names[row])}” is larger than the stage before it, which a funnel’s reader does not expect.",
+            say(
+                "“{name}” is larger than the stage before it, which a funnel’s reader does not expect.",
+                name=text_of(names[row]),
+            ),
             "note",
         )
         for row, (before, now) in enumerate(pairwise(figures), 1)

@@ -17,6 +17,7 @@ from kavlet.core.charts.rings import Rings
 from kavlet.core.charts.scale import Scale
 from kavlet.core.charts.texts import Note
 from kavlet.core.charts.wedges import Wedges
+from kavlet.core.messages import say
 from kavlet.core.recipes.checks import need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import ROW, choice, flag, number, optional, text
@@ -29,12 +30,11 @@ from kavlet.core.recipes.recipe import (
     Recipe,
     Repeats,
     Role,
-    plain_number,
     split_list,
 )
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError
-from kavlet.core.values.number_text import PERCENT
+from kavlet.core.values.number_text import PERCENT, PLAIN
 
 THIRDS = 3
 
@@ -114,15 +114,17 @@ def check(inputs: Inputs) -> None:
     need_numbers(inputs, "value")
     low, high = inputs.setting("minimum"), top_of(inputs)
     if not high > low:
-        raise KavletError(f"The maximum, {high:g}, must be above the minimum, {low:g}.")
+        raise KavletError(say("The maximum, {high}, must be above the minimum, {low}.", high=high, low=low))
     bands = [low, *inputs.listed("bands")]
     if any(b <= a for a, b in itertools.pairwise(bands)) or bands[-1] > high:
         raise KavletError(
-            "The bands must rise from the minimum to the maximum.",
-            remedy=f"Give their upper bounds, the last {high:g}.",
+            say("The bands must rise from the minimum to the maximum."),
+            remedy=say("Give their upper bounds, the last {high}.", high=high),
         )
     if math.isnan(_figure(inputs)):
-        raise KavletError(f"Row {inputs.row + 1} holds no value.", remedy="Type a number, or choose another row.")
+        raise KavletError(
+            say("Row {row} holds no value.", row=inputs.row + 1), remedy=say("Type a number, or choose another row.")
+        )
 
 
 def chart(inputs: Inputs) -> Chart:
@@ -142,7 +144,7 @@ def chart(inputs: Inputs) -> Chart:
         layers.append(
             Wedges(
                 "bands",
-                "bands",
+                inputs.drawn("bands"),
                 parts=bands,
                 row=row,
                 rest=inputs.helpers["rest"],
@@ -174,7 +176,7 @@ def chart(inputs: Inputs) -> Chart:
         layers.append(
             Reference(
                 "target",
-                f"target {plain_number(target)}",
+                inputs.drawn("target {number}", number=written(target, PLAIN, inputs.locale)),
                 at=target,
                 width=2.0,
                 dash=(),
@@ -216,9 +218,18 @@ def _fills(inputs: Inputs, count: int) -> list[str]:
 def _alt_text(inputs: Inputs, figure: float, past: int) -> str:
     how = inputs.number_text("value")
     name = inputs.names[inputs.row] or inputs.title("value")
-    beyond = {1: ", above the scale’s end", -1: ", below the scale’s start", 0: ""}[past]
     low, high = text(inputs.setting("minimum"), how, inputs), text(top_of(inputs), how, inputs)
-    return f"Gauge of {name}: {text(figure, how, inputs)}{beyond}, on a scale from {low} to {high}."
+    return inputs.drawn(
+        {
+            1: "Gauge of {name}: {figure}, above the scale’s end, on a scale from {low} to {high}.",
+            -1: "Gauge of {name}: {figure}, below the scale’s start, on a scale from {low} to {high}.",
+            0: "Gauge of {name}: {figure}, on a scale from {low} to {high}.",
+        }[past],
+        name=name,
+        figure=text(figure, how, inputs),
+        low=low,
+        high=high,
+    )
 
 
 def notices(inputs: Inputs) -> tuple[Notice, ...]:
@@ -226,8 +237,20 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     low, high = inputs.setting("minimum"), top_of(inputs)
     if low <= figure <= high:
         return ()
-    side = f"above the scale’s end, {high:g}" if figure > high else f"below the scale’s start, {low:g}"
-    return (Notice("out-of-range", figure, f"The value {figure:g} lies {side}; the needle stands at the stop."),)
+    message = (
+        say(
+            "The value {figure} lies above the scale’s end, {high}; the needle stands at the stop.",
+            figure=figure,
+            high=high,
+        )
+        if figure > high
+        else say(
+            "The value {figure} lies below the scale’s start, {low}; the needle stands at the stop.",
+            figure=figure,
+            low=low,
+        )
+    )
+    return (Notice("out-of-range", figure, message),)
 
 
 GROUPED = HelperColumn("figure", "The mean of all rows that share the name.")

@@ -11,6 +11,7 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.layer import Rule
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
+from kavlet.core.messages import counted
 from kavlet.core.recipes.checks import need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, direction, flag, gap, listed, number
@@ -42,7 +43,7 @@ def chart(inputs: Inputs) -> Chart:
     rules = (Rule("below", "fall", 0.0), Rule("above", "rise", 0.0)) if inputs.settings["colours"] else ()
     layer = Bars(
         "change",
-        "change",
+        inputs.drawn("change"),
         inputs.helpers["change"],
         rules=rules,
         label=Label(number=how, position="by sign", bold=True),
@@ -57,9 +58,12 @@ def chart(inputs: Inputs) -> Chart:
         (layer,),
         names=inputs.id("name"),
         legend=Legend(side="none"),
-        alt_text=f"Growth from {inputs.title('before')} to {inputs.title('after')}: "
-        + listed(inputs, inputs.names, list(inputs.helper("change")), how)
-        + ".",
+        alt_text=inputs.drawn(
+            "Growth from {before} to {after}: {figures}.",
+            before=inputs.title("before"),
+            after=inputs.title("after"),
+            figures=listed(inputs, inputs.names, list(inputs.helper("change")), how),
+        ),
     )
 
 
@@ -70,8 +74,12 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     )
     if not zero:
         return ()
-    rows = "1 row starts" if zero == 1 else f"{zero} rows start"
-    return (Notice("growth-from-zero", float(zero), f"{rows} from 0, where no growth can be given."),)
+    message = counted(
+        "{count} row starts from 0, where no growth can be given.",
+        "{count} rows start from 0, where no growth can be given.",
+        zero,
+    )
+    return (Notice("growth-from-zero", float(zero), message),)
 
 
 def suits(of: Features) -> Suited:

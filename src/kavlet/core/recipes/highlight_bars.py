@@ -9,6 +9,7 @@ from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
+from kavlet.core.messages import named, say
 from kavlet.core.recipes.checks import need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, VALUE, choice, direction, flag, gap, said
@@ -49,11 +50,14 @@ def check(inputs: Inputs) -> None:
     need_numbers(inputs, "value")
     rule = inputs.settings["rule"]
     if rule == "named" and not str(inputs.settings["named"]).strip():
-        raise KavletError("The rule “named” needs a name.", remedy="Set named to the name of a row.")
+        raise KavletError(say("The rule “named” needs a name."), remedy=say("Set named to the name of a row."))
     if rule == "marked" and not inputs.has("mark"):
-        raise KavletError("The rule “marked” needs a column of marks.", remedy="Choose a column for mark.")
+        raise KavletError(say("The rule “marked” needs a column of marks."), remedy=say("Choose a column for mark."))
     if rule in ("above", "below") and not inputs.is_set("than"):
-        raise KavletError(f"The rule “{rule}” needs a number.", remedy="Set than to a number or a cell.")
+        raise KavletError(
+            say("The rule “{rule}” needs a number.", rule=named(str(rule))),
+            remedy=say("Set than to a number or a cell."),
+        )
 
 
 def chart(inputs: Inputs) -> Chart:
@@ -66,7 +70,7 @@ def chart(inputs: Inputs) -> Chart:
     layers = (
         Bars(
             "others",
-            f"{inputs.title('value')}, others",
+            inputs.drawn("{what}, others", what=inputs.title("value")),
             inputs.helpers["others"],
             fill="quiet +62",
             label=quiet if every else None,
@@ -80,7 +84,6 @@ def chart(inputs: Inputs) -> Chart:
         for name, number in zip(inputs.names, inputs.helper("highlight"), strict=True)
         if number == number  # noqa: PLR0124
     ]
-    standing_out = f" Standing out: {', '.join(names[:6])}." if picked else ""
     return Chart(
         Cartesian(
             lying=lying,
@@ -92,7 +95,12 @@ def chart(inputs: Inputs) -> Chart:
         layers,
         names=inputs.id("name"),
         legend=Legend(side="none"),
-        alt_text=f"Bars of {inputs.title('value')}: {said(inputs)}.{standing_out}",
+        alt_text=inputs.drawn(
+            "Bars of {what}: {figures}. Standing out: {names}." if picked else "Bars of {what}: {figures}.",
+            what=inputs.title("value"),
+            figures=said(inputs),
+            names=names[:6],
+        ),
     )
 
 

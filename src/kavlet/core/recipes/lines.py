@@ -52,7 +52,7 @@ def chart(inputs: Inputs) -> Chart:
         tuple(layers),
         names=inputs.id("name"),
         ink=1 if axis else 0,
-        alt_text=f"Lines: {series_said(inputs)}.",
+        alt_text=inputs.drawn("Lines: {series}.", series=series_said(inputs)),
     )
 
 

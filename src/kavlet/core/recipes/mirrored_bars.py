@@ -6,6 +6,7 @@ from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
+from kavlet.core.messages import say
 from kavlet.core.recipes.checks import largest, need_no_negatives, need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, flag, gap, listed
@@ -22,7 +23,7 @@ def check(inputs: Inputs) -> None:
     """Neither side is negative."""
     for side in ("left", "right"):
         need_numbers(inputs, side)
-        need_no_negatives(inputs, side, "A side")
+        need_no_negatives(inputs, side, say("A side"))
 
 
 def chart(inputs: Inputs) -> Chart:
@@ -47,11 +48,13 @@ def chart(inputs: Inputs) -> Chart:
         ),
         names=inputs.id("name"),
         legend=Legend(side="top"),
-        alt_text=f"Mirrored bars. {inputs.title('left')}: "
-        + listed(inputs, inputs.names, list(inputs.figures("left")), inputs.number_text("left"))
-        + f"; {inputs.title('right')}: "
-        + listed(inputs, inputs.names, list(inputs.figures("right")), inputs.number_text("right"))
-        + ".",
+        alt_text=inputs.drawn(
+            "Mirrored bars. {left}: {left_figures}; {right}: {right_figures}.",
+            left=inputs.title("left"),
+            left_figures=listed(inputs, inputs.names, list(inputs.figures("left")), inputs.number_text("left")),
+            right=inputs.title("right"),
+            right_figures=listed(inputs, inputs.names, list(inputs.figures("right")), inputs.number_text("right")),
+        ),
     )
 
 

@@ -13,6 +13,7 @@ from msgspec import Struct
 
 from kavlet.core.charts.chart import Chart
 from kavlet.core.figures.references import column_letters
+from kavlet.core.messages import say
 from kavlet.core.recipes.checks import need_numbers
 from kavlet.core.recipes.recipe import (
     HelperColumn,
@@ -59,7 +60,7 @@ def as_recipe(own: OwnRecipe) -> Recipe:
     try:
         msgspec.convert(own.chart, Chart)
     except msgspec.ValidationError as error:
-        raise KavletError(f"The recipe “{own.title}” is damaged: its chart can’t be read.") from error
+        raise KavletError(say("The recipe “{title}” is damaged: its chart can’t be read.", title=own.title)) from error
 
     def formulas(places: Places) -> dict[str, list[str]]:
         return {
@@ -79,7 +80,12 @@ def as_recipe(own: OwnRecipe) -> Recipe:
         names = {f"role {role}": held[0] for role, held in inputs.roles.items() if held}
         names |= {f"helper {name}": column for name, column in inputs.helpers.items()}
         made: Chart = msgspec.convert(_named(own.chart, names), Chart)
-        described = f"{own.title} of {inputs.title('value') or inputs.table_name}, {inputs.rows} rows."
+        described = inputs.drawn(
+            "{recipe} of {what}, {rows} rows.",
+            recipe=own.title,
+            what=inputs.title("value") or inputs.table_name,
+            rows=inputs.rows,
+        )
         return msgspec.structs.replace(made, alt_text=described)
 
     return Recipe(
@@ -135,11 +141,11 @@ def loads(content: bytes, name: str) -> OwnRecipe:
     try:
         own = msgspec.json.decode(content, type=OwnRecipe)
     except (msgspec.DecodeError, RecursionError):
-        raise KavletError(f"{name} is no recipe, or it is damaged.") from None
+        raise KavletError(say("{name} is no recipe, or it is damaged.", name=name)) from None
     if own.format != FORMAT:
-        raise KavletError(f"{name} is no recipe.")
+        raise KavletError(say("{name} is no recipe.", name=name))
     if own.version > 1:
-        raise KavletError(f"{name} was saved by a newer Kavlet.", remedy="Update Kavlet to use it.")
+        raise KavletError(say("{name} was saved by a newer Kavlet.", name=name), remedy=say("Update Kavlet to use it."))
     as_recipe(own)
     return own
 

@@ -1,7 +1,5 @@
 """What many recipes are made of: roles, parameters, labels, alt texts."""
 
-import math
-
 import msgspec
 
 from kavlet.core.charts.scale import Scale
@@ -39,7 +37,7 @@ def overlap(meaning: str) -> Parameter:
 def direction(first: str, meaning: str = "") -> Parameter:
     """Lying or standing; the first is what it is by itself."""
     ways = ("lying", "standing") if first == "lying" else ("standing", "lying")
-    one = choice("direction", meaning or f"{ways[0].capitalize()} or {ways[1]}.", *ways)
+    one = choice("direction", meaning or ("Lying or standing." if first == "lying" else "Standing or lying."), *ways)
     return msgspec.structs.replace(one, look="frame.lying", stands_for=tuple(way == "lying" for way in ways))
 
 
@@ -87,15 +85,16 @@ def said(inputs: Inputs, role: str = "value", shares: bool = False) -> str:
 def listed(inputs: Inputs, names: list[str], figures: list[float], how: NumberText) -> str:
     """Names with their figures."""
     parts = [
-        f"{name or f'row {row + 1}'} {written(float(figure), how, inputs.locale) or 'no value'}"
+        f"{inputs.called(row, name)} {text(float(figure), how, inputs)}"
         for row, (name, figure) in enumerate(zip(names, figures, strict=False))
     ]
-    more = f", and {len(parts) - MOST_SAID} more" if len(parts) > MOST_SAID else ""
-    return ", ".join(parts[:MOST_SAID]) + more
+    if len(parts) <= MOST_SAID:
+        return ", ".join(parts)
+    return inputs.drawn("{parts}, and {more} more", parts=parts[:MOST_SAID], more=len(parts) - MOST_SAID)
 
 
-def series_said(inputs: Inputs) -> str:
-    """All series with their rows, for alt texts."""
+def series_said(inputs: Inputs, columns: tuple[str, ...] = ()) -> str:
+    """All series with their rows, for alt texts; those of the columns, or of all that hold values."""
     return "; ".join(
         f"{inputs.titles[column]}: "
         + listed(
@@ -104,13 +103,13 @@ def series_said(inputs: Inputs) -> str:
             list(inputs.numbers[column]),
             inputs.number_texts.get(column, inputs.number_text("value")),
         )
-        for column in inputs.ids("value")[:6]
+        for column in (columns or inputs.ids("value"))[:6]
     )
 
 
 def text(value: float, how: NumberText, inputs: Inputs) -> str:
     """A value as labels write it."""
-    return written(value, how, inputs.locale) if not math.isnan(value) else "no value"
+    return written(value, how, inputs.locale) or inputs.drawn("no value")
 
 
 def total_of(places: Places, value: str, row: int) -> str:

@@ -8,6 +8,7 @@ from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
+from kavlet.core.messages import say
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import GAP, NAME, choice, direction, flag, number, optional, said
@@ -34,7 +35,7 @@ def formulas(places: Places) -> dict[str, list[str]]:
 def check(inputs: Inputs) -> None:
     """Counts are not negative."""
     need_numbers(inputs, "value")
-    need_no_negatives(inputs, "value", "A count")
+    need_no_negatives(inputs, "value", say("A count"))
     need_above_zero(inputs, "unit")
 
 
@@ -59,7 +60,7 @@ def chart(inputs: Inputs) -> Chart:
         listed=False,
     )
     number_said = written(unit, PLAIN, inputs.locale)
-    key = f"one symbol = {number_said} {inputs.title('value')}"
+    key = inputs.drawn("one symbol = {number} {what}", number=number_said, what=inputs.title("value"))
     lying = settings["direction"] == "lying"
     return Chart(
         Cartesian(
@@ -72,7 +73,9 @@ def chart(inputs: Inputs) -> Chart:
         (layer,),
         names=inputs.id("name"),
         legend=Legend(side="none", key=key if settings["key"] else "", key_symbol=symbol),
-        alt_text=f"Pictogram of {inputs.title('value')}, {key}: {said(inputs)}.",
+        alt_text=inputs.drawn(
+            "Pictogram of {what}, {key}: {figures}.", what=inputs.title("value"), key=key, figures=said(inputs)
+        ),
     )
 
 
@@ -80,9 +83,8 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     longest = max(finite(inputs.helper("symbols")), default=0.0)
     if longest <= 60:
         return ()
-    return (
-        Notice("many-symbols", longest, f"A row has {longest:.0f} symbols, too many to count. Take a larger unit."),
-    )
+    message = say("A row has {count} symbols, too many to count. Take a larger unit.", count=round(longest))
+    return (Notice("many-symbols", longest, message),)
 
 
 def suits(of: Features) -> Suited:

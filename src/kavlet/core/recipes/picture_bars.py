@@ -7,6 +7,7 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.dress.fills import How, PictureFill
+from kavlet.core.messages import say
 from kavlet.core.recipes.checks import need_no_negatives, need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, VALUE, choice, direction, flag, gap, said
@@ -22,7 +23,7 @@ def formulas(places: Places) -> dict[str, list[str]]:
 def check(inputs: Inputs) -> None:
     """Pictures have no way to show what is below zero."""
     need_numbers(inputs, "value")
-    need_no_negatives(inputs, "value", "A picture bar")
+    need_no_negatives(inputs, "value", say("A picture bar"))
 
 
 def chart(inputs: Inputs) -> Chart:
@@ -41,7 +42,7 @@ def chart(inputs: Inputs) -> Chart:
         (Bars("value", inputs.title("value"), inputs.id("value"), fill=fill, radius=0.0, label=label),),
         names=inputs.id("name"),
         legend=Legend(side="none"),
-        alt_text=f"Picture bars of {inputs.title('value')}: {said(inputs)}.",
+        alt_text=inputs.drawn("Picture bars of {what}: {figures}.", what=inputs.title("value"), figures=said(inputs)),
     )
 
 

@@ -8,6 +8,7 @@ from kavlet.core.charts.labels import Label, Leader, Position
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.looks import of_layer
 from kavlet.core.charts.wedges import Wedges
+from kavlet.core.messages import say
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers, need_something
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, VALUE, choice, hole, listed, number, optional, text
@@ -44,8 +45,8 @@ def formulas(places: Places) -> dict[str, list[str]]:
 def check(inputs: Inputs) -> None:
     """No part is negative, and not all are zero."""
     need_numbers(inputs, "value")
-    need_no_negatives(inputs, "value", "A part")
-    need_something(inputs, "value", "parts")
+    need_no_negatives(inputs, "value", say("A part"))
+    need_something(inputs, "value", say("parts"))
     need_above_zero(inputs, "whole")
 
 
@@ -75,7 +76,7 @@ def chart(inputs: Inputs) -> Chart:
         gap=inputs.setting("gap"),
         corner=inputs.setting("corner"),
         gathered=inputs.helpers["gathered"],
-        gathered_name="Others",
+        gathered_name=inputs.drawn("Others"),
         rest=inputs.helpers["rest"],
         rest_name=str(settings["left over"]),
         rest_shown=True,
@@ -84,14 +85,21 @@ def chart(inputs: Inputs) -> Chart:
     parts = listed(inputs, inputs.names, list(inputs.helper("share")), WHOLE_PERCENT)
     rest = math.fsum(finite(inputs.helper("rest")))
     whole = inputs.setting("whole")
-    over = f" Left over: {text(rest, inputs.number_text('value'), inputs)}." if rest > 0 else ""
-    of = f" of {text(whole, inputs.number_text('value'), inputs)}" if not math.isnan(whole) else ""
+    how = inputs.number_text("value")
+    what = inputs.title("value")
+    if not math.isnan(whole):
+        what = inputs.drawn("{what} of {whole}", what=what, whole=text(whole, how, inputs))
+    described = inputs.drawn(
+        "Donut of {what}: {parts}." if inputs.setting("hole") else "Pie of {what}: {parts}.", what=what, parts=parts
+    )
+    if rest > 0:
+        described += " " + inputs.drawn("Left over: {rest}.", rest=text(rest, how, inputs))
     return Chart(
         Polar(start=inputs.setting("start"), hole=inputs.setting("hole") / 100),
         (layer,),
         names=inputs.id("name"),
         legend=Legend(side="none" if named else "right"),
-        alt_text=f"{'Donut' if inputs.setting('hole') else 'Pie'} of {inputs.title('value')}{of}: {parts}.{over}",
+        alt_text=described,
     )
 
 
@@ -99,7 +107,11 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     total, whole = math.fsum(finite(inputs.figures("value"))), inputs.setting("whole")
     if math.isnan(whole) or total <= whole:
         return ()
-    message = f"The parts add up to {total:g}, more than the whole of {whole:g}; shares are of the parts."
+    message = say(
+        "The parts add up to {total}, more than the whole of {whole}; shares are of the parts.",
+        total=total,
+        whole=whole,
+    )
     return (Notice("negative-rest", whole - total, message),)
 
 

@@ -49,7 +49,9 @@ def chart(inputs: Inputs) -> Chart:
         names=inputs.id("name"),
         ink=1,
         legend=Legend(side="none"),
-        alt_text=f"{inputs.rows} points of {inputs.title('value')} against {inputs.title('x')}.",
+        alt_text=inputs.drawn(
+            "{rows} points of {what} against {x}.", rows=inputs.rows, what=inputs.title("value"), x=inputs.title("x")
+        ),
     )
 
 

@@ -5,6 +5,7 @@ from kavlet.core.charts.frame import Polar
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.rings import Rings
+from kavlet.core.messages import say
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers, need_something
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, VALUE, choice, flag, hole, number, optional, said
@@ -25,8 +26,8 @@ def formulas(places: Places) -> dict[str, list[str]]:
 def check(inputs: Inputs) -> None:
     """No value is negative, and not all are zero."""
     need_numbers(inputs, "value")
-    need_no_negatives(inputs, "value", "A ring")
-    need_something(inputs, "value", "values")
+    need_no_negatives(inputs, "value", say("A ring"))
+    need_something(inputs, "value", say("values"))
     need_above_zero(inputs, "maximum")
 
 
@@ -63,7 +64,7 @@ def chart(inputs: Inputs) -> Chart:
         (layer,),
         names=inputs.id("name"),
         legend=Legend(side="none"),
-        alt_text=f"Radial bars of {inputs.title('value')}: {said(inputs)}.",
+        alt_text=inputs.drawn("Radial bars of {what}: {figures}.", what=inputs.title("value"), figures=said(inputs)),
     )
 
 
@@ -72,7 +73,8 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     over = [value for value in finite(inputs.figures("value")) if value > most]
     if not over:
         return ()
-    return (Notice("out-of-range", max(over), f"A value is larger than the maximum, {most:g}; its ring is full."),)
+    message = say("A value is larger than the maximum, {most}; its ring is full.", most=most)
+    return (Notice("out-of-range", max(over), message),)
 
 
 def suits(of: Features) -> Suited:

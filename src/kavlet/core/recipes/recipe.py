@@ -12,6 +12,7 @@ from kavlet.core.figures.cells import Value, text_of
 from kavlet.core.figures.ranges import Floats
 from kavlet.core.figures.references import RangeReference, column_letters, rewritten
 from kavlet.core.figures.table import HEADER
+from kavlet.core.messages import Message, named, say, words_in
 from kavlet.core.recipes.features import Features, Suited, as_its_own
 from kavlet.core.text.numbers import DEFAULT_LOCALE, written
 from kavlet.core.values.number_text import PLAIN, NumberText
@@ -99,6 +100,12 @@ class HelperColumn(Struct, frozen=True):
     many: bool = False
 
 
+def helper_title(name: str) -> Message:
+    """What a helper column is called: its name, with its number where it is one of several."""
+    base, _, number = name.rpartition(" ")
+    return say("{name} {number}", name=named(base), number=number) if base and number.isdigit() else named(name)
+
+
 class HelperBuild(Struct, frozen=True):
     """A helper column as built: its formulas ("" where there is none) and what they evaluate to, one per row."""
 
@@ -114,7 +121,7 @@ class Notice(Struct, frozen=True):
 
     check: str
     figure: float
-    message: str
+    message: Message
     severity: Literal["note", "warning"] = "warning"
 
 
@@ -245,6 +252,10 @@ class Inputs(Struct, frozen=True):
             for value in self.entries("name")
         ]
 
+    def called(self, row: int, name: str) -> str:
+        """A row's name, or its number where it has none."""
+        return name or self.drawn("row {row}", row=row + 1)
+
     def number_text(self, role: str) -> NumberText:
         """How the role's column writes its numbers."""
         return self.number_texts.get(self.id(role), PLAIN)
@@ -261,6 +272,10 @@ class Inputs(Struct, frozen=True):
     def listed(self, name: str) -> tuple[float, ...]:
         """The numbers of a list."""
         return tuple(float(part) for part in split_list(str(self.settings[name])))
+
+    def drawn(self, text: str, /, **fields: Any) -> str:
+        """Words of the recipe's that stand in the picture or describe it, in the document's language."""
+        return words_in(self.locale, text, **fields)
 
     @property
     def row(self) -> int:

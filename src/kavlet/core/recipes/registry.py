@@ -1,5 +1,6 @@
 """All recipes, by name. A new recipe is one file and one line here."""
 
+from kavlet.core.messages import say
 from kavlet.core.recipes.areas import AREAS
 from kavlet.core.recipes.bars import BARS
 from kavlet.core.recipes.battery import BATTERY
@@ -46,5 +47,7 @@ RECIPES: dict[str, Recipe] = {
 def recipe(name: str) -> Recipe:
     """The recipe of that name. Raises KavletError when there is none."""
     if name not in RECIPES:
-        raise KavletError(f"There is no recipe “{name}”.", remedy=f"There are: {', '.join(RECIPES)}.")
+        raise KavletError(
+            say("There is no recipe “{name}”.", name=name), remedy=say("There are: {names}.", names=list(RECIPES))
+        )
     return RECIPES[name]

@@ -4,6 +4,7 @@ import msgspec
 
 from kavlet.core.charts.chart import Chart
 from kavlet.core.figures.references import column_letters
+from kavlet.core.messages import say
 from kavlet.core.recipes.checks import needing
 from kavlet.core.recipes.columns import build, parameters
 from kavlet.core.recipes.features import Features, Suited, when
@@ -60,7 +61,7 @@ STACKED_BARS = Recipe(
     ),
     helpers=HELPERS,
     formulas=formulas,
-    check=needing("value", negatives="A part"),
+    check=needing("value", negatives=say("A part")),
     chart=chart,
     columns=columns,
     suits=suits,

@@ -94,9 +94,16 @@ def chart(inputs: Inputs) -> Chart:
             ),
         ),
         legend=Legend(side="none"),
-        alt_text=f"{inputs.title('value')} in {shown}, period {at} of {len(all_periods)}: "
-        + listed(inputs, names, [float(inputs.helper("shown")[row]) for row in rows], inputs.number_text("value"))
-        + ".",
+        alt_text=inputs.drawn(
+            "{what} in {period}, period {at} of {count}: {figures}.",
+            what=inputs.title("value"),
+            period=shown,
+            at=at,
+            count=len(all_periods),
+            figures=listed(
+                inputs, names, [float(inputs.helper("shown")[row]) for row in rows], inputs.number_text("value")
+            ),
+        ),
     )
 
 

@@ -10,9 +10,10 @@ from kavlet.core.charts.legend import Entry, Legend
 from kavlet.core.charts.line import Line
 from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale
+from kavlet.core.messages import say
 from kavlet.core.recipes.checks import need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, choice, direction, flag, gap, listed, optional
+from kavlet.core.recipes.parts import NAME, choice, direction, flag, gap, optional, said
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe, Role
 from kavlet.core.values.errors import KavletError
 
@@ -35,7 +36,9 @@ def check(inputs: Inputs) -> None:
     if inputs.has("target"):
         need_numbers(inputs, "target")
     elif not inputs.is_set("target"):
-        raise KavletError("Target columns need targets.", remedy="Choose a column for target, or set one number.")
+        raise KavletError(
+            say("Target columns need targets."), remedy=say("Choose a column for target, or set one number.")
+        )
 
 
 def chart(inputs: Inputs) -> Chart:
@@ -44,10 +47,16 @@ def chart(inputs: Inputs) -> Chart:
     label = Label(number=inputs.number_text("value"), position="base") if inputs.settings["labels"] else None
     quiet = "tone1 +48" if two else None
     lying = inputs.settings["direction"] == "lying"
-    name = inputs.title("target") if inputs.has("target") else "target"
+    name = inputs.title("target") if inputs.has("target") else inputs.drawn("target")
     layers: list[AnyLayer] = [
         Bars("met", inputs.title("value"), inputs.helpers["met"], label=label),
-        Bars("missed", f"{inputs.title('value')}, target missed", inputs.helpers["missed"], fill=quiet, label=label),
+        Bars(
+            "missed",
+            inputs.drawn("{what}, target missed", what=inputs.title("value")),
+            inputs.helpers["missed"],
+            fill=quiet,
+            label=label,
+        ),
     ]
     front: AnyLayer
     if inputs.settings["shape"] == "tick":
@@ -58,7 +67,11 @@ def chart(inputs: Inputs) -> Chart:
         front = Line("target", name, inputs.helpers["target"], fill="ink", course=course, spot=spot, width=1.75)
     layers.append(front)
     met = int(sum(1 for number in inputs.helper("met") if number == number))  # noqa: PLR0124
-    entries = (Entry("target met"), Entry("missed", "tone1 +48"), Entry(name, "ink")) if two else ()
+    entries = (
+        (Entry(inputs.drawn("target met")), Entry(inputs.drawn("missed"), "tone1 +48"), Entry(name, "ink"))
+        if two
+        else ()
+    )
     return Chart(
         Cartesian(
             lying=lying,
@@ -71,10 +84,12 @@ def chart(inputs: Inputs) -> Chart:
         names=inputs.id("name"),
         ink=1,
         legend=Legend(entries=entries),
-        alt_text=(
-            f"Target columns of {inputs.title('value')}: "
-            + listed(inputs, inputs.names, list(inputs.figures("value")), inputs.number_text("value"))
-            + f". {met} of {inputs.rows} meet their target."
+        alt_text=inputs.drawn(
+            "Target columns of {what}: {figures}. {met} of {rows} meet their target.",
+            what=inputs.title("value"),
+            figures=said(inputs),
+            met=met,
+            rows=inputs.rows,
         ),
     )
 

@@ -11,6 +11,7 @@ from kavlet.core.charts.points import Points
 from kavlet.core.charts.reference import Reference
 from kavlet.core.charts.scale import Scale
 from kavlet.core.dress.fills import GradientFill
+from kavlet.core.messages import say
 from kavlet.core.recipes.checks import need_above_zero, need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import OF, ROW, flag, optional, text, total_of
@@ -44,9 +45,11 @@ def check(inputs: Inputs) -> None:
     need_above_zero(inputs, "goal")
     goal = float(inputs.helper("goal")[_row(inputs)])
     if math.isnan(goal):
-        raise KavletError("A thermometer needs a goal.", remedy="Set goal to a number or a cell, such as =B9.")
+        raise KavletError(
+            say("A thermometer needs a goal."), remedy=say("Set goal to a number or a cell, such as =B9.")
+        )
     if goal <= 0:
-        raise KavletError("The goal must be above 0.")
+        raise KavletError(say("The goal must be above 0."))
 
 
 def _row(inputs: Inputs) -> int:
@@ -73,7 +76,7 @@ def chart(inputs: Inputs) -> Chart:
         ),
         Points(
             "total",
-            "total",
+            inputs.drawn("total"),
             inputs.helpers["shown"],
             spot="none",
             size=0.0,
@@ -102,9 +105,12 @@ def chart(inputs: Inputs) -> Chart:
         names=inputs.id("name"),
         rows=(row,),
         legend=Legend(side="none"),
-        alt_text=(
-            f"Thermometer of {inputs.title('value')}: {text(total, how, inputs)} of {text(goal, how, inputs)}, "
-            f"{written(level, PERCENT, inputs.locale)} of the goal."
+        alt_text=inputs.drawn(
+            "Thermometer of {what}: {total} of {goal}, {share} of the goal.",
+            what=inputs.title("value"),
+            total=text(total, how, inputs),
+            goal=text(goal, how, inputs),
+            share=written(level, PERCENT, inputs.locale),
         ),
     )
 
@@ -112,10 +118,11 @@ def chart(inputs: Inputs) -> Chart:
 def notices(inputs: Inputs) -> tuple[Notice, ...]:
     level = float(inputs.helper("level")[_row(inputs)])
     if level < 0:
-        return (Notice("below-zero", level, "What is given is below zero; the tube is empty."),)
+        return (Notice("below-zero", level, say("What is given is below zero; the tube is empty.")),)
     if not level > 1:
         return ()
-    return (Notice("above-goal", level, f"The goal is passed: {level:.0%}. The tube shows a break.", "note"),)
+    message = say("The goal is passed: {share} %. The tube shows a break.", share=round(100 * level))
+    return (Notice("above-goal", level, message, "note"),)
 
 
 def suits(of: Features) -> Suited:

@@ -9,6 +9,7 @@ from kavlet.core.charts.layer import Row
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.figures.cells import text_of
+from kavlet.core.messages import say
 from kavlet.core.recipes.checks import need_no_negatives, need_numbers, need_something
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import choice, hole, number, text
@@ -34,8 +35,8 @@ def formulas(places: Places) -> dict[str, list[str]]:
 def check(inputs: Inputs) -> None:
     """No part is negative, and not all are zero."""
     need_numbers(inputs, "value")
-    need_no_negatives(inputs, "value", "A part")
-    need_something(inputs, "value", "parts")
+    need_no_negatives(inputs, "value", say("A part"))
+    need_something(inputs, "value", say("parts"))
 
 
 def groups(inputs: Inputs) -> dict[str, list[int]]:
@@ -108,7 +109,12 @@ def _alt_text(inputs: Inputs, held: dict[str, list[int]]) -> str:
         summed = math.fsum(float(figures[row]) for row in rows if not math.isnan(figures[row]))
         share = written(summed / total, WHOLE_PERCENT, inputs.locale)
         parts.append(f"{text_of(inputs.entries('group')[rows[0]])} {text(summed, how, inputs)} ({share})")
-    return f"Two-level ring of {inputs.title('value')} by {inputs.title('group')}: {', '.join(parts)}."
+    return inputs.drawn(
+        "Two-level ring of {what} by {group}: {parts}.",
+        what=inputs.title("value"),
+        group=inputs.title("group"),
+        parts=parts,
+    )
 
 
 def suits(of: Features) -> Suited:

@@ -5,6 +5,7 @@ from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Corner, Grid
 from kavlet.core.charts.legend import Entry, Legend
 from kavlet.core.charts.looks import of_layer
+from kavlet.core.messages import say
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers, need_something
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, VALUE, choice, listed, number, optional
@@ -42,8 +43,8 @@ def formulas(places: Places) -> dict[str, list[str]]:
 def check(inputs: Inputs) -> None:
     """No part is negative, and not all are zero."""
     need_numbers(inputs, "value")
-    need_no_negatives(inputs, "value", "A part")
-    need_something(inputs, "value", "parts")
+    need_no_negatives(inputs, "value", say("A part"))
+    need_something(inputs, "value", say("parts"))
     need_above_zero(inputs, "whole", "rows", "columns")
 
 
@@ -76,9 +77,12 @@ def chart(inputs: Inputs) -> Chart:
         (layer,),
         names=inputs.id("name"),
         legend=Legend(side="right", entries=entries),
-        alt_text=f"Waffle of {inputs.title('value')}, {rows * columns} cells: "
-        + listed(inputs, inputs.names, [float(count) for count in counts], how)
-        + ".",
+        alt_text=inputs.drawn(
+            "Waffle of {what}, {cells} cells: {figures}.",
+            what=inputs.title("value"),
+            cells=rows * columns,
+            figures=listed(inputs, inputs.names, [float(count) for count in counts], how),
+        ),
     )
 
 

@@ -6,6 +6,7 @@ from importlib.resources import files
 import msgspec
 from msgspec import Struct
 
+from kavlet.core.messages import named, say
 from kavlet.core.scene.path import Path, PathPen
 from kavlet.core.values.affine import Affine, moved, scaled
 from kavlet.core.values.errors import KavletError
@@ -29,15 +30,23 @@ def shelf() -> dict[str, Symbol]:
 
 
 def search(text: str) -> list[Symbol]:
-    """The symbols whose name, group or words begin with each word of the text; all for an empty text."""
+    """The symbols whose name (in English or the reader's language), group or words begin with each word of the text.
+
+    All for an empty text.
+    """
     wanted = text.casefold().split()
 
     def fits(symbol: Symbol) -> bool:
-        own = [*symbol.name.split(), symbol.group, *symbol.words]
+        own = [*symbol.name.split(), *str(named(symbol.name)).split(), symbol.group, *symbol.words]
         return all(any(word.casefold().startswith(part) for word in own) for part in wanted)
 
     found = [symbol for symbol in shelf().values() if fits(symbol)]
     return sorted(found, key=lambda symbol: not symbol.name.casefold().startswith(text.casefold()))
+
+
+def named_as(text: str) -> str:
+    """The name of the symbol that the reader's language names so; the text itself where it names none."""
+    return next((name for name in shelf() if str(named(name)).casefold() == text.casefold()), text)
 
 
 @lru_cache(maxsize=512)
@@ -50,7 +59,7 @@ def outline(data: str) -> Path:
     box = path.bounds
     side = max(box.width, box.height)
     if not side > 0:
-        raise KavletError("The symbol has no outline.")
+        raise KavletError(say("The symbol has no outline."))
     return path.mapped(scaled(1 / side).after(moved(-box.x, -box.y)))
 
 
@@ -60,7 +69,7 @@ def raw_path(data: str) -> Path:
     try:
         pen.parse(data)
     except (ValueError, IndexError, TypeError, ZeroDivisionError, OverflowError) as error:
-        raise KavletError("The symbol’s outline can’t be read.") from error
+        raise KavletError(say("The symbol’s outline can’t be read.")) from error
     return pen.inner.path
 
 

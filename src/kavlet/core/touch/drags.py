@@ -16,6 +16,7 @@ from kavlet.core.compose.figure import Figure, Mark
 from kavlet.core.compose.frames.plane import BROADEST
 from kavlet.core.document import dressing
 from kavlet.core.document.document import Document
+from kavlet.core.messages import Message, named, say
 from kavlet.core.touch.parts import Part, boxes
 
 Looks = dict[str, Any]
@@ -30,16 +31,16 @@ class Drag(Struct, frozen=True):
     A look named `settings.…` is a parameter of the recipe.
     """
 
-    name: str
+    name: Message
     looks: Callable[[float, float, float, float], Looks]
 
 
 def begin(figure: Figure, chart: Chart, part: Part | None, chosen: tuple[Part, ...], x: float, y: float) -> Drag | None:
     """What a drag that starts on a part at (x, y) does; None where dragging has no meaning."""
     if part is not None and part.kind == "label":
-        return _offset("move label", of_layer(part.key, row=part.row), chart)
+        return _offset(say("move label"), of_layer(part.key, row=part.row), chart)
     if part is not None and part.kind == "text":
-        return _offset(f"move {part.key}", part.key, chart)
+        return _offset(say("move {text}", text=named(part.key)), part.key, chart)
     if part is not None and part.kind == "legend":
         return _legend(figure, part)
     if not figure.fronts:
@@ -85,7 +86,7 @@ def turning(chart: Chart) -> Drag:
         tilt = min(MOST_ANGLE, max(-MOST_ANGLE, solid.tilt + dy * DEGREES))
         return {"solid.on": True, "solid.turn": round(turn, 1), "solid.tilt": round(tilt, 1)}
 
-    return Drag("turn", looks)
+    return Drag(say("turn"), looks)
 
 
 def _on_plane(
@@ -123,7 +124,7 @@ def dragged(document: Document, chart_id: str, looks: Looks) -> Document:
     return dressing.set_looks(document, chart_id, others) if others else document
 
 
-def _offset(name: str, path: str, chart: Chart) -> Drag:
+def _offset(name: Message, path: str, chart: Chart) -> Drag:
     dx0, dy0 = (float(held(chart, f"{path}.{side}") or 0.0) for side in ("dx", "dy"))
     return Drag(name, lambda dx, dy, _x, _y: {f"{path}.dx": round(dx0 + dx, 2), f"{path}.dy": round(dy0 + dy, 2)})
 
@@ -143,7 +144,7 @@ def _explode(mark: Mark, chart: Chart) -> Drag | None:
         out = (dx * math.sin(turn) - dy * math.cos(turn)) / sector.outer
         return {path: round(min(1.0, max(0.0, base + out)), 3)}
 
-    return Drag("move slice", looks)
+    return Drag(say("move slice"), looks)
 
 
 def _legend(figure: Figure, part: Part) -> Drag | None:
@@ -162,7 +163,7 @@ def _legend(figure: Figure, part: Part) -> Drag | None:
             "legend.y": round(min(1.0, max(0.0, y)), 3),
         }
 
-    return Drag("move legend", looks)
+    return Drag(say("move legend"), looks)
 
 
 def _plot(figure: Figure, x: float, y: float) -> Drag | None:
@@ -179,7 +180,7 @@ def _plot(figure: Figure, x: float, y: float) -> Drag | None:
         new[edge] = (to_x / size.width, to_y / size.height, 1 - to_x / size.width, 1 - to_y / size.height)[edge]
         return {"plot": [round(min(0.9, max(0.0, inset)), 4) for inset in new]}
 
-    return Drag("move plot edge", looks)
+    return Drag(say("move plot edge"), looks)
 
 
 def _reference(figure: Figure, chart: Chart, mark: Mark) -> Drag | None:
@@ -195,7 +196,7 @@ def _reference(figure: Figure, chart: Chart, mark: Mark) -> Drag | None:
         digits = 2 - math.floor(math.log10(max(1e-9, axis.maximum - axis.minimum)))
         return {of_layer(mark.key, "at"): round(value, max(0, digits)), of_layer(mark.key, "values"): ""}
 
-    return Drag("move reference line", looks)
+    return Drag(say("move reference line"), looks)
 
 
 def _cap(figure: Figure, chart: Chart, mark: Mark, x: float, y: float) -> Drag | None:
@@ -220,7 +221,7 @@ def _cap(figure: Figure, chart: Chart, mark: Mark, x: float, y: float) -> Drag |
     def looks(_dx: float, _dy: float, x: float, y: float) -> Looks:
         return {path: round(max(least, value_at(x, y)), max(0, digits))}
 
-    return Drag("move cap", looks)
+    return Drag(say("move cap"), looks)
 
 
 def _gap(figure: Figure, chart: Chart, mark: Mark, x: float, y: float) -> Drag | None:
@@ -248,7 +249,7 @@ def _gap(figure: Figure, chart: Chart, mark: Mark, x: float, y: float) -> Drag |
         new = min(pitch / group, max(2.0, thick + 2 * side * (dy if frame.lying else dx)))
         return {"frame.gap_width": round(100 * max(0.0, pitch / new - group), 1)}
 
-    return Drag("set gap", looks)
+    return Drag(say("set gap"), looks)
 
 
 def _hole(figure: Figure, chart: Chart, chosen: tuple[Part, ...], x: float, y: float) -> Drag | None:
@@ -265,4 +266,4 @@ def _hole(figure: Figure, chart: Chart, chosen: tuple[Part, ...], x: float, y: f
     def looks(_dx: float, _dy: float, to_x: float, to_y: float) -> Looks:
         return {"frame.hole": round(min(0.9, math.hypot(to_x - center[0], to_y - center[1]) / outer), 3)}
 
-    return Drag("set hole", looks)
+    return Drag(say("set hole"), looks)

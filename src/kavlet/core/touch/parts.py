@@ -7,6 +7,7 @@ from msgspec import Struct
 
 from kavlet.core.charts.looks import of_layer
 from kavlet.core.compose.figure import Figure, PlacedText
+from kavlet.core.messages import named, words
 from kavlet.core.values.geometry import Rect
 
 TEXTS = ("title", "subtitle", "source")
@@ -103,5 +104,6 @@ def says(figure: Figure, part: Part) -> str:
         return f"{mark.says}  ({mark.layer})" if mark is not None and mark.says else (mark.layer if mark else "")
     if part.kind == "layer":
         return next((mark.layer for mark in figure.marks if mark.key == part.key), part.key)
-    names = {"label": "label", "legend": "legend", "plot": "plot", "axis": "scale" if part.key == "along" else "names"}
-    return part.key if part.kind == "text" else names[part.kind]
+    if part.kind == "axis":
+        return words("scale") if part.key == "along" else words("names")
+    return str(named(part.key if part.kind == "text" else part.kind))

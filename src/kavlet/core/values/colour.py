@@ -4,6 +4,7 @@ import re
 
 from msgspec import Struct
 
+from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
 _HEX = re.compile(r"#?([0-9a-fA-F]{3}|[0-9a-fA-F]{6}|[0-9a-fA-F]{8})")
@@ -42,7 +43,7 @@ def colour(text: str) -> Colour:
     """A colour from ``#rgb``, ``#rrggbb`` or ``#rrggbbaa``. Raises KavletError otherwise."""
     found = _HEX.fullmatch(text.strip())
     if not found:
-        raise KavletError(f"“{text}” is not a colour.", remedy="Write it like #7a2e5d.")
+        raise KavletError(say("“{text}” is not a colour.", text=text), remedy=say("Write it like #7a2e5d."))
     digits = found[1] if len(found[1]) > 3 else "".join(2 * digit for digit in found[1])
     parts = [int(digits[i : i + 2], 16) / 255 for i in range(0, len(digits), 2)]
     return Colour(*parts)

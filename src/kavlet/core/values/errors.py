@@ -1,6 +1,6 @@
 """The one error that is meant for the user."""
 
-from kavlet.core.messages import Message
+from kavlet.core.messages import NOTHING, Message
 
 
 class KavletError(Exception):
@@ -10,7 +10,7 @@ class KavletError(Exception):
     `remedy` what to do, empty where that is plain. Messages are written when the error is read.
     """
 
-    def __init__(self, what: str | Message, where: str = "", remedy: str | Message = "") -> None:
+    def __init__(self, what: Message, where: str = "", remedy: Message = NOTHING) -> None:
         super().__init__(what)
         self.what = what
         self.where = where

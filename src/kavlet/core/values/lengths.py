@@ -6,6 +6,7 @@ A point is 1/72 inch, a pixel 1/96 inch (CSS Values 4, 6.2 "Absolute lengths"); 
 import math
 import re
 
+from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Size
 from kavlet.core.values.sizes import CHARTS, sheets
@@ -19,7 +20,7 @@ def points(text: str) -> float:
     """A length in points. Raises KavletError when the text is no length."""
     found = _LENGTH.fullmatch(text)
     if not found:
-        raise KavletError(f"“{text}” is not a length.", remedy="Write it like 640, 160mm or 6.5in.")
+        raise KavletError(say("“{text}” is not a length.", text=text), remedy=say("Write it like 640, 160mm or 6.5in."))
     return float(found[1]) * POINTS_PER[found[2] or ""]
 
 
@@ -34,10 +35,12 @@ def size(text: str) -> Size:
     parts = text.lower().replace("×", "x").split("x")
     parts = _rejoin_pixels(parts)
     if len(parts) != 2:
-        raise KavletError(f"“{text}” is not a size.", remedy="Write width x height, like 640x360.")
+        raise KavletError(say("“{text}” is not a size.", text=text), remedy=say("Write width x height, like 640x360."))
     width, height = points(parts[0]), points(parts[1])
     if not all(math.isfinite(side) and SMALLEST <= side <= LARGEST for side in (width, height)):
-        raise KavletError(f"“{text}” is out of range.", remedy="Each side may be 0.5 to 200 inches long.")
+        raise KavletError(
+            say("“{text}” is out of range.", text=text), remedy=say("Each side may be 0.5 to 200 inches long.")
+        )
     return Size(width, height)
 
 

@@ -38,7 +38,7 @@ class DeliverSheet(QDialog):
         self._made, self._worker = made, worker
         self.wish = wish
         self.preview = self._preview()
-        formats = [(one.endings[0], one.title) for one in CHARTS if one.endings[0] != RECORD]
+        formats = [(one.endings[0], words(one.title)) for one in CHARTS if one.endings[0] != RECORD]
         self.format = ChoiceField(words("Format"), formats)
         self.format.chosen.connect(lambda ending: self._choose(Wish(ending, self.wish.scale, self.wish.outlines)))
         self.scale = ChoiceField(words("Scale"), SCALES)
@@ -116,11 +116,23 @@ class DeliverSheet(QDialog):
 
     def _say(self, wish: Wish, raster: bool, length: int) -> None:
         """How large the picture and its file are."""
-        kilobytes, size = length / 1000, self._made.scene.size
-        millimetres = f"{size.width / 72 * 25.4:.0f} × {size.height / 72 * 25.4:.0f} mm"
+        size = self._made.scene.size
+        wide, tall = (round(side / 72 * 25.4) for side in (size.width, size.height))
         self.save.setEnabled(True)
         if raster:
-            pixels = f"{round(size.width * wish.scale):,} × {round(size.height * wish.scale):,}"
-            self.says.setText(words("{} pixels, {} in print, {:.0f} kB").format(pixels, millimetres, kilobytes))
+            said = say(
+                "{across} × {down} pixels, {wide} × {tall} mm in print, {kilobytes} kB",
+                across=round(size.width * wish.scale),
+                down=round(size.height * wish.scale),
+                wide=wide,
+                tall=tall,
+                kilobytes=round(length / 1000),
+            )
         else:
-            self.says.setText(words("Sharp at every size, {} in print, {:.0f} kB").format(millimetres, kilobytes))
+            said = say(
+                "Sharp at every size, {wide} × {tall} mm in print, {kilobytes} kB",
+                wide=wide,
+                tall=tall,
+                kilobytes=round(length / 1000),
+            )
+        self.says.setText(str(said))

@@ -6,6 +6,8 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QFocusEvent, QKeyEvent, QMouseEvent, QWheelEvent
 from PySide6.QtWidgets import QButtonGroup, QComboBox, QHBoxLayout, QLineEdit, QSizePolicy, QToolButton, QWidget
 
+from kavlet.core.messages import Message
+
 
 class TextField(QLineEdit):
     """A line of text that is committed by Enter or by leaving it; Escape gives back what it held."""
@@ -60,7 +62,7 @@ class ChoiceField(QWidget):
 
     chosen = Signal(str)
 
-    def __init__(self, name: str, choices: Sequence[tuple[str, str]], parent: QWidget | None = None) -> None:
+    def __init__(self, name: str, choices: Sequence[tuple[str, str | Message]], parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setAccessibleName(name)
         self._group = QButtonGroup(self)
@@ -72,7 +74,7 @@ class ChoiceField(QWidget):
         for value, text in choices:
             button = QToolButton()
             button.setObjectName("choice")
-            button.setText(text)
+            button.setText(str(text))
             button.setCheckable(True)
             button.setAccessibleName(f"{name}: {text}")
             button.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
@@ -96,7 +98,7 @@ class PickField(QComboBox):
 
     chosen = Signal(str)
 
-    def __init__(self, name: str, choices: Sequence[tuple[str, str]], parent: QWidget | None = None) -> None:
+    def __init__(self, name: str, choices: Sequence[tuple[str, str | Message]], parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setAccessibleName(name)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -104,7 +106,7 @@ class PickField(QComboBox):
         self.setMinimumContentsLength(8)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         for value, text in choices:
-            self.addItem(text, value)
+            self.addItem(str(text), value)
         self.activated.connect(lambda index: self.chosen.emit(str(self.itemData(index))))
 
     def wheelEvent(self, event: QWheelEvent) -> None:

@@ -16,7 +16,7 @@ from kavlet.core.document.owning import looks_of, owners
 from kavlet.core.dress.palettes import palettes
 from kavlet.core.dress.style import Dress, resolve
 from kavlet.core.dress.theme import theme, themes
-from kavlet.core.messages import Message, say, words
+from kavlet.core.messages import Message, named, say, words
 from kavlet.core.text.faces import Family
 from kavlet.core.touch import parts
 from kavlet.core.touch.offers import SOLID, offers
@@ -32,7 +32,12 @@ from kavlet.desktop.look import UNIT
 from kavlet.desktop.rest import Rest
 from kavlet.desktop.store import Store
 
-FAMILIES: tuple[Family, ...] = ("text", "narrow", "serif", "easy")
+FAMILIES: dict[Family, Message] = {
+    "text": named("text"),
+    "narrow": named("narrow"),
+    "serif": named("serif"),
+    "easy": named("easy"),
+}
 # Of the main layer, shown when nothing is chosen.
 MAIN = (("fill",), ("label", "template"), ("label", "position"), ("label", "size"), ("label", "colour"))
 
@@ -92,14 +97,16 @@ class DressPanel(QFrame):
             field = TextField(label, hint)
             field.committed.connect(lambda text, name=name: self._set_text(name, text))
             self.texts[name] = field
-        self.theme = ThemeField(self._store, words("Theme"), [(one.name, one.title) for one in themes().values()])
+        self.theme = ThemeField(
+            self._store, words("Theme"), [(one.name, words(one.title)) for one in themes().values()]
+        )
         self.theme.chosen.connect(lambda name: self._dress(say("choose theme"), theme=name))
         self.dark = QCheckBox(words("Dark ground"))
         self.dark.clicked.connect(lambda on: self._dress(say("choose ground"), dark=on))
-        kinds = [("", words("the theme’s")), *((one.name, one.title) for one in palettes().values())]
+        kinds = [("", words("the theme’s")), *((one.name, words(one.title)) for one in palettes().values())]
         self.palette_field = PickField(words("Palette"), kinds)
         self.palette_field.chosen.connect(lambda name: self._dress(say("choose palette"), palette=name or None))
-        self.family = ChoiceField(words("Face"), [(name, name) for name in FAMILIES])
+        self.family = ChoiceField(words("Face"), list(FAMILIES.items()))
         self.family.chosen.connect(self._choose_family)
         self.repeat = QCheckBox(words("Repeat for each row or group"))
         self.repeat.clicked.connect(self._repeat)
@@ -115,14 +122,14 @@ class DressPanel(QFrame):
         form.setContentsMargins(0, 0, 0, 0)
         form.setSpacing(UNIT)
         looks: tuple[tuple[str, QWidget], ...] = (
-            ("Theme", self.theme),
+            (words("Theme"), self.theme),
             ("", self.dark),
-            ("Palette", self.palette_field),
-            ("Face", self.family),
+            (words("Palette"), self.palette_field),
+            (words("Face"), self.family),
         )
         for text, widget in looks:
             if text:
-                form.addWidget(_quiet(words(text), widget))
+                form.addWidget(_quiet(text, widget))
             form.addWidget(widget)
         form.addWidget(self.give_all)
         form.addWidget(self.leftover)
@@ -177,8 +184,12 @@ class DressPanel(QFrame):
         if part is None or picture is None:
             return words("Dress: the chart")
         more = len(self._store.selection) - 1
-        text = f"{part.kind}: {parts.says(picture.figure, part)}" if part.kind != "text" else part.key
-        return words("Dress: {}").format(text) + (f"  + {more}" if more else "")
+        what = (
+            named(part.key)
+            if part.kind == "text"
+            else say("{kind}: {name}", kind=named(part.kind), name=parts.says(picture.figure, part))
+        )
+        return words("Dress: {part}", part=what) + (f"  + {more}" if more else "")
 
     def _build(self, wanted: list[Any], part: Part | None) -> None:
         """Lay the fields out in their groups."""
@@ -240,7 +251,7 @@ class DressPanel(QFrame):
         if chart is None:
             return []
         table = self._store.document.table(chart.table)
-        return [(column.id, table.called(i)) for i, column in enumerate(table.columns)]
+        return [(column.id, str(table.called(i))) for i, column in enumerate(table.columns)]
 
     def _show(self, picture: Picture | None) -> None:
         chart = self._store.chart
@@ -258,7 +269,7 @@ class DressPanel(QFrame):
         self.family.show_choice(chart.dress.family or theme(chart.dress.theme).family)
         self.give_all.setEnabled(bool(looks_of(self._store.document, chart)))
         left = dressing.leftovers(chart, picture.build.chart) if picture is not None else []
-        self.leftover.setText(words("Set by hand, but this chart has no such part: {}").format(", ".join(left)))
+        self.leftover.setText(words("Set by hand, but this chart has no such part: {looks}", looks=left))
         for widget in (self.leftover, self.drop_leftover):
             widget.setVisible(bool(left))
         if picture is None:

@@ -9,9 +9,10 @@ from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QSlider, QVBoxLayo
 from kavlet.core.document import dressing
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.document.owning import setting_of
-from kavlet.core.messages import say, words
+from kavlet.core.messages import named, say, shown_number, upper_first, words
 from kavlet.core.recipes.recipe import Parameter, Recipe, Setting
 from kavlet.core.recipes.settings import checked_setting
+from kavlet.core.shapes.symbol import named_as
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
 from kavlet.desktop.dress.symbols import SymbolShelf
@@ -49,7 +50,7 @@ class ParameterFields(QWidget):
             return
         for parameter in recipe.parameters:
             value = setting_of(chart, parameter)
-            _show(self.fields[parameter.name], value)
+            _show(self.fields[parameter.name], str(named(str(value))) if parameter.type == "symbol" else value)
             slider = self.sliders.get(parameter.name)
             if slider is not None:
                 slider.blockSignals(True)
@@ -68,13 +69,13 @@ class ParameterFields(QWidget):
         self.fields, self.sliders = {}, {}
         if self._recipe is None:
             return
-        head = QLabel(self._recipe.title)
+        head = QLabel(words(self._recipe.title))
         head.setObjectName("head")
         head.setContentsMargins(0, 2 * UNIT, 0, 0)
         self._form.addWidget(head)
         for parameter in self._recipe.parameters:
             field = self._field(parameter)
-            field.setToolTip(parameter.meaning)
+            field.setToolTip(words(parameter.meaning))
             self.fields[parameter.name] = field
             if parameter.type == "flag":
                 self._form.addWidget(field)
@@ -83,11 +84,11 @@ class ParameterFields(QWidget):
 
     def _labelled(self, parameter: Parameter, field: QWidget) -> QWidget:
         unit = f" ({parameter.unit})" if parameter.unit else ""
-        label = QLabel(parameter.name.capitalize() + unit)
+        label = QLabel(upper_first(str(named(parameter.name))) + unit)
         label.setObjectName("quiet")
         label.setBuddy(field)
         label.setFixedWidth(96)
-        label.setToolTip(parameter.meaning)
+        label.setToolTip(words(parameter.meaning))
         line = QWidget()
         layout = QHBoxLayout(line)
         layout.setContentsMargins(0, 0, 0, 0)
@@ -107,8 +108,8 @@ class ParameterFields(QWidget):
             return None
         slider = QSlider(Qt.Orientation.Horizontal)
         slider.setRange(round(low), round(high))
-        slider.setAccessibleName(parameter.name)
-        slider.setToolTip(parameter.meaning)
+        slider.setAccessibleName(str(named(parameter.name)))
+        slider.setToolTip(words(parameter.meaning))
         slider.valueChanged.connect(lambda value, name=parameter.name: self._slide(name, value))
         slider.sliderReleased.connect(lambda name=parameter.name: self._set(name, float(self.sliders[name].value())))
         self.sliders[parameter.name] = slider
@@ -124,24 +125,24 @@ class ParameterFields(QWidget):
             self._store.try_out(dressing.set_setting(self._store.document, chart.id, name, float(value)))
 
     def _field(self, parameter: Parameter) -> QWidget:
-        name = parameter.name
+        name, label = parameter.name, str(named(parameter.name))
         if parameter.type == "flag":
-            box = QCheckBox(name.capitalize())
+            box = QCheckBox(upper_first(label))
             box.clicked.connect(lambda on: self._set(name, on))
             return box
         if parameter.type == "choice":
-            choices = [(one, one) for one in parameter.choices]
-            short = sum(map(len, parameter.choices)) <= SHORT - 8 and len(choices) < 4
-            made = ChoiceField(name, choices) if short else PickField(name, choices)
+            choices = [(one, str(named(one))) for one in parameter.choices]
+            short = sum(len(text) for _, text in choices) <= SHORT - 8 and len(choices) < 4
+            made = ChoiceField(label, choices) if short else PickField(label, choices)
             made.chosen.connect(lambda value: self._set(name, value))
             return made
         hints = {"number": words("number, or =B7"), "numbers": "40; 70"}
         by_itself = words("by itself") if parameter.optional else words("text, or =B7")
-        field = TextField(name, hints.get(parameter.type, by_itself) if not parameter.optional else by_itself)
+        field = TextField(label, hints.get(parameter.type, by_itself) if not parameter.optional else by_itself)
         field.committed.connect(lambda text: self._typed(parameter, text))
         if parameter.type == "number":
             action = field.addAction(_cell_icon(), TextField.ActionPosition.TrailingPosition)
-            action.setText(words("Take the current cell for {}").format(name))
+            action.setText(words("Take the current cell for {setting}", setting=label))
             action.setToolTip(words("Take the current cell"))
             action.triggered.connect(lambda: self.take_cell(parameter))
         if parameter.type == "symbol":
@@ -158,7 +159,9 @@ class ParameterFields(QWidget):
             self._set(parameter.name, f"={reference}")
         else:
             self._store.refuse(
-                KavletError("No cell of this chart’s table is current.", remedy="Click the cell, then this button.")
+                KavletError(
+                    say("No cell of this chart’s table is current."), remedy=say("Click the cell, then this button.")
+                )
             )
 
     def _open_shelf(self, name: str, field: QWidget) -> None:
@@ -169,7 +172,7 @@ class ParameterFields(QWidget):
         chart = self._store.chart
         if chart is not None and name:
             document = dressing.set_setting(self._store.document, chart.id, name, value)
-            self._store.apply(say("set {what}", what=name), document)
+            self._store.apply(say("set {what}", what=named(name)), document)
 
     def _typed(self, parameter: Parameter, text: str) -> None:
         """A typed number, a formula, or nothing, which gives the setting back to the recipe."""
@@ -177,6 +180,8 @@ class ParameterFields(QWidget):
         value: Setting = text.strip()
         if value == "":
             value = parameter.default
+        elif parameter.type == "symbol":
+            value = named_as(text.strip())
         elif not text.strip().startswith("=") and parameter.type in ("number", "numbers"):
             cell: str | float = text.strip()
             try:
@@ -186,7 +191,11 @@ class ParameterFields(QWidget):
             except (ValueError, KavletError) as error:
                 if isinstance(field, TextField):
                     field.mark_wrong(True)
-                reason = error if isinstance(error, KavletError) else KavletError(f"“{text}” is not a number.")
+                reason = (
+                    error
+                    if isinstance(error, KavletError)
+                    else KavletError(say("“{text}” is not a number.", text=text))
+                )
                 self._store.refuse(reason)
                 return
         self._set(parameter.name, value)
@@ -198,8 +207,7 @@ def _show(widget: QWidget, value: Setting) -> None:
     elif isinstance(widget, ChoiceField | PickField):
         widget.show_choice(str(value))
     elif isinstance(widget, TextField):
-        is_number = isinstance(value, float | int) and not isinstance(value, bool)
-        widget.show_text(f"{value:g}" if is_number else str(value))
+        widget.show_text(shown_number(value) if isinstance(value, float | int) else str(value))
 
 
 def _cell_icon() -> QIcon:

@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QLineEdit, QToolBu
 
 from kavlet.core.charts.fields import Field
 from kavlet.core.dress.colours import resolved
-from kavlet.core.messages import say, words
+from kavlet.core.messages import named, say, shown_number, words
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
@@ -35,14 +35,14 @@ class DressRow(QWidget):
         self.dot.setObjectName("plain")
         self.dot.setText("●")
         self.dot.setToolTip(words("Set by hand. Give back to theme."))
-        self.dot.setAccessibleName(words("Give {} back").format(offer.label))
+        self.dot.setAccessibleName(words("Give {field} back", field=say(offer.label)))
         self.dot.clicked.connect(self.back)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(2)
         head = QHBoxLayout()
         head.setSpacing(UNIT)
-        label = QLabel(offer.label + (f" ({offer.unit})" if offer.unit else ""))
+        label = QLabel(words(offer.label) + (f" ({offer.unit})" if offer.unit else ""))
         label.setObjectName("quiet")
         label.setBuddy(self.field)
         if offer.kind == "flag":
@@ -59,27 +59,24 @@ class DressRow(QWidget):
             layout.addWidget(self.field)
 
     def _field(self, columns: list[tuple[str, str]]) -> QWidget:
-        offer = self.offer
+        offer, label = self.offer, words(self.offer.label)
         # Lambdas, since a signal of one type can't be connected to one of another.
         if offer.kind == "flag":
-            box = QCheckBox(offer.label)
+            box = QCheckBox(words(offer.label))
             box.clicked.connect(lambda on: self.set.emit(on))  # noqa: PLW0108
             return box
         if offer.kind == "fill":
-            fill = FillField(offer.label)
+            fill = FillField(words(offer.label))
             fill.chosen.connect(lambda value: self.set.emit(value))  # noqa: PLW0108
             fill.given_back.connect(lambda: self.back.emit())  # noqa: PLW0108
             fill.symbol_wanted.connect(lambda place: self.symbol_wanted.emit(place))  # noqa: PLW0108
             fill.refused.connect(lambda error: self.refused.emit(error))  # noqa: PLW0108
             return fill
         if offer.kind in ("choice", "column", "says"):
-            choices = (
-                columns if offer.kind == "column" else _sayings(columns) if offer.kind == "says" else offer.choices
-            )
-            named = [(str(value), words(text)) for value, text in choices]
+            choices = columns if offer.kind == "column" else _choices(offer, columns)
             made: ChoiceField | PickField
-            short = sum(len(text) for _, text in named) <= SHORT and len(named) < 4
-            made = ChoiceField(offer.label, named) if short else PickField(offer.label, named)
+            short = sum(len(text) for _, text in choices) <= SHORT and len(choices) < 4
+            made = ChoiceField(label, choices) if short else PickField(label, choices)
             made.chosen.connect(lambda value: self.set.emit(value))  # noqa: PLW0108
             if offer.kind == "says" and isinstance(made, PickField):
                 made.setEditable(True)
@@ -90,10 +87,10 @@ class DressRow(QWidget):
         if offer.kind == "symbol":
             button = QToolButton()
             button.setText("…")
-            button.setAccessibleName(offer.label)
+            button.setAccessibleName(label)
             button.clicked.connect(lambda: self.symbol_wanted.emit(button.mapToGlobal(button.rect().bottomLeft())))
             return button
-        text = TextField(offer.label, words("by itself") if offer.optional or offer.kind == "colour" else "")
+        text = TextField(label, words("by itself") if offer.optional or offer.kind == "colour" else "")
         text.committed.connect(self._typed)
         return text
 
@@ -123,7 +120,17 @@ class DressRow(QWidget):
             if offer.span is not None and not offer.span[0] <= number <= offer.span[1]:
                 field.mark_wrong(True)
                 low, high = (f"{end:g}".replace("-", "−") for end in offer.span)
-                self.refused.emit(KavletError(f"{offer.label} goes from {low} to {high} {offer.unit}."))
+                self.refused.emit(
+                    KavletError(
+                        say(
+                            "{offer} goes from {low} to {high} {unit}.",
+                            offer=offer.label,
+                            low=low,
+                            high=high,
+                            unit=offer.unit,
+                        )
+                    )
+                )
                 return
             self.set.emit(round(number / offer.times, 6))
         elif offer.kind == "colour" and not _is_colour(bare):
@@ -147,19 +154,22 @@ class DressRow(QWidget):
             field.show_choice(str(value))
         elif isinstance(field, TextField):
             number = isinstance(value, float | int) and not isinstance(value, bool)
-            text = f"{value * offer.times:g}" if number else str(value or "")
+            text = shown_number(value * offer.times) if number else str(value or "")
             field.show_text(words("mixed") if mixed else text)
         elif isinstance(field, QToolButton):
             field.setText(str(value) or "…")
 
 
-def _sayings(columns: list[tuple[str, str]]) -> tuple[tuple[str, str], ...]:
-    """What a label may say: the fields, and any column."""
-    fixed = (
-        ("{value}", "value"), ("{name}", "name"), ("{share}", "share"), ("{step}", "step rate"), ("{series}", "series"),
-        ("{name}\n{value}", "name and value"), ("{name}\n{share}", "name and share"),
-    )  # fmt: skip
-    return (*fixed, *((f"{{{column}}}", f"column: {name}") for column, name in columns))
+def _choices(offer: Field, columns: list[tuple[str, str]]) -> list[tuple[str, str]]:
+    """What can be chosen, in the reader's words; a label may say the fields, and any column."""
+    if offer.kind != "says":
+        return [(str(value), str(named(text))) for value, text in offer.choices]
+    fixed = [
+        ("{value}", words("value")), ("{name}", words("name")), ("{share}", words("share")),
+        ("{step}", words("step rate")), ("{series}", words("series")), ("{name}\n{value}", words("name and value")),
+        ("{name}\n{share}", words("name and share")),
+    ]  # fmt: skip
+    return [*fixed, *((f"{{{column}}}", words("column: {name}", name=name)) for column, name in columns)]
 
 
 def _is_colour(text: str) -> bool:

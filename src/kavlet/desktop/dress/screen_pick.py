@@ -4,7 +4,7 @@ from PySide6.QtCore import QPoint, QRect, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QGuiApplication, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap
 from PySide6.QtWidgets import QWidget
 
-from kavlet.core.messages import words
+from kavlet.core.messages import say, words
 from kavlet.core.values.errors import KavletError
 
 LENS, MAGNIFIED = 11, 9  # pixels seen through the lens, and how large each is shown
@@ -31,7 +31,8 @@ class ScreenPick(QWidget):
         shot = screen.grabWindow(0)
         if shot.isNull():
             raise KavletError(
-                "This desktop does not let programs look at the screen.", remedy="Type the colour’s hex code instead."
+                say("This desktop does not let programs look at the screen."),
+                remedy=say("Type the colour’s hex code instead."),
             )
         return ScreenPick(shot, screen.geometry())
 

@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QToolButton, QVBox
 from kavlet.core.building.stages import Picture
 from kavlet.core.compose.figure import Figure
 from kavlet.core.compose.solid.seen import Seen, seen
-from kavlet.core.messages import words
+from kavlet.core.messages import counted, shown_number, words
 from kavlet.core.touch.parts import Part
 from kavlet.desktop.look import UNIT
 
@@ -33,7 +33,7 @@ class SolidFields(QWidget):
         for side, text in sides:
             button = QToolButton()
             button.setText(text)
-            button.setAccessibleName(words("See it: {}").format(text))
+            button.setAccessibleName(words("See it: {side}", side=text))
             button.clicked.connect(lambda _on=False, side=side: self.from_wanted.emit(side))
             self.views[side] = button
             row.addWidget(button)
@@ -68,12 +68,12 @@ class SolidFields(QWidget):
         layers = {one.mark.key for one in found}
         head = _line(words("Share"), words("seen area"), words("value"))
         lines = [
-            _line(_name(one, len(layers) > 1), f"{100 * one.area_share:.1f} %", f"{100 * one.value_share:.1f} %")
+            _line(_name(one, len(layers) > 1), _percent(one.area_share), _percent(one.value_share))
             for one in found
             if one in worst
         ]
         left = len(found) - len(lines)
-        note = words("{} more are closer together.").format(left) if left else ""
+        note = counted("{count} more is closer together.", "{count} more are closer together.", left) if left else ""
         return f'<table width="100%">{head}{"".join(lines)}</table>{note}'
 
 
@@ -90,11 +90,14 @@ def reading(figure: Figure, part: Part | None) -> str:
     if part is None or part.kind != "mark" or not figure.faces:
         return ""
     one = next((s for s in seen(figure, FINE) if (s.mark.key, s.mark.row) == (part.key, part.row)), None)
-    return f"Seen: {_shares(one)} of the value of all bodies." if one is not None else ""
+    if one is None:
+        return ""
+    area, value = _percent(one.area_share), _percent(one.value_share)
+    return words("Seen: {area} of the area, for {value} of the value of all bodies.", area=area, value=value)
 
 
-def _shares(one: Seen) -> str:
-    return f"{100 * one.area_share:.1f} % of the area, for {100 * one.value_share:.1f} %"
+def _percent(share: float) -> str:
+    return f"{shown_number(100 * share, '0.0')}\u00a0%"
 
 
 def _name(one: Seen, layered: bool) -> str:

@@ -7,7 +7,7 @@ from PySide6.QtCore import QPointF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QCursor, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
 
-from kavlet.core.messages import words
+from kavlet.core.messages import shown_number, words
 from kavlet.core.values.colour import Colour, colour, contrast, mix
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.dress.fields import TextField
@@ -106,20 +106,20 @@ class ColourField(QWidget):
         self.palette_row, self.tint_row = SwatchRow(), SwatchRow()
         for row in (self.palette_row, self.tint_row):
             row.chosen.connect(self.chosen)
-        self.hex = TextField(words("{} as hex").format(name), "#7a2e5d")
+        self.hex = TextField(words("{colour} as hex", colour=name), "#7a2e5d")
         self.hex.committed.connect(self._typed)
         self.contrast = QLabel()
         self.contrast.setObjectName("quiet")
         self.pick = PickButton()
         self.pick.setFixedSize(26, 26)
         self.pick.setToolTip(words("Pick from the screen"))
-        self.pick.setAccessibleName(words("Pick {} from the screen").format(name))
+        self.pick.setAccessibleName(words("Pick {colour} from the screen", colour=name))
         self.pick.clicked.connect(self._pick)
         self.dot = QToolButton()
         self.dot.setObjectName("plain")
         self.dot.setText("●")
         self.dot.setToolTip(words("Set by hand. Give back to theme."))
-        self.dot.setAccessibleName(words("Give {} back to theme").format(name))
+        self.dot.setAccessibleName(words("Give {colour} back to theme", colour=name))
         self.dot.clicked.connect(self.given_back)
         entry = QHBoxLayout()
         entry.setSpacing(UNIT)
@@ -140,9 +140,9 @@ class ColourField(QWidget):
         self.tint_row.show_colours(tuple(mix(tone, other, share).hex for other, share in TINTS), current)
         self.hex.show_text(current)
         ratio = contrast(tone, colour(ground))
-        self.contrast.setText(f"{ratio:.1f} : 1")
+        self.contrast.setText(f"{shown_number(ratio, '0.0')} : 1")
         self.contrast.setToolTip(
-            words("Contrast with the ground; a part needs {:g} : 1 to be told from it.").format(LEAST_CONTRAST)
+            words("Contrast with the ground; a part needs {least} : 1 to be told from it.", least=LEAST_CONTRAST)
         )
         self.contrast.setStyleSheet(f"color: {colours().alarm};" if ratio < LEAST_CONTRAST else "")
         self.dot.setVisible(by_hand)

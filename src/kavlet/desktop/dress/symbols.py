@@ -4,7 +4,7 @@ from PySide6.QtCore import QMimeData, QPoint, QSize, Qt, Signal
 from PySide6.QtGui import QBrush, QColor, QIcon, QPainter, QPixmap
 from PySide6.QtWidgets import QFrame, QLineEdit, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
 
-from kavlet.core.messages import words
+from kavlet.core.messages import named, say, words
 from kavlet.core.shapes.symbol import fitted, outline, search
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect
@@ -81,19 +81,19 @@ class SymbolShelf(QFrame):
     def refresh(self) -> None:
         """The symbols that the search finds, the document's own first."""
         self.list.clear()
-        words = self.search.text().casefold().split()
+        sought = self.search.text().casefold().split()
         for own in self._store.document.pictures:
-            if all(word in own.name.casefold() for word in words):
+            if all(word in own.name.casefold() for word in sought):
                 icon = symbol_icon(own.outline) if own.outline else QIcon(_thumb(own.content))
-                self._put(own.name, icon)
+                self._put(own.name, own.name, icon)
         for symbol in search(self.search.text()):
-            self._put(symbol.name, symbol_icon(symbol.outline))
+            self._put(symbol.name, str(named(symbol.name)), symbol_icon(symbol.outline))
 
-    def _put(self, name: str, icon: QIcon) -> None:
+    def _put(self, name: str, shown: str, icon: QIcon) -> None:
         item = QListWidgetItem(icon, "")
         item.setData(Qt.ItemDataRole.UserRole, name)
-        item.setToolTip(name)
-        item.setData(Qt.ItemDataRole.AccessibleTextRole, name)
+        item.setToolTip(shown)
+        item.setData(Qt.ItemDataRole.AccessibleTextRole, shown)
         self.list.addItem(item)
 
     def _take(self, item: QListWidgetItem) -> None:
@@ -112,7 +112,7 @@ class SymbolShelf(QFrame):
 def _thumb(content: bytes) -> QPixmap:
     pixmap = QPixmap()
     if not pixmap.loadFromData(content):
-        raise KavletError("The picture can’t be shown.")
+        raise KavletError(say("The picture can’t be shown."))
     return pixmap.scaled(
         2 * SIDE, 2 * SIDE, Qt.AspectRatioMode.KeepAspectRatio, Qt.TransformationMode.SmoothTransformation
     )

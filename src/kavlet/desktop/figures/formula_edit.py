@@ -18,6 +18,7 @@ from PySide6.QtWidgets import QCompleter, QFrame, QListView, QPlainTextEdit, QTo
 
 from kavlet.core.figures.functions import FUNCTIONS
 from kavlet.core.figures.references import SCAN, RangeReference, reference
+from kavlet.core.messages import words
 from kavlet.desktop.look import colours
 
 REFERENCE_COLOURS = ("#7a2e5d", "#0e7c86", "#b0630c", "#3f6b2a", "#34558b", "#a8452f")
@@ -84,7 +85,7 @@ class FormulaEdit(QPlainTextEdit):
             self.setViewportMargins(3, 3, 3, 0)
         self._colours = _Colours(self.document())
         self._popup = QListView(self)
-        names = [f"{one.name}({one.arguments})" for one in sorted(FUNCTIONS.values(), key=lambda one: one.name)]
+        names = [f"{one.name}({words(one.arguments)})" for one in sorted(FUNCTIONS.values(), key=lambda one: one.name)]
         self._completer = QCompleter(QStringListModel(names, self), self)
         self._completer.setCaseSensitivity(Qt.CaseSensitivity.CaseInsensitive)
         self._completer.setPopup(self._popup)
@@ -155,7 +156,7 @@ class FormulaEdit(QPlainTextEdit):
         if function is None:
             QToolTip.hideText()
             return
-        text = f"{function.name}({function.arguments})  {function.help}"
+        text = f"{function.name}({words(function.arguments)})  {words(function.help)}"
         QToolTip.showText(self.mapToGlobal(self.rect().bottomLeft()), text, self)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:

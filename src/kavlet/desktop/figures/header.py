@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QHeaderView, QMenu, QWidget
 
 from kavlet.core.document import edits
 from kavlet.core.document.lookup import recipes_of
-from kavlet.core.messages import say, words
+from kavlet.core.messages import named, say, words
 from kavlet.desktop.look import colours, qcolor
 from kavlet.desktop.store import Store
 
@@ -41,16 +41,23 @@ class RoleHeader(QHeaderView):
     def sizeHint(self) -> QSize:
         return QSize(super().sizeHint().width(), CHIP_BAND + LETTER_BAND)
 
-    def chip_text(self, section: int) -> str:
-        """What the chip over a column says: its role, “helper”, or nothing."""
+    def role_of(self, section: int) -> str:
+        """The role of a column; empty where it has none."""
         table, chart = self._store.table, self._store.chart
         if table is None or section >= len(table.columns):
             return ""
         column = table.columns[section]
-        if column.helper is not None:
-            return words("helper")
         roles = chart.roles if chart is not None and chart.table == table.id else {}
         return next((role for role, held in roles.items() if column.id in held), "")
+
+    def is_helper(self, section: int) -> bool:
+        """Whether a column is a recipe's helper."""
+        table = self._store.table
+        return table is not None and section < len(table.columns) and table.columns[section].helper is not None
+
+    def chip_text(self, section: int) -> str:
+        """What the chip over a column says: its role, “helper”, or nothing."""
+        return words("helper") if self.is_helper(section) else str(named(self.role_of(section)))
 
     def chip_rect(self, section: int) -> QRect:
         """Where a column's chip is drawn, in the viewport."""
@@ -77,8 +84,7 @@ class RoleHeader(QHeaderView):
         text = self.chip_text(logical)
         chip = self.chip_rect(logical)
         target = self._dragged is not None and logical == self._over
-        table = self._store.table
-        is_helper = bool(table and logical < len(table.columns) and table.columns[logical].helper)
+        is_helper = self.is_helper(logical)
         if is_helper:
             painter.setPen(QPen(qcolor(c.helper_line), 1, Qt.PenStyle.DashLine))
             painter.setBrush(QBrush(qcolor(c.helper)))
@@ -114,8 +120,8 @@ class RoleHeader(QHeaderView):
             super().mouseMoveEvent(event)
             return
         over = self.logicalIndexAt(at)
-        role = self.chip_text(self._pressed)
-        if over != self._pressed and role and role != words("helper"):
+        role = self.role_of(self._pressed)
+        if over != self._pressed and role and not self.is_helper(self._pressed):
             self._dragged = role
         if over != self._over:
             self._over = over
@@ -144,9 +150,9 @@ class RoleHeader(QHeaderView):
             return ""
         helper = table.columns[section].helper
         if helper is not None:
-            return next((one.meaning for one in recipe.helpers if helper.name.startswith(one.name)), "")
-        text = self.chip_text(section)
-        return next((one.meaning for one in recipe.roles if one.name == text), words("Choose what this column is for"))
+            return next((words(one.meaning) for one in recipe.helpers if helper.name.startswith(one.name)), "")
+        text = self.role_of(section)
+        return words(next((one.meaning for one in recipe.roles if one.name == text), "Choose what this column is for"))
 
     def role_menu(self, section: int) -> QMenu:
         """The menu of a column's chip: the recipe's roles, and none."""
@@ -158,10 +164,10 @@ class RoleHeader(QHeaderView):
             note.setEnabled(False)
             menu.addAction(note)
             return menu
-        held = self.chip_text(section)
+        held = self.role_of(section)
         recipe = recipes_of(self._store.document).get(chart.recipe)
         for role in recipe.roles if recipe is not None else ():
-            action = QAction(f"{role.name}  –  {role.meaning}", menu)
+            action = QAction(f"{named(role.name)}  –  {words(role.meaning)}", menu)
             action.setCheckable(True)
             action.setChecked(role.name == held)
             action.triggered.connect(lambda _checked=False, name=role.name: self.give(name, section))

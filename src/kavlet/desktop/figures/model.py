@@ -10,10 +10,10 @@ from kavlet.core.figures.references import column_letters
 from kavlet.core.figures.syntax import tidied
 from kavlet.core.figures.table import HEADER, Column, Table
 from kavlet.core.figures.typed import shown_for_editing, typed
-from kavlet.core.messages import words
+from kavlet.core.messages import Message, say, words
 from kavlet.core.text.numbers import decimal_sign, group_sign, written
 from kavlet.core.values.number_text import DATE, PLAIN, NumberText
-from kavlet.desktop.store import Name, Store
+from kavlet.desktop.store import Store
 
 Index = QModelIndex | QPersistentModelIndex
 _NOWHERE = QModelIndex()
@@ -149,9 +149,9 @@ class TableModel(QAbstractTableModel):
         value, cell = self.value(index), self.cell(index)
         if (index.column(), index.row()) in self.coming:
             text = shown_for_editing(self.coming[index.column(), index.row()], decimal_sign(self._locale))
-            return words("The file holds {}").format(text or words("nothing here"))
+            return words("The file holds {text}", text=text or say("nothing here"))
         if isinstance(value, ErrorValue):
-            return f"{value.value}: {value.meaning}"
+            return f"{value.value}: {words(value.meaning)}"
         if self.is_hand_made(index):
             return words("Changed by hand. Empty the cell to give it back to the recipe.")
         return cell.text if isinstance(cell, Formula) else None
@@ -174,7 +174,7 @@ class TableModel(QAbstractTableModel):
             return True
         if isinstance(cell, Formula) and isinstance(held, Formula) and cell.text == held.text:
             return True
-        self.put({(index.column(), index.row()): cell}, words("type in {}").format(self.address(index)))
+        self.put({(index.column(), index.row()): cell}, say("type in {cell}", cell=self.address(index)))
         return True
 
     def understood(self, text: str) -> Cell:
@@ -184,7 +184,7 @@ class TableModel(QAbstractTableModel):
     def address(self, index: Index) -> str:
         return f"{column_letters(index.column())}{index.row() + 1}"
 
-    def put(self, cells: dict[tuple[int, int], Cell], name: Name) -> None:
+    def put(self, cells: dict[tuple[int, int], Cell], name: Message) -> None:
         """Put cells as one edit of that name; a refusal is told."""
         self._store.edit_table(name, lambda document, table: edits.set_cells(document, table.id, cells))
 

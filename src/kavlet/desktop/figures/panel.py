@@ -236,8 +236,11 @@ class FiguresPanel(QFrame):
             return
         total, mean = math.fsum(numbers), math.fsum(numbers) / len(numbers)
         self.sums.setText(
-            words("{} numbers   sum {}   mean {}").format(
-                len(numbers), written(total, PLAIN, locale), written(mean, PLAIN, locale)
+            words(
+                "{count} numbers   sum {sum}   mean {mean}",
+                count=len(numbers),
+                sum=written(total, PLAIN, locale),
+                mean=written(mean, PLAIN, locale),
             )
         )
 

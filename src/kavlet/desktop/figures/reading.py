@@ -23,14 +23,14 @@ from PySide6.QtWidgets import (
 from kavlet.core.figures.cells import Formula, Written, text_of
 from kavlet.core.figures.table import Source
 from kavlet.core.files import csv, tables
-from kavlet.core.messages import words
+from kavlet.core.messages import say, words
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import PLAIN
 from kavlet.desktop.dress.fields import ChoiceField, TextField
 from kavlet.desktop.look import UNIT
 
-SEPARATORS = ((",", ","), (";", ";"), ("\t", "Tab"), ("|", "|"))
+SEPARATORS = ((",", ","), (";", ";"), ("\t", say("Tab")), ("|", "|"))
 DECIMALS = ((".", "1.5"), (",", "1,5"))
 ENCODINGS = (
     "utf-8",
@@ -56,7 +56,7 @@ class ReadingSheet(QDialog):
         super().__init__(parent)
         self.source = source
         path = Path(source.path)
-        self.setWindowTitle(words("Read {}").format(path.name))
+        self.setWindowTitle(words("Read {file}", file=path.name))
         self.resize(640, 460)
         form = QFormLayout()
         form.setSpacing(2 * UNIT)
@@ -131,7 +131,7 @@ class ReadingSheet(QDialog):
             self.take.setEnabled(False)
             self.preview.setRowCount(0)
             return
-        self.says.setText(" ".join(read.notes))
+        self.says.setText(" ".join(map(str, read.notes)))
         self.take.setEnabled(True)
         rows = read.cells[: SHOWN_ROWS + 1]
         width = min(SHOWN_COLUMNS, max(len(row) for row in rows))

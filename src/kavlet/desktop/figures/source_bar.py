@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QPushButton, QWidg
 from kavlet.core.document import sources
 from kavlet.core.document.sources import Difference
 from kavlet.core.files import tables
-from kavlet.core.messages import say, words
+from kavlet.core.messages import counted, say, words
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.store import Store
@@ -83,21 +83,26 @@ class SourceBar(QWidget):
             self._watcher.addPath(str(path))  # some programs save by putting a new file in the old one's place
         try:
             if self._stamp(path) == table.source.seen:
-                self._say(words("From {}").format(path.name), [])
+                self._say(words("From {file}", file=path.name), [])
                 return
             coming = tables.read_source(table.source).cells
         except KavletError as error:
-            gone = words("{} is not there any more; the figures stay.").format(path.name)
+            gone = words("{file} is not there any more; the figures stay.", file=path.name)
             self._say(str(error) if path.exists() else gone, [], alarm=True)
             return
         found = sources.differences(table, coming)
         if found and table.source.always:
             self.update_wanted.emit()
         elif found:
-            cells = words("1 cell differs") if len(found) == 1 else words("{} cells differ").format(len(found))
-            self._say(words("{} has changed: {}").format(path.name, cells), found)
+            said = counted(
+                "{file} has changed: {count} cell differs",
+                "{file} has changed: {count} cells differ",
+                len(found),
+                file=path.name,
+            )
+            self._say(str(said), found)
         else:
-            self._say(words("From {}").format(path.name), [])
+            self._say(words("From {file}", file=path.name), [])
 
     def _stamp(self, path: Path) -> str:
         """The file's stamp, taken again only when its date or size has changed."""

@@ -167,14 +167,14 @@ class TableCommands(QObject):
     def unlink(self) -> None:
         self._store.edit_table(say("stop following"), lambda document, table: sources.link(document, table.id, None))
 
-    def _tell(self, notes: tuple[str, ...]) -> None:
+    def _tell(self, notes: tuple[Message, ...]) -> None:
         if notes:
             self._store.tell(" ".join(map(str, notes)))
 
     # Export
 
     def export(self) -> None:
-        kinds = ";;".join(f"{one.title} ({patterns([one], 'table')})" for one in TABLES)
+        kinds = ";;".join(f"{words(one.title)} ({patterns([one], 'table')})" for one in TABLES)
         start = str(Path.home() / f"{self._store.there.name.lower().replace(' ', '-')}.csv")
         name, kind = QFileDialog.getSaveFileName(self._parent, words("Export table"), start, kinds)
         if name:

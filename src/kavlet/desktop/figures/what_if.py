@@ -11,7 +11,15 @@ from kavlet.core.messages import say, words
 from kavlet.desktop.figures.grid import FiguresGrid
 from kavlet.desktop.store import Store
 
-CHOICES = (("0", 0.0), ("¼", 0.25), ("½", 0.5), ("¾", 0.75), ("full", 1.0), ("beyond", 1.3), ("empty", math.nan))
+CHOICES = (
+    ("0", 0.0),
+    ("¼", 0.25),
+    ("½", 0.5),
+    ("¾", 0.75),
+    (say("full"), 1.0),
+    (say("beyond"), 1.3),
+    (say("empty"), math.nan),
+)
 
 
 class WhatIf(QWidget):
@@ -28,12 +36,13 @@ class WhatIf(QWidget):
         label.setObjectName("quiet")
         layout.addWidget(label)
         self.buttons: dict[str, QToolButton] = {}
-        for text, share in CHOICES:
+        for choice, share in CHOICES:
+            text = str(choice)
             button = QToolButton()
             button.setObjectName("plain")
             button.setText(text)
             button.setMinimumWidth(button.fontMetrics().horizontalAdvance(text) + 14)
-            button.setAccessibleName(words("Try {}").format(text))
+            button.setAccessibleName(words("Try {change}", change=text))
             button.clicked.connect(lambda _checked=False, share=share: self.try_share(share))
             self.buttons[text] = button
             layout.addWidget(button)

@@ -134,11 +134,11 @@ class RecipeWall(QFrame):
         self._order = sorted(recipes, key=lambda name: -scores[name].score)
         for name, recipe in recipes.items():
             if name not in self.tiles:
-                tile = RecipeTile(name, recipe.title, self._inside)
+                tile = RecipeTile(name, words(recipe.title), self._inside)
                 tile.chosen.connect(self.chosen)
                 tile.moved.connect(lambda key, tile=tile: self._move(tile, key))
                 self.tiles[name] = tile
-            self.tiles[name].reason = scores[name].reason
+            self.tiles[name].reason = words(scores[name].reason)
             self.tiles[name].current = chart is not None and chart.table == table.id and chart.recipe == name
         for name in [name for name in self.tiles if name not in recipes]:
             self.tiles.pop(name).deleteLater()
@@ -173,7 +173,7 @@ class RecipeWall(QFrame):
         tile = self.tiles.get(name)
         if tile is not None and isinstance(made, KavletError):
             needs = recipes_of(self._store.document)[name].needs
-            tile.show_problem(f"{made.what} {made.remedy or needs}".strip())
+            tile.show_problem(f"{made.what} {made.remedy or words(needs)}".strip())
         elif tile is not None and isinstance(made, Scene):
             tile.show_scene(made, tile.reason)
         self._timer.start()
@@ -189,7 +189,8 @@ class RecipeWall(QFrame):
         recipes = recipes_of(self._store.document)
 
         def fits(recipe: Recipe) -> bool:
-            text = f"{recipe.name} {recipe.title} {recipe.needs} {QUESTIONS[recipe.question]}".casefold()
+            declared = (recipe.title, recipe.needs, QUESTIONS[recipe.question])
+            text = " ".join((recipe.name, *declared, *map(words, declared))).casefold()
             return all(word in text for word in sought)
 
         return [name for name in self._order if name in recipes and fits(recipes[name])]

@@ -61,7 +61,7 @@ class LayerCommands(QObject):
         for kind in ADDABLE:
             inner = menu.addMenu(words("Add {what}", what=words(kind)))
             for i, column in enumerate(table.columns):
-                action = inner.addAction(table.called(i))
+                action = inner.addAction(str(table.called(i)))
                 action.triggered.connect(lambda _c=False, kind=kind, key=column.id: self.add(kind, key))
             inner.addSeparator()
             inner.addAction(words("From a new helper column…")).triggered.connect(
@@ -99,7 +99,7 @@ class LayerCommands(QObject):
         """Add a plain layer bound to a column, in front."""
         spec = self._store.spec
         table = self._store.document.table(self._store.here.table)
-        self._add(ADDABLE[kind].new(self._key(), table.called(table.place(column)), column, spec))
+        self._add(ADDABLE[kind].new(self._key(), str(table.called(table.place(column))), column, spec))
 
     def add_reference(self) -> None:
         """Add a line in the middle of the scale, to be dragged."""

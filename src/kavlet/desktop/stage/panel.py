@@ -17,7 +17,7 @@ from PySide6.QtWidgets import (
 )
 
 from kavlet.core.charts.overrides import ORDER
-from kavlet.core.messages import say, words
+from kavlet.core.messages import named, say, words
 from kavlet.core.recipes.recipe import QUESTIONS
 from kavlet.core.touch.parts import Part
 from kavlet.core.values.sizes import CHARTS
@@ -107,7 +107,7 @@ class StagePanel(QFrame):
         self.final_size.setToolTip(words("The chart’s final size"))
         self.final_size.addItem(words("own size"), "")
         for name in CHARTS:
-            self.final_size.addItem(name, name)
+            self.final_size.addItem(str(named(name)), name)
         self.final_size.activated.connect(lambda i: self.size_wanted.emit(str(self.final_size.itemData(i))))
         return ink_label
 
@@ -140,7 +140,7 @@ class StagePanel(QFrame):
             case "layer" | "mark":
                 return [(words("Hide layer"), lambda: layers.hide(part.key))]
             case "text":
-                return [(words("Edit {text}", text=words(part.key)), lambda: self.view.edit_text(part.key))]
+                return [(words("Edit {text}", text=named(part.key)), lambda: self.view.edit_text(part.key))]
             case "label":
                 return [(words("Edit labels"), lambda: self.view.edit_label(part))]
             case _:
@@ -151,7 +151,7 @@ class StagePanel(QFrame):
         chart, recipe = self._store.chart, self._store.recipe
         self._show_charts()
         if recipe is not None:
-            self.question.setText(f"{recipe.title} – {QUESTIONS[recipe.question]}")
+            self.question.setText(f"{words(recipe.title)} – {words(QUESTIONS[recipe.question])}")
         elif chart is not None:
             self.question.setText(words("Layers of your own, without a recipe"))
         else:
@@ -166,7 +166,7 @@ class StagePanel(QFrame):
             self.ink.blockSignals(True)
             self.ink.setValue(picture.build.chart.ink)
             self.ink.blockSignals(False)
-            named = next(
+            size_name = next(
                 (
                     n
                     for n, size in CHARTS.items()
@@ -174,7 +174,7 @@ class StagePanel(QFrame):
                 ),
                 "",
             )
-            self.final_size.setCurrentIndex(max(0, self.final_size.findData(named)))
+            self.final_size.setCurrentIndex(max(0, self.final_size.findData(size_name)))
         self._rest.wait()
 
     def _wish_solid(self) -> None:
@@ -193,8 +193,10 @@ class StagePanel(QFrame):
         if picture is None:
             self.proof.setText(" ")
             return
-        found = [finding.message for finding in picture.findings]
-        self.proof.setText(words("Proof: {}").format(" ".join(found)) if found else words("Proof: nothing found."))
+        found = [str(finding.message) for finding in picture.findings]
+        self.proof.setText(
+            words("Proof: {findings}", findings=" ".join(found)) if found else words("Proof: nothing found.")
+        )
 
     def _show_charts(self) -> None:
         charts, shown = self._store.document.charts, self._store.chart

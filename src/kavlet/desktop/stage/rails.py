@@ -129,7 +129,7 @@ class Rail(QWidget):
         self.groove = Groove(Qt.Orientation.Horizontal if level else Qt.Orientation.Vertical)
         name = words("Turn") if level else words("Tilt")
         self.groove.setAccessibleName(name)
-        hint = words("{}: drag, arrow keys or type; double-click goes back to the front").format(name)
+        hint = words("{angle}: drag, arrow keys or type; double-click goes back to the front", angle=name)
         self.groove.setToolTip(hint)
         self.field = TextField(name)
         self.field.setToolTip(hint)

@@ -9,7 +9,7 @@ from kavlet.core.building.stages import Picture
 from kavlet.core.charts.chart import AnyLayer
 from kavlet.core.compose.draw import draw
 from kavlet.core.compose.kinds import kind_of, type_name
-from kavlet.core.messages import words
+from kavlet.core.messages import named, words
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.touch.parts import Part
 from kavlet.desktop.look import CORNER, UNIT, colours, qcolor
@@ -38,7 +38,13 @@ class LayerCard(QWidget):
     def show_layer(self, layer: AnyLayer, scene: Scene, chosen: bool) -> None:
         """Stand for a layer, drawn as the scene holds it."""
         self.layer, self.scene, self.chosen = layer, scene, chosen
-        state = words("helper") if layer.helper else words("hidden") if layer.hidden else type_name(kind_of(layer))
+        state = (
+            words("helper")
+            if layer.helper
+            else words("hidden")
+            if layer.hidden
+            else str(named(type_name(kind_of(layer))))
+        )
         self.setAccessibleName(f"{layer.name}, {state}")
         self.setToolTip(f"{layer.name} – {state}")
         self.update()

@@ -11,11 +11,12 @@ from kavlet.core.charts.looks import below
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.figures.references import column_letters
+from kavlet.core.messages import say, words
 from kavlet.core.touch.parts import Part
 
 FIELDS = (
-    ("{value}", "the figure"), ("{name}", "the row’s name"), ("{share}", "its share of the whole"),
-    ("{step}", "its share of the row before"), ("{series}", "the layer’s name"),
+    ("{value}", say("the figure")), ("{name}", say("the row’s name")), ("{share}", say("its share of the whole")),
+    ("{step}", say("its share of the row before")), ("{series}", say("the layer’s name")),
 )  # fmt: skip
 OFFERED = 400
 
@@ -123,5 +124,9 @@ def offers(part: Part, values: Sequence[Sequence[object]]) -> list[tuple[str, st
                 cells.append((f"={column_letters(column)}{row + 1}", text))
     if part.kind != "label":
         return cells
-    columns = [(f"{{{held[0]}}}", "a column") for held in values if isinstance(held[0], str) and held[0]]
-    return [*FIELDS, *columns, *((f"{{{reference}}}", meaning) for reference, meaning in cells)]
+    columns = [(f"{{{held[0]}}}", words("a column")) for held in values if isinstance(held[0], str) and held[0]]
+    return [
+        *((field, str(meaning)) for field, meaning in FIELDS),
+        *columns,
+        *((f"{{{reference}}}", meaning) for reference, meaning in cells),
+    ]

@@ -19,7 +19,8 @@ from kavlet.core.building.stages import Picture
 from kavlet.core.charts.chart import Chart
 from kavlet.core.compose.figure import Mark
 from kavlet.core.document import dressing, solids
-from kavlet.core.messages import say, words
+from kavlet.core.messages import named, say, words
+from kavlet.core.recipes.recipe import helper_title
 from kavlet.core.touch.drags import DEGREES, Drag, begin, dragged, turning
 from kavlet.core.touch.parts import Part, boxes, marks_of, says, walk
 from kavlet.core.values.errors import KavletError
@@ -173,7 +174,7 @@ class StageView(QWidget):
             layer = self._picture.build.chart.layer(part.key)
             for helper in self._picture.build.helpers:
                 if layer is not None and helper.column == layer.values and 0 <= part.row < len(helper.formulas):
-                    text += f"\n{helper.name}  {helper.formulas[part.row]}"
+                    text += f"\n{helper_title(helper.name)}  {helper.formulas[part.row]}"
         return text
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
@@ -210,7 +211,7 @@ class StageView(QWidget):
         self._press, self._drag, self.dragging = None, None, False
         if dragging and drag is not None:
             document = self._store.document
-            self._store.apply(say(drag.name), document)
+            self._store.apply(drag.name, document)
             return
         del at
         if event.button() == Qt.MouseButton.MiddleButton:
@@ -268,7 +269,9 @@ class StageView(QWidget):
         width = max(280.0, self.sheet().right() - corner.x() - AIR) if part.kind == "text" else 220.0
         values = [column.values for column in self._store.values.of(chart.table)]
         self.editor = typed.TextEdit(text, typed.offers(part, values), self)
-        self.editor.setAccessibleName(words("Edit {}").format(part.key))
+        self.editor.setAccessibleName(
+            words("Edit {text}", text=named(part.key) if part.kind == "text" else say("label"))
+        )
         left, height = min(corner.x() - 6, self.width() - width), self.editor.sizeHint().height()
         self.editor.setGeometry(int(left), int(corner.y()) - 6, int(width), height)
         self.editor.committed.connect(lambda text: self._typed(part, text))
@@ -381,7 +384,7 @@ class StageView(QWidget):
             drag = begin(picture.figure, picture.build.chart, part, (), box.x if box else 0.0, box.y if box else 0.0)
             if drag is not None:
                 looks = drag.looks(way[0] * step, way[1] * step, 0.0, 0.0)
-                self._store.apply(say(drag.name), dressing.set_looks(self._store.document, chart.id, looks))
+                self._store.apply(drag.name, dressing.set_looks(self._store.document, chart.id, looks))
 
     def _turn(self, way: tuple[int, int], step: float) -> None:
         """With nothing chosen, arrows turn and tilt a solid by degrees."""
@@ -389,7 +392,7 @@ class StageView(QWidget):
         if chart is not None and picture is not None and picture.build.chart.as_solid is not None:
             drag = turning(picture.build.chart)
             looks = drag.looks(way[0] * step / DEGREES, way[1] * step / DEGREES, 0.0, 0.0)
-            self._store.apply(say(drag.name), dressing.set_looks(self._store.document, chart.id, looks))
+            self._store.apply(drag.name, dressing.set_looks(self._store.document, chart.id, looks))
 
     # Painting
 

@@ -5,6 +5,7 @@ from PySide6.QtGui import QBrush, QColor, QFont, QPainter, QPen
 
 from kavlet.core.building.stages import Picture
 from kavlet.core.compose.figure import Mark
+from kavlet.core.messages import named, shown_number
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import NumberText
 from kavlet.desktop.look import colours, qcolor
@@ -31,7 +32,7 @@ def paint_xray(picture: Picture, painter: QPainter) -> None:
     for axis in figure.axes:
         how = NumberText(most_decimals=2)
         low, high = written(axis.minimum, how), written(axis.maximum, how)
-        text = f"{axis.name}: {low} … {high}"
+        text = f"{named(axis.name)}: {low} … {high}"
         at = QPointF(plot.x + 2, plot.bottom - 3) if axis.name in ("x", "angle") else QPointF(plot.x + 2, plot.y + 9)
         painter.drawText(at, text)
 
@@ -51,7 +52,7 @@ def _paint_helper(mark: Mark, painter: QPainter, colour: QColor) -> None:
     else:
         painter.drawRect(box)
     painter.setBrush(Qt.BrushStyle.NoBrush)
-    text = f"{mark.layer} {mark.value:,.6g}"
+    text = f"{mark.layer} {shown_number(mark.value)}"
     if painter.fontMetrics().horizontalAdvance(text) < box.width() - 4:
         painter.save()
         painter.setPen(qcolor(colours().ink))
