@@ -12,6 +12,7 @@ from kavlet.core.document.document import Document
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 os.environ["PYTEST_QT_API"] = "pyside6"
+os.environ["LANGUAGE"] = "en"  # whatever the machine speaks
 
 
 class _NoQt(importlib.abc.MetaPathFinder):

@@ -80,7 +80,7 @@ def test_cells_keep_what_they_are() -> None:
     [
         (lambda: kavlet.make("spiral", ROWS), "no recipe “spiral”"),
         (lambda: kavlet.make("funnel", ROWS, mood=3), "no setting “mood”"),
-        (lambda: kavlet.make("funnel", ROWS, gap=-1), "gap can’t be -1"),
+        (lambda: kavlet.make("funnel", ROWS, gap=-1), "gap can’t be −1"),
         (lambda: kavlet.make("funnel", ROWS, roles={"weight": "visits"}), "no role “weight”"),
         (lambda: kavlet.make("funnel", ROWS, roles={"value": "visitors"}), "no column “visitors”"),
         (lambda: kavlet.make("funnel", [["a"], [object()]]), "can’t hold a object"),

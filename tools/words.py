@@ -31,6 +31,8 @@ from kavlet.core.messages import DOMAIN, ENGLISH, FOLDER, LANGUAGES, NAME
 from kavlet.core.recipes.recipe import QUESTIONS
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.shapes.symbol import shelf
+from kavlet.core.touch.parts import TEXTS, PartKind
+from kavlet.core.values import sizes
 
 SOURCE = Path(__file__).parent.parent / "src"
 SAID = {"say": 0, "words": 0, "drawn": 0, "words_in": 1}  # where the text stands among the arguments
@@ -124,13 +126,13 @@ def _declared() -> Iterator[Text]:
         yield from _named(type_name(kind))
         for field in (*kind.fields, *kind.row_fields):
             yield from _plain(field.group, field.label, field.named)
-            yield from _named(*(text for _, text in field.choices))
+            yield from _named(*(text.text for _, text in field.choices))
     for function in FUNCTIONS.values():
         yield from _plain(function.help)
         yield from _named(*(part.strip(" []") for part in function.arguments.split(";")))
     yield from _plain(*(one.title for one in (*themes().values(), *palettes().values(), *TABLES)))
     yield from _plain(*(command.help or "" for command in (cli, *cli.commands.values())))
-    yield from _named(*shelf())
+    yield from _named(*shelf(), *sizes.CHARTS, *get_args(PartKind), *TEXTS)
 
 
 def _plain(*texts: str) -> Iterator[Text]:

@@ -1,7 +1,7 @@
 """The command finder: every command by its words, carried out with Enter."""
 
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QAction, QKeyEvent
+from PySide6.QtGui import QAction, QKeyEvent, QKeySequence
 from PySide6.QtWidgets import QFrame, QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
 
 from kavlet.core.messages import words
@@ -49,7 +49,7 @@ class CommandFinder(QFrame):
             if all(any(part.startswith(word) for part in own) for word in words):
                 found.append((not action.isEnabled(), name, text, action))
         for off, name, text, action in sorted(found, key=lambda one: one[0]):
-            keys = action.shortcut().toString()
+            keys = action.shortcut().toString(QKeySequence.SequenceFormat.NativeText)
             item = QListWidgetItem(f"{text}    {keys}" if keys else text)
             item.setData(Qt.ItemDataRole.UserRole, name)
             if off:

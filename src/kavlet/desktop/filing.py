@@ -2,7 +2,7 @@
 
 from pathlib import Path
 
-from PySide6.QtCore import QLocale, QObject, Qt, Signal
+from PySide6.QtCore import QObject, Qt, Signal
 from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
 
 from kavlet.core.document.document import Document
@@ -14,6 +14,7 @@ from kavlet.core.messages import say, words
 from kavlet.desktop import documents, recent
 from kavlet.desktop.command import Command, a_chart
 from kavlet.desktop.deliver.sheet import DeliverSheet
+from kavlet.desktop.languages import locale_name
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
 from kavlet.export import content
@@ -42,13 +43,9 @@ class FileCommands(QObject):
             Command("open_demo", "File", "Open the demo document", self.open_demo, line_before=True),
         )
 
-    @property
-    def locale_name(self) -> str:
-        return QLocale.system().name()
-
     def new_document(self) -> None:
         if self.may_close():
-            self._store.load(Document(locale=documents.known(self.locale_name)), None, "")
+            self._store.load(Document(locale=documents.known(locale_name())), None, "")
 
     def open_demo(self) -> None:
         if self.may_close():
@@ -63,7 +60,7 @@ class FileCommands(QObject):
 
     def open_path(self, path: Path) -> None:
         """Open a document, or a table as a new document; a file that can't be read changes nothing."""
-        locale = self.locale_name
+        locale = locale_name()
         self._worker.ask(
             "open", say("Opening {file}", file=path.name), lambda: documents.opened(path, locale),
             lambda made: self._take(path, *made),
@@ -78,7 +75,7 @@ class FileCommands(QObject):
 
     def open_cells(self, rows: list[list[Cell]]) -> None:
         """A new document of cells from elsewhere."""
-        document = documents.from_clipboard(words("Table"), rows, self.locale_name)
+        document = documents.from_clipboard(words("Table"), rows, locale_name())
         self._store.load(document, None, "", unsaved=True)
         self.opened.emit(True)
 

@@ -1,20 +1,25 @@
 """What the commands do to the window itself: light or dark, finding commands, saying what it is."""
 
 from collections.abc import Callable
+from functools import partial
 
-from PySide6.QtCore import QObject, QSettings
+from PySide6.QtCore import QObject, QSettings, Signal
 from PySide6.QtGui import QAction
 from PySide6.QtWidgets import QMessageBox, QWidget
 
 import kavlet
-from kavlet.core.messages import words
+from kavlet.core.messages import LANGUAGES, words
+from kavlet.desktop import languages
 from kavlet.desktop.command import Command
 from kavlet.desktop.command_finder import CommandFinder
+from kavlet.desktop.languages import AS_DESKTOP
 from kavlet.desktop.look import apply_look
 
 
 class LookCommands(QObject):
-    """Commands that leave the document alone."""
+    """Commands that leave the document alone. `language_chosen` tells that the window is to speak another language."""
+
+    language_chosen = Signal()
 
     def __init__(self, parent: QWidget, actions: Callable[[], dict[str, QAction]]) -> None:
         super().__init__(parent)
@@ -24,8 +29,14 @@ class LookCommands(QObject):
             Command("look_light", "View", "Light window", lambda: self.choose_look("light"), line_before=True),
             Command("look_dark", "View", "Dark window", lambda: self.choose_look("dark")),
             Command("look_system", "View", "As the system", lambda: self.choose_look("system")),
+            Command("language_desktop", "View", "Language of the desktop", lambda: self.choose_language(AS_DESKTOP),
+                    line_before=True),
+            *(
+                Command(f"language_{code}", "View", name, partial(self.choose_language, code))
+                for code, name in LANGUAGES.items()
+            ),
             Command("about", "Help", "About Kavlet", self.about),
-        )
+        )  # fmt: skip
 
     def find_command(self) -> None:
         """Open the command finder."""
@@ -34,6 +45,11 @@ class LookCommands(QObject):
     def choose_look(self, look: str) -> None:
         QSettings().setValue("look", look)
         apply_look()
+
+    def choose_language(self, code: str) -> None:
+        """Speak another language from here on; empty for the desktop's."""
+        languages.choose(code)
+        self.language_chosen.emit()
 
     def about(self) -> None:
         text = words(

@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QApplication
 
 import kavlet
 from kavlet.desktop import documents
+from kavlet.desktop.languages import apply_language
 from kavlet.desktop.look import apply_look
 from kavlet.desktop.store import Store
 from kavlet.desktop.window import Window
@@ -35,6 +36,7 @@ def application() -> QApplication:
     made.setWindowIcon(QIcon(str(ICON)))
     QSettings.setDefaultFormat(QSettings.Format.IniFormat)
     add_faces()
+    apply_language(made)
     apply_look()
     return made
 
@@ -44,6 +46,26 @@ def _let_go_of_clipboard() -> None:
     app = QApplication.instance()
     if isinstance(app, QApplication) and app.platformName() in WITHOUT_DESKTOP:
         QGuiApplication.clipboard().clear()
+
+
+class Opened:
+    """The window that is open; in another language, another one stands in its place, with all that was done in it."""
+
+    def __init__(self, window: Window) -> None:
+        self.window = window
+        window.looking.language_chosen.connect(self.open_again)
+
+    def open_again(self) -> None:
+        """Put a window in the language that is chosen now in the place of the one that is open."""
+        old, store = self.window, Store()
+        apply_language(application())
+        store.take_over(old.store)
+        old.leave()
+        self.window = Window(store)
+        self.window.looking.language_chosen.connect(self.open_again)
+        self.window.show()
+        old.hide()
+        old.deleteLater()
 
 
 def open_window(file: Path | None = None, demo: bool = False) -> Window:
@@ -69,10 +91,10 @@ def run(file: Path | None = None, demo: bool = False) -> int:
     """Open a window and stay until it is closed. Returns the exit code."""
     made = application()
     made.styleHints().colorSchemeChanged.connect(lambda _scheme: apply_look())
-    window = open_window(file, demo)
+    opened = Opened(open_window(file, demo))
     spare_collecting()
     code = made.exec()
-    window.deleteLater()
+    opened.window.deleteLater()
     return code
 
 

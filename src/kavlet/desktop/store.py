@@ -46,6 +46,13 @@ class Store(QObject):
         self.xray = False
         self.dress_copied: tuple[str, dict[str, Any]] | None = None
 
+    def take_over(self, other: "Store") -> None:
+        """Hold what another store holds: its document with the history, and what of it is in view."""
+        self._history, self._pictures, self._trial = other._history, other._pictures, None
+        for name in ("path", "name", "chosen", "folded", "xray", "dress_copied"):
+            setattr(self, name, getattr(other, name))
+        self.edited.emit()
+
     def follow(self, refresh: Callable[[], object], view: bool = False) -> None:
         """Call a view's `refresh` whenever the document it shows is another; with `view`, how it is looked at too."""
         self.edited.connect(refresh)

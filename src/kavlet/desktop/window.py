@@ -238,8 +238,12 @@ class Window(QMainWindow):
         if not self.files.may_close():
             event.ignore()
             return
+        self.leave()
+        event.accept()
+
+    def leave(self) -> None:
+        """End its work, and remember where its places stood."""
         self.worker.stop()
         settings = QSettings()
         settings.setValue("geometry", self.saveGeometry())
         settings.setValue("places", self.splitter.saveState())
-        event.accept()

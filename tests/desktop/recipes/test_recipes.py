@@ -178,7 +178,7 @@ def test_what_if_only_tries_out(window: Window, qtbot: QtBot) -> None:
     assert strip.isVisible()
     seen: list[Any] = []
     for text, _ in CHOICES:
-        qtbot.mouseClick(strip.buttons[text], Qt.MouseButton.LeftButton)
+        qtbot.mouseClick(strip.buttons[str(text)], Qt.MouseButton.LeftButton)
         mark = [mark for mark in figure(window).marks if mark.key == "value" and mark.row == 2]
         seen.append(mark[0].value if mark else None)
     assert seen == [0, 4600, 9200, 13800, 18400, pytest.approx(23920), None]

@@ -236,7 +236,7 @@ def test_dress_sets_depth_body_material_and_light(window: Window, qtbot: QtBot) 
     [
         ("turn", "500", "−90 to 90"),
         ("perspective", "150", "0 to 100"),
-        ("depth", "-5", "1 to 1000"),
+        ("depth", "-5", "1 to 1,000"),
         ("turn", "nan", "“nan” is not a number"),
     ],
 )

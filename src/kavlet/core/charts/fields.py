@@ -6,10 +6,10 @@ from typing import Any, Literal, get_args
 import msgspec
 from msgspec import Struct
 
-from kavlet.core.messages import Message, say
+from kavlet.core.messages import Message, named, say
 
 FieldKind = Literal["fill", "colour", "number", "choice", "flag", "text", "symbol", "column", "says", "switch"]
-Choices = tuple[tuple[Any, str], ...]
+Choices = tuple[tuple[Any, Message], ...]
 
 
 class Field(Struct, frozen=True):
@@ -48,4 +48,4 @@ class Field(Struct, frozen=True):
 def choices(of: Any, words: dict[str, str] | None = None, only: Iterable[str] | None = None) -> Choices:
     """The values of a Literal to choose among, each by its own word or another; all, or `only` some."""
     held = tuple(only) if only is not None else get_args(of)
-    return tuple((one, (words or {}).get(one, one)) for one in held)
+    return tuple((one, named((words or {}).get(one, one))) for one in held)

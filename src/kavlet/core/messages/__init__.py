@@ -108,7 +108,7 @@ def _written(value: Any, code: str) -> str:
     if isinstance(value, str):
         return value
     if isinstance(value, float | int) and not isinstance(value, bool):
-        return number_in(code, value)
+        return number_in(code, value).replace("-", "−")
     if isinstance(value, Iterable):
         return ", ".join(_written(one, code) for one in value)
     return str(value)
@@ -146,14 +146,33 @@ def _code(name: str) -> str:
 
 
 class _Pseudo(gettext.NullTranslations):
+    """Marks what the catalogues hold, and leaves what they lack as it is."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._known = gettext.translation(DOMAIN, FOLDER, [code for code in LANGUAGES if code != ENGLISH])
+        self._known.add_fallback(_Lacking())
+
     def gettext(self, message: str) -> str:
-        return f"⟦{message}⟧"
+        return f"⟦{message}⟧" if self._known.gettext(message) else message
 
     def ngettext(self, msgid1: str, msgid2: str, n: int) -> str:
-        return f"⟦{msgid1 if n == 1 else msgid2}⟧"
+        text = msgid1 if n == 1 else msgid2
+        return f"⟦{text}⟧" if self._known.ngettext(msgid1, msgid2, n) else text
+
+    def pgettext(self, context: str, message: str) -> str:
+        return f"⟦{message}⟧" if self._known.pgettext(context, message) else message
+
+
+class _Lacking(gettext.NullTranslations):
+    def gettext(self, message: str) -> str:  # noqa: ARG002 - gettext’s own signature
+        return ""
+
+    def ngettext(self, msgid1: str, msgid2: str, n: int) -> str:  # noqa: ARG002 - gettext’s own signature
+        return ""
 
     def pgettext(self, context: str, message: str) -> str:  # noqa: ARG002 - gettext’s own signature
-        return f"⟦{message}⟧"
+        return ""
 
 
 @lru_cache(maxsize=8)

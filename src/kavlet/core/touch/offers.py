@@ -10,17 +10,23 @@ from kavlet.core.charts.legend import LegendSide
 from kavlet.core.charts.looks import of_layer
 from kavlet.core.charts.solid import MOST_ANGLE, Form
 from kavlet.core.compose.kinds import PLAIN_TYPES, kind_of
+from kavlet.core.messages import named
 from kavlet.core.solid.material import Material
 from kavlet.core.touch.parts import Part
 
 ANGLES = (-MOST_ANGLE, MOST_ANGLE)
 POSITIONS = choices(Position, only=[one for one in get_args(Position) if one != "centre"])
 LEADERS = choices(Leader, only=("plain", "elbow", "arrow", "none"))
-ALIGNS = (("start", "left"), ("middle", "middle"), ("end", "right"))
+ALIGNS = (("start", named("left")), ("middle", named("middle")), ("end", named("right")))
 SOLID = "Solid"
 BODIES = choices(Form, {"drawn": "as drawn"})
 MATERIALS = choices(Material)
-STYLES = (("number", "number"), ("percent", "percent"), ("short", "1.2 K"), ("long", "1.2 thousand"))
+STYLES = (
+    ("number", named("number")),
+    ("percent", named("percent")),
+    ("short", named("1.2 K")),
+    ("long", named("1.2 thousand")),
+)
 
 
 def offers(chart: Chart, part: Part | None) -> list[Field]:
@@ -108,8 +114,8 @@ def _of_legend() -> list[Field]:
 
 def _of_scale(axis: str, group: str) -> list[Field]:
     at = f"frame.{axis}"
-    kinds = (("linear", "linear"), ("log", "logarithmic"))
-    rules = (("125", "1-2-5"), ("heckbert", "loose"), ("extended", "searched"))
+    kinds = (("linear", named("linear")), ("log", named("logarithmic")))
+    rules = (("125", named("1-2-5")), ("heckbert", named("loose")), ("extended", named("searched")))
     return [
         Field(group, "From", f"{at}.minimum", "number", optional=True, named="start of the scale"),
         Field(group, "To", f"{at}.maximum", "number", optional=True, named="end of the scale"),
@@ -126,7 +132,7 @@ def _of_scale(axis: str, group: str) -> list[Field]:
 
 
 def _of_across() -> list[Field]:
-    crowded = (("wrap", "wrap"), ("skip", "skip"), ("turn", "turn"))
+    crowded = (("wrap", named("wrap")), ("skip", named("skip")), ("turn", named("turn")))
     return [
         Field("Names", "Shown", "frame.across.visible", "flag"),
         Field("Names", "Line", "frame.across.line", "flag"),

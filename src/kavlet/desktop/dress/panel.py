@@ -16,7 +16,7 @@ from kavlet.core.document.owning import looks_of, owners
 from kavlet.core.dress.palettes import palettes
 from kavlet.core.dress.style import Dress, resolve
 from kavlet.core.dress.theme import theme, themes
-from kavlet.core.messages import Message, named, say, words
+from kavlet.core.messages import Message, named, say, upper_first, words
 from kavlet.core.text.faces import Family
 from kavlet.core.touch import parts
 from kavlet.core.touch.offers import SOLID, offers
@@ -139,7 +139,7 @@ class DressPanel(QFrame):
         form.setContentsMargins(0, 0, 0, 0)
         form.setSpacing(UNIT)
         for name, field in self.texts.items():
-            form.addWidget(_quiet(words(name.capitalize()), field))
+            form.addWidget(_quiet(upper_first(str(named(name))), field))
             form.addWidget(field)
 
     # What is shown
@@ -375,7 +375,7 @@ class DressPanel(QFrame):
 
     def _set_text(self, name: str, text: str) -> None:
         self._store.edit_chart(
-            say("change {what}", what=words(name)),
+            say("change {what}", what=named(name)),
             lambda document, chart: edits.change_chart(document, chart.id, **{name: text}),
         )
 

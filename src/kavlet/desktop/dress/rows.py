@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QLineEdit, QToolBu
 
 from kavlet.core.charts.fields import Field
 from kavlet.core.dress.colours import resolved
-from kavlet.core.messages import named, say, shown_number, words
+from kavlet.core.messages import say, shown_number, words
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
@@ -119,12 +119,12 @@ class DressRow(QWidget):
                 return
             if offer.span is not None and not offer.span[0] <= number <= offer.span[1]:
                 field.mark_wrong(True)
-                low, high = (f"{end:g}".replace("-", "−") for end in offer.span)
+                low, high = offer.span
                 self.refused.emit(
                     KavletError(
                         say(
-                            "{offer} goes from {low} to {high} {unit}.",
-                            offer=offer.label,
+                            "{field} goes from {low} to {high} {unit}.",
+                            field=say(offer.label),
                             low=low,
                             high=high,
                             unit=offer.unit,
@@ -163,7 +163,7 @@ class DressRow(QWidget):
 def _choices(offer: Field, columns: list[tuple[str, str]]) -> list[tuple[str, str]]:
     """What can be chosen, in the reader's words; a label may say the fields, and any column."""
     if offer.kind != "says":
-        return [(str(value), str(named(text))) for value, text in offer.choices]
+        return [(str(value), str(text)) for value, text in offer.choices]
     fixed = [
         ("{value}", words("value")), ("{name}", words("name")), ("{share}", words("share")),
         ("{step}", words("step rate")), ("{series}", words("series")), ("{name}\n{value}", words("name and value")),

@@ -186,10 +186,10 @@ class RoleHeader(QHeaderView):
         if chart is None or table is None or section >= len(table.columns) or table.columns[section].helper is not None:
             return
         document = edits.set_role(self._store.document, chart.id, role, table.columns[section].id)
-        self._store.apply(say("make column the {what}", what=role), document)
+        self._store.apply(say("make column the {what}", what=named(role)), document)
 
     def _take(self, role: str, section: int) -> None:
         chart, table = self._store.chart, self._store.table
         if chart is not None and table is not None and role:
             document = edits.drop_role(self._store.document, chart.id, table.columns[section].id)
-            self._store.apply(say("take role {what}", what=role), document)
+            self._store.apply(say("take role {what}", what=named(role)), document)

@@ -15,7 +15,7 @@ from kavlet.core.document.document import ChartEntry, Document, fresh_id
 from kavlet.core.figures.cells import Formula
 from kavlet.core.figures.references import filled
 from kavlet.core.figures.table import HEADER
-from kavlet.core.messages import Message, say, words
+from kavlet.core.messages import Message, named, say, words
 from kavlet.core.touch.parts import Part
 from kavlet.desktop.stage.strip import LayerStrip
 from kavlet.desktop.store import Store
@@ -59,7 +59,7 @@ class LayerCommands(QObject):
         table = self._store.document.table(self._store.here.table)
         menu = QMenu(self._parent)
         for kind in ADDABLE:
-            inner = menu.addMenu(words("Add {what}", what=words(kind)))
+            inner = menu.addMenu(words("Add {what}", what=named(kind)))
             for i, column in enumerate(table.columns):
                 action = inner.addAction(str(table.called(i)))
                 action.triggered.connect(lambda _c=False, kind=kind, key=column.id: self.add(kind, key))
@@ -82,7 +82,7 @@ class LayerCommands(QObject):
             hide = words("Show layer") if layer.hidden else words("Hide layer")
             menu.addAction(hide).triggered.connect(lambda: self.hide(key))
             for kind in PLAIN_TYPES:
-                action = menu.addAction(words("Draw as {what}", what=words(kind)))
+                action = menu.addAction(words("Draw as {what}", what=named(kind)))
                 action.triggered.connect(lambda _c=False, kind=kind: self.draw_as(key, kind))
             second = words("To the first axis") if layer.second else words("To the second axis")
             menu.addAction(second).triggered.connect(lambda: self.to_second_axis(key, not layer.second))

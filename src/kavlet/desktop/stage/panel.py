@@ -10,6 +10,7 @@ from PySide6.QtWidgets import (
     QHBoxLayout,
     QLabel,
     QPushButton,
+    QSizePolicy,
     QSlider,
     QToolButton,
     QVBoxLayout,
@@ -21,6 +22,7 @@ from kavlet.core.messages import named, say, words
 from kavlet.core.recipes.recipe import QUESTIONS
 from kavlet.core.touch.parts import Part
 from kavlet.core.values.sizes import CHARTS
+from kavlet.desktop.elided_label import ElidedLabel
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.rest import Rest
 from kavlet.desktop.stage.layer_work import LayerCommands
@@ -58,7 +60,6 @@ class StagePanel(QFrame):
         layout.setContentsMargins(3 * UNIT, 3 * UNIT, 3 * UNIT, 2 * UNIT)
         layout.setSpacing(UNIT)
         layout.addLayout(head)
-        layout.addWidget(self.question)
         around = QGridLayout()
         around.setSpacing(UNIT)
         around.addWidget(self.view, 0, 0)
@@ -77,9 +78,10 @@ class StagePanel(QFrame):
         self.charts = QComboBox()
         self.charts.setAccessibleName(words("Chart"))
         self.charts.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
-        self.charts.setMinimumContentsLength(16)
+        self.charts.setMinimumContentsLength(8)
+        self.charts.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
         self.charts.activated.connect(lambda i: store.show_chart(str(self.charts.itemData(i))))
-        self.question = QLabel()
+        self.question = ElidedLabel()
         self.question.setObjectName("quiet")
         self.recipes = QPushButton(words("Recipes"))
         self.recipes.setToolTip(words("Your figures in every recipe (Ctrl+Shift+R)"))
@@ -111,18 +113,21 @@ class StagePanel(QFrame):
         self.final_size.activated.connect(lambda i: self.size_wanted.emit(str(self.final_size.itemData(i))))
         return ink_label
 
-    def _head(self, ink_label: QLabel) -> QHBoxLayout:
-        """Which chart, how to make another of it, and how it is looked at."""
-        head = QHBoxLayout()
+    def _head(self, ink_label: QLabel) -> QVBoxLayout:
+        """Which chart, how to make another of it and look at it; below it what it asks, its ink and its size."""
+        head, first, second = QVBoxLayout(), QHBoxLayout(), QHBoxLayout()
         head.setSpacing(2 * UNIT)
-        head.addWidget(self.charts)
-        head.addWidget(self.recipes)
-        head.addWidget(self.xray)
-        head.addWidget(self.solid)
-        head.addStretch(1)
-        head.addWidget(ink_label)
-        head.addWidget(self.ink)
-        head.addWidget(self.final_size)
+        for line in (first, second):
+            line.setSpacing(2 * UNIT)
+            head.addLayout(line)
+        first.addWidget(self.charts, 1)
+        for button in (self.recipes, self.xray, self.solid):
+            button.setSizePolicy(QSizePolicy.Policy.Minimum, QSizePolicy.Policy.Preferred)  # one height for all
+            first.addWidget(button)
+        second.addWidget(self.question, 1)
+        self._of_charts: tuple[QWidget, ...] = (ink_label, self.ink, self.final_size)
+        for widget in self._of_charts:
+            second.addWidget(widget)
         return head
 
     def follow(self, layers: LayerCommands) -> None:
@@ -156,6 +161,8 @@ class StagePanel(QFrame):
             self.question.setText(words("Layers of your own, without a recipe"))
         else:
             self.question.setText(words("The chart appears here as soon as there is a table."))
+        for widget in self._of_charts:
+            widget.setVisible(chart is not None)
         for widget in (self.charts, self.recipes, self.xray, self.solid, self.ink, self.final_size):
             widget.setEnabled(chart is not None or (widget is self.recipes and self._store.table is not None))
         self.xray.setChecked(self._store.xray)

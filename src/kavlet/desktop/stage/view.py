@@ -282,7 +282,7 @@ class StageView(QWidget):
         chart = self._store.chart
         self.setFocus()
         if chart is not None:
-            what = words("labels") if part.kind == "label" else part.key
+            what = say("labels") if part.kind == "label" else named(part.key)
             document = typed.with_text(self._store.document, chart, part, text)
             self._store.apply(say("change {what}", what=what), document)
 

@@ -13,6 +13,7 @@ from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.placing import Drawn, Placing
 from kavlet.core.compose.words.labels import Manner, ink, point_spots
 from kavlet.core.figures.ranges import Floats
+from kavlet.core.messages import named
 from kavlet.core.scene.path import Path, recorded
 from kavlet.core.scene.pens import Pen
 from kavlet.core.scene.primitives import Primitive, Shape
@@ -96,6 +97,9 @@ def _whisker(on: Plane, across: float, ends: tuple[float, float], capped: tuple[
     return recorded(lines)
 
 
+BY = (("ends", named("figures")), ("distance", named("distances")))
+
+
 class RangesKind(Kind[Ranges]):
     spec = Ranges
     mark = MarkKind("range")
@@ -104,7 +108,7 @@ class RangesKind(Kind[Ranges]):
     fields = (
         Field("Range", "From", "low", "column"),
         Field("Range", "To", "high", "column"),
-        Field("Range", "These are", "by", "choice", (("ends", "figures"), ("distance", "distances"))),
+        Field("Range", "These are", "by", "choice", BY),
         Field("Range", "Middle", "values", "column"),
         Field("Shape", "Form", "form", "choice", choices(RangeForm)),
         Field("Shape", "Width", "width", "number", unit="pt", span=(0.25, 40)),

@@ -1,0 +1,285 @@
+"""The window in other languages: nothing is said past the catalogue, and what was done goes along."""
+
+import re
+from collections.abc import Iterator
+from pathlib import Path
+
+import msgspec
+import pytest
+from PySide6.QtCore import QLocale, QPoint, QSettings, Qt
+from PySide6.QtWidgets import QComboBox, QLineEdit, QListWidget, QMenu, QPushButton, QTabBar, QWidget
+from pytestqt.qtbot import QtBot
+
+from kavlet.core.document.document import Document
+from kavlet.core.figures.table import Source
+from kavlet.core.messages import LANGUAGES, PSEUDO, language, say, speak
+from kavlet.core.text.faces import FACES
+from kavlet.core.touch.parts import Part, marks_of, walk
+from kavlet.desktop import languages
+from kavlet.desktop.command_finder import CommandFinder
+from kavlet.desktop.deliver.sheet import DeliverSheet
+from kavlet.desktop.figures.reading import ENCODINGS, ReadingSheet
+from kavlet.desktop.main import Opened, application, open_window
+from kavlet.desktop.window import Window
+from tests.desktop.hands import figure, show
+
+SHOWN = ("text", "placeholderText", "toolTip", "accessibleName", "accessibleDescription", "title", "windowTitle")
+OF_QT = {"Scroll Left", "Scroll Right", "Cancel", "OK"}
+TERMS = {
+    "Kavlet", "CSV", "PNG", "JPEG", "SVG", "PDF", "XLSX", "ODS", "JSON", "UTF", "pt",
+    "Ctrl", "Shift", "Alt", "Del", "Return", "Left", "Right", "Up", "Down",
+}  # fmt: skip
+WORD = re.compile(r"[^\W\d_]{2,}")
+
+
+@pytest.fixture
+def speaking(qtbot: QtBot, tmp_path: Path) -> Iterator[None]:
+    """Settings of its own, and English again afterwards."""
+    del qtbot
+    QSettings.setDefaultFormat(QSettings.Format.IniFormat)
+    QSettings.setPath(QSettings.Format.IniFormat, QSettings.Scope.UserScope, str(tmp_path / "settings"))
+    yield
+    languages.choose(languages.AS_DESKTOP)
+    languages.apply_language(application())
+    assert language() == "en"
+
+
+def _of(document: Document) -> set[str]:
+    """The words of a document, which are its author's."""
+    texts = {text for chart in document.charts for text in (chart.name, chart.title, chart.subtitle, chart.source)}
+    for table in document.tables:
+        texts |= {table.name, *(str(getattr(cell, "text", cell)) for column in table.columns for cell in column.cells)}
+    return {word for text in texts for word in WORD.findall(text)}
+
+
+def _texts(root: QWidget) -> Iterator[tuple[str, str]]:
+    """What a widget and all inside it show or tell, with where."""
+    for one in (root, *root.findChildren(QWidget)):
+        where = type(one).__name__
+        for name in SHOWN:
+            tells = getattr(one, name, None)
+            if callable(tells) and not (name == "text" and isinstance(one, QLineEdit)):
+                yield f"{where}.{name}", str(tells())
+        if isinstance(one, QComboBox):
+            yield from ((f"{where}.item", one.itemText(i)) for i in range(one.count()))
+        if isinstance(one, QTabBar):
+            yield from ((f"{where}.tab", one.tabText(i)) for i in range(one.count()))
+        if isinstance(one, QListWidget):
+            for i in range(one.count()):
+                yield f"{where}.item", one.item(i).text()
+                yield f"{where}.item", one.item(i).toolTip()
+        for action in one.actions():
+            yield f"{where}.action", action.text()
+            yield f"{where}.action", action.toolTip()
+
+
+def _unsaid(root: QWidget, own: set[str]) -> set[tuple[str, str]]:
+    """Texts with words that are neither from the catalogue nor the author's."""
+    found = set()
+    for where, text in _texts(root):
+        bare = re.sub(r"<[^>]*>|#[0-9a-f]{6}\b|⟦.*⟧", " ", text, flags=re.DOTALL)
+        if text not in OF_QT and any(word not in own and word not in TERMS for word in WORD.findall(bare)):
+            found.add((where, text))
+    return found
+
+
+@pytest.fixture
+def pseudo(window: Window) -> Iterator[Window]:
+    """The demo, its own words too, in the language that marks what is from the catalogue."""
+    del window  # its settings are the test's own
+    speak(PSEUDO)
+    made = open_window(demo=True)
+    made.worker.patience = 60.0
+    document = msgspec.structs.replace(made.store.document, locale=PSEUDO)
+    made.store.apply(say("copy table"), document)
+    made.store.history.saved()
+    yield made
+    speak("en")
+    made.store.history.saved()
+    made.close()
+    made.deleteLater()
+
+
+@pytest.fixture
+def own(pseudo: Window) -> set[str]:
+    faces = {word for face in FACES.values() for word in WORD.findall(face.css_family)}
+    return _of(pseudo.store.document) | faces | {word for name in LANGUAGES.values() for word in WORD.findall(name)}
+
+
+def test_every_chart_and_part_is_said_from_the_catalogue(pseudo: Window, own: set[str]) -> None:
+    unsaid = _unsaid(pseudo, own)
+    for recipe in {chart.recipe for chart in pseudo.store.document.charts if chart.recipe}:
+        show(pseudo, recipe)
+        unsaid |= _unsaid(pseudo, own)
+        made = figure(pseudo)
+        parts = [*walk(made), Part("plot", "")]
+        for key in {part.key for part in parts if part.kind == "layer"}:
+            parts += [*marks_of(made, key)[:1], Part("label", key)]
+        for part in parts:
+            pseudo.store.select(part)
+            unsaid |= _unsaid(pseudo.dress, own)
+    assert not unsaid
+
+
+def test_solids_and_x_ray_are_said_from_the_catalogue(pseudo: Window, own: set[str]) -> None:
+    show(pseudo, "pie")
+    pseudo.actions_by_name["toggle_solid"].trigger()
+    pseudo.store.select(marks_of(figure(pseudo), "value")[0])
+    pseudo.store.show_xray(True)
+    assert not _unsaid(pseudo, own)
+    assert "⟦" in pseudo.menus.commands.actions["undo"].text().partition(":")[2]
+
+
+def test_dialogs_and_shelves_are_said_from_the_catalogue(
+    pseudo: Window, own: set[str], tmp_path: Path, qtbot: QtBot
+) -> None:
+    path = tmp_path / "ab.csv"
+    path.write_text("stage,people\nVisits,3\n")
+    own |= {"ab", *(word for name in ENCODINGS for word in WORD.findall(name))}
+    deliver = DeliverSheet(pseudo.store.drawn, pseudo.files.wish, pseudo.worker)
+    for ending in (".png", ".svg", ".pdf"):
+        deliver.format.chosen.emit(ending)
+        assert not _unsaid(deliver, own)
+    reading = ReadingSheet(Source(str(path)))
+    finder = CommandFinder(pseudo.actions_by_name, pseudo)
+    shelf = pseudo.dress.parameters._shelf
+    shelf.refresh()
+    pseudo.actions_by_name["open_recipes"].trigger()
+    qtbot.wait(50)
+    for place in (reading, finder, shelf, pseudo.wall):
+        assert not _unsaid(place, own), place
+    for made in (deliver, reading, finder):
+        made.deleteLater()
+
+
+def test_menus_are_said_from_the_catalogue(pseudo: Window, own: set[str]) -> None:
+    key = figure(pseudo).marks[0].key
+    pseudo.layers.add_menu(QPoint(0, 0))
+    pseudo.layers.menu(key, QPoint(0, 0))
+    pseudo.menus.popup("grid", QPoint(0, 0))
+    pseudo._stage_menu(Part("layer", key), QPoint(0, 0))
+    menus = [*pseudo.findChildren(QMenu), pseudo.figures.grid.roles.role_menu(0)]
+    assert len(menus) > 10
+    for menu in menus:
+        assert not _unsaid(menu, own)
+        menu.close()
+
+
+@pytest.mark.parametrize("typed", ["many", "9999", "=nothing"])
+def test_what_is_refused_is_said_from_the_catalogue(pseudo: Window, own: set[str], typed: str) -> None:
+    pseudo.dress.parameters.fields["gap"].committed.emit(typed)
+    said = pseudo.saying.text() or pseudo.stage.view.problem
+    assert "⟦" in said
+    assert not _unsaid(pseudo, own)
+
+
+@pytest.mark.usefixtures("pseudo")
+def test_an_empty_window_is_said_from_the_catalogue(own: set[str]) -> None:
+    empty = open_window()
+    assert not _unsaid(empty, own)
+    empty.close()
+    empty.deleteLater()
+
+
+@pytest.mark.usefixtures("speaking")
+def test_the_language_of_the_desktop_is_spoken(monkeypatch: pytest.MonkeyPatch) -> None:
+    for asked, spoken in (("de:en", "de"), ("de_AT.UTF-8", "de"), ("C", "en"), ("fr_FR.UTF-8", "en"), ("en_GB", "en")):
+        monkeypatch.setenv("LANGUAGE", asked)
+        languages.apply_language(application())
+        assert language() == spoken
+    monkeypatch.setenv("LANGUAGE", "en")
+
+
+@pytest.mark.usefixtures("speaking")
+def test_a_language_chosen_in_view_is_spoken_at_once_and_keeps_the_work() -> None:
+    opened = Opened(open_window(demo=True))
+    opened.window.store.show_chart(opened.window.store.document.charts[3].id)
+    opened.window.dress.texts["title"].committed.emit("Otters")
+    before = opened.window
+    opened.window.actions_by_name["language_de"].trigger()
+    made = opened.window
+    assert made is not before
+    assert not before.isVisible()
+    assert made.isVisible()
+    assert [action.text() for action in made.menuBar().actions()][:2] == ["Datei", "Bearbeiten"]
+    assert made.store.here.title == "Otters"
+    assert made.store.chosen.chart == before.store.chosen.chart
+    assert made.menus.commands.actions["undo"].text() == "Rückgängig: Titel ändern"
+    made.actions_by_name["undo"].trigger()
+    assert made.store.here.title != "Otters"
+    assert QLocale().name().startswith("de")
+    made.actions_by_name["language_en"].trigger()
+    assert opened.window.menuBar().actions()[0].text() == "File"
+    assert languages.chosen() == "en"
+    opened.window.store.history.saved()
+    opened.window.close()
+    opened.window.deleteLater()
+
+
+@pytest.mark.usefixtures("speaking")
+def test_numbers_go_with_the_language() -> None:
+    languages.choose("de")
+    languages.apply_language(application())
+    assert languages.locale_name() == "de_DE"
+    made = open_window()
+    made.files.open_cells([["stage", "people"], ["Visits", 1234.5], ["Walks", 2.0]])
+    assert made.store.document.locale == "de_DE"
+    assert made.figures.grid.cells.index(1, 1).data() == "1.234,5"
+    made.dress.parameters.fields["gap"].committed.emit("62,5")
+    assert made.store.here.settings["gap"] == 62.5
+    assert made.dress.parameters.fields["gap"].text() == "62,5"
+    made.dress.parameters.fields["gap"].committed.emit("9999")
+    assert made.saying.text() == "Die Einstellung Abstand kann nicht 9.999 sein. Möglich sind 0 bis 500."
+    made.store.history.saved()
+    made.close()
+    made.deleteLater()
+
+
+@pytest.mark.usefixtures("speaking")
+def test_words_of_qt_go_with_the_language(qtbot: QtBot) -> None:
+    field = QLineEdit()
+    qtbot.addWidget(field)
+    languages.choose("de")
+    languages.apply_language(application())
+    menu = field.createStandardContextMenu()
+    assert any("Rückgängig" in action.text() for action in menu.actions())
+    languages.choose("en")
+    languages.apply_language(application())
+    assert any("Undo" in action.text().replace("&", "") for action in field.createStandardContextMenu().actions())
+
+
+@pytest.mark.usefixtures("speaking")
+def test_symbols_are_found_and_typed_in_the_readers_language() -> None:
+    languages.choose("de")
+    languages.apply_language(application())
+    made = open_window(demo=True)
+    show(made, "picture-bars")
+    field = made.dress.parameters.fields["symbol"]
+    assert field.text() == "Baum"
+    field.committed.emit("leuchtturm")
+    assert made.store.here.settings["symbol"] == "lighthouse"
+    shelf = made.dress.parameters._shelf
+    shelf.search.setText("leucht")
+    shelf.refresh()
+    assert shelf.list.item(0).data(Qt.ItemDataRole.UserRole) == "lighthouse"
+    assert shelf.list.item(0).toolTip() == "Leuchtturm"
+    made.store.history.saved()
+    made.close()
+    made.deleteLater()
+
+
+@pytest.mark.usefixtures("speaking")
+def test_labels_and_buttons_have_room_for_german(qtbot: QtBot) -> None:
+    languages.choose("de")
+    languages.apply_language(application())
+    made = open_window(demo=True)
+    made.resize(1024, 700)
+    qtbot.wait(20)
+    for button in (made.stage.recipes, made.stage.xray, made.stage.solid, made.deliver_button):
+        assert isinstance(button, QWidget)
+        assert button.width() >= button.fontMetrics().horizontalAdvance(button.text())
+    for button in made.findChildren(QPushButton):
+        if button.isVisible() and not button.visibleRegion().isEmpty():
+            assert button.width() >= button.fontMetrics().horizontalAdvance(button.text()), button.text()
+    made.close()
+    made.deleteLater()
