@@ -3,7 +3,7 @@
 # make bench  print the measured ratios
 PY := .venv/bin/python
 
-.PHONY: setup demo test lint types contracts pytest bench wheel screenshots schema clean
+.PHONY: setup demo test lint types contracts pytest bench wheel screenshots schema words clean
 
 setup: .venv/check
 
@@ -41,6 +41,9 @@ screenshots: setup
 
 schema: setup
 	$(PY) tools/schema.py
+
+words: setup
+	$(PY) tools/words.py
 
 clean:
 	rm -rf .venv build dist src/*.egg-info

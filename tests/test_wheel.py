@@ -23,7 +23,7 @@ def test_the_wheel_holds_everything_and_starts(tmp_path: Path, visitor_csv: Path
     for ending in (
         "core/figures/formula.lark", "fonts/FiraSans-Regular.ttf", "fonts/OFL-FiraSans.txt", "demo/mirefen.kavlet",
         "themes/reedbed.json", "icons/kavlet.svg", "applications/kavlet.desktop", "packages/kavlet-mime.xml",
-        "kavlet.metainfo.xml",
+        "kavlet.metainfo.xml", "de/LC_MESSAGES/kavlet.mo",
     ):  # fmt: skip
         assert any(name.endswith(ending) for name in names), ending
     out = tmp_path / "out.png"
