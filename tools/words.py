@@ -27,7 +27,7 @@ from kavlet.core.dress.theme import themes
 from kavlet.core.figures.cells import ErrorValue
 from kavlet.core.figures.functions import FUNCTIONS
 from kavlet.core.files.formats import TABLES
-from kavlet.core.messages import DOMAIN, ENGLISH, FOLDER, LANGUAGES, NAME
+from kavlet.core.messages import DOMAIN, ENGLISH, FOLDER, LANGUAGES, NAME, SYMBOL
 from kavlet.core.recipes.recipe import QUESTIONS
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.shapes.symbol import shelf
@@ -132,7 +132,8 @@ def _declared() -> Iterator[Text]:
         yield from _named(*(part.strip(" []") for part in function.arguments.split(";")))
     yield from _plain(*(one.title for one in (*themes().values(), *palettes().values(), *TABLES)))
     yield from _plain(*(command.help or "" for command in (cli, *cli.commands.values())))
-    yield from _named(*shelf(), *sizes.CHARTS, *get_args(PartKind), *TEXTS)
+    yield from _named(*sizes.CHARTS, *get_args(PartKind), *TEXTS)
+    yield from ((name, "", SYMBOL) for name in shelf())
 
 
 def _plain(*texts: str) -> Iterator[Text]:

@@ -5,7 +5,7 @@ from pathlib import Path
 import pytest
 from PySide6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent, QGuiApplication
-from PySide6.QtWidgets import QAbstractItemView, QApplication, QFileDialog, QMessageBox
+from PySide6.QtWidgets import QAbstractButton, QAbstractItemView, QApplication, QFileDialog, QMessageBox
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.building.stages import picture
@@ -133,6 +133,16 @@ def test_cells_are_copied_and_pasted(window: Window, qtbot: QtBot) -> None:
     assert "<td>18,400</td>" in QGuiApplication.clipboard().mimeData().html()
     qtbot.keyClick(grid, Qt.Key.Key_Delete)
     assert len(bar_values(window)) == 4
+
+
+def test_an_empty_window_shows_no_field_of_a_chart(window: Window) -> None:
+    empty = open_window()
+    QApplication.processEvents()
+    seen = [one for one in empty.dress.findChildren(QAbstractButton) if one.isVisible()]
+    assert not seen
+    assert not empty.stage.final_size.isVisible()
+    empty.close()
+    assert window.stage.final_size.isVisible()
 
 
 def test_title_and_settings_are_dressed_live(window: Window, qtbot: QtBot) -> None:

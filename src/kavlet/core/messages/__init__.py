@@ -19,6 +19,7 @@ from msgspec import Struct
 LANGUAGES = {"en": "English", "de": "Deutsch"}
 ENGLISH = "en"
 DOMAIN = "kavlet"
+SYMBOL = "symbol"  # the context of what symbols are called
 NAME = "name"  # the context of what names a setting, a role or a helper column
 PSEUDO = "xx"  # a language for tests: each message in marks, so that any text that is none stands out
 FOLDER = Path(str(files("kavlet"))) / "core" / "messages" / "languages"
@@ -73,6 +74,11 @@ def counted(one: str, many: str, count: int, **fields: Any) -> Message:
 def named(text: str) -> Message:
     """The name of a setting, a role or a helper column, or what a setting can be."""
     return Message(text, context=NAME)
+
+
+def symbol_named(text: str) -> Message:
+    """The name of a symbol."""
+    return Message(text, context=SYMBOL)
 
 
 def words(text: str, /, **fields: Any) -> str:

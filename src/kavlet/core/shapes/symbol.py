@@ -6,7 +6,7 @@ from importlib.resources import files
 import msgspec
 from msgspec import Struct
 
-from kavlet.core.messages import named, say
+from kavlet.core.messages import say, symbol_named
 from kavlet.core.scene.path import Path, PathPen
 from kavlet.core.values.affine import Affine, moved, scaled
 from kavlet.core.values.errors import KavletError
@@ -37,7 +37,7 @@ def search(text: str) -> list[Symbol]:
     wanted = text.casefold().split()
 
     def fits(symbol: Symbol) -> bool:
-        own = [*symbol.name.split(), *str(named(symbol.name)).split(), symbol.group, *symbol.words]
+        own = [*symbol.name.split(), *str(symbol_named(symbol.name)).split(), symbol.group, *symbol.words]
         return all(any(word.casefold().startswith(part) for word in own) for part in wanted)
 
     found = [symbol for symbol in shelf().values() if fits(symbol)]
@@ -46,7 +46,7 @@ def search(text: str) -> list[Symbol]:
 
 def named_as(text: str) -> str:
     """The name of the symbol that the reader's language names so; the text itself where it names none."""
-    return next((name for name in shelf() if str(named(name)).casefold() == text.casefold()), text)
+    return next((name for name in shelf() if str(symbol_named(name)).casefold() == text.casefold()), text)
 
 
 @lru_cache(maxsize=512)

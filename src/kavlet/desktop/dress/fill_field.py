@@ -7,7 +7,7 @@ from PySide6.QtCore import QPoint, Signal
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from kavlet.core.dress.fills import Fill, GradientFill, HatchFill, PictureFill
-from kavlet.core.messages import named, words
+from kavlet.core.messages import named, symbol_named, words
 from kavlet.desktop.dress.fields import ChoiceField, PickField
 from kavlet.desktop.dress.swatches import ColourField
 from kavlet.desktop.look import UNIT
@@ -57,7 +57,7 @@ class FillField(QWidget):
         self.colour.show_colour(palette, colour, by_hand, ground)
         self.kind.show_choice(_kind_of(fill))
         is_picture = isinstance(fill, PictureFill)
-        self.symbol.setText(str(named(fill.name)) if isinstance(fill, PictureFill) else words("Symbol…"))
+        self.symbol.setText(str(symbol_named(fill.name)) if isinstance(fill, PictureFill) else words("Symbol…"))
         self.how.setVisible(is_picture)
         if isinstance(fill, PictureFill):
             self.how.show_choice(fill.how)

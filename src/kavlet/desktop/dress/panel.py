@@ -55,7 +55,7 @@ class DressPanel(QFrame):
         self.rows: dict[str, DressRow] = {}
         self.texts: dict[str, TextField] = {}
         self.parameters = ParameterFields(store, self)
-        self.solid = SolidFields(self)
+        self.solid = SolidFields()
         self.shelf = SymbolShelf(store, self)
         self.shelf.add_wanted.connect(self.picture_wanted)
         self._symbol_for = ""

@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QSlider, QVBoxLayo
 from kavlet.core.document import dressing
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.document.owning import setting_of
-from kavlet.core.messages import named, say, shown_number, upper_first, words
+from kavlet.core.messages import named, say, shown_number, symbol_named, upper_first, words
 from kavlet.core.recipes.recipe import Parameter, Recipe, Setting
 from kavlet.core.recipes.settings import checked_setting
 from kavlet.core.shapes.symbol import named_as
@@ -50,7 +50,7 @@ class ParameterFields(QWidget):
             return
         for parameter in recipe.parameters:
             value = setting_of(chart, parameter)
-            _show(self.fields[parameter.name], str(named(str(value))) if parameter.type == "symbol" else value)
+            _show(self.fields[parameter.name], str(symbol_named(str(value))) if parameter.type == "symbol" else value)
             slider = self.sliders.get(parameter.name)
             if slider is not None:
                 slider.blockSignals(True)

@@ -4,7 +4,7 @@ from PySide6.QtCore import QMimeData, QPoint, QSize, Qt, Signal
 from PySide6.QtGui import QBrush, QColor, QIcon, QPainter, QPixmap
 from PySide6.QtWidgets import QFrame, QLineEdit, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
 
-from kavlet.core.messages import named, say, words
+from kavlet.core.messages import say, symbol_named, words
 from kavlet.core.shapes.symbol import fitted, outline, search
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect
@@ -87,7 +87,7 @@ class SymbolShelf(QFrame):
                 icon = symbol_icon(own.outline) if own.outline else QIcon(_thumb(own.content))
                 self._put(own.name, own.name, icon)
         for symbol in search(self.search.text()):
-            self._put(symbol.name, str(named(symbol.name)), symbol_icon(symbol.outline))
+            self._put(symbol.name, str(symbol_named(symbol.name)), symbol_icon(symbol.outline))
 
     def _put(self, name: str, shown: str, icon: QIcon) -> None:
         item = QListWidgetItem(icon, "")
