@@ -7,6 +7,7 @@ from PySide6.QtGui import QMouseEvent
 from PySide6.QtWidgets import QApplication, QMenu, QWidget
 from pytestqt.qtbot import QtBot
 
+from kavlet.core.building.stages import NO_PICTURE
 from kavlet.core.charts.chart import Chart
 from kavlet.core.compose.figure import Figure, Mark, PlacedText
 from kavlet.core.figures.cells import Formula
@@ -18,7 +19,7 @@ from kavlet.desktop.window import Window
 
 def figure(window: Window) -> Figure:
     picture = window.stage.view.picture
-    assert picture is not None
+    assert picture is not NO_PICTURE
     assert not window.stage.view.problem
     return picture.figure
 
@@ -33,7 +34,7 @@ def show(window: Window, recipe: str) -> None:
 
 def spec(window: Window) -> Chart:
     picture = window.stage.view.picture
-    assert picture is not None
+    assert picture is not NO_PICTURE
     return picture.build.chart
 
 

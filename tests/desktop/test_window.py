@@ -8,7 +8,7 @@ from PySide6.QtGui import QDropEvent, QGuiApplication
 from PySide6.QtWidgets import QAbstractButton, QAbstractItemView, QApplication, QFileDialog, QMessageBox
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.building.stages import picture
+from kavlet.core.building.stages import NO_PICTURE, picture
 from kavlet.core.document import dressing
 from kavlet.core.document.document import Document
 from kavlet.core.files import kavlet as kavlet_file
@@ -95,7 +95,7 @@ def test_the_formula_line_shows_and_takes_formulas(window: Window, qtbot: QtBot)
 def test_a_wrong_cell_is_said_and_the_chart_comes_back(window: Window, qtbot: QtBot) -> None:
     type_into(qtbot, window, 1, 2, "many")
     assert "B3 holds “many”, which is not a number." in window.stage.view.problem
-    assert window.stage.view.picture is not None
+    assert window.stage.view.picture is not NO_PICTURE
     window.actions_by_name["undo"].trigger()
     assert window.stage.view.problem == ""
 
@@ -206,7 +206,7 @@ def test_save_open_and_recent(window: Window, qtbot: QtBot, tmp_path: Path, monk
     assert recent.recent() == [path]
     window.files.new_document()
     assert window.store.document.tables == ()
-    assert window.stage.view.picture is None
+    assert window.stage.view.picture is NO_PICTURE
     window.files.open_path(path)
     assert bar_values(window)[1] == 7100
 

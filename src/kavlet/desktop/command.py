@@ -20,11 +20,11 @@ def anything(store: Store) -> bool:
 
 
 def a_table(store: Store) -> bool:
-    return store.table is not None
+    return store.has_table
 
 
 def a_chart(store: Store) -> bool:
-    return store.chart is not None
+    return store.has_chart
 
 
 def a_recipe(store: Store) -> bool:
@@ -32,7 +32,7 @@ def a_recipe(store: Store) -> bool:
 
 
 def a_copied_dress(store: Store) -> bool:
-    return store.chart is not None and store.dress_copied is not None
+    return store.has_chart and store.dress_copied is not None
 
 
 class Command(Struct, frozen=True):

@@ -103,7 +103,7 @@ class FileCommands(QObject):
 
     def may_close(self) -> bool:
         """Whether the document may be let go: saved, unchanged, or given up by the author."""
-        if self._store.table is None or not self._store.history.changed:
+        if not self._store.has_table or not self._store.history.changed:
             return True
         box = QMessageBox(self._parent)
         box.setWindowTitle("Kavlet")

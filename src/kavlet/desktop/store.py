@@ -7,13 +7,13 @@ from typing import Any
 from PySide6.QtCore import QObject, Signal
 
 from kavlet.core.building.reuse import Pictures
-from kavlet.core.building.stages import Picture
+from kavlet.core.building.stages import NO_PICTURE, Picture
 from kavlet.core.charts.chart import Chart
-from kavlet.core.document.document import ChartEntry, Document
+from kavlet.core.document.document import NO_CHART, ChartEntry, Document
 from kavlet.core.document.history import History
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.figures.recalculate import Values
-from kavlet.core.figures.table import Table
+from kavlet.core.figures.table import NO_TABLE, Table
 from kavlet.core.messages import Message, say
 from kavlet.core.recipes.recipe import Recipe
 from kavlet.core.touch.parts import Chosen, Part
@@ -76,24 +76,32 @@ class Store(QObject):
         return self._pictures.values(self.document)
 
     @property
-    def chart(self) -> ChartEntry | None:
-        """The chart in view."""
+    def chart(self) -> ChartEntry:
+        """The chart in view; `NO_CHART` where there is none."""
         charts = self.document.charts
-        return next((chart for chart in charts if chart.id == self.chosen.chart), charts[0] if charts else None)
+        return next((chart for chart in charts if chart.id == self.chosen.chart), charts[0] if charts else NO_CHART)
 
     @property
-    def table(self) -> Table | None:
-        """The table in view: the one chosen, else the one the chart reads."""
-        tables, chart = self.document.tables, self.chart
-        wanted = (self.chosen.table, chart.table if chart is not None else "")
-        found = (one for name in wanted for one in tables if one.id == name)
-        return next(found, tables[0] if tables else None)
+    def table(self) -> Table:
+        """The table in view: the one chosen, else the one the chart reads; `NO_TABLE` where there is none."""
+        tables = self.document.tables
+        found = (one for name in (self.chosen.table, self.chart.table) for one in tables if one.id == name)
+        return next(found, tables[0] if tables else NO_TABLE)
+
+    @property
+    def has_chart(self) -> bool:
+        """Whether there is a chart in view."""
+        return bool(self.document.charts)
+
+    @property
+    def has_table(self) -> bool:
+        """Whether there is a table in view."""
+        return bool(self.document.tables)
 
     @property
     def recipe(self) -> Recipe | None:
         """The recipe of the chart in view; None for layers of its own."""
-        chart = self.chart
-        return recipes_of(self.document).get(chart.recipe) if chart is not None else None
+        return recipes_of(self.document).get(self.chart.recipe)
 
     @property
     def selection(self) -> tuple[Part, ...]:
@@ -103,20 +111,19 @@ class Store(QObject):
     @property
     def chart_is_of_table(self) -> bool:
         """Whether the chart in view reads the table in view."""
-        chart, table = self.chart, self.table
-        return chart is not None and table is not None and chart.table == table.id
+        return self.has_chart and self.chart.table == self.table.id
 
     @property
     def here(self) -> ChartEntry:
         """The chart in view. Raises KavletError when there is none."""
-        if self.chart is None:
+        if not self.has_chart:
             raise KavletError(say("There is no chart."), remedy=say("Choose a recipe first."))
         return self.chart
 
     @property
     def there(self) -> Table:
         """The table in view. Raises KavletError when there is none."""
-        if self.table is None:
+        if not self.has_table:
             raise KavletError(say("There is no table."), remedy=say("Open one, or paste cells."))
         return self.table
 
@@ -130,12 +137,13 @@ class Store(QObject):
         """What the chart in view has become. Raises KavletError as `drawn` does."""
         return self.drawn.build.chart
 
-    def picture_if_any(self) -> Picture | None:
-        """The chart in view; None where there is none, or its table does not fit it."""
+    @property
+    def picture(self) -> Picture:
+        """The chart in view; `NO_PICTURE` where there is none, or its table does not fit it."""
         try:
             return self.drawn
         except KavletError:
-            return None
+            return NO_PICTURE
 
     def choose(self, **changes: Any) -> None:
         """Bring something else into view; what was only tried out ends with it."""
@@ -145,8 +153,7 @@ class Store(QObject):
 
     def show_table(self, table: str) -> None:
         """Bring another table into view, and with it the first chart built on it, where there is one."""
-        chart = self.chart
-        if chart is not None and chart.table == table:
+        if self.has_chart and self.chart.table == table:
             self.choose(table=table)
             return
         charts = [one.id for one in self.document.charts if one.table == table]
@@ -221,12 +228,12 @@ class Store(QObject):
     def edit_chart(self, name: Message, edit: Callable[[Document, ChartEntry], Document]) -> bool:
         """Edit the chart in view; nothing is done where there is none."""
         chart = self.chart
-        return chart is not None and self.edit(name, lambda document: edit(document, chart))
+        return self.has_chart and self.edit(name, lambda document: edit(document, chart))
 
     def edit_table(self, name: Message, edit: Callable[[Document, Table], Document]) -> bool:
         """Edit the table in view; nothing is done where there is none."""
         table = self.table
-        return table is not None and self.edit(name, lambda document: edit(document, table))
+        return self.has_table and self.edit(name, lambda document: edit(document, table))
 
     def undo(self) -> None:
         self._moved(self._end_trial(), self._history.undo())

@@ -156,9 +156,9 @@ class Window(QMainWindow):
         """The window's title, and which commands can be carried out now."""
         history = self.store.history
         self.setWindowTitle(f"{self.store.name or words('Untitled')}[*] – Kavlet")
-        self.setWindowModified(history.changed and self.store.table is not None)
+        self.setWindowModified(history.changed and self.store.has_table)
         self.menus.refresh()
-        self.deliver_button.setEnabled(self.store.chart is not None)
+        self.deliver_button.setEnabled(self.store.has_chart)
         self.say("")
 
     def say(self, sentence: str) -> None:
@@ -206,7 +206,7 @@ class Window(QMainWindow):
     def paste(self) -> None:
         """Paste into the table, or make a new document of the cells where there is none."""
         work = self.figures.grid.work
-        if self.store.table is not None:
+        if self.store.has_table:
             work.paste()
             return
         rows = work.clipboard_cells()

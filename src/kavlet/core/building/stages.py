@@ -16,13 +16,15 @@ from msgspec import Struct
 from kavlet.core.building.bound import bound, bound_note, cell_fields
 from kavlet.core.building.reading import data_of, helpers_of, inputs_of
 from kavlet.core.charts.chart import Chart
+from kavlet.core.charts.frame import Grid
 from kavlet.core.charts.overrides import overridden
 from kavlet.core.charts.solid import LOOK_FIELDS
 from kavlet.core.compose.compose import Laid, finished, laid_out
 from kavlet.core.compose.context import Panel
+from kavlet.core.compose.data import Data
 from kavlet.core.compose.draw import draw
 from kavlet.core.compose.figure import Figure
-from kavlet.core.document.document import ChartEntry, Document
+from kavlet.core.document.document import NO_CHART, ChartEntry, Document
 from kavlet.core.document.lookup import find_recipe
 from kavlet.core.dress.style import Dress, resolve
 from kavlet.core.figures.recalculate import Values
@@ -31,8 +33,9 @@ from kavlet.core.proof.checks import findings
 from kavlet.core.proof.finding import Finding
 from kavlet.core.recipes.recipe import HelperBuild, Inputs, Recipe
 from kavlet.core.scene.primitives import Scene
+from kavlet.core.values.colour import Colour
 from kavlet.core.values.errors import KavletError
-from kavlet.core.values.geometry import Size
+from kavlet.core.values.geometry import Rect, Size
 
 MOST_PANELS = 60
 LOOKS = frozenset(f"solid.{name}" for name in LOOK_FIELDS)
@@ -64,6 +67,16 @@ class Picture(Struct, frozen=True, dict=True):
     def findings(self) -> tuple[Finding, ...]:
         """What Proof says; asked only when somebody wants to know."""
         return findings(self.recipe, self.build.inputs, self.figure)
+
+
+NO_PICTURE = Picture(
+    Build(
+        NO_CHART, Inputs("", {}, {}, {}, {}, {}, {}, {}, 0), (), (Panel("", Chart(Grid(1, 1), ()), Data({}, {}, ())),)
+    ),
+    Figure(Size(1.0, 1.0), Rect(0.0, 0.0, 0.0, 0.0), Colour(1.0, 1.0, 1.0), (), (), ()),
+    Scene(Size(1.0, 1.0), None, ()),
+    None,
+)  # stands where there is no chart, or none that could be drawn
 
 
 def build_chart(document: Document, values: Values, chart: str) -> Build:

@@ -44,6 +44,9 @@ class ChartEntry(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=
     height: float = 360.0
 
 
+NO_CHART = ChartEntry("", "", "", "")  # stands where there is no chart
+
+
 class PictureFile(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """A symbol or picture of the document: SVG path data, or a PNG or JPEG with its size in pixels."""
 

@@ -57,8 +57,8 @@ class Values:
         self._names = {table.name: i for i, table in enumerate(tables)}
 
     def of(self, table: str) -> list[ColumnValues]:
-        """The columns of the table with that id."""
-        return self.columns[self._places[table]]
+        """The columns of the table with that id; none where there is no table, and so no id."""
+        return self.columns[self._places[table]] if table else []
 
     def numbers(self, table: str, column: int) -> Floats:
         """The rows of figures of a column as numbers, without the header; NaN is no value."""

@@ -75,7 +75,14 @@ class Table(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True)
         """Where the column of that id stands; -1 when it is not here."""
         return next((i for i, one in enumerate(self.columns) if one.id == column), -1)
 
+    def column(self, index: int) -> Column | None:
+        """The column at a place; None where there is none."""
+        return self.columns[index] if 0 <= index < len(self.columns) else None
+
     def called(self, index: int) -> Message:
         """What to call a column: its name, else its letters."""
         name = self.columns[index].name
         return say("{name}", name=name) if name else say("column {letters}", letters=column_letters(index))
+
+
+NO_TABLE = Table("", "", ())  # stands where there is no table

@@ -6,7 +6,7 @@ import msgspec
 from PySide6.QtCore import QPoint, Qt, QTimer, Signal
 from PySide6.QtWidgets import QCheckBox, QFrame, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
-from kavlet.core.building.stages import Picture
+from kavlet.core.building.stages import NO_PICTURE, Picture
 from kavlet.core.charts.looks import below, parse
 from kavlet.core.charts.overrides import checked, held, is_type
 from kavlet.core.compose.kinds import kind_of, type_name
@@ -157,12 +157,12 @@ class DressPanel(QFrame):
 
     def refresh(self) -> None:
         """Show what the document holds; build the fields anew only when another kind of part is chosen."""
-        chart, picture = self._store.chart, self._store.picture_if_any()
-        self._inside.setVisible(chart is not None)
-        if chart is None:
+        chart, picture = self._store.chart, self._store.picture
+        self._inside.setVisible(self._store.has_chart)
+        if not self._store.has_chart:
             self.head.setText(words("Dress"))
             return
-        spec = picture.build.chart if picture is not None else None
+        spec = picture.build.chart if picture is not NO_PICTURE else None
         part = self.part
         wanted = [] if spec is None else offers(spec, part)
         if spec is not None and part is None:
@@ -180,8 +180,8 @@ class DressPanel(QFrame):
         self.head.setText(self._named(picture, part))
         self._show(picture)
 
-    def _named(self, picture: Picture | None, part: Part | None) -> str:
-        if part is None or picture is None:
+    def _named(self, picture: Picture, part: Part | None) -> str:
+        if part is None or picture is NO_PICTURE:
             return words("Dress: the chart")
         more = len(self._store.selection) - 1
         what = (
@@ -247,16 +247,11 @@ class DressPanel(QFrame):
         self._form.addWidget(label)
 
     def _columns(self) -> list[tuple[str, str]]:
-        chart = self._store.chart
-        if chart is None:
-            return []
-        table = self._store.document.table(chart.table)
+        table = self._store.document.table(self._store.here.table)
         return [(column.id, str(table.called(i))) for i, column in enumerate(table.columns)]
 
-    def _show(self, picture: Picture | None) -> None:
+    def _show(self, picture: Picture) -> None:
         chart = self._store.chart
-        if chart is None:
-            return
         for name, field in self.texts.items():
             field.show_text(getattr(chart, name))
         self.parameters.refresh()
@@ -268,11 +263,11 @@ class DressPanel(QFrame):
         self.palette_field.show_choice(chart.dress.palette if isinstance(chart.dress.palette, str) else "")
         self.family.show_choice(chart.dress.family or theme(chart.dress.theme).family)
         self.give_all.setEnabled(bool(looks_of(self._store.document, chart)))
-        left = dressing.leftovers(chart, picture.build.chart) if picture is not None else []
+        left = dressing.leftovers(chart, picture.build.chart) if picture is not NO_PICTURE else []
         self.leftover.setText(words("Set by hand, but this chart has no such part: {looks}", looks=left))
         for widget in (self.leftover, self.drop_leftover):
             widget.setVisible(bool(left))
-        if picture is None:
+        if picture is NO_PICTURE:
             return
         settled = not self._store.trying
         if self.part is None:
@@ -322,11 +317,11 @@ class DressPanel(QFrame):
 
     def set_value(self, path: str, value: Any) -> None:
         """Set a value by hand, on all parts that are chosen."""
-        picture = self._store.picture_if_any()
+        picture = self._store.picture
         looks = dict.fromkeys((path, *self._same_paths(path)), value)
 
         def dressed(document: Document, chart: ChartEntry) -> Document:
-            if picture is not None:
+            if picture is not NO_PICTURE:
                 for one in looks:
                     checked(picture.build.chart, one, value)
             return dressing.set_looks(document, chart.id, looks)

@@ -7,7 +7,6 @@ from PySide6.QtGui import QIcon, QPainter, QPen, QPixmap
 from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QSlider, QVBoxLayout, QWidget
 
 from kavlet.core.document import dressing
-from kavlet.core.document.lookup import recipes_of
 from kavlet.core.document.owning import setting_of
 from kavlet.core.messages import named, say, shown_number, symbol_named, upper_first, words
 from kavlet.core.recipes.recipe import Parameter, Recipe, Setting
@@ -42,11 +41,11 @@ class ParameterFields(QWidget):
     def refresh(self) -> None:
         """Show the settings of the chart in view."""
         chart = self._store.chart
-        recipe = recipes_of(self._store.document).get(chart.recipe) if chart is not None else None
+        recipe = self._store.recipe
         if recipe is not self._recipe:
             self._recipe = recipe
             self._build()
-        if chart is None or recipe is None:
+        if recipe is None:
             return
         for parameter in recipe.parameters:
             value = setting_of(chart, parameter)
@@ -120,9 +119,8 @@ class ParameterFields(QWidget):
         if not self.sliders[name].isSliderDown():
             self._set(name, float(value))
             return
-        chart = self._store.chart
-        if chart is not None:
-            self._store.try_out(dressing.set_setting(self._store.document, chart.id, name, float(value)))
+        chart = self._store.here
+        self._store.try_out(dressing.set_setting(self._store.document, chart.id, name, float(value)))
 
     def _field(self, parameter: Parameter) -> QWidget:
         name, label = parameter.name, str(named(parameter.name))
@@ -169,10 +167,11 @@ class ParameterFields(QWidget):
         self._shelf.open_at(field.mapToGlobal(field.rect().bottomLeft()))
 
     def _set(self, name: str, value: Setting) -> None:
-        chart = self._store.chart
-        if chart is not None and name:
-            document = dressing.set_setting(self._store.document, chart.id, name, value)
-            self._store.apply(say("set {what}", what=named(name)), document)
+        if name:
+            self._store.edit_chart(
+                say("set {what}", what=named(name)),
+                lambda document, chart: dressing.set_setting(document, chart.id, name, value),
+            )
 
     def _typed(self, parameter: Parameter, text: str) -> None:
         """A typed number, a formula, or nothing, which gives the setting back to the recipe."""

@@ -31,10 +31,8 @@ class ThemeField(PickField):
 
     def preview(self, theme: str) -> QPixmap | None:
         """The chart in view, small, in a theme; None where there is no chart to draw."""
-        chart = self._store.chart
-        if chart is None:
-            return None
         try:
+            chart = self._store.here
             dress = msgspec.structs.replace(chart.dress, theme=theme)
             document = edits.change_chart(self._store.document, chart.id, dress=dress)
             return _small(picture(document, self._store.values, chart.id).scene, self.devicePixelRatioF())

@@ -82,7 +82,7 @@ class FiguresGrid(QTableView):
     def _reshaped(self) -> None:
         """After rows or columns came or went: fit new columns, and hide folded helpers."""
         table = self._model.table
-        shape = (table.id, *(column.id for column in table.columns)) if table is not None else ()
+        shape = (table.id, *(column.id for column in table.columns))
         if shape != self._shape:
             self._shape = shape
             self._fit_columns()
@@ -92,7 +92,7 @@ class FiguresGrid(QTableView):
     def fold(self) -> None:
         """Hide helper columns while they are folded."""
         table = self._model.table
-        for index, column in enumerate(table.columns if table is not None else ()):
+        for index, column in enumerate(table.columns):
             hidden = self._store.folded and column.helper is not None
             if hidden != self.isColumnHidden(index):  # hiding lays out the whole grid
                 self.setColumnHidden(index, hidden)
@@ -102,7 +102,7 @@ class FiguresGrid(QTableView):
         table = self._model.table
         metrics = self.fontMetrics()
         for section in range(self._model.columnCount()):
-            if table is not None and table.columns[section].width:
+            if table.columns[section].width:
                 self.setColumnWidth(section, round(table.columns[section].width))
                 continue
             rows = min(MEASURED_ROWS, self._model.rowCount())
@@ -115,7 +115,7 @@ class FiguresGrid(QTableView):
     def _resized(self, section: int, old: int, new: int) -> None:
         """A width dragged by the author belongs to the document."""
         table = self._model.table
-        if self._fitting or table is None or not new or not old or section >= len(table.columns):
+        if self._fitting or not new or not old or section >= len(table.columns):
             return
         if not self.roles.resizing:
             return
@@ -154,7 +154,7 @@ class FiguresGrid(QTableView):
     def inside(self) -> Box | None:
         """The selected box without the empty row below the table."""
         box, table = self.chosen(), self._model.table
-        if box is None or table is None or box[1] >= table.height:
+        if box is None or box[1] >= table.height:
             return None
         return box[0], box[1], box[2], min(box[3], table.height - 1)
 
@@ -179,8 +179,7 @@ class FiguresGrid(QTableView):
         ):
             home = event.key() == Qt.Key.Key_Home
             table = self._model.table
-            if table is not None:
-                self.go_to(0 if home else len(table.columns) - 1, 0 if home else table.height - 1)
+            self.go_to(0 if home else len(table.columns) - 1, 0 if home else table.height - 1)
         else:
             super().keyPressEvent(event)
 
@@ -262,8 +261,8 @@ class FiguresGrid(QTableView):
             super().mouseReleaseEvent(event)
 
     def _pick(self, index: QModelIndex) -> None:
-        formula, table = self.formula, self._model.table
-        if formula is None or not index.isValid() or self._picking is None or table is None:
+        formula = self.formula
+        if formula is None or not index.isValid() or self._picking is None:
             return
         columns, rows = sorted((self._picking[0], index.column())), sorted((self._picking[1], index.row()))
         formula.pick(cell_edits.address((columns[0], rows[0], columns[1], rows[1])))
@@ -303,7 +302,7 @@ class FiguresGrid(QTableView):
         """A box in its colour around the cells of each reference."""
         table = self._model.table
         for _, _, held, index in spans(formula.text()):
-            if table is None or held.table not in ("", table.name):
+            if held.table not in ("", table.name):
                 continue
             last = held.other or held.one
             columns = sorted((held.one.column, min(last.column, self._model.columnCount() - 1)))
@@ -333,7 +332,7 @@ class FiguresGrid(QTableView):
     def find_text(self, text: str, backward: bool = False) -> bool:
         """Go to the next cell that shows the text, whatever its case; returns whether there is one."""
         table = self._model.table
-        if table is None or not text:
+        if not text:
             return False
         width, size = len(table.columns), table.height * len(table.columns)
         index = self.currentIndex()

@@ -5,7 +5,6 @@ from PySide6.QtGui import QAction, QBrush, QMouseEvent, QPainter, QPen
 from PySide6.QtWidgets import QHeaderView, QMenu, QWidget
 
 from kavlet.core.document import edits
-from kavlet.core.document.lookup import recipes_of
 from kavlet.core.messages import named, say, words
 from kavlet.desktop.look import colours, qcolor
 from kavlet.desktop.store import Store
@@ -44,16 +43,14 @@ class RoleHeader(QHeaderView):
     def role_of(self, section: int) -> str:
         """The role of a column; empty where it has none."""
         table, chart = self._store.table, self._store.chart
-        if table is None or section >= len(table.columns):
-            return ""
-        column = table.columns[section]
-        roles = chart.roles if chart is not None and chart.table == table.id else {}
-        return next((role for role, held in roles.items() if column.id in held), "")
+        ids = [column.id for column in table.columns[section : section + 1]]
+        roles = chart.roles if chart.table == table.id else {}
+        return next((role for role, held in roles.items() if set(ids) & set(held)), "")
 
     def is_helper(self, section: int) -> bool:
         """Whether a column is a recipe's helper."""
-        table = self._store.table
-        return table is not None and section < len(table.columns) and table.columns[section].helper is not None
+        column = self._store.table.column(section)
+        return column is not None and column.helper is not None
 
     def chip_text(self, section: int) -> str:
         """What the chip over a column says: its role, “helper”, or nothing."""
@@ -142,13 +139,10 @@ class RoleHeader(QHeaderView):
             self.role_menu(pressed).popup(self.viewport().mapToGlobal(corner))
 
     def _explained(self, section: int) -> str:
-        chart, table = self._store.chart, self._store.table
-        if section < 0 or chart is None or table is None:
+        recipe, column = self._store.recipe, self._store.table.column(section)
+        if recipe is None or column is None:
             return ""
-        recipe = recipes_of(self._store.document).get(chart.recipe)
-        if recipe is None:
-            return ""
-        helper = table.columns[section].helper
+        helper = column.helper
         if helper is not None:
             return next((words(one.meaning) for one in recipe.helpers if helper.name.startswith(one.name)), "")
         text = self.role_of(section)
@@ -158,14 +152,13 @@ class RoleHeader(QHeaderView):
         """The menu of a column's chip: the recipe's roles, and none."""
         menu = QMenu(self)
         menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        chart, table = self._store.chart, self._store.table
-        if chart is None or table is None or chart.table != table.id or table.columns[section].helper is not None:
+        if not self._store.chart_is_of_table or self.is_helper(section):
             note = QAction(self._explained(section) or words("No role"), menu)
             note.setEnabled(False)
             menu.addAction(note)
             return menu
         held = self.role_of(section)
-        recipe = recipes_of(self._store.document).get(chart.recipe)
+        recipe = self._store.recipe
         for role in recipe.roles if recipe is not None else ():
             action = QAction(f"{named(role.name)}  –  {words(role.meaning)}", menu)
             action.setCheckable(True)
@@ -182,14 +175,17 @@ class RoleHeader(QHeaderView):
 
     def give(self, role: str, section: int) -> None:
         """Give a column a role."""
-        chart, table = self._store.chart, self._store.table
-        if chart is None or table is None or section >= len(table.columns) or table.columns[section].helper is not None:
-            return
-        document = edits.set_role(self._store.document, chart.id, role, table.columns[section].id)
-        self._store.apply(say("make column the {what}", what=named(role)), document)
+        column = self._store.table.column(section)
+        if column is not None and column.helper is None:
+            self._store.edit_chart(
+                say("make column the {what}", what=named(role)),
+                lambda document, chart: edits.set_role(document, chart.id, role, column.id),
+            )
 
     def _take(self, role: str, section: int) -> None:
-        chart, table = self._store.chart, self._store.table
-        if chart is not None and table is not None and role:
-            document = edits.drop_role(self._store.document, chart.id, table.columns[section].id)
-            self._store.apply(say("take role {what}", what=named(role)), document)
+        column = self._store.table.columns[section].id
+        if role:
+            self._store.edit_chart(
+                say("take role {what}", what=named(role)),
+                lambda document, chart: edits.drop_role(document, chart.id, column),
+            )

@@ -8,7 +8,7 @@ from kavlet.core.figures.cells import Cell, ErrorValue, Formula, Value, Written,
 from kavlet.core.figures.recalculate import ColumnValues
 from kavlet.core.figures.references import column_letters
 from kavlet.core.figures.syntax import tidied
-from kavlet.core.figures.table import HEADER, Column, Table
+from kavlet.core.figures.table import HEADER, NO_TABLE, Column, Table
 from kavlet.core.figures.typed import shown_for_editing, typed
 from kavlet.core.messages import Message, say, words
 from kavlet.core.text.numbers import decimal_sign, group_sign, written
@@ -27,7 +27,7 @@ class TableModel(QAbstractTableModel):
     def __init__(self, store: Store, parent: QObject | None = None) -> None:
         super().__init__(parent)
         self._store = store
-        self._table: Table | None = None
+        self._table = NO_TABLE
         self._values: list[ColumnValues] = []
         self._locale = store.document.locale
         self.coming: dict[tuple[int, int], Cell] = {}
@@ -35,17 +35,15 @@ class TableModel(QAbstractTableModel):
         self.refresh()
 
     @property
-    def table(self) -> Table | None:
+    def table(self) -> Table:
         return self._table
 
     def refresh(self) -> None:
         """Take the store's table; views keep their place while its shape stays the same."""
         table = self._store.table
-        values = self._store.values.of(table.id) if table is not None else []
+        values = self._store.values.of(table.id)
         same = (
-            table is not None
-            and self._table is not None
-            and table.id == self._table.id
+            table.id == self._table.id
             and table.height == self._table.height
             and [column.id for column in table.columns] == [column.id for column in self._table.columns]
         )
@@ -55,16 +53,16 @@ class TableModel(QAbstractTableModel):
         self._table, self._values, self._locale = table, values, self._store.document.locale
         if not same:
             self.endResetModel()
-        elif table is not None:
+        else:
             for place, (old, new) in enumerate(zip(before, values, strict=True)):
                 if old is not new:
                     self.dataChanged.emit(self.index(0, place), self.index(table.height, place))
 
     def rowCount(self, parent: Index = _NOWHERE) -> int:
-        return 0 if parent.isValid() or self._table is None else self._table.height + 1
+        return 0 if parent.isValid() else self._table.height + 1
 
     def columnCount(self, parent: Index = _NOWHERE) -> int:
-        return 0 if parent.isValid() or self._table is None else len(self._table.columns)
+        return 0 if parent.isValid() else len(self._table.columns)
 
     def headerData(self, section: int, orientation: Qt.Orientation, role: int = Qt.ItemDataRole.DisplayRole) -> object:
         if role == Qt.ItemDataRole.DisplayRole:
@@ -80,7 +78,7 @@ class TableModel(QAbstractTableModel):
 
     def column(self, index: Index) -> Column | None:
         """The column at an index."""
-        return self._table.columns[index.column()] if self._table is not None and index.isValid() else None
+        return self._table.column(index.column()) if index.isValid() else None
 
     def cell(self, index: Index) -> Cell:
         """What the cell holds; the empty row below the table holds nothing."""
@@ -162,7 +160,7 @@ class TableModel(QAbstractTableModel):
         return _FIXED if ghost_helper else _EDITABLE
 
     def setData(self, index: Index, value: object, role: int = Qt.ItemDataRole.EditRole) -> bool:
-        if role != Qt.ItemDataRole.EditRole or self._table is None or not index.isValid():
+        if role != Qt.ItemDataRole.EditRole or not index.isValid():
             return False
         cell = self.understood(str(value))
         if index.row() < HEADER and isinstance(cell, float | bool | Written):

@@ -168,8 +168,7 @@ class FiguresPanel(QFrame):
 
     def refresh(self) -> None:
         """Show the tables' names and the current cell."""
-        table = self._store.table
-        self._pages.setCurrentIndex(0 if table is not None else 1)
+        self._pages.setCurrentIndex(0 if self._store.has_table else 1)
         self._show_tabs()
         self.grid.fold()
         self._show_cell()
@@ -179,7 +178,6 @@ class FiguresPanel(QFrame):
         self.add.setVisible(bool(tables))
         names = [one.name for one in tables]
         ids = [one.id for one in tables]
-        shown = self._store.table
         self.tabs.blockSignals(True)
         if [self.tabs.tabData(i) for i in range(self.tabs.count())] != ids:
             while self.tabs.count():
@@ -190,8 +188,8 @@ class FiguresPanel(QFrame):
             text = name.replace("&", "&&")
             if self.tabs.tabText(i) != text:  # setting a text lays out every tab
                 self.tabs.setTabText(i, text)
-        if shown is not None:
-            self.tabs.setCurrentIndex(ids.index(shown.id))
+        if ids:
+            self.tabs.setCurrentIndex(ids.index(self._store.table.id))
         self.tabs.blockSignals(False)
 
     def _show_table(self, index: int) -> None:
@@ -205,10 +203,8 @@ class FiguresPanel(QFrame):
 
     def cell_of_chart(self) -> str:
         """The current cell's address when it stands in the chart's table; else empty."""
-        index, chart, table = self.grid.currentIndex(), self._store.chart, self._store.table
-        if not index.isValid() or chart is None or table is None or chart.table != table.id:
-            return ""
-        return self.grid.cells.address(index)
+        index = self.grid.currentIndex()
+        return self.grid.cells.address(index) if index.isValid() and self._store.chart_is_of_table else ""
 
     def _show_cell(self) -> None:
         index = self.grid.currentIndex()

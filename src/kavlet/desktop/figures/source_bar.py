@@ -56,8 +56,7 @@ class SourceBar(QWidget):
 
     def refresh(self) -> None:
         """Follow the table in view; look at its file when that has become another one."""
-        table = self._store.table
-        source = table.source if table is not None else None
+        source = self._store.table.source
         self.setVisible(source is not None)
         path = source.path if source is not None else ""
         if path != self._watched:
@@ -76,7 +75,7 @@ class SourceBar(QWidget):
     def look(self) -> None:
         """Compare the table with its file, and say how they stand."""
         table = self._store.table
-        if table is None or table.source is None:
+        if table.source is None:
             return
         path = Path(table.source.path)
         if path.exists() and str(path) not in self._watcher.files():
@@ -127,6 +126,6 @@ class SourceBar(QWidget):
 
     def _set_always(self, always: bool) -> None:
         table = self._store.table
-        if table is not None and table.source is not None:
+        if table.source is not None:
             source = msgspec.structs.replace(table.source, always=always)
             self._store.apply(say("follow source"), sources.link(self._store.document, table.id, source))

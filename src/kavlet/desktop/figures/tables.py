@@ -25,7 +25,7 @@ from kavlet.desktop.worker import Worker
 
 def a_source(store: Store) -> bool:
     """The table in view follows a file."""
-    return store.table is not None and store.table.source is not None
+    return store.table.source is not None
 
 
 class TableCommands(QObject):

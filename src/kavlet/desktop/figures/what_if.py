@@ -71,10 +71,8 @@ class WhatIf(QWidget):
     def _number(self) -> tuple[str, int, int] | None:
         """Table, column and row of the selected cell when a typed number stands there."""
         table, index = self._store.table, self._grid.currentIndex()
-        if table is None or not index.isValid() or index.row() < HEADER or index.column() >= len(table.columns):
-            return None
-        column = table.columns[index.column()]
-        if column.helper is not None or index.row() >= len(column.cells):
+        column = table.column(index.column())
+        if index.row() < HEADER or column is None or column.helper is not None or index.row() >= len(column.cells):
             return None
         cell = column.cells[index.row()]
         is_number = isinstance(cell, float | Written)

@@ -122,7 +122,7 @@ class RecipeWall(QFrame):
         if not self.isVisible():
             return
         table, chart = self._store.table, self._store.chart
-        if table is None:
+        if not self._store.has_table:
             return
         here = (table, chart, self._store.document.recipes)
         if len(here) == len(self._drawn_for) and all(a is b for a, b in zip(here, self._drawn_for, strict=True)):
@@ -139,7 +139,7 @@ class RecipeWall(QFrame):
                 tile.moved.connect(lambda key, tile=tile: self._move(tile, key))
                 self.tiles[name] = tile
             self.tiles[name].reason = words(scores[name].reason)
-            self.tiles[name].current = chart is not None and chart.table == table.id and chart.recipe == name
+            self.tiles[name].current = chart.table == table.id and chart.recipe == name
         for name in [name for name in self.tiles if name not in recipes]:
             self.tiles.pop(name).deleteLater()
         self._due = list(self._order)
@@ -181,7 +181,7 @@ class RecipeWall(QFrame):
     def _tried(self) -> Tried:
         """What recipes are tried on: the table in view, as the chart in view where that reads it."""
         table, chart = self._store.there, self._store.chart
-        mine = chart.id if chart is not None and chart.table == table.id else ""
+        mine = chart.id if chart.table == table.id else ""
         return Tried(self._store.document, table.id, mine)
 
     def _matching(self) -> list[str]:
@@ -210,7 +210,7 @@ class RecipeWall(QFrame):
         return [(head, held) for head, held in groups if held]
 
     def _arrange(self) -> None:
-        if self._store.table is None or not self._order:
+        if not self._store.has_table or not self._order:
             return
         while self._grid.count():
             item = self._grid.takeAt(0)

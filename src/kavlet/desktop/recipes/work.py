@@ -41,9 +41,8 @@ class RecipeCommands(QObject):
     def take(self, name: str) -> None:
         """Build a recipe on the table in view: the chart in view becomes it, or a new one is made."""
         chart, table = self._store.chart, self._store.there
-        if chart is not None and chart.table == table.id:
-            picture = self._store.picture_if_any()
-            old = picture.build.chart.main if picture is not None and chart.dress.overrides else ""
+        if chart.table == table.id:
+            old = self._store.picture.build.chart.main if chart.dress.overrides else ""
             self._store.select()
 
             def changed(document: Document, chart: ChartEntry) -> Document:

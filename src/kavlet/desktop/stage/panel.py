@@ -17,6 +17,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from kavlet.core.building.stages import NO_PICTURE
 from kavlet.core.charts.overrides import ORDER
 from kavlet.core.messages import named, say, words
 from kavlet.core.recipes.recipe import QUESTIONS
@@ -157,19 +158,19 @@ class StagePanel(QFrame):
         self._show_charts()
         if recipe is not None:
             self.question.setText(f"{words(recipe.title)} – {words(QUESTIONS[recipe.question])}")
-        elif chart is not None:
+        elif self._store.has_chart:
             self.question.setText(words("Layers of your own, without a recipe"))
         else:
             self.question.setText(words("The chart appears here as soon as there is a table."))
         for widget in self._of_charts:
-            widget.setVisible(chart is not None)
+            widget.setVisible(self._store.has_chart)
         for widget in (self.charts, self.recipes, self.xray, self.solid, self.ink, self.final_size):
-            widget.setEnabled(chart is not None or (widget is self.recipes and self._store.table is not None))
+            widget.setEnabled(self._store.has_chart or (widget is self.recipes and self._store.has_table))
         self.xray.setChecked(self._store.xray)
-        picture = self._store.picture_if_any()
+        picture = self._store.picture
         self._show_solid()
-        self.strip.setVisible(chart is not None)
-        if picture is not None and chart is not None:
+        self.strip.setVisible(self._store.has_chart)
+        if picture is not NO_PICTURE:
             self.ink.blockSignals(True)
             self.ink.setValue(picture.build.chart.ink)
             self.ink.blockSignals(False)
@@ -189,15 +190,14 @@ class StagePanel(QFrame):
         self._show_solid()  # where a solid has no meaning, the button goes back
 
     def _show_solid(self) -> None:
-        picture = self._store.picture_if_any()
-        self.solid.setChecked(picture is not None and picture.build.chart.as_solid is not None)
+        self.solid.setChecked(self._store.picture.build.chart.as_solid is not None)
 
     def _at_rest(self) -> None:
         """The layers' cards and what Proof says follow when nothing moves any more."""
-        picture = self._store.picture_if_any()
+        picture = self._store.picture
         if not self.view.dragging:
             self.strip.show_picture(picture)
-        if picture is None:
+        if picture is NO_PICTURE:
             self.proof.setText(" ")
             return
         found = [str(finding.message) for finding in picture.findings]

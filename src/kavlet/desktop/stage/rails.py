@@ -151,8 +151,7 @@ class Rail(QWidget):
 
     def refresh(self) -> None:
         """Show how far the chart is turned; hidden where it is flat."""
-        picture = self._store.picture_if_any()
-        solid = picture.build.chart.as_solid if picture is not None else None
+        solid = self._store.picture.build.chart.as_solid
         self.setVisible(solid is not None)
         if solid is None:
             return

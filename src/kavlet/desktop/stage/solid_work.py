@@ -33,10 +33,7 @@ class SolidCommands(QObject):
 
     def toggle(self) -> None:
         """Make the chart solid, or flat again."""
-        picture = self._store.picture_if_any()
-        if picture is None:
-            return
-        spec = picture.build.chart
+        spec = self._store.spec
         if spec.as_solid is not None:
             self._store.edit_chart(say("make flat"), lambda document, chart: solids.made_flat(document, chart.id))
         else:

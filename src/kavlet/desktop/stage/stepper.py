@@ -7,7 +7,6 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QSlider, QToolButton, QWidget
 
 from kavlet.core.document import dressing
 from kavlet.core.document.document import Document
-from kavlet.core.document.lookup import recipes_of
 from kavlet.core.figures.cells import text_of
 from kavlet.core.figures.table import HEADER
 from kavlet.core.messages import say, words
@@ -53,9 +52,9 @@ class Stepper(QWidget):
     def periods(self) -> list[str]:
         """The periods of the chart in view, in the order of first appearance; none for charts that do not step."""
         chart, steps = self._store.chart, self._steps()
-        held = chart.roles.get(steps.role) if chart is not None and steps is not None else None
-        place = self._store.document.table(chart.table).place(held[0]) if chart is not None and held else -1
-        if chart is None or place < 0:
+        held = chart.roles.get(steps.role) if steps is not None else None
+        place = self._store.document.table(chart.table).place(held[0]) if held else -1
+        if place < 0:
             return []
         values = self._store.values.of(chart.table)[place].values[HEADER:]
         return list(dict.fromkeys(text_of(value) for value in values))
@@ -64,7 +63,7 @@ class Stepper(QWidget):
         """Show where the chart stands."""
         periods, chart = self.periods(), self._store.chart
         self.setVisible(len(periods) > 1)
-        if len(periods) < 2 or chart is None:
+        if len(periods) < 2:
             self._timer.stop()
             return
         steps = self._steps()
@@ -78,14 +77,13 @@ class Stepper(QWidget):
 
     def _steps(self) -> Steps | None:
         """How the recipe of the chart in view steps; None where it does not."""
-        chart = self._store.chart
-        recipe = recipes_of(self._store.document).get(chart.recipe) if chart is not None else None
+        recipe = self._store.recipe
         return recipe.steps if recipe is not None else None
 
     def _at(self, step: float) -> Document | None:
         """The document with the chart at a step; None where it does not step."""
         chart, steps = self._store.chart, self._steps()
-        if chart is None or steps is None:
+        if steps is None:
             return None
         return dressing.set_setting(self._store.document, chart.id, steps.parameter, step)
 

@@ -160,10 +160,10 @@ class LayerStrip(QFrame):
         layout.addWidget(self._scroll)
         store.selected.connect(self._mark_chosen)
 
-    def show_picture(self, picture: Picture | None) -> None:
+    def show_picture(self, picture: Picture) -> None:
         """Draw the cards of a chart; the same chart is not drawn twice."""
-        layers = picture.build.chart.layers if picture is not None else ()
-        now = (picture.figure if picture is not None else None,)
+        layers = picture.build.chart.layers
+        now = (picture.figure,)
         if self._shown and self._shown[0] is now[0]:
             return
         self._shown = now
@@ -226,10 +226,8 @@ class LayerStrip(QFrame):
         self.put(key, place)
 
 
-def _only(picture: Picture | None, key: str) -> Scene:
+def _only(picture: Picture, key: str) -> Scene:
     """The chart with nothing but one layer; a helper's marks as they would be drawn."""
-    if picture is None:
-        raise ValueError("There is no chart.")
     figure = picture.figure
     marks = tuple(mark for mark in figure.marks if mark.key == key)
     texts = tuple(text for text in figure.texts if text.key == key and text.kind == "label")

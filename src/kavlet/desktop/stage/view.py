@@ -15,7 +15,7 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from kavlet.core.building.stages import Picture
+from kavlet.core.building.stages import NO_PICTURE, Picture
 from kavlet.core.charts.chart import Chart
 from kavlet.core.compose.figure import Mark
 from kavlet.core.document import dressing, solids
@@ -52,7 +52,7 @@ class StageView(QWidget):
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self._store = store
-        self._picture: Picture | None = None
+        self._picture = NO_PICTURE
         self.problem = ""
         self.zoom: float | None = None  # pixels per point; None fits the sheet into the view
         self._hovered: Part | None = None
@@ -72,8 +72,8 @@ class StageView(QWidget):
         self.refresh()
 
     @property
-    def picture(self) -> Picture | None:
-        """The last chart that could be drawn."""
+    def picture(self) -> Picture:
+        """The last chart that could be drawn; `NO_PICTURE` where there is none."""
         return self._picture
 
     def sizeHint(self) -> QSize:
@@ -81,19 +81,19 @@ class StageView(QWidget):
 
     def refresh(self) -> None:
         """Run the chart through its stages, and repaint."""
-        if self._store.chart is None:
-            self._picture, self.problem = None, ""
+        if not self._store.has_chart:
+            self._picture, self.problem = NO_PICTURE, ""
         else:
             try:
                 self._picture, self.problem = self._store.drawn, ""
             except KavletError as error:
                 self.problem = str(error)
-        self.setAccessibleDescription(self.problem or (self._picture.figure.alt_text if self._picture else ""))
+        self.setAccessibleDescription(self.problem or self._picture.figure.alt_text)
         self.update()
 
     def _selected(self) -> None:
         parts = self._store.selection
-        if self._picture is not None and parts:
+        if parts:
             self.setAccessibleDescription(says(self._picture.figure, parts[0]))
         self.update()
 
@@ -101,8 +101,6 @@ class StageView(QWidget):
 
     def sheet(self) -> QRectF:
         """Where the chart's sheet lies in the widget, in pixels."""
-        if self._picture is None:
-            return QRectF()
         size = self._picture.scene.size
         scale = self.zoom or self._fitting(size)
         width, height = size.width * scale, size.height * scale
@@ -115,24 +113,24 @@ class StageView(QWidget):
     def to_chart(self, at: QPointF) -> QPointF:
         """A place of the widget in the chart's points."""
         sheet = self.sheet()
-        factor = sheet.width() / self._picture.scene.size.width if self._picture is not None else 1.0
+        factor = sheet.width() / self._picture.scene.size.width
         return QPointF((at.x() - sheet.x()) / factor, (at.y() - sheet.y()) / factor)
 
     def from_chart(self, x: float, y: float) -> QPointF:
         """A place of the chart in the widget's pixels."""
         sheet = self.sheet()
-        factor = sheet.width() / self._picture.scene.size.width if self._picture is not None else 1.0
+        factor = sheet.width() / self._picture.scene.size.width
         return QPointF(sheet.x() + x * factor, sheet.y() + y * factor)
 
     def part_at(self, at: QPointF) -> Part | None:
         """The frontmost part at a place of the widget."""
-        if self._picture is None or self.problem or not self.sheet().contains(at):
+        if self.problem or not self.sheet().contains(at):
             return None
         return hits.part_at(self._picture.figure, self.to_chart(at))
 
     def mark_at(self, at: QPointF) -> Mark | None:
         """The frontmost visible mark at a place of the widget."""
-        if self._picture is None or self.problem or not self.sheet().contains(at):
+        if self.problem or not self.sheet().contains(at):
             return None
         return hits.mark_at(self._picture.figure, self.to_chart(at))
 
@@ -167,7 +165,7 @@ class StageView(QWidget):
 
     def _hint(self, part: Part | None) -> str:
         """What a part is; in X-ray, a hovered helper's formula too."""
-        if part is None or self._picture is None or part.kind == "plot":
+        if part is None or part.kind == "plot":
             return ""
         text = says(self._picture.figure, part)
         if self._store.xray and part.kind == "mark":
@@ -181,7 +179,7 @@ class StageView(QWidget):
         turns = event.button() == Qt.MouseButton.MiddleButton or (
             event.button() == Qt.MouseButton.LeftButton and bool(event.modifiers() & Qt.KeyboardModifier.AltModifier)
         )
-        if self._picture is None or not (turns or event.button() == Qt.MouseButton.LeftButton):
+        if not self._store.has_chart or not (turns or event.button() == Qt.MouseButton.LeftButton):
             return
         self.setFocus()
         at = event.position()
@@ -235,12 +233,11 @@ class StageView(QWidget):
             self._store.select(part)
 
     def _show_drag(self, at: QPointF) -> None:
-        chart = self._store.chart
-        if self._press is None or self._drag is None or chart is None:
+        if self._press is None or self._drag is None:
             return
         start, here = self.to_chart(self._press[0]), self.to_chart(at)
         looks = self._drag.looks(here.x() - start.x(), here.y() - start.y(), here.x(), here.y())
-        self._store.try_out(dragged(self._store.document, chart.id, looks))
+        self._store.try_out(dragged(self._store.document, self._store.here.id, looks))
 
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
         part = self.part_at(event.position())
@@ -259,8 +256,8 @@ class StageView(QWidget):
 
     def _type_into(self, part: Part) -> None:
         chart, picture = self._store.chart, self._picture
-        text = typed.text_of(chart, picture, part) if chart is not None and picture is not None else None
-        if chart is None or picture is None or text is None:
+        text = typed.text_of(chart, picture, part)
+        if text is None:
             return
         if self.editor is not None:
             self.editor.deleteLater()
@@ -279,15 +276,14 @@ class StageView(QWidget):
         self.editor.setFocus()
 
     def _typed(self, part: Part, text: str) -> None:
-        chart = self._store.chart
         self.setFocus()
-        if chart is not None:
-            what = say("labels") if part.kind == "label" else named(part.key)
-            document = typed.with_text(self._store.document, chart, part, text)
-            self._store.apply(say("change {what}", what=what), document)
+        what = say("labels") if part.kind == "label" else named(part.key)
+        self._store.edit_chart(
+            say("change {what}", what=what), lambda document, chart: typed.with_text(document, chart, part, text)
+        )
 
     def wheelEvent(self, event: QWheelEvent) -> None:
-        if event.modifiers() & Qt.KeyboardModifier.ControlModifier and self._picture is not None:
+        if event.modifiers() & Qt.KeyboardModifier.ControlModifier:
             now = self.zoom or self._fitting(self._picture.scene.size)
             self.set_zoom(now * (1.1 if event.angleDelta().y() > 0 else 1 / 1.1))
             return
@@ -328,7 +324,7 @@ class StageView(QWidget):
         return super().event(event)
 
     def _walk(self, by: int) -> bool:
-        if self._picture is None or self.problem:
+        if self.problem:
             return False
         parts = walk(self._picture.figure)
         held = self._store.selection[0] if self._store.selection else None
@@ -355,7 +351,7 @@ class StageView(QWidget):
             self._store.select(*((out,) if out is not None else ()))
         elif key in (Qt.Key.Key_Return, Qt.Key.Key_F2) and held and held[0].kind in ("text", "label"):
             self._type_into(held[0])
-        elif int(key) in arrows and (not held or held[0].kind == "plot") and self._picture is not None:
+        elif int(key) in arrows and (not held or held[0].kind == "plot"):
             self._turn(arrows[int(key)], 15.0 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1.0)
         elif int(key) in arrows and held:
             step = LEAP if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else NUDGE
@@ -366,8 +362,6 @@ class StageView(QWidget):
     def _arrow(self, part: Part, way: tuple[int, int], step: float) -> None:
         """Arrows go from mark to mark of a layer; they move labels and texts, and slices outward and back."""
         chart, picture = self._store.chart, self._picture
-        if chart is None or picture is None:
-            return
         if part.kind == "layer":
             marks = marks_of(picture.figure, part.key)
             if marks:
@@ -389,7 +383,7 @@ class StageView(QWidget):
     def _turn(self, way: tuple[int, int], step: float) -> None:
         """With nothing chosen, arrows turn and tilt a solid by degrees."""
         chart, picture = self._store.chart, self._picture
-        if chart is not None and picture is not None and picture.build.chart.as_solid is not None:
+        if picture.build.chart.as_solid is not None:
             drag = turning(picture.build.chart)
             looks = drag.looks(way[0] * step / DEGREES, way[1] * step / DEGREES, 0.0, 0.0)
             self._store.apply(drag.name, dressing.set_looks(self._store.document, chart.id, looks))
@@ -401,7 +395,7 @@ class StageView(QWidget):
         painter = QPainter(self)
         c = colours()
         painter.fillRect(self.rect(), qcolor(c.panel))
-        if self._picture is not None:
+        if self._picture is not NO_PICTURE:
             sheet = self.sheet()
             painter.save()
             painter.setOpacity(0.25 if self.problem else 1.0)
