@@ -188,7 +188,7 @@ class StageView(QWidget):
         self.dragging = False
         place = self.to_chart(at)
         figure, chart = self._picture.figure, self._picture.build.chart
-        if turns:
+        if turns and not self.problem:
             self._begin_turn(chart)
             return
         self._drag = (
@@ -383,7 +383,7 @@ class StageView(QWidget):
     def _turn(self, way: tuple[int, int], step: float) -> None:
         """With nothing chosen, arrows turn and tilt a solid by degrees."""
         chart, picture = self._store.chart, self._picture
-        if picture.build.chart.as_solid is not None:
+        if picture.build.chart.as_solid is not None and not self.problem:
             drag = turning(picture.build.chart)
             looks = drag.looks(way[0] * step / DEGREES, way[1] * step / DEGREES, 0.0, 0.0)
             self._store.apply(drag.name, dressing.set_looks(self._store.document, chart.id, looks))
