@@ -3,7 +3,7 @@
 from importlib.resources import files
 from pathlib import Path
 
-from kavlet.core.building.stages import build_chart
+from kavlet.core.building.stages import main_layer
 from kavlet.core.document import edits, sources
 from kavlet.core.document.advice import features
 from kavlet.core.document.document import Document
@@ -15,7 +15,6 @@ from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.text.numbers import locale_of
-from kavlet.core.values.errors import KavletError
 
 FALLBACK = "columns"  # its sentence says what is wrong with a table that fits no recipe
 
@@ -53,11 +52,8 @@ def with_best_chart(document: Document, table: str) -> tuple[Document, str]:
     of = features(document.table(table), values)
     for recipe in sorted(RECIPES.values(), key=lambda recipe: -recipe.suits(of).score):
         made, chart = edits.add_chart(document, table, recipe.name)
-        try:
-            build_chart(made, recalculate(made.tables), chart)
-        except KavletError:
-            continue
-        return made, chart
+        if main_layer(made, recalculate(made.tables), chart):
+            return made, chart
     return edits.add_chart(document, table, FALLBACK)
 
 

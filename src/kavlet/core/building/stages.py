@@ -90,6 +90,14 @@ def picture(document: Document, values: Values, chart: str, size: Size | None = 
     return turned(still(document, values, msgspec.structs.replace(entry, dress=unturned(entry)), size), entry)
 
 
+def main_layer(document: Document, values: Values, chart: str) -> str:
+    """The key of the layer that a chart is about; empty where its table does not fit it."""
+    try:
+        return build_chart(document, values, chart).chart.main
+    except KavletError:
+        return ""
+
+
 def _build(document: Document, values: Values, entry: ChartEntry) -> Build:
     table = document.table(entry.table)
     made_by = find_recipe(document, entry.recipe) if entry.recipe else None

@@ -13,6 +13,8 @@ from kavlet.core.values.errors import KavletError
 
 _TEXT = re.compile(r"\s*(#[0-9a-fA-F]{3,8}|[a-z]+)(\d*)\s*(?:([+-])\s*(\d{1,3}))?\s*(?:/\s*(\d{1,3}))?\s*")
 
+NAMES = ("ink", "quiet", "line", "ground", "track", "rise", "fall", "total", "alarm", "white", "black")
+
 
 def resolved(text: str, named: Mapping[str, Colour], palette: tuple[Colour, ...]) -> Colour:
     """The colour of a text. Raises KavletError when it is none."""
@@ -33,6 +35,16 @@ def resolved(text: str, named: Mapping[str, Colour], palette: tuple[Colour, ...]
     if sign:
         made = mix(made, named["ground" if sign == "+" else "ink"], min(100, int(share)) / 100)
     return made.faded(min(100, int(alpha)) / 100) if alpha else made
+
+
+def is_colour(text: str) -> bool:
+    """Whether a text is a colour, by a theme of any colours."""
+    black = Colour(0.0, 0.0, 0.0)
+    try:
+        resolved(text, dict.fromkeys(NAMES, black), (black,))
+    except KavletError:
+        return False
+    return True
 
 
 def tints(of: Colour, count: int, ground: Colour) -> list[Colour]:

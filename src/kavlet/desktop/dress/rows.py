@@ -8,9 +8,8 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QLineEdit, QToolButton, QVBoxLayout, QWidget
 
 from kavlet.core.charts.fields import Field
-from kavlet.core.dress.colours import resolved
+from kavlet.core.dress.colours import is_colour
 from kavlet.core.messages import say, shown_number, words
-from kavlet.core.values.colour import Colour
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
 from kavlet.desktop.dress.fill_field import FillField
@@ -133,7 +132,7 @@ class DressRow(QWidget):
                 )
                 return
             self.set.emit(round(number / offer.times, 6))
-        elif offer.kind == "colour" and not _is_colour(bare):
+        elif offer.kind == "colour" and not is_colour(bare):
             field.mark_wrong(True)
             self.refused.emit(KavletError(say("“{text}” is not a colour.", text=bare)))
         else:
@@ -170,15 +169,6 @@ def _choices(offer: Field, columns: list[tuple[str, str]]) -> list[tuple[str, st
         ("{name}\n{share}", words("name and share")),
     ]  # fmt: skip
     return [*fixed, *((f"{{{column}}}", words("column: {name}", name=name)) for column, name in columns)]
-
-
-def _is_colour(text: str) -> bool:
-    names = ("ink", "quiet", "line", "ground", "track", "rise", "fall", "total", "alarm", "white", "black")
-    try:
-        resolved(text, {name: Colour(0, 0, 0) for name in names}, (Colour(0, 0, 0),))
-    except KavletError:
-        return False
-    return True
 
 
 def as_fill(value: Any) -> Any:

@@ -6,7 +6,7 @@ import msgspec
 from PySide6.QtCore import QObject
 from PySide6.QtWidgets import QApplication, QFileDialog, QWidget
 
-from kavlet.core.building.stages import build_chart
+from kavlet.core.building.stages import main_layer
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.dress.palettes import from_text
@@ -106,11 +106,9 @@ class DressCommands(QObject):
 
         def pasted(document: Document) -> Document:
             for chart in document.charts:
-                try:
-                    main = build_chart(document, self._store.values, chart.id).chart.main
-                except KavletError:
-                    continue  # a chart whose table does not fit has no layers to dress
-                document = dressing.pasted(document, chart.id, looks, old, (main,))
+                main = main_layer(document, self._store.values, chart.id)
+                if main:  # a chart whose table does not fit has no layers to dress
+                    document = dressing.pasted(document, chart.id, looks, old, (main,))
             return document
 
         self._store.edit(say("paste dress on all charts"), pasted)

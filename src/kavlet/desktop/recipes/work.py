@@ -6,7 +6,7 @@ import msgspec
 from PySide6.QtCore import QObject, Signal
 from PySide6.QtWidgets import QFileDialog, QInputDialog, QWidget
 
-from kavlet.core.building.stages import build_chart
+from kavlet.core.building.stages import main_layer
 from kavlet.core.document import charting, dressing, edits
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.recipe_saving import saved_recipe, with_recipe
@@ -108,9 +108,8 @@ def _dressed(document: Document, chart: str, old: str = "") -> Document:
     look = remembered(entry.recipe)
     if look is None and not old:
         return document
-    try:
-        main = build_chart(document, recalculate(document.tables), chart).chart.main
-    except KavletError:
+    main = main_layer(document, recalculate(document.tables), chart)
+    if not main:
         return document  # the table does not fit the recipe; there is nothing to dress
     overrides = charting.carried_over(entry.dress.overrides, old, main)
     dress = entry.dress
