@@ -21,6 +21,7 @@ lint: setup
 
 types: setup
 	.venv/bin/mypy
+	.venv/bin/mypy tools
 
 contracts: setup
 	.venv/bin/lint-imports

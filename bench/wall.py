@@ -46,7 +46,7 @@ def measure() -> list[Ratio]:
     numbers = itertools.count(700)
     first = drawn(window.recipes.wall_wanted.emit)
     again = [
-        drawn(lambda: window.figures.grid.cells.put({(1, 2): float(next(numbers))}, "type")) for _ in range(12)
+        drawn(lambda: window.figures.grid.cells.put({(1, 2): float(next(numbers))}, say("try a value"))) for _ in range(12)
     ]  # fmt: skip
     tiles = len(window.wall.tiles)
     window.store.history.saved()

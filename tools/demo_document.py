@@ -465,7 +465,7 @@ def demo() -> Document:
     for name, cells, recipe, made in CHARTS:
         document, table = edits.add_table(document, name, cells)
         ids = {str(column.cells[0]): column.id for column in document.table(table).columns}
-        roles = {role: (ids[column],) for role, column in made.get("roles", {}).items()}
+        roles: dict[str, tuple[str, ...]] = {role: (ids[column],) for role, column in made.get("roles", {}).items()}
         document, chart = edits.add_chart(document, table, recipe, roles)
         texts = {key: value for key, value in made.items() if key in ("title", "subtitle", "source", "settings")}
         document = edits.change_chart(document, chart, **texts)

@@ -46,7 +46,7 @@ def page(recipe: Recipe, document: Document) -> str:
         "",
     ]  # fmt: skip
     own = [i for i, column in enumerate(table.columns) if column.helper is None]
-    lines += ["The picture’s table begins:", "", "| " + " | ".join(table.called(i) for i in own) + " |"]
+    lines += ["The picture’s table begins:", "", "| " + " | ".join(str(table.called(i)) for i in own) + " |"]
     lines += ["| " + " | ".join("---" for _ in own) + " |"]
     shown = [values.of(table.id)[i].values[HEADER : HEADER + MOST_ROWS] for i in own]
     lines += ["| " + " | ".join(text_of(value) for value in line) + " |" for line in zip(*shown, strict=True)]

@@ -12,9 +12,12 @@ import msgspec
 from PySide6.QtCore import QSettings, Qt
 from PySide6.QtWidgets import QApplication, QWidget
 
-from kavlet.core.document import edits
+from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import Document
+from kavlet.core.figures.cells import Cell
+from kavlet.core.messages import say
 from kavlet.core.touch.parts import Part
+from kavlet.desktop import languages
 from kavlet.desktop.deliver.sheet import DeliverSheet
 from kavlet.desktop.main import application, open_window
 from kavlet.desktop.window import Window
@@ -33,12 +36,12 @@ def dark(window: Window) -> QWidget:
     document = edits.change_chart(
         window.store.document, chart.id, dress=msgspec.structs.replace(chart.dress, dark=True)
     )
-    window.store.apply("choose ground", edits.set_setting(document, chart.id, "shape", "tapered"))
+    window.store.apply(say("choose ground"), dressing.set_setting(document, chart.id, "shape", "tapered"))
     return window
 
 
 def problem(window: Window) -> QWidget:
-    window.figures.grid.cells.put({(1, 3): "about 2,700"}, "type in B4")
+    window.figures.grid.cells.put({(1, 3): "about 2,700"}, say("type in {cell}", cell="B4"))
     window.figures.grid.go_to(1, 3)
     return window
 
@@ -94,8 +97,30 @@ def _show(window: Window, recipe: str) -> None:
     QApplication.processEvents()
 
 
+def german(_window: Window) -> QWidget:
+    """The window in German, with figures and words as German has them."""
+    languages.choose("de")
+    languages.apply_language(application())
+    rows: list[list[Cell]] = [
+        ["Stufe", "Leute"], ["Besuche", 18400.0], ["Führungen", 6900.0], ["Rundbrief", 2760.0], ["Spenden", 1035.0],
+        ["Mitglieder", 310.0],
+    ]  # fmt: skip
+    shown = open_window()
+    shown.resize(1280, 800)
+    shown.files.open_cells(rows)
+    shown.close_recipes()
+    shown.store.edit_chart(
+        say("change title"),
+        lambda document, chart: edits.change_chart(
+            document, chart.id, title="Jeder 59. Gast wird Mitglied", subtitle="Naturschutzgebiet Mirefen, 2025"
+        ),
+    )
+    languages.choose(languages.AS_DESKTOP)
+    return shown
+
+
 VIEWS: dict[str, Callable[[Window], QWidget]] = {
-    one.__name__: one for one in (demo, wall, dressed, solid, xray, stepping, dark, problem, empty, deliver)
+    one.__name__: one for one in (demo, wall, dressed, solid, xray, stepping, dark, problem, empty, deliver, german)
 }
 
 
@@ -106,6 +131,7 @@ def main() -> None:
     app = application()
     FOLDER.mkdir(parents=True, exist_ok=True)
     for name in sys.argv[1:] or VIEWS:
+        languages.apply_language(app)
         window = open_window(demo=True)
         window.looking.choose_look("light")
         window.resize(1280, 800)
@@ -115,6 +141,8 @@ def main() -> None:
             app.processEvents()
         shown.grab().save(str(FOLDER / f"{name}.png"))
         window.store.history.saved()
+        if isinstance(shown, Window):
+            shown.store.history.saved()
         shown.close()
         window.close()
 

@@ -284,7 +284,7 @@ def main() -> None:
                 continue
             svg = (folder / f"{file.strip()}-fill.svg").read_text(encoding="utf-8")
             symbols.append({"name": name.strip(), "group": group, "words": words.split(), "outline": outline(svg)})
-    names = [symbol["name"] for symbol in symbols]
+    names = [str(symbol["name"]) for symbol in symbols]
     if len(set(names)) != len(names):
         raise SystemExit(f"named twice: {sorted({name for name in names if names.count(name) > 1})}")
     lines = ",\n".join(json.dumps(symbol, ensure_ascii=False) for symbol in symbols)

@@ -130,7 +130,8 @@ def _declared() -> Iterator[Text]:
     for function in FUNCTIONS.values():
         yield from _plain(function.help)
         yield from _named(*(part.strip(" []") for part in function.arguments.split(";")))
-    yield from _plain(*(one.title for one in (*themes().values(), *palettes().values(), *TABLES)))
+    yield from _plain(*(one.title for one in themes().values()), *(one.title for one in palettes().values()))
+    yield from _plain(*(one.title for one in TABLES))
     yield from _plain(*(command.help or "" for command in (cli, *cli.commands.values())))
     yield from _named(*sizes.CHARTS, *get_args(PartKind), *TEXTS)
     yield from ((name, "", SYMBOL) for name in shelf())
@@ -153,7 +154,8 @@ def renewed(code: str, found: dict[Text, list[tuple[str, int]]]) -> Catalog:
         key: Any = (one, many) if many else one
         before = held.get(one, context or None)
         string = before.string if before is not None and bool(before.pluralizable) == bool(many) else None
-        made.add(key, string, [(place, None) for place in dict.fromkeys(p for p, _ in places)], context=context or None)
+        held_at: list[Any] = [(place, None) for place in dict.fromkeys(place for place, _ in places)]
+        made.add(key, string, held_at, context=context or None)
     return made
 
 
