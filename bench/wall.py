@@ -20,6 +20,7 @@ def measure() -> list[Ratio]:
     from kavlet.core.document import edits
     from kavlet.core.document.document import Document
     from kavlet.core.figures.table import Column, Table
+    from kavlet.core.messages import say
     from kavlet.desktop.main import application, open_window
 
     made = application()
@@ -46,7 +47,8 @@ def measure() -> list[Ratio]:
     numbers = itertools.count(700)
     first = drawn(window.recipes.wall_wanted.emit)
     again = [
-        drawn(lambda: window.figures.grid.cells.put({(1, 2): float(next(numbers))}, say("try a value"))) for _ in range(12)
+        drawn(lambda: window.figures.grid.cells.put({(1, 2): float(next(numbers))}, say("try a value")))
+        for _ in range(12)
     ]  # fmt: skip
     tiles = len(window.wall.tiles)
     window.store.history.saved()

@@ -1,0 +1,62 @@
+"""What follows when rows, columns and tables move: references by table, and looks that are not touched."""
+
+import pytest
+
+from kavlet.core.document import arranging, dressing, edits, tables
+from kavlet.core.document.document import Document
+from kavlet.core.figures.cells import Formula
+from kavlet.core.figures.recalculate import recalculate
+
+
+@pytest.fixture
+def two() -> tuple[Document, str, str]:
+    """Two tables of like shape, the second with formulas on both."""
+    document, path = edits.add_table(Document(), "Path", [["stage", "people"], ["Visits", 5.0], ["Walks", 2.0]])
+    rows = [["what", "number"], ["there", Formula("=Path!B2*10")], ["here", Formula("=B2+1")], ["rest", 7.0]]
+    document, sums = edits.add_table(document, "Sums", rows)
+    return document, path, sums
+
+
+def _formulas(document: Document, table: str) -> list[str]:
+    return [cell.text for column in document.table(table).columns for cell in column.cells if isinstance(cell, Formula)]
+
+
+def _values(document: Document, table: str) -> list[object]:
+    return recalculate(document.tables).of(table)[1].values[1:]
+
+
+def test_rows_inserted_in_one_table_move_only_references_to_it(two: tuple[Document, str, str]) -> None:
+    document, path, sums = two
+    moved = edits.insert_rows(document, path, 1, 1)
+    assert _formulas(moved, sums) == ["=Path!B3*10", "=B2+1"]
+    assert _values(moved, sums) == _values(document, sums) == [50.0, 51.0, 7.0]
+    moved = edits.insert_rows(document, sums, 1, 1)
+    assert _formulas(moved, sums) == ["=Path!B2*10", "=B3+1"]
+    assert _values(moved, sums)[1:] == [50.0, 51.0, 7.0]
+
+
+def test_rows_moved_in_one_table_move_only_references_to_it(two: tuple[Document, str, str]) -> None:
+    document, path, sums = two
+    moved = arranging.move_rows(document, path, 1, 1, 3)
+    assert _formulas(moved, sums) == ["=Path!B3*10", "=B2+1"]
+    assert _values(moved, sums) == [50.0, 51.0, 7.0]
+
+
+def test_a_renamed_table_is_followed_by_its_new_name(two: tuple[Document, str, str]) -> None:
+    document, path, sums = two
+    renamed = tables.rename(document, path, "Way")
+    assert _formulas(renamed, sums) == ["=Way!B2*10", "=B2+1"]
+    assert _values(renamed, sums) == [50.0, 51.0, 7.0]
+
+
+def test_a_look_that_is_set_leaves_the_others(two: tuple[Document, str, str]) -> None:
+    document, path, _ = two
+    document, chart = edits.add_chart(document, path, "columns")
+    first = dressing.set_looks(document, chart, {"layers.series 1.fill": "#123456", "title.bold": False})
+    second = dressing.set_looks(first, chart, {"title.bold": True})
+    assert second.chart(chart).dress.overrides == {"layers.series 1.fill": "#123456", "title.bold": True}
+    given_back = dressing.set_looks(second, chart, {"title.bold": None})
+    assert given_back.chart(chart).dress.overrides == {"layers.series 1.fill": "#123456"}
+    owned = dressing.set_looks(second, chart, {"frame.gap_width": 12.0})
+    assert owned.chart(chart).settings["gap"] == 12.0
+    assert owned.chart(chart).dress.overrides == second.chart(chart).dress.overrides
