@@ -315,3 +315,19 @@ def test_a_pdf_holds_translucent_gradients_as_they_look_on_its_ground(window: Wi
     content = pdf(picture(made, window.store.values, chart.id).scene)
     assert b"/SMask << /S" not in content  # a mask that readers would take for full
     assert b"/ShadingType 2" in content  # still a gradient, not a picture
+
+
+def test_choices_that_hold_have_a_tick_in_the_menu(window: Window) -> None:
+    actions = window.actions_by_name
+    assert [name for name in actions if actions[name].isChecked()] == ["look_system", "language_desktop"]
+    actions["look_dark"].trigger()
+    assert (actions["look_dark"].isChecked(), actions["look_system"].isChecked()) == (True, False)
+    actions["look_dark"].trigger()
+    assert actions["look_dark"].isChecked()
+    actions["toggle_xray"].trigger()
+    assert actions["toggle_xray"].isChecked()
+    window.stage.xray.click()
+    assert not actions["toggle_xray"].isChecked()
+    actions["fold_helpers"].trigger()
+    assert actions["fold_helpers"].isChecked()
+    actions["look_system"].trigger()

@@ -39,7 +39,8 @@ class Command(Struct, frozen=True):
     """One command, declared by the place that carries it out.
 
     `also` names the context menus it stands in too. With `own_keys`, the widget that has the focus handles its keys
-    itself; here they only stand in the menu. `text` is English; it is shown in the reader's language.
+    itself; here they only stand in the menu. `is_on` tells of a choice whether it holds; its entry has a mark then.
+    `text` is English; it is shown in the reader's language.
     """
 
     name: str
@@ -51,6 +52,7 @@ class Command(Struct, frozen=True):
     also: tuple[str, ...] = ()
     line_before: bool = False
     own_keys: bool = False
+    is_on: Callable[[], bool] | None = None
 
 
 class Commands:
@@ -63,12 +65,17 @@ class Commands:
 
     def _action(self, command: Command, parent: QObject) -> QAction:
         action = QAction(words(command.text), parent)
-        action.triggered.connect(lambda _checked=False: self._store.guard(command.do))
+        action.triggered.connect(lambda _checked=False: self._carry_out(command))
+        action.setCheckable(command.is_on is not None)
         if command.shortcut:
             action.setShortcut(QKeySequence(command.shortcut))
         if command.own_keys:
             action.setShortcutContext(Qt.ShortcutContext.WidgetShortcut)
         return action
+
+    def _carry_out(self, command: Command) -> None:
+        self._store.guard(command.do)
+        self.refresh()
 
     @property
     def menus(self) -> tuple[str, ...]:
@@ -87,6 +94,9 @@ class Commands:
             before = command.menu
 
     def refresh(self) -> None:
-        """Which commands can be carried out now."""
+        """Which commands can be carried out now, and which choices hold."""
         for command in self.all:
-            self.actions[command.name].setEnabled(command.needs(self._store))
+            action = self.actions[command.name]
+            action.setEnabled(command.needs(self._store))
+            if command.is_on is not None:
+                action.setChecked(command.is_on())

@@ -124,7 +124,9 @@ def _sheet(c: Colours) -> str:
     QMenuBar::item {{ padding: 4px 8px; border-radius: 4px; background: transparent; }}
     QMenuBar::item:selected {{ background: {c.chosen}; color: {c.ink}; }}
     QMenu {{ background: {c.panel}; border: 1px solid {c.line}; padding: 4px; }}
-    QMenu::item {{ padding: 5px 24px 5px 16px; border-radius: 4px; }}
+    QMenu::item {{ padding: 5px 24px 5px 24px; border-radius: 4px; }}
+    QMenu::indicator {{ width: 8px; height: 8px; left: 9px; border-radius: 4px; }}
+    QMenu::indicator:checked {{ background: {c.accent}; }}
     QMenu::item:selected {{ background: {c.chosen}; color: {c.ink}; }}
     QMenu::item:disabled {{ color: {c.quiet}; }}
     QMenu::separator {{ height: 1px; background: {c.line}; margin: 4px 8px; }}

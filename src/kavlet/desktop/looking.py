@@ -8,12 +8,14 @@ from PySide6.QtGui import QAction
 from PySide6.QtWidgets import QMessageBox, QWidget
 
 import kavlet
-from kavlet.core.messages import LANGUAGES, words
+from kavlet.core.messages import LANGUAGES, say, words
 from kavlet.desktop import languages
 from kavlet.desktop.command import Command
 from kavlet.desktop.command_finder import CommandFinder
 from kavlet.desktop.languages import AS_DESKTOP
 from kavlet.desktop.look import apply_look
+
+LOOKS = {"light": say("Light window"), "dark": say("Dark window"), "system": say("As the system")}
 
 
 class LookCommands(QObject):
@@ -26,13 +28,16 @@ class LookCommands(QObject):
         self._parent, self._actions = parent, actions
         self.commands = (
             Command("find_command", "View", "Find a command…", self.find_command, "Ctrl+K"),
-            Command("look_light", "View", "Light window", lambda: self.choose_look("light"), line_before=True),
-            Command("look_dark", "View", "Dark window", lambda: self.choose_look("dark")),
-            Command("look_system", "View", "As the system", lambda: self.choose_look("system")),
-            Command("language_desktop", "View", "Language of the desktop", lambda: self.choose_language(AS_DESKTOP),
-                    line_before=True),
             *(
-                Command(f"language_{code}", "View", name, partial(self.choose_language, code))
+                Command(f"look_{look}", "View", text.text, partial(self.choose_look, look), line_before=look == "light",
+                        is_on=partial(self._is_look, look))
+                for look, text in LOOKS.items()
+            ),
+            Command("language_desktop", "View", "Language of the desktop", partial(self.choose_language, AS_DESKTOP),
+                    line_before=True, is_on=partial(self._is_language, AS_DESKTOP)),
+            *(
+                Command(f"language_{code}", "View", name, partial(self.choose_language, code),
+                        is_on=partial(self._is_language, code))
                 for code, name in LANGUAGES.items()
             ),
             Command("about", "Help", "About Kavlet", self.about),
@@ -41,6 +46,12 @@ class LookCommands(QObject):
     def find_command(self) -> None:
         """Open the command finder."""
         CommandFinder(self._actions(), self._parent).show()
+
+    def _is_look(self, look: str) -> bool:
+        return str(QSettings().value("look", "system")) == look
+
+    def _is_language(self, code: str) -> bool:
+        return languages.chosen() == code
 
     def choose_look(self, look: str) -> None:
         QSettings().setValue("look", look)

@@ -50,7 +50,7 @@ class TableCommands(QObject):
         )  # fmt: skip
         self.helper_commands = (
             Command("fold_helpers", "Figures", "Fold helper columns", lambda: store.fold(not store.folded), "Ctrl+H",
-                    a_table),
+                    a_table, is_on=lambda: store.folded),
         )  # fmt: skip
 
     def add_empty(self) -> None:

@@ -34,7 +34,8 @@ class ChartCommands(QObject):
             Command("delete_chart", "Chart", "Delete chart", self.delete, needs=a_chart),
         )  # fmt: skip
         self.view_commands = (
-            Command("toggle_xray", "View", "X-ray", self.toggle_xray, "Ctrl+Shift+X", a_chart, ("stage",)),
+            Command("toggle_xray", "View", "X-ray", self.toggle_xray, "Ctrl+Shift+X", a_chart, ("stage",),
+                    is_on=lambda: store.xray),
             Command("zoom_in", "View", "Larger", lambda: self._zoom(1.25), "Ctrl+Alt+Up", a_chart),
             Command("zoom_out", "View", "Smaller", lambda: self._zoom(0.8), "Ctrl+Alt+Down", a_chart),
             Command("zoom_fit", "View", "Fit", lambda: view.set_zoom(None), "Ctrl+Alt+0", a_chart),
