@@ -46,13 +46,13 @@ def test_what_is_asked_for_may_be_a_name_a_file_or_codes(tmp_path: Path) -> None
 
 
 def test_files_that_can_t_be_read_are_said(tmp_path: Path) -> None:
-    with pytest.raises(KavletError, match="none.gpl is not there"):
+    with pytest.raises(KavletError, match=r"none\.gpl is not there"):
         load(tmp_path / "none.gpl")
     with pytest.raises(KavletError, match="can’t be read"):
         load(tmp_path)
     wrong = tmp_path / "wrong.gpl"
     wrong.write_bytes(b"GIMP Palette\n\xff\xfe")
-    with pytest.raises(KavletError, match="wrong.gpl can’t be read"):
+    with pytest.raises(KavletError, match=r"wrong\.gpl can’t be read"):
         load(wrong)
     large = tmp_path / "large.gpl"
     large.write_text("GIMP Palette\n" + "#" * MOST_BYTES)
