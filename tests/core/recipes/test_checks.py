@@ -1,0 +1,59 @@
+"""What recipes ask of a table, said in one sentence."""
+
+from typing import Any
+
+import pytest
+
+from kavlet.core.recipes.checks import cell_name, largest
+from kavlet.core.values.errors import KavletError
+from tests.making import make, table
+
+NAMES = ["a", "b"]
+
+
+def _fails(recipe: str, values: list[Any], said: str, **settings: Any) -> None:
+    with pytest.raises(KavletError) as caught:
+        make(recipe, table(["what", "value"], NAMES, values), {"name": "what", "value": "value"}, **settings)
+    assert str(caught.value).startswith(said)
+
+
+@pytest.mark.parametrize(
+    ("recipe", "values", "said"),
+    [
+        ("pie", [3.0, -1.0], "B3 is negative. A part can’t be below zero."),
+        ("waffle", [-3.0, 1.0], "B2 is negative. A part can’t be below zero."),
+        ("funnel", [3.0, -1.0], "B3 is negative. A stage can’t be below zero."),
+        ("pictogram", [3.0, -1.0], "B3 is negative. A count can’t be below zero."),
+        ("capsule", [3.0, -1.0], "B3 is negative. A share can’t be below zero."),
+        ("radial-bars", [3.0, -1.0], "B3 is negative. A ring can’t be below zero."),
+        ("picture-bars", [3.0, -1.0], "B3 is negative. A picture bar can’t be below zero."),
+        ("capped-bars", [3.0, -1.0], "B3 is negative. A capped bar can’t be below zero."),
+        ("stacked-bars", [3.0, -1.0], "B3 is negative. A part can’t be below zero."),
+        ("pie", [0.0, 0.0], "All parts are 0, so there is nothing to draw."),
+        ("radial-bars", [0.0, None], "All values are 0, so there is nothing to draw."),
+        ("funnel", [0.0, 0.0], "All stages are 0, so there is no funnel to draw."),
+        ("bars", [1.0, "many"], "B3 holds “many”, which is not a number. Type a number, or leave the cell empty."),
+        ("bars", [1.0, "m" * 30], "B3 holds “" + "m" * 23 + "…”, which is not a number."),
+        ("bars", [None, None], "Column B holds no numbers."),
+    ],
+)
+def test_a_table_that_does_not_fit_is_said_with_its_cell(recipe: str, values: list[Any], said: str) -> None:
+    _fails(recipe, values, said)
+
+
+@pytest.mark.parametrize(
+    ("recipe", "name"),
+    [("pie", "whole"), ("pictogram", "unit"), ("capsule", "whole"), ("radial-bars", "maximum"), ("capped-bars", "cap")],
+)
+def test_a_setting_that_divides_is_above_zero(recipe: str, name: str) -> None:
+    _fails(recipe, [3.0, 1.0], f"The setting {name} ", **{name: "=0"})
+
+
+def test_a_stacked_column_may_be_negative_where_no_share_is_asked_for() -> None:
+    made = make("columns", table(["what", "value"], NAMES, [3.0, -1.0]), {"name": "what", "value": "value"})
+    assert len(made.figure.marks) == 2
+
+
+def test_cells_are_named_as_the_grid_names_them() -> None:
+    assert (cell_name(0, 0), cell_name(27, 8)) == ("A2", "AB10")
+    assert largest([float("nan"), 2.0, -1.0]) == 2.0  # type: ignore[arg-type]
