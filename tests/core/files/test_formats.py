@@ -9,7 +9,7 @@ from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import tables
-from kavlet.core.files.formats import TABLES, by_ending, endings, patterns, table_content
+from kavlet.core.files.formats import TABLES, Format, by_ending, endings, patterns, table_content
 from kavlet.core.values.errors import KavletError
 from tests.making import table
 
@@ -65,3 +65,10 @@ def test_an_ending_tables_can_not_have_is_said() -> None:
     _, wish = held()
     with pytest.raises(KavletError, match=r"can’t be written as \.pdf"):
         table_content(wish, ".pdf")  # type: ignore[arg-type]
+
+
+def test_endings_are_those_that_are_read_or_written() -> None:
+    only_written = Format((".out",), "Out", writes=TABLES[0].writes)
+    assert set(endings(TABLES)) >= {".csv", ".xlsx", ".ods", ".json"}
+    assert ".out" not in endings((*TABLES, only_written))
+    assert ".out" in endings((*TABLES, only_written), "table")
