@@ -43,7 +43,7 @@ def test_what_can_t_stand_there_is_left_out_and_said_where_it_is_asked_for() -> 
     with pytest.raises(KavletError, match="“wide” can’t be set here"):
         checked(CHART, "frame.gap_width", "wide")
     checked(CHART, "frame.gap_width", 3.0)
-    with pytest.raises(KavletError, match="leads nowhere in this chart. Its layers are layers.value, layers.goal"):
+    with pytest.raises(KavletError, match=r"leads nowhere in this chart\. Its layers are layers.value, layers.goal"):
         expected(CHART, "layers.nothing.fill", "#111111")
     expected(CHART, "layers.value.label.bold", True)
 
