@@ -60,3 +60,37 @@ def test_a_look_that_is_set_leaves_the_others(two: tuple[Document, str, str]) ->
     owned = dressing.set_looks(second, chart, {"frame.gap_width": 12.0})
     assert owned.chart(chart).settings["gap"] == 12.0
     assert owned.chart(chart).dress.overrides == second.chart(chart).dress.overrides
+
+
+def test_texts_and_settings_of_charts_follow_their_cells(two: tuple[Document, str, str]) -> None:
+    document, path, sums = two
+    document, chart = edits.add_chart(document, path, "battery")
+    document = edits.change_chart(
+        document, chart, title="=B2", subtitle="B2 of all", source='=Sums!B4&" of "&A3',
+        settings={"budget": "=B3*2", "row": 2.0, "direction": "lying"},
+    )  # fmt: skip
+    moved = edits.insert_rows(document, path, 1, 1).chart(chart)
+    assert (moved.title, moved.subtitle, moved.source) == ("=B3", "B2 of all", '=Sums!B4&" of "&A4')
+    assert moved.settings == {"budget": "=B4*2", "row": 2.0, "direction": "lying"}
+    other = edits.insert_rows(document, sums, 1, 1).chart(chart)
+    assert (other.title, other.source, other.settings["budget"]) == ("=B2", '=Sums!B5&" of "&A3', "=B3*2")
+
+
+def test_what_is_copied_of_a_dress() -> None:
+    document, table = edits.add_table(Document(), "Path", [["s", "a", "b"], ["x", 1.0, 2.0], ["y", 3.0, 4.0]])
+    document, chart = edits.add_chart(document, table, "columns")
+    document = dressing.set_looks(document, chart, {
+        "layers.series 1.fill": "#111111", "layers.series 2.fill": "#222222", "layers.series 1.rows.0.fill": "#333333",
+        "layers.series 1.label.bold": True, "layers.series 1.label.number.prefix": "€", "title.bold": False,
+    })  # fmt: skip
+    assert "layers.series 1.rows.0.fill" not in dressing.copied(document, chart)
+    assert len(dressing.copied(document, chart)) == 5
+    one = dressing.copied(document, chart, layer="series 1")
+    assert set(one) == {
+        "layers.series 1.fill", "layers.series 1.label.bold", "layers.series 1.label.number.prefix",
+    }  # fmt: skip
+    assert set(dressing.copied(document, chart, "numbers")) == {"layers.series 1.label.number.prefix"}
+    assert set(dressing.copied(document, chart, "labels")) == {
+        "layers.series 1.label.bold", "layers.series 1.label.number.prefix",
+    }  # fmt: skip
+    assert set(dressing.copied(document, chart, "colours")) == {"layers.series 1.fill", "layers.series 2.fill"}

@@ -170,3 +170,19 @@ def test_path_data_is_what_a_pen_writes(rest: str, data: st.DataObject, decimals
     pen = SvgPen(decimals)
     path.draw(pen)
     assert path.data(decimals) == pen.text
+
+
+def test_a_quadratic_curve_is_a_cubic_one_of_the_same_course() -> None:
+    """The top of Q(0,0; 50,100; 100,0) lies halfway to its control point: (50, 50)."""
+    bounds = outline("M0 0Q50 100 100 0Z").bounds
+    assert (bounds.width, bounds.height) == (pytest.approx(1.0), pytest.approx(0.5, abs=1e-6))
+    aside = outline("M0 0Q80 100 100 0L0 0Z").bounds
+    assert (aside.width, aside.height) == (pytest.approx(1.0), pytest.approx(0.5, abs=1e-6))
+
+
+def test_a_symbol_is_fitted_into_the_middle_of_a_box() -> None:
+    data = "M0 0L2 0L2 1L0 1Z"
+    wide = outline(data).mapped(fitted(data, Rect(10.0, 20.0, 40.0, 100.0))).bounds
+    assert (wide.x, wide.y, wide.width, wide.height) == pytest.approx((10.0, 60.0, 40.0, 20.0))
+    tall = outline(data).mapped(fitted(data, Rect(10.0, 20.0, 100.0, 10.0))).bounds
+    assert (tall.x, tall.y, tall.width, tall.height) == pytest.approx((50.0, 20.0, 20.0, 10.0))
