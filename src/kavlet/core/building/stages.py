@@ -90,6 +90,14 @@ def picture(document: Document, values: Values, chart: str, size: Size | None = 
     return turned(still(document, values, msgspec.structs.replace(entry, dress=unturned(entry)), size), entry)
 
 
+def picture_if_any(document: Document, values: Values, chart: str) -> Picture:
+    """All stages after recalculation; `NO_PICTURE` where there is no such chart, or its table does not fit it."""
+    try:
+        return picture(document, values, chart)
+    except KavletError:
+        return NO_PICTURE
+
+
 def main_layer(document: Document, values: Values, chart: str) -> str:
     """The key of the layer that a chart is about; empty where its table does not fit it."""
     try:

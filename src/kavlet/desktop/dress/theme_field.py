@@ -7,10 +7,9 @@ from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QIcon, QPainter, QPixmap
 from PySide6.QtWidgets import QWidget
 
-from kavlet.core.building.stages import picture
+from kavlet.core.building.stages import NO_PICTURE, picture_if_any
 from kavlet.core.document import edits
 from kavlet.core.scene.primitives import Scene
-from kavlet.core.values.errors import KavletError
 from kavlet.desktop.dress.fields import PickField
 from kavlet.desktop.store import Store
 from kavlet.paint.painter import paint
@@ -31,13 +30,13 @@ class ThemeField(PickField):
 
     def preview(self, theme: str) -> QPixmap | None:
         """The chart in view, small, in a theme; None where there is no chart to draw."""
-        try:
-            chart = self._store.here
-            dress = msgspec.structs.replace(chart.dress, theme=theme)
-            document = edits.change_chart(self._store.document, chart.id, dress=dress)
-            return _small(picture(document, self._store.values, chart.id).scene, self.devicePixelRatioF())
-        except KavletError:
+        chart = self._store.chart
+        if not self._store.has_chart:
             return None
+        dress = msgspec.structs.replace(chart.dress, theme=theme)
+        document = edits.change_chart(self._store.document, chart.id, dress=dress)
+        made = picture_if_any(document, self._store.values, chart.id)
+        return _small(made.scene, self.devicePixelRatioF()) if made is not NO_PICTURE else None
 
     def showPopup(self) -> None:
         self.setIconSize(PREVIEW)
