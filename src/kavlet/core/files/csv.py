@@ -12,7 +12,7 @@ from msgspec import Struct
 from kavlet.core.figures.cells import Cell, Formula, is_number, plain_value, text_of
 from kavlet.core.figures.typed import read_field
 from kavlet.core.files import atomic
-from kavlet.core.messages import say
+from kavlet.core.messages import say, words
 from kavlet.core.values.errors import KavletError
 
 SUFFIXES = (".csv", ".tsv", ".txt")
@@ -91,7 +91,7 @@ def with_names(found: list[list[Cell]]) -> list[list[Cell]]:
     years = all(isinstance(number, float) and number.is_integer() and 1900 <= number <= 2100 for number in numbers)
     if numbers and not (years and len(found[0]) > len(numbers)):
         width = max(len(row) for row in found)
-        letters: list[Cell] = [f"Column {index + 1}" for index in range(width)]
+        letters: list[Cell] = [words("Column {number}", number=index + 1) for index in range(width)]
         return [letters, *found]
     return [[_name(cell) for cell in found[0]], *found[1:]]
 
