@@ -94,3 +94,13 @@ def test_what_is_copied_of_a_dress() -> None:
         "layers.series 1.label.bold", "layers.series 1.label.number.prefix",
     }  # fmt: skip
     assert set(dressing.copied(document, chart, "colours")) == {"layers.series 1.fill", "layers.series 2.fill"}
+
+
+def test_a_range_of_which_half_is_moved_away_keeps_its_place() -> None:
+    rows = [["what", "n"], *([f"r{i}", float(i)] for i in range(1, 6)), ["sum", Formula("=SUM(B2:B3)")]]
+    document, table = edits.add_table(Document(), "Path", rows)
+    apart = arranging.move_rows(document, table, 2, 1, 6)  # the range's second row goes to the end of the figures
+    assert _formulas(apart, table) == ["=SUM(B2:B3)"]
+    whole = arranging.move_rows(document, table, 1, 2, 6)
+    assert _formulas(whole, table) == ["=SUM(B5:B6)"]
+    assert recalculate(whole.tables).of(table)[1].values[-1] == 3.0

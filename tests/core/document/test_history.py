@@ -54,3 +54,12 @@ def test_what_is_saved_is_unchanged_until_the_next_edit() -> None:
     assert history.changed
     history.redo()
     assert not history.changed
+
+
+def test_a_document_that_equals_the_saved_one_is_unchanged() -> None:
+    first, second, _ = _documents()
+    history = History(first)
+    history.apply(say("one"), second)
+    history.apply(say("back by hand"), msgspec.structs.replace(second, locale="en"))
+    assert history.current is not first
+    assert not history.changed

@@ -7,8 +7,10 @@ from python_calamine import CalamineWorkbook
 
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
+from kavlet.core.figures.cells import Cell
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import tables
+from kavlet.core.files.csv import harmless, with_names
 from kavlet.core.files.formats import TABLES, Format, by_ending, endings, patterns, table_content
 from kavlet.core.values.errors import KavletError
 from tests.making import table
@@ -72,3 +74,16 @@ def test_endings_are_those_that_are_read_or_written() -> None:
     assert set(endings(TABLES)) >= {".csv", ".xlsx", ".ods", ".json"}
     assert ".out" not in endings((*TABLES, only_written))
     assert ".out" in endings((*TABLES, only_written), "table")
+
+
+@pytest.mark.parametrize("sign", ["=", "+", "-", "@", "\t", "\r"])
+def test_a_text_that_would_start_a_formula_elsewhere_is_harmless(sign: str) -> None:
+    assert harmless(f"{sign}cmd") == f"'{sign}cmd"
+    assert harmless(f"a{sign}cmd") == f"a{sign}cmd"
+
+
+def test_a_row_of_years_alone_names_nothing() -> None:
+    figures: list[list[Cell]] = [[2023.0, 2024.0], [5.0, 6.0]]
+    assert with_names(figures)[0] == ["Column 1", "Column 2"]
+    named: list[list[Cell]] = [["stage", 2023.0, 2024.0], ["Visits", 5.0, 6.0]]
+    assert with_names(named)[0] == ["stage", "2023", "2024"]

@@ -57,3 +57,13 @@ def test_a_stacked_column_may_be_negative_where_no_share_is_asked_for() -> None:
 def test_cells_are_named_as_the_grid_names_them() -> None:
     assert (cell_name(0, 0), cell_name(27, 8)) == ("A2", "AB10")
     assert largest([float("nan"), 2.0, -1.0]) == 2.0  # type: ignore[arg-type]
+
+
+def test_a_rule_against_a_value_does_not_hold_for_the_value_itself() -> None:
+    """No change is neither a rise nor a fall."""
+    rows = table(["what", "then", "now"], ["a", "b", "c"], [5.0, 5.0, 5.0], [5.0, 6.0, 4.0])
+    made = make("growth-bars", rows, {"name": "what", "before": "then", "after": "now"})
+    same, rise, fall = (mark.fill for mark in made.figure.marks)
+    assert len({same, rise, fall}) == 3
+    plain = make("growth-bars", rows, {"name": "what", "before": "then", "after": "now"}, colours=False)
+    assert plain.figure.marks[0].fill == same
