@@ -14,11 +14,6 @@ class ElidedLabel(QLabel):
         self.setTextFormat(Qt.TextFormat.PlainText)
         self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
 
-    @property
-    def whole(self) -> str:
-        """The text, however much of it is shown."""
-        return self._whole
-
     def setText(self, text: str) -> None:
         self._whole = text
         self.setAccessibleName(text)

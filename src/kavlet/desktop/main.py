@@ -53,7 +53,10 @@ class Opened:
 
     def __init__(self, window: Window) -> None:
         self.window = window
-        window.looking.language_chosen.connect(self.open_again)
+        self._follow()
+
+    def _follow(self) -> None:
+        self.window.looking.language_chosen.connect(self.open_again)
 
     def open_again(self) -> None:
         """Put a window in the language that is chosen now in the place of the one that is open."""
@@ -62,7 +65,7 @@ class Opened:
         store.take_over(old.store)
         old.leave()
         self.window = Window(store)
-        self.window.looking.language_chosen.connect(self.open_again)
+        self._follow()
         self.window.show()
         old.hide()
         old.deleteLater()

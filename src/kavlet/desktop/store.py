@@ -49,8 +49,8 @@ class Store(QObject):
     def take_over(self, other: "Store") -> None:
         """Hold what another store holds: its document with the history, and what of it is in view."""
         self._history, self._pictures, self._trial = other._history, other._pictures, None
-        for name in ("path", "name", "chosen", "folded", "xray", "dress_copied"):
-            setattr(self, name, getattr(other, name))
+        self.path, self.name, self.chosen = other.path, other.name, other.chosen
+        self.folded, self.xray, self.dress_copied = other.folded, other.xray, other.dress_copied
         self.edited.emit()
 
     def follow(self, refresh: Callable[[], object], view: bool = False) -> None:

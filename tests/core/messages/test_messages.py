@@ -17,6 +17,7 @@ from kavlet.core.building.stages import picture
 from kavlet.core.charts.chart import Chart
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
+from kavlet.core.figures.functions import FUNCTIONS
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.messages import (
@@ -92,15 +93,19 @@ def test_numbers_of_fields_have_no_signs_between_groups() -> None:
     assert shown_number(12345.25) == "12345,25"
     assert shown_number(-0.5) == "-0,5"
     assert shown_number(3.0) == "3"
+    assert shown_number(0.0000125) == "0,0000125"
 
 
 @pytest.mark.parametrize(
     ("set_", "asked"),
     [
         ({"LANGUAGE": "de:en", "LANG": "en_GB"}, "de"),
-        ({"LC_ALL": "de_DE.UTF-8", "LANG": "en_GB"}, "de_DE.UTF-8"),
-        ({"LC_MESSAGES": "de_CH", "LANG": "en_GB"}, "de_CH"),
-        ({"LANG": "en_GB"}, "en_GB"),
+        ({"LANGUAGE": "fr:de", "LANG": "en_GB"}, "de"),
+        ({"LANGUAGE": "fr", "LANG": "de_AT"}, "de"),
+        ({"LC_ALL": "de_DE.UTF-8", "LANG": "en_GB"}, "de"),
+        ({"LC_MESSAGES": "de_CH", "LANG": "en_GB"}, "de"),
+        ({"LANG": "en_GB"}, "en"),
+        ({"LANG": "C.UTF-8"}, "en"),
         ({}, "en"),
     ],
 )
@@ -262,3 +267,14 @@ def test_the_command_line_speaks_the_desktop_s_language(tmp_path: Path) -> None:
     assert "Wohin; die Endung entscheidet." in helped.stdout
     listed = subprocess.run([*command, "recipes", "--json"], env=env, capture_output=True, text=True, check=True)
     assert next(one for one in json.loads(listed.stdout) if one["name"] == "funnel")["title"] == "Funnel"
+
+
+def test_functions_show_their_arguments_in_the_readers_language() -> None:
+    assert FUNCTIONS["ROUND"].shown == "ROUND(number; [decimals])"
+    assert FUNCTIONS["PI"].shown == "PI()"
+    speak("de")
+    assert FUNCTIONS["ROUND"].shown == "ROUND(Zahl; [Stellen])"
+    assert FUNCTIONS["SUM"].shown == "SUM(Zahl; …)"
+    speak(PSEUDO)
+    for one in FUNCTIONS.values():
+        assert re.sub(r"⟦[^⟧]*⟧", "", one.shown).strip(f"{one.name}()[]; ") == "", one.shown

@@ -12,7 +12,7 @@ from kavlet.core.document.lookup import find_recipe
 from kavlet.core.figures.cells import Cell
 from kavlet.core.figures.references import column_index
 from kavlet.core.figures.table import Table
-from kavlet.core.messages import say
+from kavlet.core.messages import named, say
 from kavlet.core.recipes.recipe import Setting
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Size
@@ -50,7 +50,7 @@ def ordered(order: Order) -> tuple[Document, str]:
     }
     for role in recipe.roles:
         if len(columns.get(role.name, ())) > 1 and not role.many:
-            raise KavletError(say("The role {role} takes one column.", role=role.name))
+            raise KavletError(say("The role {role} takes one column.", role=named(role.name)))
     document, chart_id = edits.add_chart(document, table_id, order.recipe, columns)
     entry = document.chart(chart_id)
     dress = msgspec.structs.replace(

@@ -1,6 +1,6 @@
 """All that is said to people: sentences by their English text, with fields, written late in the reader's language.
 
-The English text is the key. Catalogues (`languages/*/LC_MESSAGES/kavlet.po`) are gettext's; `tools/words` renews and
+The English text is the key. Catalogues (`languages/*/LC_MESSAGES/kavlet.po`) are gettext's; `tools/words.py` renews and
 compiles them with Babel. `say` makes a message to be written later, `words` writes one now, `words_in` in a language
 of its own, such as a document's. What is only declared (a recipe's title, a field's label) is English too, and whoever
 shows it asks `words`; names of settings, roles and helper columns ask `named`, for one word may name other things.
@@ -91,7 +91,7 @@ def words_in(language: str, text: str, /, **fields: Any) -> str:
     return Message(text, fields).said_in(language)
 
 
-def shown_number(value: float, pattern: str = "0.######") -> str:
+def shown_number(value: float, pattern: str = "0.############") -> str:
     """A number in the reader's language now, without signs between its groups: as a field shows it."""
     return number_in(language(), value, pattern)
 
@@ -140,14 +140,21 @@ def speak(name: str) -> None:
 
 
 def desktop_language() -> str:
-    """The language that the desktop asks for, by the environment as POSIX has it (IEEE 1003.1, 8.2)."""
-    asked = (os.environ.get(name) for name in ("LANGUAGE", "LC_ALL", "LC_MESSAGES", "LANG"))
-    return next((text.split(":")[0] for text in asked if text), ENGLISH)
+    """The language that the desktop asks for, by its code: the first there is of the list in LANGUAGE (GNU gettext,
+    2.3.3), else that of the locale for messages (IEEE 1003.1, 8.2).
+    """
+    listed = os.environ.get("LANGUAGE", "").split(":")
+    locale = next((text for name in ("LC_ALL", "LC_MESSAGES", "LANG") if (text := os.environ.get(name))), "")
+    return next((code for text in (*listed, locale) if (code := _base(text)) in LANGUAGES), ENGLISH)
+
+
+def _base(name: str) -> str:
+    return name.replace("-", "_").split("_")[0].split(".")[0].lower()
 
 
 @lru_cache(maxsize=64)
 def _code(name: str) -> str:
-    code = name.replace("-", "_").split("_")[0].split(".")[0].lower()
+    code = _base(name)
     return code if code in LANGUAGES or code == PSEUDO else ENGLISH
 
 

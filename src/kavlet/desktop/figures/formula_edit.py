@@ -85,7 +85,7 @@ class FormulaEdit(QPlainTextEdit):
             self.setViewportMargins(3, 3, 3, 0)
         self._colours = _Colours(self.document())
         self._popup = QListView(self)
-        names = [f"{one.name}({words(one.arguments)})" for one in sorted(FUNCTIONS.values(), key=lambda one: one.name)]
+        names = [one.shown for one in sorted(FUNCTIONS.values(), key=lambda one: one.name)]
         self._completer = QCompleter(QStringListModel(names, self), self)
         self._completer.setCaseSensitivity(Qt.CaseSensitivity.CaseInsensitive)
         self._completer.setPopup(self._popup)
@@ -156,7 +156,7 @@ class FormulaEdit(QPlainTextEdit):
         if function is None:
             QToolTip.hideText()
             return
-        text = f"{function.name}({words(function.arguments)})  {words(function.help)}"
+        text = f"{function.shown}  {words(function.help)}"
         QToolTip.showText(self.mapToGlobal(self.rect().bottomLeft()), text, self)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:

@@ -183,9 +183,9 @@ class RoleHeader(QHeaderView):
             )
 
     def _take(self, role: str, section: int) -> None:
-        column = self._store.table.columns[section].id
-        if role:
+        column = self._store.table.column(section)
+        if role and column is not None:
             self._store.edit_chart(
                 say("take role {what}", what=named(role)),
-                lambda document, chart: edits.drop_role(document, chart.id, column),
+                lambda document, chart: edits.drop_role(document, chart.id, column.id),
             )

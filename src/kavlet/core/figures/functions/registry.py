@@ -12,6 +12,7 @@ from msgspec import Struct
 
 from kavlet.core.figures.cells import ErrorValue, Value
 from kavlet.core.figures.ranges import Block
+from kavlet.core.messages import named
 
 if TYPE_CHECKING:
     from kavlet.core.figures.ranges import Numbers
@@ -38,6 +39,13 @@ class Function(Struct, frozen=True):
     most: int
     lazy: bool = False
     blocks: bool = False
+
+    @property
+    def shown(self) -> str:
+        """The function with its arguments, in the reader's language: `ROUND(number; [decimals])`."""
+        parts = [part.strip() for part in self.arguments.split(";") if part.strip()]
+        said = [f"[{named(part[1:-1])}]" if part.startswith("[") else str(named(part)) for part in parts]
+        return f"{self.name}({'; '.join(said)})"
 
     @property
     def single(self) -> bool:
