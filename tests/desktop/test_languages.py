@@ -7,7 +7,17 @@ from pathlib import Path
 import msgspec
 import pytest
 from PySide6.QtCore import QLocale, QPoint, QSettings, Qt
-from PySide6.QtWidgets import QComboBox, QLineEdit, QListWidget, QMenu, QPushButton, QTabBar, QWidget
+from PySide6.QtWidgets import (
+    QAbstractButton,
+    QComboBox,
+    QLabel,
+    QLineEdit,
+    QListWidget,
+    QMenu,
+    QPushButton,
+    QTabBar,
+    QWidget,
+)
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.document.document import Document
@@ -274,17 +284,30 @@ def test_symbols_are_found_and_typed_in_the_readers_language() -> None:
 
 
 @pytest.mark.usefixtures("speaking")
-def test_labels_and_buttons_have_room_for_german(qtbot: QtBot) -> None:
+def test_labels_and_buttons_have_room_for_german(qtbot: QtBot, tmp_path: Path) -> None:
     languages.choose("de")
     languages.apply_language(application())
     made = open_window(demo=True)
+    made.worker.patience = 60.0
     made.resize(1024, 700)
     qtbot.wait(20)
-    for button in (made.stage.recipes, made.stage.xray, made.stage.solid, made.deliver_button):
-        assert isinstance(button, QWidget)
-        assert button.width() >= button.fontMetrics().horizontalAdvance(button.text())
-    for button in made.findChildren(QPushButton):
-        if button.isVisible() and not button.visibleRegion().isEmpty():
+    for recipe in {chart.recipe for chart in made.store.document.charts if chart.recipe}:
+        show(made, recipe)
+        narrow = {label.text() for label in made.dress.findChildren(QLabel) if label.buddy() is not None
+                  and label.maximumWidth() < label.fontMetrics().horizontalAdvance(label.text())}  # fmt: skip
+        assert not narrow
+    path = tmp_path / "eine Tabelle mit einem sehr langen Namen.csv"
+    path.write_text("Ort;Leute\nInsel;3\nUfer;4\n")
+    made.store.history.saved()
+    made.files.open_path(path)
+    made.close_recipes()
+    qtbot.wait(20)
+    assert made.figures.source.says.text().endswith(path.name)
+    seen = [one for one in made.findChildren(QAbstractButton) if one.isVisible() and one.text()]
+    assert made.figures.source.otherwise in seen
+    for button in seen:
+        if isinstance(button, QPushButton) or button in (made.stage.xray, made.stage.solid):
             assert button.width() >= button.fontMetrics().horizontalAdvance(button.text()), button.text()
+    made.store.history.saved()
     made.close()
     made.deleteLater()

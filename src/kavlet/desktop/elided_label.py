@@ -14,6 +14,10 @@ class ElidedLabel(QLabel):
         self.setTextFormat(Qt.TextFormat.PlainText)
         self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
 
+    def text(self) -> str:
+        """The whole text, however much of it is shown."""
+        return self._whole
+
     def setText(self, text: str) -> None:
         self._whole = text
         self.setAccessibleName(text)

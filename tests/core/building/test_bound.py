@@ -45,7 +45,7 @@ def test_lists_may_name_cells_among_their_numbers(made: tuple[Document, Values, 
     assert _value("numbers", "", made) == ""
 
 
-@pytest.mark.parametrize(("kind", "text"), [("number", "=A2"), ("numbers", "1; =A2"), ("number", "=B99"),
+@pytest.mark.parametrize(("kind", "text"), [("number", "=A2"), ("numbers", "1; =A2"),
                                             ("number", "=nothing")])  # fmt: skip
 def test_a_number_that_is_none_is_said_with_its_formula(
     made: tuple[Document, Values, str], kind: str, text: str
@@ -53,6 +53,11 @@ def test_a_number_that_is_none_is_said_with_its_formula(
     with pytest.raises(KavletError, match="The setting one needs a number, but =") as caught:
         _value(kind, text, made)
     assert text.rpartition("; ")[2] in str(caught.value)
+
+
+def test_an_empty_cell_is_said_to_be_empty(made: tuple[Document, Values, str]) -> None:
+    with pytest.raises(KavletError, match=r"The setting one needs a number, but =B99 is empty\. Type one there"):
+        _value("number", "=B99", made)
 
 
 def test_settings_of_another_recipe_are_passed_over(made: tuple[Document, Values, str]) -> None:

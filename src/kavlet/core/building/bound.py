@@ -35,6 +35,11 @@ def evaluated(parameter: Parameter, value: Setting, values: Values, table: str) 
 
     def number(text: str) -> float:
         found = values.evaluate(text, table)
+        if found is None:
+            raise KavletError(
+                say("The setting {name} needs a number, but {text} is empty.", name=named(parameter.name), text=text),
+                remedy=say("Type one there, or choose another cell."),
+            )
         if not isinstance(found, float):
             raise KavletError(
                 say(

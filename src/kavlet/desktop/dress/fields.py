@@ -8,6 +8,8 @@ from PySide6.QtWidgets import QButtonGroup, QComboBox, QHBoxLayout, QLineEdit, Q
 
 from kavlet.core.messages import Message
 
+LABEL_WIDTH = 108  # of the words before a field, so that fields stand below each other
+
 
 class TextField(QLineEdit):
     """A line of text that is committed by Enter or by leaving it; Escape gives back what it held."""

@@ -13,7 +13,7 @@ from kavlet.core.recipes.recipe import Parameter, Recipe, Setting
 from kavlet.core.recipes.settings import checked_setting
 from kavlet.core.shapes.symbol import named_as
 from kavlet.core.values.errors import KavletError
-from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
+from kavlet.desktop.dress.fields import LABEL_WIDTH, ChoiceField, PickField, TextField
 from kavlet.desktop.dress.symbols import SymbolShelf
 from kavlet.desktop.look import UNIT, colours, qcolor
 from kavlet.desktop.store import Store
@@ -86,7 +86,7 @@ class ParameterFields(QWidget):
         label = QLabel(upper_first(str(named(parameter.name))) + unit)
         label.setObjectName("quiet")
         label.setBuddy(field)
-        label.setFixedWidth(96)
+        label.setFixedWidth(LABEL_WIDTH)
         label.setToolTip(words(parameter.meaning))
         line = QWidget()
         layout = QHBoxLayout(line)

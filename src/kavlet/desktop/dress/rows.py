@@ -11,7 +11,7 @@ from kavlet.core.charts.fields import Field
 from kavlet.core.dress.colours import is_colour
 from kavlet.core.messages import say, shown_number, words
 from kavlet.core.values.errors import KavletError
-from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
+from kavlet.desktop.dress.fields import LABEL_WIDTH, ChoiceField, PickField, TextField
 from kavlet.desktop.dress.fill_field import FillField
 from kavlet.desktop.look import UNIT
 
@@ -49,7 +49,7 @@ class DressRow(QWidget):
         elif offer.kind == "fill":
             self.dot.hide()
         else:
-            label.setFixedWidth(96)
+            label.setFixedWidth(LABEL_WIDTH)
             head.addWidget(label)
             head.addWidget(self.field, 1)
         head.addWidget(self.dot)

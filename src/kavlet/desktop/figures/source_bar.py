@@ -4,13 +4,14 @@ from pathlib import Path
 
 import msgspec
 from PySide6.QtCore import QFileSystemWatcher, QTimer, Signal
-from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QPushButton, QWidget
+from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QPushButton, QWidget
 
 from kavlet.core.document import sources
 from kavlet.core.document.sources import Difference
 from kavlet.core.files import tables
 from kavlet.core.messages import counted, say, words
 from kavlet.core.values.errors import KavletError
+from kavlet.desktop.elided_label import ElidedLabel
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.store import Store
 
@@ -36,7 +37,7 @@ class SourceBar(QWidget):
         self._settle.timeout.connect(self.look)
         self._watcher.fileChanged.connect(lambda _: self._settle.start())
         self._watcher.directoryChanged.connect(lambda _: self._settle.start())
-        self.says = QLabel()
+        self.says = ElidedLabel()
         self.says.setObjectName("quiet")
         self.always = QCheckBox(words("always"))
         self.always.setToolTip(words("Take over each change of the file by itself"))
