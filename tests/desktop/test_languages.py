@@ -23,6 +23,7 @@ from pytestqt.qtbot import QtBot
 from kavlet.core.document.document import Document
 from kavlet.core.figures.table import Source
 from kavlet.core.messages import LANGUAGES, PSEUDO, language, say, speak
+from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.text.faces import FACES
 from kavlet.core.touch.parts import Part, marks_of, walk
 from kavlet.desktop import languages
@@ -48,6 +49,7 @@ def speaking(qtbot: QtBot, tmp_path: Path) -> Iterator[None]:
     del qtbot
     QSettings.setDefaultFormat(QSettings.Format.IniFormat)
     QSettings.setPath(QSettings.Format.IniFormat, QSettings.Scope.UserScope, str(tmp_path / "settings"))
+    application()  # whose names the settings stand under
     yield
     languages.choose(languages.AS_DESKTOP)
     languages.apply_language(application())
@@ -121,6 +123,8 @@ def test_every_chart_and_part_is_said_from_the_catalogue(pseudo: Window, own: se
     unsaid, met = _unsaid(pseudo, own), set()
     for recipe in {chart.recipe for chart in pseudo.store.document.charts if chart.recipe}:
         show(pseudo, recipe)
+        pseudo.dress.refresh()  # else only once nothing moves any more
+        assert pseudo.dress.parameters.fields.keys() == {one.name for one in RECIPES[recipe].parameters}
         unsaid |= _unsaid(pseudo.dress.parameters, own) | _unsaid(pseudo.stage, own)
         made, spec = figure(pseudo), pseudo.store.spec
         parts = [*walk(made), Part("plot", "")]
@@ -288,11 +292,13 @@ def test_labels_and_buttons_have_room_for_german(qtbot: QtBot, tmp_path: Path) -
     languages.choose("de")
     languages.apply_language(application())
     made = open_window(demo=True)
+    assert made.stage.recipes.text() == "Rezepte"
     made.worker.patience = 60.0
     made.resize(1024, 700)
     qtbot.wait(20)
     for recipe in {chart.recipe for chart in made.store.document.charts if chart.recipe}:
         show(made, recipe)
+        made.dress.refresh()
         narrow = {label.text() for label in made.dress.findChildren(QLabel) if label.buddy() is not None
                   and label.maximumWidth() < label.fontMetrics().horizontalAdvance(label.text())}  # fmt: skip
         assert not narrow
