@@ -84,6 +84,8 @@ def main() -> None:
         file = Path(name)
         source = (ROOT / file).read_text("utf-8")
         tree = ast.parse(source)
+        if noticed(file, tests.split(","), source):
+            sys.exit(f"{tests} does not pass with {file} as it is")
         made = [(line, what, ast.unparse(tree)) for line, what in breaks(tree)]
         chosen = made[:: max(1, len(made) // most)][:most]
         with ThreadPoolExecutor(os.cpu_count()) as pool:

@@ -27,7 +27,7 @@ from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files import palette as palette_files
 from kavlet.core.files import tables as table_files
 from kavlet.core.files.calculated import calculated
-from kavlet.core.files.formats import TABLES, Wish, endings, table_content
+from kavlet.core.files.formats import TABLES, Wish, endings, renamings, table_content
 from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.messages import desktop_language, say, speak, upper_first, words
 from kavlet.core.recipes.recipe import QUESTIONS, Parameter, Recipe, Setting
@@ -226,6 +226,8 @@ def calc(table: Path, out: Path | None, sheet: str | None, part: str | None) -> 
     document, table_id = edits.add_table(Document(), _table_name(table), read.cells)
     held = (document.table(table_id), recalculate(document.tables))
     atomic.write(out, table_content([held], out.suffix))
+    for note in renamings([held], out.suffix):
+        click.echo(f"kavlet: {out.name}: {note}", err=True)
 
 
 @cli.command()

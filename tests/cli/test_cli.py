@@ -52,10 +52,10 @@ def test_the_record_holds_what_was_computed(visitor_csv: Path) -> None:
     assert all(not mark["visible"] for mark in held["marks"] if mark["layer"] == "offset")
     assert held["legend"] == ["people"]
     assert [label["text"] for label in held["labels"] if label["layer"] == "step"] == [
-        "37.5 %",
-        "40 %",
-        "37.5 %",
-        "30 %",
+        "37.5%",
+        "40%",
+        "37.5%",
+        "30%",
     ]
 
 
@@ -192,6 +192,7 @@ def test_calc_evaluates_cell_by_cell_in_place(tmp_path: Path) -> None:
         "stage,people,share",
         "Visits,0.1,0.3333333333333333",
         "VISITS two,0.2,TRUE",
+        "",
         ",#DIV/0!,0.30000000000000004",
     ]
     out = tmp_path / "out.csv"
@@ -299,3 +300,9 @@ def test_several_charts_do_not_go_into_one_file(visitor_csv: Path) -> None:
     assert run("render", one, "--all", "-o", out).returncode == 0
     assert not out.exists()
     assert len(list(out.parent.glob("all-*.svg"))) == 2
+
+
+def test_calc_lets_no_text_become_a_formula(tmp_path: Path) -> None:
+    table = tmp_path / "texts.csv"
+    table.write_text('name,n\n"=""=1+1""",-5\n@note,=-3\n', encoding="utf-8")
+    assert run("calc", table).stdout.splitlines() == ["name,n", "'=1+1,-5", "'@note,-3"]

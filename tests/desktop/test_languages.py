@@ -25,6 +25,7 @@ from kavlet.core.figures.table import Source
 from kavlet.core.messages import LANGUAGES, PSEUDO, language, say, speak
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.text.faces import FACES
+from kavlet.core.text.numbers import LOCALES, locale_title
 from kavlet.core.touch.parts import Part, marks_of, walk
 from kavlet.desktop import languages
 from kavlet.desktop.command_finder import CommandFinder
@@ -35,9 +36,9 @@ from kavlet.desktop.window import Window
 from tests.desktop.hands import figure, show
 
 SHOWN = ("text", "placeholderText", "toolTip", "accessibleName", "accessibleDescription", "title", "windowTitle")
-OF_QT = {"Scroll Left", "Scroll Right", "Cancel", "OK"}
+OF_OTHERS = {"Scroll Left", "Scroll Right", "Cancel", "OK", *(locale_title(one, PSEUDO) for one in LOCALES)}  # Qt, CLDR
 TERMS = {
-    "Kavlet", "CSV", "PNG", "JPEG", "SVG", "PDF", "XLSX", "ODS", "JSON", "UTF", "pt",
+    "Kavlet", "CSV", "PNG", "JPEG", "SVG", "PDF", "XLSX", "ODS", "JSON", "UTF", "pt", "mm",
     "Ctrl", "Shift", "Alt", "Del", "Return", "Left", "Right", "Up", "Down",
 }  # fmt: skip
 WORD = re.compile(r"[^\W\d_]{2,}")
@@ -90,7 +91,7 @@ def _unsaid(root: QWidget, own: set[str]) -> set[tuple[str, str]]:
     found = set()
     for where, text in _texts(root):
         bare = re.sub(r"<[^>]*>|#[0-9a-f]{6}\b|⟦.*⟧", " ", text, flags=re.DOTALL)
-        if text not in OF_QT and any(word not in own and word not in TERMS for word in WORD.findall(bare)):
+        if text not in OF_OTHERS and any(word not in own and word not in TERMS for word in WORD.findall(bare)):
             found.add((where, text))
     return found
 
@@ -302,6 +303,9 @@ def test_labels_and_buttons_have_room_for_german(qtbot: QtBot, tmp_path: Path) -
         narrow = {label.text() for label in made.dress.findChildren(QLabel) if label.buddy() is not None
                   and label.maximumWidth() < label.fontMetrics().horizontalAdvance(label.text())}  # fmt: skip
         assert not narrow
+        inside = made.dress.parameters.parentWidget()
+        assert inside is not None
+        assert inside.minimumSizeHint().width() <= 296 - 24, recipe  # Dress at its narrowest, without its margins
     path = tmp_path / "eine Tabelle mit einem sehr langen Namen.csv"
     path.write_text("Ort;Leute\nInsel;3\nUfer;4\n")
     made.store.history.saved()
@@ -309,6 +313,7 @@ def test_labels_and_buttons_have_room_for_german(qtbot: QtBot, tmp_path: Path) -
     made.close_recipes()
     qtbot.wait(20)
     assert made.figures.source.says.text().endswith(path.name)
+    assert made.dress.look.numbers.currentData() == "de"
     seen = [one for one in made.findChildren(QAbstractButton) if one.isVisible() and one.text()]
     assert made.figures.source.otherwise in seen
     for button in seen:

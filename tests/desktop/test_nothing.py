@@ -5,7 +5,7 @@ from collections.abc import Iterator
 import pytest
 from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtGui import QWheelEvent
-from PySide6.QtWidgets import QApplication, QFileDialog, QInputDialog, QMessageBox
+from PySide6.QtWidgets import QApplication, QFileDialog, QInputDialog, QMessageBox, QWidget
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.building.stages import NO_PICTURE
@@ -96,7 +96,9 @@ def test_edits_of_what_is_not_there_are_not_made(empty: Window) -> None:
     assert empty.figures.grid.roles.chip_text(3) == ""
     assert empty.figures.what_if._number() is None
     assert empty.stage.stepper.periods() == []
-    assert empty.dress.theme.preview("clear") is None
+    assert empty.dress.look.theme.preview("clear") is None
+    assert not [one for one in empty.dress.findChildren(QWidget) if one.isVisible() and one is not empty.dress.head]
+    assert empty.dress.head.geometry().top() < 40
     assert not empty.store.history.undo_name
 
 

@@ -2,10 +2,13 @@
 
 import json
 import re
+from decimal import ROUND_HALF_UP, Context, Decimal
 from pathlib import Path
 from typing import Any
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from kavlet.core.text.numbers import written
 from kavlet.core.values.colour import Colour, colour, linear, mix
@@ -90,3 +93,54 @@ def test_numbers_by_locale(case: list[Any]) -> None:
 
     accepted = {babel, icu} - {None}
     assert found in accepted or bare(found) in {bare(text) for text in accepted}
+
+
+# ICU 78 (CLDR 48); CLDR 47 through Babel agrees on the patterns. UTS #35 part 3: compact number formats.
+@pytest.mark.parametrize(
+    ("value", "style", "locale", "text"),
+    [
+        (12_345_678, "short", "ja", "1235万"), (12_345_678, "short", "zh", "1235万"),
+        (12_345_678, "short", "ko", "1235만"),
+        (1_000_000_000, "short", "es", "1000\u00a0M"), (1_000_000_000, "short", "ca", "1000\u00a0M"),
+        (9_999, "short", "ko", "1만"), (99_999, "short", "hi", "1\u00a0लाख"),
+        (1_234, "long", "sw", "elfu 1"), (999_999, "short", "en", "1M"), (1_000, "long", "it", "mille"),
+    ],
+)  # fmt: skip
+def test_abbreviated_numbers(value: float, style: Any, locale: str, text: str) -> None:
+    assert written(float(value), NumberText(style=style, most_decimals=0), locale) == text
+
+
+PERCENT = NumberText(style="percent")
+EURO = NumberText(style="currency", currency="EUR", minus="-")
+FRANC = NumberText(style="currency", currency="CHF")
+
+
+# CLDR 47: percent and currency patterns with their negative halves and spaces (UTS #35 part 3, 3.1 and 3.5).
+@pytest.mark.parametrize(
+    ("value", "how", "locale", "text"),
+    [
+        (0.33, PERCENT, "en", "33%"), (0.33, PERCENT, "pt-BR", "33%"), (0.33, PERCENT, "zh", "33%"),
+        (0.33, PERCENT, "tr", "%33"), (0.33, PERCENT, "sv", "33\u00a0%"), (0.33, PERCENT, "es", "33\u00a0%"),
+        (0.33, PERCENT, "cs", "33\u00a0%"), (0.33, PERCENT, "fr", "33\u00a0%"), (0.33, PERCENT, "de", "33\u00a0%"),
+        (-1234.5, EURO, "nl", "€\u00a0-1.234,50"), (-1234.5, EURO, "de-CH", "EUR-1’234.50"),
+        (-1234.5, EURO, "en", "-€1,234.50"), (-1234.5, EURO, "de", "-1.234,50\u00a0€"),
+        (1234.5, FRANC, "en", "CHF\u00a01,234.50"),
+    ],
+)  # fmt: skip
+def test_percents_and_amounts_by_the_pattern(value: float, how: NumberText, locale: str, text: str) -> None:
+    assert written(value, how, locale) == text
+
+
+@given(st.floats(min_value=-1e15, max_value=1e15), st.integers(0, 6))
+def test_rounding_is_that_of_decimal_arithmetic(value: float, decimals: int) -> None:
+    """Half away from zero of the shortest text (Python's `decimal`, General Decimal Arithmetic 1.70)."""
+    how = NumberText(least_decimals=decimals, most_decimals=decimals, grouping=False, minus="-")
+    exact = Decimal(repr(value)).quantize(Decimal(1).scaleb(-decimals), ROUND_HALF_UP, Context(prec=60))
+    assert Decimal(written(value, how)) == exact
+
+
+@pytest.mark.parametrize(
+    "value", [2_600_000_000_000.0, 27_360_000_000_000.0, 250_000_000_000_001.0, 1e15, 5e14, 1.005e12]
+)
+def test_no_digit_appears_that_nobody_wrote(value: float) -> None:
+    assert float(written(value, NumberText(), "en").replace(",", "")) == value

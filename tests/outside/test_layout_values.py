@@ -124,6 +124,12 @@ def test_stacks(case: dict[str, Any], kind: type) -> None:
 
 
 # Ticks: the 1-2-5 rule as of d3-array; Heckbert 1990; Talbot, Lin and Hanrahan 2010.
+@pytest.mark.parametrize("case", cases("extended_ticks.json"), ids=lambda case: f"{case[0]} to {case[1]}")
+def test_extended_ticks_of_random_ranges(case: list[Any]) -> None:
+    low, high, count, wanted = case
+    assert ticks.extended(low, high, count) == pytest.approx(wanted, rel=1e-9, abs=1e-12)
+
+
 @pytest.mark.parametrize("case", cases("nice_ticks.json"), ids=lambda case: f"{case['min']} to {case['max']}")
 def test_ticks(case: dict[str, Any]) -> None:
     low, high, count = case["min"], case["max"], case["count"]

@@ -1,6 +1,6 @@
 """Recipes against hand-worked series and open data sets. Each data file names its source.
 
-Facts of the trade, marked "common practice" in the design: caps of 5 %, a tube without a gap, a hole of 25 % for radial
+Facts of the trade, marked "common practice" in the design: caps of 5%, a tube without a gap, a hole of 25% for radial
 bars, a gap width of 50 for picture bars.
 """
 
@@ -211,7 +211,7 @@ def test_iowa_electricity_as_areas() -> None:
 def test_titanic_as_a_two_level_ring_and_shares() -> None:
     head, *lines = read("titanic_class_survival.csv")
     made = make("stacked-bars", [head, *([line[0], *map(float, line[1:])] for line in lines)])
-    assert labels(made, "series 1") == ["62 %", "41 %", "25 %", "24 %"]  # 203/325, 118/285, 178/706, 212/885
+    assert labels(made, "series 1") == ["62%", "41%", "25%", "24%"]  # 203/325, 118/285, 178/706, 212/885
 
 
 def test_census_seats_as_a_waffle() -> None:

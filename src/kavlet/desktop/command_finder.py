@@ -17,7 +17,7 @@ class CommandFinder(QFrame):
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self._actions = actions
         self.search = QLineEdit()
-        self.search.setPlaceholderText(words("What do you want to do?"))
+        self.search.setPlaceholderText(words("Find a command by its words"))
         self.search.setAccessibleName(words("Find a command"))
         self.search.textChanged.connect(lambda _: self.refresh())
         self.search.returnPressed.connect(self._take)

@@ -14,7 +14,7 @@ from kavlet.core.files import csv, tables
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.recipes.registry import RECIPES
-from kavlet.core.text.numbers import locale_of
+from kavlet.core.text.numbers import decimal_sign, locale_of
 
 FALLBACK = "columns"  # its sentence says what is wrong with a table that fits no recipe
 
@@ -23,15 +23,20 @@ def opened(path: Path, locale: str) -> tuple[Document, bool]:
     """The document of a file, and whether the file holds it (a table's file does not). Raises KavletError."""
     if path.suffix.lower() == kavlet_file.SUFFIX:
         return kavlet_file.load(path), True
-    source = Source(str(path.resolve()))
-    document = from_rows(table_name(path), tables.read_source(source).cells, locale)
-    return sources.link(document, document.tables[0].id, tables.seen(source)), False
+    return of_source(Source(str(path.resolve())), locale), False
+
+
+def of_source(source: Source, locale: str) -> Document:
+    """A document of a table's file, which it follows. Raises KavletError."""
+    cells = tables.read_source(source, decimal_sign(locale)).cells
+    document = from_rows(table_name(Path(source.path)), cells, locale)
+    return sources.following(document, document.tables[0].id, tables.seen(source), cells)
 
 
 def with_table(document: Document, source: Source, read: ReadSheet) -> tuple[Document, str]:
     """The document with one more table, of what was read from a file; and its id."""
     document, table = edits.add_table(document, table_name(Path(source.path)), read.cells)
-    return sources.link(document, table, tables.seen(source)), table
+    return sources.following(document, table, tables.seen(source), read.cells), table
 
 
 def table_name(path: Path) -> str:

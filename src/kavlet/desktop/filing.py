@@ -7,13 +7,16 @@ from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
 
 from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Cell
-from kavlet.core.files import atomic
+from kavlet.core.figures.table import Source
+from kavlet.core.files import atomic, tables
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files.formats import TABLES, Wish, patterns
 from kavlet.core.messages import say, words
+from kavlet.core.text.numbers import decimal_sign
 from kavlet.desktop import documents, recent
 from kavlet.desktop.command import Command, a_chart
 from kavlet.desktop.deliver.sheet import DeliverSheet
+from kavlet.desktop.figures.reading import ReadingSheet
 from kavlet.desktop.languages import locale_name
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
@@ -60,11 +63,31 @@ class FileCommands(QObject):
 
     def open_path(self, path: Path) -> None:
         """Open a document, or a table as a new document; a file that can't be read changes nothing."""
-        locale = locale_name()
-        self._worker.ask(
-            "open", say("Opening {file}", file=path.name), lambda: documents.opened(path, locale),
-            lambda made: self._take(path, *made),
-        )  # fmt: skip
+        locale, name = locale_name(), say("Opening {file}", file=path.name)
+
+        def read() -> tuple[Document, bool] | None:
+            return None if len(tables.sheets(path)) > 1 else documents.opened(path, locale)
+
+        def take(made: tuple[Document, bool] | None) -> None:
+            if made is None:
+                self._ask_sheet(path)
+            else:
+                self._take(path, *made)
+
+        self._worker.ask("open", name, read, take)
+
+    def _ask_sheet(self, path: Path) -> None:
+        """Which sheet of a workbook is meant, where it has several."""
+        self.asks = ReadingSheet(Source(str(path.resolve())), decimal_sign(locale_name()), self._parent)
+
+        locale, name = locale_name(), say("Opening {file}", file=path.name)
+
+        def take(source: Source) -> None:
+            self._worker.ask("open", name, lambda: documents.of_source(source, locale),
+                             lambda document: self._take(path, document, False))  # fmt: skip
+
+        self.asks.chosen.connect(take)
+        self.asks.open()
 
     def _take(self, path: Path, document: Document, is_held: bool) -> None:
         if not self.may_close():

@@ -135,6 +135,7 @@ def _sheet(c: Colours) -> str:
     QLabel#head {{ font-weight: 700; color: {c.ink}; }}
     QLabel#quiet {{ color: {c.quiet}; }}
     QLabel#alarm {{ color: {c.alarm}; }}
+    QLabel#field_note {{ color: {c.ground}; background: {c.alarm}; padding: 5px 8px; border-radius: 3px; }}
     QLabel#address {{ color: {c.quiet}; }}
     QTabBar#tables::tab {{ padding: 3px 10px 5px 10px; color: {c.quiet}; background: transparent;
         border: 0; border-bottom: 2px solid transparent; }}

@@ -5,17 +5,20 @@ from pathlib import Path
 from PySide6.QtCore import QPoint, QSettings, Qt
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent
 from PySide6.QtWidgets import (
+    QApplication,
     QLabel,
     QMainWindow,
     QSplitter,
     QStackedWidget,
     QStatusBar,
+    QWidget,
 )
 
 from kavlet.core.figures.table import HEADER
 from kavlet.core.messages import words
 from kavlet.core.touch.parts import Part
 from kavlet.desktop.command import Command, a_chart, a_table
+from kavlet.desktop.dress.fields import TextField
 from kavlet.desktop.dress.panel import DressPanel
 from kavlet.desktop.dress.work import DressCommands
 from kavlet.desktop.figures.panel import FiguresPanel
@@ -64,6 +67,7 @@ class Window(QMainWindow):
         self.menus.fill_bar(self.menuBar(), self.files.open_path)
         self.deliver_button = self.menus.deliver_button()
         self.menuBar().setCornerWidget(self.deliver_button)
+        self._home: QWidget = self.stage.view
         self._connect()
         self._restore_places()
         self.refresh()
@@ -126,6 +130,7 @@ class Window(QMainWindow):
             (self.figures.open_wanted, "open_document"), (self.figures.paste_wanted, "paste"),
             (self.figures.rename_wanted, "rename_table"), (self.figures.add_wanted, "add_empty_table"),
             (self.figures.source.update_wanted, "update_figures"),
+            (self.figures.source.mine_wanted, "update_but_mine"),
             (self.figures.source.otherwise_wanted, "read_otherwise"), (self.stage.recipes_wanted, "open_recipes"),
             (self.stage.solid_wanted, "toggle_solid"), (self.dress.solid.toggled, "toggle_solid"),
             (self.dress.picture_wanted, "add_picture"),
@@ -147,10 +152,13 @@ class Window(QMainWindow):
         self.wall.closed.connect(self.close_recipes)
         self.files.opened.connect(self._opened)
         self.files.saved.connect(self._saved)
+        self.tables.exported.connect(self._saved)
+        self.tables.difference_here = self.figures.difference_here
         self.dress.parameters.current_cell = self.figures.cell_of_chart
         self.dress.solid.from_wanted.connect(lambda side: store.guard(lambda: self.solids.see_from(side)))
         store.follow(self.refresh, view=True)
-        store.refused.connect(self.say)
+        store.refused.connect(self._refused)
+        QApplication.instance().focusChanged.connect(self._focus_moved)  # type: ignore[union-attr]
 
     def refresh(self) -> None:
         """The window's title, and which commands can be carried out now."""
@@ -165,6 +173,19 @@ class Window(QMainWindow):
         """One sentence at the foot of the window; it stays until the next edit."""
         self.saying.setText(sentence)
         self.saying.setToolTip(sentence)
+
+    def _refused(self, sentence: str) -> None:
+        """Say why something was not done: at the foot, and at the field where it was typed."""
+        self.say(sentence)
+        if TextField.committing is not None:
+            TextField.committing.refuse(sentence)
+
+    def _focus_moved(self, old: QWidget | None, new: QWidget | None) -> None:
+        """A field that is done gives the focus back to the table or the chart, whichever had it last."""
+        if new in (self.figures.grid, self.stage.view):
+            self._home = new
+        elif new is None and isinstance(old, TextField) and self.isActiveWindow():
+            self._home.setFocus(Qt.FocusReason.OtherFocusReason)
 
     # What one place tells another
 

@@ -1,5 +1,7 @@
 """Settings and texts that are formulas, bound to the cells they name."""
 
+from typing import Any
+
 import msgspec
 import pytest
 
@@ -12,7 +14,7 @@ from kavlet.core.figures.recalculate import Values, recalculate
 from kavlet.core.recipes.recipe import Parameter
 from kavlet.core.recipes.registry import recipe
 from kavlet.core.values.errors import KavletError
-from tests.making import document, table
+from tests.making import document, draw, table
 
 ROWS = table(["what", "given"], ["Visits", "Walks", "goal", "none"], [40.5, 20.0, 100.0, "a lot"])
 
@@ -76,7 +78,7 @@ def test_texts_show_what_their_formula_gives(made: tuple[Document, Values, str])
     assert bound("=B2", look, one, values, one.charts[0]).text == "40.5"
     assert bound("=B2", look, german, values, one.charts[0]).text == "40,5"
     assert bound('=A2&" and more"', look, one, values, one.charts[0]).text == "Visits and more"
-    assert bound("=1/0", look, one, values, one.charts[0]).text == "#DIV/0!"
+    assert bound("=1/0", look, one, values, one.charts[0]).text == ""
     plain = bound("2 < 3", look, one, values, one.charts[0])
     assert (plain.text, plain.bold) == ("2 < 3", True)
     note = bound_note(Note("n1", "=A3", x=0.25), one, values, one.charts[0])
@@ -89,3 +91,22 @@ def test_cells_that_labels_name_are_found(made: tuple[Document, Values, str]) ->
     one = dressing.set_looks(one, chart, {"layers.level.label.template": "{value} of {=B4} ({=A2})"})
     spec = build_chart(one, recalculate(one.tables), chart).chart
     assert cell_fields(spec) == {"=B4", "=A2"}
+
+
+@pytest.mark.parametrize(
+    "changes",
+    [
+        {"title": "=1/0"}, {"source": "=NOTHING(1)"}, {"look": {"frame.along.title": "=1/0"}},
+        {"look": {"frame.along.maximum": "=1/0"}}, {"look": {"layers.series 1.label.template": "{value} {=1/0}"}},
+    ],
+)  # fmt: skip
+def test_no_code_of_an_error_stands_in_a_picture_and_proof_tells_of_it(changes: dict[str, Any]) -> None:
+    made = draw(document("bars", table(["a", "b"], ["x", "y"], [3, 4]), labels="values"), **changes)
+    assert not [text.text for text in made.figure.texts if "#" in text.text]
+    assert [one.check for one in made.findings if one.check == "formula-error"] == ["formula-error"]
+
+
+def test_an_equals_sign_before_a_number_is_a_sign() -> None:
+    look = {"layers.series 1.label.number.prefix": "= ", "layers.series 1.label.template": "= {value}"}
+    made = draw(document("bars", table(["a", "b"], ["x"], [3]), labels="values"), look=look)
+    assert [text.text for text in made.figure.texts if text.kind == "label"] == ["= = 3"]

@@ -78,8 +78,8 @@ def test_pictures_are_symbols_or_pixels() -> None:
     drawn = PictureFile("drop", "M0 0L1 0L1 1Z")
     seen = PictureFile("photo", "", b"\x89PNG", 30, 20)
     made = msgspec.structs.replace(made, pictures=(drawn, seen))
-    held, inputs = _read(made)
-    data = data_of(made, held, inputs)
+    _held, inputs = _read(made)
+    data = data_of(made, inputs)
     assert data.pictures["drop"] == Symbol("drop", "M0 0L1 0L1 1Z")
     photo = data.pictures["photo"]
     assert not isinstance(photo, Symbol)

@@ -147,14 +147,14 @@ def test_rows_that_a_source_brings_in_another_order_keep_their_looks() -> None:
     made = document("funnel", table(["stage", "people"], ["Visits", "Walks", "Members"], [90, 60, 30]))
     made = dressing.set_looks(made, "k1", {"layers.value.rows.1.fill": "tone5", "layers.value.rows.2.fill": "tone6"})
     coming = table(["stage", "people"], ["Walks", "Talks", "Visits"], [60, 70, 90])
-    assert looks(sources.update(made, "t1", coming)) == {"layers.value.rows.0.fill": "tone5"}
+    assert looks(sources.update(made, "t1", coming).document) == {"layers.value.rows.0.fill": "tone5"}
 
 
 def test_rows_whose_names_repeat_are_known_by_their_place() -> None:
     made = document("columns", table(["season", "walks"], ["Spring", "Spring"], [1, 2]))
     made = dressing.set_looks(made, "k1", {"layers.series 1.rows.1.fill": "tone5"})
     coming = table(["season", "walks"], ["Autumn", "Spring"], [3, 4])
-    assert looks(sources.update(made, "t1", coming)) == {"layers.series 1.rows.1.fill": "tone5"}
+    assert looks(sources.update(made, "t1", coming).document) == {"layers.series 1.rows.1.fill": "tone5"}
 
 
 def test_what_leads_nowhere_is_kept_and_known() -> None:

@@ -15,6 +15,7 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.compose.frames import ticks
 from kavlet.core.compose.frames.scales import scaled
 from kavlet.core.figures.cells import EPOCH
+from kavlet.core.values.number_text import PLAIN, NumberText
 from tests.making import document, draw, free, marks, table
 
 ROWS = table(["site", "count"], ["A", "B", "C"], [2, 30, 400])
@@ -142,3 +143,38 @@ def test_crowded_names_never_lie_on_each_other(crowded: str) -> None:
         assert all(len(text.lines) == 1 for text in names)
         steps = {b.row - a.row for a, b in itertools.pairwise(names)}  # type: ignore[operator]
         assert len(steps) == 1
+
+
+def test_the_free_end_of_a_scale_with_a_fixed_start_uses_the_step_of_what_is_shown() -> None:
+    axis = scaled(Scale(minimum=980.0), (990.0, 1010.0), 260.0)
+    assert (axis.minimum, axis.maximum) == (980, 1010)
+    assert axis.ticks == (980, 985, 990, 995, 1000, 1005, 1010)
+
+
+@pytest.mark.parametrize(("low", "high"), [(0.0, 1.7e15), (0.0, 3e-9), (0.0, 2.4e-14), (-4e-7, 9e-7)])
+def test_ticks_are_exact_and_written_apart(low: float, high: float) -> None:
+    axis = scaled(Scale(), (low, high), 260.0)
+    texts = [axis.text(tick, "en") for tick in axis.ticks]
+    assert len(set(texts)) == len(axis.ticks) > 3
+    assert [float(text.replace(",", "").replace("−", "-")) for text in texts] == list(axis.ticks)
+
+
+@pytest.mark.parametrize(
+    ("column", "top", "text"),
+    [
+        (NumberText(style="percent"), 0.05, "5%"), (NumberText(prefix="€ "), 3000.0, "€ 3,000"), (PLAIN, 0.5, "0.5"),
+        (NumberText(style="currency", currency="EUR"), 400.0, "€400"), (NumberText(suffix=" kg"), 40.0, "40 kg"),
+        (NumberText(style="short"), 2e6, "2M"), (NumberText(least_decimals=2), 40.0, "40"),
+    ],
+)  # fmt: skip
+def test_an_axis_writes_as_its_column_with_the_decimals_its_steps_need(
+    column: NumberText, top: float, text: str
+) -> None:
+    axis = scaled(Scale(minimum=0.0, maximum=top), (0.0, top), 260.0, column)
+    assert axis.text(axis.ticks[-1], "en") == text
+
+
+def test_all_ticks_of_the_extended_rule_stay() -> None:
+    axis = scaled(Scale(rule="extended", zero=False), (51.781, 275.95), 130.0)
+    assert axis.ticks == (50, 150, 250)
+    assert axis.minimum == 50

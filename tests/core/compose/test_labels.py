@@ -60,7 +60,7 @@ def test_a_label_writes_as_its_column_is_set_before_as_its_first_cell_was_typed(
     percent, plain = NumberText(style="percent"), NumberText(suffix=" t")
     rows: list[list[Any]] = [["n", "v"], ["a", Written(0.25, percent)], ["b", 0.5]]
     made = document("columns", rows, labels="values")
-    assert labels(draw(made), "series 1") == ["25 %", "50 %"]  # all as the first was typed
+    assert labels(draw(made), "series 1") == ["25%", "50%"]  # all as the first was typed
     first = made.tables[0]
     column = msgspec.structs.replace(first.columns[1], number=plain)
     own = msgspec.structs.replace(first, columns=(first.columns[0], column))

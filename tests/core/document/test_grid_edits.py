@@ -149,13 +149,13 @@ def test_a_source_shows_what_would_change_and_is_taken_over(funnel: Document) ->
     coming: list[list[Cell]] = [["stage", "people"], ["Visits", 20000.0], ["Walks", 6900.0], ["Letter", 2760.0]]
     found = sources.differences(document.table("t1"), coming)
     assert (found[0].column, found[0].row, found[0].held, found[0].coming) == (1, 1, 18400.0, 20000.0)
-    assert len(found) == 7
-    updated = sources.update(document, "t1", coming)
+    assert len(found) == 13  # rows of other names come and go
+    updated = sources.update(document, "t1", coming).document
     assert sources.differences(updated.table("t1"), coming) == []
     assert updated.table("t1").rows == 3
     assert updated.table("t1").source == Source("path.csv")
     assert texts(updated, 2)[3] == "=(MAX(B$2:B$4)-B4)/2"
-    wider = sources.update(updated, "t1", [[*row, None] for row in coming] + [["New", 1.0, 5.0]])
+    wider = sources.update(updated, "t1", [[*row, None] for row in coming] + [["New", 1.0, 5.0]]).document
     assert [column.helper is not None for column in wider.table("t1").columns].count(False) == 3
 
 

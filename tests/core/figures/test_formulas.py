@@ -173,3 +173,32 @@ def test_harmful_formulas_end_quickly_in_a_value_or_an_error(formula: str) -> No
     found = value(formula)
     assert found is None or isinstance(found, ErrorValue | float | str | bool)
     assert time.perf_counter() - start < 3
+
+
+@pytest.mark.parametrize(
+    ("formula", "value"),
+    [
+        ("=COUNT(1;1/0;2)", 2.0), ("=COUNTA(1;1/0;2)", 3.0), ("=COUNT(A1:A4)", 1.0), ("=COUNTA(A1:A4)", 4.0),
+        ("=COUNTIF(A1:A4;TRUE)", 1.0), ("=COUNTIF(A1:A4;1)", 1.0), ('="1_000"+1', ErrorValue.VALUE),
+        ("=SUM(1;1/0)", ErrorValue.DIVISION),
+    ],
+)  # fmt: skip
+def test_errors_and_truth_are_counted_as_what_they_are(formula: str, value: object) -> None:
+    """OpenFormula 1.3, 6.13.6 COUNT, 6.13.7 COUNTA, 6.13.9 COUNTIF; a text that is no number gives an error (6.3.5)."""
+    cells = (1.0, True, Formula("=1/0"), "text")
+    table = Table("t", "T", (Column("a", cells),))
+    assert recalculate((table,)).evaluate(formula, "t") == value
+
+
+@pytest.mark.parametrize(
+    ("formula", "value"),
+    [
+        ('=FIND("e";"here there")', 2.0), ('=FIND("e";"here there";3)', 4.0), ('=FIND("E";"here")', ErrorValue.VALUE),
+        ('=SEARCH("E";"here")', 2.0), ('=SEARCH("t*e";"here there")', 6.0), ('=SEARCH("r?";"here")', 3.0),
+        ('=SEARCH("~?";"who?")', 4.0), ('=SEARCH("x";"here")', ErrorValue.VALUE), ('=FIND("";"abc")', 1.0),
+        ('=FIND("a";"abc";0)', ErrorValue.VALUE),
+    ],
+)  # fmt: skip
+def test_parts_of_texts_are_found(formula: str, value: object) -> None:
+    """OpenFormula 1.3, 6.20.9 FIND and 6.20.22 SEARCH (sections from memory)."""
+    assert recalculate((Table("t", "T", (Column("a", ("x",)),)),)).evaluate(formula, "t") == value

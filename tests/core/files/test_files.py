@@ -16,11 +16,12 @@ from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Written
 from kavlet.core.figures.recalculate import recalculate
+from kavlet.core.figures.typed import read_field
 from kavlet.core.files import csv, record, svg, tables
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.text.faces import FACES
 from kavlet.core.values.errors import KavletError
-from kavlet.core.values.number_text import NumberText
+from kavlet.core.values.number_text import PERCENT, NumberText
 
 DOCS = Path(__file__).parents[3] / "docs"
 SVG = "{http://www.w3.org/2000/svg}"
@@ -117,7 +118,7 @@ def test_saving_replaces_the_whole_file_or_nothing(funnel: Document, tmp_path: P
         ("stage,people\r\nVisits,18400\r\n", [["stage", "people"], ["Visits", 18400.0]]),
         ("stage;people\nVisits;1.234,5\nWalks;7,25\n", [["stage", "people"], ["Visits", 1234.5], ["Walks", 7.25]]),
         (
-            "stage\tpeople\nVisits\t5 %\n",
+            "stage\tpeople\nVisits\t5%\n",
             [["stage", "people"], ["Visits", Written(0.05, NumberText(style="percent", most_decimals=1))]],
         ),
         ('stage,people\n"Visits, all",3\n', [["stage", "people"], ["Visits, all", 3.0]]),
@@ -165,7 +166,7 @@ def test_svg_is_the_same_bytes_each_time_and_says_what_it_shows(funnel: Document
     assert made_svg(funnel) == made_svg(funnel)
     root = ElementTree.fromstring(made_svg(funnel))
     assert root.find(f"{SVG}title").text == "Visitor path"
-    assert "1.7 % of Visits reach Members" in root.find(f"{SVG}desc").text
+    assert "1.7% of Visits reach Members" in root.find(f"{SVG}desc").text
     assert "18,400" in [text.text for text in root.iter(f"{SVG}text")]
 
 
@@ -247,3 +248,54 @@ def test_a_newer_version_is_refused_even_where_all_of_it_could_be_read() -> None
 def document_of_columns() -> Document:
     document, table = edits.add_table(Document(), "Ponds", [["pond", "visits"], ["Mere", 4.0], ["Carr", 3.0]])
     return edits.add_chart(document, table, "columns")[0]
+
+
+def test_blank_lines_stay_where_formulas_count_rows(tmp_path: Path) -> None:
+    path = tmp_path / "a.csv"
+    path.write_text("a,b\n\n5,6\n7,=A3\n", encoding="utf-8")
+    assert csv.with_names(csv.read(path))[1] == []
+    path.write_text("\na,b\n\n5,6\n", encoding="utf-8")
+    assert csv.with_names(csv.read(path)) == [["a", "b"], [5.0, 6.0]]
+
+
+@pytest.mark.parametrize(
+    ("text", "cell"),
+    [
+        ("(200)", -200.0), ("200-", -200.0), ("200−", -200.0), ("(1,200.50)", -1200.5),
+        ("(12 %)", Written(-0.12, PERCENT)),
+        ("(see note)", "(see note)"), ("5", 5.0), ("-5", -5.0), ("a-", "a-"), ("", None),
+        ("()", "()"), ("3-4-", "3-4-"),
+    ],
+)  # fmt: skip
+def test_negative_numbers_of_accounts(text: str, cell: object) -> None:
+    assert read_field(text, ".", ",", accounts=True) == cell
+    if text.startswith("("):
+        assert read_field(text) == text
+
+
+@pytest.mark.parametrize(
+    ("text", "decimal", "rows"),
+    [
+        ("a;b\n1;2", ".", [["a", "b"], ["1", "2"]]), ("a;b", ".", [["a", "b"]]),
+        ("Mind; the gap", ".", [["Mind; the gap"]]),
+        ("a,b\n1,2", ".", [["a", "b"], ["1", "2"]]), ("1,5\n2,5", ",", [["1,5"], ["2,5"]]), ("a,b", ".", [["a,b"]]),
+        ("a;b\tc", ".", [["a;b", "c"]]), ("a;b\nc", ".", [["a;b"], ["c"]]),
+        ("x|y\n1|2", ".", [["x", "y"], ["1", "2"]]),
+    ],
+)  # fmt: skip
+def test_pasted_texts_are_split_by_what_parts_all_lines(text: str, decimal: str, rows: list[list[str]]) -> None:
+    assert csv.pasted(text, decimal) == rows
+
+
+@pytest.mark.parametrize(
+    ("figures", "usual", "sign"),
+    [
+        (["1.234", "2.500,5"], ".", ","), (["1.234", "5.000"], ".", "."), (["1.234", "5.000"], ",", ","),
+        (["1.5", "1.234"], ",", "."), (["1,5", "1.234"], ".", ","), (["1.234.567"], ".", ","),
+        (["1,234,567"], ",", "."),
+        (["1,234"], ".", ","), (["12345.678"], ",", "."), (["12", "7"], ",", "."), (["12,5 %"], ".", ","),
+    ],
+)  # fmt: skip
+def test_figures_tell_their_decimal_sign_else_it_is_the_usual_one(figures: list[str], usual: str, sign: str) -> None:
+    text = "name;n\n" + "".join(f"row;{figure}\n" for figure in figures)
+    assert csv.guess(text.encode(), "a.csv", usual).decimal == sign

@@ -3,6 +3,7 @@
 import datetime
 import io
 import json
+import re
 import zipfile
 from pathlib import Path
 from typing import Any
@@ -15,10 +16,14 @@ from python_calamine import CalamineWorkbook
 
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import Formula, Written
+from kavlet.core.figures.cells import ErrorValue, Formula, Written
 from kavlet.core.figures.recalculate import recalculate
+from kavlet.core.figures.references import quoted
+from kavlet.core.figures.table import Table
 from kavlet.core.files import ods, tables, xlsx
+from kavlet.core.files import workbook as workbook_files
 from kavlet.core.files.calculated import calculated
+from kavlet.core.files.formats import renamings, table_content
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import DATE, NumberText
 
@@ -224,3 +229,79 @@ def test_optional_decimals_are_optional_in_a_workbook(number: NumberText, code: 
     path.write_bytes(xlsx.dumps([(document.tables[0], recalculate(document.tables))]))
     cell = openpyxl.load_workbook(path).active["B2"]  # type: ignore[index]
     assert cell.number_format == code
+
+
+def test_texts_in_formulas_keep_their_semicolons(tmp_path: Path) -> None:
+    made, table_id = edits.add_table(Document(), "T", [["a", "b"], [1.0, Formula('=IF(A2>0;"x;y";"a,b")')]])
+    path = tmp_path / "t.xlsx"
+    path.write_bytes(table_content([(made.table(table_id), recalculate(made.tables))], ".xlsx"))
+    assert xlsx.read(path).cells[1][1] == Formula('=IF(A2>0,"x;y","a,b")')
+
+
+def rewritten_sheet(path: Path, *changes: tuple[str, str]) -> Path:
+    """A workbook with the text of its first sheet changed."""
+    held = {}
+    with zipfile.ZipFile(path) as book:
+        held = {name: book.read(name) for name in book.namelist()}
+    sheet = held["xl/worksheets/sheet1.xml"].decode()
+    for old, new in changes:
+        sheet = re.sub(old, new, sheet)
+    held["xl/worksheets/sheet1.xml"] = sheet.encode()
+    with zipfile.ZipFile(path, "w") as book:
+        for name, content in held.items():
+            book.writestr(name, content)
+    return path
+
+
+@pytest.fixture
+def sums(tmp_path: Path) -> Path:
+    path = tmp_path / "sums.xlsx"
+    book = xlsxwriter.Workbook(str(path))
+    page = book.add_worksheet("S")
+    for row, cell in enumerate(["n", 1, 2]):
+        page.write(row, 0, cell)
+    page.write_formula("B3", "=SUM(A2:A3)", None, 3)
+    book.close()
+    return path
+
+
+def test_formulas_are_found_whatever_the_file_says_of_its_extent(sums: Path) -> None:
+    rewritten_sheet(sums, (r'<dimension ref="[^"]*"/>', '<dimension ref="A1"/>'))
+    assert xlsx.read(sums).cells[2][1] == Formula("=SUM(A2:A3)")
+
+
+def test_formulas_are_found_behind_a_prefix(sums: Path) -> None:
+    tags = (r"<(/?)([A-Za-z])", r"<\1x:\2"), (r"<x:(\?xml)", r"<\1"), (r' xmlns="', ' xmlns:x="')
+    rewritten_sheet(sums, *tags)
+    assert xlsx.read(sums).cells[2][1] == Formula("=SUM(A2:A3)")
+
+
+def test_error_cells_stay_errors(sums: Path) -> None:
+    rewritten_sheet(sums, (r'<c r="A2"[^>]*><v>1</v></c>', '<c r="A2" t="e"><v>#N/A</v></c>'))
+    cells = xlsx.read(sums).cells
+    assert cells[1][0] == Formula("=#N/A")
+    made, table_id = edits.add_table(Document(), "T", cells)
+    assert recalculate(made.tables).of(table_id)[1].values[2] is ErrorValue.MISSING
+
+
+@pytest.mark.parametrize("ending", [".xlsx", ".ods"])
+@pytest.mark.parametrize(
+    ("name", "sheet"),
+    [("Costs 2024/25", "Costs 2024 25"), ("'quoted'", "quoted"), ("[]:*?/\\", "Table"), ("x" * 40, "x" * 31)],
+)
+def test_names_that_no_sheet_may_have_are_mended_and_said(name: str, sheet: str, ending: str, tmp_path: Path) -> None:
+    made, table_id = edits.add_table(Document(), name, [["a"], [1.0]])
+    made, other = edits.add_table(made, "Other", [["b"], [Formula(f"={quoted(name)}!A2*2")]])
+    values = recalculate(made.tables)
+    held = [(made.table(table_id), values), (made.table(other), values)]
+    path = tmp_path / f"t{ending}"
+    path.write_bytes(table_content(held, ending))
+    read = {".xlsx": xlsx, ".ods": ods}[ending]
+    assert read.sheets(path) == [sheet, "Other"]
+    assert [str(one) for one in renamings(held, ending)] == [f"The table “{name}” is the sheet “{sheet}” there."]
+    assert renamings(held, ".csv") == ()
+
+
+def test_two_names_that_become_one_are_kept_apart() -> None:
+    tables = [Table(str(i), name, ()) for i, name in enumerate(["a/b", "a:b", "A b"])]
+    assert list(workbook_files.titles(tables).values()) == ["a b", "a b 2", "A b 3"]

@@ -4,6 +4,7 @@ from typing import Any
 
 import pytest
 
+from kavlet.core.figures.cells import Formula
 from kavlet.core.recipes.checks import cell_name, largest
 from kavlet.core.values.errors import KavletError
 from tests.making import make, table
@@ -67,3 +68,13 @@ def test_a_rule_against_a_value_does_not_hold_for_the_value_itself() -> None:
     assert len({same, rise, fall}) == 3
     plain = make("growth-bars", rows, {"name": "what", "before": "then", "after": "now"}, colours=False)
     assert plain.figure.marks[0].fill == same
+
+
+@pytest.mark.parametrize("gap", ['=""', "=NA()"])
+@pytest.mark.parametrize("recipe", ["columns", "lines", "bars", "pie"])
+def test_a_formula_can_say_that_there_is_no_value(recipe: str, gap: str) -> None:
+    rows = table(["a", "b"], ["x", "y", "z"], [3, Formula(gap), 5])
+    made = make(recipe, rows)
+    assert made.figure.marks
+    said = [str(one.message) for one in made.findings if one.check == "missing-value"]
+    assert said == (["1 row has no value and no mark."] if "NA" in gap else [])

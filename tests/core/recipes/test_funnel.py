@@ -97,9 +97,9 @@ def test_labels_say_values_inside_and_rates_between(funnel: Document) -> None:
     assert labels["people", 0].text == "18,400"
     assert bars(made)[0].bounds.holds(labels["people", 0].bounds)
     assert labels["people", 4].bounds.x > bars(made)[4].bounds.right  # too small for its label
-    assert [labels["step", row].text for row in range(1, 5)] == ["37.5 %", "40 %", "37.5 %", "30 %"]
+    assert [labels["step", row].text for row in range(1, 5)] == ["37.5%", "40%", "37.5%", "30%"]
     assert bars(made)[0].bounds.bottom < labels["step", 1].bounds.center[1] < bars(made)[1].bounds.y
-    assert labels["overall", 4].text == "1.7 %"
+    assert labels["overall", 4].text == "1.7%"
 
 
 @pytest.mark.parametrize("rates", ["between", "beside", "none"])
@@ -157,7 +157,7 @@ def test_a_title_may_be_a_formula(funnel: Document) -> None:
     texts = {text.kind: text.text for text in draw(document).figure.texts}
     assert texts["title"] == "Visits: 18400"
     assert texts["subtitle"] == "18,400"
-    assert texts["source"] == "#DIV/0!"
+    assert "source" not in texts
 
 
 _names = st.text(st.characters(codec="utf-8", exclude_categories=("Cs",)), max_size=60)

@@ -29,10 +29,10 @@ def _notices(name: str, values: list[Any], other: list[Any] | None = None, **set
 CASES: list[tuple[str, list[Any], dict[str, Any], str, float]] = [
     ("gauge", [120.0], {"maximum": 100.0}, "The value 120 lies above the scale’s end, 100; the needle stands at the stop.", 120.0),
     ("gauge", [-5.0], {"maximum": 100.0}, "The value −5 lies below the scale’s start, 0; the needle stands at the stop.", -5.0),
-    ("battery", [60.0, 50.0], {"budget": 100.0}, "More is spent than the budget holds: 10 % over.", -0.1),
-    ("capsule", [0.5, 1.2], {"whole": 1.0}, "A value is larger than the whole: 120 %.", 1.2),
+    ("battery", [60.0, 50.0], {"budget": 100.0}, "More is spent than the budget holds: 10% over.", -0.1),
+    ("capsule", [0.5, 1.2], {"whole": 1.0}, "A value is larger than the whole: 120%.", 1.2),
     ("thermometer", [-1.0], {"goal": 10.0}, "What is given is below zero; the tube is empty.", -0.1),
-    ("thermometer", [15.0], {"goal": 10.0}, "The goal is passed: 150 %. The tube shows a break.", 1.5),
+    ("thermometer", [15.0], {"goal": 10.0}, "The goal is passed: 150%. The tube shows a break.", 1.5),
     ("pictogram", [61.0, 2.0], {"unit": 1.0}, "A row has 61 symbols, too many to count. Take a larger unit.", 61.0),
     ("radial-bars", [12.0, 8.0], {"maximum": 10.0}, "A value is larger than the maximum, 10; its ring is full.", 12.0),
     ("capped-bars", [10.0, 100.0], {"cap": 20.0}, "1 bar is drawn shorter than in proportion, with a break.", 5.0),

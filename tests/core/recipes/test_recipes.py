@@ -67,7 +67,7 @@ def test_battery_left() -> None:
     assert helper(made, "left")[0] == pytest.approx(0.63)
     left, plot = marks(made, "left")[0], made.figure.plot
     assert left.block.rect.height == pytest.approx(0.63 / 1.1 * plot.height)
-    assert labels(made) == ["63 %"]
+    assert labels(made) == ["63%"]
     over = make("battery", rows, budget=400.0)
     assert labels(over) == ["over by 44"]
     assert [finding.check for finding in over.findings] == ["overspent"]
@@ -112,7 +112,7 @@ def test_pie_of_a_declared_whole() -> None:
     made = make("pie", rows, whole=2400.0, labels="share")
     assert helper(made, "share") == [pytest.approx(0.4), pytest.approx(0.225), pytest.approx(0.125)]
     assert helper(made, "rest")[0] == 600
-    assert sorted(labels(made)) == sorted(["40 %", "23 %", "12 %", "25 %"])  # adds up to 100
+    assert sorted(labels(made)) == sorted(["40%", "23%", "12%", "25%"])  # adds up to 100
     sweeps = [mark.sector.end - mark.sector.start for mark in marks(made, "value")]
     assert sweeps == [pytest.approx(angle) for angle in (144, 81, 45, 90)]
     over = make("pie", rows, whole=1000.0)
@@ -183,7 +183,7 @@ def test_growth_bars() -> None:
     rows = table(["species", "before", "after"], ["a", "b", "c"], [40, 20, 0], [60, 15, 5])
     made = make("growth-bars", rows)
     assert helper(made, "change") == [0.5, -0.25, ""]
-    assert labels(made) == ["+50 %", "−25 %"]
+    assert labels(made) == ["+50%", "−25%"]
     up, down = marks(made, "change")
     assert up.bounds.x == pytest.approx(down.bounds.right)
     assert [one.check for one in made.findings] == ["growth-from-zero"]
@@ -241,7 +241,7 @@ def test_stacked_bars_shares_add_up() -> None:
     rows = table(["path", "a", "b", "c"], ["x", "y"], [1, 2], [1, 3], [1, 5])
     made = make("stacked-bars", rows)
     assert helper(made, "share 1") == [pytest.approx(1 / 3), 0.2]
-    assert sorted(labels(made)[::2]) == sorted(["34 %", "33 %", "33 %"])
+    assert sorted(labels(made)[::2]) == sorted(["34%", "33%", "33%"])
     ends = [max(mark.bounds.right for mark in made.figure.marks if mark.row == row and mark.visible) for row in (0, 1)]
     assert ends == [pytest.approx(made.figure.plot.right)] * 2
 
@@ -376,3 +376,16 @@ def test_what_a_recipe_declares_is_what_it_makes(name: str) -> None:
         assert any(one == declared.name or (declared.many and one.startswith(declared.name)) for one in built)
     assert all(any(one.startswith(declared.name) for declared in recipe.helpers) for one in built)
     assert all(parameter.meaning.endswith((".", "!")) for parameter in recipe.parameters)
+
+
+def test_shares_in_words_are_those_of_the_labels() -> None:
+    """Largest remainders: 960, 540 and 300 of 2,400 are 40, 23 and 12 percent, which leaves 25."""
+    rows = table(["what", "sum"], ["Stay", "Food", "Travel"], [960, 540, 300])
+    made = make("pie", rows, whole=2400.0)
+    for name, share in (("Stay", "40%"), ("Food", "23%"), ("Travel", "12%")):
+        assert f"{name} {share}" in made.figure.alt_text
+        assert any(text.startswith(name) and text.endswith(share) for text in labels(made))
+    groups = table(["g", "n", "v"], ["A", "B", "C"], ["x", "y", "z"], [1, 1, 1])
+    ring = make("two-level-ring", groups, {"group": "g", "name": "n", "value": "v"})
+    assert ring.figure.alt_text.count("33%") == 2
+    assert ring.figure.alt_text.count("34%") == 1

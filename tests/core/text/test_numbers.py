@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from kavlet.core.figures.cells import Cell, Formula, Written
 from kavlet.core.figures.typed import shown_for_editing, typed
-from kavlet.core.text.numbers import written
+from kavlet.core.text.numbers import listed_locale, written
 from kavlet.core.values.number_text import DATE, PERCENT, PLAIN, NumberText
 
 
@@ -18,11 +18,12 @@ from kavlet.core.values.number_text import DATE, PERCENT, PLAIN, NumberText
         (18400.0, PLAIN, "en", "18,400"),
         (18400.0, PLAIN, "de", "18.400"),
         (8682.5, PLAIN, "en", "8,682.5"),
-        (0.375, PERCENT, "en", "37.5 %"),
-        (0.2995, PERCENT, "en", "30 %"),
-        (0.016847, PERCENT, "de", "1,7 %"),
+        (0.375, PERCENT, "en", "37.5%"),
+        (0.2995, PERCENT, "en", "30%"),
+        (0.016847, PERCENT, "de", "1,7\u00a0%"),
         (-1234.5, PLAIN, "en", "−1,234.5"),
-        (-0.001, PLAIN, "en", "0"),
+        (-0.001, PLAIN, "en", "−0.001"),
+        (-0.001, NumberText(most_decimals=2), "en", "0"),
         (1.005, PLAIN, "en", "1.01"),
         (2.5, NumberText(most_decimals=0), "en", "3"),
         (5.0, NumberText(least_decimals=2, prefix="€ "), "en", "€ 5.00"),
@@ -82,3 +83,10 @@ def test_what_is_shown_for_editing_types_back_as_it_was(cell: Cell) -> None:
     if isinstance(cell, str) and (cell.strip() != cell or not cell or cell.startswith(("=", "'"))):
         return
     assert typed(shown_for_editing(cell)) == cell
+
+
+@pytest.mark.parametrize(
+    ("name", "listed"), [("de_DE", "de"), ("de-CH", "de-CH"), ("en_US", "en"), ("fr_CA", "fr-CA"), ("xx", "en")]
+)
+def test_the_locale_of_a_desktop_is_found_among_those_to_choose(name: str, listed: str) -> None:
+    assert listed_locale(name) == listed

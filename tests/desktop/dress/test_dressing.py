@@ -28,7 +28,7 @@ def test_a_label_is_typed_in_place_with_fields_and_cells_offered(window: Window,
     assert "{=B2}" in editor.offered()
     qtbot.keyClicks(editor, "}")
     assert editor.text() == "{name}: {=B2}"
-    qtbot.keyClick(editor, Qt.Key.Key_Return)
+    qtbot.keyClick(editor, Qt.Key.Key_Return, Qt.KeyboardModifier.ShiftModifier)
     rows = {one.row: one for one in figure(window).texts if one.kind == "label" and one.key == "series 1"}
     assert all(one.text.endswith(f": {rows[0].text.rsplit(': ', 1)[1]}") for one in rows.values())
     assert window.store.history.undo_name == "change labels"
@@ -103,7 +103,7 @@ def test_a_screen_that_is_not_shown_is_said(window: Window, monkeypatch: pytest.
 
 
 def test_themes_are_shown_as_the_chart_in_view(window: Window) -> None:
-    field = window.dress.theme
+    field = window.dress.look.theme
     previews = [field.preview(str(field.itemData(i))) for i in range(field.count())]
     corners = {one.toImage().pixelColor(66, 20).name() for one in previews if one is not None}
     assert len(previews) == 8

@@ -163,7 +163,7 @@ def test_numbers_are_written_as_wished(window: Window) -> None:
     assert labels[0] == "18,400.0"
     grid.go_to(1, 1)
     do(window, "as_percent")
-    assert shown(window, 1)[0] == "1,840,000 %"
+    assert shown(window, 1)[0] == "1,840,000%"
     assert shown(window, 1)[1] == "6,900.0"
     do(window, "as_date")
     assert "1950" in shown(window, 1)[0]

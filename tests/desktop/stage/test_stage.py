@@ -447,7 +447,7 @@ def test_kits_go_from_document_to_document(window: Window, tmp_path: Path, monke
 
     show(window, "columns")
     window.dress.set_value("layers.series 1.fill", "#0a6847")
-    window.dress.theme.chosen.emit("harbour")
+    window.dress.look.theme.chosen.emit("harbour")
     path = str(tmp_path / "house.kavlet-kit")
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (path, ""))
     window.actions_by_name["save_kit"].trigger()

@@ -1,10 +1,12 @@
 """What depends on cells: settings that are formulas, texts bound to cells, cells that labels name."""
 
 import re
+from collections.abc import Iterable
 
 import msgspec
 
 from kavlet.core.charts.chart import Chart
+from kavlet.core.charts.looks import LITERAL, TEXTS, parse
 from kavlet.core.charts.texts import Note, Text
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.figures.cells import ErrorValue, Value, text_of
@@ -63,14 +65,49 @@ def evaluated(parameter: Parameter, value: Setting, values: Values, table: str) 
     return text_of(values.evaluate(value, table)) if parameter.type in ("text", "symbol") else value
 
 
+def bound_entry(entry: ChartEntry, document: Document, values: Values) -> ChartEntry:
+    """A chart with its looks that are formulas replaced by what they give; one that gives nothing fit is left out."""
+    formulas = _formulas(entry)
+    if not formulas:
+        return entry
+    held = {path: value for path, value in entry.dress.overrides.items() if path not in formulas}
+    for path, formula in formulas.items():
+        found = values.evaluate(formula, entry.table)
+        if parse(path).last in TEXTS:
+            held[path] = _said(found, document)
+        elif isinstance(found, float):
+            held[path] = found
+    return msgspec.structs.replace(entry, dress=msgspec.structs.replace(entry.dress, overrides=held))
+
+
+def _formulas(entry: ChartEntry) -> dict[str, str]:
+    """The looks of a chart that are formulas, by their paths."""
+    return {
+        path: value
+        for path, value in entry.dress.overrides.items()
+        if isinstance(value, str) and value.startswith("=") and parse(path).last not in LITERAL
+    }
+
+
+def failing(entry: ChartEntry, values: Values, cells: Iterable[str]) -> tuple[tuple[str, ErrorValue], ...]:
+    """The formulas of a chart's texts, looks and labelled `cells` that give an error now, with that error."""
+    texts = (entry.title, entry.subtitle, entry.source, *(note.text for note in entry.notes))
+    asked = [text for text in texts if text.startswith("=")]
+    found = {text: values.evaluate(text, entry.table) for text in (*asked, *_formulas(entry).values(), *cells)}
+    return tuple((text, value) for text, value in found.items() if isinstance(value, ErrorValue))
+
+
+def _said(value: Value, document: Document) -> str:
+    """What a formula gives, as a text; an error says nothing, and Proof tells of it."""
+    if isinstance(value, ErrorValue):
+        return ""
+    return written(value, PLAIN, document.locale) if isinstance(value, float) else text_of(value)
+
+
 def bound(text: str, look: Text, document: Document, values: Values, entry: ChartEntry) -> Text:
     """A text as shown: what its formula gives, else the text itself."""
     if text.startswith("="):
-        found = values.evaluate(text, entry.table)
-        if isinstance(found, float):
-            text = written(found, PLAIN, document.locale)
-        else:
-            text = found.value if isinstance(found, ErrorValue) else text_of(found)
+        text = _said(values.evaluate(text, entry.table), document)
     return msgspec.structs.replace(look, text=text)
 
 
@@ -85,4 +122,6 @@ def cell_fields(spec: Chart) -> set[str]:
     for layer in spec.layers:
         if layer.label is not None:
             found.update(_CELL_FIELD.findall(layer.label.template))
+            for row in layer.rows.values():
+                found.update(_CELL_FIELD.findall(row.text or ""))
     return found

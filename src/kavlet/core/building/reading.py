@@ -3,7 +3,8 @@
 from kavlet.core.building.bound import settings_of
 from kavlet.core.compose.data import Data, Raster
 from kavlet.core.document.document import ChartEntry, Document
-from kavlet.core.figures.cells import Formula, Written
+from kavlet.core.document.totals import counted_rows, counts_totals, total_rows
+from kavlet.core.figures.cells import Formula, Written, text_of
 from kavlet.core.figures.recalculate import Values
 from kavlet.core.figures.table import HEADER, Table
 from kavlet.core.messages import named, say
@@ -33,19 +34,30 @@ def inputs_of(document: Document, values: Values, entry: ChartEntry, table: Tabl
             remedy=say("Make a smaller table for the chart."),
         )
     columns = values.of(entry.table)
+    rows = counted_rows(table, entry, made_by)
+    first_total = table.rows - total_rows(table, entry, made_by)
+    taken = slice(HEADER, HEADER + rows)
     return Inputs(
         table_name=table.name,
         roles=roles,
         places=places,
         titles={column.id: table.called(i).said_in(document.locale) for i, column in enumerate(table.columns)},
         helpers={c.helper.name: c.id for c in table.columns if c.helper is not None and c.helper.chart == entry.id},
-        values={column.id: columns[i].values[HEADER:] for i, column in enumerate(table.columns)},
-        numbers={column.id: columns[i].numbers[HEADER:] for i, column in enumerate(table.columns)},
+        values={column.id: columns[i].values[taken] for i, column in enumerate(table.columns)},
+        numbers={column.id: columns[i].numbers[taken] for i, column in enumerate(table.columns)},
         settings=settings_of(entry, made_by, values) if made_by is not None else {},
-        rows=table.rows,
+        rows=rows,
         number_texts=_number_texts(table),
         locale=document.locale,
+        totals=tuple(_row_name(entry, table, values, row) for row in range(first_total, table.rows)),
+        counts_totals=counts_totals(entry, made_by),
     )
+
+
+def _row_name(entry: ChartEntry, table: Table, values: Values, row: int) -> str:
+    """What a row is called, where it has a name."""
+    places = [i for i, column in enumerate(table.columns) if column.id in entry.roles.get("name", ())]
+    return text_of(values.of(entry.table)[places[0]].values[HEADER + row]) if places else ""
 
 
 def _number_texts(table: Table) -> dict[str, NumberText]:
@@ -60,7 +72,7 @@ def _number_texts(table: Table) -> dict[str, NumberText]:
     return found
 
 
-def data_of(document: Document, table: Table, inputs: Inputs) -> Data:
+def data_of(document: Document, inputs: Inputs) -> Data:
     """What a chart's layers read: values, how they are written, and the document's pictures."""
     pictures: dict[str, Symbol | Raster] = {}
     for one in document.pictures:
@@ -70,7 +82,7 @@ def data_of(document: Document, table: Table, inputs: Inputs) -> Data:
     return Data(
         values=inputs.values,
         numbers=inputs.numbers,
-        ids=tuple(range(table.rows)),
+        ids=tuple(range(inputs.rows)),
         titles=inputs.titles,
         number_texts=inputs.number_texts,
         pictures=pictures,

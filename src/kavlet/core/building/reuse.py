@@ -2,6 +2,7 @@
 
 import msgspec
 
+from kavlet.core.building.bound import bound_entry
 from kavlet.core.building.stages import Picture, Still, still, turned, unturned
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.figures.recalculate import Values, recalculate
@@ -41,9 +42,10 @@ class Pictures:
         )
         if kept is not None and same and kept[2] is entry:
             return kept[3]
-        bare = msgspec.structs.replace(entry, dress=unturned(entry))
+        shown = bound_entry(entry, document, values)
+        bare = msgspec.structs.replace(shown, dress=unturned(shown))
         laid = kept[1] if kept is not None and same and kept[1].entry == bare else still(document, values, bare, None)
-        made = turned(laid, entry)
+        made = turned(laid, shown)
         self._kept[chart] = (reads, laid, entry, made)
         return made
 
@@ -57,4 +59,11 @@ def _formulas_of(entry: ChartEntry) -> list[str]:
         *(note.text for note in entry.notes),
         *(s for s in entry.settings.values() if isinstance(s, str)),
     ]
-    return [*texts, *("=" for value in entry.dress.overrides.values() if isinstance(value, str) and "{=" in value)]
+    return [
+        *texts,
+        *(
+            "="
+            for value in entry.dress.overrides.values()
+            if isinstance(value, str) and (value.startswith("=") or "{=" in value)
+        ),
+    ]

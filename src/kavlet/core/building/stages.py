@@ -13,7 +13,8 @@ from functools import cached_property
 import msgspec
 from msgspec import Struct
 
-from kavlet.core.building.bound import bound, bound_note, cell_fields
+from kavlet.core.building.bound import bound, bound_entry, bound_note, cell_fields, failing
+from kavlet.core.building.numbered import numbered
 from kavlet.core.building.reading import data_of, helpers_of, inputs_of
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Grid
@@ -27,8 +28,10 @@ from kavlet.core.compose.figure import Figure
 from kavlet.core.document.document import NO_CHART, ChartEntry, Document
 from kavlet.core.document.lookup import find_recipe
 from kavlet.core.dress.style import Dress, resolve
+from kavlet.core.figures.cells import ErrorValue
 from kavlet.core.figures.recalculate import Values
 from kavlet.core.messages import say
+from kavlet.core.proof import formula_error, undrawn_panels
 from kavlet.core.proof.checks import findings
 from kavlet.core.proof.finding import Finding
 from kavlet.core.recipes.recipe import HelperBuild, Inputs, Recipe
@@ -42,12 +45,19 @@ LOOKS = frozenset(f"solid.{name}" for name in LOOK_FIELDS)
 
 
 class Build(Struct, frozen=True):
-    """What a recipe yields for one table: helper columns, a chart (one per panel), and what was read for them."""
+    """What a recipe yields for one table: helper columns, a chart (one per panel), and what was read for them.
+
+    `read` holds what was read for each panel; `undrawn` counts the panels there was no room for; `failed` holds the
+    formulas of texts, looks and labels that give an error.
+    """
 
     entry: ChartEntry
     inputs: Inputs
     helpers: tuple[HelperBuild, ...]
     panels: tuple[Panel, ...]
+    read: tuple[Inputs, ...] = ()
+    undrawn: int = 0
+    failed: tuple[tuple[str, ErrorValue], ...] = ()
 
     @property
     def chart(self) -> Chart:
@@ -66,7 +76,10 @@ class Picture(Struct, frozen=True, dict=True):
     @cached_property
     def findings(self) -> tuple[Finding, ...]:
         """What Proof says; asked only when somebody wants to know."""
-        return findings(self.recipe, self.build.inputs, self.figure)
+        build = self.build
+        panels = [(panel.title, read) for panel, read in zip(build.panels, build.read, strict=False)]
+        of_chart = (*formula_error.check(build.failed), *undrawn_panels.check(build.undrawn))
+        return (*of_chart, *findings(self.recipe, build.inputs, self.figure, panels))
 
 
 NO_PICTURE = Picture(
@@ -81,12 +94,12 @@ NO_PICTURE = Picture(
 
 def build_chart(document: Document, values: Values, chart: str) -> Build:
     """Run a chart's recipe. Raises KavletError with one sentence when the table does not fit it."""
-    return _build(document, values, document.chart(chart))
+    return _build(document, values, bound_entry(document.chart(chart), document, values))
 
 
 def picture(document: Document, values: Values, chart: str, size: Size | None = None) -> Picture:
     """All stages after recalculation; `size` in points, the chart's own when not given."""
-    entry = document.chart(chart)
+    entry = bound_entry(document.chart(chart), document, values)
     return turned(still(document, values, msgspec.structs.replace(entry, dress=unturned(entry)), size), entry)
 
 
@@ -110,16 +123,21 @@ def _build(document: Document, values: Values, entry: ChartEntry) -> Build:
     table = document.table(entry.table)
     made_by = find_recipe(document, entry.recipe) if entry.recipe else None
     inputs = inputs_of(document, values, entry, table, made_by)
-    data = data_of(document, table, inputs)
-    specs = [("", entry.free or _missing(entry))] if made_by is None else _made(made_by, inputs, entry)
-    panels = []
-    for title, made in specs:
-        spec = _finished(made, entry, document, values)
+    data = data_of(document, inputs)
+    specs, more = ([_Panel("", entry.free or _missing(entry), inputs)], 0) if made_by is None else _made(
+        made_by, inputs, entry
+    )  # fmt: skip
+    panels: list[Panel] = []
+    fields: set[str] = set()
+    for made in specs:
+        spec = _finished(numbered(made.chart, entry.dress.overrides, inputs.number_texts), entry, document, values)
+        fields |= cell_fields(spec)
         cells = {field: values.evaluate(field, entry.table) for field in cell_fields(spec)}
         mine = msgspec.structs.replace(data, cells=cells)
-        panels.append(Panel(title, spec, mine.only(spec.rows) if spec.rows is not None else mine, entry.id))
+        panels.append(Panel(made.title, spec, mine.only(spec.rows) if spec.rows is not None else mine, entry.id))
     helpers = helpers_of(table, values, entry) if made_by is not None else ()
-    return Build(entry, inputs, helpers, tuple(panels))
+    return Build(entry, inputs, helpers, tuple(panels), tuple(made.inputs for made in specs), more,
+                 failing(document.chart(entry.id), values, sorted(fields)))  # fmt: skip
 
 
 class Still(Struct, frozen=True):
@@ -161,24 +179,38 @@ def _missing(entry: ChartEntry) -> Chart:
     raise KavletError(say("The chart “{name}” has neither a recipe nor layers of its own.", name=entry.name))
 
 
-def _made(made_by: Recipe, inputs: Inputs, entry: ChartEntry) -> list[tuple[str, Chart]]:
-    """The recipe's chart; or, repeated, one for each row that holds a value, or each group, titled with its name."""
+class _Panel(Struct, frozen=True):
+    """What a recipe made for a panel: its title, its chart, and what was read for it."""
+
+    title: str
+    chart: Chart
+    inputs: Inputs
+
+
+def _made(made_by: Recipe, inputs: Inputs, entry: ChartEntry) -> tuple[list[_Panel], int]:
+    """The recipe's chart; or, repeated, one for each row that holds a value, or each group, titled with its name.
+
+    Besides, how many there would be more.
+    """
     how = made_by.repeats
     if how is None or not entry.repeat:
         made_by.check(inputs)
-        return [("", made_by.chart(inputs))]
+        return [_Panel("", made_by.chart(inputs), inputs)], 0
     rows = [row for row, number in enumerate(inputs.figures("value")) if not math.isnan(number)]
     if inputs.settings.get(how.of) == "group":
-        rows = list({inputs.names[row]: row for row in reversed(rows)}.values())[::-1]
-    specs: list[tuple[str, Chart]] = []
+        first: dict[str, int] = {}
+        for row in rows:
+            first.setdefault(inputs.names[row], row)
+        rows = list(first.values())
+    specs: list[_Panel] = []
     for row in rows[:MOST_PANELS]:
         settings = {**inputs.settings, how.row: float(row + 1)}
         mine = msgspec.structs.replace(inputs, settings=settings)
         made_by.check(mine)
-        specs.append((inputs.names[row], made_by.chart(mine)))
+        specs.append(_Panel(inputs.names[row], made_by.chart(mine), mine))
     if not specs:
         made_by.check(inputs)
-    return specs
+    return specs, len(rows) - len(specs)
 
 
 def _finished(spec: Chart, entry: ChartEntry, document: Document, values: Values) -> Chart:

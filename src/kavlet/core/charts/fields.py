@@ -40,6 +40,10 @@ class Field(Struct, frozen=True):
             return say("{field}", field=say(self.label))
         return say("{group}: {field}", group=say(self.group), field=say(self.label))
 
+    def stored(self, number: float) -> float:
+        """What the document holds for a number as it is shown."""
+        return number if self.times == 1 else float(f"{number / self.times:.12g}")
+
     def under(self, path: str) -> "Field":
         """The same field of a part that stands at a path."""
         return msgspec.structs.replace(self, path=f"{path}.{self.path}")

@@ -11,6 +11,8 @@ import msgspec
 from msgspec import Struct
 
 LAYERS, ROWS = "layers", "rows"
+TEXTS = frozenset(("text", "title", "name"))  # fields for words, which may be bound to a cell as numbers are
+LITERAL = frozenset(("template", "prefix", "suffix", "zero", "missing"))  # fields whose equals sign is a letter
 _STEP = re.compile(r"((?:[^.\\]|\\.)*)(?:\.|$)")
 
 

@@ -26,15 +26,25 @@ def overridden(chart: Chart, overrides: Mapping[str, Any]) -> Chart:
     for look, value in looks:
         if is_type(look):
             chart = _retyped(chart, look.layer, str(value))
-    for look, value in looks:
+    for look, value in sorted(looks, key=lambda one: one[0].row is not None):
         if not is_type(look):
-            chart = _set(chart, look.steps, value)
+            chart = _set(_bared(chart, look), look.steps, value)
     order = overrides.get(ORDER)
     if order:
         place = {key: i for i, key in enumerate(order)}
         layers = sorted(chart.layers, key=lambda layer: place.get(layer.key, len(place)))
         chart = msgspec.structs.replace(chart, layers=tuple(layers))
     return chart
+
+
+def _bared(chart: Chart, look: Look) -> Chart:
+    """The chart where a layer that is filled by hand has lost what its recipe filled row by row."""
+    layer = chart.layer(look.layer) if look.field == ("fill",) and look.row is None else None
+    if layer is None or not any(row.fill is not None for row in layer.rows.values()):
+        return chart
+    rows = {place: msgspec.structs.replace(row, fill=None) for place, row in layer.rows.items()}
+    bare = msgspec.structs.replace(layer, rows=rows)
+    return msgspec.structs.replace(chart, layers=tuple(bare if one is layer else one for one in chart.layers))
 
 
 def is_type(look: Look) -> bool:
@@ -132,12 +142,19 @@ def _set(at: Any, path: tuple[str, ...], value: Any, strict: bool = False) -> An
         new = _set(inner, rest, value, strict) if inner is not None else None
     else:
         try:
-            new = msgspec.convert(value, wanted)
+            new = msgspec.convert(_whole(value, wanted), wanted)
         except msgspec.ValidationError as error:
             if strict:
                 raise KavletError(say("“{value}” can’t be set here.", value=value), where=".".join(path)) from error
             return at
     return msgspec.structs.replace(at, **{head: new})
+
+
+def _whole(value: Any, wanted: Any) -> Any:
+    """A number as a whole one where only such may stand and nothing is lost."""
+    kinds = get_args(wanted) or (wanted,)
+    whole = isinstance(value, float) and value.is_integer() and int in kinds and float not in kinds
+    return int(value) if whole else value
 
 
 def _set_entry(held: dict[Any, Any], wanted: Any, path: tuple[str, ...], value: Any, strict: bool) -> dict[Any, Any]:

@@ -30,6 +30,7 @@ from kavlet.core.compose.words.labels import settle
 from kavlet.core.compose.words.lettering import Ink, Stand, block
 from kavlet.core.compose.words.room import Room
 from kavlet.core.dress.style import Style
+from kavlet.core.messages import words_in
 from kavlet.core.scene.path import Path
 from kavlet.core.scene.primitives import Primitive
 from kavlet.core.text.wrapping import shortened
@@ -37,6 +38,10 @@ from kavlet.core.values.geometry import Rect, Size
 
 if TYPE_CHECKING:
     from kavlet.core.compose.solid.model import Modelled
+
+
+MOST_SAID = 8  # panels that an alt text goes through
+LEAST_TYPE = 7.0  # points of type in panels
 
 
 class _Spread:
@@ -98,13 +103,23 @@ def laid_out(panels: tuple[Panel, ...], style: Style, size: Size) -> Laid:
     dock: LegendSide = "top" if isinstance(chart.frame, Cartesian) or len(panels) > 1 else "right"
     hug = _hug(chart, room) if len(panels) == 1 else None
     keys, key_texts, room = legend.lay_out(context, room, dock, hug)
-    laid = Laid(size, style, points_, chart.alt_text, chart.title.text, legend.names(context), [*around, *key_texts],
+    laid = Laid(size, style, points_, _alt_text(panels), chart.title.text, legend.names(context), [*around, *key_texts],
                 list(keys), [], context.name)  # fmt: skip
     if len(panels) == 1:
         laid.spreads.append(_spread(context, room))
     else:
         _panels(panels, room, laid)
     return laid
+
+
+def _alt_text(panels: tuple[Panel, ...]) -> str:
+    """What the panels show, each by its title; of many the first ones, and how many more there are."""
+    if len(panels) == 1:
+        return panels[0].chart.alt_text
+    said = [f"{panel.title}: {panel.chart.alt_text}" for panel in panels[:MOST_SAID]]
+    more = len(panels) - len(said)
+    rest = [words_in(panels[0].data.locale, "And {count} more.", count=more)] if more else []
+    return " ".join([*said, *rest])
 
 
 def finished(laid: Laid, solids: list[Solid | None]) -> Figure:
@@ -152,11 +167,15 @@ def _panels(panels: tuple[Panel, ...], room: Rect, laid: Laid) -> None:
     rows = math.ceil(count / best)
     gap = 1.6 * points_.text
     wide, tall = (room.width - gap * (best - 1)) / best, (room.height - gap * (rows - 1)) / rows
+    placed: list[tuple[Context, Rect]] = []
     for number, panel in enumerate(panels):
         row, column = divmod(number, best)
         place = Rect(room.x + column * (wide + gap), room.y + row * (tall + gap), wide, tall)
         small = min(1.0, max(0.62, wide / 240))
-        mine = Sizes(points_.title, points_.subtitle, points_.text * small, points_.small * small)
+        mine = Sizes(
+            points_.title, points_.subtitle, max(LEAST_TYPE, points_.text * small),
+            max(LEAST_TYPE, points_.small * small),
+        )  # fmt: skip
         if panel.title:
             ink = Ink(style.bold, mine.text, style.ink)
             head = shortened(panel.title, ink.face, ink.size, wide)
@@ -165,7 +184,36 @@ def _panels(panels: tuple[Panel, ...], room: Rect, laid: Laid) -> None:
             text = block((head,), "panel", Stand((x, place.y), "middle" if centred else "start", "top"), ink)
             laid.texts.append(text)
             place = place.inset(top=1.5 * ink.size)
-        laid.spreads.append(_spread(context_of(panel, style, mine, laid.size, number), place))
+        placed.append((context_of(panel, style, mine, laid.size, number), place))
+    laid.spreads += _alike(placed)
+
+
+def _alike(placed: list[tuple[Context, Rect]]) -> list[_Spread]:
+    """Panels on one scale: plots of one size at one place in each, and the same ends of their value axes."""
+    spreads = [_spread(context, place) for context, place in placed]
+    planes = [spread.frame for spread in spreads if isinstance(spread.frame, Plane)]
+    if len(planes) < len(spreads):
+        return spreads
+    low, high = min(one.first.minimum for one in planes), max(one.first.maximum for one in planes)
+    pairs = list(zip(planes, (place for _, place in placed), strict=True))
+    left, top = max(one.plot.x - place.x for one, place in pairs), max(one.plot.y - place.y for one, place in pairs)
+    right = max(place.right - one.plot.right for one, place in pairs)
+    bottom = max(place.bottom - one.plot.bottom for one, place in pairs)
+    return [
+        _spread(_pinned(context, place.inset(left=left, top=top, right=right, bottom=bottom), (low, high)), place)
+        for context, place in placed
+    ]
+
+
+def _pinned(context: Context, plot: Rect, ends: tuple[float, float]) -> Context:
+    """The context with its plot at a place of the sheet and its value axis between two ends."""
+    sheet, chart = context.sheet, context.chart
+    if chart.plot is not None or not isinstance(chart.frame, Cartesian):
+        return context
+    shares = (plot.x / sheet.width, plot.y / sheet.height, 1 - plot.right / sheet.width, 1 - plot.bottom / sheet.height)
+    along = msgspec.structs.replace(chart.frame.along, minimum=ends[0], maximum=ends[1])
+    frame = msgspec.structs.replace(chart.frame, along=along)
+    return msgspec.structs.replace(context, chart=msgspec.structs.replace(chart, frame=frame, plot=shares))
 
 
 def _fit(room: Rect, columns: int, rows: int, chart: Chart) -> float:

@@ -145,6 +145,16 @@ def copy_chart(document: Document, chart_id: str) -> tuple[Document, str]:
     return fitted(msgspec.structs.replace(document, charts=charts)), new
 
 
+def rename_chart(document: Document, chart_id: str, name: str) -> Document:
+    """The chart called something else. Raises KavletError for no name, or that of another chart."""
+    bare = name.strip()
+    if not bare:
+        raise KavletError(say("A chart needs a name."))
+    if any(one.name == bare and one.id != chart_id for one in document.charts):
+        raise KavletError(say("There is a chart called “{name}” already.", name=bare))
+    return with_chart(document, msgspec.structs.replace(document.chart(chart_id), name=bare))
+
+
 def delete_chart(document: Document, chart_id: str) -> Document:
     """The document without a chart and its helper columns."""
     document.chart(chart_id)

@@ -22,7 +22,8 @@ class ChartEntry(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=
 
     `roles` names the columns (by id) of each role. `settings` holds only what differs from the recipe's defaults.
     `layers` and `notes` (free texts) were added to the recipe's own; a chart cut loose from its recipe has none, and
-    its specification in `free`. `repeat` makes one for each of the table's rows. Texts that begin with ``=`` are
+    its specification in `free`. `repeat` makes one for each of the table's rows; `totals` says
+    whether a total row counts among the others, None leaves it to the recipe. Texts that begin with ``=`` are
     formulas. `width` and `height` are points.
     """
 
@@ -36,6 +37,7 @@ class ChartEntry(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=
     notes: tuple[Note, ...] = ()
     free: Chart | None = None
     repeat: bool = False
+    totals: bool | None = None
     title: str = ""
     subtitle: str = ""
     source: str = ""

@@ -51,6 +51,11 @@ def add_chart(
     return fitted(msgspec.structs.replace(document, charts=(*document.charts, chart))), chart_id
 
 
+def set_locale(document: Document, locale: str) -> Document:
+    """The document with its numbers, dates and drawn words written, and read, as in another locale."""
+    return msgspec.structs.replace(document, locale=locale)
+
+
 def change_chart(document: Document, chart_id: str, **changes: Any) -> Document:
     """The chart with some of its fields changed. Where its columns change, looks of series go with their columns."""
     chart = document.chart(chart_id)

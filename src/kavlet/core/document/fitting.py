@@ -8,6 +8,7 @@ import msgspec
 
 from kavlet.core.document.document import ChartEntry, Document, fresh_id, with_table
 from kavlet.core.document.lookup import recipes_of
+from kavlet.core.document.totals import counted_rows
 from kavlet.core.figures.cells import Cell, Formula
 from kavlet.core.figures.table import HEADER, Column, Helper, Table
 from kavlet.core.recipes.recipe import HelperColumn, Places, Recipe, helper_title
@@ -45,7 +46,7 @@ def _fitted_table(document: Document, table: Table) -> Document:
     places = {column.id: i for i, column in enumerate(own)}
     for chart in charts.values():
         for wanted in recipes[chart.recipe].helper_columns(
-            _places(chart, recipes[chart.recipe], places, {}, table.rows)
+            _places(chart, recipes[chart.recipe], places, {}, counted_rows(table, chart, recipes[chart.recipe]))
         ):
             column = existing.get((chart.id, wanted.name))
             if column is None:
@@ -55,7 +56,8 @@ def _fitted_table(document: Document, table: Table) -> Document:
                 taken.append(column.id)
             helpers.append(column)
     for chart in charts.values():
-        helpers = _filled(chart, recipes[chart.recipe], own, helpers, table.rows)
+        counted = counted_rows(table, chart, recipes[chart.recipe])
+        helpers = _filled(chart, recipes[chart.recipe], own, helpers, counted)
     columns = (*own, *helpers)
     unchanged = len(columns) == len(table.columns) and all(
         one is other for one, other in zip(columns, table.columns, strict=True)
@@ -94,7 +96,9 @@ def _filled(chart: ChartEntry, recipe: Recipe, own: list[Column], helpers: list[
 
 
 def _renewed(column: Column, formulas: list[str]) -> Column:
-    cells: tuple[Cell, ...] = (*column.cells[:HEADER], *map(_cell, column.cells[HEADER:], formulas))
+    held = column.cells[HEADER:]
+    wanted = [*formulas, *("" for _ in held[len(formulas) :])]  # a total row has none
+    cells: tuple[Cell, ...] = (*column.cells[:HEADER], *map(_cell, held, wanted))
     return column if cells == column.cells else msgspec.structs.replace(column, cells=cells)
 
 

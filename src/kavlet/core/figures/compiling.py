@@ -268,6 +268,9 @@ def _call(node: Call, take: Callable[[], RangeReference]) -> Evaluate:
 
         return lazily
 
+    if function.errors:
+        return lambda reader, column, row: body(*(_or_error(argument, reader, column, row) for argument in arguments))
+
     def evaluate(reader: Reader, column: int, row: int) -> Argument:
         values = [argument(reader, column, row) for argument in arguments]
         for value in values:
@@ -278,6 +281,14 @@ def _call(node: Call, take: Callable[[], RangeReference]) -> Evaluate:
         return body(*values)
 
     return evaluate
+
+
+def _or_error(evaluate: Evaluate, reader: Reader, column: int, row: int) -> Argument:
+    """What an argument gives, an error that ends its evaluation as a value."""
+    try:
+        return evaluate(reader, column, row)
+    except Failure as failure:
+        return failure.error
 
 
 def _thunk(evaluate: Evaluate, reader: Reader, column: int, row: int) -> Callable[[], Argument]:

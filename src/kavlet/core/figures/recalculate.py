@@ -5,10 +5,11 @@ from array import array
 from collections.abc import Iterator
 
 from kavlet.core.figures.cells import Cell, ErrorValue, Formula, Value, number_of, plain_value
-from kavlet.core.figures.compiling import Template, template
+from kavlet.core.figures.compiling import Template, resolved, template
 from kavlet.core.figures.functions.registry import Argument, Failure, single
 from kavlet.core.figures.graph import CellPlace, Graph
 from kavlet.core.figures.ranges import ColumnSource, Floats, Range
+from kavlet.core.figures.references import column_letters
 from kavlet.core.figures.table import HEADER, Column, Table
 
 
@@ -71,6 +72,18 @@ class Values:
     def evaluate(self, formula: str, table: str) -> Value:
         """A formula outside any cell, such as a title's, read as if it stood in the table's first cell."""
         return _evaluated(template(formula, 0, 0), _Reader(self.columns, self._names, self._places[table]), 0, 0)
+
+    def beyond(self, formula: str, table: str) -> str:
+        """The first single cell that such a formula reads where the table has none; empty when all are there."""
+        for one in template(formula, 0, 0).references:
+            home = self._places[table] if not one.table else self._names.get(one.table)
+            column, row = resolved(one.one, 0, 0)
+            if home is None or one.other is not None:
+                continue
+            columns = self.columns[home]
+            if column >= len(columns) or row >= len(columns[column].values):
+                return f"{column_letters(column)}{row + 1}"
+        return ""
 
 
 class _Reader:

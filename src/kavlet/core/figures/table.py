@@ -21,7 +21,8 @@ class Source(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True
     """The file a table's figures come from, how it is read, and whether its changes are taken over by themselves.
 
     `sheet` and `part` choose from a workbook; `encoding`, `separator` and `decimal` say how a text is read, and are
-    guessed where they are not set. `seen` is the stamp of the file's content when it was last taken over.
+    guessed where they are not set; with `accounts`, (200) and 200- are negative. `seen` is the stamp of the file's
+    content when it was last taken over, `taken` the cells it held then, and `columns` the table's columns they went to.
     """
 
     path: str
@@ -30,8 +31,11 @@ class Source(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True
     encoding: str | None = None
     separator: str | None = None
     decimal: str | None = None
+    accounts: bool = False
     always: bool = False
     seen: str = ""
+    taken: tuple[tuple[Cell, ...], ...] = ()
+    columns: tuple[str, ...] = ()
 
 
 class Column(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):

@@ -3,11 +3,15 @@
 import re
 import unicodedata
 from datetime import date, timedelta
+from functools import lru_cache
 
 from kavlet.core.figures.cells import EPOCH, Cell, Formula, Written, text_of
 from kavlet.core.values.number_text import DATE, NumberText
 
-_SPACES = "    "  # plain, no-break, narrow no-break and thin space, all used between groups of digits
+_SPACES = " \u00a0\u202f\u2009"  # plain, no-break, narrow no-break and thin space, all used between groups of digits
+
+
+_ACCOUNTED = re.compile(r"\(([^()]*)\)|(.*\d[^\d−-]*)[−-]")  # (200) and 200-
 
 
 def typed(text: str, decimal: str = ".", group: str = ",") -> Cell:
@@ -60,9 +64,18 @@ def _money(text: str, decimal: str, group: str) -> Written | None:
     return None
 
 
-def read_field(text: str, decimal: str = ".", group: str = ",") -> Cell:
-    """The cell for a field of a file: as typed, but an apostrophe is a letter like any other."""
-    return text if text.lstrip().startswith("'") else typed(text, decimal, group)
+def read_field(text: str, decimal: str = ".", group: str = ",", accounts: bool = False) -> Cell:
+    """The cell for a field of a file: as typed, but an apostrophe is a letter like any other.
+
+    With `accounts`, numbers in brackets or with a minus behind them are negative, as in books of accounts.
+    """
+    if text.lstrip().startswith("'"):
+        return text
+    bare = _ACCOUNTED.fullmatch(text.strip()) if accounts else None
+    cell = typed(bare[1] or bare[2] or "", decimal, group) if bare is not None else typed(text, decimal, group)
+    if bare is None or not isinstance(cell, float | Written):
+        return text if bare is not None else cell
+    return Written(-cell.value, cell.number) if isinstance(cell, Written) else -cell
 
 
 def typed_number(text: str, decimal: str = ".", group: str = ",") -> float | None:
@@ -74,7 +87,7 @@ def typed_number(text: str, decimal: str = ".", group: str = ",") -> float | Non
     pattern = _number_pattern(decimal, group)
     if not pattern.fullmatch(body):
         return None
-    for sign in (group, *_SPACES):
+    for sign in (*_group_signs(group), *_SPACES):
         body = body.replace(sign, "")
     body = body.replace(decimal, ".")
     if percent and "e" not in body.lower():
@@ -82,10 +95,18 @@ def typed_number(text: str, decimal: str = ".", group: str = ",") -> float | Non
     return float(body) / 100 if percent else float(body)
 
 
+def _group_signs(group: str) -> str:
+    """The signs that part groups of digits: the locale's own; typed apostrophes stand for the curved one."""
+    return group + "'" if group == "’" else group
+
+
+@lru_cache(maxsize=16)
 def _number_pattern(decimal: str, group: str) -> re.Pattern[str]:
-    between = f"[{re.escape(group)}{_SPACES}]"
+    """Groups of three parted by one sign throughout; with the locale's own sign also 12,34,567 as in India."""
+    own = f"[{re.escape(_group_signs(group))}]"
     point = re.escape(decimal)
-    whole = rf"(?:\d+|\d{{1,3}}(?:{between}\d{{3}})+)"
+    threes = rf"\d{{1,3}}(?P<between>{own}|[{_SPACES}])\d{{3}}(?:(?P=between)\d{{3}})*"
+    whole = rf"(?:\d+|{threes}|\d{{1,2}}(?:{own}\d{{2}})+{own}\d{{3}})"
     return re.compile(rf"[+-]?(?:{whole}(?:{point}\d*)?|{point}\d+)(?:[eE][+-]?\d{{1,3}})?")
 
 

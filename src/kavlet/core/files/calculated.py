@@ -3,6 +3,7 @@
 from kavlet.core.figures.cells import Cell, Value, text_of
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.figures.table import Column, Table
+from kavlet.core.files import csv
 
 
 def calculated(cells: list[list[Cell]], name: str) -> list[list[str]]:
@@ -10,7 +11,12 @@ def calculated(cells: list[list[Cell]], name: str) -> list[list[str]]:
     width = max((len(row) for row in cells), default=0)
     columns = tuple(Column(f"c{i}", tuple(row[i] if i < len(row) else None for row in cells)) for i in range(width))
     values = recalculate((Table("t", name, columns),)).of("t")
-    return [[unrounded(values[c].values[r]) for c in range(len(row))] for r, row in enumerate(cells)]
+    return [[_field(values[c].values[r]) for c in range(len(row))] for r, row in enumerate(cells)]
+
+
+def _field(value: Value) -> str:
+    """A value as a field; a text stays one in any program that reads it."""
+    return csv.harmless(value) if isinstance(value, str) else unrounded(value)
 
 
 def unrounded(value: Value) -> str:

@@ -25,16 +25,31 @@ _BOMS = (
     (codecs.BOM_UTF16_BE, "utf-16"),
 )
 _CONTROL = re.compile(r"[\x00-\x08\x0e-\x1f]")
-_COMMA_NUMBER = re.compile(r"[+-]?(?:\d+|\d{1,3}(?:\.\d{3})+),\d+\s*%?")
-_POINT_NUMBER = re.compile(r"[+-]?(?:\d+|\d{1,3}(?:,\d{3})+)\.\d+\s*%?")
+
+
+def _telling(point: str, group: str) -> re.Pattern[str]:
+    """Numbers that tell their decimal sign; a single group of three digits (1.234, 1,234) may be either."""
+    grouped = rf"\d{{1,3}}(?:{group}\d{{3}})+"
+    apart = rf"(?:\d+|{grouped}){point}(?:\d{{1,2}}|\d{{4,}})"  # decimals that are no group
+    long = rf"(?:\d{{4,}}|{grouped}){point}\d+"  # before it stands more than one group holds
+    many = rf"\d{{1,3}}(?:{group}\d{{3}}){{2,}}"  # no number has two decimal signs
+    return re.compile(rf"[+-]?(?:{apart}|{long}|{many})\s*%?")
+
+
+_COMMA_NUMBER, _POINT_NUMBER = _telling(",", r"\."), _telling(r"\.", ",")
+_EITHER = re.compile(r"[+-]?\d{1,3}([.,])\d{3}")
 
 
 class Manner(Struct, frozen=True):
-    """How a text is to be read: its encoding, the separator of fields, and the decimal sign of numbers."""
+    """How a text is to be read: its encoding, the separator of fields, and the decimal sign of numbers.
+
+    With `accounts`, (200) and 200- are negative numbers.
+    """
 
     encoding: str
     separator: str
     decimal: str
+    accounts: bool = False
 
     @property
     def group(self) -> str:
@@ -53,8 +68,11 @@ def read(path: Path) -> list[list[Cell]]:
     return grid(held, path.name, guess(held, path.name))
 
 
-def guess(content: bytes, name: str) -> Manner:
-    """Guess how to read a file. Raises KavletError when it is not text or holds nothing."""
+def guess(content: bytes, name: str, decimal: str = ".") -> Manner:
+    """Guess how to read a file. Raises KavletError when it is not text or holds nothing.
+
+    `decimal` is the usual sign, for figures such as 1.234 that do not tell theirs.
+    """
     encoding = _encoding(content, name)
     text = content.decode(encoding)
     if _CONTROL.search(text):
@@ -63,9 +81,17 @@ def guess(content: bytes, name: str) -> Manner:
         raise KavletError(say("{file} is empty.", file=name))
     separator = _separator(text)
     fields = [field.strip() for row in rows(text, separator, name)[:500] for field in row]
+    return Manner(encoding, separator, "." if separator == "," else _decimal(fields, decimal))
+
+
+def _decimal(fields: list[str], usual: str) -> str:
+    """The decimal sign that most numbers tell; where none does, the usual one, if they could be its groups."""
     commas = sum(bool(_COMMA_NUMBER.fullmatch(field)) for field in fields)
     points = sum(bool(_POINT_NUMBER.fullmatch(field)) for field in fields)
-    return Manner(encoding, separator, "," if commas > points and separator != "," else ".")
+    if commas != points:
+        return "," if commas > points else "."
+    signs = {found[1] for found in map(_EITHER.fullmatch, fields) if found is not None}
+    return "," if signs == {","} or (signs == {"."} and usual == ",") else "."
 
 
 def grid(content: bytes, name: str, manner: Manner) -> list[list[Cell]]:
@@ -77,14 +103,17 @@ def grid(content: bytes, name: str, manner: Manner) -> list[list[Cell]]:
     found = rows(text, manner.separator, name)
     while found and not any(field.strip() for field in found[-1]):
         found.pop()
-    return [[read_field(field, manner.decimal, manner.group) for field in row] for row in found]
+    return [[read_field(field, manner.decimal, manner.group, manner.accounts) for field in row] for row in found]
 
 
 def with_names(found: list[list[Cell]]) -> list[list[Cell]]:
     """The rows with a first row of names: the one they have, or “Column 1”, … where the first row holds figures.
 
-    Whole numbers from 1900 to 2100 in the first row are taken for years that name their columns.
+    Whole numbers from 1900 to 2100 in the first row are taken for years that name their columns. Blank rows are left
+    out, unless there are formulas, which count them.
     """
+    if not any(isinstance(cell, Formula) for row in found for cell in row):
+        found = [row for row in found if any(cell is not None for cell in row)]  # no formula counts the rows
     if not found:
         raise KavletError(say("The table is empty."))
     numbers = [plain_value(cell) for cell in found[0] if is_number(cell)]
@@ -102,12 +131,28 @@ def _name(cell: Cell) -> Cell:
 
 
 def rows(text: str, separator: str, name: str) -> list[list[str]]:
-    """The fields of a text (RFC 4180, section 2; line breaks may be LF, CRLF or CR). Empty lines are passed over."""
+    """The fields of a text (RFC 4180, section 2; line breaks may be LF, CRLF or CR). Blank lines stay."""
     csv.field_size_limit(1_000_000)
     try:
-        return [row for row in csv.reader(io.StringIO(text, newline=""), delimiter=separator) if row]
+        return list(csv.reader(io.StringIO(text, newline=""), delimiter=separator))
     except csv.Error:
         raise KavletError(say("{file} can’t be read as a table.", file=name)) from None
+
+
+def pasted(text: str, decimal: str) -> list[list[str]]:
+    """The fields of a pasted text: parted by tabs, else by what parts all its lines alike; one cell a line otherwise.
+
+    A comma parts only where it is not the decimal sign, and there are lines to compare.
+    """
+    if "\t" in text:
+        return rows(text, "\t", "The clipboard")
+    lines = [line for line in text.splitlines() if line.strip()]
+    for separator in (";", "|", ","):
+        widths = {len(row) for row in rows("\n".join(lines), separator, "The clipboard")}
+        is_list = len(lines) > 1 or (separator == ";" and "; " not in text)
+        if len(widths) == 1 and widths != {1} and is_list and separator != decimal:
+            return rows(text, separator, "The clipboard")
+    return rows(text, "\t", "The clipboard")
 
 
 def _encoding(content: bytes, name: str) -> str:

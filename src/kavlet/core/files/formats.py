@@ -13,10 +13,10 @@ from msgspec import Struct
 from kavlet.core.figures.cells import Value
 from kavlet.core.figures.recalculate import Values
 from kavlet.core.figures.table import HEADER, Table
-from kavlet.core.files import csv, json_records, ods, xlsx
+from kavlet.core.files import csv, json_records, ods, workbook, xlsx
 from kavlet.core.files.calculated import unrounded
 from kavlet.core.files.sheet import ReadSheet
-from kavlet.core.messages import say
+from kavlet.core.messages import Message, say
 from kavlet.core.values.errors import KavletError
 
 Of = Literal["chart", "table", "document"]
@@ -110,6 +110,19 @@ def by_ending(formats: Iterable[Format], ending: str) -> Format | None:
 def patterns(formats: Iterable[Format], of: Of | None = None) -> str:
     """Patterns for a file dialog: *.csv *.xlsx …"""
     return " ".join(f"*{ending}" for ending in endings(formats, of))
+
+
+def renamings(tables: Tables, ending: str) -> tuple[Message, ...]:
+    """What is said of tables that can't keep their name as a sheet of that format."""
+    found = by_ending(TABLES, ending)
+    if found is None or found.sheets is None:
+        return ()
+    named = workbook.titles(table for table, _ in tables)
+    return tuple(
+        say("The table “{table}” is the sheet “{sheet}” there.", table=table, sheet=sheet)
+        for table, sheet in named.items()
+        if sheet != table
+    )
 
 
 def table_content(tables: Tables, ending: str) -> bytes:

@@ -97,13 +97,14 @@ def dumps(tables: list[tuple[Table, Values]]) -> bytes:
 
     document = odfdo.Document("spreadsheet")
     document.body.clear()
+    names = workbook.titles(table for table, _ in tables)
     for table, values in tables:
-        page = odfdo.Table(table.name)
+        page = odfdo.Table(names[table.name])
         for r in range(table.height):
             row = odfdo.Row()
             for c, column in enumerate(table.columns):
                 cell, value = column.cells[r], values.of(table.id)[c].values[r]
-                formula = theirs(cell.text) if isinstance(cell, Formula) else None
+                formula = theirs(workbook.renamed(cell.text, names)) if isinstance(cell, Formula) else None
                 shown: bool | float | str | date | None = text_of(value) if isinstance(value, ErrorValue) else value
                 if isinstance(cell, Written) and cell.number.style == "date" and isinstance(value, float):
                     shown = as_date(value)

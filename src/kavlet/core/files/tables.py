@@ -30,14 +30,20 @@ def read(path: Path, sheet: str | None = None, part: str | None = None) -> ReadS
     return found.reads(path, sheet, part)
 
 
-def read_source(source: Source) -> ReadSheet:
-    """The cells of the file a table follows, read as its source says, the first row being names."""
+def read_source(source: Source, decimal: str = ".") -> ReadSheet:
+    """The cells of the file a table follows, read as its source says, the first row being names.
+
+    `decimal` is the usual sign where neither the source nor the figures tell it.
+    """
     path = Path(source.path)
     if path.suffix.lower() in csv.SUFFIXES:
         content = csv.content(path)
-        guess = csv.guess(content, path.name)
+        guess = csv.guess(content, path.name, decimal)
         manner = csv.Manner(
-            source.encoding or guess.encoding, source.separator or guess.separator, source.decimal or guess.decimal
+            source.encoding or guess.encoding,
+            source.separator or guess.separator,
+            source.decimal or guess.decimal,
+            source.accounts,
         )
         found = ReadSheet(csv.grid(content, path.name, manner))
     else:

@@ -1,14 +1,21 @@
 """What XLSX and ODS have in common: sheets by name, values, and the choice of sheet and range."""
 
 import io
+import re
+from collections.abc import Iterable, Mapping
 from pathlib import Path
 
+import msgspec
+
+from kavlet.core.figures.references import rewritten
+from kavlet.core.figures.table import Table
 from kavlet.core.files import atomic
 from kavlet.core.files.sheet import FilledArea, ReadSheet, area, sheet
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
 MOST_BYTES = 100_000_000
+LONGEST = 31  # characters of a sheet's name
 Formulas = dict[tuple[int, int], str]
 
 
@@ -29,6 +36,33 @@ def values(content: bytes, name: str) -> dict[str, list[list[object]]]:
         }
     except (CalamineError, ValueError, OSError, OverflowError):
         raise KavletError(say("{file} is no workbook, or it is damaged.", file=name)) from None
+
+
+FORBIDDEN = re.compile(r"[\[\]:*?/\\\x00-\x1f]")
+
+
+def titles(tables: Iterable[Table]) -> dict[str, str]:
+    """What tables are called as sheets, by their own names: without signs that sheets may not have, and apart.
+
+    ISO/IEC 29500-1, 18.2.19, and what programs take for ODF: at most 31 characters, none of ``[]:*?/\\``, no
+    apostrophe at either end.
+    """
+    found: dict[str, str] = {}
+    for table in tables:
+        bare = " ".join(FORBIDDEN.sub(" ", table.name).split()).strip("' ")[:LONGEST].strip("' ") or "Table"
+        name, number = bare, 2
+        while name.casefold() in {one.casefold() for one in found.values()}:
+            name = f"{bare[: LONGEST - len(str(number)) - 1]} {number}"
+            number += 1
+        found[table.name] = name
+    return found
+
+
+def renamed(formula: str, titles: Mapping[str, str]) -> str:
+    """A formula with the sheets' names in the place of the tables'."""
+    if "!" not in formula:
+        return formula
+    return rewritten(formula, lambda old: msgspec.structs.replace(old, table=titles.get(old.table, old.table)))
 
 
 def pick(names: list[str], wanted: str | None, name: str) -> str:

@@ -4,7 +4,7 @@ import io
 import re
 from pathlib import Path
 
-from kavlet.core.figures.cells import ErrorValue, Formula, Value, Written, text_of
+from kavlet.core.figures.cells import ERRORS, ErrorValue, Formula, Value, Written, text_of
 from kavlet.core.figures.recalculate import Values
 from kavlet.core.figures.table import Table
 from kavlet.core.files import archive, workbook
@@ -14,6 +14,8 @@ from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import PLAIN, NumberText
 
 SUFFIX = ".xlsx"
+_WORTH_READING = re.compile(rb"<(?:\w+:)?f[ />]|t=[\"']e[\"']")  # formulas, by any prefix of the namespace, and errors
+_APART = re.compile(r'"(?:[^"]|"")*"|;')
 
 
 def sheets(path: Path) -> list[str]:
@@ -29,8 +31,8 @@ def read(path: Path, title: str | None = None, part: str | None = None) -> ReadS
     parts = archive.members(content, path.name, (".xml",))
     held = workbook.values(content, path.name)
     chosen = workbook.pick(list(held), title, path.name)
-    has_formulas = any(b"<f>" in one or b"<f " in one for name, one in parts.items() if "worksheets/" in name)
-    formulas = _formulas(content, chosen, path.name) if has_formulas else {}
+    asked = any(_WORTH_READING.search(one) for name, one in parts.items() if "worksheets/" in name)
+    formulas = _formulas(content, chosen, path.name) if asked else {}
     return workbook.built(held[chosen], formulas, chosen, part, path.name)
 
 
@@ -40,8 +42,12 @@ def _formulas(content: bytes, title: str, name: str) -> workbook.Formulas:
     found: workbook.Formulas = {}
     try:
         book = openpyxl.load_workbook(io.BytesIO(content), read_only=True)
-        for row in book[title].iter_rows():
+        page = book[title]
+        page.reset_dimensions()  # what a file says of its extent is only a hint, and may be too small
+        for row in page.iter_rows():
             for cell in row:
+                if cell.data_type == "e" and cell.value in ERRORS:
+                    found[cell.column - 1, cell.row - 1] = f"={cell.value}"
                 value = getattr(cell.value, "text", cell.value)  # an array formula holds its text
                 if cell.data_type == "f" and isinstance(value, str):
                     found[cell.column - 1, cell.row - 1] = _ours(value)
@@ -63,8 +69,9 @@ def dumps(tables: list[tuple[Table, Values]]) -> bytes:
     buffer = io.BytesIO()
     book = xlsxwriter.Workbook(buffer, {"in_memory": True, "use_future_functions": True})
     formats: dict[str, object] = {}
+    names = workbook.titles(table for table, _ in tables)
     for table, values in tables:
-        page = book.add_worksheet(_sheet_name(table.name))
+        page = book.add_worksheet(names[table.name])
         for c, column in enumerate(table.columns):
             for r, cell in enumerate(column.cells):
                 value = values.of(table.id)[c].values[r]
@@ -73,7 +80,7 @@ def dumps(tables: list[tuple[Table, Values]]) -> bytes:
                 if code not in formats:
                     formats[code] = book.add_format({"num_format": code})
                 if isinstance(cell, Formula):
-                    page.write_formula(r, c, cell.text.replace(";", ","), formats[code], _cached(value))
+                    page.write_formula(r, c, _theirs(workbook.renamed(cell.text, names)), formats[code], _cached(value))
                 elif isinstance(value, bool):
                     page.write_boolean(r, c, value)
                 elif isinstance(value, float):
@@ -84,15 +91,15 @@ def dumps(tables: list[tuple[Table, Values]]) -> bytes:
     return buffer.getvalue()
 
 
+def _theirs(formula: str) -> str:
+    """A formula as the file holds it: commas between arguments; those in texts stay."""
+    return _APART.sub(lambda found: "," if found[0] == ";" else found[0], formula)
+
+
 def _cached(value: Value) -> object:
     if value is None:
         return ""
     return value.value if isinstance(value, ErrorValue) else value
-
-
-def _sheet_name(name: str) -> str:
-    """A name a workbook may give a sheet: at most 31 characters, none of ``[]:*?/\\``."""
-    return re.sub(r"[\[\]:*?/\\]", " ", name).strip("' ")[:31] or "Table"
 
 
 def _code(number: NumberText) -> str:
@@ -101,7 +108,7 @@ def _code(number: NumberText) -> str:
         return "yyyy-mm-dd"
     if number == PLAIN:
         return "General"
-    digits = "0" * number.least_decimals + "#" * (number.most_decimals - number.least_decimals)
+    digits = "0" * number.least_decimals + "#" * (number.decimals - number.least_decimals)
     body = ("#,##0" if number.grouping else "0") + ("." + digits if digits else "")
     unit = "%" if number.style == "percent" else ""
     quote = '"' if number.prefix or number.suffix else ""

@@ -61,6 +61,12 @@ class Message(Struct, frozen=True):
 NOTHING = Message("")
 
 
+class Percent(Struct, frozen=True):
+    """A share as a field of a message, written as a whole percent by the language."""
+
+    share: float
+
+
 def say(text: str, /, **fields: Any) -> Message:
     """A message with its fields, to be written when it is read."""
     return Message(text, fields)
@@ -113,6 +119,10 @@ def _written(value: Any, code: str) -> str:
         return value.said_in(code)
     if isinstance(value, str):
         return value
+    if isinstance(value, Percent):
+        from babel.numbers import format_percent
+
+        return str(format_percent(value.share, locale=ENGLISH if code == PSEUDO else code)).replace("-", "−")
     if isinstance(value, float | int) and not isinstance(value, bool):
         return number_in(code, value).replace("-", "−")
     if isinstance(value, Iterable):

@@ -9,10 +9,10 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.dress.fills import GradientFill
-from kavlet.core.messages import say
+from kavlet.core.messages import Percent, say
 from kavlet.core.recipes.checks import need_above_zero, need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import OF, ROW, direction, number, optional, text, total_of
+from kavlet.core.recipes.parts import OF, ROW, added_goals, direction, goal_of, number, optional, text, total_of
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Repeats, Role
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError
@@ -26,7 +26,6 @@ def formulas(places: Places) -> dict[str, list[str]]:
     value, budget = places.role("value"), places.helper("budget")
     spent, left = places.helper("spent"), places.helper("left")
     summed = places.settings["of"] == "sum"
-    stated = f"{places.role('budget')}{{row}}" if places.has("budget") else places.number("budget") or '""'
     made: dict[str, list[str]] = {name: [] for name in ("budget", "spent", "left", "bottom", "charge", "empty", "cap")}
     for row in places.span:
         if summed and row > places.first:
@@ -34,7 +33,7 @@ def formulas(places: Places) -> dict[str, list[str]]:
                 held.append("")
             continue
         total = total_of(places, value, row)
-        made["budget"].append("=" + stated.format(row=row))
+        made["budget"].append("=" + goal_of(places, "budget", row))
         made["spent"].append(f"={total}/{budget}{row}")
         made["left"].append(f"=1-{spent}{row}")
         made["bottom"].append(f"={places.number('caps')}/100")
@@ -145,13 +144,11 @@ def chart(inputs: Inputs) -> Chart:
 
 def notices(inputs: Inputs) -> tuple[Notice, ...]:
     left = float(inputs.helper("left")[_row(inputs)])
+    added = added_goals(inputs, "budget")
     if not left < 0:
-        return ()
-    return (
-        Notice(
-            "overspent", left, say("More is spent than the budget holds: {share} % over.", share=round(-100 * left))
-        ),
-    )
+        return added
+    over = say("More is spent than the budget holds: {share} over.", share=Percent(-left))
+    return (Notice("overspent", left, over), *added)
 
 
 def suits(of: Features) -> Suited:
@@ -162,6 +159,7 @@ BATTERY = Recipe(
     name="battery",
     title="Battery",
     question="goal",
+    adds=True,
     needs="A column of spendings, or one number, and a budget.",
     roles=(
         Role("name", "text", "Names what is spent.", required=False),

@@ -25,9 +25,15 @@ from kavlet.core.figures.cells import text_of
 from kavlet.core.messages import say
 from kavlet.core.recipes.checks import need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, choice, direction, flag, gap, text
+from kavlet.core.recipes.parts import NAME, choice, colour, direction, flag, gap, text
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Role
 from kavlet.core.text.numbers import written
+
+# First words of what an end is called, in the languages there are catalogues for.
+ENDS = (
+    "|end|ending|closing|close|final|total|balance|ende|endstand|endbestand|schluss|schlussbestand|summe|saldo|gesamt|"
+)
+COLOURS = {"total": "total colour", "rise": "rise colour", "fall": "fall colour"}  # the theme's, and the settings
 
 
 def formulas(places: Places) -> dict[str, list[str]]:
@@ -56,7 +62,10 @@ def formulas(places: Places) -> dict[str, list[str]]:
 
 
 def _is_total(places: Places, row: int, held: str, before: str) -> str:
-    """TRUE for a total: the first row; the last one when it is empty or states the running total; or a marked row."""
+    """TRUE for a total: the first row, a marked one, or the last one where it is an end.
+
+    It is one when it is empty, states the running total, or is called an end.
+    """
     rule = places.settings["totals"]
     if places.has("total"):
         mark = f"{places.role('total')}{row}"
@@ -66,7 +75,11 @@ def _is_total(places: Places, row: int, held: str, before: str) -> str:
     if row == places.last and rule == "first and last":
         return "TRUE()"
     if row == places.last and rule == "found":
-        return f"OR(ISBLANK({held});ROUND({held}-{before};6)=0)"
+        said = ""
+        if places.has("name"):
+            name = f"{places.role('name')}{row}"
+            said = f';ISNUMBER(SEARCH("|"&LEFT({name};FIND(" ";{name}&" ")-1)&"|";"{ENDS}"))'
+        return f"OR(ISBLANK({held});ROUND({held}-{before};6)=0{said})"
     return "FALSE()"
 
 
@@ -126,9 +139,9 @@ def chart(inputs: Inputs) -> Chart:
 
 
 def _kind(inputs: Inputs, row: int) -> str:
-    if _total(inputs, row):
-        return "total"
-    return "fall" if float(inputs.figures("value")[row]) < 0 else "rise"
+    falls = float(inputs.figures("value")[row]) < 0
+    kind = "total" if _total(inputs, row) else "fall" if falls else "rise"
+    return str(inputs.settings[COLOURS[kind]]) or kind
 
 
 def _total(inputs: Inputs, row: int) -> bool:
@@ -233,6 +246,14 @@ BRIDGE = Recipe(
         ),
         flag("connectors", True, "Carry each level on to the next bar by a line."),
         choice("labels", "Where the figures stand.", "by sign", "above", "none").moving("label.position"),
+        *(
+            colour(COLOURS[kind], meaning).moving("fill")
+            for kind, meaning in (
+                ("total", "The colour of totals."),
+                ("rise", "The colour of what rises."),
+                ("fall", "The colour of what falls."),
+            )
+        ),
         direction("standing"),
         gap(45.0),
     ),

@@ -8,7 +8,7 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale
 from kavlet.core.dress.fills import GradientFill
-from kavlet.core.messages import say
+from kavlet.core.messages import Percent, say
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, SHARE_SCALE, direction, flag, gap, listed, number, optional
@@ -99,9 +99,7 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     if not over:
         return ()
     return (
-        Notice(
-            "above-whole", max(over), say("A value is larger than the whole: {share} %.", share=round(100 * max(over)))
-        ),
+        Notice("above-whole", max(over), say("A value is larger than the whole: {share}.", share=Percent(max(over)))),
     )
 
 

@@ -22,6 +22,8 @@ def need_numbers(inputs: Inputs, role: str) -> None:
     for column in inputs.ids(role):
         place = inputs.places[column]
         for row, value in enumerate(inputs.values[column]):
+            if value in ("", ErrorValue.MISSING):
+                continue  # how a formula says that there is no value
             if isinstance(value, ErrorValue):
                 raise KavletError(
                     say("{cell} shows {value}.", cell=cell_name(place, row), value=value.value),

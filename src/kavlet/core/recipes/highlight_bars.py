@@ -112,6 +112,7 @@ HIGHLIGHT_BARS = Recipe(
     name="highlight-bars",
     title="Highlight bars",
     question="stands out",
+    adds=True,
     needs="Names, and a number for each.",
     roles=(NAME, VALUE, Role("mark", "text", "Marks the rows that stand out.", required=False)),
     parameters=(

@@ -1,9 +1,12 @@
 """What many recipes are made of: roles, parameters, labels, alt texts."""
 
+import math
+
 import msgspec
 
 from kavlet.core.charts.scale import Scale
-from kavlet.core.recipes.recipe import Inputs, Parameter, Places, Role
+from kavlet.core.messages import named, say
+from kavlet.core.recipes.recipe import Inputs, Notice, Parameter, Places, Role
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import PERCENT, WHOLE_PERCENT, NumberText
 
@@ -64,6 +67,11 @@ def choice(name: str, meaning: str, *choices: str) -> Parameter:
     return Parameter(name, "choice", choices[0], meaning, choices)
 
 
+def colour(name: str, meaning: str) -> Parameter:
+    """A colour, the theme's own where none is set."""
+    return Parameter(name, "colour", "", meaning)
+
+
 def number(
     name: str, default: float, meaning: str, low: float | None = None, high: float | None = None, unit: str = ""
 ) -> Parameter:
@@ -116,12 +124,36 @@ def total_of(places: Places, value: str, row: int) -> str:
     """What a row shows, as part of a formula: the column's sum, its own figure, or the sum of its group."""
     of, names = places.settings["of"], places.role("name") if places.has("name") else ""
     if of == "sum":
-        return f"SUM({places.whole(value)})"
+        return places.total(value)
     return (
         f"SUMIF({places.whole(names)};{names}{row};{places.whole(value)})"
         if of == "group" and names
         else f"{value}{row}"
     )
+
+
+def goal_of(places: Places, name: str, row: int) -> str:
+    """What a row is measured against, as part of a formula: what was set, else its column as far as the figures go.
+
+    A sum is measured against the sum of the goals, a row against its own, a group against its group's.
+    """
+    stated = places.number(name)
+    if stated:
+        return stated
+    return total_of(places, places.role(name), row) if places.has(name) else '""'
+
+
+def added_goals(inputs: Inputs, name: str) -> tuple[Notice, ...]:
+    """A note where the same goal stands beside each row and so is added up: it may be meant once."""
+    goals = [goal for goal in inputs.figures(name) if not math.isnan(goal)]
+    if inputs.settings["of"] != "sum" or inputs.is_set(name) or len(goals) < 2 or len(set(goals)) > 1:
+        return ()
+    total = written(sum(goals), inputs.number_text(name), inputs.locale)
+    message = say(
+        "Each row has the same {goal}; together they are {total}. Set it once if it is for all.",
+        goal=named(name), total=total,
+    )  # fmt: skip
+    return (Notice("added-goals", sum(goals), message, "note"),)
 
 
 SERIES = "series "

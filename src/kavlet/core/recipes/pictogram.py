@@ -95,6 +95,7 @@ PICTOGRAM = Recipe(
     name="pictogram",
     title="Pictogram",
     question="count",
+    adds=True,
     needs="Names, and a count for each.",
     roles=(
         NAME,

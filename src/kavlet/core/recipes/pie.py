@@ -13,6 +13,7 @@ from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, VALUE, choice, hole, listed, number, optional, text
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, finite
+from kavlet.core.values.apportion import rounded_shares
 from kavlet.core.values.number_text import WHOLE_PERCENT
 
 SAYS = {
@@ -30,7 +31,8 @@ def formulas(places: Places) -> dict[str, list[str]]:
     value, share = places.role("value"), places.helper("share")
     column = places.whole(value)
     stated = places.number("whole")
-    whole = f"MAX({stated};SUM({column}))" if stated else f"SUM({column})"
+    total = places.total(value)
+    whole = f"MAX({stated};{total})" if stated else total
     least = places.number("gather")
     rows = places.span
     small = f'SUMIF({places.whole(share)};"<"&{least}/100;{column})'
@@ -38,7 +40,7 @@ def formulas(places: Places) -> dict[str, list[str]]:
         "share": [f'=IF(ISNUMBER({value}{row});{value}{row}/{whole};"")' for row in rows],
         "shown": [f'=IF(ISNUMBER({value}{row});IF({share}{row}<{least}/100;"";{value}{row});"")' for row in rows],
         "gathered": [f"={small}" if row == places.first else "" for row in rows],
-        "rest": [f"=MAX(0;{stated}-SUM({column}))" if stated and row == places.first else "" for row in rows],
+        "rest": [f"=MAX(0;{stated}-{total})" if stated and row == places.first else "" for row in rows],
     }
 
 
@@ -82,8 +84,9 @@ def chart(inputs: Inputs) -> Chart:
         rest_shown=True,
         label=label,
     )
-    parts = listed(inputs, inputs.names, list(inputs.helper("share")), WHOLE_PERCENT)
     rest = math.fsum(finite(inputs.helper("rest")))
+    shares = rounded_shares([*inputs.figures("value"), rest], 0)[:-1]  # those that the labels say
+    parts = listed(inputs, inputs.names, shares, WHOLE_PERCENT)
     whole = inputs.setting("whole")
     how = inputs.number_text("value")
     what = inputs.title("value")
@@ -126,6 +129,7 @@ PIE = Recipe(
     name="pie",
     title="Pie and donut",
     question="parts",
+    adds=True,
     needs="Names, and a number above zero for each part.",
     roles=(NAME, VALUE),
     parameters=(

@@ -85,6 +85,7 @@ RADIAL_BARS = Recipe(
     name="radial-bars",
     title="Radial bars",
     question="goal",
+    adds=True,
     needs="Names, and a number above zero for each.",
     roles=(NAME, VALUE),
     parameters=(

@@ -1,6 +1,7 @@
 """What a recipe declares and what it yields. Recipes compute specifications; they draw nothing."""
 
 import math
+import re
 from collections.abc import Callable, Sequence
 from typing import Any, Literal
 
@@ -42,6 +43,7 @@ class Role(Struct, frozen=True, forbid_unknown_fields=True):
 
 class Parameter(Struct, frozen=True, forbid_unknown_fields=True):
     """One setting of a recipe. A `number` may also be a formula such as ``=B7``; `numbers` is a list like ``60; 80``.
+    A `colour` is a text as looks have it; its default, none, is the theme's.
 
     `optional` numbers may be left out: the default is then empty text.
 
@@ -53,7 +55,7 @@ class Parameter(Struct, frozen=True, forbid_unknown_fields=True):
     """
 
     name: str
-    type: Literal["number", "choice", "flag", "text", "numbers", "symbol"]
+    type: Literal["number", "choice", "flag", "text", "numbers", "symbol", "colour"]
     default: Setting
     meaning: str
     choices: tuple[str, ...] = ()
@@ -164,6 +166,10 @@ class Places(Struct, frozen=True):
         """The range of all rows of a column, kept when filled: B$2:B$6."""
         return f"{letters}${self.first}:{letters}${self.last}"
 
+    def total(self, letters: str) -> str:
+        """The sum of a column's numbers; rows that say they have no value (#N/A) are left out of it."""
+        return f'SUMIF({self.whole(letters)};"<1E300")'
+
     def number(self, name: str) -> str:
         """A setting as part of a formula: its number, or its cell kept when filled; empty when it is left out."""
         held = self.settings[name]
@@ -182,10 +188,15 @@ def plain_number(value: float) -> str:
     return f"({text})" if value < 0 else text
 
 
+_INSIDE = r'"[^"]*"|\((?:[^()"]|"[^"]*"|\([^()]*\))*\)'  # quotes and brackets, whose semicolons part nothing
+_AT_SEMICOLONS = re.compile(rf'(?:[^;"(]|{_INSIDE})+')
+
+
 def split_list(text: str) -> list[str]:
-    """The parts of a typed list: separated by semicolons, or by spaces or commas where there is none."""
-    parts = text.split(";") if ";" in text else text.replace(",", " ").split()
-    return [part.strip() for part in parts if part.strip()]
+    """The parts of a list: separated by semicolons, or by spaces with or without a comma where there is none."""
+    if ";" not in text and not text.lstrip().startswith("="):
+        return [part.removesuffix(",") for part in text.split() if part != ","]
+    return [part.strip() for part in _AT_SEMICOLONS.findall(text) if part.strip()]
 
 
 def _absolute(formula: str) -> str:
@@ -201,7 +212,10 @@ def _absolute(formula: str) -> str:
 
 
 class Inputs(Struct, frozen=True):
-    """What a recipe reads to make its chart: columns by role and helper, their values, and its settings."""
+    """What a recipe reads to make its chart: columns by role and helper, their values, and its settings.
+
+    `totals` names the total rows at the table's end, which are among its rows where it `counts_totals`.
+    """
 
     table_name: str
     roles: dict[str, tuple[str, ...]]
@@ -214,6 +228,8 @@ class Inputs(Struct, frozen=True):
     rows: int
     number_texts: dict[str, NumberText] = {}
     locale: str = DEFAULT_LOCALE
+    totals: tuple[str, ...] = ()
+    counts_totals: bool = False
 
     def has(self, role: str) -> bool:
         """Whether a role has a column."""
@@ -329,6 +345,7 @@ class Recipe(Struct, frozen=True):
     notices: Callable[[Inputs], tuple[Notice, ...]] = no_notices
     suits: Callable[[Features], Suited] = as_its_own
     repeats: Repeats | None = None
+    adds: bool = False
     steps: Steps | None = None
     series: str = ""
     size: tuple[float, float] = (640.0, 360.0)

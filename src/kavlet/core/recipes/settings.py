@@ -2,6 +2,7 @@
 
 import math
 
+from kavlet.core.dress.colours import is_colour
 from kavlet.core.figures.cells import Value, text_of
 from kavlet.core.messages import Message, named, say
 from kavlet.core.recipes.recipe import Parameter, Setting, split_list
@@ -32,6 +33,8 @@ def checked_setting(parameter: Parameter, value: Value) -> Setting:
                 say("The setting {name} can’t be {number}.", name=name, number=number), remedy=_span(low, high)
             )
         return number
+    if parameter.type == "colour" and value and not is_colour(str(value)):
+        raise KavletError(say("“{text}” is not a colour.", text=value))
     return value if isinstance(value, bool) else text_of(value)
 
 

@@ -21,7 +21,8 @@ from kavlet.core.values.errors import KavletError
 def formulas(places: Places) -> dict[str, list[str]]:
     """The target of each row, and the actual figure in one of two columns: target met, or missed."""
     value, goal = places.role("value"), places.helper("target")
-    stated = f"{places.role('target')}{{row}}" if places.has("target") else places.number("target") or '""'
+    held = f"{places.role('target')}{{row}}" if places.has("target") else '""'
+    stated = places.number("target") or held
     rows = places.span
     return {
         "target": [f"={stated.format(row=row)}" for row in rows],

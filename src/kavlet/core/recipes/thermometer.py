@@ -11,10 +11,10 @@ from kavlet.core.charts.points import Points
 from kavlet.core.charts.reference import Reference
 from kavlet.core.charts.scale import Scale
 from kavlet.core.dress.fills import GradientFill
-from kavlet.core.messages import say
+from kavlet.core.messages import Percent, say
 from kavlet.core.recipes.checks import need_above_zero, need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import OF, ROW, flag, optional, text, total_of
+from kavlet.core.recipes.parts import OF, ROW, added_goals, flag, goal_of, optional, text, total_of
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, Repeats, Role
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError
@@ -25,7 +25,6 @@ def formulas(places: Places) -> dict[str, list[str]]:
     """The total, its share of the goal, and that share as far as the tube can show it."""
     value, total, goal, level = places.role("value"), *(places.helper(name) for name in ("total", "goal", "level"))
     summed = places.settings["of"] == "sum"
-    stated = f"{places.role('goal')}{{row}}" if places.has("goal") else places.number("goal") or '""'
     made: dict[str, list[str]] = {"total": [], "goal": [], "level": [], "shown": []}
     for row in places.span:
         if summed and row > places.first:
@@ -33,7 +32,7 @@ def formulas(places: Places) -> dict[str, list[str]]:
                 held.append("")
             continue
         made["total"].append(f"={total_of(places, value, row)}")
-        made["goal"].append("=" + stated.format(row=row))
+        made["goal"].append("=" + goal_of(places, "goal", row))
         made["level"].append(f"={total}{row}/{goal}{row}")
         made["shown"].append(f"=MAX(0;MIN(1;{level}{row}))")
     return made
@@ -120,9 +119,9 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     if level < 0:
         return (Notice("below-zero", level, say("What is given is below zero; the tube is empty.")),)
     if not level > 1:
-        return ()
-    message = say("The goal is passed: {share} %. The tube shows a break.", share=round(100 * level))
-    return (Notice("above-goal", level, message, "note"),)
+        return added_goals(inputs, "goal")
+    message = say("The goal is passed: {share}. The tube shows a break.", share=Percent(level))
+    return (Notice("above-goal", level, message, "note"), *added_goals(inputs, "goal"))
 
 
 def suits(of: Features) -> Suited:
@@ -133,6 +132,7 @@ THERMOMETER = Recipe(
     name="thermometer",
     title="Thermometer",
     question="goal",
+    adds=True,
     needs="A number, or a column to add up, and a goal.",
     roles=(
         Role("name", "text", "Names what is given.", required=False),

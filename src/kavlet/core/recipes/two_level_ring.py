@@ -15,6 +15,7 @@ from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import choice, hole, number, text
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe, Role
 from kavlet.core.text.numbers import written
+from kavlet.core.values.apportion import rounded_shares
 from kavlet.core.values.number_text import WHOLE_PERCENT
 
 
@@ -28,7 +29,7 @@ def formulas(places: Places) -> dict[str, list[str]]:
             f'SUMIF({places.whole(group)};{group}{row};{places.whole(value)});"")'
             for row in places.span
         ],
-        "share": [f'=IF(ISNUMBER({value}{row});{value}{row}/SUM({places.whole(value)});"")' for row in places.span],
+        "share": [f'=IF(ISNUMBER({value}{row});{value}{row}/{places.total(value)};"")' for row in places.span],
     }
 
 
@@ -103,11 +104,10 @@ def tint(place: int, count: int) -> int:
 
 def _alt_text(inputs: Inputs, held: dict[str, list[int]]) -> str:
     figures, how = inputs.figures("value"), inputs.number_text("value")
-    total = math.fsum(float(figure) for figure in figures if not math.isnan(figure))
+    sums = [math.fsum(float(figures[row]) for row in rows if not math.isnan(figures[row])) for rows in held.values()]
     parts = []
-    for rows in list(held.values())[:8]:
-        summed = math.fsum(float(figures[row]) for row in rows if not math.isnan(figures[row]))
-        share = written(summed / total, WHOLE_PERCENT, inputs.locale)
+    for rows, summed, rounded in list(zip(held.values(), sums, rounded_shares(sums, 0), strict=True))[:8]:
+        share = written(rounded, WHOLE_PERCENT, inputs.locale)
         parts.append(f"{text_of(inputs.entries('group')[rows[0]])} {text(summed, how, inputs)} ({share})")
     return inputs.drawn(
         "Two-level ring of {what} by {group}: {parts}.",
@@ -125,6 +125,7 @@ TWO_LEVEL_RING = Recipe(
     name="two-level-ring",
     title="Two-level ring",
     question="parts",
+    adds=True,
     needs="Names, the group each belongs to, and a number above zero.",
     roles=(
         Role("name", "text", "Names the parts."),

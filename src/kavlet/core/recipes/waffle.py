@@ -10,7 +10,8 @@ from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, VALUE, choice, listed, number, optional
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Parameter, Places, Recipe
-from kavlet.core.values.number_text import NumberText
+from kavlet.core.text.numbers import written
+from kavlet.core.values.number_text import WHOLE_PERCENT, NumberText
 
 
 def formulas(places: Places) -> dict[str, list[str]]:
@@ -19,10 +20,10 @@ def formulas(places: Places) -> dict[str, list[str]]:
     The cells that are left go to the largest remainders, ties to the earlier row.
     """
     value, due, left = places.role("value"), places.helper("due"), places.helper("left")
-    column = places.whole(value)
     cells = f"{places.number('rows')}*{places.number('columns')}"
     stated = places.number("whole")
-    whole = f"MAX({stated};SUM({column}))" if stated else f"SUM({column})"
+    total = places.total(value)
+    whole = f"MAX({stated};{total})" if stated else total
     rests, dues = places.whole(left), places.whole(due)
     rows = places.span
     earlier = {
@@ -54,9 +55,10 @@ def chart(inputs: Inputs) -> Chart:
     rows, columns = int(inputs.setting("rows")), int(inputs.setting("columns"))
     counts = [int(count) if count == count else 0 for count in inputs.helper("cells")]  # noqa: PLR0124
     percent = rows * columns == 100
-    how = NumberText(suffix=" %" if percent else "", most_decimals=0)
+    how = WHOLE_PERCENT if percent else NumberText(most_decimals=0)
+    figures = [count / 100 if percent else float(count) for count in counts]
     entries = tuple(
-        Entry(f"{name}  {count}{how.suffix}", None, i)
+        Entry(f"{name}  {written(figures[i], how, inputs.locale)}", None, i)
         for i, (name, count) in enumerate(zip(inputs.names, counts, strict=True))
         if count
     )
@@ -81,7 +83,7 @@ def chart(inputs: Inputs) -> Chart:
             "Waffle of {what}, {cells} cells: {figures}.",
             what=inputs.title("value"),
             cells=rows * columns,
-            figures=listed(inputs, inputs.names, [float(count) for count in counts], how),
+            figures=listed(inputs, inputs.names, figures, how),
         ),
     )
 
@@ -97,6 +99,7 @@ WAFFLE = Recipe(
     name="waffle",
     title="Waffle",
     question="parts",
+    adds=True,
     needs="Names, and a number above zero for each part.",
     roles=(NAME, VALUE),
     parameters=(

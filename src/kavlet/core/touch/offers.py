@@ -13,20 +13,26 @@ from kavlet.core.compose.kinds import PLAIN_TYPES, kind_of
 from kavlet.core.messages import named
 from kavlet.core.solid.material import Material
 from kavlet.core.touch.parts import Part
+from kavlet.core.values.number_text import MOST_DECIMALS
 
 ANGLES = (-MOST_ANGLE, MOST_ANGLE)
 POSITIONS = choices(Position, only=[one for one in get_args(Position) if one != "centre"])
 LEADERS = choices(Leader, only=("plain", "elbow", "arrow", "none"))
 ALIGNS = (("start", named("left")), ("middle", named("middle")), ("end", named("right")))
 SOLID = "Solid"
+ANGLE = {
+    "turn": Field(SOLID, "Turn", "solid.turn", "number", unit="°", span=ANGLES),
+    "tilt": Field(SOLID, "Tilt", "solid.tilt", "number", unit="°", span=ANGLES),
+}  # also typed beside the rails
 BODIES = choices(Form, {"drawn": "as drawn"})
 MATERIALS = choices(Material)
 STYLES = (
-    ("number", named("number")),
-    ("percent", named("percent")),
-    ("short", named("1.2 K")),
-    ("long", named("1.2 thousand")),
-)
+    ("number", named("number")), ("percent", named("percent")), ("currency", named("amount of money")),
+    ("short", named("short")), ("long", named("in words")), ("exponent", named("power of ten")),
+    ("date", named("date")),
+)  # fmt: skip
+SIGNS = (("auto", named("only −")), ("always", named("always")), ("never", named("never")))
+MINUSES = (("−", named("−1")), ("-", named("-1")), ("()", named("(1)")))
 
 
 def offers(chart: Chart, part: Part | None) -> list[Field]:
@@ -87,11 +93,24 @@ def _of_label(layer: AnyLayer) -> list[Field]:
         Field("Label", "Bold", f"{at}.bold", "flag"),
         Field("Label", "Italic", f"{at}.italic", "flag"),
         Field("Label", "Leader", f"{at}.leader", "choice", LEADERS),
-        Field("Number", "Written as", f"{at}.number.style", "choice", STYLES),
-        Field("Number", "Most decimals", f"{at}.number.most_decimals", "number"),
-        Field("Number", "Least decimals", f"{at}.number.least_decimals", "number"),
-        Field("Number", "Before", f"{at}.number.prefix", "text"),
-        Field("Number", "After", f"{at}.number.suffix", "text"),
+        *_of_number("Number", f"{at}.number"),
+    ]
+
+
+def _of_number(group: str, at: str) -> list[Field]:
+    """How numbers are written, of labels or of an axis."""
+    return [
+        Field(group, "Written as", f"{at}.style", "choice", STYLES, named="number style"),
+        Field(group, "Currency", f"{at}.currency", "text", named="currency of numbers"),
+        Field(group, "Most decimals", f"{at}.most_decimals", "number", optional=True, span=(0, MOST_DECIMALS)),
+        Field(group, "Least decimals", f"{at}.least_decimals", "number", optional=True, span=(0, MOST_DECIMALS)),
+        Field(group, "Before", f"{at}.prefix", "text"),
+        Field(group, "After", f"{at}.suffix", "text"),
+        Field(group, "Sign", f"{at}.sign", "choice", SIGNS, named="sign of numbers"),
+        Field(group, "Negative", f"{at}.minus", "choice", MINUSES, named="negative numbers"),
+        Field(group, "Grouped", f"{at}.grouping", "flag"),
+        Field(group, "Zero as", f"{at}.zero", "text", optional=True),
+        Field(group, "No value as", f"{at}.missing", "text"),
     ]
 
 
@@ -128,6 +147,7 @@ def _of_scale(axis: str, group: str) -> list[Field]:
         Field(group, "Ticks", f"{at}.rule", "choice", rules),
         Field(group, "Cut at", f"{at}.cap", "number", optional=True),
         Field(group, "Title", f"{at}.title", "text"),
+        *_of_number("Numbers of the scale", f"{at}.number"),
     ]
 
 
@@ -174,8 +194,8 @@ def _of_solid(chart: Chart) -> list[Field]:
     bars = any(kind_of(layer).mark.can_be_round for layer in chart.layers)
     return [
         Field(SOLID, "", "", "switch"),
-        Field(SOLID, "Turn", "solid.turn", "number", unit="°", span=ANGLES),
-        Field(SOLID, "Tilt", "solid.tilt", "number", unit="°", span=ANGLES),
+        ANGLE["turn"],
+        ANGLE["tilt"],
         Field(SOLID, "Perspective", "solid.perspective", "number", unit="%", times=100, span=(0, 100)),
         Field(SOLID, "Depth", "solid.depth", "number", unit="%", times=100, optional=True, span=(1, 1000)),
         *([Field(SOLID, "Body", "solid.form", "choice", BODIES)] if bars else []),

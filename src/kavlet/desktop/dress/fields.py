@@ -2,20 +2,73 @@
 
 from collections.abc import Sequence
 
-from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QFocusEvent, QKeyEvent, QMouseEvent, QWheelEvent
-from PySide6.QtWidgets import QButtonGroup, QComboBox, QHBoxLayout, QLineEdit, QSizePolicy, QToolButton, QWidget
+from PySide6.QtCore import QEvent, QPoint, Qt, QTimer, Signal
+from PySide6.QtGui import QFocusEvent, QKeyEvent, QKeySequence, QMouseEvent, QWheelEvent
+from PySide6.QtWidgets import (
+    QAbstractScrollArea,
+    QButtonGroup,
+    QComboBox,
+    QHBoxLayout,
+    QLabel,
+    QLineEdit,
+    QSizePolicy,
+    QToolButton,
+    QWidget,
+)
 
 from kavlet.core.messages import Message
+from kavlet.desktop.look import UNIT
 
+KEY = Qt.Key
+EDITING = frozenset(
+    (
+        *(KEY.Key_A, KEY.Key_C, KEY.Key_V, KEY.Key_X, KEY.Key_Left, KEY.Key_Right, KEY.Key_Home, KEY.Key_End),
+        *(KEY.Key_Backspace, KEY.Key_Delete, KEY.Key_Insert),
+    )
+)  # with Ctrl, they are a line's own
+NOTE_LASTS = 12_000  # milliseconds
 LABEL_WIDTH = 108  # of the words before a field, so that fields stand below each other
 
 
+class FieldNote(QLabel):
+    """Why a field can't take what was typed, in a sentence right below it, until something else is typed."""
+
+    def __init__(self, field: QWidget, sentence: str) -> None:
+        host = _page_of(field)
+        super().__init__(sentence, host)
+        self.setObjectName("field_note")
+        self.setWordWrap(True)
+        self.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
+        room = host.rect().adjusted(UNIT, UNIT, -UNIT, -UNIT)
+        self.setFixedWidth(min(room.width(), max(field.width(), 240)))
+        self.adjustSize()
+        below = field.mapTo(host, field.rect().bottomLeft()) + QPoint(0, UNIT // 2)
+        self.move(min(below.x(), room.right() - self.width()), min(below.y(), room.bottom() - self.height()))
+        self.show()
+        self.raise_()
+        QTimer.singleShot(NOTE_LASTS, self, self.hide)
+
+
+def _page_of(field: QWidget) -> QWidget:
+    """What a note beside a field goes along with: the page that scrolls with it, else its window."""
+    page = field
+    while (parent := page.parentWidget()) is not None and not page.isWindow():
+        if isinstance(parent.parentWidget(), QAbstractScrollArea):
+            return page
+        page = parent
+    return page
+
+
 class TextField(QLineEdit):
-    """A line of text that is committed by Enter or by leaving it; Escape gives back what it held."""
+    """A line of text that is committed by Enter or by leaving it; Escape gives back what it held.
+
+    What is refused while it is committed is said at the field: the window passes it to `refuse`. After Enter the focus
+    goes back to where the author was.
+    """
 
     committed = Signal(str)
     pressed = Signal()
+    committing: "TextField | None" = None  # the field whose text is being taken at this moment, of all fields
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         super().mousePressEvent(event)
@@ -26,7 +79,10 @@ class TextField(QLineEdit):
         self._held = ""
         self.setAccessibleName(name)
         self.setPlaceholderText(hint)
-        self.returnPressed.connect(self._commit)
+        self.returnPressed.connect(self._enter)
+        self.textEdited.connect(lambda: self.mark_wrong(False))
+        self._note: FieldNote | None = None
+        self._says = ""
 
     def show_text(self, text: str) -> None:
         """Show a text from the document; a text being typed is left alone."""
@@ -43,9 +99,54 @@ class TextField(QLineEdit):
             self.style().unpolish(self)
             self.style().polish(self)
 
+        if not wrong and self._note is not None:
+            self._note.hide()
+            self._note.deleteLater()
+            self._note = None
+            self.setToolTip(self._says)
+            self.setAccessibleDescription("")
+
+    @property
+    def is_wrong(self) -> bool:
+        """Whether what it holds was refused."""
+        return bool(self.property("wrong"))
+
+    def refuse(self, sentence: str) -> None:
+        """Show that what was typed can't be taken, and why."""
+        self.mark_wrong(False)
+        self._says = self.toolTip()
+        self.mark_wrong(True)
+        self._note = FieldNote(self, sentence)
+        self.setToolTip(sentence)
+        self.setAccessibleDescription(sentence)
+
     def _commit(self) -> None:
         if self.text() != self._held:
-            self.committed.emit(self.text())
+            TextField.committing = self
+            try:
+                self.committed.emit(self.text())
+            finally:
+                TextField.committing = None
+
+    def _enter(self) -> None:
+        self._commit()
+        if not self.is_wrong:
+            self.clearFocus()
+
+    def event(self, event: QEvent) -> bool:
+        """Keys that a line has no use for now go to the window's commands: Ctrl+Z once nothing is typed."""
+        if event.type() == QEvent.Type.ShortcutOverride and isinstance(event, QKeyEvent) and not self._has_use(event):
+            event.ignore()
+            return False
+        return super().event(event)
+
+    def _has_use(self, event: QKeyEvent) -> bool:
+        if event.matches(QKeySequence.StandardKey.Undo):
+            return self.isUndoAvailable()
+        if event.matches(QKeySequence.StandardKey.Redo):
+            return self.isRedoAvailable()
+        commands = Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.AltModifier
+        return not event.modifiers() & commands or event.key() in EDITING
 
     def focusOutEvent(self, event: QFocusEvent) -> None:
         super().focusOutEvent(event)
@@ -109,7 +210,11 @@ class PickField(QComboBox):
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         for value, text in choices:
             self.addItem(str(text), value)
-        self.activated.connect(lambda index: self.chosen.emit(str(self.itemData(index))))
+        self.activated.connect(self._choose)
+
+    def _choose(self, index: int) -> None:
+        if self.itemData(index) is not None:
+            self.chosen.emit(str(self.itemData(index)))
 
     def wheelEvent(self, event: QWheelEvent) -> None:
         event.ignore()  # scrolling the panel must not change what a field holds

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from kavlet.core.dress.fills import Fill, GradientFill, HatchFill, PictureFill
 from kavlet.core.messages import named, symbol_named, words
+from kavlet.core.values.colour import colour
 from kavlet.desktop.dress.fields import ChoiceField, PickField
 from kavlet.desktop.dress.swatches import ColourField
 from kavlet.desktop.look import UNIT
@@ -25,6 +26,7 @@ class FillField(QWidget):
     chosen = Signal(object)
     given_back = Signal()
     symbol_wanted = Signal(object)
+    typed = Signal(str)
     refused = Signal(object)
 
     def __init__(self, name: str, parent: QWidget | None = None) -> None:
@@ -32,6 +34,7 @@ class FillField(QWidget):
         self._fill: Fill | None = None
         self.colour = ColourField(name)
         self.colour.chosen.connect(self._coloured)
+        self.colour.typed.connect(self.typed)
         self.colour.given_back.connect(self.given_back)
         self.colour.refused.connect(self.refused)
         self.kind = PickField(words("Kind of fill"), KINDS)
@@ -51,16 +54,20 @@ class FillField(QWidget):
         layout.addLayout(line)
         layout.addWidget(self.how)
 
-    def show_fill(self, fill: Fill | None, palette: tuple[str, ...], colour: str, by_hand: bool, ground: str) -> None:
-        """Show what the part is filled with; `colour` is the hex code that stands for it, `ground` the chart's."""
+    def show_fill(self, fill: Fill | None, palette: tuple[str, ...], drawn: str, by_hand: bool, ground: str) -> None:
+        """Show what the part is filled with; `drawn` is the hex code that stands for it, `ground` the chart's."""
         self._fill = fill
-        self.colour.show_colour(palette, colour, by_hand, ground)
+        self.colour.show_colour(palette, drawn, by_hand, ground)
         self.kind.show_choice(_kind_of(fill))
         is_picture = isinstance(fill, PictureFill)
         self.symbol.setText(str(symbol_named(fill.name)) if isinstance(fill, PictureFill) else words("Symbol…"))
         self.how.setVisible(is_picture)
         if isinstance(fill, PictureFill):
             self.how.show_choice(fill.how)
+
+    def take_colour(self, text: str) -> None:
+        """The same kind of fill in a colour as typed. Raises KavletError where it is none."""
+        self._coloured(colour(text).hex)
 
     def _coloured(self, text: str) -> None:
         """The same kind of fill in another colour."""
@@ -73,17 +80,17 @@ class FillField(QWidget):
             self.chosen.emit(text)
 
     def _kind(self, kind: str) -> None:
-        colour = self.colour.hex.text()
+        tone = self.colour.hex.text()
         if kind == "plain":
-            self.chosen.emit(colour)
+            self.chosen.emit(tone)
         elif kind == "round":
-            self._emit(GradientFill((colour,), "round"))
+            self._emit(GradientFill((tone,), "round"))
         elif kind == "along":
-            self._emit(GradientFill((f"{colour} +55", colour), "along"))
+            self._emit(GradientFill((f"{tone} +55", tone), "along"))
         elif kind == "picture":
             self._picture()
         else:
-            self._emit(HatchFill(colour, kind, ground=f"{colour} +82"))  # type: ignore[arg-type]
+            self._emit(HatchFill(tone, kind, ground=f"{tone} +82"))  # type: ignore[arg-type]
 
     def take_symbol(self, name: str) -> None:
         """Fill with a symbol, stretched at first."""

@@ -4,40 +4,34 @@ from typing import Any
 
 import msgspec
 from PySide6.QtCore import QPoint, Qt, QTimer, Signal
-from PySide6.QtWidgets import QCheckBox, QFrame, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QCheckBox, QFrame, QLabel, QScrollArea, QVBoxLayout, QWidget
 
+from kavlet.core.building.sound import sound
 from kavlet.core.building.stages import NO_PICTURE, Picture
 from kavlet.core.charts.looks import below, parse
 from kavlet.core.charts.overrides import checked, held, is_type
 from kavlet.core.compose.kinds import kind_of, type_name
-from kavlet.core.document import charting, dressing, edits
+from kavlet.core.document import charting, dressing, edits, entered
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.owning import looks_of, owners
-from kavlet.core.dress.palettes import palettes
-from kavlet.core.dress.style import Dress, resolve
-from kavlet.core.dress.theme import theme, themes
+from kavlet.core.document.totals import counts_totals, total_rows
+from kavlet.core.dress.style import resolve
 from kavlet.core.messages import Message, named, say, upper_first, words
-from kavlet.core.text.faces import Family
 from kavlet.core.touch import parts
 from kavlet.core.touch.offers import SOLID, offers
 from kavlet.core.touch.parts import Part
-from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
+from kavlet.core.values.number_text import PLAIN
+from kavlet.desktop.dress.fields import TextField
 from kavlet.desktop.dress.fill_field import FillField
+from kavlet.desktop.dress.look_fields import LookFields, quiet
 from kavlet.desktop.dress.parameters import ParameterFields
 from kavlet.desktop.dress.rows import DressRow, as_fill
 from kavlet.desktop.dress.solid_fields import SolidFields, reading
 from kavlet.desktop.dress.symbols import SymbolShelf
-from kavlet.desktop.dress.theme_field import ThemeField
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.rest import Rest
 from kavlet.desktop.store import Store
 
-FAMILIES: dict[Family, Message] = {
-    "text": named("text"),
-    "narrow": named("narrow"),
-    "serif": named("serif"),
-    "easy": named("easy"),
-}
 # Of the main layer, shown when nothing is chosen.
 MAIN = (("fill",), ("label", "template"), ("label", "position"), ("label", "size"), ("label", "colour"))
 
@@ -75,10 +69,11 @@ class DressPanel(QFrame):
         self._scroll.setFrameShape(QFrame.Shape.NoFrame)
         self._scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self._scroll.setWidget(self._inside)
+        self.parameters.setParent(self._inside)  # what stands nowhere yet must not stand over the head
         layout = QVBoxLayout(self)
         layout.setContentsMargins(3 * UNIT, 3 * UNIT, UNIT, 2 * UNIT)
         layout.setSpacing(2 * UNIT)
-        layout.addWidget(self.head)
+        layout.addWidget(self.head, 0, Qt.AlignmentFlag.AlignTop)
         layout.addWidget(self.reading)
         layout.addWidget(self._scroll, 1)
         self._make_look()
@@ -97,49 +92,17 @@ class DressPanel(QFrame):
             field = TextField(label, hint)
             field.committed.connect(lambda text, name=name: self._set_text(name, text))
             self.texts[name] = field
-        self.theme = ThemeField(
-            self._store, words("Theme"), [(one.name, words(one.title)) for one in themes().values()]
-        )
-        self.theme.chosen.connect(lambda name: self._dress(say("choose theme"), theme=name))
-        self.dark = QCheckBox(words("Dark ground"))
-        self.dark.clicked.connect(lambda on: self._dress(say("choose ground"), dark=on))
-        kinds = [("", words("the theme’s")), *((one.name, words(one.title)) for one in palettes().values())]
-        self.palette_field = PickField(words("Palette"), kinds)
-        self.palette_field.chosen.connect(lambda name: self._dress(say("choose palette"), palette=name or None))
-        self.family = ChoiceField(words("Face"), list(FAMILIES.items()))
-        self.family.chosen.connect(self._choose_family)
         self.repeat = QCheckBox(words("Repeat for each row or group"))
         self.repeat.clicked.connect(self._repeat)
-        self.leftover = QLabel()
-        self.leftover.setObjectName("quiet")
-        self.leftover.setWordWrap(True)
-        self.drop_leftover = QPushButton(words("Drop them"))
-        self.drop_leftover.clicked.connect(self._drop_leftovers)
-        self.give_all = QPushButton(words("Give all back to theme"))
-        self.give_all.clicked.connect(self.give_all_back)
-        self._look = QWidget()
-        form = QVBoxLayout(self._look)
-        form.setContentsMargins(0, 0, 0, 0)
-        form.setSpacing(UNIT)
-        looks: tuple[tuple[str, QWidget], ...] = (
-            (words("Theme"), self.theme),
-            ("", self.dark),
-            (words("Palette"), self.palette_field),
-            (words("Face"), self.family),
-        )
-        for text, widget in looks:
-            if text:
-                form.addWidget(_quiet(text, widget))
-            form.addWidget(widget)
-        form.addWidget(self.give_all)
-        form.addWidget(self.leftover)
-        form.addWidget(self.drop_leftover)
+        self.totals = QCheckBox(words("Count the total row"))
+        self.totals.clicked.connect(self._count_totals)
+        self.look = LookFields(self._store)
         self._texts = QWidget()
         form = QVBoxLayout(self._texts)
         form.setContentsMargins(0, 0, 0, 0)
         form.setSpacing(UNIT)
         for name, field in self.texts.items():
-            form.addWidget(_quiet(upper_first(str(named(name))), field))
+            form.addWidget(quiet(upper_first(str(named(name))), field))
             form.addWidget(field)
 
     # What is shown
@@ -158,8 +121,9 @@ class DressPanel(QFrame):
     def refresh(self) -> None:
         """Show what the document holds; build the fields anew only when another kind of part is chosen."""
         chart, picture = self._store.chart, self._store.picture
-        self._inside.setVisible(self._store.has_chart)
+        self._scroll.setVisible(self._store.has_chart)
         if not self._store.has_chart:
+            self.reading.hide()
             self.head.setText(words("Dress"))
             return
         spec = picture.build.chart if picture is not NO_PICTURE else None
@@ -193,7 +157,7 @@ class DressPanel(QFrame):
 
     def _build(self, wanted: list[Any], part: Part | None) -> None:
         """Lay the fields out in their groups."""
-        kept = (self._texts, self._look, self.parameters, self.repeat, self.solid, self.solid.reading)
+        kept = (self._texts, self.look, self.parameters, self.repeat, self.totals, self.solid, self.solid.reading)
         while self._form.count():
             item = self._form.takeAt(0)
             widget = item.widget() if item is not None else None
@@ -210,6 +174,7 @@ class DressPanel(QFrame):
             self._put(self._texts)
             self._put(self.parameters)
             self._put(self.repeat)
+            self._put(self.totals)
         columns = self._columns()
         group = ""
         for offer in wanted:
@@ -224,6 +189,7 @@ class DressPanel(QFrame):
                 continue
             row = DressRow(offer, columns)
             row.set.connect(lambda value, path=offer.path: self.set_value(path, value))
+            row.typed.connect(lambda text, row=row: self._typed(row, text))
             row.back.connect(lambda path=offer.path: self.give_back(path))
             row.refused.connect(self._store.refuse)
             row.symbol_wanted.connect(lambda place, path=offer.path: self._open_shelf(path, place))
@@ -233,7 +199,7 @@ class DressPanel(QFrame):
             self._put(self.solid.reading)
         if part is None:
             self._group(words("Look"))
-            self._put(self._look)
+            self._put(self.look)
         self._form.addStretch(1)
 
     def _put(self, widget: QWidget) -> None:
@@ -251,22 +217,17 @@ class DressPanel(QFrame):
         return [(column.id, str(table.called(i))) for i, column in enumerate(table.columns)]
 
     def _show(self, picture: Picture) -> None:
-        chart = self._store.chart
+        chart, document = self._store.chart, self._store.document
         for name, field in self.texts.items():
-            field.show_text(getattr(chart, name))
+            field.show_text(entered.shown(getattr(chart, name), document.locale))
         self.parameters.refresh()
         recipe = self._store.recipe
         self.repeat.setVisible(recipe is not None and recipe.repeats is not None and self.part is None)
         self.repeat.setChecked(chart.repeat)
-        self.theme.show_choice(chart.dress.theme)
-        self.dark.setChecked(chart.dress.dark)
-        self.palette_field.show_choice(chart.dress.palette if isinstance(chart.dress.palette, str) else "")
-        self.family.show_choice(chart.dress.family or theme(chart.dress.theme).family)
-        self.give_all.setEnabled(bool(looks_of(self._store.document, chart)))
-        left = dressing.leftovers(chart, picture.build.chart) if picture is not NO_PICTURE else []
-        self.leftover.setText(words("Set by hand, but this chart has no such part: {looks}", looks=left))
-        for widget in (self.leftover, self.drop_leftover):
-            widget.setVisible(bool(left))
+        has_total = total_rows(document.table(chart.table), chart, recipe) > 0
+        self.totals.setVisible(has_total and self.part is None)
+        self.totals.setChecked(counts_totals(chart, recipe))
+        self.look.refresh(picture)
         if picture is NO_PICTURE:
             return
         settled = not self._store.trying
@@ -276,16 +237,21 @@ class DressPanel(QFrame):
             self.reading.setText(reading(picture.figure, self.part))
         self.reading.setVisible(bool(self.reading.text()))
         spec = picture.build.chart
-        tones = tuple(one.hex for one in resolve(chart.dress, self._store.document.theme).palette)
-        set_by_hand = looks_of(self._store.document, chart)
+        tones = tuple(one.hex for one in resolve(chart.dress, document.theme).palette)
+        set_by_hand = looks_of(document, chart)
         for path, row in self.rows.items():
             value, by_hand = held(spec, path), path in set_by_hand
+            if value is None and "number" in parse(path).field:
+                value = getattr(PLAIN, parse(path).last)  # what holds where nothing is set
             if isinstance(row.field, FillField):
                 drawn, ground = self._drawn(picture, path), picture.figure.ground.hex
                 row.field.show_fill(as_fill(msgspec.to_builtins(value)), tones, drawn, by_hand, ground)
             else:
                 others = [held(spec, other) for other in self._same_paths(path)]
-                row.show_value(_shown_type(spec, path, value), by_hand, any(other != value for other in others))
+                formula = chart.dress.overrides.get(path)
+                bound = isinstance(formula, str) and formula.startswith("=")
+                shown = formula if bound else _shown_type(spec, path, value)
+                row.show_value(shown, by_hand, document.locale, any(other != value for other in others))
 
     def _drawn(self, picture: Picture, path: str) -> str:
         """The hex code of the colour a layer or mark is drawn in now."""
@@ -315,16 +281,34 @@ class DressPanel(QFrame):
         rest = look.steps[len(parse(first.path).steps) :]
         return [below(one.path, *rest) for one in self._store.selection[1:] if one.kind == first.kind]
 
+    def _typed(self, row: DressRow, text: str) -> None:
+        """What was typed into a field, read as a cell of the document is; nothing gives back."""
+        store, field, offer = self._store, row.field, row.offer
+        if isinstance(field, FillField):
+            store.guard(lambda: field.take_colour(text))
+            return
+
+        def take() -> None:
+            self.set_value(offer.path, entered.look(store.document, store.values, store.here.table, offer, text))
+
+        store.guard(take)
+
     def set_value(self, path: str, value: Any) -> None:
-        """Set a value by hand, on all parts that are chosen."""
+        """Set a value by hand, on all parts that are chosen; None gives it back."""
+        if value is None:
+            self.give_back(path)
+            return
         picture = self._store.picture
         looks = dict.fromkeys((path, *self._same_paths(path)), value)
 
         def dressed(document: Document, chart: ChartEntry) -> Document:
-            if picture is not NO_PICTURE:
+            if parse(path).last == "template":
+                entered.template(document, self._store.values, chart.table, str(value))
+            if picture is not NO_PICTURE and not (isinstance(value, str) and value.startswith("=")):
                 for one in looks:
                     checked(picture.build.chart, one, value)
-            return dressing.set_looks(document, chart.id, looks)
+            made = dressing.set_looks(document, chart.id, looks)
+            return sound(made, self._store.values, chart.id) if parse(path).field[:1] == ("frame",) else made
 
         self._store.edit_chart(self._edit_name(path), dressed)
 
@@ -340,22 +324,10 @@ class DressPanel(QFrame):
             say("give back to theme"), lambda document, chart: dressing.give_back(document, chart.id, paths)
         )
 
-    def give_all_back(self) -> None:
-        self._store.edit_chart(
-            say("give all back to theme"), lambda document, chart: dressing.give_all_back(document, chart.id)
-        )
-
     def edit(self, name: str) -> None:
         """Go to the field of one of the chart's own texts."""
         self.texts[name].setFocus(Qt.FocusReason.ShortcutFocusReason)
         self.texts[name].selectAll()
-
-    def _drop_leftovers(self) -> None:
-        """Drop the values set by hand that lead nowhere."""
-        left = dressing.leftovers(self._store.here, self._store.spec)
-        self._store.edit_chart(
-            say("drop values without a part"), lambda document, chart: dressing.give_back(document, chart.id, left)
-        )
 
     def _open_shelf(self, path: str, place: QPoint) -> None:
         self._symbol_for = path
@@ -369,38 +341,26 @@ class DressPanel(QFrame):
             self.set_value(self._symbol_for, name)
 
     def _set_text(self, name: str, text: str) -> None:
-        self._store.edit_chart(
-            say("change {what}", what=named(name)),
-            lambda document, chart: edits.change_chart(document, chart.id, **{name: text}),
-        )
+        def edit(document: Document, chart: ChartEntry) -> Document:
+            held = entered.words_or_formula(document, self._store.values, chart.table, text)
+            return edits.change_chart(document, chart.id, **{name: held})
+
+        self._store.edit_chart(say("change {what}", what=named(name)), edit)
 
     def _repeat(self, on: bool) -> None:
         self._store.edit_chart(
             say("repeat for each row"), lambda document, chart: charting.repeated(document, chart.id, on)
         )
 
-    def _dress(self, name: Message, **changes: object) -> None:
-        def dressed(document: Document, chart: ChartEntry) -> Document:
-            dress: Dress = msgspec.structs.replace(chart.dress, **changes)
-            return edits.change_chart(document, chart.id, dress=dress)
-
-        self._store.edit_chart(name, dressed)
-
-    def _choose_family(self, family: str) -> None:
-        own = theme(self._store.here.dress.theme).family
-        self._dress(say("choose face"), family=None if family == own else family)
+    def _count_totals(self, on: bool) -> None:
+        self._store.edit_chart(
+            say("count the total row"), lambda document, chart: edits.change_chart(document, chart.id, totals=on)
+        )
 
     @property
     def settings(self) -> dict[str, QWidget]:
         """The recipe's own fields by name."""
         return self.parameters.fields
-
-
-def _quiet(text: str, field: QWidget) -> QLabel:
-    label = QLabel(text)
-    label.setObjectName("quiet")
-    label.setBuddy(field)
-    return label
 
 
 def _shown_type(spec: Any, path: str, value: Any) -> Any:

@@ -3,17 +3,20 @@
 from collections.abc import Callable
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QIcon, QPainter, QPen, QPixmap
-from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QSlider, QVBoxLayout, QWidget
+from PySide6.QtGui import QAction, QColor, QIcon, QPainter, QPen, QPixmap
+from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QMenu, QSlider, QVBoxLayout, QWidget, QWidgetAction
 
-from kavlet.core.document import dressing
+from kavlet.core.building.sound import sound
+from kavlet.core.document import dressing, entered
+from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.owning import setting_of
+from kavlet.core.dress.style import Style, resolve
 from kavlet.core.messages import named, say, shown_number, symbol_named, upper_first, words
 from kavlet.core.recipes.recipe import Parameter, Recipe, Setting
-from kavlet.core.recipes.settings import checked_setting
 from kavlet.core.shapes.symbol import named_as
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.dress.fields import LABEL_WIDTH, ChoiceField, PickField, TextField
+from kavlet.desktop.dress.swatches import ColourField
 from kavlet.desktop.dress.symbols import SymbolShelf
 from kavlet.desktop.look import UNIT, colours, qcolor
 from kavlet.desktop.store import Store
@@ -30,6 +33,7 @@ class ParameterFields(QWidget):
         self._recipe: Recipe | None = None
         self.fields: dict[str, QWidget] = {}
         self.sliders: dict[str, QSlider] = {}
+        self.chips: dict[str, QAction] = {}
         self._shelf = SymbolShelf(store, self)
         self._symbol_for = ""
         self._shelf.chosen.connect(lambda name: self._set(self._symbol_for, name))
@@ -49,7 +53,9 @@ class ParameterFields(QWidget):
             return
         for parameter in recipe.parameters:
             value = setting_of(chart, parameter)
-            _show(self.fields[parameter.name], str(symbol_named(str(value))) if parameter.type == "symbol" else value)
+            _show(self.fields[parameter.name], _shown(parameter, value, self._store.document.locale))
+            if parameter.name in self.chips:
+                self.chips[parameter.name].setIcon(_colour_icon(self._hex(str(value))))
             slider = self.sliders.get(parameter.name)
             if slider is not None:
                 slider.blockSignals(True)
@@ -65,7 +71,7 @@ class ParameterFields(QWidget):
             if widget is not None:
                 widget.hide()
                 widget.deleteLater()
-        self.fields, self.sliders = {}, {}
+        self.fields, self.sliders, self.chips = {}, {}, {}
         if self._recipe is None:
             return
         head = QLabel(words(self._recipe.title))
@@ -143,6 +149,12 @@ class ParameterFields(QWidget):
             action.setText(words("Take the current cell for {setting}", setting=label))
             action.setToolTip(words("Take the current cell"))
             action.triggered.connect(lambda: self.take_cell(parameter))
+        if parameter.type == "colour":
+            field.setPlaceholderText(words("the theme’s"))
+            action = field.addAction(_colour_icon(""), TextField.ActionPosition.TrailingPosition)
+            action.setText(words("Choose {setting}", setting=label))
+            action.triggered.connect(lambda: self._open_colours(name, field))
+            self.chips[name] = action
         if parameter.type == "symbol":
             action = field.addAction(self._shelf.windowIcon(), TextField.ActionPosition.TrailingPosition)
             action.setText(words("Choose a symbol"))
@@ -162,6 +174,32 @@ class ParameterFields(QWidget):
                 )
             )
 
+    def _style(self) -> Style:
+        return resolve(self._store.chart.dress, self._store.document.theme)
+
+    def _hex(self, text: str) -> str:
+        """The hex code of a colour text in the chart's theme; empty for none."""
+        return self._style().colour(text).hex if text else ""
+
+    def _open_colours(self, name: str, field: QWidget) -> None:
+        """The theme's colours and their tints, to pick one for a setting."""
+        menu = QMenu(self)
+        colours_of = ColourField(str(named(name)))
+        tones = tuple(one.hex for one in self._style().palette)
+        held = self._hex(str(self._store.chart.settings.get(name, "")))
+        ground = self._store.picture.figure.ground.hex
+        colours_of.show_colour(tones, held or tones[0], bool(held), ground)
+        for wish in (colours_of.chosen, colours_of.typed):
+            wish.connect(lambda text: self._set(name, text))
+            wish.connect(menu.close)
+        colours_of.given_back.connect(lambda: self._set(name, ""))
+        colours_of.given_back.connect(menu.close)
+        colours_of.refused.connect(self._store.refuse)
+        action = QWidgetAction(menu)
+        action.setDefaultWidget(colours_of)
+        menu.addAction(action)
+        menu.popup(field.mapToGlobal(field.rect().bottomLeft()))
+
     def _open_shelf(self, name: str, field: QWidget) -> None:
         self._symbol_for = name
         self._shelf.open_at(field.mapToGlobal(field.rect().bottomLeft()))
@@ -175,29 +213,25 @@ class ParameterFields(QWidget):
 
     def _typed(self, parameter: Parameter, text: str) -> None:
         """A typed number, a formula, or nothing, which gives the setting back to the recipe."""
-        field = self.fields[parameter.name]
-        value: Setting = text.strip()
-        if value == "":
-            value = parameter.default
-        elif parameter.type == "symbol":
-            value = named_as(text.strip())
-        elif not text.strip().startswith("=") and parameter.type in ("number", "numbers"):
-            cell: str | float = text.strip()
-            try:
-                if parameter.type == "number":
-                    cell = float(text.strip().removesuffix(parameter.unit or "%").strip().replace(",", "."))
-                value = checked_setting(parameter, cell)
-            except (ValueError, KavletError) as error:
-                if isinstance(field, TextField):
-                    field.mark_wrong(True)
-                reason = (
-                    error
-                    if isinstance(error, KavletError)
-                    else KavletError(say("“{text}” is not a number.", text=text))
-                )
-                self._store.refuse(reason)
-                return
-        self._set(parameter.name, value)
+        if parameter.type == "symbol":
+            self._set(parameter.name, named_as(text.strip()) if text.strip() else parameter.default)
+            return
+
+        def edit(document: Document, chart: ChartEntry) -> Document:
+            value = entered.setting(document, self._store.values, chart.table, parameter, text)
+            made = dressing.set_setting(document, chart.id, parameter.name, value)
+            return sound(made, self._store.values, chart.id) if parameter.look.startswith("frame.") else made
+
+        self._store.edit_chart(say("set {what}", what=named(parameter.name)), edit)
+
+
+def _shown(parameter: Parameter, value: Setting, locale: str) -> Setting:
+    """What a field shows of a setting: numbers as the document's tables write them."""
+    if parameter.type == "symbol":
+        return str(symbol_named(str(value)))
+    if parameter.type == "numbers":
+        return entered.shown_list(str(value), locale)
+    return entered.shown(value, locale) if parameter.type in ("number", "text") else value
 
 
 def _show(widget: QWidget, value: Setting) -> None:
@@ -223,3 +257,17 @@ def _cell_icon() -> QIcon:
     painter.fillRect(QRectF(8.5, 8.5, 5, 4), qcolor(c.accent))
     painter.end()
     return QIcon(shape)
+
+
+def _colour_icon(hex_code: str) -> QIcon:
+    """A dot in a colour; a ring where there is none."""
+    made = QPixmap(28, 28)
+    made.setDevicePixelRatio(2)
+    made.fill(Qt.GlobalColor.transparent)
+    pen = QPainter(made)
+    pen.setRenderHint(QPainter.RenderHint.Antialiasing)
+    pen.setPen(QPen(qcolor(colours().line), 1))
+    pen.setBrush(QColor(hex_code) if hex_code else Qt.BrushStyle.NoBrush)
+    pen.drawEllipse(QRectF(1, 1, 12, 12))
+    pen.end()
+    return QIcon(made)

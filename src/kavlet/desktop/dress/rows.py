@@ -1,16 +1,14 @@
 """One row of the Dress place: the words, the field, and the dot of what is set by hand."""
 
-import math
 from typing import Any
 
 import msgspec
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QLineEdit, QToolButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLabel, QLineEdit, QToolButton, QVBoxLayout, QWidget
 
 from kavlet.core.charts.fields import Field
-from kavlet.core.dress.colours import is_colour
-from kavlet.core.messages import say, shown_number, words
-from kavlet.core.values.errors import KavletError
+from kavlet.core.document import entered
+from kavlet.core.messages import say, words
 from kavlet.desktop.dress.fields import LABEL_WIDTH, ChoiceField, PickField, TextField
 from kavlet.desktop.dress.fill_field import FillField
 from kavlet.desktop.look import UNIT
@@ -19,9 +17,14 @@ SHORT = 26  # letters of all choices together that fit side by side
 
 
 class DressRow(QWidget):
-    """Shows an offer. `set` tells the new value; `back` that it is given back; `symbol_wanted` opens the shelf."""
+    """Shows an offer.
+
+    `set` tells the new value, `typed` what was typed into a field; `back` that it is given back; `symbol_wanted` opens
+    the shelf.
+    """
 
     set = Signal(object)
+    typed = Signal(str)
     back = Signal()
     symbol_wanted = Signal(object)
     refused = Signal(object)
@@ -29,6 +32,7 @@ class DressRow(QWidget):
     def __init__(self, offer: Field, columns: list[tuple[str, str]], parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.offer = offer
+        self._says = ""  # what the labels say now, where it says so
         self.field = self._field(columns)
         self.dot = QToolButton()
         self.dot.setObjectName("plain")
@@ -69,6 +73,7 @@ class DressRow(QWidget):
             fill.chosen.connect(lambda value: self.set.emit(value))  # noqa: PLW0108
             fill.given_back.connect(lambda: self.back.emit())  # noqa: PLW0108
             fill.symbol_wanted.connect(lambda place: self.symbol_wanted.emit(place))  # noqa: PLW0108
+            fill.typed.connect(lambda text: self.typed.emit(text))  # noqa: PLW0108
             fill.refused.connect(lambda error: self.refused.emit(error))  # noqa: PLW0108
             return fill
         if offer.kind in ("choice", "column", "says"):
@@ -79,6 +84,7 @@ class DressRow(QWidget):
             made.chosen.connect(lambda value: self.set.emit(value))  # noqa: PLW0108
             if offer.kind == "says" and isinstance(made, PickField):
                 made.setEditable(True)
+                made.setInsertPolicy(QComboBox.InsertPolicy.NoInsert)
                 line: QLineEdit | None = made.lineEdit()
                 if line is not None:
                     line.editingFinished.connect(lambda: self._said(made, line))
@@ -90,55 +96,18 @@ class DressRow(QWidget):
             button.clicked.connect(lambda: self.symbol_wanted.emit(button.mapToGlobal(button.rect().bottomLeft())))
             return button
         text = TextField(label, words("by itself") if offer.optional or offer.kind == "colour" else "")
-        text.committed.connect(self._typed)
+        text.committed.connect(self.typed)
         return text
 
     def _said(self, pick: PickField, line: QLineEdit) -> None:
+        """What a label shall say: a choice by its words, or a text of its own."""
         text = line.text().replace("\\n", "\n")
-        data = pick.currentData()
-        if text not in [pick.itemText(i) for i in range(pick.count())] and text != data and text.strip():
-            self.set.emit(text)
+        chosen = pick.findText(line.text())
+        said = str(pick.itemData(chosen)) if chosen >= 0 else text
+        if said.strip() and said != self._says:
+            self.set.emit(said)
 
-    def _typed(self, text: str) -> None:
-        """A typed number, colour or text; nothing gives back. What can't stand there is marked."""
-        field, offer = self.field, self.offer
-        if not isinstance(field, TextField):
-            return
-        bare = text.strip()
-        if not bare and (offer.optional or offer.kind == "colour"):
-            self.back.emit()
-        elif offer.kind == "number":
-            try:
-                number = float(bare.removesuffix(offer.unit).strip().replace(",", "."))
-            except ValueError:
-                number = math.nan
-            if not math.isfinite(number):
-                field.mark_wrong(True)
-                self.refused.emit(KavletError(say("“{text}” is not a number.", text=bare)))
-                return
-            if offer.span is not None and not offer.span[0] <= number <= offer.span[1]:
-                field.mark_wrong(True)
-                low, high = offer.span
-                self.refused.emit(
-                    KavletError(
-                        say(
-                            "{field} goes from {low} to {high} {unit}.",
-                            field=say(offer.label),
-                            low=low,
-                            high=high,
-                            unit=offer.unit,
-                        )
-                    )
-                )
-                return
-            self.set.emit(round(number / offer.times, 6))
-        elif offer.kind == "colour" and not is_colour(bare):
-            field.mark_wrong(True)
-            self.refused.emit(KavletError(say("“{text}” is not a colour.", text=bare)))
-        else:
-            self.set.emit(bare)
-
-    def show_value(self, value: Any, by_hand: bool, mixed: bool = False) -> None:
+    def show_value(self, value: Any, by_hand: bool, locale: str, mixed: bool = False) -> None:
         """Show what the chart holds; `mixed` where the chosen parts differ."""
         field, offer = self.field, self.offer
         self.dot.setVisible(by_hand and offer.kind != "fill")
@@ -147,14 +116,13 @@ class DressRow(QWidget):
             field.setChecked(bool(value))
         elif isinstance(field, PickField):
             field.show_choice(str(value))
+            self._says = str(value or "")
             if field.isEditable() and field.lineEdit() is not None and field.findData(str(value)) < 0:
                 field.setEditText(str(value or "").replace("\n", "\\n"))
         elif isinstance(field, ChoiceField):
             field.show_choice(str(value))
         elif isinstance(field, TextField):
-            number = isinstance(value, float | int) and not isinstance(value, bool)
-            text = shown_number(value * offer.times) if number else str(value or "")
-            field.show_text(words("mixed") if mixed else text)
+            field.show_text(words("mixed") if mixed else entered.shown(value, locale, offer.times))
         elif isinstance(field, QToolButton):
             field.setText(str(value) or "…")
 

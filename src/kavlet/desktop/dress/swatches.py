@@ -94,9 +94,10 @@ class SwatchRow(QHBoxLayout):
 
 
 class ColourField(QWidget):
-    """`chosen` tells a hex code; `refused` why it was none, or none could be picked from the screen."""
+    """`chosen` tells a hex code, `typed` what was typed as one; `refused` why none could be picked from the screen."""
 
     chosen = Signal(str)
+    typed = Signal(str)
     given_back = Signal()
     refused = Signal(object)
 
@@ -107,7 +108,7 @@ class ColourField(QWidget):
         for row in (self.palette_row, self.tint_row):
             row.chosen.connect(self.chosen)
         self.hex = TextField(words("{colour} as hex", colour=name), "#7a2e5d")
-        self.hex.committed.connect(self._typed)
+        self.hex.committed.connect(self.typed)
         self.contrast = QLabel()
         self.contrast.setObjectName("quiet")
         self.pick = PickButton()
@@ -160,10 +161,3 @@ class ColourField(QWidget):
 
     def _picked(self) -> None:
         self._over = None
-
-    def _typed(self, text: str) -> None:
-        try:
-            self.chosen.emit(colour(text).hex)
-        except KavletError as error:
-            self.hex.mark_wrong(True)
-            self.refused.emit(error)

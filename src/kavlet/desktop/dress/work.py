@@ -44,7 +44,7 @@ class DressCommands(QObject):
             Command("remember_look", "Dress", "Remember this look for the recipe", self.remember, needs=a_recipe,
                     line_before=True),
             Command("forget_look", "Dress", "Forget the recipe’s remembered look", self.forget, needs=a_recipe),
-            Command("give_all_looks_back", "Dress", "Give all back to theme", self.give_all_back, needs=a_chart,
+            Command("give_all_looks_back", "Dress", "Give all looks back to theme", self.give_all_back, needs=a_chart,
                     also=ON_STAGE, line_before=True),
             Command("paste_palette", "Dress", "Paste hex codes as palette", self.paste_palette, needs=a_chart),
         )  # fmt: skip
@@ -125,7 +125,7 @@ class DressCommands(QObject):
 
     def give_all_back(self) -> None:
         self._store.edit_chart(
-            say("give all back to theme"), lambda document, chart: dressing.give_all_back(document, chart.id)
+            say("give all looks back to theme"), lambda document, chart: dressing.give_all_back(document, chart.id)
         )
 
     def paste_palette(self) -> None:

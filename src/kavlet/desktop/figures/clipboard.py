@@ -44,8 +44,9 @@ def own() -> Held | None:
         return None
 
 
-def fields() -> list[list[str]]:
-    """The fields another program put there: from an HTML table where there is one, else from text. May raise
+def fields(decimal: str) -> list[list[str]]:
+    """The fields another program put there: from an HTML table where there is one, else from text, whose
+    numbers have that decimal sign. May raise
     KavletError when the text can't be split into fields.
     """
     mime = QGuiApplication.clipboard().mimeData()
@@ -57,7 +58,7 @@ def fields() -> list[list[str]]:
         if reader.rows:
             return reader.rows
     text = mime.text()
-    return csv.rows(text, "\t", "The clipboard") if text.strip() else []
+    return csv.pasted(text, decimal) if text.strip() else []
 
 
 def plain_values(values: list[list[Value]]) -> list[list[bool | float | str | None]]:

@@ -170,7 +170,11 @@ class FiguresGrid(QTableView):
             if event.matches(key):
                 self._store.guard(call)
                 return
-        if event.key() in (Qt.Key.Key_Delete, Qt.Key.Key_Backspace):
+        own = {QKeySequence(one.shortcut): one.do for one in self.work.commands if one.own_keys and one.shortcut}
+        command = own.get(QKeySequence(event.keyCombination()))
+        if command is not None:
+            self._store.guard(command)
+        elif event.key() in (Qt.Key.Key_Delete, Qt.Key.Key_Backspace):
             self.work.clear()
         elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and not event.modifiers():
             self.move_down()

@@ -31,6 +31,7 @@ class TableModel(QAbstractTableModel):
         self._values: list[ColumnValues] = []
         self._locale = store.document.locale
         self.coming: dict[tuple[int, int], Cell] = {}
+        self.differing: dict[tuple[int, int], Difference] = {}
         store.follow(self.refresh)
         self.refresh()
 
@@ -71,7 +72,8 @@ class TableModel(QAbstractTableModel):
 
     def show_coming(self, found: list[Difference]) -> None:
         """Mark the cells that the table's file holds otherwise."""
-        coming = {(one.column, one.row): one.coming for one in found}
+        self.differing = {(one.column, one.row): one for one in found}
+        coming = {place: one.coming for place, one in self.differing.items()}
         if coming != self.coming:
             self.coming = coming
             self.layoutChanged.emit()

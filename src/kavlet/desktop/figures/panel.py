@@ -17,6 +17,7 @@ from PySide6.QtWidgets import (
 )
 
 from kavlet.core.document import tables as table_edits
+from kavlet.core.document.sources import Difference
 from kavlet.core.figures.cells import Formula
 from kavlet.core.messages import say, words
 from kavlet.core.text.numbers import written
@@ -205,6 +206,11 @@ class FiguresPanel(QFrame):
         """The current cell's address when it stands in the chart's table; else empty."""
         index = self.grid.currentIndex()
         return self.grid.cells.address(index) if index.isValid() and self._store.chart_is_of_table else ""
+
+    def difference_here(self) -> Difference | None:
+        """How the table's file differs at the current cell, where it does."""
+        index = self.grid.currentIndex()
+        return self.grid.cells.differing.get((index.column(), index.row()))
 
     def _show_cell(self) -> None:
         index = self.grid.currentIndex()

@@ -8,6 +8,7 @@ import msgspec
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import (
     QAbstractItemView,
+    QCheckBox,
     QComboBox,
     QDialog,
     QDialogButtonBox,
@@ -52,9 +53,9 @@ class ReadingSheet(QDialog):
 
     chosen = Signal(object)
 
-    def __init__(self, source: Source, parent: QWidget | None = None) -> None:
+    def __init__(self, source: Source, decimal: str = ".", parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.source = source
+        self.source, self._usual = source, decimal
         path = Path(source.path)
         self.setWindowTitle(words("Read {file}", file=path.name))
         self.resize(640, 460)
@@ -89,7 +90,7 @@ class ReadingSheet(QDialog):
         self._show()
 
     def _text_fields(self, form: QFormLayout, path: Path) -> None:
-        guess = csv.guess(csv.content(path), path.name)
+        guess = csv.guess(csv.content(path), path.name, self._usual)
         self.separator = ChoiceField(words("Separator"), SEPARATORS)
         self.separator.show_choice(self.source.separator or guess.separator)
         self.separator.chosen.connect(lambda sign: self._change(separator=sign))
@@ -101,8 +102,12 @@ class ReadingSheet(QDialog):
         self.encoding.setAccessibleName(words("Encoding"))
         self.encoding.setCurrentText(self.source.encoding or guess.encoding)
         self.encoding.currentTextChanged.connect(lambda name: self._change(encoding=name))
+        self.accounts = QCheckBox(words("(200) and 200− are negative"))
+        self.accounts.setChecked(self.source.accounts)
+        self.accounts.clicked.connect(lambda on: self._change(accounts=on))
         form.addRow(words("Separator"), self.separator)
         form.addRow(words("Decimal sign"), self.decimal)
+        form.addRow("", self.accounts)
         form.addRow(words("Encoding"), self.encoding)
 
     def _workbook_fields(self, form: QFormLayout, path: Path) -> None:
@@ -125,7 +130,7 @@ class ReadingSheet(QDialog):
 
     def _show(self) -> None:
         try:
-            read = tables.read_source(self.source)
+            read = tables.read_source(self.source, self._usual)
         except KavletError as error:
             self.says.setText(str(error))
             self.take.setEnabled(False)

@@ -4,12 +4,13 @@ from pathlib import Path
 
 import msgspec
 from PySide6.QtCore import QFileSystemWatcher, QTimer, Signal
-from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QPushButton, QWidget
+from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from kavlet.core.document import sources
 from kavlet.core.document.sources import Difference
 from kavlet.core.files import tables
 from kavlet.core.messages import counted, say, words
+from kavlet.core.text.numbers import decimal_sign
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.elided_label import ElidedLabel
 from kavlet.desktop.look import UNIT
@@ -22,6 +23,7 @@ class SourceBar(QWidget):
     """Watches the file of the table in view. `differing` tells which cells its file holds otherwise."""
 
     update_wanted = Signal()
+    mine_wanted = Signal()
     otherwise_wanted = Signal()
     differing = Signal(list)
 
@@ -44,14 +46,22 @@ class SourceBar(QWidget):
         self.always.clicked.connect(self._set_always)
         self.take = QPushButton(words("Update"))
         self.take.clicked.connect(self.update_wanted)
+        self.keep = QPushButton(words("Keep mine"))
+        self.keep.setToolTip(words("Take over the file’s cells, except those that are edits of yours"))
+        self.keep.clicked.connect(self.mine_wanted)
         self.otherwise = QPushButton(words("Read otherwise…"))
         self.otherwise.clicked.connect(self.otherwise_wanted)
-        layout = QHBoxLayout(self)
+        line = QHBoxLayout()
+        line.setSpacing(2 * UNIT)
+        line.addWidget(self.always)
+        line.addStretch(1)
+        layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
-        layout.setSpacing(2 * UNIT)
-        layout.addWidget(self.says, 1)
-        for widget in (self.always, self.take, self.otherwise):
-            layout.addWidget(widget)
+        layout.setSpacing(UNIT)
+        layout.addWidget(self.says)
+        layout.addLayout(line)
+        for widget in (self.take, self.keep, self.otherwise):
+            line.addWidget(widget)
         store.follow(self.refresh)
         self.refresh()
 
@@ -85,14 +95,15 @@ class SourceBar(QWidget):
             if self._stamp(path) == table.source.seen:
                 self._say(words("From {file}", file=path.name), [])
                 return
-            coming = tables.read_source(table.source).cells
+            coming = tables.read_source(table.source, decimal_sign(self._store.document.locale)).cells
         except KavletError as error:
             gone = words("{file} is not there any more; the figures stay.", file=path.name)
             self._say(str(error) if path.exists() else gone, [], alarm=True)
             return
         found = sources.differences(table, coming)
-        if found and table.source.always:
-            self.update_wanted.emit()
+        mine = sum(one.mine for one in found)
+        if table.source.always and len(found) > mine:
+            self.mine_wanted.emit()
         elif found:
             said = counted(
                 "{file} has changed: {count} cell differs",
@@ -100,6 +111,11 @@ class SourceBar(QWidget):
                 len(found),
                 file=path.name,
             )
+            if mine:
+                said = say(
+                    "{differs}, {mine}", differs=said,
+                    mine=counted("{count} of them an edit of yours", "{count} of them edits of yours", mine),
+                )  # fmt: skip
             self._say(str(said), found)
         else:
             self._say(words("From {file}", file=path.name), [])
@@ -121,6 +137,7 @@ class SourceBar(QWidget):
         self.says.style().unpolish(self.says)
         self.says.style().polish(self.says)
         self.take.setVisible(bool(found))
+        self.keep.setVisible(any(one.mine for one in found))
         self.always.setVisible(not alarm)
         self.otherwise.setVisible(not alarm and not found)
         self.differing.emit(found)

@@ -1,9 +1,10 @@
 """What is done to tables as wholes: adding, naming, copying, deleting, following a file, exporting."""
 
+import re
 from collections.abc import Callable
 from pathlib import Path
 
-from PySide6.QtCore import QObject
+from PySide6.QtCore import QObject, Signal
 from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox, QWidget
 
 from kavlet.core.document import sources
@@ -12,9 +13,10 @@ from kavlet.core.document.document import Document
 from kavlet.core.figures.table import Source, Table
 from kavlet.core.files import atomic
 from kavlet.core.files import tables as table_files
-from kavlet.core.files.formats import TABLES, by_ending, endings, patterns, table_content
+from kavlet.core.files.formats import TABLES, by_ending, endings, patterns, renamings, table_content
 from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.messages import Message, say, words
+from kavlet.core.text.numbers import decimal_sign
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop import documents
 from kavlet.desktop.command import Command, a_table
@@ -29,11 +31,14 @@ def a_source(store: Store) -> bool:
 
 
 class TableCommands(QObject):
-    """Commands on the table in view."""
+    """Commands on the table in view; `exported` tells where one was written to."""
+
+    exported = Signal(Path)
 
     def __init__(self, parent: QWidget, store: Store, worker: Worker) -> None:
         super().__init__(parent)
         self._parent, self._store, self._worker = parent, store, worker
+        self.difference_here: Callable[[], sources.Difference | None] = lambda: None  # the window says where to ask
         self.commands = (
             Command("add_empty_table", "Tables", "New table", self.add_empty),
             Command("add_from_file", "Tables", "Add a table from a file…", self.add_from_file, "Ctrl+Shift+O"),
@@ -46,6 +51,10 @@ class TableCommands(QObject):
             Command("read_otherwise", "Tables", "Read the source otherwise…", self.read_otherwise, needs=a_source,
                     line_before=True),
             Command("update_figures", "Tables", "Update figures", self.update_figures, "F9", a_source),
+            Command("update_but_mine", "Tables", "Update figures, keep mine", self.update_but_mine, "Shift+F9",
+                    a_source),
+            Command("keep_mine", "Tables", "Keep my figure here", lambda: store.guard(self.keep_mine), needs=a_source,
+                    also=("grid",)),
             Command("unlink_source", "Tables", "Stop following the source", self.unlink, needs=a_source),
         )  # fmt: skip
         self.helper_commands = (
@@ -91,7 +100,8 @@ class TableCommands(QObject):
     def _asked(self, source: Source, take: Callable[[ReadSheet], object]) -> None:
         """Read a file beside the window, then take its cells over."""
         name = say("Reading {file}", file=Path(source.path).name)
-        self._worker.ask("table", name, lambda: table_files.read_source(source), take)
+        decimal = decimal_sign(self._store.document.locale)
+        self._worker.ask("table", name, lambda: table_files.read_source(source, decimal), take)
 
     def ask_name(self) -> None:
         table = self._store.there
@@ -139,7 +149,7 @@ class TableCommands(QObject):
         self._read(_source(self._store.there), new=False)
 
     def _read(self, source: Source, new: bool) -> None:
-        sheet = ReadingSheet(source, self._parent)
+        sheet = ReadingSheet(source, decimal_sign(self._store.document.locale), self._parent)
         take = self._add if new else self._reread
         sheet.chosen.connect(lambda chosen: self._store.guard(lambda: take(chosen)))
         sheet.open()
@@ -151,16 +161,32 @@ class TableCommands(QObject):
         """Take over what the table's file holds now."""
         self._take(say("update figures"), _source(self._store.there))
 
-    def _take(self, name: Message, source: Source) -> None:
+    def update_but_mine(self) -> None:
+        """Take over what the table's file holds now, except where the author has changed it too."""
+        self._take(say("update figures, keeping mine"), _source(self._store.there), keep_mine=True)
+
+    def keep_mine(self) -> None:
+        """Keep the current cell as it is: what the file says there counts as seen."""
+        difference = self.difference_here()
+        if difference is None:
+            raise KavletError(say("The file does not differ here."))
+        wanted = difference
+        self._store.edit_table(say("keep mine"), lambda document, table: sources.keep(document, table.id, wanted))
+
+    def _take(self, name: Message, source: Source, keep_mine: bool = False) -> None:
         table = self._store.there.id
 
         def take(read: ReadSheet) -> None:
+            notes = read.notes
+
             def updated(document: Document) -> Document:
-                document = sources.update(document, table, read.cells)
-                return sources.link(document, table, table_files.seen(source))
+                nonlocal notes
+                made = sources.update(document, table, read.cells, keep_mine)
+                notes = (*read.notes, *made.notes)
+                return sources.following(made.document, table, table_files.seen(source), read.cells)
 
             self._store.edit(name, updated)
-            self._tell(read.notes)
+            self._tell(notes)
 
         self._asked(source, take)
 
@@ -175,7 +201,7 @@ class TableCommands(QObject):
 
     def export(self) -> None:
         kinds = ";;".join(f"{words(one.title)} ({patterns([one], 'table')})" for one in TABLES)
-        start = str(Path.home() / f"{self._store.there.name.lower().replace(' ', '-')}.csv")
+        start = str(Path.home() / (re.sub(r"[^\w]+", "-", self._store.there.name.lower()).strip("-") + ".csv"))
         name, kind = QFileDialog.getSaveFileName(self._parent, words("Export table"), start, kinds)
         if name:
             path = Path(name)
@@ -185,7 +211,9 @@ class TableCommands(QObject):
     def export_to(self, path: Path) -> None:
         """Write the table in view: CSV and JSON as values, XLSX and ODS with formulas."""
         held = [(self._store.there, self._store.values)]
-        self._store.guard(lambda: atomic.write(path, table_content(held, path.suffix)))
+        if self._store.guard(lambda: atomic.write(path, table_content(held, path.suffix))):
+            self.exported.emit(path)
+            self._tell(renamings(held, path.suffix))
 
 
 def _source(table: Table) -> Source:

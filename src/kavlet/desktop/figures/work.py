@@ -14,7 +14,7 @@ from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Cell, Value
 from kavlet.core.figures.table import HEADER, Table
 from kavlet.core.figures.typed import shown_for_editing
-from kavlet.core.messages import say
+from kavlet.core.messages import say, words
 from kavlet.core.text.numbers import decimal_sign
 from kavlet.core.values.number_text import DATE, PERCENT, PLAIN, NumberText
 from kavlet.desktop.command import Command, a_table
@@ -202,7 +202,8 @@ class TableWork(QObject):
 
     def clipboard_cells(self) -> list[list[Cell]]:
         """The clipboard's fields as rows of cells, understood by the document's locale. Raises KavletError."""
-        return [[self._place.cells.understood(field) for field in row] for row in clipboard.fields()]
+        sign = decimal_sign(self._store.document.locale)
+        return [[self._place.cells.understood(field) for field in row] for row in clipboard.fields(sign)]
 
     # Rows and columns
 
@@ -285,9 +286,12 @@ class TableWork(QObject):
         )
 
     def transpose(self) -> None:
-        self._store.edit_table(
+        followed = self._store.table.source is not None
+        turned = self._store.edit_table(
             say("turn rows into columns"), lambda document, table: arranging.transpose(document, table.id)
         )
+        if turned and followed:
+            self._store.tell(words("The table is turned, so it follows its file no longer."))
 
     def set_number_text(self, number: NumberText) -> None:
         """Write the numbers of the selection so; a column selected from top to bottom keeps it for new rows."""

@@ -3,11 +3,11 @@
 from collections.abc import Callable
 
 from PySide6.QtCore import QObject
-from PySide6.QtWidgets import QWidget
+from PySide6.QtWidgets import QInputDialog, QWidget
 
 from kavlet.core.document import arranging, charting, edits
 from kavlet.core.document.document import ChartEntry, Document
-from kavlet.core.messages import say
+from kavlet.core.messages import say, words
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.sizes import CHARTS
 from kavlet.desktop.command import Command, a_chart
@@ -30,7 +30,8 @@ class ChartCommands(QObject):
                     line_before=True),
             Command("rows_to_series", "Chart", "Turn rows into series", self.rows_to_series, needs=a_chart,
                     also=("layers",)),
-            Command("copy_chart", "Chart", "Copy chart", self.copy, needs=a_chart, line_before=True),
+            Command("rename_chart", "Chart", "Rename chart…", self.ask_name, needs=a_chart, line_before=True),
+            Command("copy_chart", "Chart", "Copy chart", self.copy, needs=a_chart),
             Command("delete_chart", "Chart", "Delete chart", self.delete, needs=a_chart),
         )  # fmt: skip
         self.view_commands = (
@@ -79,6 +80,19 @@ class ChartCommands(QObject):
     def delete(self) -> None:
         self._store.select()
         self._store.edit_chart(say("delete chart"), lambda document, chart: charting.delete_chart(document, chart.id))
+
+    def ask_name(self) -> None:
+        name, accepted = QInputDialog.getText(
+            self._parent, words("Rename chart"), words("Name"), text=self._store.here.name
+        )
+        if accepted:
+            self.rename(name)
+
+    def rename(self, name: str) -> None:
+        """Call the chart something else; names stay apart."""
+        self._store.edit_chart(
+            say("rename chart"), lambda document, chart: charting.rename_chart(document, chart.id, name)
+        )
 
     def set_size(self, name: str) -> None:
         """Give the chart a size by name."""

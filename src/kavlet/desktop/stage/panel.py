@@ -27,6 +27,7 @@ from kavlet.desktop.elided_label import ElidedLabel
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.rest import Rest
 from kavlet.desktop.stage.layer_work import LayerCommands
+from kavlet.desktop.stage.proof_line import ProofLine
 from kavlet.desktop.stage.rails import Rail
 from kavlet.desktop.stage.stepper import Stepper
 from kavlet.desktop.stage.strip import LayerStrip
@@ -51,10 +52,7 @@ class StagePanel(QFrame):
         self.stepper = Stepper(store, self)
         self.turn_rail, self.tilt_rail = Rail(store, "turn", self), Rail(store, "tilt", self)
         ink_label = self._make_controls()
-        self.proof = QLabel()
-        self.proof.setObjectName("quiet")
-        self.proof.setWordWrap(True)
-        self.proof.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
+        self.proof = ProofLine(self)
         self._rest = Rest(store, self._at_rest, self)
         head = self._head(ink_label)
         layout = QVBoxLayout(self)
@@ -197,13 +195,7 @@ class StagePanel(QFrame):
         picture = self._store.picture
         if not self.view.dragging:
             self.strip.show_picture(picture)
-        if picture is NO_PICTURE:
-            self.proof.setText(" ")
-            return
-        found = [str(finding.message) for finding in picture.findings]
-        self.proof.setText(
-            words("Proof: {findings}", findings=" ".join(found)) if found else words("Proof: nothing found.")
-        )
+        self.proof.show_findings(None if picture is NO_PICTURE else picture.findings)
 
     def _show_charts(self) -> None:
         charts, shown = self._store.document.charts, self._store.chart

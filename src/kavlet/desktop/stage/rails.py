@@ -1,6 +1,5 @@
 """Two rails at the Stage's edge that turn and tilt a solid chart, one axis each."""
 
-import math
 from typing import Literal
 
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
@@ -8,9 +7,10 @@ from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, Q
 from PySide6.QtWidgets import QHBoxLayout, QSlider, QVBoxLayout, QWidget
 
 from kavlet.core.charts.solid import MOST_ANGLE
-from kavlet.core.document import dressing
-from kavlet.core.messages import say, words
-from kavlet.core.values.errors import KavletError
+from kavlet.core.document import dressing, entered
+from kavlet.core.document.document import ChartEntry, Document
+from kavlet.core.messages import Message, say, words
+from kavlet.core.touch.offers import ANGLE
 from kavlet.desktop.dress.fields import TextField
 from kavlet.desktop.look import UNIT, colours, qcolor
 from kavlet.desktop.store import Store
@@ -161,7 +161,7 @@ class Rail(QWidget):
             self.groove.setValue(round(angle * FINE))
             self.groove.blockSignals(False)
         self.groove.update()
-        self.field.show_text(f"{angle:g}°".replace("-", "−"))
+        self.field.show_text(entered.shown(angle, self._store.document.locale).replace("-", "−") + "°")
 
     def _moved(self, value: int) -> None:
         """Try an angle out while the grip is held; a key's step is taken at once."""
@@ -174,18 +174,15 @@ class Rail(QWidget):
     def take(self, angle: float) -> None:
         """Turn the chart, as one edit."""
         looks = {f"solid.{self._axis}": round(min(MOST_ANGLE, max(-MOST_ANGLE, angle)), 1)}
-        name = say("turn") if self._axis == "turn" else say("tilt")
-        self._store.edit_chart(name, lambda document, chart: dressing.set_looks(document, chart.id, looks))
+        self._store.edit_chart(self._name, lambda document, chart: dressing.set_looks(document, chart.id, looks))
+
+    @property
+    def _name(self) -> Message:
+        return say("turn") if self._axis == "turn" else say("tilt")
 
     def _typed(self, text: str) -> None:
-        bare = text.strip().removesuffix("°").strip().replace("−", "-").replace(",", ".")
-        try:
-            angle = float(bare)
-        except ValueError:
-            angle = math.nan
-        if not math.isfinite(angle):
-            self.field.mark_wrong(True)
-            self._store.refuse(KavletError(say("“{text}” is not an angle.", text=text.strip())))
-            return
-        self.take(angle)
-        self.refresh()
+        def edit(document: Document, chart: ChartEntry) -> Document:
+            angle = entered.look(document, self._store.values, chart.table, ANGLE[self._axis], text)
+            return dressing.set_looks(document, chart.id, {ANGLE[self._axis].path: angle})
+
+        self._store.edit_chart(self._name, edit)

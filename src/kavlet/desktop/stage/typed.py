@@ -7,9 +7,10 @@ from PySide6.QtGui import QFocusEvent, QKeyEvent, QStandardItem, QStandardItemMo
 from PySide6.QtWidgets import QCompleter, QLineEdit, QListView, QWidget
 
 from kavlet.core.building.stages import Picture
-from kavlet.core.charts.looks import below
-from kavlet.core.document import dressing, edits
+from kavlet.core.charts.looks import below, of_layer
+from kavlet.core.document import dressing, edits, entered
 from kavlet.core.document.document import ChartEntry, Document
+from kavlet.core.figures.recalculate import Values
 from kavlet.core.figures.references import column_letters
 from kavlet.core.messages import say, words
 from kavlet.core.touch.parts import Part
@@ -22,12 +23,18 @@ OFFERED = 400
 
 
 class TextEdit(QLineEdit):
-    """`committed` tells the text when Return is pressed; leaving the field or Esc gives it up."""
+    """`committed` tells the text when Return is pressed, `left` when the field is left; Esc gives it up.
+
+    `for_all` tells the text of one label that is to be all labels' of its layer.
+    """
 
     committed = Signal(str)
+    for_all = Signal(str)
+    left = Signal(str)
 
     def __init__(self, text: str, offers: Sequence[tuple[str, str]], parent: QWidget) -> None:
         super().__init__(text, parent)
+        self._held = text
         model = QStandardItemModel(self)
         for insert, meaning in offers:
             item = QStandardItem(f"{insert}   {meaning}")
@@ -78,8 +85,10 @@ class TextEdit(QLineEdit):
 
     def focusOutEvent(self, event: QFocusEvent) -> None:
         super().focusOutEvent(event)
-        if event.reason() != Qt.FocusReason.PopupFocusReason:
+        if event.reason() != Qt.FocusReason.PopupFocusReason and self.isVisible():
             self.hide()
+            if self.text() != self._held:
+                self.left.emit(self.text())
 
     def focusNextPrevChild(self, forward: bool) -> bool:
         return False if self.popup.isVisible() else super().focusNextPrevChild(forward)  # Tab takes what is offered
@@ -90,7 +99,8 @@ class TextEdit(QLineEdit):
             self.popup.hide()
         elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
             self.hide()
-            self.committed.emit(self.text())
+            to_all = event.modifiers() & Qt.KeyboardModifier.ShiftModifier
+            (self.for_all if to_all else self.committed).emit(self.text())
         elif event.key() == Qt.Key.Key_Escape:
             self.hide()
         else:
@@ -102,16 +112,30 @@ def text_of(chart: ChartEntry, picture: Picture, part: Part) -> str | None:
     if part.kind == "text":
         return str(getattr(chart, part.key))
     layer = picture.build.chart.layer(part.key) if part.kind == "label" else None
-    return layer.label.template if layer is not None and layer.label is not None else None
+    if layer is None or layer.label is None:
+        return None
+    own = layer.rows[part.row].text if part.row in layer.rows else None
+    return (own if own is not None else layer.label.template).replace("\n", "\\n")
 
 
-def with_text(document: Document, chart: ChartEntry, part: Part, text: str) -> Document:
-    """The document with the text taken; the same one when nothing changed."""
+def with_text(
+    document: Document, values: Values, chart: ChartEntry, part: Part, text: str, to_all: bool = False
+) -> Document:
+    """The document with the text taken; the same one when nothing changed. Raises KavletError where it gives none.
+
+    A label's text is that label's own, or, `to_all`, that of all labels of its layer.
+    """
     if part.kind == "label":
-        return dressing.set_looks(document, chart.id, {below(part.path, "template"): text})
-    if text == getattr(chart, part.key):
+        said = entered.template(document, values, chart.table, text.replace("\\n", "\n"))
+        own = of_layer(part.key, "text", row=part.row) if part.row >= 0 else ""
+        if own and not to_all:
+            return dressing.set_looks(document, chart.id, {own: said})
+        looks = {below(part.path, "template"): said} | ({own: None} if own else {})
+        return dressing.set_looks(document, chart.id, looks)
+    said = entered.words_or_formula(document, values, chart.table, text)
+    if said == getattr(chart, part.key):
         return document
-    return edits.change_chart(document, chart.id, **{part.key: text})
+    return edits.change_chart(document, chart.id, **{part.key: said})
 
 
 def offers(part: Part, values: Sequence[Sequence[object]]) -> list[tuple[str, str]]:

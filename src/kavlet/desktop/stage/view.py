@@ -272,14 +272,22 @@ class StageView(QWidget):
         left, height = min(corner.x() - 6, self.width() - width), self.editor.sizeHint().height()
         self.editor.setGeometry(int(left), int(corner.y()) - 6, int(width), height)
         self.editor.committed.connect(lambda text: self._typed(part, text))
+        self.editor.committed.connect(lambda _: self.setFocus())
+        self.editor.for_all.connect(lambda text: self._typed(part, text, to_all=True))
+        self.editor.for_all.connect(lambda _: self.setFocus())
+        if part.kind == "label":
+            self.editor.setToolTip(words("Return: this label. Shift+Return: all labels of the layer."))
+        self.editor.left.connect(lambda text: self._typed(part, text))
         self.editor.show()
         self.editor.setFocus()
 
-    def _typed(self, part: Part, text: str) -> None:
-        self.setFocus()
-        what = say("labels") if part.kind == "label" else named(part.key)
+    def _typed(self, part: Part, text: str, to_all: bool = False) -> None:
+        values = self._store.values
+        one = say("labels") if to_all else say("label")
+        what = one if part.kind == "label" else named(part.key)
         self._store.edit_chart(
-            say("change {what}", what=what), lambda document, chart: typed.with_text(document, chart, part, text)
+            say("change {what}", what=what),
+            lambda document, chart: typed.with_text(document, values, chart, part, text, to_all),
         )
 
     def wheelEvent(self, event: QWheelEvent) -> None:

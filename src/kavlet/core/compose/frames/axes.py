@@ -5,7 +5,6 @@ from msgspec import Struct
 from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.scale import Scale
 from kavlet.core.compose.context import Context
-from kavlet.core.compose.data import Data
 from kavlet.core.compose.figure import PlacedAxis, PlacedRule, PlacedText, RuleKind, TextKind
 from kavlet.core.compose.frames import names as row_names
 from kavlet.core.compose.frames.names import Names
@@ -15,10 +14,8 @@ from kavlet.core.compose.furniture import Furniture, small_ink
 from kavlet.core.compose.kinds import kind_of
 from kavlet.core.compose.words.lettering import Ink, Stand, block
 from kavlet.core.dress.style import Style
-from kavlet.core.text.numbers import written
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
-from kavlet.core.values.number_text import NumberText
 
 
 class Shown(Struct, frozen=True):
@@ -36,14 +33,6 @@ def shown(scale: Scale, ink: int, across: bool = False) -> Shown:
     line = scale.line if scale.line is not None else visible and ink >= 2
     grid = scale.grid if scale.grid is not None else (ink >= 1 and not across) or ink >= 3
     return Shown(visible, line, grid, scale.minor > 1 and (ink >= 3 or scale.grid is True))
-
-
-def tick_text(value: float, scale: Scale, data: Data) -> str:
-    """A tick as text: a date, or a number without more decimals than its steps need."""
-    if scale.number is not None:
-        return written(value, scale.number, data.locale)
-    how = NumberText(style="date") if scale.kind == "date" else NumberText(most_decimals=6)
-    return written(value, how, data.locale)
 
 
 class Ruled(Struct, frozen=True):
@@ -114,7 +103,7 @@ class _Axes:
             self.under += [self._line("minor", plane.along(tick, second), faint, 0.5) for tick in at.minors]
         if what.labels:
             for tick in at.ticks:
-                place, text = plane.along(tick, second), (tick_text(tick, scale, self._context.data),)
+                place, text = plane.along(tick, second), (at.text(tick, self._context.data.locale),)
                 if plane.lying:
                     y = plot.y - 0.45 * ink.size if second else plot.bottom + 0.5 * ink.size
                     self._text(text, "tick", Stand((place, y), "middle", "bottom" if second else "top"))
@@ -165,7 +154,7 @@ class _Axes:
                 ends = (plot.x, place, plot.right, place) if plane.lying else (place, plot.y, place, plot.bottom)
                 self.under.append(PlacedRule("grid", *ends, grid))
             if what.labels:
-                text = (tick_text(tick, scale, self._context.data),)
+                text = (at.text(tick, self._context.data.locale),)
                 if plane.lying:
                     self._text(text, "tick", Stand((plot.x - 0.6 * size, place), "end", "middle"))
                 else:

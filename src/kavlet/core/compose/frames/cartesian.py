@@ -9,7 +9,7 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.frames import names as row_names
 from kavlet.core.compose.frames import reach
-from kavlet.core.compose.frames.axes import Ruled, Shown, furniture, shown, tick_text
+from kavlet.core.compose.frames.axes import Ruled, Shown, furniture, shown
 from kavlet.core.compose.frames.names import Names
 from kavlet.core.compose.frames.plane import Plane, SideStrip, sized_rows
 from kavlet.core.compose.frames.scales import Scaled, scaled
@@ -74,13 +74,15 @@ class _Scales(Struct, frozen=True):
 def _scales(context: Context, frame: Cartesian, room: Rect, ruled: Ruled) -> _Scales:
     length = room.width if frame.lying else room.height
     wished = (0.55 if frame.lying else 0.86) * length  # labels beside each other need more room than below
-    first = scaled(_counted(frame.along, context.chart), reach.along(context, False), wished)
+    first = scaled(
+        _counted(frame.along, context.chart), reach.along(context, False), wished, reach.number_text(context, "along")
+    )
     second = across = None
     if ruled.second is not None and frame.second is not None:
-        second = scaled(frame.second, reach.along(context, True), wished)
+        second = scaled(frame.second, reach.along(context, True), wished, reach.number_text(context, "second"))
     if ruled.numeric:
         breadth = 0.86 * room.height if frame.lying else 0.55 * room.width
-        across = scaled(frame.across, reach.across(context), breadth)
+        across = scaled(frame.across, reach.across(context), breadth, reach.number_text(context, "across"))
     return _Scales(first, second, across)
 
 
@@ -177,7 +179,7 @@ def _along_margins(room: Rect, context: Context, axis: _Margin) -> Rect:
     if not axis.what.labels:
         return room
     face, small = context.style.face, context.sizes.small
-    texts = [tick_text(tick, axis.scale, context.data) for tick in axis.at.ticks]
+    texts = [axis.at.text(tick, context.data.locale) for tick in axis.at.ticks]
     if axis.lying:
         taken = small * 1.45 + (small * 1.5 if axis.scale.title else 0.0)
         end = max(width(texts[-1], face, small) / 2 if texts else 0.0, 0.0)
@@ -191,7 +193,7 @@ def _along_margins(room: Rect, context: Context, axis: _Margin) -> Rect:
 
 def _across_margins(room: Rect, context: Context, frame: Cartesian, across: Scaled) -> Rect:
     face, small = context.style.face, context.sizes.small
-    texts = [tick_text(tick, frame.across, context.data) for tick in across.ticks]
+    texts = [across.text(tick, context.data.locale) for tick in across.ticks]
     if frame.lying:
         return room.inset(left=max((width(text, face, small) for text in texts), default=0.0) + small)
     half = width(texts[-1], face, small) / 2 if texts else 0.0

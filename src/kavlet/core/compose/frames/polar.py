@@ -6,7 +6,6 @@ from kavlet.core.charts.frame import Polar
 from kavlet.core.charts.scale import Scale
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.figure import Anchor, PlacedAxis, PlacedRule, PlacedText
-from kavlet.core.compose.frames.axes import tick_text
 from kavlet.core.compose.frames.disc import Disc
 from kavlet.core.compose.frames.scales import Scaled, scaled
 from kavlet.core.compose.furniture import Furniture, small_ink
@@ -44,7 +43,7 @@ def lay_out(context: Context, frame: Polar, room: Rect) -> tuple[Disc, Furniture
             angle = disc.angle(tick)
             a, b = at(disc.center, radius + 0.18 * ink.size, angle), at(disc.center, radius + 0.5 * ink.size, angle)
             rules.append(PlacedRule("tick", *a, *b, style.quiet, 0.8))
-            text = tick_text(tick, frame.scale, data)
+            text = scale.text(tick, data.locale)
             texts.append(_around(text, disc, angle, radius + 0.78 * ink.size, ink))
     axes = (
         (PlacedAxis("angle", scale.minimum, scale.maximum, visible, scale.ticks if visible else ()),) if scale else ()
@@ -78,6 +77,6 @@ def _label_margins(context: Context, spec: Scale | None, scale: Scaled | None) -
     side, above = (max((held[i] for held in asked), default=0.0) for i in (0, 1))
     if scale is not None and spec is not None:
         face, small = context.style.face, context.sizes.small
-        most = max((width(tick_text(tick, spec, context.data), face, small) for tick in scale.ticks), default=0.0)
+        most = max((width(scale.text(tick, context.data.locale), face, small) for tick in scale.ticks), default=0.0)
         side, above = max(side, most + small), max(above, 1.7 * small)
     return side, above

@@ -4,12 +4,14 @@ import math
 
 from msgspec import Struct
 
+from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.layer import Layer
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.frames.scales import Scaled, extent
 from kavlet.core.compose.kinds import kind_of
 from kavlet.core.text.faces import metrics
 from kavlet.core.text.shaping import width
+from kavlet.core.values.number_text import PLAIN, NumberText
 
 AIR = 0.45  # free space between a mark and its label, in font sizes
 MOST = 0.4  # of an axis, kept free for labels beyond the marks
@@ -26,6 +28,20 @@ def across(context: Context) -> tuple[float, float] | None:
     """Smallest and largest figure on a numeric across axis."""
     columns = [layer.across_column for layer in context.chart.layers if layer.across_column]
     return _padded(context, extent([float(number) for one in columns for number in context.data.column(one)]))
+
+
+def axis_columns(chart: Chart, axis: str) -> list[str]:
+    """The columns whose figures stand on an axis: along, second or across."""
+    if axis == "across":
+        return [layer.across_column for layer in chart.layers if layer.across_column]
+    second = axis == "second"
+    return [one.values for one in chart.layers if one.second == second and not (one.hidden or one.helper)]
+
+
+def number_text(context: Context, axis: str) -> NumberText:
+    """How the figures on an axis are written: as the first column on it that says so."""
+    texts = context.data.number_texts
+    return next((texts[column] for column in axis_columns(context.chart, axis) if column in texts), PLAIN)
 
 
 def _padded(context: Context, span: tuple[float, float] | None) -> tuple[float, float] | None:

@@ -6,6 +6,7 @@
 """
 
 import math
+from decimal import Decimal
 
 MOST = 200
 
@@ -18,7 +19,7 @@ def step_125(low: float, high: float, count: int) -> float:
     power = 10.0 ** math.floor(math.log10(raw))
     error = raw / power
     factor = 10 if error >= math.sqrt(50) else 5 if error >= math.sqrt(10) else 2 if error >= math.sqrt(2) else 1
-    return factor * power
+    return float(f"{factor}e{math.floor(math.log10(raw))}")  # exact where a product of powers would not be
 
 
 def nice(low: float, high: float, count: int) -> list[float]:
@@ -31,15 +32,16 @@ def multiples(low: float, high: float, step: float) -> list[float]:
     if not step > 0 or (high - low) / step > MOST:
         return []
     first, last = math.ceil(low / step - 1e-9), math.floor(high / step + 1e-9)
-    decimals = max(0, 12 - math.floor(math.log10(max(abs(low), abs(high), step))))
-    return [round(i * step, min(decimals, 15)) + 0.0 for i in range(first, last + 1)]
+    exact = Decimal(repr(step))
+    return [float(i * exact) + 0.0 for i in range(first, last + 1)]
 
 
 def outward(low: float, high: float, step: float) -> tuple[float, float]:
     """The ends moved out to multiples of a step."""
     if not step > 0:
         return low, high
-    return math.floor(low / step + 1e-9) * step, math.ceil(high / step - 1e-9) * step
+    exact = Decimal(repr(step))
+    return float(math.floor(low / step + 1e-9) * exact), float(math.ceil(high / step - 1e-9) * exact)
 
 
 def heckbert(low: float, high: float, count: int) -> list[float]:
@@ -77,7 +79,7 @@ def extended(low: float, high: float, count: int) -> list[float]:
         for place, q in enumerate(_STEPS):
             top = 1 - place / (len(_STEPS) - 1) - j + 1
             if w[0] * top + w[1] + w[2] + w[3] < best_score:
-                return multiples(best[0], best[1], best[2]) or [best[0], best[1]]
+                return _labels(*best)
             k = 2
             while k < 4 * count + 4:
                 density_most = 2 - (k - 1) / (count - 1) if k >= count else 1.0
@@ -86,7 +88,12 @@ def extended(low: float, high: float, count: int) -> list[float]:
                 best_score, best = _over_powers(low, high, count, (j, q, k, place), best_score, best)
                 k += 1
         j += 1
-    return multiples(best[0], best[1], best[2])
+    return _labels(*best)
+
+
+def _labels(lowest: float, highest: float, step: float) -> list[float]:
+    """From the lowest label on by steps; they need not be multiples of the step."""
+    return [float(f"{lowest + i * step:.12g}") + 0.0 for i in range(round((highest - lowest) / step) + 1)]
 
 
 def _over_powers(

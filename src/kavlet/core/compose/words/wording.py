@@ -4,6 +4,8 @@ import math
 import re
 from functools import cached_property
 
+import msgspec
+
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.layer import Layer, Row, Stacking
@@ -47,7 +49,7 @@ class Wording:
         if label is None or layer.helper or not own.label or not self._wanted(layer, label, row):
             return ""
         if own.text is not None:
-            return own.text
+            return self.filled(layer, msgspec.structs.replace(label, template=own.text), row)
         return self.filled(layer, label, row)
 
     def filled(self, layer: Layer, label: Label, row: int) -> str:
@@ -78,6 +80,8 @@ class Wording:
             return written(float(numbers[row] / numbers[row - 1]), own or WHOLE_PERCENT, self.data.locale)
         if field.startswith("="):
             value = self.data.cells.get(field)
+            if isinstance(value, ErrorValue):
+                return ""
             return written(value, own or NumberText(), self.data.locale) if isinstance(value, float) else text_of(value)
         column = self.columns.get(field) or self.columns.get(field.casefold())
         if column is None:
@@ -110,22 +114,22 @@ class Wording:
     def _share_text(self, layer: Layer, row: int, how: NumberText) -> str:
         """Shares by largest remainder, so that they add up as shown; parts of a row where the layer stacks to one."""
         parts = self._parts(layer)
-        key = (layer.key, how.most_decimals, row if parts else None)
+        key = (layer.key, how.decimals, row if parts else None)
         if key not in self._shares:
             if parts:
                 figures = [float(self.data.column(one.values)[row]) for one in parts]
-                self._shares[key] = rounded_shares(figures, how.most_decimals)
+                self._shares[key] = rounded_shares(figures, how.decimals)
             else:
                 numbers = list(map(float, self.data.column(layer.figure_column)))
                 extras = [self.gathered(layer), self.rest(layer)]
-                self._shares[key] = rounded_shares([*numbers, *extras], how.most_decimals)
+                self._shares[key] = rounded_shares([*numbers, *extras], how.decimals)
         place = [one.key for one in parts].index(layer.key) if parts else row
         return written(self._shares[key][place], how, self.data.locale)
 
     def extra_shares(self, layer: Layer, how: NumberText) -> tuple[str, str]:
         """The shares of what is gathered and of what is left over, so that all shares add up."""
         self._share_text(layer, 0, how)
-        held = self._shares[layer.key, how.most_decimals, None]
+        held = self._shares[layer.key, how.decimals, None]
         gathered, rest = (written(share, how, self.data.locale) for share in held[-2:])
         return gathered, rest
 

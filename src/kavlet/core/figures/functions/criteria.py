@@ -25,6 +25,8 @@ _SIGNS: dict[str, Callable[[float, float], bool]] = {
 def criterion(argument: Argument) -> Test:
     """The test an argument asks for."""
     value = single(argument)
+    if isinstance(value, bool):
+        return lambda other: other is value
     if not isinstance(value, str):
         return lambda other: (other == (0.0 if value is None else value) and type(other) is not bool) or other is value
     sign = next((sign for sign in _SIGNS if value.startswith(sign)), "=")
@@ -36,7 +38,7 @@ def criterion(argument: Argument) -> Test:
             return lambda other: type(other) is not float or other != number
         return lambda other: type(other) is float and compare(other, number)
     if sign in ("=", "<>"):
-        pattern = re.compile(_pattern(wanted), re.IGNORECASE | re.DOTALL)
+        pattern = re.compile(wildcards(wanted), re.IGNORECASE | re.DOTALL)
         equal: Test = (
             (lambda other: isinstance(other, str) and pattern.fullmatch(other) is not None)
             if wanted
@@ -52,7 +54,8 @@ def _compared(one: str, other: str) -> int:
     return (one > other) - (one < other)
 
 
-def _pattern(text: str) -> str:
+def wildcards(text: str) -> str:
+    """The regular expression of a text with wildcards."""
     pieces = re.findall(r"~[*?~]|.", text, re.DOTALL)
     stands_for = {"*": ".*", "?": "."}
     return "".join(

@@ -19,7 +19,7 @@ if TYPE_CHECKING:
 
 Argument = Value | Block
 Evaluation = Callable[..., Argument]
-Takes = Literal["values", "ranges", "formulas"]
+Takes = Literal["values", "ranges", "ranges and errors", "formulas"]
 Later = Callable[[], Argument]
 MOST_ARGUMENTS = 255
 
@@ -28,7 +28,7 @@ class Function(Struct, frozen=True):
     """A function's name, its arguments as shown, one line of help, and its body.
 
     `lazy` bodies get calls instead of values. `blocks` bodies get references to single cells as blocks too, so that
-    they can tell a cell from a typed value.
+    they can tell a cell from a typed value. Bodies with `errors` are given errors as values among others.
     """
 
     name: str
@@ -39,6 +39,7 @@ class Function(Struct, frozen=True):
     most: int
     lazy: bool = False
     blocks: bool = False
+    errors: bool = False
 
     @property
     def shown(self) -> str:
@@ -74,10 +75,20 @@ def function(
     takes: Takes = "values",
 ) -> Callable[[Evaluation], Evaluation]:
     """Declare a function by its name, arguments, help, the number of arguments it takes, and as what:
-    single values, ranges as well, or what has yet to be evaluated."""
+    single values, ranges as well (with errors, which end an evaluation otherwise), or what has yet to be evaluated."""
 
     def register(body: Evaluation) -> Evaluation:
-        FUNCTIONS[name] = Function(name, arguments, text, body, least, most, takes == "formulas", takes == "ranges")
+        FUNCTIONS[name] = Function(
+            name,
+            arguments,
+            text,
+            body,
+            least,
+            most,
+            takes == "formulas",
+            takes.startswith("ranges"),
+            takes.endswith("errors"),
+        )
         return body
 
     return register
@@ -111,13 +122,18 @@ def number(argument: Argument) -> float:
         return float(value)
     if isinstance(value, ErrorValue):
         raise Failure(value)
-    try:
-        result = float(value)
-    except ValueError:
-        raise Failure(ErrorValue.VALUE) from None
+    text = str(value)
+    result = math.nan if "_" in text else _float(text)  # Python alone takes 1_000 for a number
     if not math.isfinite(result):
         raise Failure(ErrorValue.VALUE)
     return result
+
+
+def _float(text: str) -> float:
+    try:
+        return float(text)
+    except ValueError:
+        return math.nan
 
 
 def whole(argument: Argument) -> int:

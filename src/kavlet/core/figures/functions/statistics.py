@@ -50,12 +50,12 @@ def _stdev(*arguments: Argument) -> Value:
     return statistics.stdev(found) if len(found) > 1 else ErrorValue.DIVISION
 
 
-@function("COUNT", "value; …", "How many of the values are numbers.", 1, takes="ranges")
+@function("COUNT", "value; …", "How many of the values are numbers.", 1, takes="ranges and errors")
 def _count(*arguments: Argument) -> Value:
     return float(sum(type(value) is float for value in everything(arguments)))
 
 
-@function("COUNTA", "value; …", "How many of the values are not empty.", 1, takes="ranges")
+@function("COUNTA", "value; …", "How many of the values are not empty.", 1, takes="ranges and errors")
 def _count_all(*arguments: Argument) -> Value:
     return float(sum(value is not None for value in everything(arguments)))
 

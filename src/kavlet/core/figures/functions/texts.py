@@ -1,6 +1,9 @@
 """Text functions (ODF 1.3 part 4, 6.20)."""
 
+import re
+
 from kavlet.core.figures.cells import ErrorValue, Value, text_of
+from kavlet.core.figures.functions.criteria import wildcards
 from kavlet.core.figures.functions.dates import as_date
 from kavlet.core.figures.functions.registry import Argument, Failure, everything, function, number, plain, truth, whole
 from kavlet.core.figures.typed import typed_number
@@ -42,6 +45,21 @@ def _mid(of: Argument, start: Argument, count: Argument) -> Value:
     if first < 1:
         return ErrorValue.VALUE
     return text(of)[first - 1 : first - 1 + _count(count)]
+
+
+@function("FIND", "part; text; [start]", "Where a part begins in a text, the first character being 1.", 2, 3)
+def _find(part: Argument, of: Argument, start: Argument = 1.0) -> Value:
+    first = whole(start)
+    at = text(of).find(text(part), first - 1) if first >= 1 else -1
+    return float(at + 1) if at >= 0 else ErrorValue.VALUE
+
+
+@function("SEARCH", "part; text; [start]", "As FIND, but case does not count, and * and ? are wildcards.", 2, 3)
+def _search(part: Argument, of: Argument, start: Argument = 1.0) -> Value:
+    first = whole(start)
+    held = re.compile(wildcards(text(part)), re.IGNORECASE | re.DOTALL)
+    found = held.search(text(of), first - 1) if first >= 1 else None
+    return float(found.start() + 1) if found is not None else ErrorValue.VALUE
 
 
 @function("TRIM", "text", "The text with single spaces between words and none around.", 1, 1)

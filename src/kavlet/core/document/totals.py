@@ -1,0 +1,58 @@
+"""Total rows: which rows at a table's end sum up the others, and so are no parts of what a chart shows."""
+
+import re
+
+from kavlet.core.document.document import ChartEntry
+from kavlet.core.figures.cells import Cell, Formula
+from kavlet.core.figures.references import column_letters
+from kavlet.core.figures.table import HEADER, Table
+from kavlet.core.recipes.recipe import Recipe
+
+WORDS = frozenset(
+    (
+        *("total", "totals", "sum", "grand total", "altogether", "in all", "overall", "total sum"),
+        *("gesamt", "summe", "gesamtsumme", "insgesamt", "zusammen", "alles zusammen"),
+    )
+)  # what such rows are called in the languages there are catalogues for
+
+
+def counted_rows(table: Table, chart: ChartEntry, recipe: Recipe | None) -> int:
+    """How many rows of figures a chart counts: without the total rows at the end, where they are left out."""
+    return table.rows if counts_totals(chart, recipe) else table.rows - total_rows(table, chart, recipe)
+
+
+def counts_totals(chart: ChartEntry, recipe: Recipe | None) -> bool:
+    """Whether total rows stand among the others: as the author says, else not where the recipe adds its rows up."""
+    return chart.totals if chart.totals is not None else recipe is None or not recipe.adds
+
+
+def total_rows(table: Table, chart: ChartEntry, recipe: Recipe | None) -> int:
+    """How many rows at the end sum up the others, by their name or by their formula; at least one row is left.
+
+    None for a recipe that has totals of its own.
+    """
+    if recipe is None or recipe.role("total") is not None:
+        return 0
+    places = {column.id: i for i, column in enumerate(table.columns)}
+    names = [places[one] for one in chart.roles.get("name", ()) if one in places]
+    values = [places[one] for one in chart.roles.get("value", ()) if one in places]
+    found = 0
+    while found < table.rows - 1 and values and _is_total(table, table.rows - 1 - found, names, values):
+        found += 1
+    return found
+
+
+def _is_total(table: Table, row: int, names: list[int], values: list[int]) -> bool:
+    called = [table.columns[place].cells[row + HEADER] for place in names]
+    if any(isinstance(name, str) and name.strip(" :").casefold() in WORDS for name in called):
+        return True
+    return all(_sums_above(table.columns[place].cells[row + HEADER], column_letters(place), row) for place in values)
+
+
+def _sums_above(cell: Cell, letters: str, row: int) -> bool:
+    """Whether a cell adds up all figures above it in its column."""
+    first, last = HEADER + 1, row + HEADER
+    area = rf"\$?{letters}\$?(?:{first}|{HEADER}):\$?{letters}\$?{last}"
+    return (
+        isinstance(cell, Formula) and re.fullmatch(rf"=SUM\({area}\)", cell.text.replace(" ", "").upper()) is not None
+    )

@@ -1,0 +1,137 @@
+"""The chart's own look: theme, ground, palette, face, how the document writes numbers, and what gives all back."""
+
+from operator import itemgetter
+
+import msgspec
+from PySide6.QtWidgets import QCheckBox, QLabel, QPushButton, QVBoxLayout, QWidget
+
+from kavlet.core.building.stages import NO_PICTURE, Picture
+from kavlet.core.document import dressing, edits
+from kavlet.core.document.document import ChartEntry, Document
+from kavlet.core.document.owning import looks_of
+from kavlet.core.dress.palettes import palettes
+from kavlet.core.dress.style import Dress
+from kavlet.core.dress.theme import theme, themes
+from kavlet.core.messages import Message, language, named, say, words
+from kavlet.core.text.faces import Family
+from kavlet.core.text.numbers import LOCALES, listed_locale, locale_title
+from kavlet.desktop.dress.fields import ChoiceField, PickField
+from kavlet.desktop.dress.size_fields import SizeFields
+from kavlet.desktop.dress.theme_field import ThemeField
+from kavlet.desktop.look import UNIT
+from kavlet.desktop.store import Store
+
+FAMILIES: dict[Family, Message] = {
+    "text": named("text"),
+    "narrow": named("narrow"),
+    "serif": named("serif"),
+    "easy": named("easy"),
+}
+
+
+class LookFields(QWidget):
+    """Each change is one undoable edit."""
+
+    def __init__(self, store: Store, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._store = store
+        self.theme = ThemeField(
+            self._store, words("Theme"), [(one.name, words(one.title)) for one in themes().values()]
+        )
+        self.theme.chosen.connect(lambda name: self._dress(say("choose theme"), theme=name))
+        self.dark = QCheckBox(words("Dark ground"))
+        self.dark.clicked.connect(lambda on: self._dress(say("choose ground"), dark=on))
+        kinds = [("", words("the theme’s")), *((one.name, words(one.title)) for one in palettes().values())]
+        self.palette_field = PickField(words("Palette"), kinds)
+        self.palette_field.chosen.connect(lambda name: self._dress(say("choose palette"), palette=name or None))
+        self.family = ChoiceField(words("Face"), list(FAMILIES.items()))
+        self.family.chosen.connect(self._choose_family)
+        self.numbers = PickField(
+            words("Numbers as in"), sorted(((one, locale_title(one, language())) for one in LOCALES), key=itemgetter(1))
+        )
+        self.numbers.setToolTip(words("How the whole document writes and reads numbers and dates."))
+        self.numbers.chosen.connect(
+            lambda name: self._store.edit(say("choose locale"), lambda document: edits.set_locale(document, name))
+        )
+        self.size_fields = SizeFields(store)
+        self.leftover = QLabel()
+        self.leftover.setObjectName("quiet")
+        self.leftover.setWordWrap(True)
+        self.drop_leftover = QPushButton(words("Drop them"))
+        self.drop_leftover.clicked.connect(self._drop_leftovers)
+        self.give_all = QPushButton(words("Give all looks back to theme"))
+        self.give_all.clicked.connect(self.give_all_back)
+        self.give_settings = QPushButton(words("Give all settings back to recipe"))
+        self.give_settings.clicked.connect(self._give_settings_back)
+        form = QVBoxLayout(self)
+        form.setContentsMargins(0, 0, 0, 0)
+        form.setSpacing(UNIT)
+        looks: tuple[tuple[str, QWidget], ...] = (
+            (words("Theme"), self.theme),
+            ("", self.dark),
+            (words("Palette"), self.palette_field),
+            (words("Face"), self.family),
+            (words("Size"), self.size_fields),
+            (words("Numbers of the document"), self.numbers),
+        )
+        for text, widget in looks:
+            if text:
+                form.addWidget(quiet(text, widget))
+            form.addWidget(widget)
+        form.addWidget(self.give_all)
+        form.addWidget(self.give_settings)
+        form.addWidget(self.leftover)
+        form.addWidget(self.drop_leftover)
+
+    def refresh(self, picture: Picture) -> None:
+        """Show what the chart in view holds."""
+        chart, document = self._store.chart, self._store.document
+        self.size_fields.refresh()
+        self.theme.show_choice(chart.dress.theme)
+        self.dark.setChecked(chart.dress.dark)
+        self.numbers.show_choice(listed_locale(document.locale))
+        self.palette_field.show_choice(chart.dress.palette if isinstance(chart.dress.palette, str) else "")
+        self.family.show_choice(chart.dress.family or theme(chart.dress.theme).family)
+        self.give_all.setEnabled(bool(looks_of(self._store.document, chart)))
+        self.give_settings.setEnabled(bool(chart.settings))
+        left = dressing.leftovers(chart, picture.build.chart) if picture is not NO_PICTURE else []
+        self.leftover.setText(words("Set by hand, but this chart has no such part: {looks}", looks=left))
+        for widget in (self.leftover, self.drop_leftover):
+            widget.setVisible(bool(left))
+
+    def give_all_back(self) -> None:
+        self._store.edit_chart(
+            say("give all looks back to theme"), lambda document, chart: dressing.give_all_back(document, chart.id)
+        )
+
+    def _give_settings_back(self) -> None:
+        self._store.edit_chart(
+            say("give all settings back to recipe"),
+            lambda document, chart: edits.change_chart(document, chart.id, settings={}),
+        )
+
+    def _drop_leftovers(self) -> None:
+        """Drop the values set by hand that lead nowhere."""
+        left = dressing.leftovers(self._store.here, self._store.spec)
+        self._store.edit_chart(
+            say("drop values without a part"), lambda document, chart: dressing.give_back(document, chart.id, left)
+        )
+
+    def _dress(self, name: Message, **changes: object) -> None:
+        def dressed(document: Document, chart: ChartEntry) -> Document:
+            dress: Dress = msgspec.structs.replace(chart.dress, **changes)
+            return edits.change_chart(document, chart.id, dress=dress)
+
+        self._store.edit_chart(name, dressed)
+
+    def _choose_family(self, family: str) -> None:
+        own = theme(self._store.here.dress.theme).family
+        self._dress(say("choose face"), family=None if family == own else family)
+
+
+def quiet(text: str, field: QWidget) -> QLabel:
+    """The words over a field."""
+    label = QLabel(text)
+    label.setObjectName("quiet")
+    label.setBuddy(field)
+    return label

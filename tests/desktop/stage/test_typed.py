@@ -1,0 +1,105 @@
+"""What is typed on the Stage is kept; keys go where they have a use; Proof leaves the chart its room."""
+
+import pytest
+from PySide6.QtCore import QPoint, Qt
+from pytestqt.qtbot import QtBot
+
+from kavlet.core.document import edits
+from kavlet.core.messages import say
+from kavlet.desktop.stage.typed import TextEdit
+from kavlet.desktop.window import Window
+from tests.desktop.hands import figure, label, place, show, type_in
+
+
+def editor_of(window: Window) -> TextEdit:
+    editor = window.stage.view.editor
+    assert editor is not None
+    assert editor.isVisible()
+    return editor
+
+
+def typed_label(window: Window, qtbot: QtBot, text: str, *modifiers: Qt.KeyboardModifier) -> list[str]:
+    show(window, "bars")
+    held = label(window, "series 1", 0)
+    qtbot.mouseDClick(window.stage.view, Qt.MouseButton.LeftButton, pos=place(window, *held.bounds.center))
+    editor = editor_of(window)
+    editor.selectAll()
+    qtbot.keyClicks(editor, text)
+    qtbot.keyClick(editor, Qt.Key.Key_Return, *modifiers)
+    return [one.text for one in figure(window).texts if one.kind == "label" and one.key == "series 1"]
+
+
+def test_a_title_typed_on_the_stage_is_kept_when_it_is_left(window: Window, qtbot: QtBot) -> None:
+    show(window, "bars")
+    window.stage.view.edit_text("title")
+    editor_of(window).selectAll()
+    qtbot.keyClicks(editor_of(window), "Kept")
+    qtbot.mouseClick(window.figures.grid.viewport(), Qt.MouseButton.LeftButton, pos=QPoint(90, 60))
+    assert window.store.chart.title == "Kept"
+    assert not window.stage.view.hasFocus()
+    window.stage.view.edit_text("title")
+    qtbot.keyClicks(editor_of(window), "Not this")
+    qtbot.keyClick(editor_of(window), Qt.Key.Key_Escape)
+    assert window.store.chart.title == "Kept"
+
+
+def test_a_double_click_edits_that_label_alone(window: Window, qtbot: QtBot) -> None:
+    said = typed_label(window, qtbot, "{name}\\nhas {value}")
+    assert sum("has" in text for text in said) == 1
+    assert window.store.history.undo_name == "change label"
+
+
+def test_with_shift_it_is_all_labels(window: Window, qtbot: QtBot) -> None:
+    said = typed_label(window, qtbot, "has {value}", Qt.KeyboardModifier.ShiftModifier)
+    assert all(text.startswith("has ") for text in said)
+
+
+@pytest.mark.parametrize("text", ["{nonsense}", "{=Z99}", "{=1/0}"])
+def test_a_label_that_names_nothing_is_refused(window: Window, qtbot: QtBot, text: str) -> None:
+    show(window, "bars")
+    before = [one.text for one in figure(window).texts if one.kind == "label"]
+    assert typed_label(window, qtbot, text) == before
+    assert window.saying.text()
+
+
+def test_undo_and_commands_reach_the_window_from_a_field(window: Window, qtbot: QtBot) -> None:
+    show(window, "bars")
+    field = window.dress.texts["title"]
+    type_in(qtbot, field, "New title")
+    field.setFocus()
+    qtbot.keyClick(field, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
+    assert window.store.chart.title != "New title"
+    qtbot.keyClicks(field, "abc")
+    qtbot.keyClick(field, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
+    assert "abc" not in field.text()
+
+
+def test_rows_move_by_their_keys(window: Window, qtbot: QtBot) -> None:
+    grid = window.figures.grid
+    grid.setFocus()
+    grid.go_to(0, 2)
+    before = window.store.table.columns[0].cells
+    qtbot.keyClick(grid, Qt.Key.Key_Up, Qt.KeyboardModifier.AltModifier)
+    after = window.store.table.columns[0].cells
+    assert (after[1], after[2]) == (before[2], before[1])
+    qtbot.keyClick(grid, Qt.Key.Key_Down, Qt.KeyboardModifier.AltModifier)
+    assert window.store.table.columns[0].cells == before
+
+
+def test_proof_leaves_the_chart_its_room(window: Window, qtbot: QtBot) -> None:
+    show(window, "funnel")
+    tall = window.stage.view.height()
+    rising: dict[tuple[int, int], object] = {(1, row): float(row) for row in range(1, 41)}
+    named: dict[tuple[int, int], object] = {(0, row): f"Stage {row}" for row in range(1, 41)}
+    window.store.edit_table(
+        say("fill"),
+        lambda document, table: edits.set_cells(document, table.id, rising | named),  # type: ignore[arg-type]
+    )
+    proof = window.stage.proof
+    qtbot.waitUntil(lambda: proof.list.count() >= 30, timeout=3000)
+    assert window.stage.view.height() >= tall - 8
+    assert not proof.list.isVisible()
+    proof.badge.click()
+    assert proof.list.isVisible()
+    assert proof.list.height() <= 112
+    assert window.stage.view.height() >= tall - 140
