@@ -11,6 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from kavlet.core.text.numbers import written
+from kavlet.core.text.wrapping import pieces
 from kavlet.core.values.colour import Colour, colour, linear, mix
 from kavlet.core.values.number_text import NumberText
 from kavlet.core.values.vision import as_seen, delta_e, difference
@@ -144,3 +145,20 @@ def test_rounding_is_that_of_decimal_arithmetic(value: float, decimals: int) -> 
 )
 def test_no_digit_appears_that_nobody_wrote(value: float) -> None:
     assert float(written(value, NumberText(), "en").replace(",", "")) == value
+
+
+# Unicode Standard Annex 14, revision 53: the rules by number. The last three are ours: a sign stays with its number.
+@pytest.mark.parametrize(
+    ("rule", "text", "parts"),
+    [
+        ("LB7, LB18", "guided walks", "guided |walks"), ("LB12", "18\u00a0400 visits", "18\u00a0400 |visits"),
+        ("LB12", "18\u202f400\u202f€", "18\u202f400\u202f€"), ("LB13", "walks, talks", "walks, |talks"),
+        ("LB21", "Heu-Ernte", "Heu-|Ernte"), ("LB25", "from -5 to 7", "from |-5 |to |7"),
+        ("LB25", "12.5% of", "12.5% |of"), ("LB25", "$7 each", "$7 |each"), ("LB14", "(a) b", "(a) |b"),
+        ("LB11", "a\u2060b c", "a\u2060b |c"), ("LB30", "fish(es) too", "fish(es) |too"),
+        ("LB26, ID", "訪問者", "訪|問|者"), ("LB8a", "x\u200dy z", "x\u200dy |z"), ("LB22", "and… more", "and… |more"),
+        ("ours", "12 % of", "12 % |of"), ("ours", "5 € each", "5 € |each"), ("ours", "7 °C", "7 °C"),
+    ],
+)  # fmt: skip
+def test_lines_break_where_unicode_lets_them(rule: str, text: str, parts: str) -> None:
+    assert "|".join(pieces(text)) == parts, rule

@@ -52,6 +52,7 @@ def test_wrapping_keeps_lines_within_the_width() -> None:
     assert all(width(line, TEXT, 12) <= 120 for line in lines)
     assert wrapped("", TEXT, 12, 120, 2) == ()
     assert wrapped("one\ntwo", TEXT, 12, 500, 3) == ("one", "two")
+    assert wrapped("about 3 %", TEXT, 12, 20, 3)[1:] == ("3 %",)
 
 
 def test_shortening_ends_in_an_ellipsis() -> None:

@@ -4,14 +4,14 @@ from kavlet.core.building.bound import settings_of
 from kavlet.core.compose.data import Data, Raster
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.totals import counted_rows, counts_totals, total_rows
-from kavlet.core.figures.cells import Formula, Written, text_of
+from kavlet.core.figures.cells import Formula, text_of
 from kavlet.core.figures.recalculate import Values
 from kavlet.core.figures.table import HEADER, Table
 from kavlet.core.messages import named, say
 from kavlet.core.recipes.recipe import HelperBuild, Inputs, Recipe
 from kavlet.core.shapes.symbol import Symbol
 from kavlet.core.values.errors import KavletError
-from kavlet.core.values.number_text import PLAIN, NumberText
+from kavlet.core.values.number_text import NumberText
 
 MOST_ROWS = 1_000
 
@@ -61,15 +61,8 @@ def _row_name(entry: ChartEntry, table: Table, values: Values, row: int) -> str:
 
 
 def _number_texts(table: Table) -> dict[str, NumberText]:
-    """How each column writes its numbers: as set for the column, else as its first cell was typed."""
-    found: dict[str, NumberText] = {}
-    for column in table.columns:
-        typed = next(
-            (cell.number for cell in column.cells[HEADER:] if isinstance(cell, Written | Formula) and cell.number), None
-        )
-        if column.number is not None or typed is not None:
-            found[column.id] = column.number or typed or PLAIN
-    return found
+    """How each column writes its numbers, of those where it was set or typed."""
+    return {column.id: how for column in table.columns if (how := column.writes) is not None}
 
 
 def data_of(document: Document, inputs: Inputs) -> Data:

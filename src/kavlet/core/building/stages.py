@@ -20,6 +20,7 @@ from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Grid
 from kavlet.core.charts.overrides import overridden
 from kavlet.core.charts.solid import LOOK_FIELDS
+from kavlet.core.charts.texts import Text
 from kavlet.core.compose.compose import Laid, finished, laid_out
 from kavlet.core.compose.context import Panel
 from kavlet.core.compose.data import Data
@@ -34,6 +35,7 @@ from kavlet.core.messages import say
 from kavlet.core.proof import formula_error, undrawn_panels
 from kavlet.core.proof.checks import findings
 from kavlet.core.proof.finding import Finding
+from kavlet.core.recipes.checks import need_row
 from kavlet.core.recipes.recipe import HelperBuild, Inputs, Recipe
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.values.colour import Colour
@@ -194,8 +196,14 @@ def _made(made_by: Recipe, inputs: Inputs, entry: ChartEntry) -> tuple[list[_Pan
     """
     how = made_by.repeats
     if how is None or not entry.repeat:
+        one = how is not None and inputs.settings.get(how.of) != "sum"
+        if one and how is not None:
+            need_row(inputs, how.row)
         made_by.check(inputs)
-        return [_Panel("", made_by.chart(inputs), inputs)], 0
+        chart = made_by.chart(inputs)
+        if one:  # whose figure it is
+            chart = msgspec.structs.replace(chart, subtitle=Text(inputs.names[inputs.row]))
+        return [_Panel("", chart, inputs)], 0
     rows = [row for row, number in enumerate(inputs.figures("value")) if not math.isnan(number)]
     if inputs.settings.get(how.of) == "group":
         first: dict[str, int] = {}

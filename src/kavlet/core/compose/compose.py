@@ -74,6 +74,7 @@ class Laid(Struct):
     keys: list[Key]
     spreads: list[_Spread]
     name: str = ""
+    unlisted: int = 0
 
 
 class _Made(Struct):
@@ -102,13 +103,15 @@ def laid_out(panels: tuple[Panel, ...], style: Style, size: Size) -> Laid:
     context = context_of(panels[0], style, points_, size)
     dock: LegendSide = "top" if isinstance(chart.frame, Cartesian) or len(panels) > 1 else "right"
     hug = _hug(chart, room) if len(panels) == 1 else None
-    keys, key_texts, room = legend.lay_out(context, room, dock, hug)
-    laid = Laid(size, style, points_, _alt_text(panels), chart.title.text, legend.names(context), [*around, *key_texts],
-                list(keys), [], context.name)  # fmt: skip
+    listed = legend.lay_out(context, room, dock, hug)
+    laid = Laid(
+        size, style, points_, _alt_text(panels), chart.title.text, legend.names(context), [*around, *listed.texts],
+        listed.keys, [], context.name, listed.left_out,
+    )  # fmt: skip
     if len(panels) == 1:
-        laid.spreads.append(_spread(context, room))
+        laid.spreads.append(_spread(context, listed.room))
     else:
-        _panels(panels, room, laid)
+        _panels(panels, listed.room, laid)
     return laid
 
 
@@ -142,6 +145,7 @@ def finished(laid: Laid, solids: list[Solid | None]) -> Figure:
         title=laid.title,
         alt_text=laid.alt_text,
         dropped=made.dropped,
+        unlisted=laid.unlisted,
         room=tuple(made.room),
         painted=tuple(made.painted) if made.painted else None,
         faces=tuple(made.faces),

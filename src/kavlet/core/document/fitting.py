@@ -43,10 +43,9 @@ def _fitted_table(document: Document, table: Table) -> Document:
     helpers: list[Column] = []
     taken = [column.id for column in table.columns]
     existing = {(c.helper.chart, c.helper.name): c for c in table.columns if c.helper is not None}
-    places = {column.id: i for i, column in enumerate(own)}
     for chart in charts.values():
         for wanted in recipes[chart.recipe].helper_columns(
-            _places(chart, recipes[chart.recipe], places, {}, counted_rows(table, chart, recipes[chart.recipe]))
+            _places(chart, recipes[chart.recipe], own, {}, counted_rows(table, chart, recipes[chart.recipe]))
         ):
             column = existing.get((chart.id, wanted.name))
             if column is None:
@@ -65,14 +64,20 @@ def _fitted_table(document: Document, table: Table) -> Document:
     return document if unchanged else with_table(document, msgspec.structs.replace(table, columns=columns))
 
 
-def _places(chart: ChartEntry, recipe: Recipe, places: dict[str, int], mine: dict[str, int], rows: int) -> Places:
+def _places(chart: ChartEntry, recipe: Recipe, columns: list[Column], mine: dict[str, int], rows: int) -> Places:
+    places = {column.id: i for i, column in enumerate(columns)}
     roles = {role: tuple(places[column] for column in held if column in places) for role, held in chart.roles.items()}
     return Places(
         {role: roles.get(role, ()) for role in {one.name for one in recipe.roles} | set(roles)},
         mine,
         rows,
         recipe.defaults | chart.settings,
+        frozenset(role for role, held in roles.items() for i in held if _percent(columns[i])),
     )
+
+
+def _percent(column: Column) -> bool:
+    return column.writes is not None and column.writes.style == "percent"
 
 
 def _new_column(chart: str, wanted: HelperColumn, cells: tuple[Cell, ...], column: str) -> Column:
@@ -81,9 +86,10 @@ def _new_column(chart: str, wanted: HelperColumn, cells: tuple[Cell, ...], colum
 
 def _filled(chart: ChartEntry, recipe: Recipe, own: list[Column], helpers: list[Column], rows: int) -> list[Column]:
     """The chart's helper columns with the recipe's formulas in every cell the author has not changed."""
-    places = {column.id: i for i, column in enumerate([*own, *helpers])}
+    columns = [*own, *helpers]
+    places = {column.id: i for i, column in enumerate(columns)}
     mine = {c.helper.name: places[c.id] for c in helpers if c.helper is not None and c.helper.chart == chart.id}
-    stand = _places(chart, recipe, places, mine, rows)
+    stand = _places(chart, recipe, columns, mine, rows)
     if any(role.required and not stand.roles[role.name] for role in recipe.roles):
         return helpers
     formulas = recipe.formulas(stand) if rows else {}

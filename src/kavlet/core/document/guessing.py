@@ -49,7 +49,7 @@ def guess_roles(
 
 
 def _is_called(column: Column, role: Role) -> bool:
-    return column.name.strip().casefold() == role.name and (role.kind == "number") == is_numeric(column)
+    return column.name.strip().casefold() in (role.name, *role.also) and (role.kind == "number") == is_numeric(column)
 
 
 def is_numeric(column: Column) -> bool:

@@ -2,7 +2,7 @@
 
 from msgspec import Struct
 
-from kavlet.core.figures.cells import Cell
+from kavlet.core.figures.cells import Cell, Formula, Written
 from kavlet.core.figures.references import column_letters
 from kavlet.core.messages import Message, say
 from kavlet.core.values.number_text import NumberText
@@ -55,6 +55,15 @@ class Column(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True
         """The header as typed; empty when there is none or it is a formula."""
         head = self.cells[0] if self.cells else None
         return head if isinstance(head, str) else ""
+
+    @property
+    def writes(self) -> NumberText | None:
+        """How it writes its numbers: as set for it, else as the first of its cells was typed; None for neither."""
+        if self.number is not None:
+            return self.number
+        return next(
+            (cell.number for cell in self.cells[HEADER:] if isinstance(cell, Written | Formula) and cell.number), None
+        )
 
 
 class Table(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):

@@ -4,12 +4,12 @@ from collections.abc import Sequence
 
 from kavlet.core.compose.figure import Figure
 from kavlet.core.messages import say
-from kavlet.core.proof import dropped_labels, missing_values, solid_view, stated_total
+from kavlet.core.proof import beyond_scale, dropped_labels, missing_values, solid_view, stated_total
 from kavlet.core.proof.finding import Finding
 from kavlet.core.recipes.recipe import Inputs, Recipe
 
 OF_INPUTS = (missing_values.check, stated_total.check)
-OF_FIGURE = (dropped_labels.check, solid_view.check)
+OF_FIGURE = (beyond_scale.check, dropped_labels.check, solid_view.check)
 
 
 def findings(

@@ -1,4 +1,4 @@
-"""Labels that found no room at a readable size."""
+"""Labels, and entries of the legend, that found no room at a readable size."""
 
 from kavlet.core.compose.figure import Figure
 from kavlet.core.compose.words.lettering import FLOOR
@@ -7,13 +7,21 @@ from kavlet.core.proof.finding import Finding
 
 
 def check(figure: Figure) -> list[Finding]:
-    """Labels are left out rather than overlapped or shrunk below the floor."""
+    """They are left out rather than overlapped or shrunk below the floor."""
+    found: list[Finding] = []
+    if figure.unlisted:
+        message = counted(
+            "{count} entry of the legend is left out, because there is no room for it.",
+            "{count} entries of the legend are left out, because there is no room for them.",
+            figure.unlisted,
+        )
+        found.append(Finding("dropped-entry", "warning", float(figure.unlisted), message))
     if not figure.dropped:
-        return []
+        return found
     message = counted(
         "{count} label is left out, because there is no room for it at {floor} points. Make the chart larger.",
         "{count} labels are left out, because there is no room for them at {floor} points. Make the chart larger.",
         figure.dropped,
         floor=FLOOR,
     )
-    return [Finding("dropped-label", "warning", float(figure.dropped), message)]
+    return [*found, Finding("dropped-label", "warning", float(figure.dropped), message)]

@@ -1,16 +1,19 @@
 """Bubbles: two figures against each other, a third as size."""
 
+import math
+
 from kavlet.core.charts.bubbles import Bubbles
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.looks import of_layer
+from kavlet.core.messages import counted
 from kavlet.core.recipes.checks import needing
 from kavlet.core.recipes.columns import formulas
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, choice, flag, number
 from kavlet.core.recipes.points import X, Y, axes
-from kavlet.core.recipes.recipe import Inputs, Recipe, Role
+from kavlet.core.recipes.recipe import Inputs, Notice, Recipe, Role
 
 
 def chart(inputs: Inputs) -> Chart:
@@ -24,6 +27,7 @@ def chart(inputs: Inputs) -> Chart:
         sizes=inputs.id("size"),
         by="diameter" if inputs.settings["by"] == "diameter" else "area",
         largest=inputs.setting("largest") / 100,
+        hollow=bool(inputs.settings["hollow"]),
         vary=bool(inputs.settings["vary"]),
         label=label,
     )
@@ -35,12 +39,39 @@ def chart(inputs: Inputs) -> Chart:
         legend=Legend(side="none"),
         alt_text=inputs.drawn(
             "{rows} bubbles of {what} against {x}, sized by {size}.",
-            rows=inputs.rows,
+            rows=inputs.rows - len(_undrawn(inputs)),
             what=inputs.title("value"),
             x=inputs.title("x"),
             size=inputs.title("size"),
         ),
     )
+
+
+def _undrawn(inputs: Inputs) -> list[float]:
+    """The sizes of rows that have a place but no size to show."""
+    rows = zip(inputs.figures("x"), inputs.figures("value"), inputs.figures("size"), strict=True)
+    held = [float(size) for x, y, size in rows if not (math.isnan(x) or math.isnan(y))]
+    return [size for size in held if not (abs(size) if inputs.settings["hollow"] else size) > 0]
+
+
+def notices(inputs: Inputs) -> tuple[Notice, ...]:
+    lost = _undrawn(inputs)
+    if not lost:
+        return ()
+    negative = sum(size < 0 for size in lost)
+    if negative:
+        message = counted(
+            "{count} bubble is not drawn: its size is not above 0. Sizes below 0 can be drawn hollow.",
+            "{count} bubbles are not drawn: their sizes are not above 0. Sizes below 0 can be drawn hollow.",
+            len(lost),
+        )
+    else:
+        message = counted(
+            "{count} bubble is not drawn: its size is 0 or missing.",
+            "{count} bubbles are not drawn: their sizes are 0 or missing.",
+            len(lost),
+        )
+    return (Notice("no-size", float(len(lost)), message),)
 
 
 def suits(of: Features) -> Suited:
@@ -58,6 +89,7 @@ BUBBLES = Recipe(
         number("largest", 22.0, "The largest bubble, of the plot’s shorter side.", 2.0, 80.0, "%").at(
             of_layer("value", "largest"), 100.0
         ),
+        flag("hollow", False, "Draw sizes below zero, as hollow bubbles.").at(of_layer("value", "hollow")),
         flag("labels", True, "Write the names in or beside the bubbles."),
         flag("vary", False, "A colour of its own for each bubble."),
         flag("zero", False, "Keep zero in sight."),
@@ -67,5 +99,6 @@ BUBBLES = Recipe(
     formulas=formulas,
     check=needing("x", "value", "size"),
     chart=chart,
+    notices=notices,
     suits=suits,
 )

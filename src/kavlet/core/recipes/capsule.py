@@ -20,7 +20,9 @@ def formulas(places: Places) -> dict[str, list[str]]:
     """The light whole behind, always 1; each value's share; and that share as far as the capsule can show it."""
     value, share = places.role("value"), places.helper("share")
     stated = places.number("whole")
-    whole = stated or f"IF(MAX({places.whole(value)})<=1;1;100)"
+    most = f"MAX({places.whole(value)})"
+    found = "1" if "value" in places.percents else f"IF({most}<=1;1;IF({most}<=100;100;{most}))"
+    whole = stated or found
     rows = places.span
     return {
         "whole": ["=1" for _ in rows],
@@ -41,7 +43,6 @@ def chart(inputs: Inputs) -> Chart:
     symbol = str(inputs.settings["symbol"])
     lying = inputs.settings["direction"] == "lying"
     fill = GradientFill(("tone1",), run="round") if inputs.settings["round"] else None
-    label = Label(template="{share}", position="base", bold=True, number=WHOLE_PERCENT)
     label = Label(
         template=f"{{{inputs.helpers['share']}}}",
         numbers={inputs.helpers["share"]: WHOLE_PERCENT},
@@ -97,10 +98,21 @@ def chart(inputs: Inputs) -> Chart:
 def notices(inputs: Inputs) -> tuple[Notice, ...]:
     over = [share for share in finite(inputs.helper("share")) if share > 1 + 1e-9]
     if not over:
-        return ()
+        return _of_largest(inputs)
     return (
         Notice("above-whole", max(over), say("A value is larger than the whole: {share}.", share=Percent(max(over)))),
     )
+
+
+def _of_largest(inputs: Inputs) -> tuple[Notice, ...]:
+    """A note where figures that are no shares are shown as shares of the largest, as no whole was set."""
+    most = max(finite(inputs.figures("value")), default=0.0)
+    if inputs.is_set("whole") or most <= 100 or inputs.number_text("value").style == "percent":
+        return ()
+    message = say(
+        "The figures are no shares, so a full capsule stands for the largest, {most}. Set whole for another.", most=most
+    )
+    return (Notice("share-of-largest", most, message, "note"),)
 
 
 def suits(of: Features) -> Suited:

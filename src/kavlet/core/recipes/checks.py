@@ -7,7 +7,7 @@ from kavlet.core.figures.cells import ErrorValue, Value, text_of
 from kavlet.core.figures.ranges import Floats
 from kavlet.core.figures.references import column_letters
 from kavlet.core.figures.table import HEADER
-from kavlet.core.messages import NOTHING, Message, named, say
+from kavlet.core.messages import NOTHING, Message, counted, named, say
 from kavlet.core.recipes.recipe import Inputs
 from kavlet.core.values.errors import KavletError
 
@@ -60,6 +60,21 @@ def need_above_zero(inputs: Inputs, *settings: str) -> None:
     for name in settings:
         if inputs.is_set(name) and not inputs.setting(name) > 0:
             raise KavletError(say("The setting {name} must be above 0.", name=named(name)))
+
+
+def need_row(inputs: Inputs, setting: str) -> None:
+    """The setting counts a row that the table has."""
+    row = inputs.setting(setting)
+    if not (1 <= row <= inputs.rows and row == int(row)):
+        raise KavletError(
+            counted(
+                "There is no row {row}; the table has {count} row.",
+                "There is no row {row}; the table has {count} rows.",
+                inputs.rows,
+                row=row,
+            ),
+            remedy=say("Choose a whole number from 1 to {rows}.", rows=inputs.rows),
+        )
 
 
 def needing(*roles: str, negatives: Message = NOTHING) -> Callable[[Inputs], None]:

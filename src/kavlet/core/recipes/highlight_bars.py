@@ -13,7 +13,7 @@ from kavlet.core.messages import named, say
 from kavlet.core.recipes.checks import need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, VALUE, choice, direction, flag, gap, said
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Parameter, Places, Recipe, Role, finite
+from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, Role, finite
 from kavlet.core.values.errors import KavletError
 
 
@@ -104,6 +104,18 @@ def chart(inputs: Inputs) -> Chart:
     )
 
 
+def notices(inputs: Inputs) -> tuple[Notice, ...]:
+    if finite(inputs.helper("highlight")):
+        return ()
+    rule = str(inputs.settings["rule"])
+    message = (
+        say("No row is called “{name}”, so none stands out.", name=str(inputs.settings["named"]))
+        if rule == "named"
+        else say("No row stands out: the rule “{rule}” picks none.", rule=named(rule))
+    )
+    return (Notice("nobody", 0.0, message),)
+
+
 def suits(of: Features) -> Suited:
     return when((3 <= of.rows <= 20, 0.74, "one row stands out"))
 
@@ -133,5 +145,6 @@ HIGHLIGHT_BARS = Recipe(
     formulas=formulas,
     check=check,
     chart=chart,
+    notices=notices,
     suits=suits,
 )

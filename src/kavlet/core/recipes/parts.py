@@ -5,8 +5,9 @@ import math
 import msgspec
 
 from kavlet.core.charts.scale import Scale
+from kavlet.core.figures.ranges import Floats
 from kavlet.core.messages import named, say
-from kavlet.core.recipes.recipe import Inputs, Notice, Parameter, Places, Role
+from kavlet.core.recipes.recipe import Inputs, Notice, Parameter, Places, Role, finite
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import PERCENT, WHOLE_PERCENT, NumberText
 
@@ -154,6 +155,18 @@ def added_goals(inputs: Inputs, name: str) -> tuple[Notice, ...]:
         goal=named(name), total=total,
     )  # fmt: skip
     return (Notice("added-goals", sum(goals), message, "note"),)
+
+
+def parts_above_whole(figures: Floats, whole: float) -> tuple[Notice, ...]:
+    """A warning where parts add up to more than the whole that was stated; NaN where none was."""
+    total = math.fsum(finite(figures))
+    if math.isnan(whole) or total <= whole:
+        return ()
+    message = say(
+        "The parts add up to {total}, more than the whole of {whole}; shares are of the parts.",
+        total=total, whole=whole,
+    )  # fmt: skip
+    return (Notice("negative-rest", whole - total, message),)
 
 
 SERIES = "series "

@@ -11,11 +11,12 @@ from kavlet.core.charts.wedges import Wedges
 from kavlet.core.messages import say
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers, need_something
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, VALUE, choice, hole, listed, number, optional, text
+from kavlet.core.recipes.parts import NAME, VALUE, choice, hole, listed, number, optional, parts_above_whole, text
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, finite
 from kavlet.core.values.apportion import rounded_shares
 from kavlet.core.values.number_text import WHOLE_PERCENT
 
+MOST_PARTS = 24  # more wedges than a reader can tell apart
 SAYS = {
     "name and share": "{name}\n{share}",
     "name and value": "{name}\n{value}",
@@ -107,15 +108,12 @@ def chart(inputs: Inputs) -> Chart:
 
 
 def notices(inputs: Inputs) -> tuple[Notice, ...]:
-    total, whole = math.fsum(finite(inputs.figures("value"))), inputs.setting("whole")
-    if math.isnan(whole) or total <= whole:
-        return ()
-    message = say(
-        "The parts add up to {total}, more than the whole of {whole}; shares are of the parts.",
-        total=total,
-        whole=whole,
-    )
-    return (Notice("negative-rest", whole - total, message),)
+    found = parts_above_whole(inputs.figures("value"), inputs.setting("whole"))
+    parts = len(finite(inputs.helper("shown")))
+    if parts > MOST_PARTS:
+        message = say("{count} parts are too many to tell apart. Gather the small ones, or take bars.", count=parts)
+        found = (*found, Notice("many-parts", float(parts), message, "note"))
+    return found
 
 
 def suits(of: Features) -> Suited:

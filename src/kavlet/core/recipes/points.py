@@ -15,7 +15,7 @@ from kavlet.core.recipes.recipe import Inputs, Parameter, Recipe, Role
 from kavlet.core.shapes.spots import SpotForm
 
 X = Role("x", "number", "The figure that goes to the right.")
-Y = Role("value", "number", "The figure that goes upward.")
+Y = Role("value", "number", "The figure that goes upward.", also=("y",))
 
 
 def axes(inputs: Inputs) -> Cartesian:

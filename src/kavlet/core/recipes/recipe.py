@@ -32,13 +32,17 @@ QUESTIONS: dict[Question, str] = {
 
 
 class Role(Struct, frozen=True, forbid_unknown_fields=True):
-    """What a column is needed for: text that names rows, or numbers; `many` columns may share it."""
+    """What a column is needed for: text that names rows, or numbers; `many` columns may share it.
+
+    A column called like it, or like one of `also`, is taken for it first.
+    """
 
     name: str
     kind: Literal["text", "number"]
     meaning: str
     required: bool = True
     many: bool = False
+    also: tuple[str, ...] = ()
 
 
 class Parameter(Struct, frozen=True, forbid_unknown_fields=True):
@@ -128,12 +132,16 @@ class Notice(Struct, frozen=True):
 
 
 class Places(Struct, frozen=True):
-    """Where things stand in the table, for writing formulas: columns by role and by helper, rows, and settings."""
+    """Where things stand in the table, for writing formulas: columns by role and by helper, rows, and settings.
+
+    `percents` names the roles whose column writes its numbers as percents.
+    """
 
     roles: dict[str, tuple[int, ...]]
     helpers: dict[str, int]
     rows: int
     settings: dict[str, Setting] = {}
+    percents: frozenset[str] = frozenset()
 
     @property
     def first(self) -> int:

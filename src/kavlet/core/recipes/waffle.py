@@ -5,11 +5,11 @@ from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Corner, Grid
 from kavlet.core.charts.legend import Entry, Legend
 from kavlet.core.charts.looks import of_layer
-from kavlet.core.messages import say
+from kavlet.core.messages import counted, say
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers, need_something
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, VALUE, choice, listed, number, optional
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Parameter, Places, Recipe
+from kavlet.core.recipes.parts import NAME, VALUE, choice, listed, number, optional, parts_above_whole
+from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import WHOLE_PERCENT, NumberText
 
@@ -88,6 +88,20 @@ def chart(inputs: Inputs) -> Chart:
     )
 
 
+def notices(inputs: Inputs) -> tuple[Notice, ...]:
+    figures = inputs.figures("value")
+    found = parts_above_whole(figures, inputs.setting("whole"))
+    cells = inputs.helper("cells")
+    small = sum(value > 0 and not cells[row] > 0 for row, value in enumerate(figures))
+    if small:
+        message = counted(
+            "{count} part is too small for a cell of its own.", "{count} parts are too small for a cell of their own.",
+            small,
+        )  # fmt: skip
+        found = (*found, Notice("no-cell", float(small), message))
+    return found
+
+
 def suits(of: Features) -> Suited:
     return when(
         (of.shares and of.rows <= 7, 0.9, "shares that add up to 100"),
@@ -120,6 +134,7 @@ WAFFLE = Recipe(
     formulas=formulas,
     check=check,
     chart=chart,
+    notices=notices,
     size=(520.0, 360.0),
     suits=suits,
 )

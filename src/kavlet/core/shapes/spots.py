@@ -10,6 +10,16 @@ from kavlet.core.shapes.box import quad
 SpotForm = Literal["none", "disc", "square", "diamond", "triangle", "cross", "tick", "bar"]
 
 
+def arrow(pen: Pen, tip: tuple[float, float], way: tuple[float, float], long: float) -> None:
+    """A triangle whose tip points a way, given as a vector of length 1; `long` points from its base to its tip."""
+    (x, y), (dx, dy) = tip, way
+    bx, by, half = x - dx * long, y - dy * long, 0.55 * long
+    pen.move_to(x, y)
+    pen.line_to(bx - dy * half, by + dx * half)
+    pen.line_to(bx + dy * half, by - dx * half)
+    pen.close()
+
+
 def spot(pen: Pen, x: float, y: float, size: float, form: SpotForm, lying: bool = False) -> None:
     """Draw one. A tick is a stroke across the value axis; a bar a broader one."""
     r = size / 2

@@ -1,11 +1,15 @@
-"""Lines that fit: breaking at spaces and hyphens, and shortening what is still too long."""
+"""Lines that fit: breaking where Unicode lets a line break, and shortening what is still too long."""
 
 import re
+import unicodedata
+from functools import lru_cache
 
 from kavlet.core.text.shaping import width
 
 ELLIPSIS = "…"
-_PIECES = re.compile(r"[^\s-]*-+|[^\s-]+|\s+")
+_PLAIN = re.compile(r"[A-Za-zÀ-ÖØ-öø-ɏ0-9]+(?: [A-Za-zÀ-ÖØ-öø-ɏ0-9]+)*")  # breaks at its spaces and nowhere else
+_AFTER_SPACE = re.compile(r"(?<= )")
+_SIGNS = "%‰°"
 
 
 def wrapped(text: str, face: str, size: float, most_width: float, most_lines: int) -> tuple[str, ...]:
@@ -16,7 +20,7 @@ def wrapped(text: str, face: str, size: float, most_width: float, most_lines: in
     lines: list[str] = []
     for paragraph in text.splitlines():
         line = ""
-        for piece in _PIECES.findall(paragraph):
+        for piece in pieces(paragraph):
             if width((line + piece).strip(), face, size) <= most_width or not line.strip():
                 line += piece
             else:
@@ -27,6 +31,25 @@ def wrapped(text: str, face: str, size: float, most_width: float, most_lines: in
     if len(lines) > most_lines:
         lines = [*lines[: most_lines - 1], " ".join(lines[most_lines - 1 :])]
     return tuple(shortened(line, face, size, most_width) for line in lines)
+
+
+@lru_cache(maxsize=4096)
+def pieces(text: str) -> tuple[str, ...]:
+    """The parts between which a line may break, each with the spaces that follow it.
+
+    Source: Unicode Standard Annex 14; besides, a percent sign, a degree or a currency stays with the number before it.
+    """
+    if _PLAIN.fullmatch(text):
+        return tuple(_AFTER_SPACE.split(text))
+    from uniseg.linebreak import line_break_units  # its tables load slowly, and most texts are plain words
+
+    found: list[str] = []
+    for unit in line_break_units(text):
+        if found and (unit[0] in _SIGNS or unicodedata.category(unit[0]) == "Sc") and found[-1].rstrip()[-1:].isdigit():
+            found[-1] += unit
+        else:
+            found.append(unit)
+    return tuple(found)
 
 
 def shortened(line: str, face: str, size: float, most_width: float) -> str:

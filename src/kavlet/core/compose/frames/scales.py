@@ -40,6 +40,13 @@ class Scaled(Struct, frozen=True):
         at = (value - low) / (high - low) if high != low else 0.0
         return 1 - at if self.reversed else at
 
+    def beyond(self, value: float) -> int:
+        """1 for a value above the upper end, -1 for one below the lower, 0 within. A cap bars are cut at is no end."""
+        slack = 1e-9 * abs(self.maximum - self.minimum)
+        if value > self.maximum + slack:
+            return 1 if self.cap is None else 0
+        return -1 if value < self.minimum - slack and (self.kind != "log" or value > 0) else 0
+
     def inside(self, value: float) -> float:
         """The value, moved to the nearer end when it lies outside."""
         return min(max(value, self.minimum), self.maximum)

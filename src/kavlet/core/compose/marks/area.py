@@ -9,6 +9,7 @@ from kavlet.core.compose.context import Context
 from kavlet.core.compose.figure import MarkKind
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind
+from kavlet.core.compose.marks.beyond import edge, plot_clip, say_value
 from kavlet.core.compose.marks.courses import runs
 from kavlet.core.compose.marks.painting import paint
 from kavlet.core.compose.marks.placing import Drawn, Placing
@@ -22,6 +23,8 @@ from kavlet.core.shapes.curve import Course, course
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
 
+ALONE = 8.0  # points; how wide an area of a single value is
+
 
 def place(layer: Area, on: Plane, to: Placing) -> None:
     """The areas under a course, back to front, each run under its first mark."""
@@ -32,10 +35,12 @@ def place(layer: Area, on: Plane, to: Placing) -> None:
     colour = style.solid(layer.fill, layer.tone)
     numbers = to.data.column(layer.values)
     for run in runs(span.ends, "", layer.missing, layer.second, on, to):
-        upper = [on.point(across, along) for _, across, along in run]
-        lower = [
-            on.point(across, on.along(_base(float(span.starts[row])), layer.second)) for row, across, _ in reversed(run)
-        ]
+        held = [(across, along, on.along(_base(float(span.starts[row])), layer.second)) for row, across, along in run]
+        if len(held) == 1:  # a value without neighbours stands as a narrow column
+            across, along, base = held[0]
+            held = [(across - ALONE / 2, along, base), (across + ALONE / 2, along, base)]
+        upper = [on.point(*place) for place in _upper(held)]
+        lower = [on.point(*place) for place in reversed(_lower(held))]
 
         def outline(
             pen: Pen, upper: list[tuple[float, float]] = upper, lower: list[tuple[float, float]] = lower
@@ -48,9 +53,11 @@ def place(layer: Area, on: Plane, to: Placing) -> None:
         fill = paint(layer.fill, layer.tone, path.bounds, style, "right" if on.lying else "up")
         if layer.opacity < 1 and isinstance(fill, Colour):
             fill = fill.faded(layer.opacity)
-        strokes: list[Primitive] = [Shape(path, fill)]
+        clip = plot_clip(on) if any(edge(on, *place) for place in [*_upper(held), *_lower(held)]) else None
+        strokes: list[Primitive] = [Shape(path, fill, clip=clip)]
         if layer.width > 0:
-            strokes.append(Shape(recorded(course, upper, layer.course, on.lying), None, colour, layer.width))
+            line = recorded(course, upper, layer.course, on.lying)
+            strokes.append(Shape(line, None, colour, layer.width, clip=clip))
         for row, across, along in run:
             x, y = on.point(across, along)
             number = float(numbers[row])
@@ -60,6 +67,13 @@ def place(layer: Area, on: Plane, to: Placing) -> None:
             if not to.is_drawn(layer, row):
                 to.mark(layer, row, number, area)
                 continue
+            if (out := edge(on, across, along)) is not None:
+                items = (*strokes, Shape(out.path, style.on(colour), colour, 0.75))
+                strokes = []
+                drawn = Drawn(path=out.path, fill=colour, items=items, dressed=layer.fill, tone=layer.tone, beyond=1)
+                to.mark(layer, row, number, out.bounds, drawn)
+                say_value(layer, row, out, to, behind=colour)
+                continue
             touch = recorded(disc, (x, y), 5.0)
             drawn = Drawn(path=touch, fill=colour, items=tuple(strokes), dressed=layer.fill, tone=layer.tone)
             to.mark(layer, row, number, area, drawn)
@@ -68,6 +82,14 @@ def place(layer: Area, on: Plane, to: Placing) -> None:
             if text and layer.label is not None:
                 spots = point_spots(layer.label, x, y, 2.0, ink(layer.label, style, None), on.lying)
                 to.label(layer, to.id(row), text, spots, Manner(to.sizes.text, (x, y)))
+
+
+def _upper(held: list[tuple[float, float, float]]) -> list[tuple[float, float]]:
+    return [(across, along) for across, along, _ in held]
+
+
+def _lower(held: list[tuple[float, float, float]]) -> list[tuple[float, float]]:
+    return [(across, base) for across, _, base in held]
 
 
 def _base(start: float) -> float:

@@ -7,16 +7,18 @@ from msgspec import Struct
 
 from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.fields import Field, choices
+from kavlet.core.charts.labels import Label
 from kavlet.core.charts.layer import Stack
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.figure import BarBox, MarkKind
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind
-from kavlet.core.compose.marks.painting import Filling, painted
+from kavlet.core.compose.marks.beyond import Edge, say_value
+from kavlet.core.compose.marks.painting import painted
 from kavlet.core.compose.marks.placing import Drawn, Placing
 from kavlet.core.compose.marks.sharing import STACKED
 from kavlet.core.compose.stacks import Span
-from kavlet.core.compose.words.labels import LabelSpot, Manner, bar_spots, ink
+from kavlet.core.compose.words.labels import AIR, LabelSpot, Manner, bar_spots, ink
 from kavlet.core.dress.colours import lighter
 from kavlet.core.scene.paints import RadialGradient
 from kavlet.core.scene.path import Path, recorded
@@ -27,6 +29,7 @@ from kavlet.core.shapes.box import box, quad
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Point, Rect
 
+INSIDE = Label(position="middle")  # where the value of a bar stands that its axis cuts
 OUTSIDE = ("outside", "by sign", "above", "below")  # where labels stand beyond the bar
 BREAK = 5.0  # points; the width of the cut that shows that a bar goes on
 
@@ -55,6 +58,7 @@ class _Bar(Struct, frozen=True):
     value: float
     share: float | None
     block: BarBox
+    beyond: int = 0
 
 
 def _bar(layer: Bars, on: Plane, to: Placing, span: Span, row: int) -> _Bar | None:
@@ -66,7 +70,12 @@ def _bar(layer: Bars, on: Plane, to: Placing, span: Span, row: int) -> _Bar | No
     cut = scale.cap is not None and abs(end) > abs(scale.cap) and scale.cap * end > 0
     rect, side = bar_box(layer, on, row, scale.inside(start), scale.inside(end))
     true = float(to.data.column(layer.true)[row]) if layer.true else number
-    broken = cut or (not math.isnan(true) and abs(true) > abs(number) * (1 + 1e-12))
+    beyond = scale.beyond(end)
+    broken = (
+        cut
+        or bool(beyond and rect.width and rect.height)
+        or (not math.isnan(true) and abs(true) > abs(number) * (1 + 1e-12))
+    )
     corners = tuple(outline(layer, on, span, row)) if layer.form == "tapered" else ()
     thick = rect.height if on.lying else rect.width
     block = BarBox(
@@ -74,7 +83,16 @@ def _bar(layer: Bars, on: Plane, to: Placing, span: Span, row: int) -> _Bar | No
         _cuts(layer, on), bulb_size(layer, thick) if layer.bulb > 0 else None,
         bar_box(layer, on, row, scale.minimum, scale.maximum) if layer.track else None,
     )  # fmt: skip
-    return _Bar(row, true if broken else number, abs(end - start) if layer.stack == "share" else None, block)
+    share = abs(end - start) if layer.stack == "share" else None
+    return _Bar(row, true if broken else number, share, block, beyond)
+
+
+def _outside(bar: _Bar, on: Plane, second: bool) -> Edge | None:
+    """The arrow for a bar of which its axis shows nothing."""
+    rect, scale = bar.block.rect, on.axis(second)
+    x, y = rect.center
+    ahead = 1.0 if (bar.beyond > 0) != scale.reversed else -1.0
+    return Edge((x, y), (ahead, 0.0) if on.lying else (0.0, -ahead))
 
 
 def _draw(layer: Bars, bar: _Bar, on: Plane, to: Placing, track: tuple[Primitive, ...]) -> None:
@@ -86,37 +104,55 @@ def _draw(layer: Bars, bar: _Bar, on: Plane, to: Placing, track: tuple[Primitive
     else:
         path = recorded(body, rect, layer.form, side, style.corner if layer.radius is None else layer.radius)
     colour, clip = style.solid(filling.fill, filling.tone), None
-    if layer.form == "capsule":
+    tube = rect
+    if block.bulb is not None:
+        tube = _to_bulb(rect, side)  # its foot is hidden by the bulb, so that all above it is as wide as the tube
+        path = recorded(body, tube, layer.form, side, style.corner if layer.radius is None else layer.radius)
+    elif layer.form == "capsule":
         # A value shorter than the capsule is thick keeps the capsule's round base and ends where the value ends.
         path, clip = _capsule(rect, side)
-    items = painted(filling, path, rect, side, to.context)
+    items = painted(filling, path, tube, side, to.context)
     if clip is not None:
         items = tuple(msgspec.structs.replace(item, clip=clip) for item in items)
     if block.bulb is not None:
-        items = (*items, *_bulb(block, block.bulb, filling, colour, to.context))
+        items = (*items, *_bulb(rect, side, block.bulb, colour))
     items = (*items, *_gaps(block, on.lying, style.ground))
     if layer.form == "cylinder" and min(rect.width, rect.height) > 2:
         items = (*items, Shape(recorded(cylinder_lid, rect, side), lighter(colour, 0.09)))
+    out = _outside(bar, on, layer.second) if bar.beyond and not block.broken else None
     if block.broken:
         items = (*items, _break(rect, side, style.ground))
+    elif out is not None:
+        items = (Shape(out.path, colour),)
     drawn = Drawn(
         path=path, fill=colour, items=items, block=block, dressed=filling.fill, tone=filling.tone, track=track,
-        share=bar.share,
+        share=bar.share, beyond=bar.beyond,
     )  # fmt: skip
     to.mark(layer, bar.row, bar.value, rect, drawn)
-    _label(layer, bar, on, to, style.behind(filling.fill, filling.tone))
+    if out is not None:
+        if layer.stack == "none" or to.wording.text(layer, bar.row):
+            say_value(layer, bar.row, out, to)
+    else:
+        _label(layer, bar, on, to, style.behind(filling.fill, filling.tone))
 
 
 def _label(layer: Bars, bar: _Bar, on: Plane, to: Placing, behind: Colour) -> None:
     text, block = to.wording.text(layer, bar.row), bar.block
-    if not text or layer.label is None or bar.row % on.every:
+    if bar.beyond and layer.stack == "none":
+        text = to.wording.beyond(layer, bar.row)
+    label = layer.label or INSIDE
+    if not text or bar.row % on.every:
         return
     room = _label_box(block.corners, on.lying, block.rect) if block.corners else block.rect
     base = on.along(on.axis(layer.second).inside(0.0), layer.second)
-    inks = ink(layer.label, to.style, behind), ink(layer.label, to.style, None)
+    inks = ink(label, to.style, behind), ink(label, to.style, None)
     dense = on.pitch if on.lying else math.inf
-    spots = [_dense(spot, dense) for spot in bar_spots(layer.label, room, block.end, inks, base)]
-    strong = layer.label.bold is None and layer.label.position in ("auto", "middle", "inside end", "inside start")
+    if block.bulb is not None:
+        room = _above_bulb(block.rect, block.end, block.bulb)
+    spots = [_dense(spot, dense) for spot in bar_spots(label, room, block.end, inks, base)]
+    if block.bulb is not None:
+        spots.insert(1, _beside(block.rect, block.end, block.bulb, inks[1]))
+    strong = label.bold is None and label.position in ("auto", "middle", "inside end", "inside start")
     manner = Manner(to.sizes.text, block.rect.center, abs(bar.value), strong)
     to.label(layer, to.id(bar.row), text, spots, manner)
 
@@ -138,27 +174,38 @@ def bulb_size(layer: Bars, thickness: float) -> tuple[float, float]:
     return radius, 0.8 * radius
 
 
-def _bulb(
-    block: BarBox, bulb: tuple[float, float], filling: Filling, colour: Colour, context: Context
-) -> tuple[Primitive, ...]:  # fmt: skip
-    """A neck to a round bulb at the base that stands in front of it, always full."""
-    rect, lying = block.rect, block.end in ("right", "left")
-    thick = rect.height if lying else rect.width
+def _to_bulb(rect: Rect, end: End) -> Rect:
+    """A bar lengthened at its base by its own thickness, so that it ends inside its bulb."""
+    lying = end in ("right", "left")
+    return rect.inset(left=-rect.height) if lying else rect.inset(bottom=-rect.width)
+
+
+def _above_bulb(rect: Rect, end: End, bulb: tuple[float, float]) -> Rect:
+    """What is seen of a bar whose base a bulb hides."""
+    hidden = bulb[0] - bulb[1]
+    if end in ("right", "left"):
+        return rect.inset(left=min(hidden, rect.width))
+    return rect.inset(bottom=min(hidden, rect.height))
+
+
+def _beside(rect: Rect, end: End, bulb: tuple[float, float], colour: Colour) -> LabelSpot:
+    """The place for a label beside a bar, at its end, clear of its bulb."""
+    hidden = bulb[0] - bulb[1]
+    if end in ("right", "left"):
+        return LabelSpot(max(rect.right, rect.x + hidden), rect.y, "middle", "bottom", colour, sx=0.5, sy=-AIR)
+    return LabelSpot(rect.x, min(rect.y, rect.bottom - hidden), "end", "middle", colour, sx=-AIR, sy=-0.5)
+
+
+def _bulb(rect: Rect, end: End, bulb: tuple[float, float], colour: Colour) -> tuple[Primitive, ...]:
+    """A round bulb at the base that stands in front of it, always full."""
     radius, sunk = bulb
     x, y = rect.center
-    center = (rect.x - sunk, y) if lying else (x, rect.bottom + sunk)
-    reach = min(rect.width if lying else rect.height, thick / 2)
-    neck = (
-        Rect(center[0], rect.y, rect.x - center[0] + reach, thick)
-        if lying
-        else Rect(rect.x, rect.bottom - reach, thick, center[1] - rect.bottom + reach)
-    )
+    center = (rect.x - sunk, y) if end in ("right", "left") else (x, rect.bottom + sunk)
     light = RadialGradient(
         center[0] - 0.3 * radius, center[1] - 0.3 * radius, 1.5 * radius,
         ((0.0, lighter(colour, 0.13)), (0.45, colour), (1.0, lighter(colour, -0.08))),
     )  # fmt: skip
-    tube = painted(Filling(filling.fill, filling.tone), recorded(box, neck), neck, block.end, context)
-    return (*tube, Shape(recorded(disc, center, radius), light))
+    return (Shape(recorded(disc, center, radius), light),)
 
 
 def _cuts(layer: Bars, on: Plane) -> tuple[float, ...]:
@@ -266,6 +313,7 @@ def _tracks(layer: Bars, on: Plane, to: Placing) -> tuple[Primitive, ...]:
     made: list[Primitive] = []
     for row in range(to.data.rows):
         rect, side = bar_box(layer, on, row, scale.minimum, scale.maximum)
+        rect = _to_bulb(rect, side) if layer.bulb > 0 else rect
         path = recorded(body, rect, form, side, radius) if form != "square" else recorded(box, rect)
         made.append(Shape(path, to.style.named["track"]))
     return tuple(made)

@@ -9,6 +9,7 @@ from kavlet.core.compose.context import Context
 from kavlet.core.compose.figure import MarkKind
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind, Listed
+from kavlet.core.compose.marks.beyond import edge, say_value
 from kavlet.core.compose.marks.placing import Drawn, Placing
 from kavlet.core.compose.marks.sharing import column_figures, disc_key
 from kavlet.core.compose.words.labels import LabelSpot, Manner, ink, point_spots
@@ -17,12 +18,15 @@ from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.arc import disc
 from kavlet.core.values.geometry import Rect
 
+HOLLOW = 2.0  # points; the rim of a bubble whose size is below zero
+
 
 def diameters(layer: Bubbles, sizes: list[float], most: float) -> list[float]:
-    """Diameters in points: the area, or the diameter, in proportion to the figures; 0 for no value or less."""
-    largest = max((size for size in sizes if size > 0), default=0.0)
+    """Diameters in points: the area, or the diameter, in proportion to the figures; 0 for no value or none to show."""
+    amounts = [abs(size) if layer.hollow else size for size in sizes]
+    largest = max((amount for amount in amounts if amount > 0), default=0.0)
     power = 0.5 if layer.by == "area" else 1.0
-    return [most * (size / largest) ** power if size > 0 else 0.0 for size in sizes]
+    return [most * (amount / largest) ** power if amount > 0 else 0.0 for amount in amounts]
 
 
 def place(layer: Bubbles, on: Plane, to: Placing) -> None:
@@ -36,6 +40,15 @@ def place(layer: Bubbles, on: Plane, to: Placing) -> None:
         across, along = on.across_value(float(xs[row])), on.along(float(ys[row]), layer.second)
         if made[row] <= 0 or math.isnan(across) or math.isnan(along):
             continue
+        out = edge(on, across, along)
+        if out is not None and to.is_drawn(layer, row):
+            fill, tone = to.fill(layer, row)
+            colour = style.solid(fill, tone)
+            items = (Shape(out.path, colour),)
+            drawn = Drawn(path=out.path, fill=colour, items=items, dressed=fill, tone=tone, beyond=1)
+            to.mark(layer, row, sizes[row], out.bounds, drawn)
+            say_value(layer, row, out, to, float(xs[row]) if out.way[0] else None)
+            continue
         x, y = on.point(across, along)
         radius = made[row] / 2
         area = Rect(x - radius, y - radius, 2 * radius, 2 * radius)
@@ -45,13 +58,19 @@ def place(layer: Bubbles, on: Plane, to: Placing) -> None:
         fill, tone = to.fill(layer, row)
         colour = style.solid(fill, tone)
         path = recorded(disc, (x, y), radius)
-        shape = Shape(path, colour.faded(layer.opacity), style.ground, 1.0)
+        negative = sizes[row] < 0
+        if negative:
+            ring = recorded(disc, (x, y), max(0.5, radius - HOLLOW / 2))
+            shape = Shape(ring, style.ground.faded(layer.opacity), colour, HOLLOW)
+        else:
+            shape = Shape(path, colour.faded(layer.opacity), style.ground, 1.0)
         to.mark(layer, row, sizes[row], area, Drawn(path=path, fill=colour, items=(shape,), dressed=fill, tone=tone))
         text = to.wording.text(layer, row)
         if text and layer.label is not None:
             side = 2 * radius * math.sqrt(0.5)
+            behind = None if negative else colour
             inside = LabelSpot(
-                x, y, "middle", "middle", ink(layer.label, style, colour), width=2 * radius, height=side, pad=0.3
+                x, y, "middle", "middle", ink(layer.label, style, behind), width=2 * radius, height=side, pad=0.3
             )
             around = point_spots(layer.label, x, y, radius, ink(layer.label, style, None), lying=True)
             prefer = [inside, *around] if layer.label.position in ("auto", "middle", "centre") else around
@@ -65,6 +84,7 @@ class BubblesKind(Kind[Bubbles]):
     fields = (
         Field("Shape", "Size by", "by", "choice", choices(Literal["area", "diameter"])),
         Field("Shape", "Largest", "largest", "number", unit="%", times=100),
+        Field("Shape", "Below zero, hollow", "hollow", "flag"),
     )
 
     def figures(self, layer: Bubbles, context: Context) -> list[float]:

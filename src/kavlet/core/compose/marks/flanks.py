@@ -29,12 +29,13 @@ def place(layer: Flanks, on: Plane, to: Placing) -> None:
         if math.isnan(span.ends[row - 1]) or math.isnan(span.ends[row]):
             continue
         above, below = on.row_start(row) - on.gap, on.row_start(row)
-        corners = (
-            on.point(above, on.along(float(span.starts[row - 1]))),
-            on.point(above, on.along(float(span.ends[row - 1]))),
-            on.point(below, on.along(float(span.ends[row]))),
-            on.point(below, on.along(float(span.starts[row]))),
-        )
+        corners = tuple(
+            on.point(across, on.along(on.first.inside(float(figure))))
+            for across, figure in (
+                (above, span.starts[row - 1]), (above, span.ends[row - 1]), (below, span.ends[row]),
+                (below, span.starts[row]),
+            )
+        )  # fmt: skip
         value = float(span.ends[row] - span.starts[row])
         _join(layer, row, value, _drawn(corners, colour, is_body=True), to)
 
@@ -45,7 +46,7 @@ def _lines(layer: Flanks, on: Plane, to: Placing) -> None:
     colour = to.style.solid(layer.fill if layer.fill is not None else "quiet", layer.tone)
     for row in range(1, len(levels)):
         level = float(levels[row - 1])
-        if math.isnan(level) or on.gap <= 0:
+        if math.isnan(level) or on.gap <= 0 or on.first.beyond(level):
             continue
         along = on.along(level)
         start, end = on.row_start(row) - on.gap, on.row_start(row)

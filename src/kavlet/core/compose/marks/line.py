@@ -10,6 +10,7 @@ from kavlet.core.compose.context import Context
 from kavlet.core.compose.figure import MarkKind
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind, Listed
+from kavlet.core.compose.marks.beyond import edge, plot_clip, say_value
 from kavlet.core.compose.marks.courses import runs
 from kavlet.core.compose.marks.placing import Drawn, Placing
 from kavlet.core.compose.marks.sharing import column_figures
@@ -30,9 +31,11 @@ def place(layer: Line, on: Plane, to: Placing) -> None:
     reach = max(layer.width / 2, layer.size / 2 if layer.spot != "none" else 0.0)
     for run in runs(to.data.column(layer.values), layer.x, layer.missing, layer.second, on, to):
         points = [on.point(across, along) for _, across, along in run]
+        leaves = any(edge(on, across, along) for _, across, along in run)
         if len(points) > 1:
             path = recorded(course, points, layer.course, on.lying)
-            strokes.append(Shape(path, None, colour, layer.width, dash=layer.dash, cap=cap_of(layer.dash)))
+            clip = plot_clip(on) if leaves else None
+            strokes.append(Shape(path, None, colour, layer.width, dash=layer.dash, cap=cap_of(layer.dash), clip=clip))
         for row, across, along in run:
             x, y = on.point(across, along)
             number = float(to.data.column(layer.values)[row])
@@ -44,6 +47,13 @@ def place(layer: Line, on: Plane, to: Placing) -> None:
                 continue
             fill, tone = to.fill(layer, row)
             mine = style.solid(fill, tone)
+            if (out := edge(on, across, along)) is not None:
+                items = (*strokes, Shape(out.path, mine))
+                strokes = []
+                drawn = Drawn(path=out.path, fill=mine, items=items, dressed=fill, tone=tone, beyond=1)
+                to.mark(layer, row, number, out.bounds, drawn)
+                say_value(layer, row, out, to)
+                continue
             dot = recorded(spot, x, y, layer.size, layer.spot, on.lying)
             alone = len(run) == 1 and layer.spot == "none"
             if alone:

@@ -40,6 +40,7 @@ class Drawn(Struct, frozen=True, kw_only=True):
     tone: int = 0
     track: tuple[Primitive, ...] = ()
     share: float | None = None
+    beyond: int = 0
     visible: bool = True
 
 
@@ -125,6 +126,7 @@ class Placing:
                 track=drawn.track,
                 share=drawn.share,
                 chart=self.context.name,
+                beyond=drawn.beyond,
             )
         )
 

@@ -11,6 +11,7 @@ from kavlet.core.compose.context import Context
 from kavlet.core.compose.figure import MarkKind
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind, Listed
+from kavlet.core.compose.marks.beyond import edge, say_value
 from kavlet.core.compose.marks.painting import picture, proportions
 from kavlet.core.compose.marks.placing import Drawn, Placing, Who
 from kavlet.core.compose.marks.sharing import column_figures
@@ -33,8 +34,19 @@ def place(layer: Points, on: Plane, to: Placing) -> None:
     xs = to.data.column(layer.x) if layer.x else None
     for row, number in enumerate(map(float, to.data.column(layer.values))):
         across = on.across_value(float(xs[row])) if xs is not None else on.row_middle(row)
-        along = on.along(on.axis(layer.second).inside(number), layer.second)
+        exact, along = on.along(number, layer.second), on.along(on.axis(layer.second).inside(number), layer.second)
         if math.isnan(number) or math.isnan(across) or math.isnan(along):
+            continue
+        out = edge(on, across, exact) if not layer.ride and layer.spot != "none" else None
+        if out is not None and to.is_drawn(layer, row):
+            filling = to.filling(layer, row)
+            colour = style.solid(filling.fill, filling.tone)
+            drawn = Drawn(
+                path=out.path, fill=colour, items=(Shape(out.path, colour),), dressed=filling.fill, tone=filling.tone,
+                beyond=1,
+            )  # fmt: skip
+            to.mark(layer, row, number, out.bounds, drawn)
+            say_value(layer, row, out, to, float(xs[row]) if xs is not None and out.way[0] and not on.lying else None)
             continue
         size = layer.size or _row_size(layer, on)
         held = to.data.picture(layer.symbol) if layer.symbol else None
@@ -90,7 +102,7 @@ def _reach(layer: Points, on: Plane, size: float) -> float:
     if layer.spot in ("tick", "bar"):
         return 2.0
     if layer.spot == "none" and not layer.symbol:
-        return on.thickness * 0.14 if layer.label is not None and layer.label.position == "beside" else 1.0
+        return on.thickness * 0.18 if layer.label is not None and layer.label.position == "beside" else 1.0
     return size / 2
 
 

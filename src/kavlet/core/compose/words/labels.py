@@ -227,7 +227,11 @@ def bar_spots(
         from_axis = Rect(base, rect.y, rect.right - base, rect.height) if lying else (
             Rect(rect.x, rect.y, rect.width, base - rect.y)
         )  # fmt: skip
-        return [_inside(from_axis, "start", lying, end, inside), beyond]
+        thick = rect.height if lying else rect.width
+        past = Rect(rect.x, rect.y, rect.width + thick, rect.height) if lying else (
+            Rect(rect.x, rect.y - thick, rect.width, rect.height + thick)
+        )  # fmt: skip
+        return [_inside(from_axis, "start", lying, end, inside), beyond, _beyond(past, end, outside)]  # past a symbol
     if position == "above":
         return [_beyond(rect, "right" if lying else "up", outside), at_end]
     if position == "below":

@@ -8,7 +8,8 @@ from kavlet.core.compose.figure import Key, PlacedText
 from kavlet.core.compose.kind import PLAIN, Listed
 from kavlet.core.compose.kinds import kind_of
 from kavlet.core.compose.marks.painting import picture
-from kavlet.core.compose.words.lettering import Ink, Stand, block
+from kavlet.core.compose.words.lettering import FLOOR, Ink, Stand, block
+from kavlet.core.messages import words_in
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.box import box
@@ -17,6 +18,8 @@ from kavlet.core.text.wrapping import shortened
 from kavlet.core.values.geometry import Point, Rect
 
 CHIP = 0.95  # side of the box beside an entry, in font sizes
+MOST_TALL = 0.4  # of the room, for a legend above or below the plot
+CLOSEST = 1.25  # from entry to entry at least, in font sizes
 
 
 def items(context: Context) -> list[Listed]:
@@ -33,12 +36,13 @@ def names(context: Context) -> tuple[str, ...]:
     return tuple(item.name for item in items(context))
 
 
-class _Set(Struct):
-    """The legend as it is set: its entries and texts, and the room it leaves."""
+class Set(Struct):
+    """The legend as it is set: its entries and texts, the room it leaves, and how many entries found no room."""
 
     keys: list[Key]
     texts: list[PlacedText]
     room: Rect
+    left_out: int = 0
 
     def key(self, item: Listed, at: Point, size: float, context: Context) -> None:
         """An entry's chip at a point, for texts of a size."""
@@ -48,12 +52,11 @@ class _Set(Struct):
         self.keys.append(Key(item.name, kind.key(item, item.layer, chip, context), chip))
 
     def text(self, text: str, at: Point, ink: Ink) -> None:
+        """One line of the legend, its left end at a point."""
         self.texts.append(block((text,), "legend", Stand(at, "start", "middle"), ink))
 
 
-def lay_out(
-    context: Context, room: Rect, dock: LegendSide = "top", hug: float | None = None
-) -> tuple[tuple[Key, ...], list[PlacedText], Rect]:
+def lay_out(context: Context, room: Rect, dock: LegendSide = "top", hug: float | None = None) -> Set:
     """The legend's entries in their place, their texts, and the room it leaves.
 
     "auto" is above the plot where there are two entries or more; a pie's, waffle's or ring's stands at its right, and
@@ -64,7 +67,7 @@ def lay_out(
     side = spec.side
     if side == "auto":
         side = dock if len(entries) > 1 else "none"
-    made = _Set([], [], room)
+    made = Set([], [], room)
     if side != "none" and entries:
         if side in ("top", "bottom"):
             _row(entries, context, made, side == "top")
@@ -72,10 +75,10 @@ def lay_out(
             _column(entries, context, made, side, hug)
     if spec.key:
         _unit_key(context, made)
-    return tuple(made.keys), made.texts, made.room
+    return made
 
 
-def _row(entries: list[Listed], context: Context, made: _Set, top: bool) -> None:
+def _row(entries: list[Listed], context: Context, made: Set, top: bool) -> None:
     """Entries after each other, wrapped to as many lines as they need."""
     spec, style, room = context.chart.legend, context.style, made.room
     ink = Ink(style.face, context.sizes.small * 1.06, style.ink)
@@ -92,6 +95,12 @@ def _row(entries: list[Listed], context: Context, made: _Set, top: bool) -> None
             used = 0.0
         lines[-1].append((item, text, wide))
         used += wide + gap
+    most = max(1, int(MOST_TALL * room.height / pitch))
+    if len(lines) > most:
+        lines = lines[:most]
+        lines[-1] = lines[-1][: len(lines[-1]) // 2]  # room for the words that more is left out
+        made.left_out = len(entries) - sum(item is not None for line in lines for item, _, _ in line)
+        lines[-1].append((None, _more(context, made.left_out), 0.0))
     tall = len(lines) * pitch
     y = room.y if top else room.bottom - tall
     for number, line in enumerate(lines):
@@ -107,21 +116,31 @@ def _row(entries: list[Listed], context: Context, made: _Set, top: bool) -> None
     made.room = room.inset(top=tall) if top else room.inset(bottom=tall)
 
 
-def _column(entries: list[Listed], context: Context, made: _Set, side: str, hug: float | None) -> None:
+def _more(context: Context, count: int) -> str:
+    return words_in(context.data.locale, "and {count} more", count=count)
+
+
+def _column(entries: list[Listed], context: Context, made: Set, side: str, hug: float | None) -> None:
     """Entries below each other: at the left or right in a strip of their own, or inside the plot."""
     spec, style, room = context.chart.legend, context.style, made.room
     shrink = min(1.0, room.height / (1.55 * context.sizes.text * (len(entries) + bool(spec.title))))
-    size = max(6.0, context.sizes.text * 0.96 * shrink)
+    size = max(FLOOR, context.sizes.text * 0.96 * shrink)
     ink = Ink(style.face, size, style.ink)
-    chip, pitch = CHIP * size, min(1.65 * size, room.height / max(1, len(entries) + bool(spec.title)))
+    chip = CHIP * size
+    pitch = min(1.65 * size, max(CLOSEST * size, room.height / max(1, len(entries) + bool(spec.title))))
     fits = max(1, int(room.height / pitch + 1e-6) - bool(spec.title))
-    entries = entries[:fits]
+    names = [item.name for item in entries]
+    if len(names) > fits:
+        kept = max(0, fits - 1)
+        made.left_out = len(names) - kept
+        names = [*names[:kept], _more(context, made.left_out)]
+        entries = entries[:kept]
     most = 0.42 * room.width - chip
-    texts_in = [shortened(item.name, ink.face, size, most) for item in entries]
+    texts_in = [shortened(name, ink.face, size, most) for name in names]
     wide = max((width(text, ink.face, size) for text in texts_in), default=0.0) + chip + 0.6 * size
     if spec.title:
         wide = max(wide, min(width(spec.title, ink.face, size), most))
-    tall = pitch * (len(entries) + bool(spec.title))
+    tall = pitch * (len(names) + bool(spec.title))
     if side == "inside":
         x = room.x + spec.x * (room.width - wide)
         y = room.y + spec.y * (room.height - tall)
@@ -133,9 +152,10 @@ def _column(entries: list[Listed], context: Context, made: _Set, side: str, hug:
     if spec.title:
         made.text(shortened(spec.title, ink.face, size, most), (x, y + pitch / 2), Ink(ink.face, size, style.quiet))
         y += pitch
-    for number, (item, text) in enumerate(zip(entries, texts_in, strict=True)):
+    for number, text in enumerate(texts_in):
         middle = y + (number + 0.5) * pitch
-        made.key(item, (x, middle), size, context)
+        if number < len(entries):
+            made.key(entries[number], (x, middle), size, context)
         made.text(text, (x + chip + 0.6 * size, middle), ink)
     taken = wide + 2 * size
     if side == "right":
@@ -144,7 +164,7 @@ def _column(entries: list[Listed], context: Context, made: _Set, side: str, hug:
         made.room = room.inset(left=taken)
 
 
-def _unit_key(context: Context, made: _Set) -> None:
+def _unit_key(context: Context, made: Set) -> None:
     """The line that says what one symbol stands for, at the foot."""
     spec, style, size, room = context.chart.legend, context.style, context.sizes.small, made.room
     chip = 1.15 * size

@@ -57,6 +57,14 @@ class Wording:
         text = _FIELD.sub(lambda found: self._field(found[1].strip(), layer, label, row), label.template)
         return "\n".join(line.strip() for line in text.split("\n") if line.strip())
 
+    def beyond(self, layer: Layer, row: int, figure: float | None = None) -> str:
+        """The label of a value that its axis does not reach: as set, always with the value; of another figure where one
+        is given."""
+        number = self.figure(layer, row) if figure is None else figure
+        value = written(number, self.number_text(layer), self.data.locale)
+        text = self.text(layer, row)
+        return text if value in text else f"{text} {value}".strip()
+
     def says(self, layer: Layer, row: int) -> str:
         """What a mark is called: its row's name and its figure."""
         number = written(self.figure(layer, row), self.number_text(layer), self.data.locale)
