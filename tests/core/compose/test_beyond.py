@@ -1,4 +1,4 @@
-"""Values beyond the ends an author gave an axis: nothing leaves the plot, a break or an arrow shows them, Proof tells."""
+"""Values beyond the ends of an axis: nothing leaves the plot, a break or an arrow shows them, Proof tells."""
 
 from typing import Any
 

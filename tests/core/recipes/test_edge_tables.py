@@ -46,7 +46,8 @@ def test_bubbles_below_zero_are_hollow_by_choice() -> None:
     assert sorted(by_row) == [0, 1, 2]
     assert by_row[2].bounds.width == pytest.approx(by_row[1].bounds.width * math.sqrt(9 / 16))
     (hollow,), (full,) = by_row[2].items, by_row[1].items
-    assert hollow.edge == by_row[2].fill and hollow.fill != full.fill
+    assert hollow.edge == by_row[2].fill
+    assert hollow.fill != full.fill
     assert "2 bubbles are not drawn: their sizes are 0 or missing." in said(made)
 
 
@@ -57,7 +58,7 @@ def test_columns_called_x_and_y_keep_their_places() -> None:
 
 @pytest.mark.parametrize("row", [9.0, 1.5])
 def test_a_row_that_is_not_there_is_refused(row: float) -> None:
-    with pytest.raises(KavletError, match="There is no row .*; the table has 3 rows"):
+    with pytest.raises(KavletError, match=r"There is no row .*; the table has 3 rows"):
         make("gauge", bars("abc", 30, 63, 80), row=row)
 
 
@@ -132,7 +133,8 @@ def test_a_high_thermometer_is_labelled_inside() -> None:
     made = make("thermometer", bars("a", 700), goal=1000.0)
     (level,) = marks(made, "level")
     (label,) = [text for text in made.figure.texts if text.key == "level"]
-    assert level.bounds.x <= label.bounds.x and label.bounds.right <= level.bounds.right
+    assert level.bounds.x <= label.bounds.x
+    assert label.bounds.right <= level.bounds.right
 
 
 def test_what_fills_a_tube_is_as_wide_as_it_at_every_level() -> None:

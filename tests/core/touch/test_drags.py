@@ -6,9 +6,11 @@ from typing import Any
 import pytest
 
 from kavlet.core.building.stages import Picture
-from kavlet.core.touch.drags import Drag, begin
-from kavlet.core.touch.parts import Part
-from tests.making import make, marks, table
+from kavlet.core.document import edits
+from kavlet.core.touch.drags import Drag, begin, dragged
+from kavlet.core.touch.parts import Part, boxes
+from kavlet.core.values.geometry import Rect
+from tests.making import document, draw, make, marks, table
 
 ROWS = table(["pond", "visits"], ["Mere", "Carr", "Dyke"], [40.0, 25.0, 12.0])
 
@@ -102,3 +104,59 @@ def test_the_end_of_a_bar_that_is_not_cut_moves_no_cap() -> None:
 def _cut(made: Picture) -> tuple[str, int, float, float]:
     cut = next(mark for mark in made.figure.marks if mark.block is not None and mark.block.broken)
     return cut.key, cut.row, cut.block.rect.center[0], cut.block.rect.y
+
+
+@pytest.mark.parametrize(("dx", "dy"), [(5000.0, 0.0), (-5000.0, 0.0), (0.0, 5000.0), (0.0, -5000.0)])
+@pytest.mark.parametrize(("kind", "key"), [("text", "title"), ("label", "series 1")])
+def test_a_text_dragged_off_the_sheet_stays_on_it(kind: Any, key: str, dx: float, dy: float) -> None:
+    document_ = edits.change_chart(document("columns", ROWS, labels="values"), "k1", title="Visits to three ponds")
+    made = draw(document_)
+    part = Part(kind, key, 0 if kind == "label" else -1)
+    (box,) = boxes(made.figure, part)
+    found = begin(made.figure, made.build.chart, part, (), *box.center)
+    assert found is not None
+    looks = found.looks(dx, dy, 0, 0)
+    sheet = Rect(0, 0, made.figure.size.width, made.figure.size.height)
+    moved = Rect(box.x + sum(v for k, v in looks.items() if k.endswith("dx")),
+                 box.y + sum(v for k, v in looks.items() if k.endswith("dy")), box.width, box.height)  # fmt: skip
+    assert sheet.holds(moved, 0.01)  # what is remembered lies on the sheet, so that the way back starts at once
+    (drawn,) = boxes(draw(dragged(document_, "k1", looks)).figure, part)
+    assert sheet.holds(drawn, 0.01)
+
+
+def test_a_text_set_beyond_the_sheet_is_drawn_on_it() -> None:
+    made = draw(document("columns", ROWS), look={"title.dx": 4000.0, "title.dy": -900.0})
+    (title,) = boxes(made.figure, Part("text", "title"))
+    assert Rect(0, 0, made.figure.size.width, made.figure.size.height).holds(title)
+
+
+@pytest.mark.parametrize("recipe", ["pie", "radial-bars", "gauge", "waffle", "columns"])
+def test_a_plot_edge_makes_what_is_in_the_plot_smaller(recipe: str) -> None:
+    held = document(recipe, ROWS)
+    made = draw(held)
+    plot = made.figure.plot
+    found = begin(made.figure, made.build.chart, Part("plot", ""), (), plot.right, plot.center[1])
+    assert found is not None
+    after = draw(dragged(held, "k1", found.looks(0, 0, plot.x + plot.width / 2, 0))).figure
+    assert after.plot.right == pytest.approx(plot.x + plot.width / 2, abs=1)
+    reach = Rect.around_all([mark.bounds for mark in after.marks if mark.visible])
+    before = Rect.around_all([mark.bounds for mark in made.figure.marks if mark.visible])
+    assert reach.width < 0.9 * before.width
+    least = draw(dragged(held, "k1", found.looks(0, 0, -500, 0))).figure.plot
+    assert least.width >= 36 - 0.1 or recipe == "waffle"
+    assert least.x >= 0
+
+
+def test_a_plot_is_never_smaller_than_can_be_read() -> None:
+    made = draw(document("columns", ROWS), look={"plot": [0.9, 0.9, 0.9, 0.9]}).figure
+    assert made.plot.width >= 36
+    assert made.plot.height >= 36
+    assert Rect(0, 0, made.size.width, made.size.height).holds(made.plot)
+
+
+def test_panels_keep_their_places() -> None:
+    made = draw(document("gauge", ROWS), look={"plot": [0.1, 0.1, 0.1, 0.1]}, repeat=True)
+    centres = {mark.panel: mark.bounds.center for mark in made.figure.marks if mark.key == "needle"}
+    assert len(set(centres.values())) == 3
+    edge = made.figure.plot
+    assert begin(made.figure, made.build.chart, Part("plot", ""), (), edge.right, edge.center[1]) is None

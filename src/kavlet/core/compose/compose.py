@@ -98,8 +98,9 @@ def laid_out(panels: tuple[Panel, ...], style: Style, size: Size) -> Laid:
     chart = panels[0].chart
     points_ = sizes(style, size)
     pad = min(24.0, max(6.0, 0.055 * min(size.width, size.height)))
-    inner = Rect(0, 0, size.width, size.height).inset(pad, pad, pad, pad)
-    around, room = texts.around(chart, style, points_, inner)
+    sheet = Rect(0, 0, size.width, size.height)
+    inner = sheet.inset(pad, pad, pad, pad)
+    around, room = texts.around(chart, style, points_, inner, sheet)
     context = context_of(panels[0], style, points_, size)
     dock: LegendSide = "top" if isinstance(chart.frame, Cartesian) or len(panels) > 1 else "right"
     hug = _hug(chart, room) if len(panels) == 1 else None
@@ -188,7 +189,8 @@ def _panels(panels: tuple[Panel, ...], room: Rect, laid: Laid) -> None:
             text = block((head,), "panel", Stand((x, place.y), "middle" if centred else "start", "top"), ink)
             laid.texts.append(text)
             place = place.inset(top=1.5 * ink.size)
-        placed.append((context_of(panel, style, mine, laid.size, number), place))
+        own = msgspec.structs.replace(panel, chart=msgspec.structs.replace(panel.chart, plot=None))
+        placed.append((context_of(own, style, mine, laid.size, number), place))
     laid.spreads += _alike(placed)
 
 
@@ -284,7 +286,7 @@ def _frame(context: Context, room: Rect) -> tuple[Plane | Disc | Field, Furnitur
         case Polar() as frame:
             return polar.lay_out(context, frame, room)
         case Grid() as frame:
-            return grid.lay_out(frame, room)
+            return grid.lay_out(context, frame, room)
 
 
 def _middle(frame: Plane | Disc | Field) -> tuple[tuple[float, float], float]:

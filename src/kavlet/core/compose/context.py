@@ -8,7 +8,10 @@ from kavlet.core.compose.furniture import Sizes
 from kavlet.core.compose.stacks import Span, spans
 from kavlet.core.compose.words.wording import Wording
 from kavlet.core.dress.style import Style
-from kavlet.core.values.geometry import Size
+from kavlet.core.values.geometry import Rect, Size
+
+LEAST_PLOT = 36.0  # points; a plot's side is never shorter
+LEAST_SHARE = 0.15  # of the sheet's
 
 
 class Panel(Struct, frozen=True):
@@ -33,6 +36,22 @@ class Context(Struct, frozen=True, eq=False):
     sheet: Size
     panel: int = 0
     name: str = ""
+
+    @property
+    def plot_by_hand(self) -> Rect | None:
+        """Where its author put the plot on the sheet, never smaller than can be read; None where nobody did."""
+        if self.chart.plot is None:
+            return None
+        (left, top, right, bottom), sheet = self.chart.plot, self.sheet
+        wide = max(least_plot(sheet.width), (1 - left - right) * sheet.width)
+        tall = max(least_plot(sheet.height), (1 - top - bottom) * sheet.height)
+        x, y = min(left * sheet.width, sheet.width - wide), min(top * sheet.height, sheet.height - tall)
+        return Rect(max(0.0, x), max(0.0, y), wide, tall)
+
+
+def least_plot(side: float) -> float:
+    """The least length of a plot's side on a sheet of a length, in points."""
+    return min(side, max(LEAST_PLOT, LEAST_SHARE * side))
 
 
 def context(panel: Panel, style: Style, sizes: Sizes, sheet: Size, number: int = 0) -> Context:

@@ -12,12 +12,14 @@ from kavlet.core.charts.frame import Cartesian, Polar
 from kavlet.core.charts.looks import of_layer
 from kavlet.core.charts.overrides import held
 from kavlet.core.charts.solid import MOST_ANGLE, Solid
+from kavlet.core.compose.context import least_plot
 from kavlet.core.compose.figure import Figure, Mark
 from kavlet.core.compose.frames.plane import BROADEST
 from kavlet.core.document import dressing
 from kavlet.core.document.document import Document
 from kavlet.core.messages import Message, named, say
 from kavlet.core.touch.parts import Part, boxes
+from kavlet.core.values.geometry import Rect
 
 Looks = dict[str, Any]
 SETTING = "settings."
@@ -38,9 +40,9 @@ class Drag(Struct, frozen=True):
 def begin(figure: Figure, chart: Chart, part: Part | None, chosen: tuple[Part, ...], x: float, y: float) -> Drag | None:
     """What a drag that starts on a part at (x, y) does; None where dragging has no meaning."""
     if part is not None and part.kind == "label":
-        return _offset(say("move label"), of_layer(part.key, row=part.row), chart)
+        return _offset(say("move label"), of_layer(part.key, row=part.row), chart, figure, part)
     if part is not None and part.kind == "text":
-        return _offset(say("move {text}", text=named(part.key)), part.key, chart)
+        return _offset(say("move {text}", text=named(part.key)), part.key, chart, figure, part)
     if part is not None and part.kind == "legend":
         return _legend(figure, part)
     if not figure.fronts:
@@ -124,9 +126,17 @@ def dragged(document: Document, chart_id: str, looks: Looks) -> Document:
     return dressing.set_looks(document, chart_id, others) if others else document
 
 
-def _offset(name: Message, path: str, chart: Chart) -> Drag:
+def _offset(name: Message, path: str, chart: Chart, figure: Figure, part: Part) -> Drag:
+    """A text goes anywhere on the sheet, and never off it."""
     dx0, dy0 = (float(held(chart, f"{path}.{side}") or 0.0) for side in ("dx", "dy"))
-    return Drag(name, lambda dx, dy, _x, _y: {f"{path}.dx": round(dx0 + dx, 2), f"{path}.dy": round(dy0 + dy, 2)})
+    box = next(iter(boxes(figure, part)), None)
+    sheet = Rect(0.0, 0.0, figure.size.width, figure.size.height)
+
+    def looks(dx: float, dy: float, _x: float, _y: float) -> Looks:
+        back = Rect(box.x + dx, box.y + dy, box.width, box.height).way_into(sheet) if box is not None else (0.0, 0.0)
+        return {f"{path}.dx": round(dx0 + dx + back[0], 2), f"{path}.dy": round(dy0 + dy + back[1], 2)}
+
+    return Drag(name, looks)
 
 
 def _explode(mark: Mark, chart: Chart) -> Drag | None:
@@ -169,6 +179,8 @@ def _legend(figure: Figure, part: Part) -> Drag | None:
 def _plot(figure: Figure, x: float, y: float) -> Drag | None:
     """An edge of the plot, where the mouse is on one."""
     plot, size = figure.plot, figure.size
+    if any(mark.panel for mark in figure.marks):
+        return None  # of several panels each has its own
     edges = [abs(x - plot.x), abs(y - plot.y), abs(x - plot.right), abs(y - plot.bottom)]
     edge = min(range(4), key=lambda i: edges[i])
     if edges[edge] > NEAR:
@@ -178,6 +190,8 @@ def _plot(figure: Figure, x: float, y: float) -> Drag | None:
     def looks(_dx: float, _dy: float, to_x: float, to_y: float) -> Looks:
         new = list(insets)
         new[edge] = (to_x / size.width, to_y / size.height, 1 - to_x / size.width, 1 - to_y / size.height)[edge]
+        side = size.width if edge in (0, 2) else size.height
+        new[edge] = min(new[edge], 1 - insets[(edge + 2) % 4] - least_plot(side) / side)
         return {"plot": [round(min(0.9, max(0.0, inset)), 4) for inset in new]}
 
     return Drag(say("move plot edge"), looks)

@@ -54,6 +54,12 @@ class Rect(Struct, frozen=True, gc=False):
             and other.bottom <= self.bottom + slack
         )
 
+    def way_into(self, outer: "Rect") -> tuple[float, float]:
+        """How far to move it so that it lies inside another; where it is too large, its top left corner does."""
+        dx = max(outer.x - self.x, min(0.0, outer.right - self.right))
+        dy = max(outer.y - self.y, min(0.0, outer.bottom - self.bottom))
+        return dx, dy
+
     @staticmethod
     def around(corners: list[tuple[float, float]]) -> "Rect":
         """The smallest rectangle around the points; empty input gives an empty rectangle at the origin."""

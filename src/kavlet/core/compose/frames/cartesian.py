@@ -24,7 +24,7 @@ from kavlet.core.values.geometry import Rect
 
 def lay_out(context: Context, frame: Cartesian, room: Rect) -> tuple[Plane, Furniture]:
     """The plane and what surrounds it, within `room`."""
-    chart, sheet = context.chart, context.sheet
+    chart = context.chart
     strips, room = _strips(context, frame, room)
     has_second = frame.second is not None and any(layer.second and not layer.hidden for layer in chart.layers)
     numeric = frame.across.kind in ("linear", "log", "date") and any(one.across_column for one in chart.layers)
@@ -50,15 +50,7 @@ def lay_out(context: Context, frame: Cartesian, room: Rect) -> tuple[Plane, Furn
     axis = reach.Axis(scales.first, room.width if frame.lying else room.height, frame.lying)
     low, high = reach.label_room(context, axis)
     room = room.inset(left=low, right=high) if frame.lying else room.inset(top=high, bottom=low)
-    room = _body_room(context, frame, _narrowed(frame, room))
-    if chart.plot is not None:
-        left, top, right, bottom = chart.plot
-        room = Rect(
-            left * sheet.width,
-            top * sheet.height,
-            max(8.0, (1 - left - right) * sheet.width),
-            max(8.0, (1 - top - bottom) * sheet.height),
-        )
+    room = context.plot_by_hand or _body_room(context, frame, _narrowed(frame, room))
     plane = _plane(context, frame, room, scales, strips, names)
     return plane, furniture(context, frame, plane, names, ruled)
 

@@ -1,13 +1,15 @@
 """Lays out a grid frame: the largest field of square cells that fits, with the rows' names and figures beside it."""
 
 from kavlet.core.charts.frame import Grid
+from kavlet.core.compose.context import Context
 from kavlet.core.compose.frames.field import Field
 from kavlet.core.compose.furniture import Furniture
 from kavlet.core.values.geometry import Rect
 
 
-def lay_out(frame: Grid, room: Rect) -> tuple[Field, Furniture]:
-    """The field at the left of the room, centred in its height."""
+def lay_out(context: Context, frame: Grid, room: Rect) -> tuple[Field, Furniture]:
+    """The field at the left of the room, or of where its author put the plot, centred in its height."""
+    room = context.plot_by_hand or room
     rows, columns = max(1, frame.rows), max(1, frame.columns)
     side = min(room.width / columns, room.height / rows)
     wide, tall = side * columns, side * rows

@@ -17,7 +17,8 @@ from kavlet.core.values.geometry import Rect
 
 
 def lay_out(context: Context, frame: Polar, room: Rect) -> tuple[Disc, Furniture]:
-    """The disc and its scale within `room`."""
+    """The disc and its scale within `room`, or where its author put the plot."""
+    room = context.plot_by_hand or room
     style, sizes, data, layers = context.style, context.sizes, context.data, context.chart.layers
     kinds = [(kind_of(layer), layer) for layer in layers]
     shown = [(kind, layer) for kind, layer in kinds if not layer.hidden]

@@ -1,13 +1,16 @@
 """What is drawn of a value that its axis does not reach: an arrow at the plot's edge, and the value beside it."""
 
+from collections.abc import Sequence
+
 from msgspec import Struct
 
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.layer import Layer
 from kavlet.core.compose.frames.plane import Plane
-from kavlet.core.compose.marks.placing import Placing
+from kavlet.core.compose.marks.placing import Drawn, Placing
 from kavlet.core.compose.words.labels import LabelSpot, Manner, ink
 from kavlet.core.scene.path import Path, recorded
+from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.box import box
 from kavlet.core.shapes.spots import arrow
 from kavlet.core.values.colour import Colour
@@ -49,6 +52,22 @@ def edge(on: Plane, across: float, along: float) -> Edge | None:
 def plot_clip(on: Plane) -> Path:
     """The plot's outline, for cutting what would leave it."""
     return recorded(box, on.plot)
+
+
+def place_arrow(
+    layer: Layer, row: int, at: Edge, to: Placing, figures: tuple[float, float | None], under: Sequence[Primitive] = ()
+) -> None:
+    """The mark of a row that lies beyond: an arrow in its colour, over what is drawn `under` it, and its value.
+
+    `figures` are the mark's value, and what the label says where that is another.
+    """
+    value, figure = figures
+    filling = to.filling(layer, row)
+    colour = to.style.solid(filling.fill, filling.tone)
+    items = (*under, Shape(at.path, colour))
+    drawn = Drawn(path=at.path, fill=colour, items=items, dressed=filling.fill, tone=filling.tone, beyond=1)
+    to.mark(layer, row, value, at.bounds, drawn)
+    say_value(layer, row, at, to, figure)
 
 
 def say_value(

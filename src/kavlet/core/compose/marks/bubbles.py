@@ -9,7 +9,7 @@ from kavlet.core.compose.context import Context
 from kavlet.core.compose.figure import MarkKind
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind, Listed
-from kavlet.core.compose.marks.beyond import edge, say_value
+from kavlet.core.compose.marks.beyond import edge, place_arrow
 from kavlet.core.compose.marks.placing import Drawn, Placing
 from kavlet.core.compose.marks.sharing import column_figures, disc_key
 from kavlet.core.compose.words.labels import LabelSpot, Manner, ink, point_spots
@@ -42,12 +42,7 @@ def place(layer: Bubbles, on: Plane, to: Placing) -> None:
             continue
         out = edge(on, across, along)
         if out is not None and to.is_drawn(layer, row):
-            fill, tone = to.fill(layer, row)
-            colour = style.solid(fill, tone)
-            items = (Shape(out.path, colour),)
-            drawn = Drawn(path=out.path, fill=colour, items=items, dressed=fill, tone=tone, beyond=1)
-            to.mark(layer, row, sizes[row], out.bounds, drawn)
-            say_value(layer, row, out, to, float(xs[row]) if out.way[0] else None)
+            place_arrow(layer, row, out, to, (sizes[row], float(xs[row]) if out.way[0] else None))
             continue
         x, y = on.point(across, along)
         radius = made[row] / 2

@@ -10,7 +10,7 @@ from kavlet.core.compose.context import Context
 from kavlet.core.compose.figure import MarkKind
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind, Listed
-from kavlet.core.compose.marks.beyond import edge, plot_clip, say_value
+from kavlet.core.compose.marks.beyond import edge, place_arrow, plot_clip
 from kavlet.core.compose.marks.courses import runs
 from kavlet.core.compose.marks.placing import Drawn, Placing
 from kavlet.core.compose.marks.sharing import column_figures
@@ -45,15 +45,12 @@ def place(layer: Line, on: Plane, to: Placing) -> None:
             if not to.is_drawn(layer, row):
                 to.mark(layer, row, number, area)
                 continue
+            if (out := edge(on, across, along)) is not None:
+                place_arrow(layer, row, out, to, (number, None), strokes)
+                strokes = []
+                continue
             fill, tone = to.fill(layer, row)
             mine = style.solid(fill, tone)
-            if (out := edge(on, across, along)) is not None:
-                items = (*strokes, Shape(out.path, mine))
-                strokes = []
-                drawn = Drawn(path=out.path, fill=mine, items=items, dressed=fill, tone=tone, beyond=1)
-                to.mark(layer, row, number, out.bounds, drawn)
-                say_value(layer, row, out, to)
-                continue
             dot = recorded(spot, x, y, layer.size, layer.spot, on.lying)
             alone = len(run) == 1 and layer.spot == "none"
             if alone:

@@ -11,7 +11,7 @@ from kavlet.core.compose.context import Context
 from kavlet.core.compose.figure import MarkKind
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind, Listed
-from kavlet.core.compose.marks.beyond import edge, say_value
+from kavlet.core.compose.marks.beyond import edge, place_arrow
 from kavlet.core.compose.marks.painting import picture, proportions
 from kavlet.core.compose.marks.placing import Drawn, Placing, Who
 from kavlet.core.compose.marks.sharing import column_figures
@@ -39,14 +39,8 @@ def place(layer: Points, on: Plane, to: Placing) -> None:
             continue
         out = edge(on, across, exact) if not layer.ride and layer.spot != "none" else None
         if out is not None and to.is_drawn(layer, row):
-            filling = to.filling(layer, row)
-            colour = style.solid(filling.fill, filling.tone)
-            drawn = Drawn(
-                path=out.path, fill=colour, items=(Shape(out.path, colour),), dressed=filling.fill, tone=filling.tone,
-                beyond=1,
-            )  # fmt: skip
-            to.mark(layer, row, number, out.bounds, drawn)
-            say_value(layer, row, out, to, float(xs[row]) if xs is not None and out.way[0] and not on.lying else None)
+            sideways = xs is not None and out.way[0] and not on.lying
+            place_arrow(layer, row, out, to, (number, float(xs[row]) if xs is not None and sideways else None))
             continue
         size = layer.size or _row_size(layer, on)
         held = to.data.picture(layer.symbol) if layer.symbol else None

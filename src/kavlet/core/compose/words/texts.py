@@ -1,5 +1,6 @@
 """Sets what stands around the plot: title, subtitle and source line; and free texts."""
 
+import msgspec
 from msgspec import Struct
 
 from kavlet.core.charts.chart import Chart
@@ -26,8 +27,8 @@ class _Line(Struct, frozen=True):
     colour: Colour
 
 
-def around(chart: Chart, style: Style, sizes: Sizes, inner: Rect) -> tuple[list[PlacedText], Rect]:
-    """Title and subtitle at the top, the source at the bottom; and the room between them."""
+def around(chart: Chart, style: Style, sizes: Sizes, inner: Rect, sheet: Rect) -> tuple[list[PlacedText], Rect]:
+    """Title and subtitle at the top, the source at the bottom, all on the `sheet`; and the room between them."""
     texts: list[PlacedText] = []
     top = inner.y
     for line in (
@@ -46,7 +47,17 @@ def around(chart: Chart, style: Style, sizes: Sizes, inner: Rect) -> tuple[list[
         foot = _set(source, style, inner, inner.bottom - height)
         room = room.inset(bottom=height + 0.8 * sizes.small)
         texts += [foot] if foot is not None else []
-    return texts, room
+    return [within(text, sheet) for text in texts], room
+
+
+def within(text: PlacedText, sheet: Rect) -> PlacedText:
+    """A text moved by hand or by its place kept on the sheet, so that it can be caught again."""
+    dx, dy = text.bounds.way_into(sheet)
+    if not (dx or dy):
+        return text
+    lines = tuple(msgspec.structs.replace(line, x=line.x + dx, y=line.y + dy) for line in text.lines)
+    box = text.bounds
+    return msgspec.structs.replace(text, lines=lines, bounds=Rect(box.x + dx, box.y + dy, box.width, box.height))
 
 
 def _height(text: PlacedText) -> float:
@@ -80,4 +91,5 @@ def note(spec: Note, context: Context, middle: Point, room: float) -> PlacedText
         points = min(points, points * room / max(1e-6, widest(lines, key, points)))
     colour = style.colour(spec.colour) if spec.colour else style.ink
     at = middle if spec.middle else (spec.x * sheet.width, spec.y * sheet.height)
-    return block(lines, "note", Stand(at, spec.align, "middle"), Ink(key, points, colour), Owner(key=spec.key))
+    made = block(lines, "note", Stand(at, spec.align, "middle"), Ink(key, points, colour), Owner(key=spec.key))
+    return within(made, Rect(0.0, 0.0, sheet.width, sheet.height))
