@@ -57,7 +57,7 @@ def with_best_chart(document: Document, table: str) -> tuple[Document, str]:
     of = features(document.table(table), values)
     for recipe in sorted(RECIPES.values(), key=lambda recipe: -recipe.suits(of).score):
         made, chart = edits.add_chart(document, table, recipe.name)
-        if main_layer(made, recalculate(made.tables), chart):
+        if main_layer(made, recalculate(made.tables), chart) is not None:
             return made, chart
     return edits.add_chart(document, table, FALLBACK)
 

@@ -4,6 +4,9 @@ import msgspec
 import pytest
 
 from kavlet.core.building.stages import build_chart, picture
+from kavlet.core.charts.labels import Label
+from kavlet.core.charts.reference import Reference
+from kavlet.core.charts.texts import Note
 from kavlet.core.document import charting, dressing, edits
 from kavlet.core.document.advice import features
 from kavlet.core.document.document import Document
@@ -188,3 +191,69 @@ def test_a_size_set_by_hand_goes_along_to_another_recipe_and_a_recipes_own_does_
         by_hand = edits.change_chart(made, "k1", **size)
         before, after = by_hand.chart("k1"), charting.try_recipe(by_hand, "k1", "funnel").chart("k1")
         assert (after.width, after.height) == (before.width, before.height)
+
+
+YEARS = table(["site", "2024", "2025", "2026"], ["a", "b", "c"], [8, 6, 4], [1, 2, 3], [5, 5, 6])
+
+
+def test_the_way_back_has_the_series_gap_and_labels_that_were() -> None:
+    made = document("columns", YEARS, gap=150.0, labels="values")
+    pie = charting.try_recipe(made, "k1", "pie")
+    assert len(pie.charts[0].roles["value"]) == 1
+    assert "gap" not in pie.charts[0].settings  # between slices it is measured in points
+    back = charting.try_recipe(charting.try_recipe(pie, "k1", "waffle"), "k1", "columns").charts[0]
+    assert back.roles == made.charts[0].roles
+    assert back.settings == made.charts[0].settings
+
+
+def test_columns_that_are_gone_do_not_come_back() -> None:
+    pie = charting.try_recipe(document("columns", YEARS), "k1", "pie")
+    fewer = edits.delete_columns(pie, "t1", 2)
+    assert charting.try_recipe(fewer, "k1", "columns").charts[0].roles["value"] == ("c2", "c4")
+
+
+@pytest.mark.parametrize("first", ["pie", "highlight-bars", "waffle", "thermometer", "bridge"])
+def test_columns_show_all_value_columns_whatever_was_first(first: str) -> None:
+    made = document(first, YEARS, **({"goal": 100.0} if first == "thermometer" else {}))
+    tried = charting.try_recipe(made, "k1", "columns")
+    assert tried.charts[0].roles["value"] == ("c2", "c3", "c4")
+    assert len({mark.key for mark in draw(tried).figure.marks}) == 3
+
+
+def test_a_series_of_one_colour_becomes_slices_of_many() -> None:
+    red = {"layers.series 1.fill": "#aa1111", "layers.series 1.rows.1.fill": "#115511"}
+    carried = charting.carried_over(red, "series 1", "value", varies=True)
+    assert "layers.value.fill" not in carried
+    assert carried["layers.value.rows.1.fill"] == "#115511"
+    assert red.items() <= carried.items()  # and the way back has it
+
+
+def test_references_follow_wherever_they_stand() -> None:
+    made = document("columns", YEARS, labels="values")
+    looks = {
+        "layers.series 1.label.template": "{value} of {=B3}", "layers.series 2.rows.0.text": "up from {=B2}",
+        "frame.along.maximum": "=B2*3", "frame.along.title": '=A2&"!"',
+    }  # fmt: skip
+    layer = Reference("added 1", "line", at=3.0, label=Label(template="{=B4}"))
+    made = edits.change_chart(
+        made, "k1", dress=msgspec.structs.replace(made.charts[0].dress, overrides=looks), layers=(layer,),
+        notes=(Note("n1", "=B2"), Note("n2", "see {=B2}")), settings={"labels": "values", "maximum": "=B2"},
+    )  # fmt: skip
+    made = charting.try_recipe(edits.change_chart(made, "k1", title="=B2"), "k1", "lines")
+    after = edits.insert_rows(made, "t1", 1).charts[0]
+    held = after.dress.overrides
+    assert held["layers.series 1.label.template"] == "{value} of {=B4}"
+    assert "up from {=B3}" in held.values()
+    assert held["frame.along.maximum"] == "=B3*3"
+    assert held["frame.along.title"] == '=A3&"!"'
+    assert after.layers[0].label is not None
+    assert after.layers[0].label.template == "{=B5}"
+    assert [note.text for note in after.notes] == ["=B3", "see {=B3}"]
+    assert after.past["columns"].settings["maximum"] == "=B3"
+    assert after.title == "=B3"
+
+
+def test_cells_in_a_list_follow() -> None:
+    made = document("thermometer", ROWS, goal="=B2*10", milestones="20; =B3; 300")
+    settings = edits.insert_rows(made, "t1", 1).charts[0].settings
+    assert settings == {"goal": "=B3*10", "milestones": "20; =B4; 300"}

@@ -126,6 +126,54 @@ def test_a_layer_is_added_from_a_formula(window: Window, monkeypatch: pytest.Mon
     assert not any(layer.key.startswith("added") for layer in spec(window).layers)
 
 
+def test_a_helper_of_a_wrong_formula_is_refused_where_it_is_typed(
+    window: Window, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    show(window, "columns")
+    asked: list[tuple[str, str]] = []
+    answers = iter([("=B2+", True), ("=Z99", True), ("=B2*2", True)])
+
+    def ask(_parent: object, _title: str, says: str, **held: str) -> tuple[str, bool]:
+        asked.append((says, held["text"]))
+        return next(answers)
+
+    monkeypatch.setattr(QInputDialog, "getText", ask)
+    add_menu(window, "Add line", "From a new helper column…")
+    assert [text for _, text in asked] == ["", "=B2+", "=Z99"]  # what was typed is still there to be mended
+    assert "There is no cell Z99." in asked[2][0]
+    assert any(layer.key.startswith("added") for layer in spec(window).layers)
+
+
+def card_entries(window: Window, key: str) -> list[str]:
+    window.layers.menu(key, QPoint(400, 400))
+    menu = open_menu(window)
+    found = [one.text() for one in menu.actions()]
+    menu.close()
+    return found
+
+
+def test_a_card_offers_only_what_can_be(window: Window) -> None:
+    show(window, "columns")
+    first, *_, last = [layer.key for layer in spec(window).layers]
+    assert "Further back" not in card_entries(window, first)
+    assert "Further front" not in card_entries(window, last)
+    offered = card_entries(window, first)
+    assert "Draw as line" in offered
+    assert "Draw as bars" not in offered  # it is that already
+    assert "Remove layer" not in offered  # the recipe's own can be hidden
+    show(window, "pie")
+    assert card_entries(window, spec(window).main) == ["Hide layer"]
+
+
+def test_what_a_round_chart_can_t_show_is_not_offered_to_be_added(window: Window) -> None:
+    show(window, "pie")
+    window.layers.add_menu(QPoint(400, 400))
+    menu = open_menu(window)
+    texts = [one.text() for one in menu.actions()]
+    menu.close()
+    assert not any(text.startswith(("Add line", "Add bars", "Add a reference line")) for text in texts)
+
+
 def test_a_reference_line_stands_in_the_middle_of_the_scale(window: Window) -> None:
     show(window, "columns")
     add_menu(window, "Add a reference line")

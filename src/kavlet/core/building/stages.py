@@ -16,7 +16,7 @@ from msgspec import Struct
 from kavlet.core.building.bound import bound, bound_entry, bound_note, cell_fields, failing
 from kavlet.core.building.numbered import numbered
 from kavlet.core.building.reading import data_of, helpers_of, inputs_of
-from kavlet.core.charts.chart import Chart
+from kavlet.core.charts.chart import AnyLayer, Chart
 from kavlet.core.charts.frame import Grid
 from kavlet.core.charts.overrides import overridden
 from kavlet.core.charts.solid import LOOK_FIELDS
@@ -113,12 +113,13 @@ def picture_if_any(document: Document, values: Values, chart: str) -> Picture:
         return NO_PICTURE
 
 
-def main_layer(document: Document, values: Values, chart: str) -> str:
-    """The key of the layer that a chart is about; empty where its table does not fit it."""
+def main_layer(document: Document, values: Values, chart: str) -> AnyLayer | None:
+    """The layer that a chart is about; None where its table does not fit it."""
     try:
-        return build_chart(document, values, chart).chart.main
+        spec = build_chart(document, values, chart).chart
     except KavletError:
-        return ""
+        return None
+    return spec.layer(spec.main)
 
 
 def _build(document: Document, values: Values, entry: ChartEntry) -> Build:

@@ -11,10 +11,13 @@ from msgspec import Struct
 
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.fields import Field
-from kavlet.core.charts.frame import Polar
+from kavlet.core.charts.frame import Cartesian, Frame, Grid, Polar
 from kavlet.core.charts.layer import Layer
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.figure import MarkKind
+from kavlet.core.compose.frames.disc import Disc
+from kavlet.core.compose.frames.field import Field as GridField
+from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.marks.painting import Filling, painted
 from kavlet.core.compose.marks.placing import Placing
 from kavlet.core.dress.fills import Fill
@@ -24,6 +27,7 @@ from kavlet.core.scene.primitives import Primitive
 from kavlet.core.shapes.box import box
 from kavlet.core.values.geometry import Rect
 
+PLACES: dict[type, type] = {Cartesian: Plane, Polar: Disc, Grid: GridField}  # what each frame is, once laid out
 L = TypeVar("L", bound=Layer)
 
 
@@ -57,6 +61,10 @@ class Kind(Generic[L]):
     def placer(self, frame: object) -> Callable[[L, Any, Placing], None] | None:
         """What places a layer on a frame; None where the frame does not show the type."""
         return next((place for of, place in self.places if isinstance(frame, of)), None)
+
+    def stands_on(self, frame: Frame) -> bool:
+        """Whether a chart with such a frame can show the type."""
+        return any(of is PLACES[type(frame)] for of, _ in self.places)
 
     def new(self, key: str, name: str, column: str, chart: Chart) -> L:
         """A layer of this type that an author adds to a chart, on a column."""

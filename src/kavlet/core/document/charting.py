@@ -7,7 +7,7 @@ import msgspec
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.looks import parse
 from kavlet.core.document import dressing
-from kavlet.core.document.document import Document, fresh_id, fresh_name, with_chart, with_table
+from kavlet.core.document.document import Document, Past, fresh_id, fresh_name, with_chart, with_table
 from kavlet.core.document.fitting import fitted
 from kavlet.core.document.guessing import guess_roles
 from kavlet.core.document.lookup import find_recipe, recipes_of
@@ -22,29 +22,37 @@ from kavlet.core.values.errors import KavletError
 def try_recipe(document: Document, chart_id: str, recipe: str) -> Document:
     """The chart by another recipe: its texts, dress and settings stay where they have a meaning there.
 
-    Roles of the same name keep their columns, the others are guessed. Colours and labels set by hand on the layer the
-    old chart is about go over to the one the new chart is about (layers are known by key: `value`, `series 1`, …).
+    Roles of the same name keep their columns, the others are guessed; one that many columns may share takes all there
+    are where only one column could have it before. A recipe the chart has been by gets back the columns and settings it
+    had there. Colours and labels set by hand on the layer the old chart is about go over to the one the new chart is
+    about (layers are known by key: `value`, `series 1`, …).
     """
     chart = document.chart(chart_id)
     made_by = find_recipe(document, recipe)
     before = recipes_of(document).get(chart.recipe)
     table = document.table(chart.table)
     own = {column.id for column in table.columns if column.helper is None or column.helper.chart != chart_id}
+    back = chart.past.get(recipe, Past())
     kept: dict[str, tuple[str, ...]] = {}
     for role in made_by.roles:
-        held = tuple(column for column in chart.roles.get(role.name, ()) if column in own)
-        if held:
+        was = back.roles.get(role.name) if role.many or role.name not in chart.roles else None
+        held = tuple(column for column in was or chart.roles.get(role.name, ()) if column in own)
+        if held and (not role.many or was or _many(before, role.name)):
             kept[role.name] = held if role.many else held[:1]
     roles = guess_roles(table, made_by, kept)
     size = {}
     if before is not None and (chart.width, chart.height) == before.size:
         size = {"width": made_by.size[0], "height": made_by.size[1]}
     repeat = chart.repeat and made_by.repeats is not None
-    settings = _meaningful(chart.settings, made_by)
+    settings = _meaningful(chart.settings, before, made_by) | _meaningful(back.settings, None, made_by)
+    past = {name: held for name, held in chart.past.items() if name != recipe}
+    if chart.recipe:
+        past[chart.recipe] = Past(chart.roles, chart.settings)
     changes: dict[str, Any] = {
         "recipe": recipe,
         "roles": roles,
         "settings": settings,
+        "past": past,
         "free": None,
         "repeat": repeat,
         **size,
@@ -75,13 +83,29 @@ def repeated(document: Document, chart_id: str, on: bool) -> Document:
     return fitted(with_chart(document, msgspec.structs.replace(chart, repeat=on, settings=settings)), document)
 
 
-def _meaningful(settings: dict[str, Setting], recipe: Recipe) -> dict[str, Setting]:
-    """Settings without those that another recipe uses the same name for, but with other values."""
+def _many(recipe: Recipe | None, role: str) -> bool:
+    """Whether many columns could have a role by a recipe."""
+    held = recipe.role(role) if recipe is not None else None
+    return held is not None and held.many
+
+
+def _meaningful(settings: dict[str, Setting], before: Recipe | None, recipe: Recipe) -> dict[str, Setting]:
+    """Settings without those that a recipe uses the same name for, but with other values or another meaning than the
+    recipe `before`."""
     return {
         name: value
         for name, value in settings.items()
-        if all(_may_have(one, value) for one in recipe.parameters if one.name == name)
+        if all(
+            _may_have(one, value) and _alike(before.parameter(name) if before is not None else None, one)
+            for one in recipe.parameters
+            if one.name == name
+        )
     }
+
+
+def _alike(one: Parameter | None, other: Parameter) -> bool:
+    """Whether two parameters of one name are measured alike."""
+    return one is None or (one.type, one.unit) == (other.type, other.unit)
 
 
 def _may_have(parameter: Parameter, value: Setting) -> bool:
@@ -94,11 +118,17 @@ def _may_have(parameter: Parameter, value: Setting) -> bool:
     return True
 
 
-def carried_over(overrides: dict[str, Any], old: str, new: str) -> dict[str, Any]:
-    """Values set by hand on one layer, set on another as well, where it has none yet."""
+def carried_over(overrides: dict[str, Any], old: str, new: str, varies: bool = False) -> dict[str, Any]:
+    """Values set by hand on one layer, set on another as well, where it has none yet; the colour of a whole layer does
+    not go to one whose rows vary in colour."""
     if not old or not new or old == new:
         return overrides
-    mine = {path: value for path, value in overrides.items() if parse(path).layer == old}
+    looks = {path: parse(path) for path in overrides}
+    mine = {
+        path: overrides[path]
+        for path, look in looks.items()
+        if look.layer == old and not (varies and look.row is None and look.field[:1] == ("fill",))
+    }
     return dressing.moved(mine, old, (new,)) | overrides
 
 

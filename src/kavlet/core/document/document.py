@@ -17,14 +17,21 @@ from kavlet.core.text.numbers import DEFAULT_LOCALE
 from kavlet.core.values.errors import KavletError
 
 
+class Past(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
+    """The columns and settings a chart had by a recipe before it got another, for the way back."""
+
+    roles: dict[str, tuple[str, ...]] = {}
+    settings: dict[str, Setting] = {}
+
+
 class ChartEntry(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """A chart as the author set it up: a recipe on a table, its settings, its texts and its dress.
 
     `roles` names the columns (by id) of each role. `settings` holds only what differs from the recipe's defaults.
     `layers` and `notes` (free texts) were added to the recipe's own; a chart cut loose from its recipe has none, and
     its specification in `free`. `repeat` makes one for each of the table's rows; `totals` says
-    whether a total row counts among the others, None leaves it to the recipe. Texts that begin with ``=`` are
-    formulas. `width` and `height` are points.
+    whether a total row counts among the others, None leaves it to the recipe. `past` holds what it was by other recipes
+    it has been. Texts that begin with ``=`` are formulas. `width` and `height` are points.
     """
 
     id: str
@@ -33,6 +40,7 @@ class ChartEntry(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=
     recipe: str
     roles: dict[str, tuple[str, ...]] = {}
     settings: dict[str, Setting] = {}
+    past: dict[str, Past] = {}
     layers: tuple[AnyLayer, ...] = ()
     notes: tuple[Note, ...] = ()
     free: Chart | None = None

@@ -1,12 +1,19 @@
-"""Changing references everywhere they can stand: in cells, in charts' texts, in settings."""
+"""Changing references everywhere they can stand: in cells, in charts' texts, settings, looks and labels."""
 
+import re
 from collections.abc import Callable
+from typing import Any
 
 import msgspec
 
-from kavlet.core.document.document import Document
+from kavlet.core.charts.looks import LITERAL, parse
+from kavlet.core.document.document import ChartEntry, Document, Past
 from kavlet.core.figures.cells import Cell, Formula
 from kavlet.core.figures.references import Follow, RangeReference, rewritten
+from kavlet.core.recipes.recipe import Setting, split_list
+
+Change = Callable[[str], str]
+_BRACED = re.compile(r"(?<=\{)=[^{}]+(?=\})")  # a cell that a label names
 
 
 def with_formulas(document: Document, change: Callable[[str, str], str]) -> Document:
@@ -17,9 +24,6 @@ def with_formulas(document: Document, change: Callable[[str, str], str]) -> Docu
             return held
         text = change(held.text, home)
         return held if text == held.text else Formula(text, held.made, held.number)
-
-    def text(held: str, home: str) -> str:
-        return change(held, home) if held.startswith("=") else held
 
     tables = tuple(
         msgspec.structs.replace(
@@ -33,20 +37,63 @@ def with_formulas(document: Document, change: Callable[[str, str], str]) -> Docu
         )
         for table in document.tables
     )
-    charts = tuple(
-        msgspec.structs.replace(
-            chart,
-            title=text(chart.title, chart.table),
-            subtitle=text(chart.subtitle, chart.table),
-            source=text(chart.source, chart.table),
-            settings={
-                name: text(value, chart.table) if isinstance(value, str) else value
-                for name, value in chart.settings.items()
-            },
-        )
-        for chart in document.charts
-    )
+    charts = tuple(_chart(chart, lambda text, home=chart.table: change(text, home)) for chart in document.charts)  # type: ignore[misc]
     return msgspec.structs.replace(document, tables=tables, charts=charts)
+
+
+def _chart(chart: ChartEntry, change: Change) -> ChartEntry:
+    def text(held: str) -> str:
+        return change(held) if held.startswith("=") else _BRACED.sub(lambda found: change(found[0]), held)
+
+    def setting(held: Setting) -> Setting:
+        return _list(held, change) if isinstance(held, str) else held
+
+    def look(path: str, held: Any) -> Any:
+        if not isinstance(held, str):
+            return held
+        return _BRACED.sub(lambda found: change(found[0]), held) if parse(path).last in LITERAL else text(held)
+
+    return msgspec.structs.replace(
+        chart,
+        title=text(chart.title),
+        subtitle=text(chart.subtitle),
+        source=text(chart.source),
+        notes=tuple(msgspec.structs.replace(note, text=text(note.text)) for note in chart.notes),
+        settings={name: setting(value) for name, value in chart.settings.items()},
+        past={
+            recipe: Past(past.roles, {name: setting(value) for name, value in past.settings.items()})
+            for recipe, past in chart.past.items()
+        },
+        layers=tuple(_labelled(layer, change) for layer in chart.layers),
+        free=_labelled(chart.free, change),
+        dress=msgspec.structs.replace(
+            chart.dress, overrides={path: look(path, value) for path, value in chart.dress.overrides.items()}
+        ),
+    )
+
+
+def _list(held: str, change: Change) -> str:
+    """A setting: a formula, or a list in which some are."""
+    if "=" not in held:
+        return held
+    parts = split_list(held)
+    changed = [change(part) if part.startswith("=") else part for part in parts]
+    return held if changed == parts else "; ".join(changed)
+
+
+def _labelled(held: Any, change: Change) -> Any:
+    """A layer, or a chart of its own, with the cells that its labels name."""
+    if held is None or b"{=" not in msgspec.json.encode(held):
+        return held
+
+    def walked(value: Any) -> Any:
+        if isinstance(value, str):
+            return _BRACED.sub(lambda found: change(found[0]), value)
+        if isinstance(value, dict):
+            return {key: walked(inner) for key, inner in value.items()}
+        return [walked(inner) for inner in value] if isinstance(value, list | tuple) else value
+
+    return msgspec.convert(walked(msgspec.to_builtins(held, str_keys=True)), type(held), strict=False)
 
 
 def with_references(document: Document, table_id: str, follow: Follow) -> Document:

@@ -107,8 +107,8 @@ class DressCommands(QObject):
         def pasted(document: Document) -> Document:
             for chart in document.charts:
                 main = main_layer(document, self._store.values, chart.id)
-                if main:  # a chart whose table does not fit has no layers to dress
-                    document = dressing.pasted(document, chart.id, looks, old, (main,))
+                if main is not None:  # a chart whose table does not fit has no layers to dress
+                    document = dressing.pasted(document, chart.id, looks, old, (main.key,))
             return document
 
         self._store.edit(say("paste dress on all charts"), pasted)

@@ -109,11 +109,11 @@ def _dressed(document: Document, chart: str, old: str = "") -> Document:
     if look is None and not old:
         return document
     main = main_layer(document, recalculate(document.tables), chart)
-    if not main:
+    if main is None:
         return document  # the table does not fit the recipe; there is nothing to dress
-    overrides = charting.carried_over(entry.dress.overrides, old, main)
+    overrides = charting.carried_over(entry.dress.overrides, old, main.key, main.vary)
     dress = entry.dress
     if look is not None:
-        overrides = dressing.moved(look.dress.overrides, look.layer, (main,)) | overrides
+        overrides = dressing.moved(look.dress.overrides, look.layer, (main.key,)) | overrides
         dress = dress if old or dress != Dress() else look.dress
     return edits.change_chart(document, chart, dress=msgspec.structs.replace(dress, overrides=overrides))

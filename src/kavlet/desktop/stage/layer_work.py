@@ -1,22 +1,27 @@
 """What is done to layers: hidden, ordered, drawn as another type, put on the second axis, added and removed."""
 
 from collections.abc import Callable, Mapping
+from functools import partial
 
 from PySide6.QtCore import QObject, QPoint
 from PySide6.QtWidgets import QInputDialog, QMenu, QWidget
 
 from kavlet.core.charts.chart import AnyLayer
+from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.looks import of_layer
 from kavlet.core.charts.reference import Reference
-from kavlet.core.compose.kinds import ADDABLE, PLAIN_TYPES
+from kavlet.core.compose.figure import PlacedAxis
+from kavlet.core.compose.kinds import ADDABLE, PLAIN_TYPES, kind_of, type_name
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import ChartEntry, Document, fresh_id
+from kavlet.core.document.entered import words_or_formula
 from kavlet.core.figures.cells import Formula
 from kavlet.core.figures.references import filled
 from kavlet.core.figures.table import HEADER
 from kavlet.core.messages import Message, named, say, words
 from kavlet.core.touch.parts import Part
+from kavlet.core.values.errors import KavletError
 from kavlet.desktop.stage.strip import LayerStrip
 from kavlet.desktop.store import Store
 
@@ -56,9 +61,9 @@ class LayerCommands(QObject):
 
     def add_menu(self, place: QPoint) -> None:
         """A menu of what can be added: a plain layer on a column, a helper column of one's own, a line at a value."""
-        table = self._store.document.table(self._store.here.table)
+        table, frame = self._store.document.table(self._store.here.table), self._store.spec.frame
         menu = QMenu(self._parent)
-        for kind in ADDABLE:
+        for kind in (name for name, one in ADDABLE.items() if one.stands_on(frame)):
             inner = menu.addMenu(words("Add {what}", what=named(kind)))
             for i, column in enumerate(table.columns):
                 action = inner.addAction(str(table.called(i)))
@@ -67,31 +72,43 @@ class LayerCommands(QObject):
             inner.addAction(words("From a new helper column…")).triggered.connect(
                 lambda _c=False, kind=kind: self._ask_helper(kind)
             )
-        menu.addAction(words("Add a reference line")).triggered.connect(lambda: self._store.guard(self.add_reference))
+        if self._axis() is not None:
+            line = menu.addAction(words("Add a reference line"))
+            line.triggered.connect(lambda: self._store.guard(self.add_reference))
         self.more(menu)
         menu.popup(place)
 
     def menu(self, key: str, place: QPoint) -> None:
-        """What can be done with a card."""
+        """What can be done with a card, and nothing that can't."""
         layer = self._store.spec.layer(key)
         if layer is None:
             return
         self._store.select(Part("layer", key))
         menu = QMenu(self._parent)
+
+        def offer(text: str, do: Callable[[], object]) -> None:
+            menu.addAction(text).triggered.connect(lambda _checked=False: do())
+
+        on_axes = isinstance(self._store.spec.frame, Cartesian)
         if not layer.helper:
-            hide = words("Show layer") if layer.hidden else words("Hide layer")
-            menu.addAction(hide).triggered.connect(lambda: self.hide(key))
-            for kind in PLAIN_TYPES:
-                action = menu.addAction(words("Draw as {what}", what=named(kind)))
-                action.triggered.connect(lambda _c=False, kind=kind: self.draw_as(key, kind))
-            second = words("To the first axis") if layer.second else words("To the second axis")
-            menu.addAction(second).triggered.connect(lambda: self.to_second_axis(key, not layer.second))
-            menu.addAction(words("Remove layer")).triggered.connect(lambda: self.remove(key))
+            offer(words("Show layer") if layer.hidden else words("Hide layer"), lambda: self.hide(key))
+            kind = kind_of(layer)
+            for other in PLAIN_TYPES if kind.plain and on_axes and layer.values else ():
+                if other != type_name(kind):
+                    offer(words("Draw as {what}", what=named(other)), partial(self.draw_as, key, other))
+            if on_axes and not layer.joins:
+                second = words("To the first axis") if layer.second else words("To the second axis")
+                offer(second, lambda: self.to_second_axis(key, not layer.second))
+            if any(one.key == key for one in self._store.here.layers):
+                offer(words("Remove layer"), lambda: self.remove(key))
         strip = self._strip
         at = [card.layer.key for card in strip.cards].index(key)
-        menu.addAction(words("Further back")).triggered.connect(lambda: strip.put(key, max(0, at - 1)))
-        menu.addAction(words("Further front")).triggered.connect(lambda: strip.put(key, at + 1))
-        menu.popup(place)
+        if at > 0:
+            offer(words("Further back"), lambda: strip.put(key, at - 1))
+        if at < len(strip.cards) - 1:
+            offer(words("Further front"), lambda: strip.put(key, at + 1))
+        if menu.actions():
+            menu.popup(place)
 
     # Adding and removing
 
@@ -103,11 +120,15 @@ class LayerCommands(QObject):
 
     def add_reference(self) -> None:
         """Add a line in the middle of the scale, to be dragged."""
-        axes = self._store.drawn.figure.axes
-        axis = next((one for one in axes if one.name in ("x", "y", "angle")), None)
+        axis = self._axis()
         if axis is not None:
             at = (axis.minimum + axis.maximum) / 2
             self._add(Reference(self._key(), words("line"), at=at, label=Label(), listed=False))
+
+    def _axis(self) -> PlacedAxis | None:
+        """The value axis of the chart in view; None where it has none."""
+        axes = self._store.drawn.figure.axes
+        return next((one for one in axes if one.name in ("x", "y", "angle")), None)
 
     def _key(self) -> str:
         return fresh_id("added ", (layer.key for layer in self._store.spec.layers))
@@ -119,15 +140,24 @@ class LayerCommands(QObject):
         )
 
     def _ask_helper(self, kind: str) -> None:
-        text, given = QInputDialog.getText(
-            self._parent, words("New helper column"), words("Formula of the first row, such as =B2/SUM(B$2:B$6)")
-        )
-        if given and text.strip():
-            self._store.guard(lambda: self.add_on_helper(kind, text))
+        asks = words("Formula of the first row, such as =B2/SUM(B$2:B$6)")
+        says, text, given = asks, "", True
+        while given:  # what is refused is said where it was typed, and can be mended there
+            text, given = QInputDialog.getText(self._parent, words("New helper column"), says, text=text)
+            if not given or not text.strip():
+                return
+            try:
+                self.add_on_helper(kind, text)
+            except KavletError as refusal:
+                says = f"{refusal}\n\n{asks}"
+            else:
+                return
 
     def add_on_helper(self, kind: str, formula: str) -> None:
-        """A new column with a formula filled down, and a layer on it, as one edit."""
-        text = formula if formula.startswith("=") else f"={formula}"
+        """A new column with a formula filled down, and a layer on it, as one edit. Raises KavletError for a formula
+        that gives an error in its first row."""
+        document, here = self._store.document, self._store.here
+        text = words_or_formula(document, self._store.values, here.table, f"={formula.strip().removeprefix('=')}")
         key, spec = self._key(), self._store.spec
 
         def add(document: Document, chart: ChartEntry) -> Document:
