@@ -14,6 +14,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from kavlet.core.charts.layer import GATHERED
 from kavlet.core.figures.table import HEADER
 from kavlet.core.messages import words
 from kavlet.core.touch.parts import Part
@@ -218,7 +219,9 @@ class Window(QMainWindow):
         self.stage.view.light(frozenset(range(box[1] - HEADER, box[3] - HEADER + 1) if box is not None else ()))
 
     def _go_to_row(self, row: int) -> None:
-        """Light up the cell that drives a mark."""
+        """Light up the cell that drives a mark; what is left over, or empty, has none."""
+        if row >= GATHERED:
+            return
         chart = self.store.here
         self.store.show_table(chart.table)
         held = chart.roles.get("value", ()) or ("",)

@@ -28,7 +28,8 @@ class Chart(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True)
 
     `names` is the column that names the rows; `rows` picks the rows that are shown, all when None. `ink` goes from 0
     (bare) over 1 (quiet gridlines and scale) and 2 (axes) to 3 (fully ruled); what an axis sets itself wins. `plot`
-    holds the plot's insets by hand: shares of the chart's width and height at left, top, right, bottom.
+    holds the plot's insets by hand: shares of the chart's width and height at left, top, right, bottom. `ground` is the
+    colour behind all, the theme's where empty.
     """
 
     frame: Frame
@@ -42,6 +43,7 @@ class Chart(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True)
     legend: Legend = Legend()
     ink: int = 0
     plot: tuple[float, float, float, float] | None = None
+    ground: str = ""
     solid: Solid | None = None
     alt_text: str = ""
 

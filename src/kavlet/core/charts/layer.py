@@ -7,12 +7,13 @@ from msgspec import Struct
 from kavlet.core.charts.labels import Label
 from kavlet.core.dress.fills import Fill
 
+GATHERED, LEFT_OVER, EMPTY = 1_000_000, 1_000_001, 1_000_002  # stand for a row where a mark has none in the table
 Missing = Literal["break", "bridge", "drop"]
 Stack = Literal["none", "stacked", "share"]
 
 
 class Row(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
-    """What one row has of its own: looks (None: the layer's), and its label's place.
+    """What one row, or what stands for one, has of its own: looks (None: the layer's), and its label's place.
 
     `dx`, `dy` move the label by points from where it would stand; `label` False leaves it out; `text` replaces it.
     """
@@ -64,6 +65,11 @@ class Layer(Struct, frozen=True, omit_defaults=True):
     label: Label | None = None
     rows: dict[int, Row] = {}
     rules: tuple[Rule, ...] = ()
+
+    @property
+    def differs(self) -> bool:
+        """Whether its rows differ in colour, so that a colour for all would take something away."""
+        return self.vary or any(row.fill is not None for row in self.rows.values())
 
     @property
     def figure_column(self) -> str:

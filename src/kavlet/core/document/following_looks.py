@@ -5,7 +5,7 @@ from typing import Any
 
 import msgspec
 
-from kavlet.core.charts.layer import Row
+from kavlet.core.charts.layer import GATHERED, Row
 from kavlet.core.charts.looks import Look, parse
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.recipes.parts import series_key, series_place
@@ -32,7 +32,7 @@ def following_rows(document: Document, table_id: str, follow: Callable[[int], in
     """
 
     def of_row(look: Look) -> list[Look]:
-        if look.row is None:
+        if look.row is None or look.row >= GATHERED:
             return [look]
         new = follow(look.row)
         return [look.at(new)] if new is not None else []

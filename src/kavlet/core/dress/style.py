@@ -10,7 +10,7 @@ from kavlet.core.dress.palettes import palettes
 from kavlet.core.dress.theme import DEFAULT_THEME, Theme, theme
 from kavlet.core.messages import say
 from kavlet.core.text.faces import Family, face
-from kavlet.core.values.colour import Colour, colour, mix, readable
+from kavlet.core.values.colour import Colour, colour, contrast, mix, readable
 from kavlet.core.values.errors import KavletError
 
 
@@ -116,15 +116,19 @@ class Style(msgspec.Struct, frozen=True):
 def resolve(dress: Dress, base: Theme | None = None) -> Style:
     """The concrete style; `base` is a kit's own theme. Raises KavletError for an unknown theme or no colour."""
     base = base if base is not None and dress.theme == base.name else theme(dress.theme)
-    tones = base.tones(dress.dark)
+    by_hand = str(dress.overrides.get("ground") or "")
+    ground = _ground(by_hand, base, dress) if by_hand else None
+    dark = dress.dark if ground is None else contrast(ground, Colour(1, 1, 1)) > contrast(ground, Colour(0, 0, 0))
+    tones = base.tones(dark)
+    ground = ground or colour(tones.ground)
     return Style(
-        dark=dress.dark,
+        dark=dark,
         named={
-            "ground": colour(tones.ground),
+            "ground": ground,
             "ink": colour(tones.ink),
             "quiet": colour(tones.quiet),
             "line": colour(tones.line),
-            "track": colour(tones.track),
+            "track": mix(ground, colour(tones.ink), 0.09) if by_hand else colour(tones.track),
             "rise": colour(tones.rise),
             "fall": colour(tones.fall),
             "total": colour(tones.total),
@@ -140,6 +144,18 @@ def resolve(dress: Dress, base: Theme | None = None) -> Style:
         small_size=base.small_size,
         corner=base.corner,
     )
+
+
+def _ground(text: str, base: Theme, dress: Dress) -> Colour:
+    """A ground set by hand: a colour, or one of the theme's and the palette's."""
+    tones = base.tones(dress.dark)
+    named = {
+        "ground": colour(tones.ground),
+        "ink": colour(tones.ink),
+        "white": Colour(1, 1, 1),
+        "black": Colour(0, 0, 0),
+    }
+    return colours.resolved(text, named, tuple(colour(one) for one in _palette(dress.palette) or tones.palette))
 
 
 def _palette(chosen: str | tuple[str, ...] | None) -> tuple[str, ...]:

@@ -73,6 +73,7 @@ def chart(inputs: Inputs) -> Chart:
             inputs.drawn("{what}, others", what=inputs.title("value")),
             inputs.helpers["others"],
             fill="quiet +62",
+            listed=False,
             label=quiet if every else None,
         ),
         Bars("highlight", inputs.title("value"), inputs.helpers["highlight"], label=label if shown else None),

@@ -49,16 +49,14 @@ def groups(inputs: Inputs) -> dict[str, list[int]]:
 
 
 def chart(inputs: Inputs) -> Chart:
-    """Two rings of wedges; the outer one's rows are kept together by group, an index array."""
+    """Two rings of wedges; the parts are kept together by group, an index array."""
     held = groups(inputs)
     order = tuple(row for rows in held.values() for row in rows)
     firsts = tuple(rows[0] for rows in held.values())
     inner = {rows[0]: Row(fill=f"tone{i + 1}") for i, rows in enumerate(held.values())}
-    outer = {
-        row: Row(fill=f"tone{i + 1} +{tint(j, len(rows))}")
-        for i, rows in enumerate(held.values())
-        for j, row in enumerate(rows)
-    }
+    parts_of = {row: (rows[0], tint(j, len(rows))) for rows in held.values() for j, row in enumerate(rows)}
+    groups_inside = inputs.settings["inside"] == "groups"
+    outside = inputs.settings["place"] == "outside" and groups_inside
     group = inputs.title("group")
     names = {"name": "{name}", "name and share": "{name}\n{share}", "share": "{share}"}[str(inputs.settings["labels"])]
     layers = (
@@ -67,7 +65,7 @@ def chart(inputs: Inputs) -> Chart:
             group,
             inputs.helpers["group sum"],
             order=firsts,
-            ring=0,
+            ring=0 if groups_inside else 1,
             rows=inner,
             label=Label(template=f"{{{inputs.id('group')}}}", bold=True, turn=True),
             listed=False,
@@ -77,19 +75,25 @@ def chart(inputs: Inputs) -> Chart:
             inputs.title("value"),
             inputs.id("value"),
             order=order,
-            ring=1,
-            rows=outer,
+            ring=1 if groups_inside else 0,
+            within="group",
+            groups=parts_of,
             listed=False,
             label=Label(
                 template=names,
                 number=inputs.number_text("value"),
-                turn=inputs.settings["place"] == "inside",
-                position="outside" if inputs.settings["place"] == "outside" else "auto",
+                turn=not outside,
+                position="outside" if outside else "auto",
             ),
         ),
     )
     return Chart(
-        Polar(start=inputs.setting("start"), hole=inputs.setting("hole") / 100, rings=(1.4, 1.0), ring_gap=1.5),
+        Polar(
+            start=inputs.setting("start"),
+            hole=inputs.setting("hole") / 100,
+            rings=(1.4, 1.0) if groups_inside else (1.2, 0.8),
+            ring_gap=1.5,
+        ),
         layers,
         names=inputs.id("name"),
         legend=Legend(side="none"),
@@ -133,6 +137,7 @@ TWO_LEVEL_RING = Recipe(
         Role("value", "number", "The figure of each part."),
     ),
     parameters=(
+        choice("inside", "Which level stands inside.", "groups", "parts"),
         hole(0.0, 80.0),
         number("start", 0.0, "Where the first group starts, clockwise from the top.", -360.0, 360.0, "°").at(
             "frame.start"

@@ -7,7 +7,7 @@ from kavlet.core.charts.fields import Field, choices
 from kavlet.core.charts.frame import Cartesian, Polar
 from kavlet.core.charts.labels import Leader, Position
 from kavlet.core.charts.legend import LegendSide
-from kavlet.core.charts.looks import of_layer
+from kavlet.core.charts.looks import below, of_layer, parse
 from kavlet.core.charts.solid import MOST_ANGLE, Form
 from kavlet.core.compose.kinds import PLAIN_TYPES, kind_of
 from kavlet.core.messages import named
@@ -16,6 +16,8 @@ from kavlet.core.touch.parts import Part
 from kavlet.core.values.number_text import MOST_DECIMALS
 
 ANGLES = (-MOST_ANGLE, MOST_ANGLE)
+FILL = ("fill",)
+MAIN = (FILL, *(("label", field) for field in ("template", "position", "size", "colour")))
 POSITIONS = choices(Position, only=[one for one in get_args(Position) if one != "centre"])
 LEADERS = choices(Leader, only=("plain", "elbow", "arrow", "none"))
 ALIGNS = (("start", named("left")), ("middle", named("middle")), ("end", named("right")))
@@ -38,7 +40,7 @@ MINUSES = (("−", named("−1")), ("-", named("-1")), ("()", named("(1)")))
 def offers(chart: Chart, part: Part | None) -> list[Field]:
     """The fields of a part; of the chart itself when nothing is chosen."""
     if part is None or part.kind == "plot":
-        return _of_frame(chart)
+        return [*_of_frame(chart), Field("Ground", "Colour", "ground", "colour", named="colour of the ground")]
     if part.kind in ("layer", "mark", "label"):
         layer = chart.layer(part.key)
         if layer is None:
@@ -51,6 +53,51 @@ def offers(chart: Chart, part: Part | None) -> list[Field]:
     if part.kind == "legend":
         return _of_legend()
     return _of_scale("along", "Scale") if part.key == "along" else _of_across()
+
+
+def of_main(chart: Chart) -> list[Field]:
+    """What is offered of the layer a chart is about, where nothing is chosen: how it is labelled; its fill too where
+    that is one colour of its own, and not one of several series or of rows that differ."""
+    layer = chart.layer(chart.main)
+    if layer is None:
+        return []
+    fields = [one for one in offers(chart, Part("layer", layer.key)) if parse(one.path).field in MAIN]
+    series = [one for one in chart.layers if kind_of(one) is kind_of(layer) and one.listed and _is_shown(one)]
+    plain = len(series) == 1 and not layer.differs
+    return [one for one in fields if plain or parse(one.path).field != FILL]
+
+
+def drop_path(chart: Chart, part: Part | None, is_colour: bool, chosen: bool) -> str:
+    """Where a colour, a symbol or a picture goes that is dropped on a part; `chosen` says whether the part is.
+
+    A colour on words is theirs, and on the ground the ground's. On a mark it goes to the layer, or to the mark alone
+    where that is chosen or the layer's marks differ in colour.
+    """
+    layer = chart.layer(part.key) if part is not None and part.kind in ("layer", "mark", "label") else None
+    if is_colour and part is not None and part.kind == "text":
+        return f"{part.key}.colour"
+    if is_colour and part is not None and part.kind == "label" and layer is not None:
+        return of_layer(layer.key, "label", "colour")
+    if is_colour and layer is None:
+        return "ground"
+    if part is None or layer is None:
+        return of_layer(chart.main, "fill")
+    if part.kind == "mark" and (chosen or layer.differs):
+        return below(part.path, "fill")
+    return of_layer(layer.key, "fill")
+
+
+def labelled_alike(chart: Chart, key: str) -> list[str]:
+    """The other layers whose labels go with those of a layer: of its kind, and labelled as it is."""
+    layer = chart.layer(key)
+    if layer is None:
+        return []
+    alike = [one for one in chart.layers if kind_of(one) is kind_of(layer) and _is_shown(one) and one.key != key]
+    return [one.key for one in alike if (one.label is None) == (layer.label is None)]
+
+
+def _is_shown(layer: AnyLayer) -> bool:
+    return not (layer.helper or layer.hidden or layer.joins)
 
 
 def _of_layer(layer: AnyLayer, chart: Chart) -> list[Field]:

@@ -18,7 +18,7 @@ from kavlet.core.document.totals import counts_totals, total_rows
 from kavlet.core.dress.style import resolve
 from kavlet.core.messages import Message, named, say, upper_first, words
 from kavlet.core.touch import parts
-from kavlet.core.touch.offers import SOLID, offers
+from kavlet.core.touch.offers import SOLID, labelled_alike, of_main, offers
 from kavlet.core.touch.parts import Part
 from kavlet.core.values.number_text import PLAIN
 from kavlet.desktop.dress.fields import TextField
@@ -31,9 +31,6 @@ from kavlet.desktop.dress.symbols import SymbolShelf
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.rest import Rest
 from kavlet.desktop.store import Store
-
-# Of the main layer, shown when nothing is chosen.
-MAIN = (("fill",), ("label", "template"), ("label", "position"), ("label", "size"), ("label", "colour"))
 
 
 class DressPanel(QFrame):
@@ -130,9 +127,7 @@ class DressPanel(QFrame):
         part = self.part
         wanted = [] if spec is None else offers(spec, part)
         if spec is not None and part is None:
-            key = spec.main
-            mine = offers(spec, Part("layer", key)) if key else []
-            wanted = [one for one in mine if parse(one.path).field in MAIN] + wanted
+            wanted = of_main(spec) + wanted
             owned = owners(self._store.document, chart)  # they stand among the recipe's own settings
             wanted = [one for one in wanted if one.path not in owned]
             if spec.as_solid is not None:  # who turns a chart wants its light and depth at hand
@@ -274,8 +269,11 @@ class DressPanel(QFrame):
     # What is set
 
     def _same_paths(self, path: str) -> list[str]:
-        """The same path on the other parts that are chosen."""
+        """The same path on the other parts that are chosen; on all that are labelled alike where nothing is."""
         first, look = self.part, parse(path)
+        spec = self._store.picture.build.chart
+        if first is None and look.layer == spec.main and look.field[:1] == ("label",):
+            return [look.on(key).text for key in labelled_alike(spec, look.layer)]
         if first is None or not first.path or not look.within(parse(first.path)):
             return []
         rest = look.steps[len(parse(first.path).steps) :]

@@ -6,11 +6,11 @@ import msgspec
 from PySide6.QtCore import QObject
 from PySide6.QtWidgets import QFileDialog, QWidget
 
-from kavlet.core.charts.looks import below, of_layer
 from kavlet.core.document import dressing
 from kavlet.core.document.document import Document
 from kavlet.core.files import pictures
 from kavlet.core.messages import say, words
+from kavlet.core.touch.offers import drop_path
 from kavlet.core.touch.parts import Part
 from kavlet.desktop.command import Command
 from kavlet.desktop.store import Store
@@ -25,16 +25,14 @@ class PictureCommands(QObject):
         self.commands = (Command("add_picture", "Dress", "Add a picture…", self.ask),)
 
     def drop(self, part: Part | None, what: str) -> None:
-        """A colour, a symbol or a picture file dropped on a part fills it."""
-        on_layer = part is not None and part.kind in ("layer", "mark", "label")
-        key = part.key if part is not None and on_layer else self._store.spec.main
-        path = of_layer(key, "fill")
-        if part is not None and part.kind == "mark" and part in self._store.selection:
-            path = below(part.path, "fill")
-        if Path(what).suffix.lower() in pictures.KINDS and not what.startswith("#"):
+        """A colour, a symbol or a picture file dropped on a part fills it; a colour on a text or the ground is its
+        own."""
+        spec, is_colour = self._store.spec, what.startswith("#")
+        path = drop_path(spec, part, is_colour, part in self._store.selection)
+        if Path(what).suffix.lower() in pictures.KINDS and not is_colour:
             self.add(Path(what), path)
             return
-        fill: object = what if what.startswith("#") else _stretched(what)
+        fill: object = what if is_colour else _stretched(what)
         self._store.edit_chart(
             say("fill by dropping"), lambda document, chart: dressing.set_looks(document, chart.id, {path: fill})
         )

@@ -7,6 +7,7 @@ from msgspec import Struct
 
 from kavlet.core.charts import fields
 from kavlet.core.charts.cells import CellForm, Cells
+from kavlet.core.charts.layer import EMPTY
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.data import Raster
 from kavlet.core.compose.figure import MarkKind
@@ -51,7 +52,7 @@ def on_field(layer: Cells, on: Field, to: Placing) -> None:
         colour = to.style.named["track"]
         items, path = _drawn_cells(layer, _Line(rest), colour, "", to)
         drawn = Drawn(path=path, fill=colour, items=items)
-        to.put(layer, Who(to.data.rows, name="empty"), float(len(rest)), path.bounds, drawn)
+        to.put(layer, Who(EMPTY, name="empty"), float(len(rest)), path.bounds, drawn)
 
 
 def on_plane(layer: Cells, on: Plane, to: Placing) -> None:

@@ -8,12 +8,13 @@ from msgspec import Struct
 
 from kavlet.core.charts.fields import Field
 from kavlet.core.charts.labels import Label
+from kavlet.core.charts.layer import GATHERED, LEFT_OVER, Row
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.figure import MarkKind, PlacedText
 from kavlet.core.compose.frames.disc import Disc
 from kavlet.core.compose.kind import Kind, Listed
-from kavlet.core.compose.marks.painting import Filling, painted
+from kavlet.core.compose.marks.painting import Filling, fill_of, painted
 from kavlet.core.compose.marks.placing import Drawn, Placing, Who
 from kavlet.core.compose.marks.sharing import row_entries
 from kavlet.core.compose.words.fan import Fanned
@@ -86,15 +87,14 @@ def place(layer: Wedges, on: Disc, to: Placing) -> None:
     inner, outer = on.ring(min(layer.ring, on.rings - 1))
     for part in parts(layer, on, to):
         is_rest = part.number == REST
-        row_id = to.id(part.row) if part.row is not None else to.data.rows + is_rest
-        own = to.own(layer, part.row) if part.row is not None else None
-        out = (own.explode if own is not None and own.explode is not None else layer.explode) * outer
-        out = 0.0 if part.row is None else out
+        row_id = to.id(part.row) if part.row is not None else LEFT_OVER if is_rest else GATHERED
+        own = layer.rows.get(row_id, Row())
+        out = (own.explode if own.explode is not None else layer.explode if part.row is not None else 0.0) * outer
         center = at(on.center, out, (part.start + part.end) / 2) if out else on.center
         sector = Sector(center, inner, outer, part.start, part.end)
         path = recorded(wedge, Sector(center, inner, outer, part.start, part.end), layer.gap, layer.corner)
         bounds = path.bounds
-        if layer.helper or (is_rest and not layer.rest_shown) or (own is not None and own.hidden):
+        if layer.helper or (is_rest and not layer.rest_shown) or own.hidden:
             who = Who(row_id, name=layer.rest_name if is_rest else layer.name, helper=layer.helper or is_rest)
             to.put(layer, who, part.figure, bounds, Drawn(sector=sector, visible=False))
             continue
@@ -119,20 +119,35 @@ def _is_radial(fill: Fill | None) -> bool:
 
 def _filling(layer: Wedges, part: Slice, to: Placing) -> Filling:
     if part.row is None:
-        return Filling("track" if part.number == REST else "quiet +45", layer.tone, value=part.figure)
+        own = layer.rows.get(LEFT_OVER if part.number == REST else GATHERED, Row())
+        edge, width = (to.style.colour(own.edge), layer.edge_width) if own.edge else (None, 0.0)
+        plain = "track" if part.number == REST else "quiet +45"
+        return Filling(own.fill if own.fill is not None else plain, layer.tone, edge, width, part.figure)
     held = to.filling(layer, part.row, part.figure)
     if not layer.parts:
-        return held
-    own = layer.rows.get(part.number)
-    fill = own.fill if own is not None else None
+        return _within(layer, part.row, held, to)
+    slice_ = layer.rows.get(part.number)
+    fill = slice_.fill if slice_ is not None else None
     return msgspec.structs.replace(held, fill=fill, tone=layer.tone + part.number)
+
+
+def _within(layer: Wedges, row: int, held: Filling, to: Placing) -> Filling:
+    """A part of a group without a fill of its own: a tint of the group's colour, whatever that has become."""
+    group = to.chart.layer(layer.within) if layer.within else None
+    place = layer.groups.get(to.id(row))
+    if group is None or place is None or held.fill is not None or place[0] not in to.data.ids:
+        return held
+    fill, tone = fill_of(group, place[0], to.data.ids.index(place[0]), to.data)
+    return msgspec.structs.replace(held, fill=f"{to.style.solid(fill, tone).hex} +{place[1]}")
 
 
 def _text(layer: Wedges, part: Slice, to: Placing) -> str:
     if layer.label is None:
         return ""
     if part.row is None:
-        return _rest_text(layer, layer.label, part, to)
+        own = layer.rows.get(LEFT_OVER if part.number == REST else GATHERED, Row())
+        label = layer.label if own.text is None else msgspec.structs.replace(layer.label, template=own.text)
+        return _rest_text(layer, label, part, to) if own.label else ""
     if layer.parts:
         return part.name
     return to.wording.text(layer, part.row)
