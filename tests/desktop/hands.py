@@ -62,21 +62,23 @@ def click(window: Window, qtbot: QtBot, at: QPoint) -> None:
     qtbot.mouseClick(window.stage.view, Qt.MouseButton.LeftButton, pos=at)
 
 
-def drag(window: Window, qtbot: QtBot, start: QPoint, end: QPoint) -> None:
+def drag(
+    window: Window, qtbot: QtBot, start: QPoint, end: QPoint,
+    keys: Qt.KeyboardModifier = Qt.KeyboardModifier.NoModifier,
+) -> None:  # fmt: skip
     view = window.stage.view
     qtbot.mousePress(view, Qt.MouseButton.LeftButton, pos=start)
     middle = QPoint((start.x() + end.x()) // 2, (start.y() + end.y()) // 2)
     for step in (middle, end):
         qtbot.mouseMove(view, step)
-        QApplication.sendEvent(view, moved(step))
+        QApplication.sendEvent(view, moved(step, keys))
     qtbot.mouseRelease(view, Qt.MouseButton.LeftButton, pos=end)
 
 
-def moved(at: QPoint) -> Any:
+def moved(at: QPoint, keys: Qt.KeyboardModifier = Qt.KeyboardModifier.NoModifier) -> Any:
     return QMouseEvent(
-        QEvent.Type.MouseMove, QPointF(at), QPointF(at), Qt.MouseButton.NoButton, Qt.MouseButton.LeftButton,
-        Qt.KeyboardModifier.NoModifier,
-    )  # fmt: skip
+        QEvent.Type.MouseMove, QPointF(at), QPointF(at), Qt.MouseButton.NoButton, Qt.MouseButton.LeftButton, keys
+    )
 
 
 def type_in(qtbot: QtBot, field: object, text: str) -> None:

@@ -15,6 +15,7 @@ from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.text.numbers import decimal_sign, locale_of
+from kavlet.desktop.remembered import dressed
 
 FALLBACK = "columns"  # its sentence says what is wrong with a table that fits no recipe
 
@@ -52,13 +53,13 @@ def from_rows(name: str, rows: list[list[Cell]], locale: str) -> Document:
 
 
 def with_best_chart(document: Document, table: str) -> tuple[Document, str]:
-    """The document with the chart that suits a table best, and the chart's id."""
+    """The document with the chart that suits a table best, looking as is remembered for it, and the chart's id."""
     values = [column.values[HEADER:] for column in recalculate(document.tables).of(table)]
     of = features(document.table(table), values)
     for recipe in sorted(RECIPES.values(), key=lambda recipe: -recipe.suits(of).score):
         made, chart = edits.add_chart(document, table, recipe.name)
         if main_layer(made, recalculate(made.tables), chart) is not None:
-            return made, chart
+            return dressed(made, chart), chart
     return edits.add_chart(document, table, FALLBACK)
 
 

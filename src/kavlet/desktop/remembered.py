@@ -3,16 +3,22 @@
 import msgspec
 from PySide6.QtCore import QSettings
 
+from kavlet.core.building.stages import main_layer
+from kavlet.core.document import charting, dressing, edits
+from kavlet.core.document.document import Document
 from kavlet.core.dress.style import Dress
+from kavlet.core.figures.recalculate import recalculate
+from kavlet.core.recipes.recipe import Setting
 
 _KEY = "remembered looks"
 
 
 class Remembered(msgspec.Struct, frozen=True):
-    """What is remembered: the look, and the layer its values were set on first."""
+    """What is remembered: the look, the layer its values were set on first, and settings that are only looks."""
 
     layer: str
     dress: Dress
+    settings: dict[str, Setting] = {}
 
 
 def remembered(recipe: str) -> Remembered | None:
@@ -29,6 +35,31 @@ def remembered(recipe: str) -> Remembered | None:
 def remember(recipe: str, look: Remembered) -> None:
     """Keep a look for a recipe."""
     QSettings().setValue(f"{_KEY}/{recipe}", msgspec.json.encode(look).decode())
+
+
+def dressed(document: Document, chart: str, old: str = "") -> Document:
+    """A chart with the looks set by hand on the layer `old`, and what is remembered for its recipe."""
+    entry = document.chart(chart)
+    look = remembered(entry.recipe)
+    if look is None and not old:
+        return document
+    main = main_layer(document, recalculate(document.tables), chart)
+    if main is None:
+        return document  # the table does not fit the recipe; there is nothing to dress
+    overrides = charting.carried_over(entry.dress.overrides, old, main.key, main.vary)
+    dress = msgspec.structs.replace(entry.dress, overrides=overrides)
+    if look is None:
+        return edits.change_chart(document, chart, dress=dress)
+    plain = not old and entry.dress == Dress()
+    base = msgspec.structs.replace(look.dress, overrides=overrides) if plain else dress
+    document = edits.change_chart(document, chart, dress=base)
+    mine = dressing.moved(look.dress.overrides, look.layer, (main.key,))
+    mine = {path: value for path, value in mine.items() if path not in overrides}
+    document = dressing.set_looks(document, chart, dressing.limited(document, chart, mine))
+    for name, value in look.settings.items():
+        if name not in entry.settings:
+            document = dressing.set_setting(document, chart, name, value)
+    return document
 
 
 def forget(recipe: str) -> None:

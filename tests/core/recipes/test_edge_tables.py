@@ -11,8 +11,9 @@ from kavlet.core.compose.figure import PlacedText
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Written
+from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.values.errors import KavletError
-from kavlet.core.values.geometry import Rect
+from kavlet.core.values.geometry import Rect, Size
 from kavlet.core.values.number_text import WHOLE_PERCENT
 from tests.making import document, draw, helper, labels, make, marks, table
 
@@ -201,3 +202,14 @@ def test_a_legend_of_many_series_leaves_the_plot_its_room() -> None:
     made = make("columns", table(["season", *names], ["spring", "autumn"], *([i + 1, i + 2] for i in range(90))))
     assert made.figure.plot.height > 0.4 * made.figure.size.height
     assert made.figure.unlisted > 0
+
+
+@pytest.mark.parametrize("recipe", list(RECIPES))
+@pytest.mark.parametrize("size", [Size(36, 36), Size(36, 600), Size(600, 36), Size(3000, 36)])
+def test_every_recipe_draws_however_little_room_there_is(recipe: str, size: Size) -> None:
+    names = [f"a rather long name {i}" for i in range(40)]
+    rows = table(["name", "group", "n0", "n1", "n2"], names, list("xxyy") * 10, *([[8, 6, 4, 2] * 10] * 3))
+    stated = {"thermometer": {"goal": 900.0}, "battery": {"budget": 900.0}, "target-columns": {"target": 5.0}}
+    figure = draw(document(recipe, rows, **stated.get(recipe, {})), size, title="A title", source="A source").figure
+    assert (figure.size.width, figure.size.height) == (size.width, size.height)
+    assert all(math.isfinite(number) for mark in figure.marks for number in (mark.bounds.x, mark.bounds.width))

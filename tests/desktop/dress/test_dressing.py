@@ -8,7 +8,11 @@ from PySide6.QtGui import QColor, QPixmap, QScreen
 from PySide6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
+from kavlet.core.document import dressing
+from kavlet.core.figures.cells import Cell
+from kavlet.core.messages import say
 from kavlet.core.touch.parts import Part
+from kavlet.desktop import documents
 from kavlet.desktop.dress.screen_pick import ScreenPick
 from kavlet.desktop.window import Window
 from tests.desktop.hands import drag, figure, label, place, row, show, spec, type_in
@@ -125,6 +129,35 @@ def test_a_look_is_remembered_for_its_recipe(window: Window) -> None:
     show(window, "lines")
     window.recipes.take("bars")
     assert "#123456" not in {one.fill.hex for one in figure(window).marks if one.fill}
+
+
+def test_a_remembered_look_holds_gap_and_connectors_and_comes_with_a_new_table(window: Window) -> None:
+    show(window, "bridge")
+    window.store.edit_chart(
+        say("settings"),
+        lambda document, chart: dressing.set_setting(
+            dressing.set_setting(document, chart.id, "gap", 12.0), chart.id, "connectors", False
+        ),
+    )
+    told: list[str] = []
+    window.store.refused.connect(told.append)
+    window.looks.remember()
+    assert told == ["New charts by this recipe will look like this one."]
+    rows: list[list[Cell]] = [["step", "change"], ["Start", 100.0], ["More", 40.0], ["Less", -30.0], ["More yet", 9.0]]
+    made = documents.from_rows("steps", rows, "en")
+    chart = made.charts[0]
+    assert chart.recipe == "bridge"
+    assert chart.settings == {"gap": 12.0, "connectors": False}
+    window.looks.forget()
+    assert documents.from_rows("steps", rows, "en").charts[0].settings == {}
+
+
+def test_what_figures_depend_on_is_not_remembered(window: Window) -> None:
+    show(window, "bridge")
+    window.store.edit_chart(
+        say("settings"), lambda document, chart: dressing.set_setting(document, chart.id, "totals", "first")
+    )
+    assert dressing.settings_of_looks(window.store.document, window.store.here.id).get("totals") is None
 
 
 def test_dress_is_pasted_on_all_charts_as_one_edit(window: Window) -> None:

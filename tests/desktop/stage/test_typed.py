@@ -4,8 +4,10 @@ import pytest
 from PySide6.QtCore import QPoint, Qt
 from pytestqt.qtbot import QtBot
 
+from kavlet.core.compose.figure import PlacedText
 from kavlet.core.document import edits
 from kavlet.core.messages import say
+from kavlet.core.touch.parts import Part
 from kavlet.desktop.stage.typed import TextEdit
 from kavlet.desktop.window import Window
 from tests.desktop.hands import figure, label, place, show, type_in
@@ -103,3 +105,65 @@ def test_proof_leaves_the_chart_its_room(window: Window, qtbot: QtBot) -> None:
     assert proof.list.isVisible()
     assert proof.list.height() <= 112
     assert window.stage.view.height() >= tall - 140
+
+
+def type_at(window: Window, qtbot: QtBot, text: PlacedText, typed: str) -> None:
+    qtbot.mouseDClick(window.stage.view, Qt.MouseButton.LeftButton, pos=place(window, *text.bounds.center))
+    editor = editor_of(window)
+    editor.selectAll()
+    qtbot.keyClicks(editor, typed)
+    qtbot.keyClick(editor, Qt.Key.Key_Return)
+
+
+def text_of_kind(window: Window, kind: str, at: int = 0) -> PlacedText:
+    return [one for one in figure(window).texts if one.kind == kind][at]
+
+
+def test_a_name_is_typed_where_it_stands_and_goes_to_its_cell(window: Window, qtbot: QtBot) -> None:
+    show(window, "bars")
+    name = text_of_kind(window, "name", 1)
+    type_at(window, qtbot, name, "Renamed")
+    assert "Renamed" in [one.text for one in figure(window).texts if one.kind == "name"]
+    table = window.store.document.table(window.store.here.table)
+    assert name.row is not None
+    assert table.columns[0].cells[name.row + 1] == "Renamed"
+    window.store.undo()
+    assert "Renamed" not in [one.text for one in figure(window).texts if one.kind == "name"]
+
+
+def test_a_legend_entry_is_typed_where_it_stands(window: Window, qtbot: QtBot) -> None:
+    show(window, "columns")
+    entry = text_of_kind(window, "legend")
+    type_at(window, qtbot, entry, "first series")
+    assert text_of_kind(window, "legend").text == "first series"
+    assert "first series" not in [column.name for column in window.store.there.columns]  # the table keeps its own
+    type_at(window, qtbot, text_of_kind(window, "legend"), " ")
+    assert text_of_kind(window, "legend").text == entry.text  # nothing gives it back
+
+
+def test_a_waffle_entry_is_the_name_of_its_row(window: Window, qtbot: QtBot) -> None:
+    show(window, "waffle")
+    entry = text_of_kind(window, "legend")
+    type_at(window, qtbot, entry, "Other")
+    assert text_of_kind(window, "legend").text.startswith("Other  ")
+
+
+def test_an_axis_is_titled_by_typing_over_its_figures(window: Window, qtbot: QtBot) -> None:
+    show(window, "lines")
+    type_at(window, qtbot, text_of_kind(window, "tick"), "Visits a year")
+    assert text_of_kind(window, "axis title").text == "Visits a year"
+    type_at(window, qtbot, text_of_kind(window, "axis title"), "Visits")
+    assert text_of_kind(window, "axis title").text == "Visits"
+    window.store.select(Part("axis", "along"))
+    qtbot.keyClick(window.stage.view, Qt.Key.Key_F2)
+    assert editor_of(window).text() == "Visits"
+
+
+def test_a_dial_has_no_axis_to_be_titled(window: Window, qtbot: QtBot) -> None:
+    show(window, "gauge")
+    tick = text_of_kind(window, "tick")
+    qtbot.mouseDClick(window.stage.view, Qt.MouseButton.LeftButton, pos=place(window, *tick.bounds.center))
+    assert window.stage.view.editor is None
+    window.store.select(Part("axis", "scale"))
+    assert set(window.dress.rows) >= {"frame.scale.visible", "frame.scale.number.suffix"}
+    assert "frame.scale.maximum" not in window.dress.rows

@@ -10,11 +10,12 @@ LegendSide = Literal["none", "auto", "top", "bottom", "left", "right", "inside"]
 
 
 class Entry(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
-    """One entry of its own, beside those of the layers."""
+    """One entry of its own, beside those of the layers; `row` is the table's row that it stands for, if any."""
 
     name: str
     fill: Fill | None = None
     tone: int = 0
+    row: int | None = None
 
 
 class Legend(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):

@@ -27,7 +27,7 @@ from kavlet.core.compose.marks.placing import Placing
 from kavlet.core.compose.words import legend, texts
 from kavlet.core.compose.words.fan import fan
 from kavlet.core.compose.words.labels import settle
-from kavlet.core.compose.words.lettering import Ink, Stand, block
+from kavlet.core.compose.words.lettering import NOBODY, Ink, Owner, Stand, block
 from kavlet.core.compose.words.room import Room
 from kavlet.core.dress.style import Style
 from kavlet.core.messages import words_in
@@ -186,7 +186,9 @@ def _panels(panels: tuple[Panel, ...], room: Rect, laid: Laid) -> None:
             head = shortened(panel.title, ink.face, ink.size, wide)
             centred = not isinstance(panel.chart.frame, Cartesian)
             x = place.center[0] if centred else place.x
-            text = block((head,), "panel", Stand((x, place.y), "middle" if centred else "start", "top"), ink)
+            of = panel.chart.rows or ()
+            owner = Owner(row=of[0]) if len(of) == 1 else NOBODY
+            text = block((head,), "panel", Stand((x, place.y), "middle" if centred else "start", "top"), ink, owner)
             laid.texts.append(text)
             place = place.inset(top=1.5 * ink.size)
         own = msgspec.structs.replace(panel, chart=msgspec.structs.replace(panel.chart, plot=None))

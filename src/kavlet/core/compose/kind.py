@@ -32,12 +32,14 @@ L = TypeVar("L", bound=Layer)
 
 
 class Listed(Struct, frozen=True):
-    """One entry of the legend: its name, fill and tone, and the layer it stands for (None: an entry of its own)."""
+    """One entry of the legend: its name, fill and tone, the layer it stands for (None: an entry of its own), and the
+    table's row whose name it is, where it is one."""
 
     name: str
     fill: Fill | None
     tone: int
     layer: Layer | None = None
+    row: int | None = None
 
 
 class Kind(Generic[L]):

@@ -100,6 +100,20 @@ def copied(document: Document, chart_id: str, what: What = "all", layer: str = "
     return found
 
 
+def settings_of_looks(document: Document, chart_id: str) -> dict[str, Setting]:
+    """The settings that differ from the recipe's and change only how its chart looks: no helper column knows them."""
+    chart = document.chart(chart_id)
+    recipe = find_recipe(document, chart.recipe)
+    found: dict[str, Setting] = {}
+    for name, value in chart.settings.items():
+        parameter = recipe.parameter(name)
+        if parameter is None or parameter.look or parameter.type not in ("flag", "choice", "colour", "symbol"):
+            continue  # what a look stands for is copied as that look
+        if set_setting(document, chart_id, name, None).tables == document.tables:
+            found[name] = value
+    return found
+
+
 def pasted(
     document: Document, chart_id: str, looks: Mapping[str, Any], old: str = "", keys: tuple[str, ...] = ()
 ) -> Document:

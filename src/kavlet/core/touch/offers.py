@@ -52,7 +52,7 @@ def offers(chart: Chart, part: Part | None) -> list[Field]:
         return _of_text(part.key)
     if part.kind == "legend":
         return _of_legend()
-    return _of_scale("along", "Scale") if part.key == "along" else _of_across()
+    return _of_axis(chart, part.key)
 
 
 def of_main(chart: Chart) -> list[Field]:
@@ -176,6 +176,17 @@ def _of_legend() -> list[Field]:
         Field("Legend", "Stands", "legend.side", "choice", choices(LegendSide), named="place of the legend"),
         Field("Legend", "Title", "legend.title", "text"),
     ]
+
+
+def _of_axis(chart: Chart, key: str) -> list[Field]:
+    """What a scale has, or the rows' names. A dial's ends are its recipe's."""
+    if key == "scale":
+        fields = _of_scale(key, "Scale")
+        return [one for one in fields if parse(one.path).last == "visible" or "number" in parse(one.path).field]
+    across = chart.frame.across if isinstance(chart.frame, Cartesian) else None
+    return _of_across() if key == "across" and across is not None and across.kind == "category" else (
+        _of_scale(key, "Scale")
+    )  # fmt: skip
 
 
 def _of_scale(axis: str, group: str) -> list[Field]:

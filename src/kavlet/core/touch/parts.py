@@ -11,11 +11,15 @@ from kavlet.core.messages import named, words
 from kavlet.core.values.geometry import Rect
 
 TEXTS = ("title", "subtitle", "source")
-PartKind = Literal["layer", "mark", "label", "text", "legend", "axis", "plot"]
+AXES = ("along", "second", "across", "scale")
+PartKind = Literal["layer", "mark", "label", "text", "legend", "axis", "plot", "name", "entry"]
 
 
 class Part(Struct, frozen=True):
-    """A part of the chart in view. `key` is a layer's, or says which text or axis; `row` counts the table's rows."""
+    """A part of the chart in view. `key` is a layer's, or says which text or axis; `row` counts the table's rows.
+
+    A row's name and an entry of the legend can be typed, and are chosen with all others of their kind.
+    """
 
     kind: PartKind
     key: str
@@ -56,8 +60,20 @@ def text_part(text: PlacedText) -> Part | None:
     if text.kind == "legend":
         return Part("legend", "")
     if text.kind in ("tick", "axis title"):
-        return Part("axis", "along")
+        return Part("axis", text.key or "along")
     return Part("axis", "across") if text.kind == "name" else None
+
+
+def typed_part(text: PlacedText) -> Part | None:
+    """What is typed where a text stands; None where nothing can be."""
+    if text.kind in ("name", "panel"):
+        return Part("name", "", text.row) if text.row is not None else None
+    if text.kind == "legend":
+        if text.row is not None:
+            return Part("name", "", text.row)
+        return Part("entry", text.key) if text.key else None
+    part = text_part(text)
+    return part if part is not None and (part.kind != "axis" or part.key in AXES[:3]) else None
 
 
 def boxes(figure: Figure, part: Part) -> list[Rect]:
@@ -86,7 +102,7 @@ def walk(figure: Figure) -> list[Part]:
     found += [Part("layer", key) for key in keys]
     if figure.keys:
         found.append(Part("legend", ""))
-    found += [Part("axis", key) for key in ("along", "across") if boxes(figure, Part("axis", key))]
+    found += [Part("axis", key) for key in AXES if boxes(figure, Part("axis", key))]
     found += [Part("text", "source") for text in figure.texts if text.kind == "source"]
     return found
 
@@ -105,5 +121,6 @@ def says(figure: Figure, part: Part) -> str:
     if part.kind == "layer":
         return next((mark.layer for mark in figure.marks if mark.key == part.key), part.key)
     if part.kind == "axis":
-        return words("scale") if part.key == "along" else words("names")
+        numeric = any(text.kind == "tick" and text.key == part.key for text in figure.texts)
+        return words("scale") if numeric or part.key == "along" else words("names")
     return str(named(part.key if part.kind == "text" else part.kind))

@@ -115,13 +115,16 @@ class DressCommands(QObject):
 
     def remember(self) -> None:
         """Give the recipe of the chart in view this look from now on, in every document."""
-        chart = self._store.here
-        dress = msgspec.structs.replace(chart.dress, overrides=dressing.copied(self._store.document, chart.id))
-        remembered.remember(chart.recipe, remembered.Remembered(self._store.spec.main, dress))
+        chart, document = self._store.here, self._store.document
+        dress = msgspec.structs.replace(chart.dress, overrides=dressing.copied(document, chart.id))
+        settings = dressing.settings_of_looks(document, chart.id)
+        remembered.remember(chart.recipe, remembered.Remembered(self._store.spec.main, dress, settings))
+        self._store.tell(words("New charts by this recipe will look like this one."))
 
     def forget(self) -> None:
         """Give the recipe of the chart in view its own look again, from the next time it is chosen."""
         remembered.forget(self._store.here.recipe)
+        self._store.tell(words("New charts by this recipe will have its own look again."))
 
     def give_all_back(self) -> None:
         self._store.edit_chart(

@@ -2,21 +2,17 @@
 
 from pathlib import Path
 
-import msgspec
 from PySide6.QtCore import QObject, Signal
 from PySide6.QtWidgets import QFileDialog, QInputDialog, QWidget
 
-from kavlet.core.building.stages import main_layer
-from kavlet.core.document import charting, dressing, edits
+from kavlet.core.document import charting, edits
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.recipe_saving import saved_recipe, with_recipe
-from kavlet.core.dress.style import Dress
-from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import recipe_file
 from kavlet.core.messages import say, words
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.command import Command, a_chart, a_recipe, a_table
-from kavlet.desktop.remembered import remembered
+from kavlet.desktop.remembered import dressed
 from kavlet.desktop.store import Store
 
 
@@ -46,7 +42,7 @@ class RecipeCommands(QObject):
             self._store.select()
 
             def changed(document: Document, chart: ChartEntry) -> Document:
-                return _dressed(charting.try_recipe(document, chart.id, name), chart.id, old)
+                return dressed(charting.try_recipe(document, chart.id, name), chart.id, old)
 
             self._store.edit_chart(say("choose recipe"), changed)
             return
@@ -55,7 +51,7 @@ class RecipeCommands(QObject):
         def added(document: Document) -> Document:
             document, new = edits.add_chart(document, table.id, name)
             made.append(new)
-            return _dressed(document, new)
+            return dressed(document, new)
 
         if self._store.edit(say("choose recipe"), added):
             self._store.show_chart(made[0])
@@ -78,20 +74,24 @@ class RecipeCommands(QObject):
     def save(self, title: str) -> None:
         """Keep the chart as a recipe of that title."""
         spec = self._store.spec
-        self._store.edit_chart(
+        if self._store.edit_chart(
             say("save as recipe"),
             lambda document, chart: with_recipe(document, saved_recipe(document, chart.id, spec, title)),
-        )
+        ):
+            self._store.tell(words("“{name}” stands on the wall of recipes now.", name=title.strip()))
 
     def export(self) -> None:
-        """Write the chart's own recipe to a file, for other documents."""
-        own = next((one for one in self._store.document.recipes if one.name == self._store.here.recipe), None)
-        if own is None:
-            raise KavletError(say("This chart has no recipe of your own."), remedy=say("Save it as recipe first."))
+        """Write a recipe of the author's own to a file, for other documents: the chart's, else the one saved last."""
+        recipes = self._store.document.recipes
+        if not recipes:
+            raise KavletError(say("There is no recipe of your own."), remedy=say("Save a chart as recipe first."))
+        own = next((one for one in recipes if one.name == self._store.here.recipe), recipes[-1])
         suffix = recipe_file.SUFFIX
         name, _ = QFileDialog.getSaveFileName(self._parent, words("Save recipe to a file"), own.name, f"*{suffix}")
         if name:
-            recipe_file.save(own, Path(name if name.endswith(suffix) else name + suffix))
+            path = Path(name if name.endswith(suffix) else name + suffix)
+            recipe_file.save(own, path)
+            self._store.tell(words("Saved {file}", file=path))
 
     def import_(self) -> None:
         """Put a recipe from a file on this document's wall."""
@@ -100,20 +100,3 @@ class RecipeCommands(QObject):
             self._store.edit(
                 say("load recipe"), lambda document: with_recipe(document, recipe_file.load(Path(name)))
             )  # fmt: skip
-
-
-def _dressed(document: Document, chart: str, old: str = "") -> Document:
-    """The new build with the looks set by hand on the layer `old`, and what is remembered for its recipe."""
-    entry = document.chart(chart)
-    look = remembered(entry.recipe)
-    if look is None and not old:
-        return document
-    main = main_layer(document, recalculate(document.tables), chart)
-    if main is None:
-        return document  # the table does not fit the recipe; there is nothing to dress
-    overrides = charting.carried_over(entry.dress.overrides, old, main.key, main.vary)
-    dress = entry.dress
-    if look is not None:
-        overrides = dressing.moved(look.dress.overrides, look.layer, (main.key,)) | overrides
-        dress = dress if old or dress != Dress() else look.dress
-    return edits.change_chart(document, chart, dress=msgspec.structs.replace(dress, overrides=overrides))

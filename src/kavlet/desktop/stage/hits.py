@@ -3,7 +3,7 @@
 from PySide6.QtCore import QPointF, QRectF
 from PySide6.QtGui import QPainterPath
 
-from kavlet.core.compose.figure import Figure, Mark
+from kavlet.core.compose.figure import Figure, Mark, PlacedText
 from kavlet.core.touch.parts import Part, boxes, text_part
 from kavlet.core.values.geometry import Rect
 from kavlet.paint.painter import qpath
@@ -23,6 +23,11 @@ def part_at(figure: Figure, at: QPointF) -> Part | None:
     if mark is not None:
         return Part("mark", mark.key, mark.row)
     return Part("plot", "") if _grown(figure.plot, 4.0).contains(at) else None
+
+
+def text_at(figure: Figure, at: QPointF) -> PlacedText | None:
+    """The frontmost text at a point of the chart."""
+    return next((text for text in reversed(figure.texts) if _grown(text.bounds, 2.0).contains(at)), None)
 
 
 def mark_at(figure: Figure, at: QPointF) -> Mark | None:

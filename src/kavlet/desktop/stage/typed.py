@@ -2,17 +2,23 @@
 
 from collections.abc import Sequence
 
+from msgspec import Struct
 from PySide6.QtCore import QModelIndex, QRect, Qt, Signal
 from PySide6.QtGui import QFocusEvent, QKeyEvent, QStandardItem, QStandardItemModel
 from PySide6.QtWidgets import QCompleter, QLineEdit, QListView, QWidget
 
 from kavlet.core.building.stages import Picture
+from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.looks import below, of_layer
+from kavlet.core.charts.overrides import held
 from kavlet.core.document import dressing, edits, entered
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.figures.recalculate import Values
 from kavlet.core.figures.references import column_letters
+from kavlet.core.figures.table import HEADER
+from kavlet.core.figures.typed import shown_for_editing, typed
 from kavlet.core.messages import say, words
+from kavlet.core.text.numbers import decimal_sign, group_sign
 from kavlet.core.touch.parts import Part
 
 FIELDS = (
@@ -107,10 +113,19 @@ class TextEdit(QLineEdit):
             super().keyPressEvent(event)
 
 
-def text_of(chart: ChartEntry, picture: Picture, part: Part) -> str | None:
-    """What is typed at a part: a text of the chart, or the template of a layer's labels; None where nothing is."""
+def text_of(document: Document, chart: ChartEntry, picture: Picture, part: Part) -> str | None:
+    """What is typed at a part: a text of the chart, a row's name, what a series or an axis is called, or what a layer's
+    labels say; None where nothing is."""
+    spec = picture.build.chart
     if part.kind == "text":
-        return str(getattr(chart, part.key))
+        return entered.shown(getattr(chart, part.key), document.locale)
+    if part.kind == "name":
+        place = _name_place(document, chart, spec, part.row)
+        cell = document.table(chart.table).columns[place[0]].cells[place[1]] if place is not None else None
+        return shown_for_editing(cell, decimal_sign(document.locale)) if place is not None else None
+    if part.kind in ("entry", "axis"):
+        path = _called(part)
+        return entered.shown(chart.dress.overrides.get(path, held(spec, path)), document.locale)
     layer = picture.build.chart.layer(part.key) if part.kind == "label" else None
     if layer is None or layer.label is None:
         return None
@@ -118,21 +133,44 @@ def text_of(chart: ChartEntry, picture: Picture, part: Part) -> str | None:
     return (own if own is not None else layer.label.template).replace("\n", "\\n")
 
 
-def with_text(
-    document: Document, values: Values, chart: ChartEntry, part: Part, text: str, to_all: bool = False
-) -> Document:
-    """The document with the text taken; the same one when nothing changed. Raises KavletError where it gives none.
+def _name_place(document: Document, chart: ChartEntry, spec: Chart, row: int) -> tuple[int, int] | None:
+    """The column and row of the cell that holds a row's name; None where rows have none."""
+    table = document.table(chart.table)
+    at = next((i for i, column in enumerate(table.columns) if column.id == spec.names), None)
+    return (at, row + HEADER) if at is not None and 0 <= row < table.rows else None
 
-    A label's text is that label's own, or, `to_all`, that of all labels of its layer.
-    """
+
+def _called(part: Part) -> str:
+    """The path of what a series, or an axis, is called."""
+    return of_layer(part.key, "name") if part.kind == "entry" else below(part.path, "title")
+
+
+class Typing(Struct, frozen=True):
+    """Where a text is typed, in what a chart is now. A label's is its own, or, `to_all`, that of its whole layer."""
+
+    part: Part
+    spec: Chart
+    values: Values
+    to_all: bool = False
+
+
+def with_text(document: Document, chart: ChartEntry, where: Typing, text: str) -> Document:
+    """The document with the text taken; the same one when nothing changed. Raises KavletError where it gives none."""
+    part, values = where.part, where.values
     if part.kind == "label":
         said = entered.template(document, values, chart.table, text.replace("\\n", "\n"))
         own = of_layer(part.key, "text", row=part.row) if part.row >= 0 else ""
-        if own and not to_all:
+        if own and not where.to_all:
             return dressing.set_looks(document, chart.id, {own: said})
         looks = {below(part.path, "template"): said} | ({own: None} if own else {})
         return dressing.set_looks(document, chart.id, looks)
+    if part.kind == "name":
+        place = _name_place(document, chart, where.spec, part.row)
+        cell = typed(text, decimal_sign(document.locale), group_sign(document.locale))
+        return edits.set_cells(document, chart.table, {place: cell}) if place is not None else document
     said = entered.words_or_formula(document, values, chart.table, text)
+    if part.kind in ("entry", "axis"):
+        return dressing.set_looks(document, chart.id, {_called(part): said.strip() or None})
     if said == getattr(chart, part.key):
         return document
     return edits.change_chart(document, chart.id, **{part.key: said})
@@ -141,14 +179,15 @@ def with_text(
 def offers(part: Part, values: Sequence[Sequence[object]]) -> list[tuple[str, str]]:
     """What may be named, each with its meaning: cells; in a label also its figure, name and share, and columns."""
     cells: list[tuple[str, str]] = []
-    for column, held in enumerate(values):
-        for row, value in enumerate(held):
+    for column, found in enumerate(values):
+        for row, value in enumerate(found):
             if value not in (None, "") and len(cells) < OFFERED:
                 text = f"{value:g}" if isinstance(value, float) else str(value)
                 cells.append((f"={column_letters(column)}{row + 1}", text))
     if part.kind != "label":
         return cells
-    columns = [(f"{{{held[0]}}}", words("a column")) for held in values if isinstance(held[0], str) and held[0]]
+    heads = [column[0] for column in values if isinstance(column[0], str) and column[0]]
+    columns = [(f"{{{head}}}", words("a column")) for head in heads]
     return [
         *((field, str(meaning)) for field, meaning in FIELDS),
         *columns,

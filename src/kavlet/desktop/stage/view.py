@@ -22,11 +22,11 @@ from kavlet.core.document import dressing, solids
 from kavlet.core.messages import named, say, words
 from kavlet.core.recipes.recipe import helper_title
 from kavlet.core.touch.drags import DEGREES, Drag, begin, dragged, turning
-from kavlet.core.touch.parts import Part, boxes, marks_of, says, walk
+from kavlet.core.touch.parts import Part, boxes, marks_of, says, typed_part, walk
 from kavlet.core.values.errors import KavletError
-from kavlet.core.values.geometry import Size
+from kavlet.core.values.geometry import Rect, Size
 from kavlet.desktop.look import colours, qcolor
-from kavlet.desktop.stage import hits, typed
+from kavlet.desktop.stage import hits, sizing, typed
 from kavlet.desktop.stage.overlays import paint_chosen, paint_lit, paint_problem
 from kavlet.desktop.stage.xray import paint_xray
 from kavlet.desktop.store import Store
@@ -59,6 +59,7 @@ class StageView(QWidget):
         self._lit: frozenset[int] = frozenset()
         self._press: tuple[QPointF, Part | None] | None = None
         self._drag: Drag | None = None
+        self._sizing: sizing.Sizing | None = None
         self.dragging = False
         self.editor: typed.TextEdit | None = None
         self.setMouseTracking(True)
@@ -102,7 +103,7 @@ class StageView(QWidget):
     def sheet(self) -> QRectF:
         """Where the chart's sheet lies in the widget, in pixels."""
         size = self._picture.scene.size
-        scale = self.zoom or self._fitting(size)
+        scale = self._sizing.scale if self._sizing is not None else self.zoom or self._fitting(size)
         width, height = size.width * scale, size.height * scale
         return QRectF((self.width() - width) / 2, (self.height() - height) / 2, width, height)
 
@@ -149,6 +150,12 @@ class StageView(QWidget):
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         at = event.position()
+        if self._press is not None and self._sizing is not None:
+            self.dragging = True
+            keep = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
+            size = self._sizing.size(at - self._press[0], keep)
+            self._store.try_out(sizing.sized(self._store.document, self._store.here.id, size))
+            return
         if self._press is not None and self._drag is not None:
             way = at - self._press[0]
             self.dragging = self.dragging or way.manhattanLength() >= LEAST_DRAG
@@ -161,7 +168,15 @@ class StageView(QWidget):
             self.setToolTip(self._hint(part))
             self.update()
         can = part is not None and part.kind != "plot"
-        self.setCursor(Qt.CursorShape.PointingHandCursor if can else Qt.CursorShape.ArrowCursor)
+        handle = self._handle_at(at)
+        plain = Qt.CursorShape.PointingHandCursor if can else Qt.CursorShape.ArrowCursor
+        self.setCursor(sizing.cursor(handle) if handle is not None else plain)
+
+    def _handle_at(self, at: QPointF) -> sizing.Sizing | None:
+        """The handle of the sheet at a place; it has some while nothing of the chart is chosen."""
+        if self.problem or not self._store.has_chart or self._store.selection or self._picture is NO_PICTURE:
+            return None
+        return sizing.grasped(self.sheet(), at, self._picture.scene.size)
 
     def _hint(self, part: Part | None) -> str:
         """What a part is; in X-ray, a hovered helper's formula too."""
@@ -186,6 +201,9 @@ class StageView(QWidget):
         part = self.part_at(at)
         self._press = (at, part)
         self.dragging = False
+        self._sizing = self._handle_at(at) if not turns else None
+        if self._sizing is not None:
+            return
         place = self.to_chart(at)
         figure, chart = self._picture.figure, self._picture.build.chart
         if turns and not self.problem:
@@ -205,8 +223,13 @@ class StageView(QWidget):
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         if self._press is None:
             return
-        (at, part), drag, dragging = self._press, self._drag, self.dragging
-        self._press, self._drag, self.dragging = None, None, False
+        (at, part), drag, dragging, sized = self._press, self._drag, self.dragging, self._sizing
+        self._press, self._drag, self.dragging, self._sizing = None, None, False, None
+        if sized is not None:
+            if dragging:
+                self._store.apply(say("set size"), self._store.document)
+            self.update()
+            return
         if dragging and drag is not None:
             document = self._store.document
             self._store.apply(drag.name, document)
@@ -240,11 +263,11 @@ class StageView(QWidget):
         self._store.try_out(dragged(self._store.document, self._store.here.id, looks))
 
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
-        part = self.part_at(event.position())
-        if part is not None and part.kind == "text":
-            self.edit_text(part.key)
-        elif part is not None and part.kind == "label":
-            self.edit_label(part)
+        """Words are typed where they stand: titles, labels, names, what series and axes are called."""
+        text = hits.text_at(self._picture.figure, self.to_chart(event.position())) if not self.problem else None
+        part = typed_part(text) if text is not None else None
+        if text is not None and part is not None:
+            self._type_into(part, text.bounds)
 
     def edit_text(self, key: str) -> None:
         """Type a title, subtitle or source line where it stands."""
@@ -254,14 +277,14 @@ class StageView(QWidget):
         """Type what a layer's labels say, with fields in braces, where one of them stands."""
         self._type_into(part)
 
-    def _type_into(self, part: Part) -> None:
+    def _type_into(self, part: Part, box: Rect | None = None) -> None:
         chart, picture = self._store.chart, self._picture
-        text = typed.text_of(chart, picture, part)
+        text = typed.text_of(self._store.document, chart, picture, part)
         if text is None:
             return
         if self.editor is not None:
             self.editor.deleteLater()
-        box = next(iter(boxes(picture.figure, part)), picture.figure.plot)
+        box = box or next(iter(boxes(picture.figure, part)), picture.figure.plot)
         corner = self.from_chart(box.x, box.y)
         width = max(280.0, self.sheet().right() - corner.x() - AIR) if part.kind == "text" else 220.0
         values = [column.values for column in self._store.values.of(chart.table)]
@@ -269,7 +292,7 @@ class StageView(QWidget):
         self.editor.setAccessibleName(
             words("Edit {text}", text=named(part.key) if part.kind == "text" else say("label"))
         )
-        left, height = min(corner.x() - 6, self.width() - width), self.editor.sizeHint().height()
+        left, height = max(0.0, min(corner.x() - 6, self.width() - width)), self.editor.sizeHint().height()
         self.editor.setGeometry(int(left), int(corner.y()) - 6, int(width), height)
         self.editor.committed.connect(lambda text: self._typed(part, text))
         self.editor.committed.connect(lambda _: self.setFocus())
@@ -282,12 +305,12 @@ class StageView(QWidget):
         self.editor.setFocus()
 
     def _typed(self, part: Part, text: str, to_all: bool = False) -> None:
-        values = self._store.values
+        where = typed.Typing(part, self._store.spec, self._store.values, to_all)
         one = say("labels") if to_all else say("label")
-        what = one if part.kind == "label" else named(part.key)
+        others = {"label": one, "name": say("name"), "entry": say("name of the layer"), "axis": say("axis title")}
         self._store.edit_chart(
-            say("change {what}", what=what),
-            lambda document, chart: typed.with_text(document, values, chart, part, text, to_all),
+            say("change {what}", what=others.get(part.kind) or named(part.key)),
+            lambda document, chart: typed.with_text(document, chart, where, text),
         )
 
     def wheelEvent(self, event: QWheelEvent) -> None:
@@ -352,12 +375,12 @@ class StageView(QWidget):
             int(Qt.Key.Key_Down): (0, 1),
         }  # fmt: skip
         if key == Qt.Key.Key_Escape and self._press is not None:
-            self._press, self._drag, self.dragging = None, None, False
+            self._press, self._drag, self.dragging, self._sizing = None, None, False, None
             self._store.try_out(None)
         elif key == Qt.Key.Key_Escape:
             out = Part("layer", held[0].key) if held and held[0].kind in ("mark", "label") else None
             self._store.select(*((out,) if out is not None else ()))
-        elif key in (Qt.Key.Key_Return, Qt.Key.Key_F2) and held and held[0].kind in ("text", "label"):
+        elif key in (Qt.Key.Key_Return, Qt.Key.Key_F2) and held and held[0].kind in ("text", "label", "axis"):
             self._type_into(held[0])
         elif int(key) in arrows and (not held or held[0].kind == "plot"):
             self._turn(arrows[int(key)], 15.0 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1.0)
@@ -421,6 +444,8 @@ class StageView(QWidget):
             painter.setPen(QPen(qcolor(c.line), 1))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(sheet)
+            if not (self.problem or self._store.selection):
+                sizing.paint_handles(sheet, painter)
         if self.problem:
             paint_problem(self.problem, QRectF(self.rect()), painter)
         painter.end()

@@ -12,7 +12,7 @@ from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.frames.scales import Scaled
 from kavlet.core.compose.furniture import Furniture, small_ink
 from kavlet.core.compose.kinds import kind_of
-from kavlet.core.compose.words.lettering import Ink, Stand, block
+from kavlet.core.compose.words.lettering import Ink, Owner, Stand, block
 from kavlet.core.dress.style import Style
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
@@ -57,7 +57,9 @@ def furniture(context: Context, frame: Cartesian, plane: Plane, names: Names, ru
         made.numeric_across(plane.across, ruled.across)
         axes.append(_axis("y" if plane.lying else "x", plane.across, ruled.across.labels))
     else:
-        made.texts += row_names.texts(plane, names, Ink(context.style.face, names.size, context.style.ink))
+        made.texts += row_names.texts(
+            plane, names, Ink(context.style.face, names.size, context.style.ink), context.data.ids
+        )  # fmt: skip
         if ruled.across.grid:
             made.row_rules()
     if frame.across.title and ruled.across.labels:
@@ -83,8 +85,8 @@ class _Axes:
         self.over: list[PlacedRule] = []
         self.texts: list[PlacedText] = []
 
-    def _text(self, lines: tuple[str, ...], kind: TextKind, stand: Stand) -> None:
-        self.texts.append(block(lines, kind, stand, self._ink))
+    def _text(self, lines: tuple[str, ...], kind: TextKind, stand: Stand, axis: str = "") -> None:
+        self.texts.append(block(lines, kind, stand, self._ink, Owner(key=axis)))
 
     def _line(self, kind: RuleKind, place: float, colour: Colour, thick: float) -> PlacedRule:
         """A rule over the whole plot at a place along the value axis."""
@@ -95,6 +97,7 @@ class _Axes:
     def value_axis(self, scale: Scale, at: Scaled, what: Shown, second: bool) -> None:
         """Gridlines, tick labels, axis line and title of a value axis."""
         plane, plot, style, ink = self._plane, self._plane.plot, self._style, self._ink
+        name = "second" if second else "along"
         grid = style.line.faded(max(0.0, min(1.0, scale.strength + 0.25)))
         if what.grid:
             self.under += [self._line("grid", plane.along(tick, second), grid, 0.75) for tick in at.ticks]
@@ -106,10 +109,10 @@ class _Axes:
                 place, text = plane.along(tick, second), (at.text(tick, self._context.data.locale),)
                 if plane.lying:
                     y = plot.y - 0.45 * ink.size if second else plot.bottom + 0.5 * ink.size
-                    self._text(text, "tick", Stand((place, y), "middle", "bottom" if second else "top"))
+                    self._text(text, "tick", Stand((place, y), "middle", "bottom" if second else "top"), name)
                 else:
                     x = plot.right + 0.55 * ink.size if second else plot.x - 0.55 * ink.size
-                    self._text(text, "tick", Stand((x, place), "start" if second else "end", "middle"))
+                    self._text(text, "tick", Stand((x, place), "start" if second else "end", "middle"), name)
             self.texts = _unclashed(self.texts)
         if what.line:
             if plane.lying:
@@ -119,7 +122,7 @@ class _Axes:
                 x = plot.right if second else plot.x
                 self.over.append(PlacedRule("axis", x, plot.y, x, plot.bottom, style.quiet, 0.9))
         if scale.title and what.labels:
-            self._text((scale.title,), "axis title", self._value_title(second))
+            self._text((scale.title,), "axis title", self._value_title(second), name)
 
     def _value_title(self, second: bool) -> Stand:
         """Where the title of a value axis stands: at its end, beyond the tick labels."""
@@ -138,10 +141,10 @@ class _Axes:
         plot, size, title = self._plane.plot, self._ink.size, (self._frame.across.title,)
         if self._plane.lying:
             x = (names.left if names.strip else plot.x - 2.2 * size) - 0.6 * size
-            self._text(title, "axis title", Stand((x, plot.y), "end", "bottom", -90))
+            self._text(title, "axis title", Stand((x, plot.y), "end", "bottom", -90), "across")
             return
         y = plot.bottom + names.strip + (0.6 * names.size if names.strip else 1.5 * size) + 0.5 * size
-        self._text(title, "axis title", Stand((plot.right, y), "end", "top"))
+        self._text(title, "axis title", Stand((plot.right, y), "end", "top"), "across")
 
     def numeric_across(self, at: Scaled, what: Shown) -> None:
         """Gridlines, tick labels and the line of a numeric axis across."""
@@ -156,9 +159,9 @@ class _Axes:
             if what.labels:
                 text = (at.text(tick, self._context.data.locale),)
                 if plane.lying:
-                    self._text(text, "tick", Stand((plot.x - 0.6 * size, place), "end", "middle"))
+                    self._text(text, "tick", Stand((plot.x - 0.6 * size, place), "end", "middle"), "across")
                 else:
-                    self._text(text, "tick", Stand((place, plot.bottom + 0.55 * size), "middle", "top"))
+                    self._text(text, "tick", Stand((place, plot.bottom + 0.55 * size), "middle", "top"), "across")
         self.texts = _unclashed(self.texts)
         if what.line and not plane.lying:
             self.over.append(PlacedRule("axis", plot.x, plot.bottom, plot.right, plot.bottom, style.quiet, 0.9))

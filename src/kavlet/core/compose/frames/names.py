@@ -1,6 +1,7 @@
 """Sets the rows' names of a Cartesian frame: wrapped, shrunk, skipped or turned where they are crowded."""
 
 import math
+from collections.abc import Sequence
 from math import ceil
 
 from msgspec import Struct
@@ -13,6 +14,8 @@ from kavlet.core.compose.words.lettering import FLOOR, LEADING, Ink, Owner, Stan
 from kavlet.core.text.shaping import width
 from kavlet.core.text.wrapping import wrapped
 from kavlet.core.values.geometry import Rect
+
+LEAST_PITCH = 0.05  # points from row to row, however little room there is
 
 
 class Names(Struct, frozen=True):
@@ -33,14 +36,14 @@ def lay_out(context: Context, frame: Cartesian, room: Rect) -> tuple[Names, Rect
     texts = data.names(context.chart.names)
     rows = max(1, data.rows)
     if frame.lying:
-        pitch = room.height / rows
+        pitch = max(LEAST_PITCH, room.height / rows)
         size = max(FLOOR, min(sizes.text, pitch / 1.15))
         every = max(1, ceil(1.15 * size / pitch - 1e-9))
         lines = 2 if pitch >= 2 * LEADING * size else 1
         names = tuple(wrapped(text, style.face, size, 0.3 * room.width, lines) for text in texts)
         strip = max((widest(name, style.face, size) for name in names), default=0.0)
         return Names(names, room.x, size, strip, every), room.inset(left=strip + (1.0 * size if strip else 0))
-    pitch = room.width / rows
+    pitch = max(LEAST_PITCH, room.width / rows)
     if frame.across.crowded == "turn" or frame.across.angle:
         return _turned_names(texts, frame.across.angle or 45.0, context, room)
     longest = max((width(word, style.face, 1.0) for text in texts for word in text.split()), default=0.0)
@@ -60,7 +63,7 @@ def lay_out(context: Context, frame: Cartesian, room: Rect) -> tuple[Names, Rect
 
 
 def _turned_names(texts: list[str], angle: float, context: Context, room: Rect) -> tuple[Names, Rect]:
-    style, sizes, pitch = context.style, context.sizes, room.width / max(1, context.data.rows)
+    style, sizes, pitch = context.style, context.sizes, max(LEAST_PITCH, room.width / max(1, context.data.rows))
     size = max(FLOOR, min(sizes.text, 0.9 * pitch))
     every = max(1, ceil(1.15 * size / pitch - 1e-9))
     lines = tuple((wrapped(text, style.face, size, 0.35 * room.height, 1) or ("",)) for text in texts)
@@ -71,8 +74,8 @@ def _turned_names(texts: list[str], angle: float, context: Context, room: Rect) 
     return Names(lines, 0.0, size, strip, every, -abs(angle)), room.inset(bottom=strip + 0.5 * size, left=left)
 
 
-def texts(plane: Plane, names: Names, ink: Ink) -> list[PlacedText]:
-    """The rows' names: left of lying bars and centred on them, below standing ones."""
+def texts(plane: Plane, names: Names, ink: Ink, ids: Sequence[int]) -> list[PlacedText]:
+    """The rows' names: left of lying bars and centred on them, below standing ones. `ids` are the table's rows."""
     texts: list[PlacedText] = []
     for row, lines in enumerate(names.lines):
         if row % names.every or not lines:
@@ -80,11 +83,11 @@ def texts(plane: Plane, names: Names, ink: Ink) -> list[PlacedText]:
         middle = plane.row_middle(row)
         if plane.lying:
             at = (names.left, middle)
-            texts.append(block(lines, "name", Stand(at, "start", "middle"), ink, Owner(row=row)))
+            texts.append(block(lines, "name", Stand(at, "start", "middle"), ink, Owner(row=ids[row])))
         elif names.angle:
             at = (middle + 0.3 * ink.size, plane.plot.bottom + 0.6 * ink.size)
-            texts.append(block(lines, "name", Stand(at, "end", "middle", names.angle), ink, Owner(row=row)))
+            texts.append(block(lines, "name", Stand(at, "end", "middle", names.angle), ink, Owner(row=ids[row])))
         else:
             at = (middle, plane.plot.bottom + 0.6 * ink.size)
-            texts.append(block(lines, "name", Stand(at, "middle", "top"), ink, Owner(row=row)))
+            texts.append(block(lines, "name", Stand(at, "middle", "top"), ink, Owner(row=ids[row])))
     return texts

@@ -10,7 +10,7 @@ from kavlet.core.compose.frames.disc import Disc
 from kavlet.core.compose.frames.scales import Scaled, scaled
 from kavlet.core.compose.furniture import Furniture, small_ink
 from kavlet.core.compose.kinds import kind_of
-from kavlet.core.compose.words.lettering import Ink, Rise, Stand, block
+from kavlet.core.compose.words.lettering import Ink, Owner, Rise, Stand, block
 from kavlet.core.shapes.arc import at
 from kavlet.core.text.shaping import width
 from kavlet.core.values.geometry import Rect
@@ -58,7 +58,7 @@ def _around(text: str, disc: Disc, angle: float, radius: float, ink: Ink) -> Pla
     sin, cos = math.sin(math.radians(angle)), math.cos(math.radians(angle))
     anchor: Anchor = "middle" if abs(sin) < 0.35 else "start" if sin > 0 else "end"
     level: Rise = "middle" if abs(cos) < 0.5 else "bottom" if cos > 0 else "top"
-    return block((text,), "tick", Stand((x, y), anchor, level), ink)
+    return block((text,), "tick", Stand((x, y), anchor, level), ink, Owner(key="scale"))
 
 
 def _unit_box(frame: Polar, hub: bool) -> tuple[float, float, float, float]:

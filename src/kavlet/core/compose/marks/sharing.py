@@ -24,7 +24,7 @@ def row_entries(layer: Layer, context: Context) -> list[Listed]:
     data, names = context.data, context.wording.names
     numbers = data.column(layer.values)
     rows = [row for row in range(data.rows) if names[row] and not math.isnan(numbers[row]) and numbers[row] > 0]
-    return [Listed(names[row], *fill_of(layer, data.ids[row], row, data), layer) for row in rows]
+    return [Listed(names[row], *fill_of(layer, data.ids[row], row, data), layer, data.ids[row]) for row in rows]
 
 
 def disc_key(item: Listed, chip: Rect, context: Context) -> tuple[Primitive, ...]:

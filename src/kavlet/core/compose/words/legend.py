@@ -8,7 +8,7 @@ from kavlet.core.compose.figure import Key, PlacedText
 from kavlet.core.compose.kind import PLAIN, Listed
 from kavlet.core.compose.kinds import kind_of
 from kavlet.core.compose.marks.painting import picture
-from kavlet.core.compose.words.lettering import FLOOR, Ink, Stand, block
+from kavlet.core.compose.words.lettering import FLOOR, NOBODY, Ink, Owner, Stand, block
 from kavlet.core.messages import words_in
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape
@@ -26,7 +26,7 @@ def items(context: Context) -> list[Listed]:
     """The entries in the order of the layers; a layer whose rows or parts differ in colour lists those."""
     chart = context.chart
     if chart.legend.entries:
-        return [Listed(entry.name, entry.fill, entry.tone) for entry in chart.legend.entries]
+        return [Listed(entry.name, entry.fill, entry.tone, None, entry.row) for entry in chart.legend.entries]
     shown = [layer for layer in chart.layers if layer.listed and not (layer.helper or layer.hidden)]
     return [item for layer in shown for item in kind_of(layer).entries(layer, context)]
 
@@ -51,9 +51,11 @@ class Set(Struct):
         kind = kind_of(item.layer) if item.layer is not None else PLAIN
         self.keys.append(Key(item.name, kind.key(item, item.layer, chip, context), chip))
 
-    def text(self, text: str, at: Point, ink: Ink) -> None:
-        """One line of the legend, its left end at a point."""
-        self.texts.append(block((text,), "legend", Stand(at, "start", "middle"), ink))
+    def text(self, text: str, at: Point, ink: Ink, item: Listed | None = None) -> None:
+        """One line of the legend, its left end at a point; an entry's where one is given."""
+        layer = item.layer if item is not None else None
+        owner = Owner(item.row, "", layer.key if layer is not None else "") if item is not None else NOBODY
+        self.texts.append(block((text,), "legend", Stand(at, "start", "middle"), ink, owner))
 
 
 def lay_out(context: Context, room: Rect, dock: LegendSide = "top", hug: float | None = None) -> Set:
@@ -110,7 +112,7 @@ def _row(entries: list[Listed], context: Context, made: Set, top: bool) -> None:
                 made.text(text, (x, middle), Ink(style.face, ink.size, style.quiet))
             else:
                 made.key(item, (x, middle), ink.size, context)
-                made.text(text, (x + chip + air, middle), ink)
+                made.text(text, (x + chip + air, middle), ink, item)
             x += wide + gap
     tall += 0.7 * ink.size
     made.room = room.inset(top=tall) if top else room.inset(bottom=tall)
@@ -156,7 +158,7 @@ def _column(entries: list[Listed], context: Context, made: Set, side: str, hug: 
         middle = y + (number + 0.5) * pitch
         if number < len(entries):
             made.key(entries[number], (x, middle), size, context)
-        made.text(text, (x + chip + 0.6 * size, middle), ink)
+        made.text(text, (x + chip + 0.6 * size, middle), ink, entries[number] if number < len(entries) else None)
     taken = wide + 2 * size
     if side == "right":
         made.room = room.inset(right=max(taken, room.right - x + 2 * size))
