@@ -8,6 +8,7 @@ from kavlet.core.scene.paints import LinearGradient, RadialGradient
 from kavlet.core.scene.primitives import Group, Image, Primitive, Scene, Shape, Stamp, Writing
 from kavlet.core.values.colour import Colour
 from kavlet.paint.painter import paint
+from kavlet.paint.pdf_words import with_words
 
 RESOLUTION = 1200  # units per inch, so that coordinates keep their fractions of a point
 
@@ -30,7 +31,7 @@ def pdf(scene: Scene) -> bytes:
     paint(_opaque(scene), painter)
     painter.end()
     buffer.close()
-    return bytes(content.data())
+    return with_words(bytes(content.data()), scene)
 
 
 def _opaque(scene: Scene) -> Scene:

@@ -26,7 +26,7 @@ def draw(figure: Figure) -> Scene:
     items += [item for key in figure.keys for item in key.items]
     for text in figure.texts:
         items += _leader(text)
-    for text in figure.texts:
+    for text in sorted(figure.texts, key=lambda text: text.kind == "source"):  # as it is read: the source line last
         items += _written(text, figure.name)
     return Scene(figure.size, figure.ground, tuple(items), figure.title, figure.alt_text, figure.name)
 

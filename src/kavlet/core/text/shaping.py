@@ -12,8 +12,8 @@ from kavlet.core.text.faces import font
 class Run(Struct, frozen=True):
     """One shaped line: glyph numbers and their positions, as shares of the font size.
 
-    `xs[i]`, `ys[i]` is the origin of glyph i from the start of the baseline (y downward). `complete` is false where
-    the face lacks a character.
+    `xs[i]`, `ys[i]` is the origin of glyph i from the start of the baseline (y downward). `texts[i]` is what of the
+    text glyph i stands for: several characters for a ligature. `complete` is false where the face lacks a character.
     """
 
     glyphs: tuple[int, ...]
@@ -21,6 +21,7 @@ class Run(Struct, frozen=True):
     ys: tuple[float, ...]
     width: float
     complete: bool
+    texts: tuple[str, ...] = ()
 
 
 @lru_cache(maxsize=4096)
@@ -40,7 +41,20 @@ def shape(text: str, face: str) -> Run:
         xs.append((at + position.x_offset) / em)
         ys.append(-position.y_offset / em)
         at += position.x_advance
-    return Run(tuple(glyphs), tuple(xs), tuple(ys), at / em, 0 not in glyphs)
+    clusters = [info.cluster for info in buffer.glyph_infos]
+    return Run(tuple(glyphs), tuple(xs), tuple(ys), at / em, 0 not in glyphs, _texts(text, clusters))
+
+
+def _texts(text: str, clusters: list[int]) -> tuple[str, ...]:
+    """What each glyph stands for: its cluster's characters; the first of several glyphs of one has them."""
+    starts = sorted(set(clusters))
+    ends = dict(zip(starts, [*starts[1:], len(text)], strict=True))
+    seen: set[int] = set()
+    found: list[str] = []
+    for cluster in clusters:
+        found.append("" if cluster in seen else text[cluster : ends[cluster]])
+        seen.add(cluster)
+    return tuple(found)
 
 
 def width(text: str, face: str, size: float) -> float:

@@ -118,6 +118,9 @@ def says(figure: Figure, part: Part) -> str:
     if part.kind == "mark":
         mark = next((one for one in figure.marks if one.key == part.key and one.row == part.row and one.visible), None)
         return f"{mark.says}  ({mark.layer})" if mark is not None and mark.says else (mark.layer if mark else "")
+    if part.kind == "label":
+        text = next((text.text for text in figure.texts if _same(text_part(text), part)), "")
+        return text or str(named(part.kind))
     if part.kind == "layer":
         return next((mark.layer for mark in figure.marks if mark.key == part.key), part.key)
     if part.kind == "axis":

@@ -53,8 +53,8 @@ def _frontmost(marks: list[Mark], at: QPointF) -> Mark | None:
     )
 
 
-def outline(figure: Figure, part: Part) -> QPainterPath:
-    """What is outlined for a part; empty when it is not drawn."""
+def outline(figure: Figure, part: Part, air: float = 2.0) -> QPainterPath:
+    """What is outlined for a part, with `air` points around words; empty when it is not drawn."""
     made = QPainterPath()
     if part.kind in ("layer", "mark"):
         for mark in figure.marks:
@@ -62,7 +62,7 @@ def outline(figure: Figure, part: Part) -> QPainterPath:
                 made.addPath(qpath(mark.path))
         return made
     for box in boxes(figure, part):
-        made.addRect(_grown(box, 2.0))
+        made.addRect(_grown(box, air))
     return made
 
 

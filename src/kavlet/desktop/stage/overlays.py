@@ -9,6 +9,7 @@ from kavlet.desktop.look import colours, qcolor
 from kavlet.desktop.stage import hits
 from kavlet.paint.painter import qpath
 
+AIR_AROUND = 5.0  # pixels between words and the outline that marks them, which must not touch them
 AIR = 20.0  # pixels around the box that says why there is no chart
 
 
@@ -32,7 +33,7 @@ def paint_chosen(figure: Figure, chosen: tuple[Part, ...], hovered: Part | None,
     if hovered is not None and hovered.kind != "plot":
         shown.append((hovered, Qt.PenStyle.DotLine, c.ink))
     for part, style, colour in shown:
-        path = hits.outline(figure, part)
+        path = hits.outline(figure, part, AIR_AROUND / painter.transform().m11())
         for width, hex_text, line in ((3.5, c.panel, Qt.PenStyle.SolidLine), (1.75, colour, style)):
             pen = QPen(qcolor(hex_text), width, line)
             pen.setCosmetic(True)
