@@ -8,24 +8,30 @@ import msgspec
 import pytest
 from PIL import Image
 
+from kavlet.core.building.stages import picture
 from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.overrides import checked, held, overridden
-from kavlet.core.document import edits
+from kavlet.core.charts.reference import Reference
+from kavlet.core.charts.scale import Scale
+from kavlet.core.document import dressing, edits
+from kavlet.core.document.document import Document
 from kavlet.core.dress.colours import sequence, tints
 from kavlet.core.dress.palettes import from_text, palettes
 from kavlet.core.dress.style import Dress, resolve
 from kavlet.core.dress.theme import themes
+from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files import kit as kit_file
-from kavlet.core.files import pictures
+from kavlet.core.files import pictures, svg
 from kavlet.core.files.palette import from_gpl
+from kavlet.core.scene.primitives import Group
 from kavlet.core.values.colour import Colour, colour, contrast, oklab
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.lengths import size
 from kavlet.core.values.vision import as_seen, difference
-from tests.making import document, draw, marks, table
+from tests.making import document, draw, free, marks, table
 
 ROWS = table(["name", "n"], ["a", "b", "c"], [3, 7, 5])
 
@@ -182,7 +188,7 @@ SVG += b'<rect width="4" height="2"/><circle cx="9" cy="1" r="1"/></g></svg>'
 def test_own_symbols_and_pictures_fill_and_are_saved(tmp_path: Path) -> None:
     (tmp_path / "house mark.svg").write_bytes(SVG)
     (tmp_path / "photo.png").write_bytes(png())
-    symbol, photo = (pictures.load(tmp_path / name) for name in ("house mark.svg", "photo.png"))
+    symbol, photo = (pictures.load(tmp_path / name).picture for name in ("house mark.svg", "photo.png"))
     assert (symbol.name, photo.width, photo.height) == ("house mark", 4, 3)
     made = msgspec.structs.replace(document("picture-bars", ROWS, symbol="photo"), pictures=(symbol, photo))
     bar = marks(draw(made), "value")[0]
@@ -229,3 +235,62 @@ def test_sizes_have_names() -> None:
     assert size("Page width").width == pytest.approx(160 * 72 / 25.4)
     with pytest.raises(KavletError):
         size("enormous")
+
+
+FLAG = b"""<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 20 10"><title>Flag</title><g fill="none" stroke="#333">
+<rect width="10" height="10" fill="#d03030"/><path d="M0 0H20"/></g><rect x="10" width="10" height="10"
+style="fill: navy"/><text x="1" y="1">x</text><rect x="4" y="4" width="2" height="2" fill="url(#g)"/></svg>"""
+
+
+def test_a_symbol_keeps_the_colours_of_its_file_by_choice() -> None:
+    loaded = pictures.loads(FLAG, "flag.svg")
+    assert loaded.left_out == ("stroke", "text", "gradient")
+    flag = loaded.picture
+    assert [colour for _, colour in flag.parts] == ["#d03030", "#000080", "#000000"]
+    assert flag.own_colours
+    made = msgspec.structs.replace(document("picture-bars", ROWS, symbol="flag"), pictures=(flag,))
+
+    def drawn(of: Document) -> list[str]:
+        bar = marks(draw(of), "value")[0]
+        group = next((item for item in bar.items if isinstance(item, Group)), None)
+        return [one.fill.hex for one in group.items] if group is not None else []
+
+    assert drawn(made) == ["#d03030", "#000080", "#000000"]
+    assert drawn(dressing.with_own_colours(made, "flag", False)) == []
+    assert "#d03030" in svg.dumps(draw(made).scene)
+    assert kavlet_file.loads(kavlet_file.dumps(made), "x") == made
+
+
+def test_a_symbol_of_one_colour_takes_the_chart_s() -> None:
+    loaded = pictures.loads(SVG, "plain.svg")
+    assert loaded.left_out == ()
+    assert not loaded.picture.own_colours
+    assert loaded.picture.parts == ()
+
+
+def test_a_palette_serves_the_document() -> None:
+    made = document("columns", ROWS)
+    made, other = edits.add_chart(made, "t1", "columns")
+    entry = made.charts[0]
+    own = ("#102030", "#405060")
+    made = edits.change_chart(made, entry.id, dress=msgspec.structs.replace(entry.dress, palette=own))
+    made = dressing.with_common_palette(made, entry.id, True)
+    for chart in (entry.id, other):
+        shown = picture(made, recalculate(made.tables), chart)
+        assert shown.figure.marks[0].fill is not None
+        assert shown.figure.marks[0].fill.hex == "#102030"
+    back = dressing.with_common_palette(made, entry.id, False)
+    assert back.palette is None
+    assert back.charts[0].dress.palette == own
+    assert kavlet_file.loads(kavlet_file.dumps(made), "x") == made
+
+
+def test_a_line_stands_where_it_is_set_and_else_at_its_column() -> None:
+    rows = table(["n", "v", "goal"], ["a", "b"], [10, 20], [15, 15])
+    layers = (Bars("v", "v", "c2"), Reference("r", "goal", "c3"))
+    chart = Chart(Cartesian(along=Scale(minimum=0.0, maximum=30.0)), layers, names="c1")
+    assert free(chart, rows).figure.marks[-1].value == 15
+    moved = free(chart, rows, dress=Dress(overrides={"layers.r.at": 25.0}))
+    assert moved.figure.marks[-1].value == 25
+    bound = free(chart, rows, dress=Dress(overrides={"layers.r.at": "=B3+1"}))
+    assert bound.figure.marks[-1].value == 21

@@ -1,6 +1,7 @@
 """Words and colours chosen in the window: labels typed in place, the colour field, themes, looks kept and spread."""
 
 import gc
+from pathlib import Path
 
 import pytest
 from PySide6.QtCore import QPoint, QRect, Qt
@@ -9,6 +10,7 @@ from PySide6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.document import dressing
+from kavlet.core.dress.fills import GradientFill, PictureFill
 from kavlet.core.figures.cells import Cell
 from kavlet.core.messages import say
 from kavlet.core.touch.parts import Part
@@ -158,6 +160,73 @@ def test_what_figures_depend_on_is_not_remembered(window: Window) -> None:
         say("settings"), lambda document, chart: dressing.set_setting(document, chart.id, "totals", "first")
     )
     assert dressing.settings_of_looks(window.store.document, window.store.here.id).get("totals") is None
+
+
+def test_both_colours_of_a_gradient_have_a_field(window: Window, qtbot: QtBot) -> None:
+    show(window, "funnel")
+    fill = window.dress.fill
+    assert fill is not None
+    fill._kind("along")
+    fill = window.dress.fill
+    assert fill is not None
+    assert fill.second.isVisibleTo(fill)
+    type_in(qtbot, fill.second.hex, "#112233")
+    held = spec(window).layer("value")
+    assert held is not None
+    assert isinstance(held.fill, GradientFill)
+    assert held.fill.colours[-1] == "#112233"
+    assert held.fill.colours[0] != "#112233"
+
+
+def test_a_picture_turns_with_its_bar_and_keeps_its_colours_by_choice(window: Window, tmp_path: Path) -> None:
+    show(window, "bars")
+    path = tmp_path / "flag.svg"
+    shapes = "<rect width='9' height='9' fill='#d03030'/><rect x='9' width='9' height='9' fill='navy'/><text>x</text>"
+    path.write_text(f"<svg xmlns='http://www.w3.org/2000/svg'>{shapes}</svg>")
+    told: list[str] = []
+    window.store.refused.connect(told.append)
+    window.pictures.add(path, "layers.series 1.fill")
+    assert told == ["flag.svg is used without its text: a symbol is made of filled shapes."]
+    window.store.select(Part("layer", "series 1"))
+    fill = window.dress.fill
+    assert fill is not None
+    assert fill.own.isVisibleTo(fill)
+    assert fill.own.isChecked()
+    fill.own.click()
+    assert not window.store.document.pictures[0].own_colours
+    fill.turned.click()
+    held = spec(window).layer("series 1")
+    assert held is not None
+    assert isinstance(held.fill, PictureFill)
+    assert held.fill.turned
+
+
+def test_a_pasted_palette_is_named_and_can_serve_the_document(window: Window) -> None:
+    show(window, "bars")
+    QApplication.clipboard().setText("#101010 #a0a0a0 #c0ffee")
+    window.looks.paste_palette()
+    look = window.dress.look
+    assert look.palette_field.currentText() == "own, 3 colours"
+    assert look.for_document.isEnabled()
+    look.for_document.click()
+    assert window.store.document.palette == ("#101010", "#a0a0a0", "#c0ffee")
+    show(window, "lines")
+    assert look.palette_field.currentText() == "the document’s: own, 3 colours"
+    assert look.for_document.isChecked()
+    assert {one.fill.hex for one in figure(window).marks if one.fill} <= {"#101010", "#a0a0a0", "#c0ffee"}
+    look.for_document.click()
+    assert window.store.document.palette is None
+    assert window.store.here.dress.palette == ("#101010", "#a0a0a0", "#c0ffee")
+
+
+def test_a_reference_line_has_a_field_for_its_value(window: Window, qtbot: QtBot) -> None:
+    show(window, "columns")
+    window.layers.add_reference()
+    key = spec(window).layers[-1].key
+    window.store.select(Part("layer", key))
+    type_in(qtbot, window.dress.rows[f"layers.{key}.at"].field, "=B2")
+    line = next(mark for mark in figure(window).marks if mark.key == key)
+    assert line.value == window.store.there.columns[1].cells[1]
 
 
 def test_dress_is_pasted_on_all_charts_as_one_edit(window: Window) -> None:

@@ -70,7 +70,9 @@ def data_of(document: Document, inputs: Inputs) -> Data:
     pictures: dict[str, Symbol | Raster] = {}
     for one in document.pictures:
         pictures[one.name] = (
-            Symbol(one.name, one.outline) if one.outline else Raster(one.name, one.content, one.width, one.height)
+            Symbol(one.name, one.outline, parts=one.parts if one.own_colours else ())
+            if one.outline
+            else Raster(one.name, one.content, one.width, one.height)
         )
     return Data(
         values=inputs.values,

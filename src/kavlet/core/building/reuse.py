@@ -31,8 +31,8 @@ class Pictures:
         values = self.values(document)
         entry = document.chart(chart)
         reads: tuple[object, ...] = (
-            document.locale, document.theme, document.pictures, document.recipes, document.table(entry.table),
-            *values.of(entry.table),
+            document.locale, document.theme, document.palette, document.pictures, document.recipes,
+            document.table(entry.table), *values.of(entry.table),
         )  # fmt: skip
         if any(text.startswith("=") for text in _formulas_of(entry)):
             reads = (*reads, values)

@@ -58,23 +58,31 @@ NO_CHART = ChartEntry("", "", "", "")  # stands where there is no chart
 
 
 class PictureFile(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
-    """A symbol or picture of the document: SVG path data, or a PNG or JPEG with its size in pixels."""
+    """A symbol or picture of the document: SVG path data, or a PNG or JPEG with its size in pixels.
+
+    `parts` are a symbol's shapes with the colours they have in its file; with `own_colours` it is drawn in these, else
+    in one colour.
+    """
 
     name: str
     outline: str = ""
+    parts: tuple[tuple[str, str], ...] = ()
+    own_colours: bool = False
     content: bytes = b""
     width: int = 0
     height: int = 0
 
 
 class Document(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
-    """Tables, charts, pictures and recipes of its own, and the locale its numbers are written in."""
+    """Tables, charts, pictures and recipes of its own, its own theme and palette where it has some, and the locale its
+    numbers are written in."""
 
     tables: tuple[Table, ...] = ()
     charts: tuple[ChartEntry, ...] = ()
     pictures: tuple[PictureFile, ...] = ()
     recipes: tuple[OwnRecipe, ...] = ()
     theme: Theme | None = None
+    palette: str | tuple[str, ...] | None = None
     locale: str = DEFAULT_LOCALE
 
     def table(self, table: str) -> Table:

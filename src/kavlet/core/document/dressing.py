@@ -100,6 +100,25 @@ def copied(document: Document, chart_id: str, what: What = "all", layer: str = "
     return found
 
 
+def with_own_colours(document: Document, picture: str, on: bool) -> Document:
+    """A picture of the document drawn in the colours of its file, or in one, wherever it is used."""
+    pictures = tuple(
+        msgspec.structs.replace(one, own_colours=on) if one.name == picture else one for one in document.pictures
+    )
+    return msgspec.structs.replace(document, pictures=pictures)
+
+
+def with_common_palette(document: Document, chart_id: str, on: bool) -> Document:
+    """The chart's palette as the document's, which all charts without one of their own have; or the document's given
+    up, and kept by the chart."""
+    chart = document.chart(chart_id)
+    common = chart.dress.palette or document.palette if on else None
+    own = None if on else chart.dress.palette or document.palette
+    dress = msgspec.structs.replace(chart.dress, palette=own)
+    document = with_chart(document, msgspec.structs.replace(chart, dress=dress))
+    return msgspec.structs.replace(document, palette=common)
+
+
 def settings_of_looks(document: Document, chart_id: str) -> dict[str, Setting]:
     """The settings that differ from the recipe's and change only how its chart looks: no helper column knows them."""
     chart = document.chart(chart_id)

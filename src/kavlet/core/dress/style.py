@@ -113,8 +113,12 @@ class Style(msgspec.Struct, frozen=True):
         return readable(behind, Colour(1, 1, 1), dark, Colour(0, 0, 0))
 
 
-def resolve(dress: Dress, base: Theme | None = None) -> Style:
-    """The concrete style; `base` is a kit's own theme. Raises KavletError for an unknown theme or no colour."""
+def resolve(dress: Dress, base: Theme | None = None, palette: str | tuple[str, ...] | None = None) -> Style:
+    """The concrete style; `base` is a kit's own theme, `palette` the document's, for charts without one of their own.
+
+    Raises KavletError for an unknown theme or no colour.
+    """
+    dress = dress if dress.palette is not None else msgspec.structs.replace(dress, palette=palette)
     base = base if base is not None and dress.theme == base.name else theme(dress.theme)
     by_hand = str(dress.overrides.get("ground") or "")
     ground = _ground(by_hand, base, dress) if by_hand else None

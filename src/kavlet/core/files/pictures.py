@@ -1,8 +1,13 @@
 """Symbols and pictures from SVG, PNG and JPEG files, with limits: nothing is fetched or run, sizes are bounded."""
 
 import io
+import itertools
 import re
+from collections.abc import Iterator
+from operator import itemgetter
 from pathlib import Path
+
+from msgspec import Struct
 
 from kavlet.core.document.document import PictureFile
 from kavlet.core.files import atomic
@@ -20,18 +25,25 @@ MOST_POINTS = 40_000
 KINDS = (".svg", ".png", ".jpg", ".jpeg")
 
 
-def load(path: Path) -> PictureFile:
+class Loaded(Struct, frozen=True):
+    """A picture, and what of its file is left out of it, by the words of SVG."""
+
+    picture: PictureFile
+    left_out: tuple[str, ...] = ()
+
+
+def load(path: Path) -> Loaded:
     """A picture file as a symbol or picture of its name. Raises KavletError with one sentence when it can't be used."""
     return loads(atomic.read(path, MOST_BYTES), path.name)
 
 
-def loads(content: bytes, name: str) -> PictureFile:
+def loads(content: bytes, name: str) -> Loaded:
     """The same from the bytes of a file. What it is shows in its content, not in its name."""
     title = re.sub(r"[_\-]+", " ", Path(name).stem).strip() or "picture"
     if content.startswith((b"\x89PNG\r\n\x1a\n", b"\xff\xd8\xff")):
-        return _raster(content, name, title)
+        return Loaded(_raster(content, name, title))
     if b"<svg" in content[:4096].lower():
-        return PictureFile(title, outline=_outline(content, name))
+        return _symbol(content, name, title)
     raise KavletError(say("{file} is no picture that can be used.", file=name), remedy=say("Use SVG, PNG or JPEG."))
 
 
@@ -56,8 +68,9 @@ def _raster(content: bytes, name: str, title: str) -> PictureFile:
     return PictureFile(title, content=content, width=width, height=height)
 
 
-def _outline(content: bytes, name: str) -> str:
-    """All filled shapes of an SVG file as one outline. Scripts, styles, texts and links have no part in it."""
+def _symbol(content: bytes, name: str, title: str) -> Loaded:
+    """All filled shapes of an SVG file, together as one outline and apart by their colours. Scripts, styles, texts and
+    links have no part in it."""
     from lxml import etree
 
     if len(content) > MOST_SVG:
@@ -69,20 +82,37 @@ def _outline(content: bytes, name: str) -> str:
         root = etree.fromstring(content, parser)
     except etree.XMLSyntaxError:
         raise KavletError(say("{file} is no SVG that can be read.", file=name)) from None
-    pen = FontPen()
+    drawn = _Drawn([], [])
     try:
-        _draw(root, Affine(), pen)
+        _draw(root, _Look(Affine(), BLACK), drawn)
     except (ValueError, IndexError, TypeError, ZeroDivisionError, OverflowError, RecursionError):
         raise KavletError(say("{file} holds shapes that can’t be read.", file=name)) from None
-    made = pen.inner.path
+    whole = FontPen()
+    for _, part in drawn.parts:
+        part.draw(whole.inner)
+    made = whole.inner.path
     box = made.bounds
     if len(made.coordinates) > 2 * MOST_POINTS:
         raise KavletError(say("{file} has more points than a symbol may have.", file=name))
     if not max(box.width, box.height) > 0:
         raise KavletError(say("{file} holds no filled shapes.", file=name))
-    factor = 256 / max(box.width, box.height)
-    unit = made.mapped(scaled(factor).after(moved(-box.x, -box.y)))
-    return _written(unit)
+    unit = scaled(256 / max(box.width, box.height)).after(moved(-box.x, -box.y))
+    parts = tuple((_written(part.mapped(unit)), colour) for colour, part in _together(drawn.parts))
+    coloured = any(colour != BLACK for _, colour in parts)
+    picture = PictureFile(
+        title, outline=_written(made.mapped(unit)), parts=parts if coloured else (),
+        own_colours=len({colour for _, colour in parts}) > 1,
+    )  # fmt: skip
+    return Loaded(picture, tuple(dict.fromkeys(drawn.left_out)))
+
+
+def _together(parts: list[tuple[str, Outline]]) -> Iterator[tuple[str, Outline]]:
+    """Shapes of one colour that follow each other as one."""
+    for colour, held in itertools.groupby(parts, key=itemgetter(0)):
+        pen = FontPen()
+        for _, part in held:
+            part.draw(pen.inner)
+        yield colour, pen.inner.path
 
 
 def _written(path: Outline) -> str:
@@ -91,11 +121,29 @@ def _written(path: Outline) -> str:
     return pen.text
 
 
-_LEFT_OUT = {"defs", "clipPath", "mask", "pattern", "symbol", "marker", "linearGradient", "radialGradient", "style",
-             "script", "text", "image", "use", "metadata", "title", "desc", "foreignObject", "filter"}  # fmt: skip
+BLACK = "#000000"
+NONE = "none"
+_SILENT = {"defs", "symbol", "style", "script", "metadata", "title", "desc", "linearGradient", "radialGradient"}
+_SAID = {"text", "image", "use", "foreignObject", "marker", "mask", "clipPath", "pattern", "filter"}
+_HOLDS = {"svg", "g", "a", "switch"}
 
 
-def _draw(element: object, by: Affine, pen: FontPen, depth: int = 0) -> None:
+class _Look(Struct, frozen=True):
+    """What an element has from those around it: its map to the file's own units, its fill, and its stroke."""
+
+    by: Affine
+    fill: str
+    stroke: str = "none"
+
+
+class _Drawn(Struct):
+    """The filled shapes so far with their colours, and what was left out."""
+
+    parts: list[tuple[str, Outline]]
+    left_out: list[str]
+
+
+def _draw(element: object, look: _Look, made: _Drawn, depth: int = 0) -> None:
     """Draw an element and those inside it, in the order of the file."""
     from fontTools.svgLib.path import PathBuilder
 
@@ -103,17 +151,43 @@ def _draw(element: object, by: Affine, pen: FontPen, depth: int = 0) -> None:
         return
     tag = element.tag.rpartition("}")[2]  # type: ignore[attr-defined]
     get = element.get  # type: ignore[attr-defined]
-    if tag in _LEFT_OUT or get("display") == "none" or get("fill") == "none":
+    if tag in _SAID:
+        made.left_out.append(tag)
+    if tag in _SILENT or tag in _SAID or get("display") == NONE:
         return
-    own = by.after(_transform(get("transform") or ""))
+    style = dict(re.findall(r"([\w-]+)\s*:\s*([^;]+)", get("style") or ""))
+    fill = _fill(style.get("fill", get("fill")), look.fill, made)
+    stroke = style.get("stroke", get("stroke") or look.stroke).strip()
+    own = _Look(look.by.after(_transform(get("transform") or "")), fill, stroke)
     builder = PathBuilder()
-    if builder.add_path_from_element(element):
+    if fill != NONE and builder.add_path_from_element(element):
         for data in builder.paths:
             raw = FontPen()
             raw.parse(data)
-            raw.inner.path.mapped(own).draw(pen.inner)
+            made.parts.append((fill, raw.inner.path.mapped(own.by)))
+    elif fill == NONE and tag not in _HOLDS and stroke != NONE:
+        made.left_out.append("stroke")
     for child in element:  # type: ignore[attr-defined]
-        _draw(child, own, pen, depth + 1)
+        _draw(child, own, made, depth + 1)
+
+
+def _fill(text: str | None, around: str, made: _Drawn) -> str:
+    """A fill as a hex code (SVG 2, 13.2); none, that of what is around, or black for what a symbol can't have."""
+    from PIL import ImageColor
+
+    bare = (text or "").strip()
+    if not bare or bare in ("inherit", "currentColor"):
+        return around
+    if bare in (NONE, "transparent"):
+        return NONE
+    if bare.startswith("url("):
+        made.left_out.append("gradient")
+        return BLACK
+    try:
+        red, green, blue = ImageColor.getrgb(bare)[:3]
+    except ValueError:
+        return around
+    return f"#{red:02x}{green:02x}{blue:02x}"
 
 
 def _transform(text: str) -> Affine:

@@ -9,17 +9,22 @@ from msgspec import Struct
 from kavlet.core.messages import say, symbol_named
 from kavlet.core.scene.path import Path, PathPen
 from kavlet.core.values.affine import Affine, moved, scaled
+from kavlet.core.values.colour import Colour, colour
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect
 
 
 class Symbol(Struct, frozen=True):
-    """A filled symbol: a name, the group it stands in, words it is found by, and SVG path data."""
+    """A filled symbol: a name, the group it stands in, words it is found by, and SVG path data.
+
+    With `parts` it has colours of its own: path data in the outline's units, each with a hex code.
+    """
 
     name: str
     outline: str
     group: str = ""
     words: tuple[str, ...] = ()
+    parts: tuple[tuple[str, str], ...] = ()
 
 
 @lru_cache(maxsize=1)
@@ -61,6 +66,14 @@ def outline(data: str) -> Path:
     if not side > 0:
         raise KavletError(say("The symbol has no outline."))
     return path.mapped(scaled(1 / side).after(moved(-box.x, -box.y)))
+
+
+@lru_cache(maxsize=256)
+def coloured(symbol: Symbol) -> tuple[tuple[Path, Colour], ...]:
+    """A symbol's own shapes and colours, in the unit of its outline."""
+    box = raw_path(symbol.outline).bounds
+    unit = scaled(1 / max(box.width, box.height, 1e-9)).after(moved(-box.x, -box.y))
+    return tuple((raw_path(data).mapped(unit), colour(text)) for data, text in symbol.parts)
 
 
 def raw_path(data: str) -> Path:

@@ -208,9 +208,16 @@ class PickField(QComboBox):
         self.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
         self.setMinimumContentsLength(8)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        for value, text in choices:
-            self.addItem(str(text), value)
+        self.set_choices(choices)
         self.activated.connect(self._choose)
+
+    def set_choices(self, choices: Sequence[tuple[str, str | Message]]) -> None:
+        """Offer these from now on; the same list stays as it is."""
+        wanted = [(value, str(text)) for value, text in choices]
+        if wanted != [(self.itemData(i), self.itemText(i)) for i in range(self.count())]:
+            self.clear()
+            for value, text in wanted:
+                self.addItem(text, value)
 
     def _choose(self, index: int) -> None:
         if self.itemData(index) is not None:

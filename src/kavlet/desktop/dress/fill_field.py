@@ -4,11 +4,14 @@ from typing import Any
 
 import msgspec
 from PySide6.QtCore import QPoint, Signal
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
+from kavlet.core.document.document import PictureFile
 from kavlet.core.dress.fills import Fill, GradientFill, HatchFill, PictureFill
+from kavlet.core.dress.style import Style
 from kavlet.core.messages import named, symbol_named, words
 from kavlet.core.values.colour import colour
+from kavlet.core.values.errors import KavletError
 from kavlet.desktop.dress.fields import ChoiceField, PickField
 from kavlet.desktop.dress.swatches import ColourField
 from kavlet.desktop.look import UNIT
@@ -21,9 +24,12 @@ HOWS = (("stretched", named("stretched")), ("repeated", named("repeated")), ("fi
 
 
 class FillField(QWidget):
-    """`chosen` tells the new fill as JSON would hold it; `symbol_wanted` where to open the shelf."""
+    """`chosen` tells the new fill as JSON would hold it; `symbol_wanted` where to open the shelf; `own_colours` whether
+    a picture of the document is to be drawn in the colours it has in its file.
+    """
 
     chosen = Signal(object)
+    own_colours = Signal(str, bool)
     given_back = Signal()
     symbol_wanted = Signal(object)
     typed = Signal(str)
@@ -43,6 +49,17 @@ class FillField(QWidget):
         self.symbol.clicked.connect(lambda: self.symbol_wanted.emit(self.symbol.mapToGlobal(QPoint(0, 0))))
         self.how = ChoiceField(words("How the symbol fills"), HOWS)
         self.how.chosen.connect(lambda how: self._picture(how=how))
+        self.turned = QCheckBox(words("Turned with the bar"))
+        self.turned.clicked.connect(lambda on: self._picture(turned=on))
+        self.own = QCheckBox(words("In its own colours"))
+        self.own.clicked.connect(self._own_colours)
+        self.second = ColourField(words("Second colour"))
+        self.second.dot.hide()
+        self.second.chosen.connect(self._second)
+        self.second.typed.connect(self._second_typed)
+        self.second.refused.connect(self.refused)
+        self._second_head = QLabel(words("to"))
+        self._second_head.setObjectName("quiet")
         line = QHBoxLayout()
         line.setSpacing(UNIT)
         line.addWidget(self.kind, 1)
@@ -52,18 +69,30 @@ class FillField(QWidget):
         layout.setSpacing(UNIT)
         layout.addWidget(self.colour)
         layout.addLayout(line)
-        layout.addWidget(self.how)
+        for widget in (self._second_head, self.second, self.how, self.turned, self.own):
+            layout.addWidget(widget)
 
-    def show_fill(self, fill: Fill | None, palette: tuple[str, ...], drawn: str, by_hand: bool, ground: str) -> None:
-        """Show what the part is filled with; `drawn` is the hex code that stands for it, `ground` the chart's."""
+    def show_fill(self, fill: Fill | None, style: Style, drawn: str, by_hand: bool, shown: PictureFile | None) -> None:
+        """Show what the part is filled with in a style; `drawn` is the hex code that stands for it, `shown` the
+        document's own picture it is filled with, if it is."""
         self._fill = fill
+        palette, ground = tuple(one.hex for one in style.palette), style.ground.hex
         self.colour.show_colour(palette, drawn, by_hand, ground)
+        two = isinstance(fill, GradientFill) and fill.run != "round" and len(fill.colours) > 1
+        for widget in (self._second_head, self.second):
+            widget.setVisible(two)
+        if two and isinstance(fill, GradientFill):
+            self.second.show_colour(palette, style.colour(fill.colours[-1]).hex, False, ground)
         self.kind.show_choice(_kind_of(fill))
         is_picture = isinstance(fill, PictureFill)
         self.symbol.setText(str(symbol_named(fill.name)) if isinstance(fill, PictureFill) else words("Symbol…"))
         self.how.setVisible(is_picture)
+        self.turned.setVisible(is_picture)
+        self.own.setVisible(shown is not None and bool(shown.parts))
+        self.own.setChecked(shown is not None and shown.own_colours)
         if isinstance(fill, PictureFill):
             self.how.show_choice(fill.how)
+            self.turned.setChecked(fill.turned)
 
     def take_colour(self, text: str) -> None:
         """The same kind of fill in a colour as typed. Raises KavletError where it is none."""
@@ -78,6 +107,21 @@ class FillField(QWidget):
             self._emit(msgspec.structs.replace(fill, colour=text))
         else:
             self.chosen.emit(text)
+
+    def _second(self, text: str) -> None:
+        """The gradient's other end in another colour."""
+        if isinstance(self._fill, GradientFill):
+            self._emit(msgspec.structs.replace(self._fill, colours=(*self._fill.colours[:-1], text)))
+
+    def _second_typed(self, text: str) -> None:
+        try:
+            self._second(colour(text).hex)
+        except KavletError as refusal:
+            self.refused.emit(refusal)
+
+    def _own_colours(self, on: bool) -> None:
+        if isinstance(self._fill, PictureFill):
+            self.own_colours.emit(self._fill.name, on)
 
     def _kind(self, kind: str) -> None:
         tone = self.colour.hex.text()

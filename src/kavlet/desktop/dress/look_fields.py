@@ -21,6 +21,8 @@ from kavlet.desktop.dress.theme_field import ThemeField
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.store import Store
 
+Colours = str | tuple[str, ...]
+OWN = "own"
 FAMILIES: dict[Family, Message] = {
     "text": named("text"),
     "narrow": named("narrow"),
@@ -41,9 +43,11 @@ class LookFields(QWidget):
         self.theme.chosen.connect(lambda name: self._dress(say("choose theme"), theme=name))
         self.dark = QCheckBox(words("Dark ground"))
         self.dark.clicked.connect(lambda on: self._dress(say("choose ground"), dark=on))
-        kinds = [("", words("the theme’s")), *((one.name, words(one.title)) for one in palettes().values())]
-        self.palette_field = PickField(words("Palette"), kinds)
-        self.palette_field.chosen.connect(lambda name: self._dress(say("choose palette"), palette=name or None))
+        self.palette_field = PickField(words("Palette"), [])
+        self.palette_field.chosen.connect(self._choose_palette)
+        self.for_document = QCheckBox(words("For the whole document"))
+        self.for_document.setToolTip(words("All charts without a palette of their own, and new ones, have it too."))
+        self.for_document.clicked.connect(self._palette_for_document)
         self.family = ChoiceField(words("Face"), list(FAMILIES.items()))
         self.family.chosen.connect(self._choose_family)
         self.numbers = PickField(
@@ -70,6 +74,7 @@ class LookFields(QWidget):
             (words("Theme"), self.theme),
             ("", self.dark),
             (words("Palette"), self.palette_field),
+            ("", self.for_document),
             (words("Face"), self.family),
             (words("Size"), self.size_fields),
             (words("Numbers of the document"), self.numbers),
@@ -90,7 +95,7 @@ class LookFields(QWidget):
         self.theme.show_choice(chart.dress.theme)
         self.dark.setChecked(chart.dress.dark)
         self.numbers.show_choice(listed_locale(document.locale))
-        self.palette_field.show_choice(chart.dress.palette if isinstance(chart.dress.palette, str) else "")
+        self._show_palettes(chart.dress.palette, document.palette)
         self.family.show_choice(chart.dress.family or theme(chart.dress.theme).family)
         self.give_all.setEnabled(bool(looks_of(self._store.document, chart)))
         self.give_settings.setEnabled(bool(chart.settings))
@@ -110,6 +115,27 @@ class LookFields(QWidget):
             lambda document, chart: edits.change_chart(document, chart.id, settings={}),
         )
 
+    def _show_palettes(self, own: Colours | None, common: Colours | None) -> None:
+        """All palettes there are to choose from: the shipped ones, and those of the chart and the document."""
+        first = words("the theme’s") if common is None else words("the document’s: {name}", name=_palette_title(common))
+        kinds = [("", first), *((one.name, words(one.title)) for one in palettes().values())]
+        if isinstance(own, tuple):
+            kinds.append((OWN, _palette_title(own)))
+        self.palette_field.set_choices(kinds)
+        self.palette_field.show_choice(OWN if isinstance(own, tuple) else own or "")
+        self.for_document.setEnabled(own is not None or common is not None)
+        self.for_document.setChecked(common is not None and own in (None, common))
+
+    def _choose_palette(self, name: str) -> None:
+        if name != OWN:
+            self._dress(say("choose palette"), palette=name or None)
+
+    def _palette_for_document(self, on: bool) -> None:
+        """The chart's palette as that of the document, or the document's taken back, which the chart then keeps."""
+        self._store.edit_chart(
+            say("choose palette"), lambda document, chart: dressing.with_common_palette(document, chart.id, on)
+        )
+
     def _drop_leftovers(self) -> None:
         """Drop the values set by hand that lead nowhere."""
         left = dressing.leftovers(self._store.here, self._store.spec)
@@ -127,6 +153,12 @@ class LookFields(QWidget):
     def _choose_family(self, family: str) -> None:
         own = theme(self._store.here.dress.theme).family
         self._dress(say("choose face"), family=None if family == own else family)
+
+
+def _palette_title(palette: Colours) -> str:
+    if isinstance(palette, str):
+        return words(palettes()[palette].title) if palette in palettes() else palette
+    return words("own, {count} colours", count=len(palette))
 
 
 def quiet(text: str, field: QWidget) -> QLabel:

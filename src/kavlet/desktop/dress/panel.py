@@ -15,6 +15,7 @@ from kavlet.core.document import charting, dressing, edits, entered
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.owning import looks_of, owners
 from kavlet.core.document.totals import counts_totals, total_rows
+from kavlet.core.dress.fills import PictureFill
 from kavlet.core.dress.style import resolve
 from kavlet.core.messages import Message, named, say, upper_first, words
 from kavlet.core.touch import parts
@@ -187,6 +188,7 @@ class DressPanel(QFrame):
             row.typed.connect(lambda text, row=row: self._typed(row, text))
             row.back.connect(lambda path=offer.path: self.give_back(path))
             row.refused.connect(self._store.refuse)
+            row.own_colours.connect(self._own_colours)
             row.symbol_wanted.connect(lambda place, path=offer.path: self._open_shelf(path, place))
             self.rows[offer.path] = row
             self._form.addWidget(row)
@@ -232,15 +234,17 @@ class DressPanel(QFrame):
             self.reading.setText(reading(picture.figure, self.part))
         self.reading.setVisible(bool(self.reading.text()))
         spec = picture.build.chart
-        tones = tuple(one.hex for one in resolve(chart.dress, document.theme).palette)
+        style = resolve(chart.dress, document.theme, document.palette)
+        pictures = {one.name: one for one in document.pictures}
         set_by_hand = looks_of(document, chart)
         for path, row in self.rows.items():
             value, by_hand = held(spec, path), path in set_by_hand
             if value is None and "number" in parse(path).field:
                 value = getattr(PLAIN, parse(path).last)  # what holds where nothing is set
             if isinstance(row.field, FillField):
-                drawn, ground = self._drawn(picture, path), picture.figure.ground.hex
-                row.field.show_fill(as_fill(msgspec.to_builtins(value)), tones, drawn, by_hand, ground)
+                fill = as_fill(msgspec.to_builtins(value))
+                shown_picture = pictures.get(fill.name) if isinstance(fill, PictureFill) else None
+                row.field.show_fill(fill, style, self._drawn(picture, path), by_hand, shown_picture)
             else:
                 others = [held(spec, other) for other in self._same_paths(path)]
                 formula = chart.dress.overrides.get(path)
@@ -309,6 +313,12 @@ class DressPanel(QFrame):
             return sound(made, self._store.values, chart.id) if parse(path).field[:1] == ("frame",) else made
 
         self._store.edit_chart(self._edit_name(path), dressed)
+
+    def _own_colours(self, name: str, on: bool) -> None:
+        """Draw a picture of the document in its own colours, or in one, wherever it is used."""
+        self._store.edit(
+            say("own colours of {name}", name=name), lambda document: dressing.with_own_colours(document, name, on)
+        )
 
     def _edit_name(self, path: str) -> Message:
         """What setting a value is called: by the words of its field."""

@@ -49,15 +49,23 @@ class PictureCommands(QObject):
     def add(self, path: Path, fill: str = "") -> None:
         """Add a picture to the document, and fill a part with it where one is named."""
 
+        left_out: list[str] = []
+
         def added(document: Document) -> Document:
-            made = pictures.load(path)
+            loaded = pictures.load(path)
+            made = loaded.picture
+            left_out.extend(loaded.left_out)
             others = tuple(one for one in document.pictures if one.name != made.name)
             document = msgspec.structs.replace(document, pictures=(*others, made))
             if not fill:
                 return document
             return dressing.set_looks(document, self._store.here.id, {fill: _stretched(made.name)})
 
-        self._store.edit(say("add picture"), added)
+        if self._store.edit(say("add picture"), added) and left_out:
+            self._store.tell(
+                words("{file} is used without its {parts}: a symbol is made of filled shapes.", file=path.name,
+                      parts=left_out)
+            )  # fmt: skip
 
 
 def _stretched(name: str) -> dict[str, object]:

@@ -12,10 +12,10 @@ from kavlet.core.dress.fills import Fill, GradientFill, HatchFill, PictureFill
 from kavlet.core.dress.style import Style
 from kavlet.core.scene import paints
 from kavlet.core.scene.path import Path, recorded
-from kavlet.core.scene.primitives import Image, Primitive, Shape, Stamp
+from kavlet.core.scene.primitives import Group, Image, Primitive, Shape, Stamp
 from kavlet.core.shapes.body import End
 from kavlet.core.shapes.box import box
-from kavlet.core.shapes.symbol import Symbol, extent, fitted, outline
+from kavlet.core.shapes.symbol import Symbol, coloured, extent, fitted, outline
 from kavlet.core.values.affine import Affine, moved, scaled, turned
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
@@ -197,6 +197,9 @@ def picture(
     by: Affine = UNMOVED,
 ) -> Primitive:  # fmt: skip
     """A symbol or picture put into a box, at its own proportions or stretched, and then moved `by` so much."""
+    if isinstance(held, Symbol) and held.parts:
+        place = by.after(fitted(held.outline, into, stretch))
+        return Group(tuple(Shape(path, own, place=place) for path, own in coloured(held)), clip=clip)
     if isinstance(held, Symbol):
         return Stamp(held.name, outline(held.outline), by.after(fitted(held.outline, into, stretch)), colour, clip)
     if stretch:

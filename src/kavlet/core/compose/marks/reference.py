@@ -2,6 +2,7 @@
 
 import math
 
+from kavlet.core.charts.fields import Field
 from kavlet.core.charts.reference import Reference
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.data import Data
@@ -96,14 +97,20 @@ def _mark(layer: Reference, value: float, bounds: Rect, line: _Line, to: Placing
 
 
 def reference_at(layer: Reference, data: Data) -> float:
-    """The value a reference line stands at: its column's first value, else its own."""
+    """The value a reference line stands at: its own, else its column's first value."""
+    if layer.at is not None:
+        return layer.at
     held = [float(number) for number in data.column(layer.values) if not math.isnan(number)] if layer.values else []
-    return held[0] if held else layer.at
+    return held[0] if held else 0.0
 
 
 class ReferenceKind(Kind[Reference]):
     spec = Reference
     mark = MarkKind("reference", handles=frozenset({"value"}))
+    fields = (
+        Field("Line", "Stands at", "at", "number", optional=True, named="value of a line"),
+        Field("Line", "Width", "width", "number", unit="pt", span=(0.25, 40)),
+    )
     places = (
         (Plane, on_plane),
         (Disc, on_disc),
