@@ -28,7 +28,7 @@ from kavlet.core.figures.cells import ErrorValue
 from kavlet.core.figures.functions import FUNCTIONS
 from kavlet.core.files.formats import TABLES
 from kavlet.core.messages import DOMAIN, ENGLISH, FOLDER, LANGUAGES, NAME, SYMBOL
-from kavlet.core.recipes.recipe import QUESTIONS
+from kavlet.core.recipes.recipe import GUARD, QUESTIONS
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.shapes.symbol import shelf
 from kavlet.core.touch.parts import TEXTS, PartKind
@@ -121,6 +121,8 @@ def _declared() -> Iterator[Text]:
         for helper in recipe.helpers:
             yield from _named(helper.name)
             yield from _plain(helper.meaning)
+    yield from _named(GUARD.name)
+    yield from _plain(GUARD.meaning)
     yield from _plain(*QUESTIONS.values(), *(error.meaning for error in ErrorValue))
     for kind in KINDS:
         yield from _named(type_name(kind))

@@ -4,7 +4,7 @@ from pathlib import Path
 
 import pytest
 from PySide6.QtCore import QCoreApplication, QEvent, QSettings
-from PySide6.QtWidgets import QMessageBox
+from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox
 from pytestqt.qtbot import QtBot
 
 from kavlet.desktop.main import application, open_window
@@ -31,4 +31,7 @@ def window(qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Win
     qtbot.addWidget(made, before_close_func=lambda one: one.store.history.saved())
     qtbot.waitExposed(made)
     monkeypatch.setattr(QMessageBox, "exec", lambda _box: pytest.fail("A question was left open."))
+    for asks, names in ((QFileDialog, ("getOpenFileName", "getSaveFileName")), (QInputDialog, ("getText", "getItem"))):
+        for name in names:
+            monkeypatch.setattr(asks, name, lambda *_a, **_k: pytest.fail("A question was left open."))
     return made

@@ -112,7 +112,7 @@ def test_a_band_lies_over_its_part_of_the_scale(lying: bool) -> None:
     else:
         assert (plot.bottom - box.bottom, box.height) == pytest.approx((0.2 * plot.height, 0.3 * plot.height))
         assert box.width == pytest.approx(plot.width)
-    assert [text.text for text in made.figure.texts if text.key == "b"] == ["usual"]
+    assert [text.text for text in made.figure.texts if text.kind == "label"] == ["usual"]
 
 
 def test_a_band_ends_where_the_scale_ends() -> None:

@@ -312,7 +312,7 @@ def test_a_raster_picture_lies_on_the_face_it_fills(form: str, turn: float, tilt
     buffer = io.BytesIO()
     Pillow.new("RGB", (40, 60), (200, 60, 40)).save(buffer, "PNG")
     held = document("columns", ROWS)
-    held = msgspec.structs.replace(held, pictures=(pictures_file.loads(buffer.getvalue(), "grid.png"),))
+    held = msgspec.structs.replace(held, pictures=(pictures_file.loads(buffer.getvalue(), "grid.png").picture,))
     fill = {"layers.series 1.fill": {"fill": "picture", "name": "grid", "how": "stretched"}}
     flat, made = draw(held, look=fill), draw(held, look={**fill, **seen_at(turn, tilt, perspective, form=form)})
     before = {item.mark.row: item for item in flat.scene.items if isinstance(item, Image) and item.mark}

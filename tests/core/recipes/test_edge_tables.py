@@ -10,7 +10,7 @@ from kavlet.core.building.stages import Picture
 from kavlet.core.compose.figure import PlacedText
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import Written
+from kavlet.core.figures.cells import Formula, Written
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect, Size
@@ -213,3 +213,28 @@ def test_every_recipe_draws_however_little_room_there_is(recipe: str, size: Size
     figure = draw(document(recipe, rows, **stated.get(recipe, {})), size, title="A title", source="A source").figure
     assert (figure.size.width, figure.size.height) == (size.width, size.height)
     assert all(math.isfinite(number) for mark in figure.marks for number in (mark.bounds.x, mark.bounds.width))
+
+
+def missing(recipe: str, **settings: Any) -> Document:
+    """A table whose author's own column says by NA() that a row has no value."""
+    made = document(recipe, bars("abcd", 40, 30, 20, 10), **settings)
+    return edits.set_cells(made, "t1", {(1, 3): Formula("=IF(1=1;NA();20)")})
+
+
+@pytest.mark.parametrize(
+    "recipe", ["capsule", "radial-bars", "funnel", "pictogram", "capped-bars", "gauge", "waffle", "pie"]
+)
+def test_a_formula_that_gives_no_value_leaves_a_gap_and_not_an_empty_chart(recipe: str) -> None:
+    made = draw(missing(recipe))
+    plain = draw(document(recipe, bars("abcd", 40, 30, None, 10)))
+    shown = [(mark.key, mark.row, mark.bounds) for mark in made.figure.marks if mark.visible and mark.items]
+    assert shown == [(mark.key, mark.row, mark.bounds) for mark in plain.figure.marks if mark.visible and mark.items]
+    assert "1 row has no value and no mark." in said(made)
+
+
+def test_the_column_that_fills_the_gap_goes_with_it() -> None:
+    made = missing("capsule")
+    names = [column.helper.name for column in made.tables[0].columns if column.helper is not None]
+    assert names[-1] == "figures 1"
+    after = edits.set_cells(made, "t1", {(1, 3): 20.0})
+    assert "figures 1" not in [column.helper.name for column in after.tables[0].columns if column.helper is not None]

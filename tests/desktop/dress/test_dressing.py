@@ -24,7 +24,7 @@ def test_a_label_is_typed_in_place_with_fields_and_cells_offered(window: Window,
     show(window, "bars")
     text = label(window, "series 1", 0)
     qtbot.mouseDClick(window.stage.view, Qt.MouseButton.LeftButton, pos=place(window, *text.bounds.center))
-    editor = window.stage.view.editor
+    editor = window.stage.view.in_place.editor
     assert editor is not None
     editor.selectAll()
     qtbot.keyClicks(editor, "{na")
@@ -42,8 +42,8 @@ def test_a_label_is_typed_in_place_with_fields_and_cells_offered(window: Window,
 
 def test_a_cell_is_offered_for_the_title(window: Window, qtbot: QtBot) -> None:
     show(window, "bars")
-    window.stage.view.edit_text("title")
-    editor = window.stage.view.editor
+    window.stage.view.in_place.open(Part("text", "title"))
+    editor = window.stage.view.in_place.editor
     assert editor is not None
     qtbot.keyClicks(editor, "=a")
     assert {"=A1", "=A2"} <= set(editor.offered())

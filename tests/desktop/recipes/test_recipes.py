@@ -120,10 +120,10 @@ def test_an_own_recipe_goes_by_file_to_another_document(
     window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     show(window, "bars")
-    window.recipes.save("House bars")
     window.store.guard(window.recipes.export)
     assert "no recipe of your own" in window.saying.text()
-    window.recipes.take("house-bars")
+    window.recipes.save("House bars")
+    assert "“House bars” stands on the wall of recipes now." in window.saying.text()
     path = tmp_path / "house.kavlet-recipe"
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(path.with_suffix("")), ""))
     window.store.guard(window.recipes.export)

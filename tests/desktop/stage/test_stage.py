@@ -244,7 +244,7 @@ def test_texts_are_typed_where_they_stand(window: Window, qtbot: QtBot) -> None:
     show(window, "bars")
     title = next(text for text in figure(window).texts if text.kind == "title")
     qtbot.mouseDClick(window.stage.view, Qt.MouseButton.LeftButton, pos=place(window, *title.bounds.center))
-    editor = window.stage.view.editor
+    editor = window.stage.view.in_place.editor
     assert editor is not None
     editor.selectAll()
     qtbot.keyClicks(editor, "Days of help")

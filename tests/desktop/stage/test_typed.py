@@ -14,7 +14,7 @@ from tests.desktop.hands import figure, label, place, show, type_in
 
 
 def editor_of(window: Window) -> TextEdit:
-    editor = window.stage.view.editor
+    editor = window.stage.view.in_place.editor
     assert editor is not None
     assert editor.isVisible()
     return editor
@@ -33,13 +33,13 @@ def typed_label(window: Window, qtbot: QtBot, text: str, *modifiers: Qt.Keyboard
 
 def test_a_title_typed_on_the_stage_is_kept_when_it_is_left(window: Window, qtbot: QtBot) -> None:
     show(window, "bars")
-    window.stage.view.edit_text("title")
+    window.stage.view.in_place.open(Part("text", "title"))
     editor_of(window).selectAll()
     qtbot.keyClicks(editor_of(window), "Kept")
     qtbot.mouseClick(window.figures.grid.viewport(), Qt.MouseButton.LeftButton, pos=QPoint(90, 60))
     assert window.store.chart.title == "Kept"
     assert not window.stage.view.hasFocus()
-    window.stage.view.edit_text("title")
+    window.stage.view.in_place.open(Part("text", "title"))
     qtbot.keyClicks(editor_of(window), "Not this")
     qtbot.keyClick(editor_of(window), Qt.Key.Key_Escape)
     assert window.store.chart.title == "Kept"
@@ -163,7 +163,7 @@ def test_a_dial_has_no_axis_to_be_titled(window: Window, qtbot: QtBot) -> None:
     show(window, "gauge")
     tick = text_of_kind(window, "tick")
     qtbot.mouseDClick(window.stage.view, Qt.MouseButton.LeftButton, pos=place(window, *tick.bounds.center))
-    assert window.stage.view.editor is None
+    assert window.stage.view.in_place.editor is None
     window.store.select(Part("axis", "scale"))
     assert set(window.dress.rows) >= {"frame.scale.visible", "frame.scale.number.suffix"}
     assert "frame.scale.maximum" not in window.dress.rows

@@ -66,11 +66,11 @@ class PictureFile(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields
 
     name: str
     outline: str = ""
-    parts: tuple[tuple[str, str], ...] = ()
-    own_colours: bool = False
     content: bytes = b""
     width: int = 0
     height: int = 0
+    parts: tuple[tuple[str, str], ...] = ()
+    own_colours: bool = False
 
 
 class Document(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):

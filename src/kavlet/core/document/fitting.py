@@ -2,6 +2,9 @@
 
 A recipe's helper columns stand after the table's own. Cells the recipe made are renewed; what an author typed into a
 helper column stays; an emptied helper cell goes back to the recipe.
+
+Where figures may say that there is no value (#N/A), one more helper column holds those that are numbers, and the
+recipe's formulas read that one: a single gap must not undo a largest value.
 """
 
 import msgspec
@@ -10,8 +13,9 @@ from kavlet.core.document.document import ChartEntry, Document, fresh_id, with_t
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.document.totals import counted_rows
 from kavlet.core.figures.cells import Cell, Formula
+from kavlet.core.figures.references import column_letters
 from kavlet.core.figures.table import HEADER, Column, Helper, Table
-from kavlet.core.recipes.recipe import HelperColumn, Places, Recipe, helper_title
+from kavlet.core.recipes.recipe import GUARD, HelperColumn, Places, Recipe, helper_title
 
 
 def fitted(document: Document, before: Document | None = None) -> Document:
@@ -44,9 +48,9 @@ def _fitted_table(document: Document, table: Table) -> Document:
     taken = [column.id for column in table.columns]
     existing = {(c.helper.chart, c.helper.name): c for c in table.columns if c.helper is not None}
     for chart in charts.values():
-        for wanted in recipes[chart.recipe].helper_columns(
-            _places(chart, recipes[chart.recipe], own, {}, counted_rows(table, chart, recipes[chart.recipe]))
-        ):
+        recipe = recipes[chart.recipe]
+        made = recipe.helper_columns(_places(chart, recipe, own, {}, counted_rows(table, chart, recipe)))
+        for wanted in (*made, *(HelperColumn(name, GUARD.meaning) for name in _guarded(chart, recipe, own))):
             column = existing.get((chart.id, wanted.name))
             if column is None:
                 title = helper_title(wanted.name).said_in(document.locale)
@@ -76,6 +80,17 @@ def _places(chart: ChartEntry, recipe: Recipe, columns: list[Column], mine: dict
     )
 
 
+def _guarded(chart: ChartEntry, recipe: Recipe, own: list[Column]) -> dict[str, str]:
+    """The columns of a chart's numbers in which a cell may be #N/A, by the name of the helper that stands for each."""
+    held = [column for role in recipe.roles if role.kind == "number" for column in chart.roles.get(role.name, ())]
+    missing = {column.id for column in own if any(map(_may_miss, column.cells[HEADER:]))}
+    return {f"{GUARD.name} {i}": column for i, column in enumerate(dict.fromkeys(held), 1) if column in missing}
+
+
+def _may_miss(cell: Cell) -> bool:
+    return isinstance(cell, Formula) and "NA(" in cell.text.upper()
+
+
 def _percent(column: Column) -> bool:
     return column.writes is not None and column.writes.style == "percent"
 
@@ -89,10 +104,20 @@ def _filled(chart: ChartEntry, recipe: Recipe, own: list[Column], helpers: list[
     columns = [*own, *helpers]
     places = {column.id: i for i, column in enumerate(columns)}
     mine = {c.helper.name: places[c.id] for c in helpers if c.helper is not None and c.helper.chart == chart.id}
+    guarded = _guarded(chart, recipe, own)
     stand = _places(chart, recipe, columns, mine, rows)
     if any(role.required and not stand.roles[role.name] for role in recipe.roles):
         return helpers
-    formulas = recipe.formulas(stand) if rows else {}
+    guards = {places[column]: mine[name] for name, column in guarded.items() if name in mine}
+    numbers = {role.name for role in recipe.roles if role.kind == "number"}
+    roles = {
+        role: tuple(guards.get(i, i) if role in numbers else i for i in held) for role, held in stand.roles.items()
+    }
+    formulas = recipe.formulas(msgspec.structs.replace(stand, roles=roles)) if rows else {}
+    for at, guard in guards.items():
+        name = next(name for name, i in mine.items() if i == guard)
+        cells = [f"{column_letters(at)}{row}" for row in stand.span]
+        formulas |= {name: [f'=IF(ISNUMBER({cell});{cell};"")' for cell in cells]}
     return [
         _renewed(column, formulas.get(column.helper.name, []))
         if column.helper is not None and column.helper.chart == chart.id

@@ -11,6 +11,7 @@ from kavlet.core.charts.frame import Polar
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.layer import Row
 from kavlet.core.charts.legend import Legend
+from kavlet.core.charts.looks import of_layer
 from kavlet.core.charts.needle import Needle
 from kavlet.core.charts.reference import Reference
 from kavlet.core.charts.rings import Rings
@@ -283,7 +284,7 @@ GAUGE = Recipe(
         number("minimum", 0.0, "Where the scale starts."),
         optional("maximum", "Where the scale ends; 1, 10, 100 … by the figures when left out."),
         Parameter("bands", "numbers", "", "Upper bounds of the bands, such as 40; 70."),
-        optional("target", "A mark on the scale."),
+        optional("target", "A mark on the scale.").at(of_layer("target", "at")),
         number("sweep", 180.0, "How many degrees the dial takes.", 90.0, 360.0, "°"),
         choice("style", "A needle over bands, or an arc on a track.", "needle", "arc"),
         choice("colours", "Tints of one colour, or from bad to good.", "tints", "low to high", "high to low"),

@@ -106,6 +106,9 @@ class HelperColumn(Struct, frozen=True):
     many: bool = False
 
 
+GUARD = HelperColumn("figures", "The figures without those that say that there is none.", many=True)
+
+
 def helper_title(name: str) -> Message:
     """What a helper column is called: its name, with its number where it is one of several."""
     base, _, number = name.rpartition(" ")

@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QHeaderView, QMenu, QWidget
 
 from kavlet.core.document import edits
 from kavlet.core.messages import named, say, words
+from kavlet.core.recipes.recipe import GUARD
 from kavlet.desktop.look import colours, qcolor
 from kavlet.desktop.store import Store
 
@@ -144,7 +145,9 @@ class RoleHeader(QHeaderView):
             return ""
         helper = column.helper
         if helper is not None:
-            return next((words(one.meaning) for one in recipe.helpers if helper.name.startswith(one.name)), "")
+            return next(
+                (words(one.meaning) for one in (GUARD, *recipe.helpers) if helper.name.startswith(one.name)), ""
+            )
         text = self.role_of(section)
         return words(next((one.meaning for one in recipe.roles if one.name == text), "Choose what this column is for"))
 

@@ -144,9 +144,9 @@ class StagePanel(QFrame):
             case "layer" | "mark":
                 return [(words("Hide layer"), lambda: layers.hide(part.key))]
             case "text":
-                return [(words("Edit {text}", text=named(part.key)), lambda: self.view.edit_text(part.key))]
+                return [(words("Edit {text}", text=named(part.key)), lambda: self.view.in_place.open(part))]
             case "label":
-                return [(words("Edit labels"), lambda: self.view.edit_label(part))]
+                return [(words("Edit labels"), lambda: self.view.in_place.open(part))]
             case _:
                 return []
 

@@ -19,14 +19,15 @@ from kavlet.core.building.stages import NO_PICTURE, Picture
 from kavlet.core.charts.chart import Chart
 from kavlet.core.compose.figure import Mark
 from kavlet.core.document import dressing, solids
-from kavlet.core.messages import named, say, words
+from kavlet.core.messages import say, words
 from kavlet.core.recipes.recipe import helper_title
 from kavlet.core.touch.drags import DEGREES, Drag, begin, dragged, turning
 from kavlet.core.touch.parts import Part, boxes, marks_of, says, typed_part, walk
 from kavlet.core.values.errors import KavletError
-from kavlet.core.values.geometry import Rect, Size
+from kavlet.core.values.geometry import Size
 from kavlet.desktop.look import colours, qcolor
-from kavlet.desktop.stage import hits, sizing, typed
+from kavlet.desktop.stage import hits, sizing
+from kavlet.desktop.stage.in_place import InPlace
 from kavlet.desktop.stage.overlays import paint_chosen, paint_lit, paint_problem
 from kavlet.desktop.stage.xray import paint_xray
 from kavlet.desktop.store import Store
@@ -61,7 +62,7 @@ class StageView(QWidget):
         self._drag: Drag | None = None
         self._sizing: sizing.Sizing | None = None
         self.dragging = False
-        self.editor: typed.TextEdit | None = None
+        self.in_place = InPlace(store, self)
         self.setMouseTracking(True)
         self.setAcceptDrops(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -267,51 +268,7 @@ class StageView(QWidget):
         text = hits.text_at(self._picture.figure, self.to_chart(event.position())) if not self.problem else None
         part = typed_part(text) if text is not None else None
         if text is not None and part is not None:
-            self._type_into(part, text.bounds)
-
-    def edit_text(self, key: str) -> None:
-        """Type a title, subtitle or source line where it stands."""
-        self._type_into(Part("text", key))
-
-    def edit_label(self, part: Part) -> None:
-        """Type what a layer's labels say, with fields in braces, where one of them stands."""
-        self._type_into(part)
-
-    def _type_into(self, part: Part, box: Rect | None = None) -> None:
-        chart, picture = self._store.chart, self._picture
-        text = typed.text_of(self._store.document, chart, picture, part)
-        if text is None:
-            return
-        if self.editor is not None:
-            self.editor.deleteLater()
-        box = box or next(iter(boxes(picture.figure, part)), picture.figure.plot)
-        corner = self.from_chart(box.x, box.y)
-        width = max(280.0, self.sheet().right() - corner.x() - AIR) if part.kind == "text" else 220.0
-        values = [column.values for column in self._store.values.of(chart.table)]
-        self.editor = typed.TextEdit(text, typed.offers(part, values), self)
-        self.editor.setAccessibleName(
-            words("Edit {text}", text=named(part.key) if part.kind == "text" else say("label"))
-        )
-        left, height = max(0.0, min(corner.x() - 6, self.width() - width)), self.editor.sizeHint().height()
-        self.editor.setGeometry(int(left), int(corner.y()) - 6, int(width), height)
-        self.editor.committed.connect(lambda text: self._typed(part, text))
-        self.editor.committed.connect(lambda _: self.setFocus())
-        self.editor.for_all.connect(lambda text: self._typed(part, text, to_all=True))
-        self.editor.for_all.connect(lambda _: self.setFocus())
-        if part.kind == "label":
-            self.editor.setToolTip(words("Return: this label. Shift+Return: all labels of the layer."))
-        self.editor.left.connect(lambda text: self._typed(part, text))
-        self.editor.show()
-        self.editor.setFocus()
-
-    def _typed(self, part: Part, text: str, to_all: bool = False) -> None:
-        where = typed.Typing(part, self._store.spec, self._store.values, to_all)
-        one = say("labels") if to_all else say("label")
-        others = {"label": one, "name": say("name"), "entry": say("name of the layer"), "axis": say("axis title")}
-        self._store.edit_chart(
-            say("change {what}", what=others.get(part.kind) or named(part.key)),
-            lambda document, chart: typed.with_text(document, chart, where, text),
-        )
+            self.in_place.open(part, text.bounds)
 
     def wheelEvent(self, event: QWheelEvent) -> None:
         if event.modifiers() & Qt.KeyboardModifier.ControlModifier:
@@ -381,7 +338,7 @@ class StageView(QWidget):
             out = Part("layer", held[0].key) if held and held[0].kind in ("mark", "label") else None
             self._store.select(*((out,) if out is not None else ()))
         elif key in (Qt.Key.Key_Return, Qt.Key.Key_F2) and held and held[0].kind in ("text", "label", "axis"):
-            self._type_into(held[0])
+            self.in_place.open(held[0])
         elif int(key) in arrows and (not held or held[0].kind == "plot"):
             self._turn(arrows[int(key)], 15.0 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1.0)
         elif int(key) in arrows and held:
