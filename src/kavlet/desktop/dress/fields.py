@@ -27,6 +27,7 @@ EDITING = frozenset(
     )
 )  # with Ctrl, they are a line's own
 NOTE_LASTS = 12_000  # milliseconds
+SHORT = 17  # letters of all choices together that fit side by side in the narrowest window
 LABEL_WIDTH = 108  # of the words before a field, so that fields stand below each other
 
 

@@ -15,13 +15,11 @@ from kavlet.core.messages import named, say, shown_number, symbol_named, upper_f
 from kavlet.core.recipes.recipe import Parameter, Recipe, Setting
 from kavlet.core.shapes.symbol import named_as
 from kavlet.core.values.errors import KavletError
-from kavlet.desktop.dress.fields import LABEL_WIDTH, ChoiceField, PickField, TextField
+from kavlet.desktop.dress.fields import LABEL_WIDTH, SHORT, ChoiceField, PickField, TextField
 from kavlet.desktop.dress.swatches import ColourField
 from kavlet.desktop.dress.symbols import SymbolShelf
 from kavlet.desktop.look import UNIT, colours, qcolor
 from kavlet.desktop.store import Store
-
-SHORT = 26
 
 
 class ParameterFields(QWidget):
@@ -136,7 +134,7 @@ class ParameterFields(QWidget):
             return box
         if parameter.type == "choice":
             choices = [(one, str(named(one))) for one in parameter.choices]
-            short = sum(len(text) for _, text in choices) <= SHORT - 8 and len(choices) < 4
+            short = sum(len(text) for _, text in choices) <= SHORT and len(choices) < 4
             made = ChoiceField(label, choices) if short else PickField(label, choices)
             made.chosen.connect(lambda value: self._set(name, value))
             return made

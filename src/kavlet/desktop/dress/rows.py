@@ -9,11 +9,9 @@ from PySide6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLabel, QLineEd
 from kavlet.core.charts.fields import Field
 from kavlet.core.document import entered
 from kavlet.core.messages import say, words
-from kavlet.desktop.dress.fields import LABEL_WIDTH, ChoiceField, PickField, TextField
+from kavlet.desktop.dress.fields import LABEL_WIDTH, SHORT, ChoiceField, PickField, TextField
 from kavlet.desktop.dress.fill_field import FillField
 from kavlet.desktop.look import UNIT
-
-SHORT = 26  # letters of all choices together that fit side by side
 
 
 class DressRow(QWidget):
