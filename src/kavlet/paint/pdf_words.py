@@ -18,8 +18,8 @@ MOST_LINES = 100  # of one block of a CMap
 _HEAD = """/CIDInit /ProcSet findresource begin
 12 dict begin
 begincmap
-/CIDSystemInfo << /Registry (Adobe) /Ordering (UCS) /Supplement 0 >> def
-/CMapName /Adobe-Identity-UCS def
+/CIDSystemInfo << /Registry (Kavlet) /Ordering (UCS) /Supplement 0 >> def
+/CMapName /Kavlet-Words def
 /CMapType 2 def
 1 begincodespacerange
 <0000> <FFFF>
