@@ -19,6 +19,7 @@ import kavlet
 from kavlet.core.building.stages import Picture, picture
 from kavlet.core.charts.overrides import expected
 from kavlet.core.document import edits
+from kavlet.core.document.advice import suggestions
 from kavlet.core.document.document import Document
 from kavlet.core.document.ordering import Order, ordered
 from kavlet.core.figures.recalculate import recalculate
@@ -37,6 +38,7 @@ from kavlet.core.values.lengths import size as read_size
 from kavlet.export import CHARTS, content
 
 PICTURES = endings(CHARTS, "chart")
+SUGGESTED = 5  # recipes that are said of each table
 
 
 @click.group(context_settings={"help_option_names": ["-h", "--help"]})
@@ -239,6 +241,37 @@ def recipes(as_json: bool) -> None:
         return
     for one in RECIPES.values():
         click.echo(f"{one.name:16} {words(QUESTIONS[one.question])} {words(one.needs)}")
+
+
+@cli.command()
+@click.argument("tables", nargs=-1, required=True, type=click.Path(dir_okay=False, path_type=Path))
+@click.option("--json", "as_json", is_flag=True, help="As JSON: recipe, reason, roles by header, proposed settings.")
+def suggest(tables: tuple[Path, ...], as_json: bool) -> None:
+    """Say which recipes suit TABLES (CSV, TSV, XLSX, ODS, JSON), the best first."""
+    found = {str(path): _suggested(path) for path in tables}
+    if as_json:
+        held: object = found if len(found) > 1 else next(iter(found.values()))
+        click.echo(json.dumps(held, ensure_ascii=False, indent=1))
+        return
+    for path, made in found.items():
+        if len(found) > 1:
+            click.echo(path)
+        for one in made[:SUGGESTED]:
+            click.echo(f"{one['recipe']:16} {words(str(one['reason']))}")
+
+
+def _suggested(path: Path) -> list[dict[str, object]]:
+    document, table = edits.add_table(Document(), _table_name(path), table_files.named(_read(path, None, None)))
+    heads = {column.id: str(document.table(table).called(i)) for i, column in enumerate(document.table(table).columns)}
+    return [
+        {
+            "recipe": one.recipe,
+            "reason": one.suited.reason,
+            "roles": {role: [heads[column] for column in held] for role, held in one.roles.items()},
+            "settings": one.settings,
+        }
+        for one in suggestions(document, table)
+    ]
 
 
 def _declared(one: Recipe) -> dict[str, object]:

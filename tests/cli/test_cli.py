@@ -179,6 +179,27 @@ def test_svg_needs_no_qt(visitor_csv: Path) -> None:
     assert out.exists()
 
 
+def test_suggest_puts_the_best_recipe_first(visitor_csv: Path, tmp_path: Path) -> None:
+    done = run("suggest", "--json", visitor_csv)
+    assert (done.returncode, done.stderr) == (0, "")
+    first, *others = json.loads(done.stdout)
+    assert first["recipe"] == "funnel"
+    assert first["reason"]
+    assert first["roles"] == {"name": ["stage"], "value": ["people"]}
+    assert first["settings"] == {}
+    assert len(others) == 25
+    thermometer = next(one for one in others if one["recipe"] == "thermometer")
+    assert thermometer["settings"]["goal"] > 18400
+    other = tmp_path / "moves.csv"
+    other.write_text("what,kg\nStock,800\nSold,-540\nFound,90\n")
+    several = json.loads(run("suggest", visitor_csv, other, "--json").stdout)
+    assert [held[0]["recipe"] for held in several.values()] == ["funnel", "bridge"]
+    assert run("suggest", other).stdout.startswith("bridge ")
+    missing = run("suggest", tmp_path / "none.csv")
+    assert missing.returncode == 3
+    assert len(missing.stderr.strip().splitlines()) == 1
+
+
 def test_calc_evaluates_cell_by_cell_in_place(tmp_path: Path) -> None:
     table = tmp_path / "sums.csv"
     table.write_text(

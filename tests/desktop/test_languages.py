@@ -161,7 +161,7 @@ def test_dialogs_and_shelves_are_said_from_the_catalogue(
         deliver.format.chosen.emit(ending)
         assert not _unsaid(deliver, own)
     reading = ReadingSheet(Source(str(path)))
-    finder = CommandFinder(pseudo.actions_by_name, pseudo)
+    finder = CommandFinder(pseudo.findable(), pseudo)
     shelf = pseudo.dress.parameters._shelf
     shelf.refresh()
     pseudo.actions_by_name["open_recipes"].trigger()

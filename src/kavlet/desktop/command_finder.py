@@ -1,58 +1,55 @@
-"""The command finder: every command by its words, carried out with Enter."""
+"""The finder: a command, a recipe, a field or a chart by its words, gone to with Enter."""
+
+from collections.abc import Sequence
 
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QAction, QKeyEvent, QKeySequence
+from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFrame, QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
 
 from kavlet.core.messages import words
+from kavlet.desktop.finding import PROMPT, Findable
 from kavlet.desktop.look import UNIT
 
 
 class CommandFinder(QFrame):
     """Opens over the window; Escape closes it."""
 
-    def __init__(self, actions: dict[str, QAction], parent: QWidget) -> None:
+    def __init__(self, findable: Sequence[Findable], parent: QWidget) -> None:
         super().__init__(parent, Qt.WindowType.Popup)
         self.setObjectName("panel")
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self._actions = actions
+        self._findable = list(findable)
         self.search = QLineEdit()
-        self.search.setPlaceholderText(words("Find a command by its words"))
-        self.search.setAccessibleName(words("Find a command"))
+        self.search.setPlaceholderText(str(PROMPT))
+        self.search.setAccessibleName(words("Find"))
         self.search.textChanged.connect(lambda _: self.refresh())
         self.search.returnPressed.connect(self._take)
         self.list = QListWidget()
-        self.list.setAccessibleName(words("Commands"))
+        self.list.setAccessibleName(words("Found"))
         self.list.itemActivated.connect(lambda _: self._take())
         self.list.itemClicked.connect(lambda _: self._take())
         layout = QVBoxLayout(self)
         layout.setContentsMargins(2 * UNIT, 2 * UNIT, 2 * UNIT, 2 * UNIT)
         layout.addWidget(self.search)
         layout.addWidget(self.list)
-        self.resize(420, 320)
+        self.resize(460, 340)
         self.refresh()
         corner = parent.mapToGlobal(parent.rect().center())
-        self.move(corner.x() - 210, parent.mapToGlobal(parent.rect().topLeft()).y() + 80)
+        self.move(corner.x() - 230, parent.mapToGlobal(parent.rect().topLeft()).y() + 80)
 
     def showEvent(self, event: object) -> None:
         super().showEvent(event)  # type: ignore[arg-type]
         self.search.setFocus()
 
     def refresh(self) -> None:
-        """The commands whose words begin with what is typed, those that can be carried out first."""
-        words = self.search.text().casefold().split()
+        """What has words that begin with what is typed: what can be done first, then what is called so itself."""
+        typed = self.search.text().casefold().split()
         self.list.clear()
-        found = []
-        for name, action in self._actions.items():
-            text = action.text().replace("&", "")
-            own = text.casefold().replace("…", "").split()
-            if all(any(part.startswith(word) for part in own) for word in words):
-                found.append((not action.isEnabled(), name, text, action))
-        for off, name, text, action in sorted(found, key=lambda one: one[0]):
-            keys = action.shortcut().toString(QKeySequence.SequenceFormat.NativeText)
-            item = QListWidgetItem(f"{text}    {keys}" if keys else text)
-            item.setData(Qt.ItemDataRole.UserRole, name)
-            if off:
+        found = [(number, one) for number, one in enumerate(self._findable) if one.fits(typed)]
+        for number, one in sorted(found, key=lambda pair: (not pair[1].enabled, not _by_name(pair[1], typed))):
+            item = QListWidgetItem(f"{one.text}    {one.keys or one.kind}")
+            item.setData(Qt.ItemDataRole.UserRole, number)
+            if not one.enabled:
                 item.setFlags(Qt.ItemFlag.NoItemFlags)
             self.list.addItem(item)
         if self.list.count():
@@ -69,6 +66,10 @@ class CommandFinder(QFrame):
         item = self.list.currentItem()
         if item is None or not item.flags() & Qt.ItemFlag.ItemIsEnabled:
             return
-        action = self._actions[str(item.data(Qt.ItemDataRole.UserRole))]
+        one = self._findable[int(item.data(Qt.ItemDataRole.UserRole))]
         self.close()
-        action.trigger()
+        one.do()
+
+
+def _by_name(one: Findable, typed: Sequence[str]) -> bool:
+    return all(any(part.startswith(word) for part in one.text.casefold().split()) for word in typed)

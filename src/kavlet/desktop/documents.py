@@ -5,15 +5,14 @@ from pathlib import Path
 
 from kavlet.core.building.stages import main_layer
 from kavlet.core.document import edits, sources
-from kavlet.core.document.advice import features
+from kavlet.core.document.advice import suggestions, with_proposals
 from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Cell
 from kavlet.core.figures.recalculate import recalculate
-from kavlet.core.figures.table import HEADER, Source
+from kavlet.core.figures.table import Source
 from kavlet.core.files import csv, tables
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files.sheet import ReadSheet
-from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.text.numbers import decimal_sign, locale_of
 from kavlet.desktop.remembered import dressed
 
@@ -54,10 +53,9 @@ def from_rows(name: str, rows: list[list[Cell]], locale: str) -> Document:
 
 def with_best_chart(document: Document, table: str) -> tuple[Document, str]:
     """The document with the chart that suits a table best, looking as is remembered for it, and the chart's id."""
-    values = [column.values[HEADER:] for column in recalculate(document.tables).of(table)]
-    of = features(document.table(table), values)
-    for recipe in sorted(RECIPES.values(), key=lambda recipe: -recipe.suits(of).score):
-        made, chart = edits.add_chart(document, table, recipe.name)
+    for one in suggestions(document, table):
+        made, chart = edits.add_chart(document, table, one.recipe)
+        made = with_proposals(made, chart)
         if main_layer(made, recalculate(made.tables), chart) is not None:
             return dressed(made, chart), chart
     return edits.add_chart(document, table, FALLBACK)

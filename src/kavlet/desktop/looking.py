@@ -4,7 +4,6 @@ from collections.abc import Callable
 from functools import partial
 
 from PySide6.QtCore import QObject, QSettings, Signal
-from PySide6.QtGui import QAction
 from PySide6.QtWidgets import QMessageBox, QWidget
 
 import kavlet
@@ -12,6 +11,7 @@ from kavlet.core.messages import LANGUAGES, say, words
 from kavlet.desktop import languages
 from kavlet.desktop.command import Command
 from kavlet.desktop.command_finder import CommandFinder
+from kavlet.desktop.finding import Findable
 from kavlet.desktop.languages import AS_DESKTOP
 from kavlet.desktop.look import apply_look
 
@@ -23,11 +23,11 @@ class LookCommands(QObject):
 
     language_chosen = Signal()
 
-    def __init__(self, parent: QWidget, actions: Callable[[], dict[str, QAction]]) -> None:
+    def __init__(self, parent: QWidget, findable: Callable[[], list[Findable]]) -> None:
         super().__init__(parent)
-        self._parent, self._actions = parent, actions
+        self._parent, self._findable = parent, findable
         self.commands = (
-            Command("find_command", "View", "Find a command…", self.find_command, "Ctrl+K"),
+            Command("find_command", "View", "Find anything…", self.find_command, "Ctrl+K"),
             *(
                 Command(f"look_{look}", "View", text.text, partial(self.choose_look, look), line_before=look == "light",
                         is_on=partial(self._is_look, look))
@@ -44,8 +44,8 @@ class LookCommands(QObject):
         )  # fmt: skip
 
     def find_command(self) -> None:
-        """Open the command finder."""
-        CommandFinder(self._actions(), self._parent).show()
+        """Open the finder."""
+        CommandFinder(self._findable(), self._parent).show()
 
     def _is_look(self, look: str) -> bool:
         return str(QSettings().value("look", "system")) == look

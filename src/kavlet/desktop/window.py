@@ -18,6 +18,7 @@ from kavlet.core.charts.layer import GATHERED
 from kavlet.core.figures.table import HEADER
 from kavlet.core.messages import words
 from kavlet.core.touch.parts import Part
+from kavlet.desktop import finding
 from kavlet.desktop.command import Command, a_chart, a_table
 from kavlet.desktop.dress.fields import TextField
 from kavlet.desktop.dress.panel import DressPanel
@@ -61,7 +62,7 @@ class Window(QMainWindow):
         self.pictures = PictureCommands(self, store)
         self.looks = DressCommands(self, store)
         self.solids = SolidCommands(self, store)
-        self.looking = LookCommands(self, lambda: self.actions_by_name)
+        self.looking = LookCommands(self, self.findable)
         self.menus = Menus(self, store, self._declared())
         self.actions_by_name = self.menus.commands.actions
         self._lay_out()
@@ -123,6 +124,15 @@ class Window(QMainWindow):
             *self.charts.view_commands,
             *self.looking.commands,
         )  # fmt: skip
+
+    def findable(self) -> list[finding.Findable]:
+        """All that can be found by its words now."""
+        return [
+            *finding.of_actions(self.actions_by_name),
+            *finding.of_recipes(self.store, self._take_recipe),
+            *finding.of_fields(self.dress),
+            *finding.of_document(self.store, self.charts.set_size),
+        ]
 
     def _connect(self) -> None:
         """Who carries out what the places ask for."""

@@ -82,7 +82,9 @@ def test_roles_are_guessed_and_can_be_changed() -> None:
     rows = [["id", "people", "stage"], [1.0, 30.0, "Visits"], [2.0, 20.0, "Walks"]]
     document, table = edits.add_table(Document(), "T", [list(row) for row in rows])
     document, chart = edits.add_chart(document, table, "funnel")
-    assert document.chart(chart).roles == {"name": ("c3",), "value": ("c1",)}
+    assert document.chart(chart).roles == {"name": ("c3",), "value": ("c2",)}  # running numbers are no figures
+    document = edits.set_role(document, chart, "value", "c1")
+    assert document.chart(chart).roles["value"] == ("c1",)
     document = edits.set_role(document, chart, "value", "c2")
     assert document.chart(chart).roles["value"] == ("c2",)
     swapped = edits.set_role(document, chart, "name", "c2")

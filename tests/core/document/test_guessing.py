@@ -3,8 +3,9 @@
 import pytest
 
 from kavlet.core.document import edits
+from kavlet.core.document.columns import is_numeric
 from kavlet.core.document.document import Document
-from kavlet.core.document.guessing import guess_roles, is_numeric
+from kavlet.core.document.guessing import guess_roles
 from kavlet.core.figures.cells import Cell
 from kavlet.core.figures.table import Column
 from kavlet.core.files import csv

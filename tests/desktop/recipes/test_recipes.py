@@ -28,8 +28,11 @@ def test_the_wall_draws_every_recipe_with_the_author_s_figures(window: Window, q
     assert set(tiles) == set(RECIPES)
     drawn = [name for name, tile in tiles.items() if tile.scene is not None]
     refused = {name: tile.problem for name, tile in tiles.items() if tile.problem}
-    assert len(drawn) >= 14
-    assert "needs a goal" in refused["thermometer"]
+    assert len(drawn) >= 17
+    assert all(refused.values())
+    assert tiles["thermometer"].pale  # it rests on a goal that is only proposed
+    assert tiles["thermometer"].reason == "goal 40,000, proposed"
+    assert not tiles["funnel"].pale
     assert tiles["funnel"].reason == "each row smaller than the one before"
     assert window.wall._shown()[0].name == "funnel"  # best fits come first
 
@@ -45,6 +48,14 @@ def test_choosing_a_recipe_is_one_undoable_step_and_keeps_the_title(window: Wind
     assert {mark.kind.name for mark in figure(window).marks} == {"cells"}
     window.actions_by_name["undo"].trigger()
     assert window.store.document == before
+
+
+def test_what_was_proposed_is_set_when_the_recipe_is_taken(window: Window, qtbot: QtBot) -> None:
+    open_wall(window, qtbot)
+    qtbot.mouseClick(window.wall.tiles["battery"], Qt.MouseButton.LeftButton)
+    assert window.store.here.settings["budget"] == 40000
+    assert not window.stage.view.problem
+    window.dress.go_to(window.dress.settings["budget"])  # and waits there to be set right
 
 
 def test_the_wall_is_searched_and_walked_by_keys(window: Window, qtbot: QtBot) -> None:

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.touch.parts import Part
+from kavlet.core.values.sizes import CHARTS
 from kavlet.desktop.command_finder import CommandFinder
 from kavlet.desktop.dress.fill_field import FillField
 from kavlet.desktop.window import Window
@@ -411,6 +412,42 @@ def test_any_command_is_found(window: Window, qtbot: QtBot) -> None:
     qtbot.keyClicks(finder.search, "lock")
     qtbot.keyClick(finder.search, Qt.Key.Key_Return)
     assert figure(window).axes[0].maximum == 100
+
+
+def found_by(window: Window, qtbot: QtBot, typed: str, at: int = 0) -> None:
+    window.actions_by_name["find_command"].trigger()
+    finder = window.findChildren(CommandFinder)[-1]
+    qtbot.keyClicks(finder.search, typed)
+    finder.list.setCurrentRow(at)
+    qtbot.keyClick(finder.search, Qt.Key.Key_Return)
+
+
+def test_recipes_fields_sizes_and_charts_are_found_by_what_people_call_them(window: Window, qtbot: QtBot) -> None:
+    show(window, "columns")
+    found_by(window, qtbot, "scatter correlation")
+    assert window.store.here.recipe == "points"
+    show(window, "bars")
+    found_by(window, qtbot, "page width size")
+    assert window.store.here.width == pytest.approx(CHARTS["page width"].width)
+    found_by(window, qtbot, "legend stands")
+    assert window.dress.rows["legend.side"].field.hasFocus()
+    found_by(window, qtbot, "gap setting")
+    assert window.dress.settings["gap"].hasFocus()
+    other = next(one for one in window.store.document.charts if one.recipe == "funnel")
+    found_by(window, qtbot, f"{other.name.casefold()} chart")
+    assert window.store.here.id == other.id
+
+
+@pytest.mark.parametrize(
+    ("typed", "found"),
+    [("donut", "pie"), ("dial", "gauge"), ("percent", "waffle"), ("before after", "growth-bars"), ("3d", "columns"),
+     ("people", "pictogram"), ("budget left", "battery"), ("progress", "capsule"), ("money", "thermometer")],
+)  # fmt: skip
+def test_the_wall_knows_what_people_call_its_recipes(window: Window, typed: str, found: str) -> None:
+    show(window, "columns")
+    window.recipes.wall_wanted.emit()
+    window.wall.search.setText(typed)
+    assert found in window.wall._matching()
 
 
 def test_hex_codes_are_pasted_as_palette(window: Window) -> None:

@@ -1,51 +1,214 @@
-"""What a table is like, for recipes to say how well they suit it."""
+"""What a table is like, for recipes to say how well they suit it; and which of them to offer first."""
 
 import itertools
 import math
-import re
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from typing import Literal
 
-from kavlet.core.document.guessing import is_numeric
-from kavlet.core.figures.cells import Formula, Value, text_of
-from kavlet.core.figures.table import HEADER, Table
-from kavlet.core.recipes.features import Features
+from msgspec import Struct
 
-_TIME = re.compile(
-    r"(?:19|20)\d\d|jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec|q[1-4]|mon|tue|wed|thu|fri|sat|sun|week|spring|summer|"
-    r"autumn|winter", re.IGNORECASE,
-)  # fmt: skip
+from kavlet.core.document import edits, vocabulary
+from kavlet.core.document.columns import entries, kinds, unit
+from kavlet.core.document.document import Document
+from kavlet.core.document.guessing import guess_roles
+from kavlet.core.document.lookup import recipes_of
+from kavlet.core.document.totals import WORDS
+from kavlet.core.figures.cells import Value
+from kavlet.core.figures.recalculate import recalculate
+from kavlet.core.figures.table import HEADER, Column, Table
+from kavlet.core.recipes.features import Features, Suited
+from kavlet.core.recipes.recipe import Recipe, Setting
 
-_PLAN = re.compile(r"\b(?:targets?|goals?|plan(?:ned)?|aims?|due)\b", re.IGNORECASE)
+MAGNITUDES = 1.5  # powers of ten between columns of figures that are hardly of one kind
+MOST_COUNTED = 60  # things that are still counted one by one
+FEW_STAGES, MOST_STAGES = 3, 12
+LONG_NAME, VERY_LONG = 15, 18  # letters, of names in the mean and of one among many
+MANY = 5  # rows
 
 
 def features(table: Table, values: list[list[Value]]) -> Features:
     """Look at a table; `values` holds each column's values from the first row of figures on."""
-    own = [i for i, column in enumerate(table.columns) if column.helper is None]
-    numeric = [i for i in own if is_numeric(table.columns[i])]
-    texts = [i for i in own if i not in numeric]
-    first = [float(v) for v in values[numeric[0]] if isinstance(v, float)] if numeric else []
-    names = [text_of(v) for v in values[texts[0]]] if texts else []
-    last_text = [text_of(v) for v in values[texts[-1]]] if len(texts) > 1 else []
-    total, most = math.fsum(first), max(first, default=0.0)
-    typed = [cell for i in numeric for cell in table.columns[i].cells[HEADER:] if cell is not None]
-    styles = [getattr(getattr(cell, "number", None), "style", "") for cell in typed if not isinstance(cell, Formula)]
+    kind = kinds(table)
+    own = [(i, column) for i, column in enumerate(table.columns) if column.helper is None]
+    figures = [(i, column) for i, column in own if kind[column.id] == "figures"]
+    named = [column for _, column in own if kind[column.id] == "names"]
+    times = [column for _, column in own if kind[column.id] == "periods"]
+    naming = next(iter([*named, *times]), None)
+    names = entries(naming) if naming is not None else [""] * table.rows
+    rows = _without_totals(names)
+    names = names[:rows]
+    goal, budget = (_meant(figures, words) for words in (vocabulary.GOAL, vocabulary.BUDGET))
+    stated = {id(column) for column in (goal, budget) if column is not None}
+    charted = [(i, column) for i, column in figures if id(column) not in stated] or figures
+    held = [[v for v in values[i][:rows] if isinstance(v, float)] for i, _ in charted]
+    first = held[0] if held else []
+    heads = [column.name for _, column in charted]
+    times_as_names = naming is not None and naming in times
+    changes = any(vocabulary.words_of(head) & vocabulary.CHANGE for head in heads) or _begins_and_ends(names)
     return Features(
-        rows=table.rows,
-        numbers=len(numeric),
-        texts=len(texts),
+        rows=rows,
+        numbers=len(charted),
         values=tuple(first),
         negative=any(value < 0 for value in first),
         falling=len(first) > 2 and all(a >= b for a, b in itertools.pairwise(first)) and first[0] > first[-1],
-        timed=bool(names) and sum(bool(_TIME.search(name)) for name in names) > 0.6 * len(names),
-        shares=bool(first) and (abs(total - 100) < 1.5 or abs(total - 1) < 0.015),
+        timed=times_as_names or vocabulary.are_periods(names),
+        shares=_is_whole(first) and min(first, default=-1.0) >= 0 and len(charted) == 1,
+        row_shares=len(charted) > 1 and all(map(_is_whole, zip(*held, strict=False))),
+        percent=bool(charted) and _is_percent(charted[0][1], first),
         outlier=_outlier(first),
-        whole=bool(first) and all(value == int(value) and 0 <= value <= 400 for value in first) and most > 0,
-        repeated=len(set(last_text)) < len(last_text) if last_text else False,
-        percent="percent" in styles or (bool(first) and min(first) >= 0 and most <= 1),
-        planned=any(_PLAN.search(str(table.columns[i].cells[0])) for i in numeric),
+        counts=_counted(heads, first),
+        repeated=_grouped(named, rows),
+        stepped=_stepped(named, times, rows),
+        stages=_stages(naming, names),
+        changes=changes and any(value < 0 for value in first),
+        pair=_pair(heads),
+        across=any(vocabulary.words_of(head) & vocabulary.ACROSS for head in heads),
+        units=_units([column for _, column in charted], held),
+        goal=_stated(goal, values, table, rows),
+        budget=_stated(budget, values, table, rows),
+        long_names=bool(names)
+        and (sum(map(len, names)) > LONG_NAME * len(names) or (rows >= MANY and max(map(len, names)) > VERY_LONG)),
     )
+
+
+def _without_totals(names: Sequence[str]) -> int:
+    """How many rows there are before those at the end that are called totals."""
+    rows = len(names)
+    while rows > 1 and names[rows - 1].strip(" :").casefold() in WORDS:
+        rows -= 1
+    return rows
+
+
+def _meant(figures: list[tuple[int, Column]], words: frozenset[str]) -> Column | None:
+    """The column of figures that is called by one of the words, where another is left to be charted."""
+    if len(figures) < 2:
+        return None
+    return next((column for _, column in figures if vocabulary.words_of(column.name) & words), None)
+
+
+def _stated(column: Column | None, values: list[list[Value]], table: Table, rows: int) -> Literal["", "once", "each"]:
+    if column is None:
+        return ""
+    held = {value for value in values[table.place(column.id)][:rows] if isinstance(value, float)}
+    return "once" if len(held) == 1 else "each" if held else ""
+
+
+def _is_whole(figures: Sequence[float]) -> bool:
+    """Whether two figures or more add up to 100 or to 1, but for rounding."""
+    total = math.fsum(figures)
+    return len(figures) > 1 and (abs(total - 100) < 1.5 or abs(total - 1) < 0.015)
+
+
+def _is_percent(column: Column, figures: Sequence[float]) -> bool:
+    written = column.writes is not None and column.writes.style == "percent"
+    return written or (len(figures) > 1 and min(figures) >= 0 and max(figures) <= 1 and not _is_counting(figures))
+
+
+def _is_counting(figures: Sequence[float]) -> bool:
+    return all(value.is_integer() for value in figures)
+
+
+def _counted(heads: Sequence[str], figures: Sequence[float]) -> bool:
+    """Whole numbers of things that can be told apart one by one, in a column called so."""
+    few = bool(figures) and _is_counting(figures) and all(0 <= value <= MOST_COUNTED for value in figures)
+    return few and len(heads) == 1 and bool(vocabulary.words_of(heads[0]) & vocabulary.COUNT)
+
+
+def _grouped(named: list[Column], rows: int) -> bool:
+    """Whether a second column of texts puts rows of different names into groups."""
+    if len(named) < 2:
+        return False
+    names, groups = (entries(column)[:rows] for column in named[:2])
+    by = set(groups) - {""}
+    return len(set(names)) == len(names) and 1 < len(by) < len(groups) and not _are_flags(by)
+
+
+def _are_flags(texts: set[str]) -> bool:
+    return {text.casefold() for text in texts} <= {"yes", "no", "ja", "nein", "true", "false", "x", "wahr", "falsch"}
+
+
+def _stepped(named: list[Column], times: list[Column], rows: int) -> bool:
+    """Whether the same names come again in each of several times."""
+    if not named or not times:
+        return False
+    names, periods = entries(named[0])[:rows], entries(times[0])[:rows]
+    return len(set(periods)) > 1 and len(set(names)) < len(names) and len(set(zip(names, periods, strict=True))) == rows
+
+
+def _stages(naming: Column | None, names: Sequence[str]) -> bool:
+    """Whether rows are stages one gets through, by the header or by their names."""
+    if naming is None or not FEW_STAGES <= len(names) <= MOST_STAGES:
+        return False
+    known = sum(bool(vocabulary.words_of(name) & vocabulary.STAGES) for name in names)
+    return bool(vocabulary.words_of(naming.name) & vocabulary.STAGE_HEAD) or known >= 0.6 * len(names)
+
+
+def _begins_and_ends(names: Sequence[str]) -> bool:
+    """Whether the first row is called a beginning, or the last an end."""
+    if not names:
+        return False
+    starts, ends = vocabulary.words_of(names[0]), vocabulary.words_of(names[-1])
+    return bool(starts & vocabulary.START or ends & vocabulary.END)
+
+
+def _pair(heads: Sequence[str]) -> Literal["", "periods", "sides"]:
+    if len(heads) != 2:
+        return ""
+    if vocabulary.two_periods(*heads):
+        return "periods"
+    return "sides" if vocabulary.two_sides(*heads) else ""
+
+
+def _units(figures: Sequence[Column], held: Sequence[Sequence[float]]) -> int:
+    """How many units there are among columns of figures: as they say, or as their magnitudes tell."""
+    said = {unit(column) for column in figures}
+    if len(said) > 1:
+        return len(said)
+    sizes = sorted(math.log10(max(map(abs, column))) for column in held if any(column))
+    return 1 + sum(b - a > MAGNITUDES for a, b in itertools.pairwise(sizes))
 
 
 def _outlier(values: Sequence[float]) -> bool:
     ordered = sorted(values, reverse=True)
-    return len(ordered) > 3 and ordered[1] > 0 and ordered[0] > 2.5 * ordered[1]
+    return len(ordered) > 3 and ordered[1] > 0 and ordered[0] > 4 * ordered[1]
+
+
+class Suggestion(Struct, frozen=True):
+    """A recipe for a table: how well it suits and why, the columns in its roles, and settings it proposes."""
+
+    recipe: str
+    suited: Suited
+    roles: dict[str, tuple[str, ...]]
+    settings: dict[str, Setting] = {}
+
+
+def with_proposals(document: Document, chart_id: str) -> Document:
+    """A chart with the settings its recipe proposes for want of them, where no column holds them either."""
+    chart = document.chart(chart_id)
+    recipe = recipes_of(document).get(chart.recipe)
+    wanted = _proposals(document, chart.table, recipe, chart.roles, chart.settings) if recipe is not None else {}
+    return edits.change_chart(document, chart_id, settings={**chart.settings, **wanted}) if wanted else document
+
+
+def _proposals(
+    document: Document, table: str, recipe: Recipe, roles: Mapping[str, object], settings: Mapping[str, object]
+) -> dict[str, Setting]:
+    of = features_of(document, table)
+    found = recipe.proposes(of)
+    return {name: value for name, value in found.items() if not roles.get(name) and name not in settings}
+
+
+def features_of(document: Document, table: str) -> Features:
+    """Look at a table of a document."""
+    values = [column.values[HEADER:] for column in recalculate(document.tables).of(table)]
+    return features(document.table(table), values)
+
+
+def suggestions(document: Document, table: str) -> list[Suggestion]:
+    """All recipes for a table, the best first."""
+    held, of = document.table(table), features_of(document, table)
+    made: list[Suggestion] = []
+    for recipe in sorted(recipes_of(document).values(), key=lambda one: -one.suits(of).score):
+        roles = guess_roles(held, recipe)
+        made.append(Suggestion(recipe.name, recipe.suits(of), roles, _proposals(document, table, recipe, roles, {})))
+    return made

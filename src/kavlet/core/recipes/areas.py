@@ -49,13 +49,18 @@ def chart(inputs: Inputs) -> Chart:
 
 
 def suits(of: Features) -> Suited:
-    return when((of.timed and of.rows >= 4, 0.7, "amounts over time"), otherwise=(0.2, ""))
+    return when(
+        (of.timed and of.rows >= 5 and of.numbers >= 3 and of.units == 1, 0.91, "amounts over time"),
+        (of.timed and of.rows >= 4 and not of.negative, 0.7, "amounts over time"),
+        otherwise=(0.2, ""),
+    )
 
 
 AREAS = Recipe(
     name="areas",
     title="Areas",
     question="time",
+    known_as="trend, amount over time, stacked area, surface",
     needs="Names of points in time, and one column of numbers or more.",
     roles=(NAME, VALUES),
     parameters=(

@@ -7,13 +7,18 @@ from kavlet.core.recipes.features import Features, Suited, when
 
 
 def suits(of: Features) -> Suited:
-    return when((of.rows > 5, 0.66, "many rows with names"), otherwise=(0.55, "plain and clear"))
+    return when(
+        ((of.rows > 7 or of.long_names) and of.numbers == 1 and not of.timed, 0.88, "many rows with names"),
+        (of.rows > 5 and not of.timed, 0.72, "many rows with names"),
+        otherwise=(0.55, "plain and clear"),
+    )
 
 
 BARS = msgspec.structs.replace(
     COLUMNS,
     name="bars",
     title="Bars",
+    known_as="bar chart, horizontal bars, ranking, list, compare, cylinder, 3D",
     parameters=parameters(),
     chart=lambda inputs: build(inputs, lying=True),
     suits=suits,

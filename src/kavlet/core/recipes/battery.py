@@ -11,9 +11,9 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.dress.fills import GradientFill
 from kavlet.core.messages import Percent, say
 from kavlet.core.recipes.checks import need_above_zero, need_numbers
-from kavlet.core.recipes.features import Features, Suited, when
+from kavlet.core.recipes.features import Features, Suited, round_above, when
 from kavlet.core.recipes.parts import OF, ROW, added_goals, direction, goal_of, number, optional, text, total_of
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Repeats, Role
+from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Repeats, Role, Setting
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import PERCENT, WHOLE_PERCENT
@@ -152,13 +152,23 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
 
 
 def suits(of: Features) -> Suited:
-    return when((of.rows <= 8 and not of.negative, 0.35, "what is left of a budget"))
+    return when(
+        (bool(of.budget) and not of.negative, 0.97, "what is left of a budget"),
+        (of.rows <= 8 and not of.negative and of.numbers == 1, 0.35, "what is left of a budget"),
+        otherwise=(0.2, ""),
+    )
+
+
+def proposes(of: Features) -> dict[str, Setting]:
+    """A round budget above what is spent, until its author sets one."""
+    return {"budget": round_above(of.total)}
 
 
 BATTERY = Recipe(
     name="battery",
     title="Battery",
     question="goal",
+    known_as="budget left, money left, remaining, charge, spent, rest",
     adds=True,
     needs="A column of spendings, or one number, and a budget.",
     roles=(
@@ -192,4 +202,5 @@ BATTERY = Recipe(
     repeats=Repeats("row", "of"),
     size=(320.0, 420.0),
     suits=suits,
+    proposes=proposes,
 )

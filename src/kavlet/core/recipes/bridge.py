@@ -227,13 +227,19 @@ HELPERS = (
 
 
 def suits(of: Features) -> Suited:
-    return when((of.negative, 0.95, "changes with signs"), otherwise=(0.2, ""))
+    return when(
+        (of.changes, 0.96, "changes with signs"),
+        (of.negative and of.numbers == 1 and not of.timed, 0.93, "changes with signs"),
+        (of.negative and of.numbers == 1, 0.75, "changes with signs"),
+        otherwise=(0.2, ""),
+    )
 
 
 BRIDGE = Recipe(
     name="bridge",
     title="Bridge",
     question="moved",
+    known_as="waterfall, changes, profit, money, plus and minus, before and after, balance",
     needs="Names, and signed changes that begin with a total.",
     roles=(
         NAME,

@@ -75,13 +75,19 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
 
 
 def suits(of: Features) -> Suited:
-    return when((of.numbers >= 3, 0.55, "three figures of each row"), otherwise=(0.1, ""))
+    return when(
+        (of.numbers == 3 and not of.timed and (of.units > 1 or of.across) and of.rows >= 4 and not of.row_shares, 0.92,
+         "three figures of each row"),
+        (of.numbers >= 3, 0.55, "three figures of each row"),
+        otherwise=(0.1, ""),
+    )  # fmt: skip
 
 
 BUBBLES = Recipe(
     name="bubbles",
     title="Bubbles",
     question="time",
+    known_as="scatter, three figures, circles, size, x and y",
     needs="Three columns of numbers.",
     roles=(NAME, X, Y, Role("size", "number", "The figure shown as size.")),
     parameters=(

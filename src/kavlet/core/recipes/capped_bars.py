@@ -80,13 +80,14 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
 
 
 def suits(of: Features) -> Suited:
-    return when((of.outlier, 0.88, "one row far above the others"), otherwise=(0.15, ""))
+    return when((of.outlier and of.plain and not of.timed, 0.94, "one row far above the others"), otherwise=(0.15, ""))
 
 
 CAPPED_BARS = Recipe(
     name="capped-bars",
     title="Capped bars",
     question="stands out",
+    known_as="outlier, broken bar, cut bar, very large, break",
     needs="Names, and a number for each, one of them far larger than the others.",
     roles=(NAME, VALUE),
     parameters=(

@@ -116,13 +116,22 @@ def _of_largest(inputs: Inputs) -> tuple[Notice, ...]:
 
 
 def suits(of: Features) -> Suited:
-    return when((of.percent and of.rows <= 8, 0.92, "shares of a whole each"), otherwise=(0.25, ""))
+    return when(
+        (
+            of.percent and not of.shares and of.numbers <= 2 and of.rows <= 8 and not of.timed,
+            0.94,
+            "shares of a whole each",
+        ),
+        (of.percent and of.rows <= 8, 0.6, "shares of a whole each"),
+        otherwise=(0.25, ""),
+    )
 
 
 CAPSULE = Recipe(
     name="capsule",
     title="Capsules",
     question="goal",
+    known_as="progress bar, share, percent, pill, completion, rate",
     needs="Names, and a share of a whole for each.",
     roles=(NAME, Role("value", "number", "The share, as a percent, a number up to 1, or a part of the whole.")),
     parameters=(

@@ -98,13 +98,20 @@ def parameters(
 
 
 def suits(of: Features) -> Suited:
-    return when((of.timed or of.numbers > 1, 0.7, "figures side by side"), otherwise=(0.6, "plain and clear"))
+    return when(
+        (of.timed and of.rows < 5, 0.89, "figures side by side"),
+        (of.numbers > 1 and of.rows <= 12, 0.84, "figures side by side"),
+        (of.timed, 0.72, "figures side by side"),
+        (of.rows <= 7 and not of.long_names, 0.76, "plain and clear"),
+        otherwise=(0.6, "plain and clear"),
+    )
 
 
 COLUMNS = Recipe(
     name="columns",
     title="Columns",
     question="time",
+    known_as="bar chart, vertical bars, cylinder, 3D, compare, series, years",
     needs="Names, and one column of numbers or more.",
     roles=(NAME, VALUES),
     parameters=parameters(),

@@ -59,13 +59,18 @@ def chart(inputs: Inputs) -> Chart:
 
 
 def suits(of: Features) -> Suited:
-    return when((of.numbers >= 2 and of.timed, 0.68, "two kinds of figures over time"), otherwise=(0.2, ""))
+    return when(
+        (of.numbers == 2 and of.timed and of.units > 1, 0.94, "two kinds of figures over time"),
+        (of.numbers >= 2 and of.timed, 0.68, "two kinds of figures over time"),
+        otherwise=(0.2, ""),
+    )
 
 
 COMBINED = Recipe(
     name="combined",
     title="Combined",
     question="time",
+    known_as="two axes, columns and line, second axis, money and percent",
     needs="Names, numbers to stand as columns, and numbers to go as a line.",
     roles=(
         NAME,

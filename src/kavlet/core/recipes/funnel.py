@@ -162,13 +162,17 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
 
 
 def suits(of: Features) -> Suited:
-    return when((of.falling and 3 <= of.rows <= 9, 0.93, "each row smaller than the one before"))
+    return when(
+        (of.stages and of.falling and of.numbers == 1, 0.95, "each row smaller than the one before"),
+        (of.falling and 3 <= of.rows <= 9 and of.numbers == 1, 0.6, "each row smaller than the one before"),
+    )
 
 
 FUNNEL = Recipe(
     name="funnel",
     title="Funnel",
     question="stages",
+    known_as="conversion, stages, steps, sales, pipeline, drop-off, path",
     needs="A column that names the stages, and one of numbers, from the first stage to the last.",
     roles=(
         Role("name", "text", "Names the stages, first to last."),

@@ -266,13 +266,18 @@ HELPERS = (
 
 
 def suits(of: Features) -> Suited:
-    return when((of.rows == 1, 0.95, "one figure"), (of.rows <= 6, 0.45, "one figure of each row"))
+    return when(
+        (of.rows == 1 and of.numbers == 1, 0.95, "one figure"),
+        (of.rows <= 6 and of.numbers == 1, 0.45, "one figure of each row"),
+        otherwise=(0.2, ""),
+    )
 
 
 GAUGE = Recipe(
     name="gauge",
     title="Gauge",
     question="goal",
+    known_as="dial, speedometer, meter, needle, KPI, score, index",
     needs="One number, and a scale from a minimum to a maximum.",
     roles=(
         Role("name", "text", "Names the rows.", required=False),

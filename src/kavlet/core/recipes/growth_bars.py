@@ -83,13 +83,17 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
 
 
 def suits(of: Features) -> Suited:
-    return when((of.numbers == 2, 0.78, "two periods to compare"), otherwise=(0.15, ""))
+    return when(
+        (of.pair == "periods", 0.95, "two periods to compare"), (of.numbers == 2, 0.5, "two figures to compare"),
+        otherwise=(0.15, ""),
+    )  # fmt: skip
 
 
 GROWTH_BARS = Recipe(
     name="growth-bars",
     title="Growth bars",
     question="moved",
+    known_as="before and after, growth, change, compare years, increase, difference",
     needs="Names, and a number for each of two periods.",
     roles=(
         NAME,

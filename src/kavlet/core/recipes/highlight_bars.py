@@ -118,13 +118,17 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
 
 
 def suits(of: Features) -> Suited:
-    return when((3 <= of.rows <= 20, 0.74, "one row stands out"))
+    return when(
+        (of.plain and 3 <= of.rows <= 7 and not of.timed, 0.85, "one row stands out"),
+        (of.plain and of.rows <= 20, 0.66, "one row stands out"),
+    )
 
 
 HIGHLIGHT_BARS = Recipe(
     name="highlight-bars",
     title="Highlight bars",
     question="stands out",
+    known_as="stand out, best, winner, ranking, emphasis, one bar, largest",
     adds=True,
     needs="Names, and a number for each.",
     roles=(NAME, VALUE, Role("mark", "text", "Marks the rows that stand out.", required=False)),

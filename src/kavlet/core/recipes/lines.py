@@ -57,13 +57,17 @@ def chart(inputs: Inputs) -> Chart:
 
 
 def suits(of: Features) -> Suited:
-    return when((of.timed and of.rows >= 4, 0.86, "figures over time"), otherwise=(0.25, ""))
+    return when(
+        (of.timed and of.rows >= 5, 0.9, "figures over time"), (of.timed and of.rows == 4, 0.8, "figures over time"),
+        otherwise=(0.25, ""),
+    )  # fmt: skip
 
 
 LINES = Recipe(
     name="lines",
     title="Lines",
     question="time",
+    known_as="trend, course, development, time series, curve",
     needs="Names of points in time, and one column of numbers or more.",
     roles=(NAME, VALUES),
     parameters=(

@@ -59,13 +59,18 @@ def chart(inputs: Inputs) -> Chart:
 
 
 def suits(of: Features) -> Suited:
-    return when((of.numbers == 2 and not of.negative, 0.62, "two sides of each row"), otherwise=(0.1, ""))
+    return when(
+        (of.pair == "sides" and not of.negative, 0.95, "two sides of each row"),
+        (of.numbers == 2 and not of.negative and not of.timed, 0.55, "two sides of each row"),
+        otherwise=(0.1, ""),
+    )
 
 
 MIRRORED_BARS = Recipe(
     name="mirrored-bars",
     title="Mirrored bars",
     question="time",
+    known_as="pyramid, population, men and women, two sides, left and right, age",
     needs="Names, and two columns of numbers to compare.",
     roles=(
         NAME,

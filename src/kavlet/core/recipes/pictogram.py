@@ -88,13 +88,17 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
 
 
 def suits(of: Features) -> Suited:
-    return when((of.whole and of.rows <= 10, 0.72, "counts of things"))
+    return when(
+        (of.counts and of.rows <= 8 and not of.timed, 0.9, "counts of things"),
+        (of.plain and of.rows <= 8 and max(of.values, default=0) <= 60, 0.64, "counts of things"),
+    )
 
 
 PICTOGRAM = Recipe(
     name="pictogram",
     title="Pictogram",
     question="count",
+    known_as="people, icons, symbols, count, how many, figures of people",
     adds=True,
     needs="Names, and a count for each.",
     roles=(

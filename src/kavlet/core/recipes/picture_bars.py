@@ -47,13 +47,14 @@ def chart(inputs: Inputs) -> Chart:
 
 
 def suits(of: Features) -> Suited:
-    return when((of.whole and of.rows <= 10, 0.45, "counts as pictures"))
+    return when((of.counts and of.rows <= 10, 0.62, "counts as pictures"))
 
 
 PICTURE_BARS = Recipe(
     name="picture-bars",
     title="Picture bars",
     question="count",
+    known_as="people, icons, symbols, pictures, images",
     needs="Names, and a number for each.",
     roles=(NAME, VALUE),
     parameters=(

@@ -118,8 +118,8 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
 
 def suits(of: Features) -> Suited:
     return when(
-        (of.shares and of.rows <= 7, 0.8, "shares of one whole"),
-        (2 <= of.rows <= 6 and not of.negative, 0.55, "a few parts"),
+        (of.shares and of.rows <= 7 and not of.timed, 0.935, "shares of one whole"),
+        (of.plain and of.rows <= 6 and not of.timed, 0.55, "a few parts"),
     )
 
 
@@ -127,6 +127,7 @@ PIE = Recipe(
     name="pie",
     title="Pie and donut",
     question="parts",
+    known_as="share, percent, donut, ring, circle, cake, slices, parts, proportion",
     adds=True,
     needs="Names, and a number above zero for each part.",
     roles=(NAME, VALUE),

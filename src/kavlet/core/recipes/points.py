@@ -56,13 +56,20 @@ def chart(inputs: Inputs) -> Chart:
 
 
 def suits(of: Features) -> Suited:
-    return when((of.numbers == 2 and of.rows >= 6, 0.6, "two figures against each other"), otherwise=(0.15, ""))
+    return when(
+        (of.numbers == 2 and of.across, 0.93, "two figures against each other"),
+        (of.numbers == 2 and of.rows >= 6 and not (of.timed or of.pair) and of.units > 1, 0.92,
+         "two figures against each other"),
+        (of.numbers == 2 and of.rows >= 6 and not of.pair, 0.6, "two figures against each other"),
+        otherwise=(0.15, ""),
+    )  # fmt: skip
 
 
 POINTS = Recipe(
     name="points",
     title="Points",
     question="time",
+    known_as="scatter, correlation, dots, x and y, cloud",
     needs="Two columns of numbers.",
     roles=(NAME, X, Y),
     parameters=(

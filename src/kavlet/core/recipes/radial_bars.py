@@ -78,13 +78,14 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
 
 
 def suits(of: Features) -> Suited:
-    return when((3 <= of.rows <= 8 and not of.negative, 0.55, "a few rows to compare"))
+    return when((of.plain and 3 <= of.rows <= 8 and not of.timed, 0.6, "a few rows to compare"))
 
 
 RADIAL_BARS = Recipe(
     name="radial-bars",
     title="Radial bars",
     question="goal",
+    known_as="ring, rings, circle, round bars, donut, progress ring, activity",
     adds=True,
     needs="Names, and a number above zero for each.",
     roles=(NAME, VALUE),

@@ -310,6 +310,12 @@ class Inputs(Struct, frozen=True):
         return max(0, min(self.rows - 1, int(self.setting("row")) - 1)) if "row" in self.settings else 0
 
 
+def no_proposals(of: Features) -> dict[str, Setting]:
+    """For recipes that need nothing but columns."""
+    del of
+    return {}
+
+
 def no_notices(inputs: Inputs) -> tuple[Notice, ...]:
     """For recipes whose figures need no word."""
     del inputs
@@ -337,9 +343,11 @@ class Recipe(Struct, frozen=True):
 
     `formulas` gives each helper's formulas, one per row ("" for no value); `check` raises KavletError with one
     sentence when the table does not fit; `chart` gives the specification; `columns` the helper columns where they
-    depend on roles and settings; `notices` what a reader should know; `suits` how well it suits a table. `repeats`
+    depend on roles and settings; `notices` what a reader should know; `suits` how well it suits a table; `proposes`
+    settings it can't do without, each named like the role of a column that could hold it. `repeats`
     tells how it is shown once for each row, where it shows one; `steps` how it goes through periods, where it does.
-    `series` is the role whose columns become layers of their own, `series 1`, `series 2` …
+    `known_as` are words by which people look for it. `series` is the role whose columns become layers of their own,
+    `series 1`, `series 2` …
     """
 
     name: str
@@ -355,10 +363,12 @@ class Recipe(Struct, frozen=True):
     columns: Callable[[Places], tuple[HelperColumn, ...]] | None = None
     notices: Callable[[Inputs], tuple[Notice, ...]] = no_notices
     suits: Callable[[Features], Suited] = as_its_own
+    proposes: Callable[[Features], dict[str, Setting]] = no_proposals
     repeats: Repeats | None = None
     adds: bool = False
     steps: Steps | None = None
     series: str = ""
+    known_as: str = ""
     size: tuple[float, float] = (640.0, 360.0)
 
     def parameter(self, name: str) -> Parameter | None:

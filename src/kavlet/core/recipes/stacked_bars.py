@@ -42,13 +42,18 @@ HELPERS = (HelperColumn("share", "The part’s share of its row.", WHOLE_PERCENT
 
 
 def suits(of: Features) -> Suited:
-    return when((of.numbers >= 2, 0.65, "parts of each row"), otherwise=(0.1, ""))
+    return when(
+        (of.row_shares, 0.95, "parts of each row"),
+        (of.numbers >= 2 and of.units == 1 and not of.pair, 0.65, "parts of each row"),
+        otherwise=(0.1, ""),
+    )
 
 
 STACKED_BARS = Recipe(
     name="stacked-bars",
     title="100 % bars",
     question="parts",
+    known_as="share, percent, 100 %, stacked, parts, survey, answers, proportion",
     needs="Names, and a column of numbers for each part.",
     roles=(NAME, VALUES),
     parameters=(

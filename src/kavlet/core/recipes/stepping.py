@@ -108,13 +108,14 @@ def chart(inputs: Inputs) -> Chart:
 
 
 def suits(of: Features) -> Suited:
-    return when((of.texts >= 2 and of.repeated, 0.8, "the same rows in several periods"), otherwise=(0.1, ""))
+    return when((of.stepped, 0.96, "the same rows in several periods"), otherwise=(0.1, ""))
 
 
 STEPPING = Recipe(
     name="stepping",
     title="Stepping",
     question="time",
+    known_as="animation, race, over time, play, periods, years",
     needs="Names, numbers, and a column that gives the period of each row.",
     roles=(
         Role("name", "text", "Names the rows, the same in each period."),

@@ -12,9 +12,9 @@ from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale
 from kavlet.core.messages import say
 from kavlet.core.recipes.checks import need_numbers
-from kavlet.core.recipes.features import Features, Suited, when
+from kavlet.core.recipes.features import Features, Suited, round_above, when
 from kavlet.core.recipes.parts import NAME, choice, direction, flag, gap, optional, said
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe, Role
+from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe, Role, Setting
 from kavlet.core.values.errors import KavletError
 
 
@@ -96,13 +96,22 @@ def chart(inputs: Inputs) -> Chart:
 
 
 def suits(of: Features) -> Suited:
-    return when((of.planned and of.numbers >= 2, 0.9, "what was reached, and planned"))
+    return when(
+        (of.goal == "each" and of.rows > 1, 0.97, "what was reached, and planned"),
+        (bool(of.goal), 0.85, "what was reached, and planned"),
+    )
+
+
+def proposes(of: Features) -> dict[str, Setting]:
+    """A round target above what was reached, until its author sets one."""
+    return {"target": round_above(of.most)}
 
 
 TARGET_COLUMNS = Recipe(
     name="target-columns",
     title="Target columns",
     question="goal",
+    known_as="plan, actual, bullet, goal, target, budget, planned",
     needs="Names, what was reached, and a target for each row or one for all.",
     roles=(
         NAME,
@@ -126,4 +135,5 @@ TARGET_COLUMNS = Recipe(
     check=check,
     chart=chart,
     suits=suits,
+    proposes=proposes,
 )

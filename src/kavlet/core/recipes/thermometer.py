@@ -13,9 +13,9 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.dress.fills import GradientFill
 from kavlet.core.messages import Percent, say
 from kavlet.core.recipes.checks import need_above_zero, need_numbers
-from kavlet.core.recipes.features import Features, Suited, when
+from kavlet.core.recipes.features import Features, Suited, round_above, when
 from kavlet.core.recipes.parts import OF, ROW, added_goals, flag, goal_of, optional, text, total_of
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, Repeats, Role
+from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, Repeats, Role, Setting
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import PERCENT, WHOLE_PERCENT
@@ -125,13 +125,24 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
 
 
 def suits(of: Features) -> Suited:
-    return when((of.rows <= 8 and not of.negative, 0.4, "adds up to a goal"))
+    return when(
+        ((of.goal == "once" or (bool(of.goal) and of.rows == 1)) and not of.negative, 0.96, "adds up to a goal"),
+        (bool(of.goal) and not of.negative, 0.8, "adds up to a goal"),
+        (of.plain and of.rows <= 8, 0.4, "adds up to a goal"),
+        otherwise=(0.2, ""),
+    )
+
+
+def proposes(of: Features) -> dict[str, Setting]:
+    """A round goal above what is given, until its author sets one."""
+    return {"goal": round_above(of.total)}
 
 
 THERMOMETER = Recipe(
     name="thermometer",
     title="Thermometer",
     question="goal",
+    known_as="fundraising, donations, progress, money raised, collected, goal, target",
     adds=True,
     needs="A number, or a column to add up, and a goal.",
     roles=(
@@ -160,4 +171,5 @@ THERMOMETER = Recipe(
     repeats=Repeats("row", "of"),
     size=(360.0, 420.0),
     suits=suits,
+    proposes=proposes,
 )

@@ -122,13 +122,14 @@ def _alt_text(inputs: Inputs, held: dict[str, list[int]]) -> str:
 
 
 def suits(of: Features) -> Suited:
-    return when((of.texts >= 2 and of.repeated, 0.9, "parts within groups"), otherwise=(0.1, ""))
+    return when((of.repeated and not of.stepped, 0.95, "parts within groups"), otherwise=(0.1, ""))
 
 
 TWO_LEVEL_RING = Recipe(
     name="two-level-ring",
     title="Two-level ring",
     question="parts",
+    known_as="nested, hierarchy, groups, share, ring, donut, levels, parts",
     adds=True,
     needs="Names, the group each belongs to, and a number above zero.",
     roles=(

@@ -104,8 +104,8 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
 
 def suits(of: Features) -> Suited:
     return when(
-        (of.shares and of.rows <= 7, 0.9, "shares that add up to 100"),
-        (of.rows <= 6 and not of.negative, 0.5, "parts to count"),
+        (of.shares and of.rows <= 7 and not of.timed, 0.945, "shares that add up to 100"),
+        (of.plain and of.rows <= 6 and not of.timed, 0.5, "parts to count"),
     )
 
 
@@ -113,6 +113,7 @@ WAFFLE = Recipe(
     name="waffle",
     title="Waffle",
     question="parts",
+    known_as="share, percent, squares, grid, hundred, parts, proportion",
     adds=True,
     needs="Names, and a number above zero for each part.",
     roles=(NAME, VALUE),

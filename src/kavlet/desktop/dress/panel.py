@@ -270,6 +270,11 @@ class DressPanel(QFrame):
 
         QTimer.singleShot(0, self, scroll)
 
+    def go_to(self, field: QWidget) -> None:
+        """Bring a field into view and type there."""
+        self._scroll.ensureWidgetVisible(field, 0, self._scroll.height() // 2)
+        field.setFocus(Qt.FocusReason.ShortcutFocusReason)
+
     # What is set
 
     def _same_paths(self, path: str) -> list[str]:

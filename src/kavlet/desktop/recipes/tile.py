@@ -9,6 +9,7 @@ from kavlet.desktop.look import CORNER, colours, qcolor
 from kavlet.paint.painter import paint
 
 WIDTH, PICTURE, FOOT = 236, 150, 46
+PALE = 0.55  # opacity of a chart that rests on what is only proposed
 
 
 class RecipeTile(QWidget):
@@ -23,7 +24,7 @@ class RecipeTile(QWidget):
         self.reason = ""
         self.problem = ""
         self.scene: Scene | None = None
-        self.current = False
+        self.current = self.pale = False
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setFixedSize(self.sizeHint())
         self.setAccessibleName(title)
@@ -32,9 +33,9 @@ class RecipeTile(QWidget):
     def sizeHint(self) -> QSize:
         return QSize(WIDTH, PICTURE + FOOT)
 
-    def show_scene(self, scene: Scene, reason: str) -> None:
-        """Draw the recipe's chart."""
-        self.scene, self.reason, self.problem = scene, reason, ""
+    def show_scene(self, scene: Scene, reason: str, pale: bool = False) -> None:
+        """Draw the recipe's chart; `pale` where it rests on what is only proposed."""
+        self.scene, self.reason, self.problem, self.pale = scene, reason, "", pale
         self.setAccessibleDescription(reason)
         self.setToolTip(scene.description)
         self.update()
@@ -64,6 +65,7 @@ class RecipeTile(QWidget):
             factor = min(inside.width() / self.scene.size.width, inside.height() / self.scene.size.height)
             painter.translate((inside.width() - self.scene.size.width * factor) / 2, 0)
             painter.scale(factor, factor)
+            painter.setOpacity(PALE if self.pale else 1.0)
             paint(self.scene, painter)
             painter.restore()
         elif self.problem:

@@ -17,17 +17,19 @@ from PySide6.QtWidgets import (
 
 from kavlet.core.building.stages import picture
 from kavlet.core.document import charting, edits
-from kavlet.core.document.advice import features
+from kavlet.core.document.advice import features, with_proposals
 from kavlet.core.document.document import Document
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.figures.table import HEADER
-from kavlet.core.messages import say, words
+from kavlet.core.messages import named, say, words
 from kavlet.core.recipes.features import Features
-from kavlet.core.recipes.recipe import QUESTIONS, Recipe
+from kavlet.core.recipes.recipe import QUESTIONS, Recipe, Setting
 from kavlet.core.scene.primitives import Scene
+from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Size
+from kavlet.core.values.number_text import PLAIN
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.recipes.tile import WIDTH, RecipeTile
 from kavlet.desktop.store import Store
@@ -45,16 +47,26 @@ class Tried(Struct, frozen=True, eq=False):
     chart: str
 
 
-def _made(on: Tried, name: str) -> Scene | KavletError:
-    """A recipe's chart without its texts, or why there is none."""
+class Shown(Struct, frozen=True, eq=False):
+    """A recipe's chart without its texts, and the settings it proposes, for want of which there would be none."""
+
+    scene: Scene
+    proposed: dict[str, Setting]
+
+
+def _made(on: Tried, name: str) -> Shown | KavletError:
+    """A recipe's chart on a tile, or why there is none."""
     try:
         document, chart = on.document, on.chart
         if chart:
             document = charting.try_recipe(document, chart, name)
         else:
             document, chart = edits.add_chart(document, on.table, name)
+        before = document.chart(chart).settings
+        document = with_proposals(document, chart)
+        proposed = {name: value for name, value in document.chart(chart).settings.items() if name not in before}
         document = edits.change_chart(document, chart, title="", subtitle="", source="")
-        return picture(document, recalculate(document.tables), chart, TILE).scene
+        return Shown(picture(document, recalculate(document.tables), chart, TILE).scene, proposed)
     except KavletError as error:
         return error
 
@@ -167,15 +179,22 @@ class RecipeWall(QFrame):
             "wall", say("Drawing recipes"), lambda: _made(tried, name), lambda made: self._drawn(name, made)
         )  # fmt: skip
 
-    def _drawn(self, name: str, made: Scene | KavletError) -> None:
+    def _drawn(self, name: str, made: Shown | KavletError) -> None:
         """Show a tile, and go on with the next."""
         self._due = self._due[1:]
         tile = self.tiles.get(name)
         if tile is not None and isinstance(made, KavletError):
             needs = recipes_of(self._store.document)[name].needs
             tile.show_problem(f"{made.what} {made.remedy or words(needs)}".strip())
-        elif tile is not None and isinstance(made, Scene):
-            tile.show_scene(made, tile.reason)
+        elif tile is not None and isinstance(made, Shown):
+            locale = self._store.document.locale
+            parts = [
+                f"{named(name)} {written(value, PLAIN, locale)}"
+                for name, value in made.proposed.items()
+                if isinstance(value, float)
+            ]
+            proposed = words("{settings}, proposed", settings=parts) if parts else ""
+            tile.show_scene(made.scene, proposed or tile.reason, pale=bool(proposed))
         self._timer.start()
 
     def _tried(self) -> Tried:
@@ -189,7 +208,7 @@ class RecipeWall(QFrame):
         recipes = recipes_of(self._store.document)
 
         def fits(recipe: Recipe) -> bool:
-            declared = (recipe.title, recipe.needs, QUESTIONS[recipe.question])
+            declared = (recipe.title, recipe.needs, recipe.known_as, QUESTIONS[recipe.question])
             text = " ".join((recipe.name, *declared, *map(words, declared))).casefold()
             return all(word in text for word in sought)
 
