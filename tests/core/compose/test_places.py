@@ -131,11 +131,13 @@ def test_names_are_written_as_their_column_writes_its_numbers() -> None:
     ("size", "share"), [(Size(520, 290), 1.0), (Size(2000, 2000), 1.0), (Size(416, 290), 0.8), (Size(520, 203), 0.7),
                         (Size(100, 290), 0.5), (Size(36, 36), 0.5)],
 )  # fmt: skip
-def test_texts_shrink_with_small_charts_down_to_half(size: Size, share: float) -> None:
+def test_texts_shrink_with_small_charts_and_stay_readable_in_print(size: Size, share: float) -> None:
     style = resolve(Dress())
     found = sizes(style, size)
+    wished = [share * one for one in (style.title_size, style.subtitle_size, style.text_size, style.small_size)]
+    least = (9.0, 7.5, 7.5, 7.0)
     assert (found.title, found.subtitle, found.text, found.small) == pytest.approx(
-        [share * one for one in (style.title_size, style.subtitle_size, style.text_size, style.small_size)]
+        [max(one, other) for one, other in zip(wished, least, strict=True)]
     )
     assert (FULL_SIZE.width, FULL_SIZE.height) == (520, 290)
 

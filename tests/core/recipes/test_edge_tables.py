@@ -8,6 +8,7 @@ import pytest
 
 from kavlet.core.building.stages import Picture
 from kavlet.core.compose.figure import PlacedText
+from kavlet.core.compose.marks.bars import break_path
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Formula, Written
@@ -168,6 +169,33 @@ def test_names_on_full_rings_read_on_the_ring() -> None:
     assert sorted(labels(made, "value")) == ["20", "38", "40"]
     for label in (text for text in made.figure.texts if text.key == "value"):
         assert all(clear_of(label.bounds, ring_name(made, row).bounds) for row in range(3))
+
+
+def test_names_of_rings_keep_to_what_can_be_read_or_are_said_to_be_left_out() -> None:
+    names = [f"Name {i}" for i in range(40)]
+    small = draw(document("radial-bars", table(["n", "v"], names[:5], [5, 4, 3, 2, 1])), Size(221, 147))
+    assert [text.text for text in small.figure.texts if text.kind == "name"] == names[:5]
+    assert all(text.size >= 7 for text in small.figure.texts)
+    crowded = draw(document("radial-bars", table(["n", "v"], names, list(range(1, 41)))))
+    assert not [text for text in crowded.figure.texts if text.kind == "name"]
+    assert crowded.figure.dropped >= 40
+
+
+def test_the_label_of_a_cut_bar_stands_before_its_cut() -> None:
+    rows = table(["n", "v"], ["a", "b", "c"], [10, 12, 90])
+    for size in (Size(640, 360), Size(221, 147)):
+        made = draw(document("capped-bars", rows), size)
+        bar = next(mark for mark in marks(made, "shown") if mark.row == 2)
+        label = next(text for text in made.figure.texts if text.kind == "label" and text.row == 2)
+        cut = break_path(bar.block.rect, bar.block.end).bounds
+        assert clear_of(label.bounds, cut)
+
+
+def test_labels_of_slices_take_more_lines_where_they_fit_so() -> None:
+    rows = table(["n", "v"], ["Reed cutting", "Boardwalk repair", "School visits"], [1200, 1850, 300])
+    made = draw(document("pie", rows), Size(221, 147))
+    label = next(text for text in made.figure.texts if text.kind == "label" and text.row == 1)
+    assert [line.text for line in label.lines] == ["Boardwalk", "repair", "55%"]
 
 
 def test_rings_above_the_maximum_are_labelled() -> None:

@@ -278,7 +278,7 @@ def _finish(spread: _Spread, solid: Solid | None, free: Room, made: _Made) -> No
     made.over += furniture.over
     made.axes += furniture.axes if number == 0 else ()
     made.plots.append(frame.plot)
-    made.dropped += lost + more
+    made.dropped += lost + more + to.lost
 
 
 def _frame(context: Context, room: Rect) -> tuple[Plane | Disc | Field, Furniture]:

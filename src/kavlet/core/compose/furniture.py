@@ -7,6 +7,7 @@ from kavlet.core.compose.words.lettering import Ink
 from kavlet.core.dress.style import Style
 from kavlet.core.values.geometry import Size
 
+LEAST = (9.0, 7.5, 7.5, 7.0)  # points: title, subtitle, text and small text are never smaller
 FULL_SIZE = Size(520, 290)  # from this size on, texts have the theme's size; smaller charts shrink them
 
 
@@ -20,11 +21,10 @@ class Sizes(Struct, frozen=True):
 
 
 def sizes(style: Style, size: Size) -> Sizes:
-    """The theme's sizes, shrunk on charts smaller than `FULL_SIZE`."""
+    """The theme's sizes, shrunk on charts smaller than `FULL_SIZE`, none below what can be read in print."""
     shrink = min(1.0, max(0.5, min(size.width / FULL_SIZE.width, size.height / FULL_SIZE.height)))
-    return Sizes(
-        style.title_size * shrink, style.subtitle_size * shrink, style.text_size * shrink, style.small_size * shrink
-    )
+    full = (style.title_size, style.subtitle_size, style.text_size, style.small_size)
+    return Sizes(*(min(one, max(least, one * shrink)) for one, least in zip(full, LEAST, strict=True)))
 
 
 class Furniture(Struct, frozen=True):

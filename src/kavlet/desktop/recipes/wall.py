@@ -35,7 +35,7 @@ from kavlet.desktop.recipes.tile import WIDTH, RecipeTile
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
 
-TILE = Size(300, 200)
+TILE = Size(190, 120)  # points, drawn larger, so that its words can be read
 BEST = 0.6  # from this score on, a recipe is among the best fits
 
 

@@ -149,6 +149,8 @@ def _label(layer: Bars, bar: _Bar, on: Plane, to: Placing, behind: Colour) -> No
     dense = on.pitch if on.lying else math.inf
     if block.bulb is not None:
         room = _above_bulb(block.rect, block.end, block.bulb)
+    if block.broken and not block.corners:
+        room = before_break(room, block.end)
     spots = [_dense(spot, dense) for spot in bar_spots(label, room, block.end, inks, base)]
     if block.bulb is not None:
         spots.insert(1, _beside(block.rect, block.end, block.bulb, inks[1]))
@@ -289,14 +291,25 @@ def _break(rect: Rect, end: End, ground: Colour) -> Primitive:
     return Shape(break_path(rect, end), ground)
 
 
-def break_path(rect: Rect, end: End) -> Path:
-    """The cut's outline, a little longer than the bar is thick."""
+def _break_at(rect: Rect, end: End) -> tuple[float, float, float]:
+    """Where along a bar its cut begins, how far that slants, and its width, in points."""
     lying = end in ("right", "left")
     long, across = (rect.width, rect.height) if lying else (rect.height, rect.width)
-    at = max(long * 0.5, long - max(14.0, 0.14 * long))
-    slant = min(0.35 * across, 8.0)
-    cut = min(BREAK, long / 4)
-    if lying:
+    return max(long * 0.5, long - max(14.0, 0.14 * long)), min(0.35 * across, 8.0), min(BREAK, long / 4)
+
+
+def before_break(rect: Rect, end: End) -> Rect:
+    """The part of a bar before its cut, where its label can be read."""
+    at, _, _ = _break_at(rect, end)
+    if end in ("right", "left"):
+        return rect.inset(right=rect.width - at) if end == "right" else rect.inset(left=rect.width - at)
+    return rect.inset(top=rect.height - at) if end == "up" else rect.inset(bottom=rect.height - at)
+
+
+def break_path(rect: Rect, end: End) -> Path:
+    """The cut's outline, a little longer than the bar is thick."""
+    at, slant, cut = _break_at(rect, end)
+    if end in ("right", "left"):
         x = rect.x + at if end == "right" else rect.right - at
         top, bottom = rect.y - 1, rect.bottom + 1
         return recorded(quad, (x + slant, top), (x + slant + cut, top), (x + cut, bottom), (x, bottom))

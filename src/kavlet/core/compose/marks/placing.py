@@ -67,6 +67,7 @@ class Placing:
         self.fans: list[Fanned] = []
         self.texts: list[PlacedText] = []
         self.obstacles: list[Rect] = []
+        self.lost = 0  # texts that stand nowhere, because there is no room for them
 
     def begin(self, kind: MarkKind, series: int) -> None:
         """What is placed from here on belongs to that layer, counted from the back."""

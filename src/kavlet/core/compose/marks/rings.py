@@ -103,7 +103,11 @@ def _label(layer: Rings, ring: _Ring, name: PlacedText | None, on: Disc, to: Pla
     if not text or layer.label is None:
         return
     style, radius = to.style, ring.middle
-    size = ring.size(layer.label.size or to.sizes.text)
+    wished = layer.label.size or to.sizes.text
+    size = max(ring.size(wished), min(FLOOR, _size_beside(ring, on, wished)))
+    if size < FLOOR:
+        to.lost += 1
+        return
     face = style.bold if layer.label.bold is not False else style.face
     wide, high = width(text, face, size), metrics(face).cap_height * size
 
@@ -126,6 +130,13 @@ def _label(layer: Rings, ring: _Ring, name: PlacedText | None, on: Disc, to: Pla
     to.label(layer, to.id(ring.row), text, spots, Manner(size, (x, y), bold=True))
 
 
+def _size_beside(ring: _Ring, on: Disc, wanted: float) -> float:
+    """The largest size of type beside a ring, where it may take half the gaps around it too."""
+    thick = ring.outer - ring.inner
+    pitch = max(thick, on.ring(1)[0] - on.ring(0)[0]) if on.rings > 1 else thick
+    return min(wanted, 0.95 * pitch / 0.72)
+
+
 def _named(name: PlacedText | None, on: Disc, radius: float) -> float:
     """How many degrees before the start a ring's name begins."""
     if name is None:
@@ -136,12 +147,17 @@ def _named(name: PlacedText | None, on: Disc, radius: float) -> float:
 def _name(layer: Rings, ring: _Ring, on: Disc, to: Placing) -> PlacedText | None:
     """The row's name at its ring's start, right-aligned to the start line; on the ring where that comes round to it."""
     name = to.wording.names[ring.row] if ring.row < len(to.wording.names) else ""
-    size = ring.size(to.sizes.text)
-    if not layer.named or layer.helper or size < FLOOR or not name:
+    size = _size_beside(ring, on, to.sizes.text)
+    if not layer.named or layer.helper or not name:
+        return None
+    if size < FLOOR:
+        to.lost += 1
         return None
     most = on.center[0] - on.plot.x - 6
     x, y = at(on.center, ring.middle, on.frame.start)
     comes_round = ring.end - on.frame.start > 360.0 - math.degrees(0.5 * size / max(1.0, ring.middle))
+    if comes_round:
+        size = ring.size(size)
     if comes_round:  # it stays on the ring, which bends away below a long name
         most = math.sqrt(max(0.0, ring.outer**2 - (ring.middle + 0.36 * size) ** 2)) - 0.5 * size
         size = max(FLOOR, size * min(1.0, most / max(1e-9, width(name, to.style.face, size))))

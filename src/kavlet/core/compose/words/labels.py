@@ -22,6 +22,7 @@ from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Point, Rect
 
 AIR = 0.45  # free space at each side of a label inside its mark, in font sizes
+NARROWER = (0.8, 0.6, 0.45)  # of a line's width, tried where a label does not fit as it is
 SIZES = (1.0, 0.92, 0.84, 0.76, 0.68, 0.6, 0.5)
 
 
@@ -141,7 +142,20 @@ def _at(label: Wanted, spot: LabelSpot, size: float) -> PlacedText | None:
     if tall(len(lines), label.face, size) > high or widest(lines, label.face, size) > most + 0.01:
         return None
     made = _block(label, lines, spot, size)
-    return made if spot.fits is None or spot.fits(made) else None
+    return made if spot.fits is None or spot.fits(made) else _narrower(label, lines, spot, size)
+
+
+def _narrower(label: Wanted, lines: tuple[str, ...], spot: LabelSpot, size: float) -> PlacedText | None:
+    """The label in more and shorter lines, where it may have them and so fits into a place that is no box."""
+    most = widest(lines, label.face, size)
+    for share in NARROWER if len(lines) < label.lines else ():
+        wrap = tuple(part for line in lines for part in wrapped(line, label.face, size, share * most, label.lines))
+        if len(wrap) > label.lines or any(part.endswith("…") for part in wrap):
+            continue
+        made = _block(label, wrap, spot, size)
+        if spot.fits is None or spot.fits(made):
+            return made
+    return None
 
 
 def _short(label: Wanted, room: Room) -> PlacedText | None:

@@ -12,7 +12,7 @@ from kavlet.core.values.affine import turned
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Point, Rect
 
-FLOOR = 6.0  # points; smaller text is left out rather than shrunk further
+FLOOR = 7.0  # points; smaller text is left out rather than shrunk further
 LEADING = 1.22  # from baseline to baseline, in font sizes
 Rise = Literal["top", "middle", "bottom"]
 
