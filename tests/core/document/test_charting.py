@@ -206,6 +206,14 @@ def test_the_way_back_has_the_series_gap_and_labels_that_were() -> None:
     assert back.settings == made.charts[0].settings
 
 
+def test_a_role_of_many_columns_leaves_one_to_a_role_that_needs_it() -> None:
+    tried = charting.try_recipe(document("columns", YEARS), "k1", "combined")
+    assert tried.charts[0].roles == {"name": ("c1",), "value": ("c2", "c3"), "line": ("c4",)}
+    assert draw(tried).figure.marks
+    alone = charting.try_recipe(document("columns", ROWS), "k1", "combined").charts[0]
+    assert alone.roles["value"] == ("c2",)  # there is none to be left
+
+
 def test_columns_that_are_gone_do_not_come_back() -> None:
     pie = charting.try_recipe(document("columns", YEARS), "k1", "pie")
     fewer = edits.delete_columns(pie, "t1", 2)

@@ -7,12 +7,13 @@ import msgspec
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.looks import parse
 from kavlet.core.document import dressing
+from kavlet.core.document.columns import kinds
 from kavlet.core.document.document import Document, Past, fresh_id, fresh_name, with_chart, with_table
 from kavlet.core.document.fitting import fitted
 from kavlet.core.document.guessing import guess_roles
 from kavlet.core.document.lookup import find_recipe, recipes_of
 from kavlet.core.figures.cells import Formula
-from kavlet.core.figures.table import HEADER, Column
+from kavlet.core.figures.table import HEADER, Column, Table
 from kavlet.core.messages import say
 from kavlet.core.recipes.recipe import Parameter, Recipe, Setting
 from kavlet.core.recipes.settings import checked_setting
@@ -39,7 +40,7 @@ def try_recipe(document: Document, chart_id: str, recipe: str) -> Document:
         held = tuple(column for column in was or chart.roles.get(role.name, ()) if column in own)
         if held and (not role.many or was or _many(before, role.name)):
             kept[role.name] = held if role.many else held[:1]
-    roles = guess_roles(table, made_by, kept)
+    roles = guess_roles(table, made_by, _sharing(table, made_by, kept))
     size = {}
     if before is not None and (chart.width, chart.height) == before.size:
         size = {"width": made_by.size[0], "height": made_by.size[1]}
@@ -81,6 +82,16 @@ def repeated(document: Document, chart_id: str, on: bool) -> Document:
         if on:
             settings[how.of] = stated if stated != "sum" else "group" if len(set(names)) < len(names) else "row"
     return fitted(with_chart(document, msgspec.structs.replace(chart, repeat=on, settings=settings)), document)
+
+
+def _sharing(table: Table, recipe: Recipe, kept: dict[str, tuple[str, ...]]) -> dict[str, tuple[str, ...]]:
+    """The columns kept, where a role that many may have leaves the last ones to roles that would go without."""
+    needy = [one for one in recipe.roles if one.kind == "number" and one.required and one.name not in kept]
+    used = {column for held in kept.values() for column in held}
+    free = sum(kind == "figures" and column not in used for column, kind in kinds(table).items())
+    short = max(0, len(needy) - free)
+    many = next((one.name for one in recipe.roles if one.many and len(kept.get(one.name, ())) > short), "")
+    return {**kept, many: kept[many][:-short]} if short and many else kept
 
 
 def _many(recipe: Recipe | None, role: str) -> bool:
