@@ -136,3 +136,17 @@ def test_nothing_is_proposed_where_a_column_holds_it() -> None:
     document, table = opened(["fund;given;goal", "House;300;1000", "Pond;120;400"])
     document, chart = edits.add_chart(document, table, "thermometer")
     assert with_proposals(document, chart).chart(chart).settings == {}
+
+
+@pytest.mark.parametrize(
+    ("head", "symbol"),
+    [("tree;planted", "tree"), ("site;persons", "person"), ("animal;birds", "bird"), ("a;b", "")],
+)
+def test_a_symbol_is_proposed_only_where_a_word_of_the_table_names_it(head: str, symbol: str) -> None:
+    document, table = opened([head, "Mill;12", "Tower;7"])
+    found = features_of(document, table).symbol
+    assert found == symbol
+    for recipe in ("pictogram", "capsule"):
+        made, chart = edits.add_chart(document, table, recipe)
+        assert with_proposals(made, chart).chart(chart).settings == {"symbol": found}
+        assert draw(with_proposals(made, chart)).figure.marks

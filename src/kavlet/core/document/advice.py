@@ -16,8 +16,10 @@ from kavlet.core.document.totals import WORDS
 from kavlet.core.figures.cells import Value
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.figures.table import HEADER, Column, Table
+from kavlet.core.messages import symbol_named
 from kavlet.core.recipes.features import Features, Suited
 from kavlet.core.recipes.recipe import Recipe, Setting
+from kavlet.core.shapes.symbol import shelf
 
 MAGNITUDES = 1.5  # powers of ten between columns of figures that are hardly of one kind
 MOST_COUNTED = 60  # things that are still counted one by one
@@ -66,9 +68,25 @@ def features(table: Table, values: list[list[Value]]) -> Features:
         units=_units([column for _, column in charted], held),
         goal=_stated(goal, values, table, rows),
         budget=_stated(budget, values, table, rows),
+        symbol=_symbol([table.name, *heads, naming.name if naming is not None else ""]),
         long_names=bool(names)
         and (sum(map(len, names)) > LONG_NAME * len(names) or (rows >= MANY and max(map(len, names)) > VERY_LONG)),
     )
+
+
+def _symbol(texts: Sequence[str]) -> str:
+    """The first symbol of the shelf that a word names, in English or the reader's language: by its name, else by the
+    words it is found by."""
+    names: dict[str, str] = {}
+    words: dict[str, str] = {}
+    for symbol in shelf().values():
+        for name in (symbol.name, str(symbol_named(symbol.name))):
+            names.setdefault(name.casefold(), symbol.name)
+        for word in symbol.words:
+            words.setdefault(word.casefold(), symbol.name)
+    said = [word for text in texts for word in sorted(vocabulary.words_of(text))]
+    forms = [form for word in said for form in (word, word.removesuffix("s"))]
+    return next((known[form] for known in (names, words) for form in forms if form in known), "")
 
 
 def _without_totals(names: Sequence[str]) -> int:

@@ -12,7 +12,7 @@ from kavlet.core.messages import Percent, say
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, SHARE_SCALE, direction, flag, gap, listed, number, optional
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, Role, finite
+from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, Role, Setting, finite
 from kavlet.core.values.number_text import WHOLE_PERCENT
 
 
@@ -127,6 +127,11 @@ def suits(of: Features) -> Suited:
     )
 
 
+def proposes(of: Features) -> dict[str, Setting]:
+    """A symbol that a word of the table names; no rider where none does."""
+    return {"symbol": of.symbol}
+
+
 CAPSULE = Recipe(
     name="capsule",
     title="Capsules",
@@ -152,4 +157,5 @@ CAPSULE = Recipe(
     chart=chart,
     notices=notices,
     suits=suits,
+    proposes=proposes,
 )

@@ -13,7 +13,8 @@ class Features(Struct, frozen=True, kw_only=True):
     entries come again (`stepped` where it, or a column of times, parts rows of the same names). `pair` says what two
     columns of figures are to each other. `units` counts the units or magnitudes among them. `goal` and `budget` say
     that a column holds one, the same beside each row (`once`) or its own. `shares` add up to a whole down the column,
-    `row_shares` along each row; `percent` figures are shares each.
+    `row_shares` along each row; `percent` figures are shares each. `symbol` is one of the shelf that a word of the
+    table names; empty for none.
     """
 
     rows: int
@@ -37,6 +38,7 @@ class Features(Struct, frozen=True, kw_only=True):
     goal: Literal["", "once", "each"] = ""
     budget: Literal["", "once", "each"] = ""
     long_names: bool = False
+    symbol: str = ""
 
     @property
     def total(self) -> float:

@@ -12,7 +12,7 @@ from kavlet.core.messages import say
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import GAP, NAME, choice, direction, flag, number, optional, said
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, Role, finite
+from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, Role, Setting, finite
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import PLAIN
 
@@ -94,6 +94,11 @@ def suits(of: Features) -> Suited:
     )
 
 
+def proposes(of: Features) -> dict[str, Setting]:
+    """A symbol that a word of the table names; plain squares where none does."""
+    return {"symbol": of.symbol}
+
+
 PICTOGRAM = Recipe(
     name="pictogram",
     title="Pictogram",
@@ -125,4 +130,5 @@ PICTOGRAM = Recipe(
     chart=chart,
     notices=notices,
     suits=suits,
+    proposes=proposes,
 )
