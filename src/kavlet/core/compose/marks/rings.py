@@ -23,6 +23,7 @@ from kavlet.core.text.wrapping import shortened
 from kavlet.core.values.colour import Colour
 
 THICKEST = 0.25  # of the radius; how thick a ring may be
+TALL = 0.9  # a line from the top of its capitals to below its letters, in font sizes
 
 
 def place(layer: Rings, on: Disc, to: Placing) -> None:
@@ -134,7 +135,7 @@ def _size_beside(ring: _Ring, on: Disc, wanted: float) -> float:
     """The largest size of type beside a ring, where it may take half the gaps around it too."""
     thick = ring.outer - ring.inner
     pitch = max(thick, on.ring(1)[0] - on.ring(0)[0]) if on.rings > 1 else thick
-    return min(wanted, 0.95 * pitch / 0.72)
+    return min(wanted, pitch / TALL)
 
 
 def _named(name: PlacedText | None, on: Disc, radius: float) -> float:
