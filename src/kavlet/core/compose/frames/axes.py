@@ -58,7 +58,8 @@ def furniture(context: Context, frame: Cartesian, plane: Plane, names: Names, ru
         axes.append(_axis("y" if plane.lying else "x", plane.across, ruled.across.labels))
     else:
         made.texts += row_names.texts(
-            plane, names, Ink(context.style.face, names.size, context.style.ink), context.data.ids
+            plane, names, Ink(context.style.face, names.size, context.style.ink), context.data.ids,
+            Rect(0.0, 0.0, context.sheet.width, context.sheet.height),
         )  # fmt: skip
         if ruled.across.grid:
             made.row_rules()

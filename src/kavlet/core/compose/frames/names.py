@@ -10,7 +10,7 @@ from kavlet.core.charts.frame import Cartesian
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.figure import PlacedText
 from kavlet.core.compose.frames.plane import Plane
-from kavlet.core.compose.words.lettering import FLOOR, LEADING, Ink, Owner, Stand, block, tall, widest
+from kavlet.core.compose.words.lettering import FLOOR, LEADING, Ink, Owner, Stand, block, tall, widest, within
 from kavlet.core.text.shaping import width
 from kavlet.core.text.wrapping import wrapped
 from kavlet.core.values.geometry import Rect
@@ -74,8 +74,9 @@ def _turned_names(texts: list[str], angle: float, context: Context, room: Rect) 
     return Names(lines, 0.0, size, strip, every, -abs(angle)), room.inset(bottom=strip + 0.5 * size, left=left)
 
 
-def texts(plane: Plane, names: Names, ink: Ink, ids: Sequence[int]) -> list[PlacedText]:
-    """The rows' names: left of lying bars and centred on them, below standing ones. `ids` are the table's rows."""
+def texts(plane: Plane, names: Names, ink: Ink, ids: Sequence[int], sheet: Rect) -> list[PlacedText]:
+    """The rows' names: left of lying bars and centred on them, below standing ones, all on the `sheet`; one that would
+    then lie on the name before is left out. `ids` are the table's rows."""
     texts: list[PlacedText] = []
     for row, lines in enumerate(names.lines):
         if row % names.every or not lines:
@@ -89,5 +90,7 @@ def texts(plane: Plane, names: Names, ink: Ink, ids: Sequence[int]) -> list[Plac
             texts.append(block(lines, "name", Stand(at, "end", "middle", names.angle), ink, Owner(row=ids[row])))
         else:
             at = (middle, plane.plot.bottom + 0.6 * ink.size)
-            texts.append(block(lines, "name", Stand(at, "middle", "top"), ink, Owner(row=ids[row])))
+            made = within(block(lines, "name", Stand(at, "middle", "top"), ink, Owner(row=ids[row])), sheet)
+            if not (texts and texts[-1].bounds.overlaps(made.bounds)):
+                texts.append(made)
     return texts

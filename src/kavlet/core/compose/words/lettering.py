@@ -3,6 +3,7 @@
 import math
 from typing import Literal
 
+import msgspec
 from msgspec import Struct
 
 from kavlet.core.compose.figure import Anchor, PlacedLine, PlacedText, TextKind
@@ -73,6 +74,16 @@ def block(lines: tuple[str, ...], kind: TextKind, stand: Stand, ink: Ink, owner:
         " ".join(lines), kind, tuple(set_lines), bounds, anchor, ink.face, ink.size, ink.colour, owner.row,
         owner.layer, owner.key, angle,
     )  # fmt: skip
+
+
+def within(text: PlacedText, sheet: Rect) -> PlacedText:
+    """A text moved by hand or by its place kept on the sheet, so that it can be caught again."""
+    dx, dy = text.bounds.way_into(sheet)
+    if not (dx or dy):
+        return text
+    lines = tuple(msgspec.structs.replace(line, x=line.x + dx, y=line.y + dy) for line in text.lines)
+    box = text.bounds
+    return msgspec.structs.replace(text, lines=lines, bounds=Rect(box.x + dx, box.y + dy, box.width, box.height))
 
 
 def turned_bounds(rect: Rect, angle: float, about: tuple[float, float]) -> Rect:

@@ -1,6 +1,5 @@
 """Sets what stands around the plot: title, subtitle and source line; and free texts."""
 
-import msgspec
 from msgspec import Struct
 
 from kavlet.core.charts.chart import Chart
@@ -9,7 +8,7 @@ from kavlet.core.charts.texts import Text as TextSpec
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.figure import PlacedText, TextKind
 from kavlet.core.compose.furniture import Sizes
-from kavlet.core.compose.words.lettering import LEADING, Ink, Owner, Stand, block, widest
+from kavlet.core.compose.words.lettering import LEADING, Ink, Owner, Stand, block, widest, within
 from kavlet.core.dress.style import Style
 from kavlet.core.text.faces import face
 from kavlet.core.text.wrapping import wrapped
@@ -48,16 +47,6 @@ def around(chart: Chart, style: Style, sizes: Sizes, inner: Rect, sheet: Rect) -
         room = room.inset(bottom=height + 0.8 * sizes.small)
         texts += [foot] if foot is not None else []
     return [within(text, sheet) for text in texts], room
-
-
-def within(text: PlacedText, sheet: Rect) -> PlacedText:
-    """A text moved by hand or by its place kept on the sheet, so that it can be caught again."""
-    dx, dy = text.bounds.way_into(sheet)
-    if not (dx or dy):
-        return text
-    lines = tuple(msgspec.structs.replace(line, x=line.x + dx, y=line.y + dy) for line in text.lines)
-    box = text.bounds
-    return msgspec.structs.replace(text, lines=lines, bounds=Rect(box.x + dx, box.y + dy, box.width, box.height))
 
 
 def _height(text: PlacedText) -> float:
