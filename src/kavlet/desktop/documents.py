@@ -5,7 +5,7 @@ from pathlib import Path
 
 from kavlet.core.building.stages import main_layer
 from kavlet.core.document import edits, sources
-from kavlet.core.document.advice import suggestions, with_proposals
+from kavlet.core.document.advice import suggestions
 from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Cell
 from kavlet.core.figures.recalculate import recalculate
@@ -55,9 +55,9 @@ def with_best_chart(document: Document, table: str) -> tuple[Document, str]:
     """The document with the chart that suits a table best, looking as is remembered for it, and the chart's id."""
     for one in suggestions(document, table):
         made, chart = edits.add_chart(document, table, one.recipe)
-        made = with_proposals(made, chart)
+        made = dressed(made, chart)
         if main_layer(made, recalculate(made.tables), chart) is not None:
-            return dressed(made, chart), chart
+            return made, chart
     return edits.add_chart(document, table, FALLBACK)
 
 

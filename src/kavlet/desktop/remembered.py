@@ -5,6 +5,7 @@ from PySide6.QtCore import QSettings
 
 from kavlet.core.building.stages import main_layer
 from kavlet.core.document import charting, dressing, edits
+from kavlet.core.document.advice import with_proposals
 from kavlet.core.document.document import Document
 from kavlet.core.dress.style import Dress
 from kavlet.core.figures.recalculate import recalculate
@@ -38,7 +39,10 @@ def remember(recipe: str, look: Remembered) -> None:
 
 
 def dressed(document: Document, chart: str, old: str = "") -> Document:
-    """A chart with the looks set by hand on the layer `old`, and what is remembered for its recipe."""
+    """A chart with the looks set by hand on the layer `old`, with what is remembered for its recipe, and what that
+    proposes for want of either."""
+    own = document.chart(chart).settings
+    document = with_proposals(document, chart)
     entry = document.chart(chart)
     look = remembered(entry.recipe)
     if look is None and not old:
@@ -57,7 +61,7 @@ def dressed(document: Document, chart: str, old: str = "") -> Document:
     mine = {path: value for path, value in mine.items() if path not in overrides}
     document = dressing.set_looks(document, chart, dressing.limited(document, chart, mine))
     for name, value in look.settings.items():
-        if name not in entry.settings:
+        if name not in own:
             document = dressing.set_setting(document, chart, name, value)
     return document
 

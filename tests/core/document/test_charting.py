@@ -10,7 +10,7 @@ from kavlet.core.charts.texts import Note
 from kavlet.core.document import charting, dressing, edits
 from kavlet.core.document.advice import features
 from kavlet.core.document.document import Document
-from kavlet.core.document.recipe_saving import saved_recipe
+from kavlet.core.document.recipe_saving import saved_recipe, with_recipe
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.recipes.own import dumps, loads
 from kavlet.core.recipes.registry import RECIPES
@@ -265,3 +265,14 @@ def test_cells_in_a_list_follow() -> None:
     made = document("thermometer", ROWS, goal="=B2*10", milestones="20; =B3; 300")
     settings = edits.insert_rows(made, "t1", 1).charts[0].settings
     assert settings == {"goal": "=B3*10", "milestones": "20; =B4; 300"}
+
+
+def test_an_own_recipe_and_a_loose_chart_show_no_words_of_another() -> None:
+    made = edits.change_chart(document("funnel", ROWS), "k1", title="Path", subtitle="From the gate", source="Desk")
+    own = saved_recipe(made, "k1", spec(made), "House funnel")  # type: ignore[arg-type]
+    other = with_recipe(document("funnel", ROWS), own)
+    other = charting.try_recipe(edits.change_chart(other, "k1", title=""), "k1", own.name)
+    assert [text.kind for text in draw(other).figure.texts if text.kind in ("title", "subtitle", "source")] == []
+    loose = charting.cut_loose(made, "k1", draw(made).build.chart)
+    bare = edits.change_chart(loose, "k1", title="", subtitle="", source="")
+    assert [text.kind for text in draw(bare).figure.texts if text.kind in ("title", "subtitle", "source")] == []

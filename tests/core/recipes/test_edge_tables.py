@@ -266,3 +266,18 @@ def test_the_column_that_fills_the_gap_goes_with_it() -> None:
     assert names[-1] == "figures 1"
     after = edits.set_cells(made, "t1", {(1, 3): 20.0})
     assert "figures 1" not in [column.helper.name for column in after.tables[0].columns if column.helper is not None]
+
+
+def test_a_gap_goes_on_through_columns_that_are_reckoned_from_it() -> None:
+    rows = table(["n", "a", "b", "c"], list("abcd"), [40, 30, 20, 10], [0, 0, 0, 0], [0, 0, 0, 0])
+    made = document("capsule", rows, {"name": "n", "value": "c"})
+    cells = {(2, row): Formula(f"=B{row + 1}*2") for row in range(1, 5)}
+    cells |= {(3, row): Formula(f"=C{row + 1}/2") for row in range(1, 5)}
+    made = edits.set_cells(made, "t1", {**cells, (1, 3): Formula("=NA()")})
+    assert [mark.row for mark in marks(draw(made), "share")] == [0, 1, 3]
+
+
+def test_labels_of_rings_may_be_as_small_as_their_author_wants() -> None:
+    look = {"layers.value.label.size": 5.0}
+    figure = draw(document("radial-bars", bars("abc", 40, 30, 20)), look=look).figure
+    assert [text.size for text in figure.texts if text.kind == "label"] == [5.0] * 3

@@ -154,6 +154,18 @@ def test_a_remembered_look_holds_gap_and_connectors_and_comes_with_a_new_table(w
     assert documents.from_rows("steps", rows, "en").charts[0].settings == {}
 
 
+def test_a_remembered_symbol_comes_before_a_proposed_one(window: Window) -> None:
+    show(window, "capsule")
+    window.store.edit_chart(
+        say("settings"), lambda document, chart: dressing.set_setting(document, chart.id, "symbol", "tree")
+    )
+    window.looks.remember()
+    show(window, "columns")
+    window.recipes.take("capsule")
+    assert window.store.here.settings["symbol"] == "tree"
+    window.looks.forget()
+
+
 def test_what_figures_depend_on_is_not_remembered(window: Window) -> None:
     show(window, "bridge")
     window.store.edit_chart(

@@ -105,8 +105,7 @@ def _said(value: Value, document: Document) -> str:
 
 
 def bound(text: str, look: Text, document: Document, values: Values, entry: ChartEntry) -> Text:
-    """A text as shown: what its formula gives, else the text itself; the recipe's own where there is none."""
-    text = text or look.text
+    """A text as shown: what its formula gives, else the text itself."""
     if text.startswith("="):
         text = _said(values.evaluate(text, entry.table), document)
     return msgspec.structs.replace(look, text=text)

@@ -20,7 +20,6 @@ from kavlet.core.charts.chart import AnyLayer, Chart
 from kavlet.core.charts.frame import Grid
 from kavlet.core.charts.overrides import overridden
 from kavlet.core.charts.solid import LOOK_FIELDS
-from kavlet.core.charts.texts import Text
 from kavlet.core.compose.compose import Laid, finished, laid_out
 from kavlet.core.compose.context import Panel
 from kavlet.core.compose.data import Data
@@ -134,6 +133,8 @@ def _build(document: Document, values: Values, entry: ChartEntry) -> Build:
     fields: set[str] = set()
     for made in specs:
         spec = _finished(numbered(made.chart, entry.dress.overrides, inputs.number_texts), entry, document, values)
+        if made.whose and not entry.subtitle:
+            spec = msgspec.structs.replace(spec, subtitle=msgspec.structs.replace(spec.subtitle, text=made.whose))
         fields |= cell_fields(spec)
         cells = {field: values.evaluate(field, entry.table) for field in cell_fields(spec)}
         mine = msgspec.structs.replace(data, cells=cells)
@@ -183,11 +184,13 @@ def _missing(entry: ChartEntry) -> Chart:
 
 
 class _Panel(Struct, frozen=True):
-    """What a recipe made for a panel: its title, its chart, and what was read for it."""
+    """What a recipe made for a panel: its title, its chart, what was read for it, and whose figure it shows where it is
+    one of several."""
 
     title: str
     chart: Chart
     inputs: Inputs
+    whose: str = ""
 
 
 def _made(made_by: Recipe, inputs: Inputs, entry: ChartEntry) -> tuple[list[_Panel], int]:
@@ -197,14 +200,11 @@ def _made(made_by: Recipe, inputs: Inputs, entry: ChartEntry) -> tuple[list[_Pan
     """
     how = made_by.repeats
     if how is None or not entry.repeat:
-        one = how is not None and inputs.settings.get(how.of) != "sum"
-        if one and how is not None:
+        shows_one = how is not None and inputs.settings.get(how.of) != "sum"
+        if how is not None and shows_one:
             need_row(inputs, how.row)
         made_by.check(inputs)
-        chart = made_by.chart(inputs)
-        if one:  # whose figure it is
-            chart = msgspec.structs.replace(chart, subtitle=Text(inputs.names[inputs.row]))
-        return [_Panel("", chart, inputs)], 0
+        return [_Panel("", made_by.chart(inputs), inputs, inputs.names[inputs.row] if shows_one else "")], 0
     rows = [row for row, number in enumerate(inputs.figures("value")) if not math.isnan(number)]
     if inputs.settings.get(how.of) == "group":
         first: dict[str, int] = {}

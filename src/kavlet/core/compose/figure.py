@@ -67,7 +67,7 @@ class Mark(Struct, frozen=True, kw_only=True):
     touching and lighting up; `line` holds the ends of what is one. `fill` is one colour that stands for it; `dressed`
     and `tone` say how it was filled. Where
     not its value but its share of a sum is drawn, that is `share`. `flat` is the area of a body's outline in the flat
-    chart, in square points. `beyond` is 1 or -1 where its value lies above or below its axis, else 0.
+    chart, in square points. `beyond` says that its value lies beyond its axis.
     """
 
     layer: str
@@ -93,7 +93,7 @@ class Mark(Struct, frozen=True, kw_only=True):
     share: float | None = None
     flat: float = 0.0
     chart: str = ""
-    beyond: int = 0
+    beyond: bool = False
 
     @property
     def id(self) -> MarkId:

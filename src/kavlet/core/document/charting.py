@@ -172,7 +172,8 @@ def cut_loose(document: Document, chart_id: str, spec: Chart) -> Document:
             remedy=say("Cut the chart loose that was made first, first."),
         )
     document = with_table(document, msgspec.structs.replace(table, columns=ordered))
-    loose = msgspec.structs.replace(chart, recipe="", roles={}, settings={}, layers=(), free=spec)
+    subtitle = chart.subtitle or spec.subtitle.text  # whose figure it is, where the recipe said so
+    loose = msgspec.structs.replace(chart, recipe="", roles={}, settings={}, layers=(), free=spec, subtitle=subtitle)
     return fitted(with_chart(document, loose))
 
 

@@ -13,7 +13,7 @@ from kavlet.core.document.document import ChartEntry, Document, fresh_id, with_t
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.document.totals import counted_rows
 from kavlet.core.figures.cells import Cell, Formula
-from kavlet.core.figures.references import column_letters
+from kavlet.core.figures.references import RangeReference, column_letters, rewritten
 from kavlet.core.figures.table import HEADER, Column, Helper, Table
 from kavlet.core.recipes.recipe import GUARD, HelperColumn, Places, Recipe, helper_title
 
@@ -83,12 +83,41 @@ def _places(chart: ChartEntry, recipe: Recipe, columns: list[Column], mine: dict
 def _guarded(chart: ChartEntry, recipe: Recipe, own: list[Column]) -> dict[str, str]:
     """The columns of a chart's numbers in which a cell may be #N/A, by the name of the helper that stands for each."""
     held = [column for role in recipe.roles if role.kind == "number" for column in chart.roles.get(role.name, ())]
-    missing = {column.id for column in own if any(map(_may_miss, column.cells[HEADER:]))}
+    missing = _may_miss(own)
     return {f"{GUARD.name} {i}": column for i, column in enumerate(dict.fromkeys(held), 1) if column in missing}
 
 
-def _may_miss(cell: Cell) -> bool:
-    return isinstance(cell, Formula) and "NA(" in cell.text.upper()
+def _may_miss(own: list[Column]) -> set[str]:
+    """The columns in which a formula says #N/A, or reads a column in which one may."""
+    formulas = {
+        (i, column.id): [cell.text for cell in column.cells[HEADER:] if isinstance(cell, Formula)]
+        for i, column in enumerate(own)
+    }
+    found = {at: key for (at, key), texts in formulas.items() if any("NA(" in text.upper() for text in texts)}
+    grown = bool(found)
+    while grown:
+        more = {
+            at: key
+            for (at, key), texts in formulas.items()
+            if at not in found and any(not found.keys().isdisjoint(_columns_of(text)) for text in texts)
+        }
+        found |= more
+        grown = bool(more)
+    return set(found.values())
+
+
+def _columns_of(formula: str) -> set[int]:
+    """The columns of its own table that a formula reads."""
+    read: set[int] = set()
+
+    def note(one: RangeReference) -> RangeReference:
+        if not one.table:
+            last = one.other or one.one
+            read.update(range(min(one.one.column, last.column), max(one.one.column, last.column) + 1))
+        return one
+
+    rewritten(formula, note)
+    return read
 
 
 def _percent(column: Column) -> bool:

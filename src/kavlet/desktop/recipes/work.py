@@ -6,7 +6,6 @@ from PySide6.QtCore import QObject, Signal
 from PySide6.QtWidgets import QFileDialog, QInputDialog, QWidget
 
 from kavlet.core.document import charting, edits
-from kavlet.core.document.advice import with_proposals
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.recipe_saving import saved_recipe, with_recipe
 from kavlet.core.files import recipe_file
@@ -43,7 +42,7 @@ class RecipeCommands(QObject):
             self._store.select()
 
             def changed(document: Document, chart: ChartEntry) -> Document:
-                return dressed(with_proposals(charting.try_recipe(document, chart.id, name), chart.id), chart.id, old)
+                return dressed(charting.try_recipe(document, chart.id, name), chart.id, old)
 
             self._store.edit_chart(say("choose recipe"), changed)
             return
@@ -52,7 +51,7 @@ class RecipeCommands(QObject):
         def added(document: Document) -> Document:
             document, new = edits.add_chart(document, table.id, name)
             made.append(new)
-            return dressed(with_proposals(document, new), new)
+            return dressed(document, new)
 
         if self._store.edit(say("choose recipe"), added):
             self._store.show_chart(made[0])

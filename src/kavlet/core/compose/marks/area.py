@@ -70,7 +70,7 @@ def place(layer: Area, on: Plane, to: Placing) -> None:
             if (out := edge(on, across, along)) is not None:
                 items = (*strokes, Shape(out.path, style.on(colour), colour, 0.75))
                 strokes = []
-                drawn = Drawn(path=out.path, fill=colour, items=items, dressed=layer.fill, tone=layer.tone, beyond=1)
+                drawn = Drawn(path=out.path, fill=colour, items=items, dressed=layer.fill, tone=layer.tone, beyond=True)
                 to.mark(layer, row, number, out.bounds, drawn)
                 say_value(layer, row, out, to, behind=colour)
                 continue

@@ -126,7 +126,7 @@ def _draw(layer: Bars, bar: _Bar, on: Plane, to: Placing, track: tuple[Primitive
         items = (Shape(out.path, colour),)
     drawn = Drawn(
         path=path, fill=colour, items=items, block=block, dressed=filling.fill, tone=filling.tone, track=track,
-        share=bar.share, beyond=bar.beyond,
+        share=bar.share, beyond=bool(bar.beyond),
     )  # fmt: skip
     to.mark(layer, bar.row, bar.value, rect, drawn)
     if out is not None:

@@ -65,7 +65,7 @@ def place_arrow(
     filling = to.filling(layer, row)
     colour = to.style.solid(filling.fill, filling.tone)
     items = (*under, Shape(at.path, colour))
-    drawn = Drawn(path=at.path, fill=colour, items=items, dressed=filling.fill, tone=filling.tone, beyond=1)
+    drawn = Drawn(path=at.path, fill=colour, items=items, dressed=filling.fill, tone=filling.tone, beyond=True)
     to.mark(layer, row, value, at.bounds, drawn)
     say_value(layer, row, at, to, figure)
 

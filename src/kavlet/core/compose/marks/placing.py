@@ -40,7 +40,7 @@ class Drawn(Struct, frozen=True, kw_only=True):
     tone: int = 0
     track: tuple[Primitive, ...] = ()
     share: float | None = None
-    beyond: int = 0
+    beyond: bool = False
     visible: bool = True
 
 

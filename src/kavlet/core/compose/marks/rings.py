@@ -106,7 +106,7 @@ def _label(layer: Rings, ring: _Ring, name: PlacedText | None, on: Disc, to: Pla
     style, radius = to.style, ring.middle
     wished = layer.label.size or to.sizes.text
     size = max(ring.size(wished), min(FLOOR, _size_beside(ring, on, wished)))
-    if size < FLOOR:
+    if size < min(FLOOR, wished):
         to.lost += 1
         return
     face = style.bold if layer.label.bold is not False else style.face
@@ -157,9 +157,8 @@ def _name(layer: Rings, ring: _Ring, on: Disc, to: Placing) -> PlacedText | None
     most = on.center[0] - on.plot.x - 6
     x, y = at(on.center, ring.middle, on.frame.start)
     comes_round = ring.end - on.frame.start > 360.0 - math.degrees(0.5 * size / max(1.0, ring.middle))
-    if comes_round:
-        size = ring.size(size)
     if comes_round:  # it stays on the ring, which bends away below a long name
+        size = ring.size(size)
         most = math.sqrt(max(0.0, ring.outer**2 - (ring.middle + 0.36 * size) ** 2)) - 0.5 * size
         size = max(FLOOR, size * min(1.0, most / max(1e-9, width(name, to.style.face, size))))
     line = shortened(name, to.style.face, size, most)
