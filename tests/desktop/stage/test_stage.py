@@ -3,15 +3,16 @@
 from pathlib import Path
 
 import pytest
-from PySide6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
-from PySide6.QtGui import QColor, QDropEvent
+from PySide6.QtCore import QMimeData, QPoint, QPointF, QRectF, Qt, QUrl
+from PySide6.QtGui import QColor, QDropEvent, QPainterPathStroker, QPen
 from PySide6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.touch.parts import Part
+from kavlet.core.touch.parts import Part, boxes
 from kavlet.core.values.sizes import CHARTS
 from kavlet.desktop.command_finder import CommandFinder
 from kavlet.desktop.dress.fill_field import FillField
+from kavlet.desktop.stage.hits import outline
 from kavlet.desktop.window import Window
 from tests.desktop.hands import (
     click,
@@ -505,3 +506,14 @@ def test_only_what_a_part_has_is_offered(window: Window) -> None:
     assert isinstance(window.dress.fill, FillField)
     window.store.select(Part("text", "title"))
     assert "title.size" in window.dress.rows
+
+
+def test_what_marks_a_chosen_part_crosses_none_of_its_words(window: Window) -> None:
+    show(window, "columns")
+    window.dress.set_value("frame.along.title", "Visits")
+    held = figure(window)
+    for part in (Part("axis", "along"), Part("axis", "across"), Part("text", "title"), Part("legend", "")):
+        marked = outline(held, part, 4.0)
+        line = QPainterPathStroker(QPen(Qt.GlobalColor.black, 3.0)).createStroke(marked)
+        for box in boxes(held, part):
+            assert not line.intersects(QRectF(box.x, box.y, box.width, box.height)), (part, box)

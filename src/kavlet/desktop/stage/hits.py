@@ -61,7 +61,9 @@ def outline(figure: Figure, part: Part, air: float = 2.0) -> QPainterPath:
             if mark.key == part.key and mark.visible and mark.path is not None and part.row in (-1, mark.row):
                 made.addPath(qpath(mark.path))
         return made
-    for box in boxes(figure, part):
+    held = boxes(figure, part)
+    # A scale's figures and its title are one thing: boxes around each would lie over their neighbours.
+    for box in [Rect.around_all(held)] if part.kind == "axis" and held else held:
         made.addRect(_grown(box, air))
     return made
 
