@@ -93,6 +93,7 @@ def open_file(file: Path | None) -> None:
 @click.option("--palette", default=None, help="A palette by name, a .gpl file, or hex codes.")
 @click.option("--look", "looks", multiple=True, metavar="PATH=VALUE", help="A look set by hand, by its path.")
 @click.option("--repeat", is_flag=True, help="One chart for each row or group, for recipes that show one.")
+@click.option("--across", default="", metavar="ROW", help="Read across a row, by its name or number.")
 @click.option("--title", default=None, help="The title, or a formula such as =B1.")
 @click.option("--subtitle", default="", help="The line below the title.")
 @click.option("--source", default="", help="The line below the chart.")
@@ -122,6 +123,7 @@ def make(recipe_name: str, table: Path, out: Path, **given: Any) -> None:
         palette=palette_files.asked(wish.palette) if wish.palette is not None else None,
         looks={path: _look(text) for path, text in (_pair(one, "--look") for one in wish.looks)},
         repeat=wish.repeat,
+        across=wish.across,
         title=wish.title,
         subtitle=wish.subtitle,
         source=wish.source,
@@ -149,6 +151,7 @@ class _Make(Struct, frozen=True):
     palette: str | None
     looks: tuple[str, ...]
     repeat: bool
+    across: str
     title: str | None
     subtitle: str
     source: str
@@ -269,6 +272,7 @@ def _suggested(path: Path) -> list[dict[str, object]]:
             "reason": one.suited.reason,
             "roles": {role: [heads[column] for column in held] for role, held in one.roles.items()},
             "settings": one.settings,
+            **({"across": "1"} if one.across else {}),
         }
         for one in suggestions(document, table)
     ]

@@ -94,6 +94,13 @@ class Chart(Struct, frozen=True, dict=True):
         """Once for each row or group, where the recipe shows one. Raises KavletError where it shows all rows."""
         return self._with(repeat=True)
 
+    def across(self, row: str | int) -> "Chart":
+        """Of figures that run across a row, by its name or its number from 1: names are the columns' headers.
+
+        Raises KavletError where there is no such row.
+        """
+        return self._with(across=str(row))
+
     @cached_property
     def picture(self) -> Picture:
         """The chart at the end of all stages: what was built, the figure, the scene."""

@@ -200,6 +200,20 @@ def test_suggest_puts_the_best_recipe_first(visitor_csv: Path, tmp_path: Path) -
     assert len(missing.stderr.strip().splitlines()) == 1
 
 
+def test_figures_are_read_across_a_row(tmp_path: Path) -> None:
+    table, out = tmp_path / "walks.csv", tmp_path / "walks.json"
+    table.write_text("month,Enquiries,Tours,Signed\nApril,520,180,61\nMay,480,210,70\n")
+    assert run("make", "funnel", table, "--across", "May", "-o", out).returncode == 0
+    record = json.loads(out.read_text())
+    assert [mark["value"] for mark in record["marks"] if mark["layer"] == "May"] == [480, 210, 70]
+    refused = run("make", "funnel", table, "--across", "July", "-o", tmp_path / "none.svg")
+    assert (refused.returncode, (tmp_path / "none.svg").exists()) == (3, False)
+    assert "July" in refused.stderr
+    table.write_text("Enquiries,Tours,Signed\n520,180,61\n")
+    offered = json.loads(run("suggest", table, "--json").stdout)
+    assert (offered[0]["across"], offered[0]["roles"]["value"]) == ("1", ["Enquiries", "Tours", "Signed"])
+
+
 def test_calc_evaluates_cell_by_cell_in_place(tmp_path: Path) -> None:
     table = tmp_path / "sums.csv"
     table.write_text(

@@ -4,7 +4,7 @@ from importlib.resources import files
 from pathlib import Path
 
 from kavlet.core.building.stages import main_layer
-from kavlet.core.document import edits, sources
+from kavlet.core.document import edits, reading, sources
 from kavlet.core.document.advice import suggestions
 from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Cell
@@ -55,6 +55,8 @@ def with_best_chart(document: Document, table: str) -> tuple[Document, str]:
     """The document with the chart that suits a table best, looking as is remembered for it, and the chart's id."""
     for one in suggestions(document, table):
         made, chart = edits.add_chart(document, table, one.recipe)
+        if one.across:
+            made = reading.across(made, chart)
         made = dressed(made, chart)
         if main_layer(made, recalculate(made.tables), chart) is not None:
             return made, chart

@@ -161,6 +161,8 @@ class Window(QMainWindow):
         self.recipes.wall_wanted.connect(lambda: self.pages.setCurrentWidget(self.wall))
         self.wall.chosen.connect(self._take_recipe)
         self.wall.closed.connect(self.close_recipes)
+        self.wall.reading_wanted.connect(self.charts.read_across)
+        self.dress.reading_wanted.connect(self.charts.read_across)
         self.files.opened.connect(self._opened)
         self.files.saved.connect(self._saved)
         self.tables.exported.connect(self._saved)
@@ -212,7 +214,7 @@ class Window(QMainWindow):
         self.stage.view.setFocus()
 
     def _take_recipe(self, name: str) -> None:
-        self.store.guard(lambda: self.recipes.take(name))
+        self.store.guard(lambda: self.recipes.take(name, self.wall.across))
         self.close_recipes()
 
     def _opened(self, is_table: bool) -> None:

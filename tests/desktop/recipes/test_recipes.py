@@ -161,9 +161,9 @@ def test_stepping_by_slider_and_play(window: Window, qtbot: QtBot) -> None:
     show(window, "stepping")
     stepper = window.stage.stepper
     assert stepper.isVisible()
-    assert stepper.period.text() == "April"
+    assert stepper.period.currentText() == "April"
     qtbot.keyClick(stepper.slider, Qt.Key.Key_Right)
-    assert stepper.period.text() == "May"
+    assert stepper.period.currentText() == "May"
     assert window.store.history.undo_name == "step to another period"
     heights: list[float] = []
     stepper.slider.setSliderDown(True)
@@ -173,11 +173,11 @@ def test_stepping_by_slider_and_play(window: Window, qtbot: QtBot) -> None:
     assert heights == sorted(heights, reverse=True)  # warblers: 410 in May, 380 in June
     assert len(set(heights)) == 5
     stepper.slider.setSliderDown(False)
-    assert stepper.period.text() == "June"
+    assert stepper.period.currentText() == "June"
     stepper.slider.setValue(0)
     stepper.play.setChecked(True)
     qtbot.waitUntil(lambda: not stepper.play.isChecked(), timeout=20_000)
-    assert stepper.period.text() == "June"
+    assert stepper.period.currentText() == "June"
     show(window, "funnel")
     assert not stepper.isVisible()
 

@@ -2,6 +2,7 @@
 
 from kavlet.core.building.bound import settings_of
 from kavlet.core.compose.data import Data, Raster
+from kavlet.core.document import vocabulary
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.totals import counted_rows, counts_totals, total_rows
 from kavlet.core.figures.cells import Formula, text_of
@@ -41,7 +42,12 @@ def inputs_of(document: Document, values: Values, entry: ChartEntry, table: Tabl
         table_name=table.name,
         roles=roles,
         places=places,
-        titles={column.id: table.called(i).said_in(document.locale) for i, column in enumerate(table.columns)},
+        titles={
+            column.id: text_of(columns[i].values[0])
+            if isinstance(column.cells[0], Formula)
+            else table.called(i).said_in(document.locale)
+            for i, column in enumerate(table.columns)
+        },
         helpers={c.helper.name: c.id for c in table.columns if c.helper is not None and c.helper.chart == entry.id},
         values={column.id: columns[i].values[taken] for i, column in enumerate(table.columns)},
         numbers={column.id: columns[i].numbers[taken] for i, column in enumerate(table.columns)},
@@ -82,6 +88,15 @@ def data_of(document: Document, inputs: Inputs) -> Data:
         number_texts=inputs.number_texts,
         pictures=pictures,
         locale=document.locale,
+        timed=_timed(inputs),
+    )
+
+
+def _timed(inputs: Inputs) -> bool:
+    """Whether what names the rows are times: dates, years, or texts that say so."""
+    entries = [entry for entry in inputs.entries("name") if entry is not None]
+    return bool(entries) and (
+        all(isinstance(entry, float) for entry in entries) or vocabulary.are_periods(map(text_of, entries))
     )
 
 

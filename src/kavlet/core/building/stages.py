@@ -133,8 +133,9 @@ def _build(document: Document, values: Values, entry: ChartEntry) -> Build:
     fields: set[str] = set()
     for made in specs:
         spec = _finished(numbered(made.chart, entry.dress.overrides, inputs.number_texts), entry, document, values)
-        if made.whose and not entry.subtitle:
-            spec = msgspec.structs.replace(spec, subtitle=msgspec.structs.replace(spec.subtitle, text=made.whose))
+        whose = made.whose or (inputs.title("value") if entry.reading is not None else "")
+        if whose and not entry.subtitle:
+            spec = msgspec.structs.replace(spec, subtitle=msgspec.structs.replace(spec.subtitle, text=whose))
         fields |= cell_fields(spec)
         cells = {field: values.evaluate(field, entry.table) for field in cell_fields(spec)}
         mine = msgspec.structs.replace(data, cells=cells)

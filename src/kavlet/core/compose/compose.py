@@ -91,6 +91,7 @@ class _Made(Struct):
     faces: list[tuple[int, Path]]
     fronts: list[tuple[float, ...]]
     dropped: int = 0
+    unnamed: int = 0
 
 
 def laid_out(panels: tuple[Panel, ...], style: Style, size: Size) -> Laid:
@@ -146,6 +147,7 @@ def finished(laid: Laid, solids: list[Solid | None]) -> Figure:
         title=laid.title,
         alt_text=laid.alt_text,
         dropped=made.dropped,
+        unnamed=made.unnamed,
         unlisted=laid.unlisted,
         room=tuple(made.room),
         painted=tuple(made.painted) if made.painted else None,
@@ -279,6 +281,7 @@ def _finish(spread: _Spread, solid: Solid | None, free: Room, made: _Made) -> No
     made.axes += furniture.axes if number == 0 else ()
     made.plots.append(frame.plot)
     made.dropped += lost + more + to.lost
+    made.unnamed += furniture.unnamed
 
 
 def _frame(context: Context, room: Rect) -> tuple[Plane | Disc | Field, Furniture]:

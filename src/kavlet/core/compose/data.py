@@ -26,7 +26,8 @@ class Data(Struct, frozen=True):
     """Values and numbers per column id, shape (rows,), with the locale to write them in.
 
     `ids` holds the table's row number (from 0) of each row here. `titles` names the columns. `cells` holds what the
-    formulas in label templates give. `pictures` are the document's own symbols and pictures.
+    formulas in label templates give. `pictures` are the document's own symbols and pictures. `timed` says that the rows
+    are times, one after the other.
     """
 
     values: dict[str, list[Value]]
@@ -37,6 +38,7 @@ class Data(Struct, frozen=True):
     cells: dict[str, Value] = {}
     pictures: dict[str, Symbol | Raster] = {}
     locale: str = DEFAULT_LOCALE
+    timed: bool = False
 
     @property
     def rows(self) -> int:

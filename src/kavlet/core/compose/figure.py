@@ -184,6 +184,7 @@ class Figure(Struct, frozen=True):
     title: str = ""
     alt_text: str = ""
     dropped: int = 0
+    unnamed: int = 0
     unlisted: int = 0
     room: tuple[Primitive, ...] = ()
     painted: tuple[Primitive, ...] | None = None

@@ -28,12 +28,14 @@ def sizes(style: Style, size: Size) -> Sizes:
 
 
 class Furniture(Struct, frozen=True):
-    """Rules under and over the marks, texts, and the axes for the record."""
+    """Rules under and over the marks, texts, and the axes for the record; `unnamed` counts rows whose names found no
+    room."""
 
     under: tuple[PlacedRule, ...] = ()
     over: tuple[PlacedRule, ...] = ()
     texts: tuple[PlacedText, ...] = ()
     axes: tuple[PlacedAxis, ...] = ()
+    unnamed: int = 0
 
 
 def small_ink(style: Style, sizes: Sizes) -> Ink:

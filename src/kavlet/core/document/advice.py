@@ -5,13 +5,16 @@ import math
 from collections.abc import Mapping, Sequence
 from typing import Literal
 
+import msgspec
 from msgspec import Struct
 
-from kavlet.core.document import edits, vocabulary
+from kavlet.core.document import edits, reading, vocabulary
 from kavlet.core.document.columns import entries, kinds, unit
 from kavlet.core.document.document import Document
 from kavlet.core.document.guessing import guess_roles
+from kavlet.core.document.helper_tables import VALUES
 from kavlet.core.document.lookup import recipes_of
+from kavlet.core.document.settled import settled
 from kavlet.core.document.totals import WORDS
 from kavlet.core.figures.cells import Value
 from kavlet.core.figures.recalculate import recalculate
@@ -192,12 +195,16 @@ def _outlier(values: Sequence[float]) -> bool:
 
 
 class Suggestion(Struct, frozen=True):
-    """A recipe for a table: how well it suits and why, the columns in its roles, and settings it proposes."""
+    """A recipe for a table: how well it suits and why, the columns in its roles, and settings it proposes.
+
+    `across`: its figures are those of a row; the columns that are read stand in the role of the figures then.
+    """
 
     recipe: str
     suited: Suited
     roles: dict[str, tuple[str, ...]]
     settings: dict[str, Setting] = {}
+    across: bool = False
 
 
 def with_proposals(document: Document, chart_id: str) -> Document:
@@ -219,14 +226,30 @@ def _proposals(
 def features_of(document: Document, table: str) -> Features:
     """Look at a table of a document."""
     values = [column.values[HEADER:] for column in recalculate(document.tables).of(table)]
-    return features(document.table(table), values)
+    return features(settled(document, table), values)
 
 
 def suggestions(document: Document, table: str) -> list[Suggestion]:
     """All recipes for a table, the best first."""
-    held, of = document.table(table), features_of(document, table)
+    held, of = settled(document, table), features_of(document, table)
+    if held.rows == 1 and of.numbers > 2 and of.units == 1 and not of.goal and not of.budget:
+        return _across(document, table)
     made: list[Suggestion] = []
     for recipe in sorted(recipes_of(document).values(), key=lambda one: -one.suits(of).score):
         roles = guess_roles(held, recipe)
         made.append(Suggestion(recipe.name, recipe.suits(of), roles, _proposals(document, table, recipe, roles, {})))
     return made
+
+
+def _across(document: Document, table: str) -> list[Suggestion]:
+    """All recipes for the one row of a table, whose figures run across it."""
+    tried, chart = edits.add_chart(document, table, next(iter(recipes_of(document))))
+    tried = reading.across(tried, chart)
+    entry = tried.chart(chart)
+    columns = entry.reading.columns if entry.reading is not None else ()
+    return [
+        msgspec.structs.replace(
+            one, roles={role: columns if ids == (VALUES,) else () for role, ids in one.roles.items()}, across=True
+        )
+        for one in suggestions(tried, entry.table)
+    ]

@@ -10,6 +10,7 @@ from kavlet.core.document.following import with_references
 from kavlet.core.document.following_looks import following_rows
 from kavlet.core.document.following_looks import turned as turned_looks
 from kavlet.core.document.guessing import guess_roles
+from kavlet.core.document.helper_tables import refuse_helper
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.figures.cells import Cell, ErrorValue, Formula, Value
 from kavlet.core.figures.references import CellReference, RangeReference, filled
@@ -119,6 +120,7 @@ def _sort_key(value: Value) -> tuple[int, float, str]:
 def transpose(document: Document, table_id: str) -> Document:
     """Turn rows into columns: the names become the first column, the first column the names. References follow."""
     table = document.table(table_id)
+    refuse_helper(table)
     own = [column for column in table.columns if column.helper is None]
     if table.height > 1_000:
         raise KavletError(say("The table has more than 1,000 rows, which is too many to become columns."))
@@ -132,6 +134,9 @@ def transpose(document: Document, table_id: str) -> Document:
     recipes = recipes_of(document)
 
     def follow(chart: ChartEntry) -> ChartEntry:
+        if chart.reading is not None and chart.reading.table == table_id:  # all columns there are, of the first row
+            reading = msgspec.structs.replace(chart.reading, columns=tuple(one.id for one in columns[1:]), row=0)
+            return msgspec.structs.replace(chart, reading=reading)
         if chart.table != table_id or chart.recipe not in recipes:
             return chart
         recipe = recipes[chart.recipe]

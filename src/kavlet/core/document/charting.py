@@ -11,7 +11,9 @@ from kavlet.core.document.columns import kinds
 from kavlet.core.document.document import Document, Past, fresh_id, fresh_name, with_chart, with_table
 from kavlet.core.document.fitting import fitted
 from kavlet.core.document.guessing import guess_roles
+from kavlet.core.document.helper_tables import loosened
 from kavlet.core.document.lookup import find_recipe, recipes_of
+from kavlet.core.document.settled import settled
 from kavlet.core.figures.cells import Formula
 from kavlet.core.figures.table import HEADER, Column, Table
 from kavlet.core.messages import say
@@ -31,7 +33,7 @@ def try_recipe(document: Document, chart_id: str, recipe: str) -> Document:
     chart = document.chart(chart_id)
     made_by = find_recipe(document, recipe)
     before = recipes_of(document).get(chart.recipe)
-    table = document.table(chart.table)
+    table = settled(document, chart.table)
     own = {column.id for column in table.columns if column.helper is None or column.helper.chart != chart_id}
     back = chart.past.get(recipe, Past())
     kept: dict[str, tuple[str, ...]] = {}
@@ -151,7 +153,7 @@ def cut_loose(document: Document, chart_id: str, spec: Chart) -> Document:
     chart = document.chart(chart_id)
     if not chart.recipe:
         raise KavletError(say("This chart is loose already."))
-    table = document.table(chart.table)
+    table = loosened(document.table(chart.table))
     taken = [column.name for column in table.columns if column.helper is None]
     columns: list[Column] = []
     for column in table.columns:
@@ -173,7 +175,9 @@ def cut_loose(document: Document, chart_id: str, spec: Chart) -> Document:
         )
     document = with_table(document, msgspec.structs.replace(table, columns=ordered))
     subtitle = chart.subtitle or spec.subtitle.text  # whose figure it is, where the recipe said so
-    loose = msgspec.structs.replace(chart, recipe="", roles={}, settings={}, layers=(), free=spec, subtitle=subtitle)
+    loose = msgspec.structs.replace(
+        chart, recipe="", roles={}, settings={}, layers=(), free=spec, subtitle=subtitle, reading=None
+    )
     return fitted(with_chart(document, loose))
 
 

@@ -1,6 +1,7 @@
 """The immutable document: all that is saved in one file."""
 
 from collections.abc import Iterable
+from typing import Any
 
 import msgspec
 from msgspec import Struct
@@ -24,6 +25,19 @@ class Past(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     settings: dict[str, Setting] = {}
 
 
+class Reading(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
+    """A chart's figures read across a row of a table: which table and columns (by id), and which row, from 0.
+
+    `down` holds the columns and settings it had down the columns, `looks` its rows' looks, for the way back.
+    """
+
+    table: str
+    columns: tuple[str, ...]
+    row: int = 0
+    down: Past = Past()
+    looks: dict[str, Any] = {}
+
+
 class ChartEntry(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """A chart as the author set it up: a recipe on a table, its settings, its texts and its dress.
 
@@ -31,7 +45,8 @@ class ChartEntry(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=
     `layers` and `notes` (free texts) were added to the recipe's own; a chart cut loose from its recipe has none, and
     its specification in `free`. `repeat` makes one for each of the table's rows; `totals` says
     whether a total row counts among the others, None leaves it to the recipe. `past` holds what it was by other recipes
-    it has been. Texts that begin with ``=`` are formulas. `width` and `height` are points.
+    it has been. `reading` says what is read across a row; `table` is the helper table then. Texts that begin
+    with ``=`` are formulas. `width` and `height` are points.
     """
 
     id: str
@@ -46,6 +61,7 @@ class ChartEntry(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=
     free: Chart | None = None
     repeat: bool = False
     totals: bool | None = None
+    reading: Reading | None = None
     title: str = ""
     subtitle: str = ""
     source: str = ""

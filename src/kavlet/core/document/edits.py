@@ -8,9 +8,11 @@ import msgspec
 from kavlet.core.document.document import ChartEntry, Document, fresh_id, fresh_name, with_chart, with_table
 from kavlet.core.document.fitting import fitted
 from kavlet.core.document.following import with_formulas
-from kavlet.core.document.following_looks import following_rows, with_roles
+from kavlet.core.document.following_looks import following_rows, with_roles, without_read
 from kavlet.core.document.guessing import guess_roles
+from kavlet.core.document.helper_tables import NAMES, VALUES, refuse_helper, written_through
 from kavlet.core.document.lookup import find_recipe, series_role
+from kavlet.core.document.settled import settled
 from kavlet.core.figures.cells import Cell, Formula
 from kavlet.core.figures.references import Shift, filled, shifted
 from kavlet.core.figures.table import HEADER, Column, Table
@@ -43,7 +45,7 @@ def add_chart(
     """A new chart on a table; roles that are not given are guessed. Returns the document and the chart's id."""
     table = document.table(table_id)
     made_by = find_recipe(document, recipe)
-    chosen = guess_roles(table, made_by, roles)
+    chosen = guess_roles(settled(document, table_id), made_by, roles)
     chart_id = fresh_id("k", (chart.id for chart in document.charts))
     name = fresh_name(table.name, (chart.name for chart in document.charts))
     width, height = made_by.size
@@ -91,6 +93,7 @@ def drop_role(document: Document, chart_id: str, column: str) -> Document:
 
 def set_cells(document: Document, table_id: str, cells: CellChanges) -> Document:
     """Put cells, keyed by column and row, into the table's columns. Rows below its end make it grow."""
+    document, cells = written_through(document, table_id, cells)
     table = document.table(table_id)
     most_row = max((row for _, row in cells), default=-1)
     if most_row >= table.height:
@@ -127,6 +130,7 @@ def paste(document: Document, table_id: str, column: int, row: int, block: list[
 def insert_rows(document: Document, table_id: str, at: int, count: int = 1) -> Document:
     """Empty rows before the row `at` (the header is row 0). Columns of one formula go on through them."""
     table = document.table(table_id)
+    refuse_helper(table)
     at = max(HEADER, min(at, table.height))
     if table.height + count > MOST_ROWS:
         raise KavletError(say("A table has at most {most} rows.", most=MOST_ROWS))
@@ -158,6 +162,8 @@ def delete_rows(document: Document, table_id: str, at: int, count: int = 1) -> D
     """Delete rows; the header stays."""
     table = document.table(table_id)
     first, last = max(HEADER, at), min(table.height, at + count)
+    if last - first == table.rows:
+        refuse_helper(table)
     if last <= first:
         raise KavletError(say("The row of names stays."), remedy=say("Delete rows of figures instead."))
     document = _shift(document, table, Shift(first, first - last, table.height), by_rows=True)
@@ -202,6 +208,8 @@ def delete_columns(document: Document, table_id: str, at: int, count: int = 1) -
     """Delete columns of the table's own. Raises KavletError for helper columns, and for the last one."""
     table = document.table(table_id)
     doomed = table.columns[at : at + count]
+    if {column.id for column in doomed} & {NAMES, VALUES}:
+        refuse_helper(table)
     if any(column.helper is not None for column in doomed):
         raise KavletError(say("A helper column belongs to its chart."), remedy=say("It goes when the chart goes."))
     if sum(column.helper is None for column in table.columns) <= len(doomed):
@@ -214,7 +222,7 @@ def delete_columns(document: Document, table_id: str, at: int, count: int = 1) -
         with_roles(chart, _left(chart.roles, gone), series_role(document, chart)) if chart.table == table_id else chart
         for chart in document.charts
     )
-    document = msgspec.structs.replace(document, charts=charts)
+    document = without_read(msgspec.structs.replace(document, charts=charts), table_id, gone)
     return fitted(with_table(document, msgspec.structs.replace(table, columns=columns)))
 
 

@@ -1,7 +1,7 @@
 """Keeps helper columns true to their recipes: the last step of every edit.
 
-A recipe's helper columns stand after the table's own. Cells the recipe made are renewed; what an author typed into a
-helper column stays; an emptied helper cell goes back to the recipe.
+Helper tables come first (`helper_tables.py`). A recipe's helper columns stand after the table's own. Cells the recipe
+made are renewed; what an author typed into a helper column stays; an emptied helper cell goes back to the recipe.
 
 Where figures may say that there is no value (#N/A), one more helper column holds those that are numbers, and the
 recipe's formulas read that one: a single gap must not undo a largest value.
@@ -10,6 +10,7 @@ recipe's formulas read that one: a single gap must not undo a largest value.
 import msgspec
 
 from kavlet.core.document.document import ChartEntry, Document, fresh_id, with_table
+from kavlet.core.document.helper_tables import with_helper_tables
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.document.totals import counted_rows
 from kavlet.core.figures.cells import Cell, Formula
@@ -23,6 +24,7 @@ def fitted(document: Document, before: Document | None = None) -> Document:
 
     `before` is the fitted document an edit started from: tables whose parts are still the same objects are left alone.
     """
+    document = with_helper_tables(document)
     kept = _parts(before) if before is not None and before.recipes is document.recipes else {}
     now = _parts(document) if kept else {}
     for table in document.tables:

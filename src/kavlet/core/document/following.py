@@ -37,11 +37,13 @@ def with_formulas(document: Document, change: Callable[[str, str], str]) -> Docu
         )
         for table in document.tables
     )
-    charts = tuple(_chart(chart, lambda text, home=chart.table: change(text, home)) for chart in document.charts)  # type: ignore[misc]
+    charts = tuple(changed_chart(chart, lambda text, home=chart.table: change(text, home)) for chart in document.charts)  # type: ignore[misc]
     return msgspec.structs.replace(document, tables=tables, charts=charts)
 
 
-def _chart(chart: ChartEntry, change: Change) -> ChartEntry:
+def changed_chart(chart: ChartEntry, change: Change) -> ChartEntry:
+    """A chart with all formulas in its texts, settings, looks and labels changed."""
+
     def text(held: str) -> str:
         return change(held) if held.startswith("=") else _BRACED.sub(lambda found: change(found[0]), held)
 

@@ -26,7 +26,8 @@ def following(chart: ChartEntry, follow: Follow) -> ChartEntry:
 
 
 def following_rows(document: Document, table_id: str, follow: Callable[[int], int | None]) -> Document:
-    """The charts of a table with every row's own looks at the row it has become; those of lost rows are lost.
+    """The charts of a table with every row's own looks at the row it has become; those of lost rows are lost. Charts
+    that read across a row of it go with that row.
 
     `follow` gives a row's new number (both counted from the first row of figures), None when it is gone.
     """
@@ -37,8 +38,39 @@ def following_rows(document: Document, table_id: str, follow: Callable[[int], in
         new = follow(look.row)
         return [look.at(new)] if new is not None else []
 
-    charts = tuple(following(chart, of_row) if chart.table == table_id else chart for chart in document.charts)
+    def of_table(chart: ChartEntry) -> ChartEntry:
+        if chart.table == table_id:
+            return _columns_following(following(chart, of_row), follow)
+        if chart.reading is None or chart.reading.table != table_id:
+            return chart
+        row = follow(chart.reading.row)
+        reading = msgspec.structs.replace(chart.reading, row=row if row is not None else chart.reading.row)
+        return msgspec.structs.replace(chart, reading=reading)
+
+    charts = tuple(of_table(chart) for chart in document.charts)
     return msgspec.structs.replace(document, charts=charts)
+
+
+def _columns_following(chart: ChartEntry, follow: Callable[[int], int | None]) -> ChartEntry:
+    """A chart that reads across, whose rows are columns, with these in the order their rows have got."""
+    if chart.reading is None:
+        return chart
+    places = {column: follow(row) for row, column in enumerate(chart.reading.columns)}
+    kept = sorted((place, column) for column, place in places.items() if place is not None)
+    reading = msgspec.structs.replace(chart.reading, columns=tuple(column for _, column in kept))
+    return msgspec.structs.replace(chart, reading=reading)
+
+
+def without_read(document: Document, table_id: str, gone: set[str], only: str = "") -> Document:
+    """The charts that read across a table, or `only` one, without columns of it that are gone."""
+    for chart in document.charts:
+        reading = chart.reading
+        concerned = reading is not None and reading.table == table_id and chart.id == (only or chart.id)
+        if reading is not None and concerned and gone & set(reading.columns):
+            left = [row for row, column in enumerate(reading.columns) if column not in gone]
+            place = {row: new for new, row in enumerate(left)}
+            document = following_rows(document, chart.table, place.get)
+    return document
 
 
 def with_roles(chart: ChartEntry, roles: dict[str, tuple[str, ...]], series: str) -> ChartEntry:

@@ -6,7 +6,7 @@ from typing import Any
 import msgspec
 from msgspec import Struct
 
-from kavlet.core.document import charting, dressing, edits
+from kavlet.core.document import charting, dressing, edits, reading
 from kavlet.core.document.document import Document
 from kavlet.core.document.lookup import find_recipe
 from kavlet.core.figures.cells import Cell
@@ -22,7 +22,8 @@ class Order(Struct, frozen=True, kw_only=True):
     """What is wished for: a recipe on rows of cells, the first of them the header.
 
     `roles` names the columns of each role, by name or by letters; roles that are not named are guessed. `looks` are
-    values set by hand, by their paths. What is None or empty is the recipe's own.
+    values set by hand, by their paths. `across` names a row, by its name or number, whose figures are read across.
+    What is None or empty is the recipe's own.
     """
 
     recipe: str
@@ -36,6 +37,7 @@ class Order(Struct, frozen=True, kw_only=True):
     palette: str | tuple[str, ...] | None = None
     looks: dict[str, Any] = {}
     repeat: bool = False
+    across: str = ""
     title: str | None = None
     subtitle: str = ""
     source: str = ""
@@ -44,14 +46,11 @@ class Order(Struct, frozen=True, kw_only=True):
 def ordered(order: Order) -> tuple[Document, str]:
     """A document with the chart, and the chart's id. Raises KavletError where the order can't be carried out."""
     document, table_id = edits.add_table(Document(), order.name, order.rows)
-    recipe, table = find_recipe(document, order.recipe), document.table(table_id)
+    table = document.table(table_id)
     columns = {
         name: tuple(one for text in held for one in columns_of(table, text)) for name, held in order.roles.items()
     }
-    for role in recipe.roles:
-        if len(columns.get(role.name, ())) > 1 and not role.many:
-            raise KavletError(say("The role {role} takes one column.", role=named(role.name)))
-    document, chart_id = edits.add_chart(document, table_id, order.recipe, columns)
+    document, chart_id = (_across if order.across else _down)(document, table_id, order, columns)
     entry = document.chart(chart_id)
     dress = msgspec.structs.replace(
         entry.dress, theme=order.theme or entry.dress.theme, dark=order.dark, palette=order.palette
@@ -65,6 +64,27 @@ def ordered(order: Order) -> tuple[Document, str]:
         changes["title"] = order.title
     document = dressing.set_looks(edits.change_chart(document, chart_id, **changes), chart_id, order.looks)
     return charting.repeated(document, chart_id, True) if order.repeat else document, chart_id
+
+
+def _down(document: Document, table: str, order: Order, columns: dict[str, tuple[str, ...]]) -> tuple[Document, str]:
+    for role in find_recipe(document, order.recipe).roles:
+        if len(columns.get(role.name, ())) > 1 and not role.many:
+            raise KavletError(say("The role {role} takes one column.", role=named(role.name)))
+    return edits.add_chart(document, table, order.recipe, columns)
+
+
+def _across(document: Document, table: str, order: Order, columns: dict[str, tuple[str, ...]]) -> tuple[Document, str]:
+    """The columns named for roles of numbers are those that are read."""
+    naming = [role.name for role in find_recipe(document, order.recipe).roles if role.kind != "number"]
+    for name in naming:
+        if name in columns:
+            raise KavletError(
+                say("Across a row, the names are those of the columns."),
+                remedy=say("Leave the role {role} out.", role=named(name)),
+            )
+    read = tuple(one for held in columns.values() for one in held)
+    document, chart_id = edits.add_chart(document, table, order.recipe)
+    return reading.across(document, chart_id, reading.named_row(document, table, order.across), read), chart_id
 
 
 def columns_of(table: Table, text: str) -> tuple[str, ...]:

@@ -6,6 +6,7 @@ from kavlet.core.document.document import ChartEntry, Document, fresh_id, fresh_
 from kavlet.core.document.edits import add_table, insert_columns
 from kavlet.core.document.fitting import fitted
 from kavlet.core.document.following import with_formulas
+from kavlet.core.document.helper_tables import loosened
 from kavlet.core.figures.cells import Cell, Formula
 from kavlet.core.figures.references import RangeReference, rewritten
 from kavlet.core.messages import say
@@ -42,7 +43,7 @@ def copy(document: Document, table_id: str) -> tuple[Document, str]:
     name = fresh_name(table.name, (one.name for one in document.tables))
     columns = tuple(column for column in table.columns if column.helper is None)
     at = document.tables.index(table) + 1
-    copied = msgspec.structs.replace(table, id=new, name=name, columns=columns, source=None)
+    copied = loosened(msgspec.structs.replace(table, id=new, name=name, columns=columns, source=None))
     return msgspec.structs.replace(document, tables=(*document.tables[:at], copied, *document.tables[at:])), new
 
 
@@ -56,15 +57,23 @@ def reorder(document: Document, table_id: str, to: int) -> Document:
 
 def readers(document: Document, table_id: str) -> list[ChartEntry]:
     """The charts that are built on a table."""
-    return [chart for chart in document.charts if chart.table == table_id]
+    return [chart for chart in document.charts if table_id in (chart.table, chart.reading and chart.reading.table)]
 
 
 def delete(document: Document, table_id: str) -> Document:
-    """Delete a table with the charts built on it; formulas elsewhere that name it show an error."""
-    document.table(table_id)
+    """Delete a table with the charts built on it; formulas elsewhere that name it show an error.
+
+    Raises KavletError for a helper table.
+    """
+    if document.table(table_id).helper is not None:
+        raise KavletError(
+            say("A helper table belongs to its chart."),
+            remedy=say("It goes when the chart’s figures run down the columns again."),
+        )
+    built = readers(document, table_id)
     tables = tuple(one for one in document.tables if one.id != table_id)
-    charts = tuple(chart for chart in document.charts if chart.table != table_id)
-    return msgspec.structs.replace(document, tables=tables, charts=charts)
+    charts = tuple(chart for chart in document.charts if chart not in built)
+    return fitted(msgspec.structs.replace(document, tables=tables, charts=charts))
 
 
 def cut_loose(document: Document, table_id: str, column: str) -> Document:

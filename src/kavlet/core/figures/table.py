@@ -11,7 +11,7 @@ HEADER = 1  # rows that hold names; the rows of figures follow
 
 
 class Helper(Struct, frozen=True, forbid_unknown_fields=True):
-    """Marks a helper column: the chart it was made for and which of the recipe's helpers it is."""
+    """Marks a helper column, or a helper table: the chart it was made for and which of its helpers it is."""
 
     chart: str
     name: str
@@ -67,12 +67,13 @@ class Column(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True
 
 
 class Table(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
-    """Columns of equal length. Rows are never reordered behind the author's back."""
+    """Columns of equal length. Rows are never reordered behind the author's back. A helper table belongs to a chart."""
 
     id: str
     name: str
     columns: tuple[Column, ...]
     source: Source | None = None
+    helper: Helper | None = None
 
     @property
     def height(self) -> int:

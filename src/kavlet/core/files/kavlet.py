@@ -105,7 +105,7 @@ def _check(document: Document, name: str) -> None:
     for index, chart in enumerate(document.charts):
         if not chart.recipe and chart.free is None:
             raise KavletError(say("{file} is damaged: a chart has no layers.", file=name), where=f"charts[{index}]")
-        if chart.table not in tables:
+        if not {chart.table, chart.reading.table if chart.reading is not None else chart.table} <= tables:
             raise KavletError(
                 say("{file} is damaged: a chart’s table is missing.", file=name), where=f"charts[{index}]"
             )

@@ -16,6 +16,13 @@ def check(figure: Figure) -> list[Finding]:
             figure.unlisted,
         )
         found.append(Finding("dropped-entry", "warning", float(figure.unlisted), message))
+    if figure.unnamed:
+        message = counted(
+            "{count} row has no name, because there is no room for it. Lying bars or a larger chart name it.",
+            "{count} rows have no name, because there is no room for it. Lying bars or a larger chart name them.",
+            figure.unnamed,
+        )
+        found.append(Finding("dropped-name", "warning", float(figure.unnamed), message))
     if not figure.dropped:
         return found
     message = counted(

@@ -22,10 +22,11 @@ from kavlet.core.touch import parts
 from kavlet.core.touch.offers import SOLID, labelled_alike, of_main, offers
 from kavlet.core.touch.parts import Part
 from kavlet.core.values.number_text import PLAIN
-from kavlet.desktop.dress.fields import TextField
+from kavlet.desktop.dress.fields import ChoiceField, TextField
 from kavlet.desktop.dress.fill_field import FillField
 from kavlet.desktop.dress.look_fields import LookFields, quiet
 from kavlet.desktop.dress.parameters import ParameterFields
+from kavlet.desktop.dress.readings import ACROSS, DOWN, READINGS
 from kavlet.desktop.dress.rows import DressRow, as_fill
 from kavlet.desktop.dress.solid_fields import SolidFields, reading
 from kavlet.desktop.dress.symbols import SymbolShelf
@@ -38,6 +39,7 @@ class DressPanel(QFrame):
     """Fields for the part that is chosen, or for the chart. Each change is one undoable edit."""
 
     picture_wanted = Signal()
+    reading_wanted = Signal(bool)
 
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -90,6 +92,15 @@ class DressPanel(QFrame):
             field = TextField(label, hint)
             field.committed.connect(lambda text, name=name: self._set_text(name, text))
             self.texts[name] = field
+        self.run = ChoiceField(words("Figures run"), READINGS)
+        self.run.setToolTip(words("Down the columns of its table, or across one of its rows"))
+        self.run.chosen.connect(lambda way: self.reading_wanted.emit(way == ACROSS))
+        self._running = QWidget()
+        running = QVBoxLayout(self._running)
+        running.setContentsMargins(0, 0, 0, 0)
+        running.setSpacing(UNIT)
+        running.addWidget(quiet(words("Figures run"), self.run))
+        running.addWidget(self.run)
         self.repeat = QCheckBox(words("Repeat for each row or group"))
         self.repeat.clicked.connect(self._repeat)
         self.totals = QCheckBox(words("Count the total row"))
@@ -153,7 +164,16 @@ class DressPanel(QFrame):
 
     def _build(self, wanted: list[Any], part: Part | None) -> None:
         """Lay the fields out in their groups."""
-        kept = (self._texts, self.look, self.parameters, self.repeat, self.totals, self.solid, self.solid.reading)
+        kept = (
+            self._texts,
+            self.look,
+            self.parameters,
+            self._running,
+            self.repeat,
+            self.totals,
+            self.solid,
+            self.solid.reading,
+        )
         while self._form.count():
             item = self._form.takeAt(0)
             widget = item.widget() if item is not None else None
@@ -169,6 +189,7 @@ class DressPanel(QFrame):
             self._group(words("Texts"))
             self._put(self._texts)
             self._put(self.parameters)
+            self._put(self._running)
             self._put(self.repeat)
             self._put(self.totals)
         columns = self._columns()
@@ -219,6 +240,8 @@ class DressPanel(QFrame):
             field.show_text(entered.shown(getattr(chart, name), document.locale))
         self.parameters.refresh()
         recipe = self._store.recipe
+        self._running.setVisible(recipe is not None and self.part is None)
+        self.run.show_choice(ACROSS if chart.reading is not None else DOWN)
         self.repeat.setVisible(recipe is not None and recipe.repeats is not None and self.part is None)
         self.repeat.setChecked(chart.repeat)
         has_total = total_rows(document.table(chart.table), chart, recipe) > 0

@@ -94,8 +94,7 @@ class CellDelegate(QStyledItemDelegate):
         if not isinstance(model, TableModel):
             return
         c, rect = colours(), option.rect
-        column = model.column(index)
-        is_helper = column is not None and column.helper is not None and index.row() < len(column.cells)
+        is_helper = model.is_helper(index)
         if is_helper:
             painter.fillRect(rect, _hatch(c, option.widget.devicePixelRatioF() if option.widget else 1.0))
         if option.state & QStyle.StateFlag.State_Selected:
@@ -110,7 +109,7 @@ class CellDelegate(QStyledItemDelegate):
             painter.setPen(QPen(qcolor(c.accent), 2))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(rect.adjusted(1, 1, -1, -1))
-        if is_helper and not self._follows_helper(model, index):
+        if is_helper and not (index.column() and model.is_helper(index.sibling(index.row(), index.column() - 1))):
             painter.setPen(QPen(qcolor(c.helper_line), 2, Qt.PenStyle.DashLine))
             painter.drawLine(rect.topLeft(), rect.bottomLeft())
         self._paint_text(painter, option, index, model)
@@ -132,11 +131,6 @@ class CellDelegate(QStyledItemDelegate):
         box = option.rect.adjusted(AIR, 0, -AIR, 0)
         fitted = painter.fontMetrics().elidedText(text, Qt.TextElideMode.ElideRight, box.width())
         painter.drawText(box, _RIGHT if model.is_right(index) else _LEFT, fitted)
-
-    @staticmethod
-    def _follows_helper(model: TableModel, index: Index) -> bool:
-        before = model.column(index.sibling(index.row(), index.column() - 1)) if index.column() else None
-        return before is not None and before.helper is not None
 
 
 def _widen(editor: FormulaEdit, cell: QRect) -> None:

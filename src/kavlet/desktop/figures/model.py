@@ -3,6 +3,7 @@
 from PySide6.QtCore import QAbstractTableModel, QModelIndex, QObject, QPersistentModelIndex, Qt
 
 from kavlet.core.document import edits
+from kavlet.core.document.helper_tables import NAMES, VALUES
 from kavlet.core.document.sources import Difference
 from kavlet.core.figures.cells import Cell, ErrorValue, Formula, Value, Written, text_of
 from kavlet.core.figures.recalculate import ColumnValues
@@ -93,12 +94,18 @@ class TableModel(QAbstractTableModel):
             return None
         return self._values[index.column()].values[index.row()]
 
+    def is_helper(self, index: Index) -> bool:
+        """Whether the cell stands in a helper column, or in what a helper table reads."""
+        column, table = self.column(index), self._store.table
+        if column is None or index.row() >= len(column.cells):
+            return False
+        return column.helper is not None or (table.helper is not None and column.id in (NAMES, VALUES))
+
     def is_hand_made(self, index: Index) -> bool:
         """Whether the author changed a cell that a recipe had made."""
-        column, cell = self.column(index), self.cell(index)
+        cell = self.cell(index)
         return (
-            column is not None
-            and column.helper is not None
+            self.is_helper(index)
             and index.row() >= HEADER
             and cell is not None
             and not (isinstance(cell, Formula) and cell.made)

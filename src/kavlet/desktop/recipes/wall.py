@@ -16,20 +16,20 @@ from PySide6.QtWidgets import (
 )
 
 from kavlet.core.building.stages import picture
-from kavlet.core.document import charting, edits
-from kavlet.core.document.advice import features, with_proposals
+from kavlet.core.document import charting, edits, reading
+from kavlet.core.document.advice import features_of, with_proposals
 from kavlet.core.document.document import Document
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.figures.recalculate import recalculate
-from kavlet.core.figures.table import HEADER
 from kavlet.core.messages import named, say, words
-from kavlet.core.recipes.features import Features
 from kavlet.core.recipes.recipe import QUESTIONS, Recipe, Setting
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Size
 from kavlet.core.values.number_text import PLAIN
+from kavlet.desktop.dress.fields import ChoiceField
+from kavlet.desktop.dress.readings import ACROSS, DOWN, READINGS
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.recipes.tile import WIDTH, RecipeTile
 from kavlet.desktop.store import Store
@@ -45,6 +45,7 @@ class Tried(Struct, frozen=True, eq=False):
     document: Document
     table: str
     chart: str
+    across: bool = False
 
 
 class Shown(Struct, frozen=True, eq=False):
@@ -62,6 +63,7 @@ def _made(on: Tried, name: str) -> Shown | KavletError:
             document = charting.try_recipe(document, chart, name)
         else:
             document, chart = edits.add_chart(document, on.table, name)
+            document = reading.across(document, chart) if on.across else document
         before = document.chart(chart).settings
         document = with_proposals(document, chart)
         proposed = {name: value for name, value in document.chart(chart).settings.items() if name not in before}
@@ -76,6 +78,7 @@ class RecipeWall(QFrame):
 
     chosen = Signal(str)
     closed = Signal()
+    reading_wanted = Signal(bool)
 
     def __init__(self, store: Store, worker: Worker, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -85,6 +88,7 @@ class RecipeWall(QFrame):
         self._due: list[str] = []
         self._order: list[str] = []
         self._drawn_for: tuple[object, ...] = ()
+        self.across = False  # which way a new chart's figures would run
         self._timer = QTimer(self)
         self._timer.setInterval(0)
         self._timer.setSingleShot(True)
@@ -99,6 +103,9 @@ class RecipeWall(QFrame):
         self.search.setClearButtonEnabled(True)
         self.search.setFixedWidth(280)
         self.search.textChanged.connect(lambda _: self._arrange())
+        self.run = ChoiceField(words("Figures run"), READINGS)
+        self.run.setToolTip(words("Down the columns of its table, or across one of its rows"))
+        self.run.chosen.connect(lambda way: self._read(way == ACROSS))
         self.close_button = QPushButton(words("Close"))
         self.close_button.clicked.connect(self.closed)
         top = QHBoxLayout()
@@ -106,6 +113,7 @@ class RecipeWall(QFrame):
         for widget in (head, self.says):
             top.addWidget(widget)
         top.addStretch(1)
+        top.addWidget(self.run)
         top.addWidget(self.search)
         top.addWidget(self.close_button)
         self._inside = QWidget()
@@ -136,12 +144,15 @@ class RecipeWall(QFrame):
         table, chart = self._store.table, self._store.chart
         if not self._store.has_table:
             return
+        self.across = self.across and chart.table != table.id
+        self.run.show_choice(ACROSS if self.across or (self._mine and chart.reading is not None) else DOWN)
+        self.run.setVisible(bool(self._mine and chart.reading) or len(reading.figure_columns(table)) > 1)
         here = (table, chart, self._store.document.recipes)
         if len(here) == len(self._drawn_for) and all(a is b for a, b in zip(here, self._drawn_for, strict=True)):
             return
         self._drawn_for = here
         recipes = recipes_of(self._store.document)
-        of = self._features()
+        of = features_of(self._store.document, table.id)
         scores = {name: recipe.suits(of) for name, recipe in recipes.items()}
         self._order = sorted(recipes, key=lambda name: -scores[name].score)
         for name, recipe in recipes.items():
@@ -157,11 +168,6 @@ class RecipeWall(QFrame):
         self._due = list(self._order)
         self._arrange()
         self._timer.start()
-
-    def _features(self) -> Features:
-        table = self._store.there
-        values = [column.values[HEADER:] for column in self._store.values.of(table.id)]
-        return features(table, values)
 
     @property
     def drawing(self) -> bool:
@@ -197,11 +203,22 @@ class RecipeWall(QFrame):
             tile.show_scene(made.scene, proposed or tile.reason, pale=bool(proposed))
         self._timer.start()
 
+    @property
+    def _mine(self) -> str:
+        """The chart in view where it reads the table in view; empty where choosing a recipe makes a new one."""
+        return self._store.chart.id if self._store.chart_is_of_table else ""
+
     def _tried(self) -> Tried:
         """What recipes are tried on: the table in view, as the chart in view where that reads it."""
-        table, chart = self._store.there, self._store.chart
-        mine = chart.id if chart.table == table.id else ""
-        return Tried(self._store.document, table.id, mine)
+        return Tried(self._store.document, self._store.there.id, self._mine, self.across)
+
+    def _read(self, across: bool) -> None:
+        """Draw all tiles of figures that run the other way."""
+        if self._mine:
+            self.reading_wanted.emit(across)
+            return
+        self.across, self._drawn_for = across, ()
+        self._refresh()
 
     def _matching(self) -> list[str]:
         sought = self.search.text().casefold().split()
@@ -219,7 +236,7 @@ class RecipeWall(QFrame):
         recipes, names = recipes_of(self._store.document), self._matching()
         if self.search.text().strip():
             return [(words("Found"), names)]
-        of = self._features()
+        of = features_of(self._store.document, self._store.there.id)
         best = [name for name in names if recipes[name].suits(of).score >= BEST][: max(3, self._columns())]
         groups = [(words("Fits your figures best"), best)] if best else []
         for question, head in QUESTIONS.items():

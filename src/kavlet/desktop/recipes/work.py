@@ -5,7 +5,7 @@ from pathlib import Path
 from PySide6.QtCore import QObject, Signal
 from PySide6.QtWidgets import QFileDialog, QInputDialog, QWidget
 
-from kavlet.core.document import charting, edits
+from kavlet.core.document import charting, edits, reading
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.recipe_saving import saved_recipe, with_recipe
 from kavlet.core.files import recipe_file
@@ -34,8 +34,9 @@ class RecipeCommands(QObject):
             Command("import_recipe", "Chart", "Load a recipe…", self.import_),
         )  # fmt: skip
 
-    def take(self, name: str) -> None:
-        """Build a recipe on the table in view: the chart in view becomes it, or a new one is made."""
+    def take(self, name: str, across: bool = False) -> None:
+        """Build a recipe on the table in view: the chart in view becomes it, or a new one is made, whose figures run
+        `across` a row."""
         chart, table = self._store.chart, self._store.there
         if chart.table == table.id:
             old = self._store.picture.build.chart.main if chart.dress.overrides else ""
@@ -50,6 +51,7 @@ class RecipeCommands(QObject):
 
         def added(document: Document) -> Document:
             document, new = edits.add_chart(document, table.id, name)
+            document = reading.across(document, new) if across else document
             made.append(new)
             return dressed(document, new)
 

@@ -5,12 +5,12 @@ from collections.abc import Callable
 from PySide6.QtCore import QObject
 from PySide6.QtWidgets import QInputDialog, QWidget
 
-from kavlet.core.document import arranging, charting, edits
+from kavlet.core.document import arranging, charting, edits, reading
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.messages import say, words
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.sizes import CHARTS
-from kavlet.desktop.command import Command, a_chart
+from kavlet.desktop.command import Command, a_chart, a_recipe
 from kavlet.desktop.stage.view import StageView
 from kavlet.desktop.store import Store
 
@@ -30,6 +30,8 @@ class ChartCommands(QObject):
                     line_before=True),
             Command("rows_to_series", "Chart", "Turn rows into series", self.rows_to_series, needs=a_chart,
                     also=("layers",)),
+            Command("read_across", "Chart", "Figures run across a row", self.turn_reading, needs=a_recipe,
+                    also=("stage",), is_on=lambda: store.chart.reading is not None),
             Command("rename_chart", "Chart", "Rename chart…", self.ask_name, needs=a_chart, line_before=True),
             Command("copy_chart", "Chart", "Copy chart", self.copy, needs=a_chart),
             Command("delete_chart", "Chart", "Delete chart", self.delete, needs=a_chart),
@@ -57,6 +59,21 @@ class ChartCommands(QObject):
             say("repeat for each row"),
             lambda document, chart: charting.repeated(document, chart.id, not chart.repeat),
         )
+
+    def turn_reading(self) -> None:
+        """Read the figures across a row of the table, or down its columns again."""
+        self.read_across(self._store.here.reading is None)
+
+    def read_across(self, on: bool) -> None:
+        """Have the chart's figures run across a row, or down the columns; its table comes into view."""
+
+        def turned(document: Document, chart: ChartEntry) -> Document:
+            return reading.across(document, chart.id) if on else reading.down(document, chart.id)
+
+        self._store.select()
+        self._store.edit_chart(say("read across a row") if on else say("read down the columns"), turned)
+        if self._store.has_chart:
+            self._store.show_chart(self._store.chart.id)
 
     def rows_to_series(self) -> None:
         """Make each row a layer and each layer a row, by turning the chart's table."""

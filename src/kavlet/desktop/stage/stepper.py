@@ -1,16 +1,18 @@
-"""Steps through the periods of a chart: a slider under the Stage, with play and keys."""
+"""Steps through the periods of a chart, or the rows it reads across: a slider under the Stage, a list, play, keys."""
 
 import math
 
 from PySide6.QtCore import Qt, QTimer
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QSlider, QToolButton, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QMenu, QSizePolicy, QSlider, QToolButton, QWidget
 
-from kavlet.core.document import dressing
+from kavlet.core.document import dressing, reading
 from kavlet.core.document.document import Document
+from kavlet.core.document.settled import settled
 from kavlet.core.figures.cells import text_of
 from kavlet.core.figures.table import HEADER
-from kavlet.core.messages import say, words
+from kavlet.core.messages import Message, say, words
 from kavlet.core.recipes.recipe import Steps
+from kavlet.desktop.dress.fields import PickField
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.store import Store
 
@@ -36,22 +38,31 @@ class Stepper(QWidget):
         self.slider.setPageStep(TWEENS)
         self.slider.valueChanged.connect(self._moved)
         self.slider.sliderReleased.connect(self._settle)
-        self.period = QLabel()
-        self.period.setMinimumWidth(90)
+        self.period = PickField(words("Period or row"), [])
+        self.period.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Fixed)
+        self.period.setMinimumContentsLength(12)
+        self.period.chosen.connect(lambda place: self._take(int(place) + 1.0))
+        self.columns = QToolButton()
+        self.columns.setText(words("Columns"))
+        self.columns.setToolTip(words("Which columns the chart reads across a row"))
+        self.columns.clicked.connect(self._offer_columns)
         self._timer = QTimer(self)
         self._timer.setInterval(PACE)
         self._timer.timeout.connect(self._tick)
         layout = QHBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(2 * UNIT)
-        for widget, stretch in ((self.play, 0), (self.slider, 1), (self.period, 0)):
+        for widget, stretch in ((self.play, 0), (self.slider, 1), (self.period, 0), (self.columns, 0)):
             layout.addWidget(widget, stretch)
         store.follow(self.refresh)
         self.refresh()
 
     def periods(self) -> list[str]:
-        """The periods of the chart in view, in the order of first appearance; none for charts that do not step."""
+        """What there is to step through: the periods of the chart in view, in the order of first appearance, or the
+        rows it may read across; none for charts that do not step."""
         chart, steps = self._store.chart, self._steps()
+        if chart.reading is not None:
+            return reading.row_names(self._store.document, chart.reading.table)
         held = chart.roles.get(steps.role) if steps is not None else None
         place = self._store.document.table(chart.table).place(held[0]) if held else -1
         if place < 0:
@@ -62,18 +73,27 @@ class Stepper(QWidget):
     def refresh(self) -> None:
         """Show where the chart stands."""
         periods, chart = self.periods(), self._store.chart
-        self.setVisible(len(periods) > 1)
+        self.setVisible(len(periods) > 1 or chart.reading is not None)
+        self.columns.setVisible(chart.reading is not None)
         if len(periods) < 2:
             self._timer.stop()
-            return
-        steps = self._steps()
-        step = chart.settings.get(steps.parameter, 1.0) if steps is not None else 1.0
-        at = float(step) if isinstance(step, float | int) else 1.0
+        for widget in (self.play, self.slider, self.period):
+            widget.setEnabled(len(periods) > 1)
+        at = self._place()
         self.slider.blockSignals(True)
-        self.slider.setRange(0, (len(periods) - 1) * TWEENS)
+        self.slider.setRange(0, max(0, len(periods) - 1) * TWEENS)
         self.slider.setValue(round((at - 1) * TWEENS))
         self.slider.blockSignals(False)
-        self.period.setText(periods[max(0, min(len(periods) - 1, math.floor(at + 1e-9) - 1))])
+        self.period.set_choices([(str(i), name) for i, name in enumerate(periods)])
+        self.period.show_choice(str(max(0, min(len(periods) - 1, math.floor(at + 1e-9) - 1))))
+
+    def _place(self) -> float:
+        """The period or row the chart stands at, counted from 1."""
+        chart, steps = self._store.chart, self._steps()
+        if chart.reading is not None:
+            return chart.reading.row + 1.0
+        step = chart.settings.get(steps.parameter, 1.0) if steps is not None else 1.0
+        return float(step) if isinstance(step, float | int) else 1.0
 
     def _steps(self) -> Steps | None:
         """How the recipe of the chart in view steps; None where it does not."""
@@ -82,10 +102,33 @@ class Stepper(QWidget):
 
     def _at(self, step: float) -> Document | None:
         """The document with the chart at a step; None where it does not step."""
-        chart, steps = self._store.chart, self._steps()
-        if steps is None:
-            return None
-        return dressing.set_setting(self._store.document, chart.id, steps.parameter, step)
+        chart, steps, document = self._store.chart, self._steps(), self._store.document
+        if chart.reading is not None:
+            row = round(step) - 1
+            return document if row == chart.reading.row else reading.read(document, chart.id, row)
+        return dressing.set_setting(document, chart.id, steps.parameter, step) if steps is not None else None
+
+    def _name(self) -> Message:
+        return say("read another row") if self._store.chart.reading is not None else say("step to another period")
+
+    def _offer_columns(self) -> None:
+        """A list of the columns that may be read, those that are ticked."""
+        menu, chart = QMenu(self), self._store.chart
+        if chart.reading is None:
+            return
+        source = self._store.document.table(chart.reading.table)
+        for column in reading.figure_columns(settled(self._store.document, source.id)):
+            action = menu.addAction(str(source.called(source.place(column))))
+            action.setCheckable(True)
+            action.setChecked(column in chart.reading.columns)
+            action.triggered.connect(lambda on, column=column: self._read_column(column, on))
+        menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        menu.popup(self.columns.mapToGlobal(self.columns.rect().topLeft()))
+
+    def _read_column(self, column: str, on: bool) -> None:
+        self._store.edit_chart(
+            say("read other columns"), lambda document, chart: reading.with_column(document, chart.id, column, on)
+        )
 
     def _moved(self, value: int) -> None:
         """Show the step, or the way between two; a key's step is taken at once."""
@@ -95,13 +138,16 @@ class Stepper(QWidget):
         if self.slider.isSliderDown() or self._timer.isActive():
             self._store.try_out(document)
         else:
-            self._store.apply(say("step to another period"), document)
+            self._store.apply(self._name(), document)
 
     def _settle(self) -> None:
         """Take the nearest period."""
-        document = self._at(1.0 + round(self.slider.value() / TWEENS))
+        self._take(1.0 + round(self.slider.value() / TWEENS))
+
+    def _take(self, step: float) -> None:
+        document = self._at(step)
         if document is not None:
-            self._store.apply(say("step to another period"), document)
+            self._store.apply(self._name(), document)
 
     def _toggle(self, on: bool) -> None:
         self.play.setText("❚❚" if on else "▶")

@@ -46,7 +46,7 @@ class Ruled(Struct, frozen=True):
 
 def furniture(context: Context, frame: Cartesian, plane: Plane, names: Names, ruled: Ruled) -> Furniture:
     """All rules, tick labels, names and titles around a plane."""
-    made = _Axes(context, frame, plane)
+    made, unnamed = _Axes(context, frame, plane), 0
     made.value_axis(frame.along, plane.first, ruled.first, False)
     axes = [_axis("x" if plane.lying else "y", plane.first, ruled.first.labels)]
     if plane.second is not None and ruled.second is not None and frame.second is not None:
@@ -57,10 +57,12 @@ def furniture(context: Context, frame: Cartesian, plane: Plane, names: Names, ru
         made.numeric_across(plane.across, ruled.across)
         axes.append(_axis("y" if plane.lying else "x", plane.across, ruled.across.labels))
     else:
-        made.texts += row_names.texts(
-            plane, names, Ink(context.style.face, names.size, context.style.ink), context.data.ids,
-            Rect(0.0, 0.0, context.sheet.width, context.sheet.height),
-        )  # fmt: skip
+        ink = Ink(context.style.face, names.size, context.style.ink)
+        sheet = Rect(0.0, 0.0, context.sheet.width, context.sheet.height)
+        placed = row_names.texts(plane, names, ink, context.data.ids, sheet)
+        if names.lines and frame.across.crowded != "skip" and not context.data.timed:
+            unnamed = sum(map(bool, context.data.names(context.chart.names))) - len(placed)
+        made.texts += placed
         if ruled.across.grid:
             made.row_rules()
     if frame.across.title and ruled.across.labels:
@@ -69,7 +71,7 @@ def furniture(context: Context, frame: Cartesian, plane: Plane, names: Names, ru
     made.zero_line(ruled)
     if frame.boxed if frame.boxed is not None else context.chart.ink >= 3:
         made.under += _box(plane.plot, context.style)
-    return Furniture(tuple(made.under), tuple(made.over), tuple(made.texts), tuple(axes))
+    return Furniture(tuple(made.under), tuple(made.over), tuple(made.texts), tuple(axes), unnamed)
 
 
 def _axis(name: str, at: Scaled, visible: bool) -> PlacedAxis:

@@ -1,4 +1,4 @@
-"""Sets the rows' names of a Cartesian frame: wrapped, shrunk, skipped or turned where they are crowded."""
+"""Sets the rows' names of a Cartesian frame: wrapped, shortened, turned or skipped where they are crowded."""
 
 import math
 from collections.abc import Sequence
@@ -11,10 +11,15 @@ from kavlet.core.compose.context import Context
 from kavlet.core.compose.figure import PlacedText
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.words.lettering import FLOOR, LEADING, Ink, Owner, Stand, block, tall, widest, within
+from kavlet.core.text.apart import apart
 from kavlet.core.text.shaping import width
-from kavlet.core.text.wrapping import wrapped
+from kavlet.core.text.wrapping import ELLIPSIS, wrapped
 from kavlet.core.values.geometry import Rect
 
+SHARES = (0.3, 0.4)  # of the width, that the column of names may take
+TURN = 45.0  # degrees
+LOW = 0.85  # sizes of type from one turned line to the next
+TALLEST = 0.4  # of the height, that turned names may take
 LEAST_PITCH = 0.05  # points from row to row, however little room there is
 
 
@@ -31,47 +36,103 @@ class Names(Struct, frozen=True):
 
 
 def lay_out(context: Context, frame: Cartesian, room: Rect) -> tuple[Names, Rect]:
-    """The rows' names, wrapped; left of lying bars, below standing ones; skipped, shrunk or turned where crowded."""
-    data, style, sizes = context.data, context.style, context.sizes
-    texts = data.names(context.chart.names)
-    rows = max(1, data.rows)
+    """The rows' names left of lying bars or below standing ones, at the text's size or one step smaller.
+
+    Where they are crowded they are wrapped, then shortened so that they stay apart; below standing bars they are turned
+    when a single word is too wide. Times are skipped instead, and so is what has no room at all.
+    """
+    texts = context.data.names(context.chart.names)
+    if not any(texts):
+        return Names((), room.x), room
     if frame.lying:
-        pitch = max(LEAST_PITCH, room.height / rows)
-        size = max(FLOOR, min(sizes.text, pitch / 1.15))
-        every = max(1, ceil(1.15 * size / pitch - 1e-9))
-        lines = 2 if pitch >= 2 * LEADING * size else 1
-        names = tuple(wrapped(text, style.face, size, 0.3 * room.width, lines) for text in texts)
-        strip = max((widest(name, style.face, size) for name in names), default=0.0)
-        return Names(names, room.x, size, strip, every), room.inset(left=strip + (1.0 * size if strip else 0))
-    pitch = max(LEAST_PITCH, room.width / rows)
-    if frame.across.crowded == "turn" or frame.across.angle:
-        return _turned_names(texts, frame.across.angle or 45.0, context, room)
-    longest = max((width(word, style.face, 1.0) for text in texts for word in text.split()), default=0.0)
-    size = min(sizes.text, 0.94 * pitch / longest) if longest else sizes.text
-    least = max(FLOOR, 0.72 * sizes.text)
-    if size < least:
-        size = max(least, min(sizes.text, pitch / 3.2))
-    every = max(1, ceil(min(longest, 3.2) * size / (0.98 * pitch) - 1e-9)) if longest * size > pitch else 1
-    if frame.across.crowded == "skip":
-        whole = max((width(text, style.face, size) for text in texts), default=0.0)
-        every = max(1, ceil((whole + 0.6 * size) / pitch - 1e-9))
-    lines = 1 if frame.across.crowded == "skip" else 3
-    names = tuple(wrapped(text, style.face, size, 0.96 * pitch * every, lines) for text in texts)
-    count = max((len(name) for name in names), default=0)
-    strip = tall(count, style.face, size) + 0.35 * size if count else 0.0
-    return Names(names, 0.0, size, strip, every), room.inset(bottom=strip + (0.6 * size if strip else 0))
+        return _beside(texts, context, room)
+    crowded = frame.across.crowded
+    if crowded == "turn" or frame.across.angle:
+        return _turned(texts, frame.across.angle or TURN, context, room)
+    if crowded == "skip" or (context.data.timed and _longest_word(texts, context) > _pitch(context, room.width)):
+        return _skipped(texts, context, room)
+    return _below(texts, context, room) or _turned(texts, TURN, context, room)
 
 
-def _turned_names(texts: list[str], angle: float, context: Context, room: Rect) -> tuple[Names, Rect]:
-    style, sizes, pitch = context.style, context.sizes, max(LEAST_PITCH, room.width / max(1, context.data.rows))
-    size = max(FLOOR, min(sizes.text, 0.9 * pitch))
+def _pitch(context: Context, length: float) -> float:
+    return max(LEAST_PITCH, length / max(1, context.data.rows))
+
+
+def _steps(context: Context) -> tuple[float, float]:
+    """The size of names, and the smaller one they step down to together, which is that of ticks."""
+    return context.sizes.text, max(FLOOR, min(context.sizes.small, context.sizes.text))
+
+
+def _longest_word(texts: list[str], context: Context) -> float:
+    size = _steps(context)[1]
+    return max((width(word, context.style.face, size) for text in texts for word in text.split()), default=0.0)
+
+
+def _beside(texts: list[str], context: Context, room: Rect) -> tuple[Names, Rect]:
+    """Left of lying bars, in a column that grows to two fifths before a name is shortened."""
+    face, pitch = context.style.face, _pitch(context, room.height)
+    size = next((size for size in _steps(context) if pitch >= 1.15 * size), _steps(context)[1])
     every = max(1, ceil(1.15 * size / pitch - 1e-9))
-    lines = tuple((wrapped(text, style.face, size, 0.35 * room.height, 1) or ("",)) for text in texts)
-    most = max((width(line[0], style.face, size) for line in lines), default=0.0)
-    turn = math.radians(min(90.0, abs(angle)))
+    most = max(1, min(3, int((pitch / size - 1.15) / LEADING + 1)))
+    for share in SHARES:
+        lines = [wrapped(text, face, size, share * room.width, most) for text in texts]
+        if not any(_cut(text, held) for text, held in zip(texts, lines, strict=True)):
+            break
+    else:
+        lines = apart(texts, face, size, SHARES[-1] * room.width, most)
+    strip = max((widest(held, face, size) for held in lines), default=0.0)
+    return Names(tuple(lines), room.x, size, strip, every), room.inset(left=strip + 1.0 * size)
+
+
+def _below(texts: list[str], context: Context, room: Rect) -> tuple[Names, Rect] | None:
+    """Below standing bars, in three lines at most; None where a word is wider than its bar's place."""
+    face, pitch = context.style.face, _pitch(context, room.width)
+    fitting = (
+        size
+        for size in _steps(context)
+        if max((width(word, face, size) for text in texts for word in text.split()), default=0.0) <= 0.96 * pitch
+    )
+    size = next(fitting, None)
+    if size is None:
+        return None
+    lines = apart(texts, face, size, 0.96 * pitch, 3)
+    return _strip(lines, size, 1, face, room)
+
+
+def _skipped(texts: list[str], context: Context, room: Rect) -> tuple[Names, Rect]:
+    """In one line, as many as have room side by side."""
+    face, pitch, size = context.style.face, _pitch(context, room.width), _steps(context)[0]
+    whole = max((width(text, face, size) for text in texts), default=0.0)
+    every = max(1, ceil((whole + 0.6 * size) / pitch - 1e-9))
+    return _strip([wrapped(text, face, size, 0.96 * pitch * every, 1) for text in texts], size, every, face, room)
+
+
+def _strip(lines: list[tuple[str, ...]], size: float, every: int, face: str, room: Rect) -> tuple[Names, Rect]:
+    count = max((len(name) for name in lines), default=0)
+    strip = tall(count, face, size) + 0.35 * size if count else 0.0
+    return Names(tuple(lines), 0.0, size, strip, every), room.inset(bottom=strip + (0.6 * size if strip else 0))
+
+
+def _turned(texts: list[str], angle: float, context: Context, room: Rect) -> tuple[Names, Rect]:
+    """Aslant below standing bars, in one line each: as steep as asked for, upright where that is too flat for them."""
+    face, pitch = context.style.face, _pitch(context, room.width)
+    asked = min(90.0, abs(angle))
+    tries = [(asked, size) for size in _steps(context)] + [(90.0, size) for size in _steps(context)]
+    between = {steep: pitch * math.sin(math.radians(steep)) for steep, _ in tries}
+    angle, size = next(((steep, size) for steep, size in tries if between[steep] >= LOW * size), tries[-1])
+    every = max(1, ceil(LOW * size / max(1e-9, between[angle]) - 1e-9))
+    held = apart(texts[::every], face, size, TALLEST * room.height, 1)
+    lines = [held[row // every] or ("",) if row % every == 0 else ("",) for row in range(len(texts))]
+    most = max((width(line[0], face, size) for line in lines), default=0.0)
+    turn = math.radians(angle)
     strip = most * math.sin(turn) + size * math.cos(turn)
-    left = max(0.0, (width(lines[0][0], style.face, size) if lines else 0.0) * math.cos(turn) - pitch / 2)
-    return Names(lines, 0.0, size, strip, every, -abs(angle)), room.inset(bottom=strip + 0.5 * size, left=left)
+    left = max(0.0, (width(lines[0][0], face, size) if lines else 0.0) * math.cos(turn) - pitch / 2)
+    return Names(tuple(lines), 0.0, size, strip, every, -angle), room.inset(bottom=strip + 0.5 * size, left=left)
+
+
+def _cut(text: str, lines: tuple[str, ...]) -> bool:
+    """Whether a text was shortened to its lines."""
+    return bool(lines) and lines[-1].endswith(ELLIPSIS) and not text.rstrip().endswith(ELLIPSIS)
 
 
 def texts(plane: Plane, names: Names, ink: Ink, ids: Sequence[int], sheet: Rect) -> list[PlacedText]:
@@ -79,7 +140,7 @@ def texts(plane: Plane, names: Names, ink: Ink, ids: Sequence[int], sheet: Rect)
     then lie on the name before is left out. `ids` are the table's rows."""
     texts: list[PlacedText] = []
     for row, lines in enumerate(names.lines):
-        if row % names.every or not lines:
+        if row % names.every or not any(lines):
             continue
         middle = plane.row_middle(row)
         if plane.lying:

@@ -208,12 +208,12 @@ def furnished(furniture: Furniture, frame: Plane | Disc, depth: float, camera: C
     if isinstance(frame, Disc):
         over = tuple(_rule_on(rule, front) for rule in furniture.over)
         texts = tuple(_around_disc(text, frame, front) for text in furniture.texts)
-        return Furniture((), over, texts, furniture.axes)
+        return Furniture((), over, texts, furniture.axes, furniture.unnamed)
     plot = frame.plot
     under = tuple(piece for rule in furniture.under for piece in _on_walls(rule, plot, depth, camera))
     over = tuple(_axis(rule, plot, depth, camera) for rule in furniture.over)
     beside_it = [beside(text, plot, depth, camera) for text in furniture.texts]
-    return Furniture(under, over, tuple(_apart(beside_it)), furniture.axes)
+    return Furniture(under, over, tuple(_apart(beside_it)), furniture.axes, furniture.unnamed)
 
 
 def _rule_on(rule: PlacedRule, sheet: SeenPlane) -> PlacedRule:
