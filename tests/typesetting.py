@@ -5,6 +5,7 @@ in one layer; names smaller than ticks; names that can't be told apart, or are l
 """
 
 import io
+import re
 from collections import Counter, defaultdict
 from collections.abc import Iterator, Sequence
 
@@ -24,6 +25,7 @@ from kavlet.core.values.colour import Colour
 
 Floats = NDArray[np.float64]
 Points = list[tuple[float, float]]
+_FIGURE = re.compile(r"(?<=\S)\s+[-−+]?[\d.,\s]+%?$")  # a label's value, after its name
 SMALLEST = 7.0  # points
 SLACK = 0.75  # points that two texts, or a text and the sheet's edge, may share
 ON_MARK = 1.5  # square points of a mark that a text may cover
@@ -158,7 +160,11 @@ def _names(picture: Picture, names: Sequence[str]) -> tuple[int, int]:
     """How many names can't be told from another, and how many are left out though Proof says nothing of it."""
     said = [text.text for text in picture.figure.texts if text.kind in ("name", "label", "legend", "panel", "subtitle")]
     shows_one = picture.recipe is not None and picture.recipe.repeats is not None and not picture.build.entry.repeat
-    if shows_one or not any(_means(text, name) for text in said for name in names):
+    if (
+        shows_one
+        or (picture.recipe is not None and picture.recipe.steps is not None)
+        or not any(_means(text, name) for text in said for name in names)
+    ):
         return 0, 0  # a chart that names one row, or none
     by_row = {text.row: text.text for text in picture.figure.texts if text.kind == "name" and text.row is not None}
     texts = Counter(by_row[row] for row in by_row if row < len(names) and names.count(names[row]) == 1)
@@ -170,7 +176,7 @@ def _names(picture: Picture, names: Sequence[str]) -> tuple[int, int]:
 
 def _means(text: str, name: str) -> bool:
     """Whether a text is a name, or what is left of it."""
-    bare, whole = "".join(text.split()), "".join(name.split())
+    bare, whole = "".join(_FIGURE.sub("", text).split()), "".join(name.split())
     if whole in bare:
         return True
     parts, at = bare.split("…"), 0

@@ -177,8 +177,13 @@ def test_names_of_rings_keep_to_what_can_be_read_or_are_said_to_be_left_out() ->
     assert [text.text for text in small.figure.texts if text.kind == "name"] == names[:5]
     assert all(text.size >= 7 for text in small.figure.texts)
     crowded = draw(document("radial-bars", table(["n", "v"], names, list(range(1, 41)))))
-    assert not [text for text in crowded.figure.texts if text.kind == "name"]
-    assert crowded.figure.dropped >= 40
+    shown = [text for text in crowded.figure.texts if text.kind == "name"]
+    assert [text.row for text in shown] == list(range(0, 40, 2))  # every other one, led to its ring
+    assert all(text.size >= 7 and text.leader for text in shown)
+    assert crowded.figure.dropped >= 20
+    round_ = draw(document("radial-bars", table(["n", "v"], names, list(range(1, 41))), sweep=360.0))
+    assert not [text for text in round_.figure.texts if text.kind == "name"]
+    assert round_.figure.dropped >= 40
 
 
 def test_the_label_of_a_cut_bar_stands_before_its_cut() -> None:

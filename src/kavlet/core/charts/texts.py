@@ -19,7 +19,10 @@ class Text(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
 
 
 class Note(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
-    """A free text at a place given as shares of the chart's width and height (or, `middle`, in the frame's middle)."""
+    """A free text at a place given as shares of the chart's width and height (or, `middle`, in the frame's middle).
+
+    A `clear` one moves below the chart's own texts where it would lie on them.
+    """
 
     key: str
     text: str
@@ -31,3 +34,4 @@ class Note(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     italic: bool = False
     colour: str = ""
     align: Literal["start", "middle", "end"] = "middle"
+    clear: bool = False

@@ -28,7 +28,7 @@ from kavlet.core.compose.words import legend, texts
 from kavlet.core.compose.words.fan import fan
 from kavlet.core.compose.words.labels import settle
 from kavlet.core.compose.words.lettering import NOBODY, Ink, Owner, Stand, block
-from kavlet.core.compose.words.room import Room
+from kavlet.core.compose.words.room import Room, body_of, faces_of
 from kavlet.core.dress.style import Style
 from kavlet.core.messages import words_in
 from kavlet.core.scene.path import Path
@@ -130,7 +130,7 @@ def _alt_text(panels: tuple[Panel, ...]) -> str:
 def finished(laid: Laid, solids: list[Solid | None]) -> Figure:
     """The figure, each panel solid as it is to be."""
     made = _Made([], list(laid.texts), [], [], [], [], [], [], [], [])
-    free = Room(Rect(0, 0, laid.size.width, laid.size.height).inset(2, 2, 2, 2))
+    free = Room(Rect(0, 0, laid.size.width, laid.size.height).inset(2, 2, 2, 2), laid.style.ground)
     for spread, solid in zip(laid.spreads, solids, strict=True):
         _finish(spread, solid, free, made)
     return Figure(
@@ -256,8 +256,8 @@ def _finish(spread: _Spread, solid: Solid | None, free: Room, made: _Made) -> No
     number = to.context.panel
     marks, labels, fans, own_texts, obstacles = to.marks, to.labels, to.fans, to.texts, to.obstacles
     model = spread.model(solid) if solid is not None and not solid.flat else None
-    if model is not None and solid is not None:
-        seen = model.seen(solid)
+    seen = model.seen(solid) if model is not None and solid is not None else None
+    if seen is not None:
         first = len(made.marks)
         made.room += seen.room
         made.painted += seen.painted
@@ -266,12 +266,20 @@ def _finish(spread: _Spread, solid: Solid | None, free: Room, made: _Made) -> No
         obstacles, furniture = seen.obstacles, seen.furniture
         made.fronts.append(seen.front)
     middle, wide = _middle(frame)
-    notes = [texts.note(one, to.context, middle, wide) for one in to.chart.notes]
+    above = [text.bounds for text in made.texts] if number == 0 else []
+    notes = [texts.note(one, to.context, middle, wide, above) for one in to.chart.notes]
     fixed = [*furniture.texts, *own_texts, *(note for note in notes if note is not None)]
     for text in [*made.texts, *fixed] if number == 0 else fixed:
         free.take(text)
     for rect in obstacles:
         free.take_rect(rect)
+    for rule in furniture.over:
+        if rule.kind == "axis" and (rule.x1 == rule.x2 or rule.y1 == rule.y2):
+            free.take_rect(Rect.around([(rule.x1, rule.y1), (rule.x2, rule.y2)]).inset(*(4 * (-0.5 * rule.width,))))
+    bodies = [body_of(mark) for mark in marks] if seen is None else faces_of(marks, seen.faces)
+    for body in bodies:
+        if body is not None:
+            free.take_body(body)
     settled, lost = settle(labels, free)
     fanned, more = fan(fans, free)
     made.marks += marks

@@ -34,6 +34,7 @@ class MarkKind(Struct, frozen=True):
     disc_depth: float = 0.22  # how deep their bodies on a disc are, as a share of the disc's radius
     is_lit: bool = True  # whether they light up with the cells that drive them
     shows_helpers: bool = True  # whether X-ray shows undrawn ones
+    bars_texts: bool = False  # whether no text of another row may lie on one
 
 
 class BarBox(Struct, frozen=True):

@@ -82,6 +82,11 @@ class Kind(Generic[L]):
         """Room on numeric axes around its marks, so that none lies on the plot's edge, as a share of the axis."""
         return None
 
+    def radii(self, layer: L, context: Context, side: float) -> Floats:
+        """How far the mark of each row reaches around its point on numeric axes, in points, on a plot whose shorter
+        side is `side` long; nothing for marks of no size of their own."""
+        return []
+
     def labels_beyond(self, layer: L, lying: bool) -> bool:
         """Whether its labels may stand beyond its marks along the value axis, so that room must be kept for them."""
         return False

@@ -51,6 +51,8 @@ def lay_out(context: Context, frame: Cartesian, room: Rect) -> tuple[Plane, Furn
     low, high = reach.label_room(context, axis)
     room = room.inset(left=low, right=high) if frame.lying else room.inset(top=high, bottom=low)
     room = context.plot_by_hand or _body_room(context, frame, _narrowed(frame, room))
+    if scales.across is not None:
+        scales = _holding(context, frame, room, scales)
     plane = _plane(context, frame, room, scales, strips, names)
     return plane, furniture(context, frame, plane, names, ruled)
 
@@ -76,6 +78,16 @@ def _scales(context: Context, frame: Cartesian, room: Rect, ruled: Ruled) -> _Sc
         breadth = 0.86 * room.height if frame.lying else 0.55 * room.width
         across = scaled(frame.across, reach.across(context), breadth, reach.number_text(context, "across"))
     return _Scales(first, second, across)
+
+
+def _holding(context: Context, frame: Cartesian, room: Rect, scales: _Scales) -> _Scales:
+    """The scales with room for the discs at their ends."""
+    second, across = scales.second, scales.across
+    return _Scales(
+        reach.holding(scales.first, "along", frame.along, context, room),
+        reach.holding(second, "second", frame.second, context, room) if second and frame.second else second,
+        reach.holding(across, "across", frame.across, context, room) if across else across,
+    )
 
 
 def _narrowed(frame: Cartesian, room: Rect) -> Rect:

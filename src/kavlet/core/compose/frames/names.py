@@ -121,13 +121,18 @@ def _turned(texts: list[str], angle: float, context: Context, room: Rect) -> tup
     between = {steep: pitch * math.sin(math.radians(steep)) for steep, _ in tries}
     angle, size = next(((steep, size) for steep, size in tries if between[steep] >= LOW * size), tries[-1])
     every = max(1, ceil(LOW * size / max(1e-9, between[angle]) - 1e-9))
-    held = apart(texts[::every], face, size, TALLEST * room.height, 1)
+    turn = math.radians(angle)
+    held = apart(texts[::every], face, size, TALLEST * room.height / max(0.5, math.sin(turn)), 1)
     lines = [held[row // every] or ("",) if row % every == 0 else ("",) for row in range(len(texts))]
     most = max((width(line[0], face, size) for line in lines), default=0.0)
-    turn = math.radians(angle)
     strip = most * math.sin(turn) + size * math.cos(turn)
-    left = max(0.0, (width(lines[0][0], face, size) if lines else 0.0) * math.cos(turn) - pitch / 2)
-    return Names(tuple(lines), 0.0, size, strip, every, -angle), room.inset(bottom=strip + 0.5 * size, left=left)
+    left = max(
+        width(line[0], face, size) * math.cos(turn) - (row + 0.5) * pitch - room.x + 4.0
+        for row, line in enumerate(lines)
+    )
+    return Names(tuple(lines), 0.0, size, strip, every, -angle), room.inset(
+        bottom=strip + 0.5 * size, left=max(0.0, left)
+    )
 
 
 def _cut(text: str, lines: tuple[str, ...]) -> bool:

@@ -2,15 +2,19 @@
 
 import math
 
+import msgspec
 from msgspec import Struct
 
 from kavlet.core.charts.chart import Chart
+from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.layer import Layer
+from kavlet.core.charts.scale import Scale
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.frames.scales import Scaled, extent
 from kavlet.core.compose.kinds import kind_of
 from kavlet.core.text.faces import metrics
 from kavlet.core.text.shaping import width
+from kavlet.core.values.geometry import Rect
 from kavlet.core.values.number_text import PLAIN, NumberText
 
 AIR = 0.45  # free space between a mark and its label, in font sizes
@@ -53,6 +57,33 @@ def _padded(context: Context, span: tuple[float, float] | None) -> tuple[float, 
     air = max(pads) * (span[1] - span[0])
     low, high = span[0] - air, span[1] + air
     return (low if span[0] < 0 or low > 0 else min(span[0], 0.0), high)
+
+
+def holding(scale: Scaled, axis: str, own: Scale, context: Context, room: Rect) -> Scaled:
+    """A scale (`along`, `second` or `across`, as set by `own`) reaching further than its ticks where discs stand at its
+    ends, so that none lies on what stands around the plot; ends that were set stay."""
+    side, lying = min(room.width, room.height), isinstance(context.chart.frame, Cartesian) and context.chart.frame.lying
+    length = room.width if lying != (axis == "across") else room.height
+    if scale.kind == "log" or length <= 0:
+        return scale
+    span = scale.maximum - scale.minimum
+    below = above = 0.0
+    for layer in context.chart.layers:
+        if layer.hidden or (axis != "across" and layer.second != (axis == "second")):
+            continue
+        column = layer.across_column if axis == "across" else layer.values
+        radii = kind_of(layer).radii(layer, context, side)
+        for value, radius in zip(context.data.column(column) if radii else (), radii, strict=False):
+            if math.isnan(value) or radius <= 0 or scale.beyond(value):
+                continue
+            for _ in range(3):  # the further the scale reaches, the more of it a disc takes
+                share, taken = (value - scale.minimum) / span, radius / length * (1 + below + above)
+                below, above = max(below, taken - share), max(above, taken + share - 1)
+    return msgspec.structs.replace(
+        scale,
+        minimum=scale.minimum - below * span if own.minimum is None else scale.minimum,
+        maximum=scale.maximum + above * span if own.maximum is None else scale.maximum,
+    )
 
 
 class Axis(Struct, frozen=True):

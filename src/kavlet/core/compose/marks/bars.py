@@ -334,7 +334,7 @@ def _tracks(layer: Bars, on: Plane, to: Placing) -> tuple[Primitive, ...]:
 
 class BarsKind(Kind[Bars]):
     spec = Bars
-    mark = MarkKind("bar", handles=frozenset({"breadth"}), can_be_round=True, has_body=True)
+    mark = MarkKind("bar", handles=frozenset({"breadth"}), can_be_round=True, has_body=True, bars_texts=True)
     places = ((Plane, place),)
     plain = addable = True
     on_zero = True

@@ -1,22 +1,24 @@
 """Places bubbles, the largest at the back, so that small ones are never hidden."""
 
 import math
+from collections.abc import Callable
 from typing import Literal
 
 from kavlet.core.charts.bubbles import Bubbles
 from kavlet.core.charts.fields import Field, choices
 from kavlet.core.compose.context import Context
-from kavlet.core.compose.figure import MarkKind
+from kavlet.core.compose.figure import MarkKind, PlacedText
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.beyond import edge, place_arrow
 from kavlet.core.compose.marks.placing import Drawn, Placing
 from kavlet.core.compose.marks.sharing import column_figures, disc_key
 from kavlet.core.compose.words.labels import LabelSpot, Manner, ink, point_spots
+from kavlet.core.figures.ranges import Floats
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.arc import disc
-from kavlet.core.values.geometry import Rect
+from kavlet.core.values.geometry import Point, Rect
 
 HOLLOW = 2.0  # points; the rim of a bubble whose size is below zero
 
@@ -62,19 +64,31 @@ def place(layer: Bubbles, on: Plane, to: Placing) -> None:
         to.mark(layer, row, sizes[row], area, Drawn(path=path, fill=colour, items=(shape,), dressed=fill, tone=tone))
         text = to.wording.text(layer, row)
         if text and layer.label is not None:
-            side = 2 * radius * math.sqrt(0.5)
             behind = None if negative else colour
             inside = LabelSpot(
-                x, y, "middle", "middle", ink(layer.label, style, behind), width=2 * radius, height=side, pad=0.3
-            )
+                x, y, "middle", "middle", ink(layer.label, style, behind), width=2 * radius, height=2 * radius,
+                pad=0.3, fits=_within((x, y), radius),
+            )  # fmt: skip
             around = point_spots(layer.label, x, y, radius, ink(layer.label, style, None), lying=True)
             prefer = [inside, *around] if layer.label.position in ("auto", "middle", "centre") else around
             to.label(layer, to.id(row), text, prefer, Manner(to.sizes.small, (x, y), made[row]))
 
 
+def _within(center: Point, radius: float) -> Callable[[PlacedText], bool]:
+    """Whether all of a text lies in a disc, a little from its rim."""
+
+    def fits(text: PlacedText) -> bool:
+        box, most = text.bounds, radius - 0.15 * text.size
+        return all(
+            math.hypot(x - center[0], y - center[1]) <= most for x in (box.x, box.right) for y in (box.y, box.bottom)
+        )
+
+    return fits
+
+
 class BubblesKind(Kind[Bubbles]):
     spec = Bubbles
-    mark = MarkKind("bubble")
+    mark = MarkKind("bubble", bars_texts=True)
     places = ((Plane, place),)
     fields = (
         Field("Shape", "Size by", "by", "choice", choices(Literal["area", "diameter"])),
@@ -87,6 +101,10 @@ class BubblesKind(Kind[Bubbles]):
 
     def edge_room(self, layer: Bubbles) -> float | None:
         return 0.62 * layer.largest if layer.x else None
+
+    def radii(self, layer: Bubbles, context: Context, side: float) -> Floats:
+        sizes = [float(size) for size in context.data.column(layer.sizes)]
+        return [diameter / 2 for diameter in diameters(layer, sizes, layer.largest * side)]
 
     def key(self, item: Listed, layer: Bubbles, chip: Rect, context: Context) -> tuple[Primitive, ...]:
         return disc_key(item, chip, context)

@@ -185,7 +185,7 @@ def _ink_left(data: str, part: float) -> float:
 
 class CellsKind(Kind[Cells]):
     spec = Cells
-    mark = MarkKind("cells")
+    mark = MarkKind("cells", bars_texts=True)
     places = (
         (Plane, on_plane),
         (Field, on_field),

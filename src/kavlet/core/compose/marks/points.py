@@ -182,7 +182,7 @@ def _in_gap(layer: Points, row: int, text: str, at: tuple[float, float], on: Pla
 
 class PointsKind(Kind[Points]):
     spec = Points
-    mark = MarkKind("point", shows_helpers=False)
+    mark = MarkKind("point", shows_helpers=False, bars_texts=True)
     places = ((Plane, place),)
     plain = addable = True
     fields = (

@@ -2,6 +2,7 @@
 
 import math
 
+import msgspec
 from msgspec import Struct
 
 from kavlet.core.charts.rings import Rings
@@ -13,16 +14,19 @@ from kavlet.core.compose.marks.painting import painted
 from kavlet.core.compose.marks.placing import Drawn, Placing, Who
 from kavlet.core.compose.words.labels import LabelSpot, Manner, ink
 from kavlet.core.compose.words.lettering import FLOOR, Ink, Owner, Stand, block
+from kavlet.core.compose.words.spreading import spread
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.arc import Sector, at, wedge
 from kavlet.core.shapes.box import box
+from kavlet.core.text.apart import apart
 from kavlet.core.text.faces import metrics
 from kavlet.core.text.shaping import width
-from kavlet.core.text.wrapping import shortened
 from kavlet.core.values.colour import Colour
 
 THICKEST = 0.25  # of the radius; how thick a ring may be
+OPEN = 280.0  # degrees; the sweep up to which there is room for a column of names before the start
+KNEE = 1.8  # font sizes from a column of names to the start line
 TALL = 0.9  # a line from the top of its capitals to below its letters, in font sizes
 
 
@@ -30,51 +34,62 @@ def place(layer: Rings, on: Disc, to: Placing) -> None:
     """One arc per row, the first outermost; no value, only the track."""
     places = {one: i for i, one in enumerate(to.data.ids)}
     order = [places[one] for one in layer.order if one in places] or list(range(to.data.rows))
-    sweeps, style = to.data.column(layer.values), to.style
-    start = on.frame.start
-    for turn, row in enumerate(order):
-        inner, outer = _radii(on, turn)
-        thick = outer - inner
-        corner = thick / 2 if layer.round else 0.0
-        sweep = float(sweeps[row])
-        figure = to.wording.figure(layer, row)
-        track = recorded(wedge, Sector(on.center, inner, outer, start, start + on.frame.sweep), 0.0, corner)
-        track_items = (Shape(track, style.named["track"]),) if layer.track else ()
-        items: tuple[Primitive, ...] = ()
-        swept = 0.0 if math.isnan(sweep) else max(0.0, min(sweep, on.frame.sweep))
-        # A round end needs at least its own diameter, so that the smallest value is still seen as a dot.
-        least = math.degrees(thick / ((inner + outer) / 2)) if layer.round and swept > 0 else 0.0
-        shown = min(on.frame.sweep, max(swept, least))
-        sector = Sector(on.center, inner, outer, start, start + swept)
-        path = recorded(wedge, Sector(on.center, inner, outer, start, start + shown), 0.0, corner)
-        filling = to.filling(layer, row, figure)
-        visible = to.is_drawn(layer, row)
-        if visible and path.verbs:
-            items = painted(filling, path, path.bounds, "right", to.context)
-        behind_text = style.behind(filling.fill, filling.tone) if path.verbs else style.named["track"]
-        ring = _Ring(row, inner, outer, start + shown, behind_text)
-        name = _name(layer, ring, on, to)
-        if visible and name is not None:
-            items = (*items, *_plate(name, ring, on, to))
-        outline = path if path.verbs else track
-        drawn = Drawn(
-            path=outline, fill=style.solid(filling.fill, filling.tone), items=items if visible else (), sector=sector,
-            dressed=filling.fill, tone=filling.tone, track=track_items if visible else (),
-            visible=visible and bool(items or track_items),
-        )  # fmt: skip
-        to.put(layer, Who(to.id(row), to.wording.says(layer, row)), figure, outline.bounds, drawn)
-        if visible:
+    rings = [_ring(layer, turn, row, on, to) for turn, row in enumerate(order)]
+    names = _names(layer, rings, on, to)
+    for ring in rings:
+        name, row = names.get(ring.row), ring.row
+        _put(layer, ring, name, on, to)
+        if to.is_drawn(layer, row):
             _label(layer, ring, name, on, to)
         if name is not None:
             to.texts.append(name)
 
 
+def _ring(layer: Rings, turn: int, row: int, on: Disc, to: Placing) -> "_Ring":
+    inner, outer = _radii(on, turn)
+    sweep = float(to.data.column(layer.values)[row])
+    swept = 0.0 if math.isnan(sweep) else max(0.0, min(sweep, on.frame.sweep))
+    # A round end needs at least its own diameter, so that the smallest value is still seen as a dot.
+    least = math.degrees((outer - inner) / ((inner + outer) / 2)) if layer.round and swept > 0 else 0.0
+    filling = to.filling(layer, row, to.wording.figure(layer, row))
+    behind = to.style.behind(filling.fill, filling.tone) if swept > 0 else to.style.named["track"]
+    end = on.frame.start + min(on.frame.sweep, max(swept, least))
+    return _Ring(row, inner, outer, on.frame.start + swept, end, behind)
+
+
+def _put(layer: Rings, ring: "_Ring", name: PlacedText | None, on: Disc, to: Placing) -> None:
+    """The arc of a row on its track, with a plate behind a name it only reaches into."""
+    start, row, style = on.frame.start, ring.row, to.style
+    corner = (ring.outer - ring.inner) / 2 if layer.round else 0.0
+    track = recorded(wedge, Sector(on.center, ring.inner, ring.outer, start, start + on.frame.sweep), 0.0, corner)
+    track_items = (Shape(track, style.named["track"]),) if layer.track else ()
+    path = recorded(wedge, Sector(on.center, ring.inner, ring.outer, start, ring.end), 0.0, corner)
+    figure = to.wording.figure(layer, row)
+    filling = to.filling(layer, row, figure)
+    visible = to.is_drawn(layer, row)
+    items: tuple[Primitive, ...] = ()
+    if visible and path.verbs:
+        items = painted(filling, path, path.bounds, "right", to.context)
+    if visible and name is not None:
+        items = (*items, *_plate(name, ring, on, to))
+    outline = path if path.verbs else track
+    drawn = Drawn(
+        path=outline, fill=style.solid(filling.fill, filling.tone), items=items if visible else (),
+        sector=Sector(on.center, ring.inner, ring.outer, start, ring.value),
+        dressed=filling.fill, tone=filling.tone, track=track_items if visible else (),
+        visible=visible and bool(items or track_items),
+    )  # fmt: skip
+    to.put(layer, Who(to.id(row), to.wording.says(layer, row)), figure, outline.bounds, drawn)
+
+
 class _Ring(Struct, frozen=True):
-    """A ring as it is labelled: its radii, the angle its value ends at, and what is behind a text on it."""
+    """A ring as it is labelled: its radii, the angles its value and its drawn arc end at, and what is behind a text on
+    it."""
 
     row: int
     inner: float
     outer: float
+    value: float
     end: float
     behind: Colour
 
@@ -105,10 +120,7 @@ def _label(layer: Rings, ring: _Ring, name: PlacedText | None, on: Disc, to: Pla
         return
     style, radius = to.style, ring.middle
     wished = layer.label.size or to.sizes.text
-    size = max(ring.size(wished), min(FLOOR, _size_beside(ring, on, wished)))
-    if size < min(FLOOR, wished):
-        to.lost += 1
-        return
+    size = max(ring.size(wished), min(FLOOR, wished))
     face = style.bold if layer.label.bold is not False else style.face
     wide, high = width(text, face, size), metrics(face).cap_height * size
 
@@ -145,15 +157,20 @@ def _named(name: PlacedText | None, on: Disc, radius: float) -> float:
     return math.degrees(math.asin(min(1.0, max(0.0, on.center[0] - name.bounds.x) / max(radius, 1.0))))
 
 
-def _name(layer: Rings, ring: _Ring, on: Disc, to: Placing) -> PlacedText | None:
-    """The row's name at its ring's start, right-aligned to the start line; on the ring where that comes round to it."""
-    name = to.wording.names[ring.row] if ring.row < len(to.wording.names) else ""
-    size = _size_beside(ring, on, to.sizes.text)
-    if not layer.named or layer.helper or not name:
-        return None
-    if size < FLOOR:
-        to.lost += 1
-        return None
+def _names(layer: Rings, rings: list[_Ring], on: Disc, to: Placing) -> dict[int, PlacedText]:
+    """The rows' names at their rings' start, by row; in a column beside it, with leaders, where rings are too thin."""
+    held = [ring for ring in rings if ring.row < len(to.wording.names) and to.wording.names[ring.row]]
+    if not layer.named or layer.helper or not held:
+        return {}
+    size = _size_beside(held[0], on, to.sizes.text)
+    if size >= FLOOR:
+        return {ring.row: _name(ring, size, on, to) for ring in held}
+    return _column_of_names(held, on, to)
+
+
+def _name(ring: _Ring, size: float, on: Disc, to: Placing) -> PlacedText:
+    """A row's name, right-aligned to the start line; on the ring where that comes round to it."""
+    name = to.wording.names[ring.row]
     most = on.center[0] - on.plot.x - 6
     x, y = at(on.center, ring.middle, on.frame.start)
     comes_round = ring.end - on.frame.start > 360.0 - math.degrees(0.5 * size / max(1.0, ring.middle))
@@ -161,12 +178,38 @@ def _name(layer: Rings, ring: _Ring, on: Disc, to: Placing) -> PlacedText | None
         size = ring.size(size)
         most = math.sqrt(max(0.0, ring.outer**2 - (ring.middle + 0.36 * size) ** 2)) - 0.5 * size
         size = max(FLOOR, size * min(1.0, most / max(1e-9, width(name, to.style.face, size))))
-    line = shortened(name, to.style.face, size, most)
+    lines = apart(to.wording.names, to.style.face, size, most)[ring.row]
     colour = to.style.on(ring.behind) if comes_round else to.style.ink
     return block(
-        (line,), "name", Stand((x - 0.5 * size, y), "end", "middle"), Ink(to.style.face, size, colour),
+        lines, "name", Stand((x - 0.5 * size, y), "end", "middle"), Ink(to.style.face, size, colour),
         Owner(row=to.id(ring.row)),
     )  # fmt: skip
+
+
+def _column_of_names(rings: list[_Ring], on: Disc, to: Placing) -> dict[int, PlacedText]:
+    """Names one below the other, right-aligned before the start line, each led to its ring; fewer where there is no
+    room for all."""
+    size, face, names = FLOOR, to.style.face, to.wording.names
+    if on.frame.sweep > OPEN:  # arcs come round to where the column would stand
+        to.lost += len(rings)
+        return {}
+    beside = on.plot.inset(bottom=max(0.0, on.plot.bottom - on.center[1]))
+    out = [at(on.center, ring.middle, on.frame.start) for ring in rings]
+    cap = metrics(face).cap_height * size
+    most = max(1, int((beside.height + (TALL * size - cap)) / (TALL * size)))
+    every = math.ceil(len(rings) / most)
+    shown = [i for i in range(len(rings)) if i % every == 0]
+    to.lost += len(rings) - len(shown)
+    ys = spread([out[i][1] for i in shown], [cap] * len(shown), TALL * size - cap, beside)
+    x = min(place[0] for place in out) - KNEE * size
+    lines = apart([names[rings[i].row] for i in shown], face, size, x - on.plot.x - 4)
+    made: dict[int, PlacedText] = {}
+    for i, y, line in zip(shown, ys or [out[i][1] for i in shown], lines, strict=True):
+        stand, owner = Stand((x, y), "end", "middle"), Owner(row=to.id(rings[i].row))
+        text = block(line, "name", stand, Ink(face, size, to.style.ink), owner)
+        led = ((x + 0.25 * size, y), (x + 0.55 * KNEE * size, y), (out[i][0] - 1.0, out[i][1]))
+        made[rings[i].row] = msgspec.structs.replace(text, leader=led, leader_colour=to.style.quiet)
+    return made
 
 
 def _plate(name: PlacedText, ring: _Ring, on: Disc, to: Placing) -> tuple[Primitive, ...]:
@@ -180,7 +223,7 @@ def _plate(name: PlacedText, ring: _Ring, on: Disc, to: Placing) -> tuple[Primit
 
 class RingsKind(Kind[Rings]):
     spec = Rings
-    mark = MarkKind("ring", disc_depth=0.1, has_body=True)
+    mark = MarkKind("ring", disc_depth=0.1, has_body=True, bars_texts=True)
     places = ((Disc, place),)
 
     def rings(self, layer: Rings, rows: int) -> int:

@@ -7,14 +7,18 @@ import msgspec
 from msgspec import Struct
 
 from kavlet.core.compose.figure import Anchor, PlacedText
-from kavlet.core.compose.words.labels import SIZES, Wanted, settle
+from kavlet.core.compose.words.labels import STEP, Wanted, at_once
 from kavlet.core.compose.words.lettering import FLOOR, LEADING, Ink, Owner, Stand, block, tall, widest
 from kavlet.core.compose.words.room import Room
+from kavlet.core.compose.words.spreading import spread
 from kavlet.core.shapes.arc import Sector, at
+from kavlet.core.text.apart import apart
 from kavlet.core.text.wrapping import wrapped
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
 
+FEW = 3  # lines, for which room is looked for
+LEAST_WIDTH = 4.0  # font sizes that a shortened label must have
 REACH = 0.9  # from the rim to a label beside it, in font sizes
 
 
@@ -66,15 +70,37 @@ class Fanned(Struct, frozen=True):
 
 
 def fan(labels: list[Fanned], room: Room) -> tuple[list[PlacedText], int]:
-    """Place the labels inside where they want that and fit; all others around the disc. Returns how many found none."""
+    """Place the labels inside where they want that and fit; all others around the disc, all in one size. Returns how
+    many found no place."""
+    best: tuple[list[PlacedText], int] | None = None
+    for share in (1.0, STEP):
+        size = max(min(FLOOR, one.wanted.size) / one.wanted.size for one in labels) if labels else 1.0
+        sized = [_at_size(one, max(size, share)) for one in labels]
+        found = _fanned(sized, room.branch())
+        if best is None or found[1] < best[1]:
+            best = found
+        if not best[1]:
+            break
+    texts, lost = best or ([], 0)
+    for text in texts:
+        room.take(text)
+    return texts, lost
+
+
+def _at_size(one: Fanned, share: float) -> Fanned:
+    return msgspec.structs.replace(one, wanted=msgspec.structs.replace(one.wanted, size=one.wanted.size * share))
+
+
+def _fanned(labels: list[Fanned], room: Room) -> tuple[list[PlacedText], int]:
     texts: list[PlacedText] = []
     outside: list[Fanned] = []
     for one in sorted(labels, key=lambda one: -one.wanted.weight):
         if one.inside_first or one.wanted.dx or one.wanted.dy:
             by_hand = one.wanted if one.wanted.spots else _with_spot(one)
-            found, _ = settle([by_hand], room)
-            if found:
-                texts += found
+            found = at_once(by_hand, room)
+            if found is not None:
+                room.take(found)
+                texts.append(found)
                 continue
         outside.append(one)
     dropped = 0
@@ -99,35 +125,43 @@ def _anchor(side: int) -> Anchor:
 
 
 def _column(labels: list[Fanned], side: int, room: Room) -> tuple[list[PlacedText], int]:
-    """The labels at one side, spread downward; smaller ones, then fewer ones, where there is no room for all."""
+    """The labels at one side, spread downward: wrapped, then shortened, then fewer where there is no room for all."""
     if not labels:
         return [], 0
-    for share in SIZES:
-        size = max(FLOOR, labels[0].wanted.size * share)
-        placed = _spread(labels, side, size, room)
+    for most_lines in (0, 2, 1):
+        placed = _spread(labels, side, most_lines, room)
         if placed is not None:
             for text in placed:
                 room.take(text)
             return placed, 0
-        if size <= FLOOR:
-            break
     smallest = min(labels, key=lambda one: one.wanted.weight)
     placed, lost = _column([one for one in labels if one is not smallest], side, room)
     return placed, lost + 1
 
 
-def _spread(labels: list[Fanned], side: int, size: float, room: Room) -> list[PlacedText] | None:
+def _spread(labels: list[Fanned], side: int, most_lines: int, room: Room) -> list[PlacedText] | None:
+    """All labels at one side, as they are or each line of theirs shortened to so many; None where they do not fit."""
+    size = labels[0].wanted.size
     labels = sorted(labels, key=lambda one: _natural(one, size)[1])
-    made = []
-    for one in labels:
-        x, _ = _natural(one, size)
-        edge = room.bounds.right if side > 0 else room.bounds.x
-        made.append(_lines(one.wanted, size, abs(edge - x)))
+    edge = room.bounds.right if side > 0 else room.bounds.x
+    wide = [abs(edge - _start(one, side, size)) for one in labels]
+    made: list[tuple[str, ...] | None] = [
+        _lines(one.wanted, size, most) for one, most in zip(labels, wide, strict=True)
+    ]
+    if most_lines:
+        made = _shortened(labels, size, min(wide), most_lines)
     if any(lines is None for lines in made):
         return None
     heights = [tall(len(lines or ()), one.wanted.face, size) for lines, one in zip(made, labels, strict=True)]
     gap = (LEADING - 0.72) * size
-    ys = _apart([_natural(one, size)[1] for one in labels], heights, gap, room.bounds)
+    places = [_natural(one, size) for one in labels]
+    longest = max(widest(lines or (), one.wanted.face, size) for lines, one in zip(made, labels, strict=True))
+    xs = [x for x, _ in places]
+    (cx, cy), far = labels[0].sector.center, labels[0].sector.outer
+    around = Rect(cx - far, cy - far, 2 * far, 2 * far)
+    side_room = (min(xs), max(xs) + longest) if side > 0 else (min(xs) - longest, max(xs))
+    free = room.between(*side_room, around).inset(top=0.35 * size, bottom=0.6 * size)  # letters reach below their line
+    ys = spread([y for _, y in places], heights, gap, free)
     if ys is None:
         return None
     texts: list[PlacedText] = []
@@ -141,6 +175,13 @@ def _spread(labels: list[Fanned], side: int, size: float, room: Room) -> list[Pl
 
 def _touch(one: PlacedText, other: PlacedText) -> bool:
     return one.bounds.overlaps(other.bounds)
+
+
+def _start(one: Fanned, side: int, size: float) -> float:
+    """Where a label of a few lines would begin if it were alone: the rim bends towards what is tall."""
+    x, y = _natural(one, size)
+    tall_ = one.rim.clear(y, tall(FEW, one.wanted.face, size) / 2, REACH * size)
+    return max(x, tall_) if side > 0 else min(x, tall_)
 
 
 def _natural(one: Fanned, size: float) -> tuple[float, float]:
@@ -157,32 +198,20 @@ def _lines(label: Wanted, size: float, most: float) -> tuple[str, ...] | None:
     return wrap if len(wrap) <= count + 1 and not any(part.endswith("…") for part in wrap) else None
 
 
-def _apart(wishes: list[float], heights: list[float], gap: float, bounds: Rect) -> list[float] | None:
-    """Heights of labels' middles, as near to the wishes as they can be with a gap between; None without room.
-
-    Blocks that collide are merged and put where their mean wish is, as in isotonic regression.
-    """
-    if sum(heights) + gap * (len(heights) - 1) > bounds.height:
-        return None
-    offsets: list[float] = []
-    total = 0.0
-    for i, height in enumerate(heights):
-        offsets.append(total + height / 2)
-        total += height + gap
-        del i
-    blocks: list[list[float]] = []  # [mean start, weight, count]
-    for wish, offset in zip(wishes, offsets, strict=True):
-        blocks.append([wish - offset, 1.0, 1.0])
-        while len(blocks) > 1 and blocks[-2][0] > blocks[-1][0]:
-            last, before = blocks.pop(), blocks[-1]
-            weight = before[1] + last[1]
-            before[0] = (before[0] * before[1] + last[0] * last[1]) / weight
-            before[1], before[2] = weight, before[2] + last[2]
-    starts: list[float] = []
-    for start, _, count in blocks:
-        starts += [start] * int(count)
-    low, high = bounds.y, bounds.bottom - (total - gap)
-    return [min(max(start, low), high) + offset for start, offset in zip(starts, offsets, strict=True)]
+def _shortened(labels: list[Fanned], size: float, most: float, lines: int) -> list[tuple[str, ...] | None]:
+    """Each line of each label in so many lines at most, shortened so that labels stay apart; None where hardly a word
+    is left."""
+    if most < LEAST_WIDTH * size:
+        return [None] * len(labels)
+    said = [one.wanted.text.split("\n") for one in labels]
+    found: list[list[str]] = [[] for _ in labels]
+    for k in range(max(map(len, said))):
+        of = [i for i, text in enumerate(said) if k < len(text)]
+        for i, held in zip(
+            of, apart([said[i][k] for i in of], labels[of[0]].wanted.face, size, most, lines), strict=True
+        ):
+            found[i] += held
+    return [tuple(held) for held in found]
 
 
 def _beside(one: Fanned, lines: tuple[str, ...], y: float, side: int, size: float) -> PlacedText | None:

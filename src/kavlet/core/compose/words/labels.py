@@ -1,9 +1,11 @@
-"""Finds each label its place: the preferred spot, another, wrapped, smaller, shortened; else it is left out.
+"""Finds each label its place: the preferred spot, another, wrapped; smaller, together with its layer's; shortened; else
+it is left out.
 
-No two labels overlap, and none leaves the chart.
+No two labels overlap, none lies on another row's mark, and none leaves the chart.
 """
 
 import math
+from collections import Counter
 from collections.abc import Callable
 
 import msgspec
@@ -22,8 +24,11 @@ from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Point, Rect
 
 AIR = 0.45  # free space at each side of a label inside its mark, in font sizes
+SNUG = 1.2  # of the height of capitals, that a lying bar must have for a label inside
 NARROWER = (0.8, 0.6, 0.45)  # of a line's width, tried where a label does not fit as it is
-SIZES = (1.0, 0.92, 0.84, 0.76, 0.68, 0.6, 0.5)
+STEP = 0.84  # of its size, that a layer's type may step down to
+SIZES = (1.0, 0.92, 0.84, 0.76, 0.68, 0.6, 0.5)  # the same, of a single large figure
+LARGE = 14.0  # points, from which on a figure is large
 
 
 class LabelSpot(Struct, frozen=True):
@@ -49,7 +54,8 @@ class LabelSpot(Struct, frozen=True):
 
 
 class Wanted(Struct, frozen=True):
-    """A label that looks for a place. `row` counts the table's rows; `target` is the point of its mark it speaks of."""
+    """A label that looks for a place. `row` counts the table's rows; `target` is the point of its mark it speaks of.
+    `any_colour`: its author chose its colour, wherever it stands."""
 
     layer: str
     key: str
@@ -66,6 +72,7 @@ class Wanted(Struct, frozen=True):
     leader: str = "plain"
     leader_colour: Colour | None = None
     weight: float = 0.0
+    any_colour: bool = False
 
 
 class Manner(Struct, frozen=True):
@@ -91,7 +98,7 @@ def wanted(
     return Wanted(
         layer.name, layer.key, row, text, face(style.family, is_bold, label.italic), label.size or manner.size,
         tuple(spots), label.lines, label.shorten, own.dx, own.dy, manner.target, label.leader, style.quiet,
-        manner.weight,
+        manner.weight, bool(label.colour),
     )  # fmt: skip
 
 
@@ -102,28 +109,80 @@ def ink(label: Label | None, style: Style, behind: Colour | None) -> Colour:
     return style.ink if behind is None else style.on(behind)
 
 
+class _Try(Struct, frozen=True):
+    """Labels that were placed, by their number, and those that found no place."""
+
+    placed: dict[int, PlacedText]
+    lost: tuple[int, ...]
+    room: Room
+
+
 def settle(labels: list[Wanted], room: Room) -> tuple[list[PlacedText], int]:
-    """Place all labels; those moved by hand first, then by weight. Returns them and how many found no place."""
+    """Place all labels: those moved by hand first, then by weight. Returns them and how many found no place.
+
+    The labels of a layer have one size. Where some find no place they all step down together; what has none then is
+    shortened, or left out.
+    """
     order = sorted(range(len(labels)), key=lambda i: (not (labels[i].dx or labels[i].dy), -labels[i].weight, i))
-    placed: dict[int, PlacedText] = {}
-    for i in order:
-        found = _by_hand(labels[i], room) if labels[i].dx or labels[i].dy else _placed(labels[i], room)
+    count = Counter(label.key for label in labels)
+    steps = {label.key: _steps(label, count[label.key]) for label in labels}
+    at = dict.fromkeys(steps, 0)
+    done = _tried(labels, order, room, {key: steps[key][0] for key in at})
+    for key, shares in steps.items():
+        for step in range(1, len(shares)):
+            lost = sum(labels[i].key == key for i in done.lost)
+            if not lost:
+                break
+            again = _tried(labels, order, room, {**{one: steps[one][at[one]] for one in at}, key: shares[step]})
+            if len(again.lost) < len(done.lost):
+                at[key], done = step, again
+    placed = dict(done.placed)
+    for i in done.lost if any(labels[i].shorten for i in done.lost) else ():
+        size = labels[i].size * steps[labels[i].key][at[labels[i].key]]
+        found = _short(labels[i], done.room, size) if labels[i].shorten else None
         if found is not None:
-            room.take(found)
+            done.room.take(found)
             placed[i] = found
+    for text in placed.values():
+        room.take(text)
     return [placed[i] for i in sorted(placed)], len(labels) - len(placed)
 
 
+def _steps(label: Wanted, count: int) -> tuple[float, ...]:
+    """The shares of its size that a layer's labels may have: one step down; more for a single large figure."""
+    least = min(1.0, FLOOR / label.size)
+    if count == 1 and label.size > LARGE:
+        return tuple(dict.fromkeys(max(least, share) for share in SIZES))
+    return (1.0,) if label.size <= FLOOR else (1.0, max(least, STEP))
+
+
+def _tried(labels: list[Wanted], order: list[int], room: Room, shares: dict[str, float]) -> _Try:
+    """All labels placed in a branch of the room, each layer's at a share of its size."""
+    room, placed, lost = room.branch(), {}, []
+    for i in order:
+        label = labels[i]
+        found = at_once(msgspec.structs.replace(label, size=label.size * shares[label.key]), room)
+        if found is None:
+            lost.append(i)
+        else:
+            room.take(found)
+            placed[i] = found
+    return _Try(placed, tuple(lost), room)
+
+
+def at_once(label: Wanted, room: Room) -> PlacedText | None:
+    """One label at its size, where it was moved to by hand or at the first of its spots that is free."""
+    if label.dx or label.dy:
+        return _by_hand(label, room)
+    return _placed(label, room)
+
+
 def _placed(label: Wanted, room: Room) -> PlacedText | None:
-    for share in SIZES:
-        size = max(FLOOR, label.size * share) if label.size >= FLOOR else label.size
-        for spot in label.spots:
-            found = _at(label, spot, size)
-            if found is not None and room.free(found):
-                return found
-        if size <= FLOOR:
-            break
-    return _short(label, room) if label.shorten else None
+    for spot in label.spots:
+        found = _at(label, spot, label.size)
+        if found is not None and room.free(found, label.any_colour) and room.is_led_freely(found):
+            return found
+    return None
 
 
 def _at(label: Wanted, spot: LabelSpot, size: float) -> PlacedText | None:
@@ -158,15 +217,14 @@ def _narrower(label: Wanted, lines: tuple[str, ...], spot: LabelSpot, size: floa
     return None
 
 
-def _short(label: Wanted, room: Room) -> PlacedText | None:
+def _short(label: Wanted, room: Room, size: float) -> PlacedText | None:
     for spot in label.spots:
-        size = label.size
         most = spot.width - 2 * spot.pad * size
         if math.isinf(most) or most <= size:
             continue
         line = shortened(label.text.replace("\n", " "), label.face, size, most)
         made = _block(label, (line,), spot, size)
-        if tall(1, label.face, size) <= spot.height and room.free(made):
+        if tall(1, label.face, size) <= spot.height and room.free(made, label.any_colour):
             return made
     return None
 
@@ -257,12 +315,13 @@ def _inside(rect: Rect, where: str, lying: bool, end: End, colour: Colour) -> La
     x, y = rect.center
     forward = end in ("right", "down")
     if lying:
+        high = rect.height / SNUG
         if where == "middle":
-            return LabelSpot(x, y, "middle", "middle", colour, width=rect.width, height=rect.height, pad=AIR)
+            return LabelSpot(x, y, "middle", "middle", colour, width=rect.width, height=high, pad=AIR)
         at_right = (where == "end") == forward
         return LabelSpot(
             rect.right if at_right else rect.x, y, "end" if at_right else "start", "middle", colour,
-            sx=-AIR * 1.2 if at_right else AIR * 1.2, width=rect.width, height=rect.height, pad=AIR,
+            sx=-AIR * 1.2 if at_right else AIR * 1.2, width=rect.width, height=high, pad=AIR,
         )  # fmt: skip
     if where == "middle":
         return LabelSpot(x, y, "middle", "middle", colour, width=rect.width, height=rect.height - 2, pad=0.2)
@@ -285,16 +344,43 @@ def _beyond(rect: Rect, end: End, colour: Colour) -> LabelSpot:
 
 
 def point_spots(label: Label, x: float, y: float, reach: float, colour: Colour, lying: bool) -> list[LabelSpot]:
-    """Spots around a point whose shape reaches `reach` points from it."""
+    """Spots around a point whose shape reaches `reach` points from it: beside it, at its corners, then further out with
+    a leader."""
     above = LabelSpot(x, y - reach, "middle", "bottom", colour, sy=-AIR)
     below = LabelSpot(x, y + reach, "middle", "top", colour, sy=AIR)
     right = LabelSpot(x + reach, y, "start", "middle", colour, sx=AIR)
     left = LabelSpot(x - reach, y, "end", "middle", colour, sx=-AIR)
-    centre = LabelSpot(x, y, "middle", "middle", colour)
     if label.position in ("middle", "centre"):
-        return [centre]
+        return [LabelSpot(x, y, "middle", "middle", colour)]
+    near = [above, below, right, left]
     if label.position == "below":
-        return [below, above, right, left]
-    if label.position == "beside" or (lying and label.position != "above"):
-        return [right, left, above, below]
-    return [above, below, right, left]
+        near = [below, above, right, left]
+    elif label.position == "beside" or (lying and label.position != "above"):
+        near = [right, left, above, below]
+    return [*near, *(_aslant(x, y, reach, colour, *corner) for corner in CORNERS),
+            *(_led_out(x, y, reach, colour, way, far) for far in FAR for way in WAYS)]  # fmt: skip
+
+
+def _aslant(x: float, y: float, reach: float, colour: Colour, right: int, down: int) -> LabelSpot:
+    """A spot at a corner of a point."""
+    off = reach * math.sqrt(0.5)
+    return LabelSpot(
+        x + right * off, y + down * off, "start" if right > 0 else "end", "top" if down > 0 else "bottom", colour,
+        sx=right * 0.6 * AIR, sy=down * 0.6 * AIR,
+    )  # fmt: skip
+
+
+def _led_out(x: float, y: float, reach: float, colour: Colour, way: tuple[float, float], far: float) -> LabelSpot:
+    """A spot so many font sizes from a point's rim, with a leader back to it."""
+    right, down = way
+    anchor: Anchor = "start" if right > 0.3 else "end" if right < -0.3 else "middle"
+    rise: Rise = "top" if down > 0.8 else "bottom" if down < -0.8 else "middle"
+    rim = (x + right * (reach + 0.5), y + down * (reach + 0.5))
+    return LabelSpot(
+        x + right * reach, y + down * reach, anchor, rise, colour, sx=right * far, sy=down * far, leader=rim
+    )
+
+
+CORNERS = ((1, -1), (1, 1), (-1, -1), (-1, 1))
+WAYS = tuple((math.cos(turn * math.pi / 6), math.sin(turn * math.pi / 6)) for turn in (0, -1, 1, 6, 7, 5, -3, 3, -2, 2))
+FAR = (1.6, 2.8)  # font sizes

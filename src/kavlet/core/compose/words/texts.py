@@ -68,8 +68,9 @@ def _set(line: _Line, style: Style, inner: Rect, top: float) -> PlacedText | Non
     return block(lines, line.kind, Stand(at, spec.align, "top"), ink)
 
 
-def note(spec: Note, context: Context, middle: Point, room: float) -> PlacedText | None:
-    """A free text, about its place or the frame's middle; smaller where the middle leaves it less `room`."""
+def note(spec: Note, context: Context, middle: Point, room: float, above: list[Rect]) -> PlacedText | None:
+    """A free text, about its place or the frame's middle; smaller where the middle leaves it less `room`, moved below
+    the texts `above` where it keeps clear of them."""
     if not spec.text.strip():
         return None
     style, sizes, sheet = context.style, context.sizes, context.sheet
@@ -81,4 +82,8 @@ def note(spec: Note, context: Context, middle: Point, room: float) -> PlacedText
     colour = style.colour(spec.colour) if spec.colour else style.ink
     at = middle if spec.middle else (spec.x * sheet.width, spec.y * sheet.height)
     made = block(lines, "note", Stand(at, spec.align, "middle"), Ink(key, points, colour), Owner(key=spec.key))
+    hit = [held.bottom for held in above if spec.clear and held.overlaps(made.bounds)]
+    if hit:
+        lower = (at[0], max(hit) + 0.25 * points + made.bounds.height / 2)
+        made = block(lines, "note", Stand(lower, spec.align, "middle"), Ink(key, points, colour), Owner(key=spec.key))
     return within(made, Rect(0.0, 0.0, sheet.width, sheet.height))
