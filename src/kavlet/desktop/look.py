@@ -133,6 +133,10 @@ def _sheet(c: Colours) -> str:
     QToolTip {{ background: {c.ink}; color: {c.panel}; border: 0; padding: 4px 8px; }}
     QFrame#panel {{ background: {c.panel}; border: 1px solid {c.line}; border-radius: {CORNER}px; }}
     QLabel#head {{ font-weight: 700; color: {c.ink}; }}
+    QLabel#title {{ font-weight: 700; font-size: 18px; color: {c.ink}; }}
+    QPushButton#link {{ border: 0; padding: 0; background: transparent; color: {c.accent}; text-align: left;
+                        min-height: 0; }}
+    QPushButton#link:hover, QPushButton#link:focus {{ text-decoration: underline; }}
     QLabel#quiet {{ color: {c.quiet}; }}
     QLabel#alarm {{ color: {c.alarm}; }}
     QLabel#field_note {{ color: {c.ground}; background: {c.alarm}; padding: 5px 8px; border-radius: 3px; }}

@@ -145,6 +145,13 @@ class Store(QObject):
         except KavletError:
             return NO_PICTURE
 
+    def picture_of(self, chart: str) -> Picture:
+        """A chart of the document; `NO_PICTURE` where its table does not fit it."""
+        try:
+            return self._pictures.picture(self.document, chart)
+        except KavletError:
+            return NO_PICTURE
+
     def choose(self, **changes: Any) -> None:
         """Bring something else into view; what was only tried out ends with it."""
         self._trial = None

@@ -15,6 +15,7 @@ from PySide6.QtWidgets import (
 )
 
 from kavlet.core.charts.layer import GATHERED
+from kavlet.core.document.columns import is_ready
 from kavlet.core.figures.table import HEADER
 from kavlet.core.messages import words
 from kavlet.core.touch.parts import Part
@@ -36,6 +37,7 @@ from kavlet.desktop.stage.layer_work import LayerCommands
 from kavlet.desktop.stage.panel import StagePanel
 from kavlet.desktop.stage.picture_work import PictureCommands
 from kavlet.desktop.stage.solid_work import SolidCommands
+from kavlet.desktop.start.panel import StartPanel
 from kavlet.desktop.store import Store
 from kavlet.desktop.work_bar import WorkBar
 from kavlet.desktop.worker import Worker
@@ -54,6 +56,8 @@ class Window(QMainWindow):
         self.stage = StagePanel(store)
         self.dress = DressPanel(store)
         self.wall = RecipeWall(store, self.worker)
+        self.start = StartPanel(self.worker)
+        self._offered: set[str] = set()  # the tables that the wall came up for by itself
         self.files = FileCommands(self, store, self.worker)
         self.tables = TableCommands(self, store, self.worker)
         self.recipes = RecipeCommands(self, store)
@@ -87,6 +91,7 @@ class Window(QMainWindow):
         self.pages = QStackedWidget()
         self.pages.addWidget(self.splitter)
         self.pages.addWidget(self.wall)
+        self.pages.addWidget(self.start)
         self.setCentralWidget(self.pages)
         self.setStatusBar(QStatusBar())
         self.saying = QLabel()
@@ -138,7 +143,8 @@ class Window(QMainWindow):
         """Who carries out what the places ask for."""
         store, actions = self.store, self.actions_by_name
         for wish, command in (
-            (self.figures.open_wanted, "open_document"), (self.figures.paste_wanted, "paste"),
+            (self.start.open_wanted, "open_document"), (self.start.paste_wanted, "paste"),
+            (self.start.empty_wanted, "add_empty_table"), (self.start.demo_wanted, "open_demo"),
             (self.figures.rename_wanted, "rename_table"), (self.figures.add_wanted, "add_empty_table"),
             (self.figures.source.update_wanted, "update_figures"),
             (self.figures.source.mine_wanted, "update_but_mine"),
@@ -163,6 +169,9 @@ class Window(QMainWindow):
         self.wall.closed.connect(self.close_recipes)
         self.wall.reading_wanted.connect(self.charts.read_across)
         self.dress.reading_wanted.connect(self.charts.read_across)
+        self.start.path_wanted.connect(self.files.open_path)
+        self.start.sample_wanted.connect(self.tables.put_in_sample)
+        store.edited.connect(self._offer_recipes)
         self.files.opened.connect(self._opened)
         self.files.saved.connect(self._saved)
         self.tables.exported.connect(self._saved)
@@ -179,8 +188,27 @@ class Window(QMainWindow):
         self.setWindowTitle(f"{self.store.name or words('Untitled')}[*] – Kavlet")
         self.setWindowModified(history.changed and self.store.has_table)
         self.menus.refresh()
+        self._show_page()
         self.deliver_button.setEnabled(self.store.has_chart)
         self.say("")
+
+    def _show_page(self) -> None:
+        """The Start place while there is no table; Dress only where there is a chart to dress."""
+        if not self.store.has_table:
+            self.pages.setCurrentWidget(self.start)
+        elif self.pages.currentWidget() is self.start:
+            self.pages.setCurrentWidget(self.splitter)
+            self.figures.grid.setFocus()
+        self.dress.setVisible(self.store.has_chart)
+
+    def _offer_recipes(self) -> None:
+        """Bring up the wall, once, as soon as a table without a chart holds two rows of figures."""
+        store, table = self.store, self.store.table
+        reads = any(table.id in (one.table, one.reading and one.reading.table) for one in store.document.charts)
+        if reads or table.id in self._offered or not is_ready(table) or self.pages.currentWidget() is not self.splitter:
+            return
+        self._offered.add(table.id)
+        self.recipes.wall_wanted.emit()
 
     def say(self, sentence: str) -> None:
         """One sentence at the foot of the window; it stays until the next edit."""

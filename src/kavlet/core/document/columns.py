@@ -22,6 +22,17 @@ def is_numeric(column: Column) -> bool:
     return bool(filled) and numbers / len(filled) > 0.5
 
 
+def is_ready(table: Table) -> bool:
+    """Whether two rows or more hold a figure, so that there is something to draw."""
+    own = [column for column in table.columns if column.helper is None]
+    filled = [
+        row
+        for row in range(HEADER, table.height)
+        if any(isinstance(column.cells[row], float | Written | Formula) for column in own)
+    ]
+    return len(filled) > 1
+
+
 def kinds(table: Table) -> dict[str, ColumnKind]:
     """What each of a table's own columns is, by its id; there are figures wherever there are numbers at all."""
     own = [column for column in table.columns if column.helper is None]

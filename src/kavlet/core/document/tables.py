@@ -9,14 +9,15 @@ from kavlet.core.document.following import with_formulas
 from kavlet.core.document.helper_tables import loosened
 from kavlet.core.figures.cells import Cell, Formula
 from kavlet.core.figures.references import RangeReference, rewritten
-from kavlet.core.messages import say
+from kavlet.core.messages import named, say
 from kavlet.core.values.errors import KavletError
 
 
 def add_empty(document: Document, name: str) -> tuple[Document, str]:
     """A new table of two empty columns to type into."""
     nothing: list[Cell] = [None, None]
-    return add_table(document, name, [["name", "value"], *(list(nothing) for _ in range(5))])
+    head: list[Cell] = [named(one).said_in(document.locale) for one in ("name", "value")]
+    return add_table(document, name, [head, *(list(nothing) for _ in range(5))])
 
 
 def rename(document: Document, table_id: str, name: str) -> Document:

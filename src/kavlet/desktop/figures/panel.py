@@ -7,9 +7,7 @@ from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
     QLabel,
-    QPushButton,
     QSizePolicy,
-    QStackedLayout,
     QTabBar,
     QToolButton,
     QVBoxLayout,
@@ -26,9 +24,12 @@ from kavlet.desktop.figures.finder import Finder
 from kavlet.desktop.figures.formula_edit import FormulaEdit
 from kavlet.desktop.figures.grid import FiguresGrid
 from kavlet.desktop.figures.source_bar import SourceBar
+from kavlet.desktop.figures.table_list import TableList
 from kavlet.desktop.figures.what_if import WhatIf
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.store import Store
+
+FEW = 3  # tables, whose tabs are all in sight
 
 
 class _Tabs(QTabBar):
@@ -51,10 +52,8 @@ class _Tabs(QTabBar):
 
 
 class FiguresPanel(QFrame):
-    """Shows the table in view, or how to get one."""
+    """Shows the table in view."""
 
-    open_wanted = Signal()
-    paste_wanted = Signal()
     rename_wanted = Signal()
     add_wanted = Signal()
 
@@ -90,15 +89,12 @@ class FiguresPanel(QFrame):
         inside.addWidget(self.source)
         inside.addWidget(self.sums)
         inside.addWidget(self.what_if)
-        self._pages = QStackedLayout()
-        self._pages.addWidget(table)
-        self._pages.addWidget(self._invitation())
 
         layout = QVBoxLayout(self)
         layout.setContentsMargins(3 * UNIT, 3 * UNIT, 3 * UNIT, 2 * UNIT)
         layout.setSpacing(2 * UNIT)
         layout.addLayout(head)
-        layout.addLayout(self._pages, 1)
+        layout.addWidget(table, 1)
         store.follow(self.refresh, view=True)
         self.grid.selected.connect(self._show_cell)
         self.refresh()
@@ -120,8 +116,17 @@ class FiguresPanel(QFrame):
         self.add.setToolTip(words("New table"))
         self.add.setAccessibleName(words("New table"))
         self.add.clicked.connect(self.add_wanted)
+        self.all = QToolButton()
+        self.all.setObjectName("plain")
+        self.all.setText("▾")
+        self.all.setToolTip(words("All tables"))
+        self.all.setAccessibleName(words("All tables"))
+        self.all.clicked.connect(self._list_tables)
+        self.list = TableList(self)
+        self.list.chosen.connect(self._store.show_table)
         head = QHBoxLayout()
         head.setSpacing(UNIT)
+        head.addWidget(self.all)
         head.addWidget(self.tabs)
         head.addWidget(self.add)
         head.addStretch(1)
@@ -137,39 +142,8 @@ class FiguresPanel(QFrame):
         self.grid.line_edit = made
         return made
 
-    def _invitation(self) -> QWidget:
-        page = QWidget()
-        layout = QVBoxLayout(page)
-        layout.addStretch(2)
-        head = QLabel(words("Start with your figures"))
-        head.setObjectName("head")
-        text = QLabel(
-            words(
-                "Two columns are enough: one that names the rows, one of numbers.\n"
-                "Drop a CSV file here, open one, or copy cells anywhere and paste them."
-            )
-        )
-        text.setObjectName("quiet")
-        text.setWordWrap(True)
-        open_button = QPushButton(words("Open a table…"))
-        open_button.setObjectName("main")
-        open_button.clicked.connect(self.open_wanted)
-        paste_button = QPushButton(words("Paste cells"))
-        paste_button.clicked.connect(self.paste_wanted)
-        buttons = QHBoxLayout()
-        buttons.addWidget(open_button)
-        buttons.addWidget(paste_button)
-        buttons.addStretch(1)
-        for part in (head, text):
-            layout.addWidget(part)
-        layout.addSpacing(2 * UNIT)
-        layout.addLayout(buttons)
-        layout.addStretch(3)
-        return page
-
     def refresh(self) -> None:
         """Show the tables' names and the current cell."""
-        self._pages.setCurrentIndex(0 if self._store.has_table else 1)
         self._show_tabs()
         self.grid.fold()
         self._show_cell()
@@ -177,6 +151,7 @@ class FiguresPanel(QFrame):
     def _show_tabs(self) -> None:
         tables = self._store.document.tables
         self.add.setVisible(bool(tables))
+        self.all.setVisible(len(tables) > FEW)
         names = [one.name for one in tables]
         ids = [one.id for one in tables]
         self.tabs.blockSignals(True)
@@ -192,6 +167,10 @@ class FiguresPanel(QFrame):
         if ids:
             self.tabs.setCurrentIndex(ids.index(self._store.table.id))
         self.tabs.blockSignals(False)
+
+    def _list_tables(self) -> None:
+        place = self.all.mapToGlobal(self.all.rect().bottomLeft())
+        self.list.open_for(self._store.document, self._store.table.id, place)
 
     def _show_table(self, index: int) -> None:
         if 0 <= index < self.tabs.count():

@@ -4,23 +4,27 @@ import re
 from collections.abc import Callable
 from pathlib import Path
 
-from PySide6.QtCore import QObject, Signal
-from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox, QWidget
+from PySide6.QtCore import QObject, QPoint, Qt, Signal
+from PySide6.QtWidgets import QFileDialog, QInputDialog, QMenu, QMessageBox, QWidget
 
 from kavlet.core.document import sources
 from kavlet.core.document import tables as table_edits
 from kavlet.core.document.document import Document
+from kavlet.core.document.samples import Sample, samples, with_sample
 from kavlet.core.figures.table import Source, Table
 from kavlet.core.files import atomic
 from kavlet.core.files import tables as table_files
 from kavlet.core.files.formats import TABLES, by_ending, endings, patterns, renamings, table_content
 from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.messages import Message, say, words
+from kavlet.core.recipes.recipe import QUESTIONS
 from kavlet.core.text.numbers import decimal_sign
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop import documents
 from kavlet.desktop.command import Command, a_table
 from kavlet.desktop.figures.reading import ReadingSheet
+from kavlet.desktop.languages import locale_name
+from kavlet.desktop.remembered import dressed
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
 
@@ -41,6 +45,7 @@ class TableCommands(QObject):
         self.difference_here: Callable[[], sources.Difference | None] = lambda: None  # the window says where to ask
         self.commands = (
             Command("add_empty_table", "Tables", "New table", self.add_empty),
+            Command("sample_figures", "Tables", "Put in sample figures…", self.offer_samples),
             Command("add_from_file", "Tables", "Add a table from a file…", self.add_from_file, "Ctrl+Shift+O"),
             Command("rename_table", "Tables", "Rename table…", self.ask_name, needs=a_table),
             Command("copy_table", "Tables", "Copy table", self.copy, needs=a_table),
@@ -68,6 +73,29 @@ class TableCommands(QObject):
         document, table = table_edits.add_empty(self._store.document, name)
         self._store.apply(say("new table"), document)
         self._store.show_table(table)
+
+    def offer_samples(self) -> None:
+        """A list of sample tables, by the question each answers."""
+        menu = QMenu(self._parent)
+        menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        for one in samples(locale_name().split("_")[0]):
+            title = words(QUESTIONS[one.question])
+            below = next((held for held in menu.findChildren(QMenu) if held.title() == title), None)
+            below = below if below is not None else menu.addMenu(title)
+            below.addAction(one.name).triggered.connect(lambda _on=False, one=one: self.put_in_sample(one))
+        menu.popup(self._parent.mapToGlobal(self._parent.rect().topLeft()) + QPoint(120, 40))
+
+    def put_in_sample(self, sample: Sample) -> None:
+        """Put in a sample's table with its chart, to be typed over."""
+        made: list[str] = []
+
+        def added(document: Document) -> Document:
+            document, chart = with_sample(document, sample)
+            made.append(chart)
+            return dressed(document, chart)
+
+        if self._store.edit(say("put in sample figures"), added):
+            self._store.show_chart(made[0])
 
     def add_from_file(self) -> None:
         """A table from a file, beside those that are here."""

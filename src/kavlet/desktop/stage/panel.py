@@ -26,6 +26,7 @@ from kavlet.core.values.sizes import CHARTS
 from kavlet.desktop.elided_label import ElidedLabel
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.rest import Rest
+from kavlet.desktop.stage.chart_picker import ChartPicker
 from kavlet.desktop.stage.layer_work import LayerCommands
 from kavlet.desktop.stage.proof_line import ProofLine
 from kavlet.desktop.stage.rails import Rail
@@ -74,12 +75,7 @@ class StagePanel(QFrame):
     def _make_controls(self) -> QLabel:
         """The line above the chart: its name, its recipe, X-ray, ink, final size."""
         store = self._store
-        self.charts = QComboBox()
-        self.charts.setAccessibleName(words("Chart"))
-        self.charts.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
-        self.charts.setMinimumContentsLength(8)
-        self.charts.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
-        self.charts.activated.connect(lambda i: store.show_chart(str(self.charts.itemData(i))))
+        self.charts = ChartPicker(store)
         self.question = ElidedLabel()
         self.question.setObjectName("quiet")
         self.recipes = QPushButton(words("Recipes"))
@@ -124,9 +120,11 @@ class StagePanel(QFrame):
             button.setSizePolicy(QSizePolicy.Policy.Minimum, QSizePolicy.Policy.Preferred)  # one height for all
             first.addWidget(button)
         second.addWidget(self.question, 1)
-        self._of_charts: tuple[QWidget, ...] = (ink_label, self.ink, self.final_size)
-        for widget in self._of_charts:
+        for widget in (ink_label, self.ink, self.final_size):
             second.addWidget(widget)
+        self._of_charts: tuple[QWidget, ...] = (
+            self.charts, self.xray, self.solid, ink_label, self.ink, self.final_size,
+        )  # fmt: skip
         return head
 
     def follow(self, layers: LayerCommands) -> None:
@@ -153,17 +151,16 @@ class StagePanel(QFrame):
     def refresh(self) -> None:
         """Name the chart and say what Proof found."""
         chart, recipe = self._store.chart, self._store.recipe
-        self._show_charts()
+        self.charts.refresh()
         if recipe is not None:
             self.question.setText(f"{words(recipe.title)} – {words(QUESTIONS[recipe.question])}")
         elif self._store.has_chart:
             self.question.setText(words("Layers of your own, without a recipe"))
         else:
-            self.question.setText(words("The chart appears here as soon as there is a table."))
+            self.question.setText(words("The recipes come up as soon as two rows hold figures."))
         for widget in self._of_charts:
             widget.setVisible(self._store.has_chart)
-        for widget in (self.charts, self.recipes, self.xray, self.solid, self.ink, self.final_size):
-            widget.setEnabled(self._store.has_chart or (widget is self.recipes and self._store.has_table))
+        self.recipes.setEnabled(self._store.has_table)
         self.xray.setChecked(self._store.xray)
         picture = self._store.picture
         self._show_solid()
@@ -196,13 +193,3 @@ class StagePanel(QFrame):
         if not self.view.dragging:
             self.strip.show_picture(picture)
         self.proof.show_findings(None if picture is NO_PICTURE else picture.findings)
-
-    def _show_charts(self) -> None:
-        charts, shown = self._store.document.charts, self._store.chart
-        held = [(self.charts.itemData(i), self.charts.itemText(i)) for i in range(self.charts.count())]
-        if held != [(one.id, one.name) for one in charts]:
-            self.charts.clear()
-            for one in charts:
-                self.charts.addItem(one.name, one.id)
-        if shown is not None:
-            self.charts.setCurrentIndex(self.charts.findData(shown.id))
