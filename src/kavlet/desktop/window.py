@@ -175,6 +175,8 @@ class Window(QMainWindow):
         self.files.opened.connect(self._opened)
         self.files.saved.connect(self._saved)
         self.tables.exported.connect(self._saved)
+        self.tables.made.connect(self.recipes.wall_wanted)
+        self.tables.selected = self.figures.grid.inside
         self.tables.difference_here = self.figures.difference_here
         self.dress.parameters.current_cell = self.figures.cell_of_chart
         self.dress.solid.from_wanted.connect(lambda side: store.guard(lambda: self.solids.see_from(side)))

@@ -9,9 +9,11 @@ from PySide6.QtWidgets import QFileDialog, QInputDialog, QMenu, QMessageBox, QWi
 
 from kavlet.core.document import sources
 from kavlet.core.document import tables as table_edits
+from kavlet.core.document.cells import Box
 from kavlet.core.document.document import Document
 from kavlet.core.document.samples import Sample, samples, with_sample
-from kavlet.core.figures.table import Source, Table
+from kavlet.core.document.small_tables import Pick, small_table
+from kavlet.core.figures.table import HEADER, Source, Table
 from kavlet.core.files import atomic
 from kavlet.core.files import tables as table_files
 from kavlet.core.files.formats import TABLES, by_ending, endings, patterns, renamings, table_content
@@ -23,6 +25,7 @@ from kavlet.core.values.errors import KavletError
 from kavlet.desktop import documents
 from kavlet.desktop.command import Command, a_table
 from kavlet.desktop.figures.reading import ReadingSheet
+from kavlet.desktop.figures.small_table import SmallTableSheet
 from kavlet.desktop.languages import locale_name
 from kavlet.desktop.remembered import dressed
 from kavlet.desktop.store import Store
@@ -35,13 +38,15 @@ def a_source(store: Store) -> bool:
 
 
 class TableCommands(QObject):
-    """Commands on the table in view; `exported` tells where one was written to."""
+    """Commands on the table in view; `exported` tells where one was written to, `made` that there is a small one."""
 
     exported = Signal(Path)
+    made = Signal()
 
     def __init__(self, parent: QWidget, store: Store, worker: Worker) -> None:
         super().__init__(parent)
         self._parent, self._store, self._worker = parent, store, worker
+        self.selected: Callable[[], Box | None] = lambda: None  # the window says where to ask
         self.difference_here: Callable[[], sources.Difference | None] = lambda: None  # the window says where to ask
         self.commands = (
             Command("add_empty_table", "Tables", "New table", self.add_empty),
@@ -52,6 +57,8 @@ class TableCommands(QObject):
             Command("delete_table", "Tables", "Delete table", self.delete, needs=a_table),
             Command("make_chart", "Tables", "Make a chart of this table", self.make_chart, needs=a_table,
                     line_before=True),
+            Command("small_table", "Tables", "Small table from this one…", self.ask_small, needs=a_table,
+                    also=("grid",)),
             Command("export_table", "Tables", "Export table…", self.export, needs=a_table, line_before=True),
             Command("read_otherwise", "Tables", "Read the source otherwise…", self.read_otherwise, needs=a_source,
                     line_before=True),
@@ -169,6 +176,32 @@ class TableCommands(QObject):
         document, chart = documents.with_best_chart(self._store.document, self._store.there.id)
         self._store.apply(say("make a chart"), document)
         self._store.show_chart(chart)
+
+    def ask_small(self) -> None:
+        """Ask what is to go into a small table; those rows and columns that are selected, to begin with."""
+        table = self._store.there
+        box = self.selected()
+        rows = tuple(range(max(0, box[1] - HEADER), box[3])) if box is not None and box[3] > box[1] else ()
+        columns = (
+            tuple(one.id for one in table.columns[box[0] : box[2] + 1]) if box is not None and box[2] > box[0] else ()
+        )
+        sheet = SmallTableSheet(self._store.document, table.id, rows, columns, self._parent)
+        sheet.chosen.connect(lambda pick: self.make_small(table.id, pick))
+        sheet.open()
+
+    def make_small(self, table: str, pick: Pick) -> None:
+        """A small table of live references with its chart, and the wall of recipes for it."""
+        made: list[str] = []
+
+        def added(document: Document) -> Document:
+            document, small = small_table(document, table, pick)
+            document, chart = documents.with_best_chart(document, small)
+            made.append(chart)
+            return document
+
+        if self._store.edit(say("small table"), added):
+            self._store.show_chart(made[0])
+            self.made.emit()
 
     # Sources
 
