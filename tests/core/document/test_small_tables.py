@@ -60,6 +60,23 @@ def test_groups_are_added_up_averaged_or_counted_by_formulas(how: str, expected:
     assert (values(changed, small)[1][1] == figures[1]) == (how == "count")
 
 
+def test_groups_of_one_period_or_of_some_rows_alone() -> None:
+    rows: list[list[Cell]] = [
+        ["gate", "month", "v"],
+        ["Mill", "Jan", 4.0],
+        ["Ferry", "Jan", 1.0],
+        ["Mill", "Feb", 3.0],
+        ["Mill", "Feb", 2.0],
+    ]
+    document, _ = edits.add_table(Document(), "Gates", rows)
+    made, small = small_table(document, "t1", Pick(columns=("c3",), by="c1", where="c2", equals="Feb"))
+    assert values(made, small) == [["gate", "Mill"], ["v", 5.0]]
+    made, small = small_table(document, "t1", Pick(by="c1", where="c2", equals="Feb", how="count"))
+    assert values(made, small)[1][1:] == [2.0]
+    made, small = small_table(document, "t1", Pick(columns=("c3",), by="c1", rows=(1, 2)))
+    assert values(made, small) == [["gate", "Ferry", "Mill"], ["v", 1.0, 3.0]]
+
+
 def test_figures_are_written_as_where_they_come_from() -> None:
     made, small = small_table(counted(), "t1", Pick(columns=("c4", "c3"), by="c1"))
     assert made.table(small).columns[1].writes == MONEY

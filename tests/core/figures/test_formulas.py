@@ -92,6 +92,8 @@ def test_typed_formulas_are_tidied() -> None:
         ('=COUNTIF(B1:B3;"")', 1.0),
         ("=AVERAGEIF(A1:A3;\">1\")", 2.5),
         ('=SUMIFS(A1:A3;C1:C3;"a";B1:B3;">10")', 3.0),
+        ('=AVERAGEIFS(A1:A3;C1:C3;"a";B1:B3;">10")', 3.0),
+        ('=AVERAGEIFS(A1:A3;C1:C3;"a")', 2.0),
         ("=PERCENTILE(A1:A3;0.25)", 1.5),
         ("=STDEV(A1:A3)", 1.0),
         ("=IFS(A1>5;1;A2=2;\"two\")", "two"),

@@ -23,7 +23,7 @@ from kavlet.core.values.errors import KavletError
 
 How = Literal["sum", "mean", "count"]
 HOWS: tuple[How, ...] = ("sum", "mean", "count")
-_FUNCTIONS: dict[How, str] = {"sum": "SUMIF", "mean": "AVERAGEIF", "count": "COUNTIF"}
+_FUNCTIONS: dict[How, str] = {"sum": "SUMIFS", "mean": "AVERAGEIFS", "count": "COUNTIFS"}
 
 
 class Pick(Struct, frozen=True, kw_only=True):
@@ -102,25 +102,32 @@ def _gathered(
     for row in rows:
         first.setdefault(_said(names[row], document.locale), row)
     first.pop("", None)
-    sheet, last = quoted(table.name), table.height
-    by = column_letters(table.place(pick.by))
-    groups = f"{sheet}!{by}${HEADER + 1}:{by}${last}"
+    sheet = quoted(table.name)
+    span = (HEADER + 1, table.height) if pick.rows is None else (min(rows) + HEADER + 1, max(rows) + HEADER + 1)
+
+    def whole(column: str) -> str:
+        letters = column_letters(table.place(column))
+        return f"{sheet}!{letters}${span[0]}:{letters}${span[1]}"
+
+    only = f";{whole(pick.where)};{_cell(sheet, table, pick.where, rows[0])}" if pick.where else ""
     values = [] if pick.how == "count" else [one for one in columns if one != pick.by]
     heads: list[Cell] = [_head(table, pick.by)]
     heads += [_head(table, one) for one in values] or [named("count").said_in(document.locale)]
     lines: list[list[Cell]] = [heads]
     for i, row in enumerate(first.values()):
         name = f"A{i + HEADER + 1}"
-        line: list[Cell] = [Formula(f"={sheet}!{by}{row + HEADER + 1}")]
+        line: list[Cell] = [Formula(f"={_cell(sheet, table, pick.by, row)}")]
         for one in values:
-            letters = column_letters(table.place(one))
-            figures = f"{sheet}!{letters}${HEADER + 1}:{letters}${last}"
-            formula = f"{_FUNCTIONS[pick.how]}({groups};{name};{figures})"
+            formula = f"{_FUNCTIONS[pick.how]}({whole(one)};{whole(pick.by)};{name}{only})"
             line.append(Formula(f'=IFERROR({formula};"")' if pick.how == "mean" else f"={formula}"))
         if pick.how == "count":
-            line.append(Formula(f"=COUNTIF({groups};{name})"))
+            line.append(Formula(f"=COUNTIFS({whole(pick.by)};{name}{only})"))
         lines.append(line)
     return lines
+
+
+def _cell(sheet: str, table: Table, column: str, row: int) -> str:
+    return f"{sheet}!{column_letters(table.place(column))}${row + HEADER + 1}"
 
 
 def _sources(pick: Pick, columns: tuple[str, ...]) -> tuple[str, ...]:

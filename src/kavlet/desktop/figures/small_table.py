@@ -172,4 +172,7 @@ class SmallTableSheet(QDialog):
             for r, value in enumerate(column.values[1 : 1 + SHOWN_ROWS]):
                 number = held.columns[c].writes or PLAIN
                 text = written(value, number, made.locale) if isinstance(value, float) else text_of(value)
-                self.preview.setItem(r, c, QTableWidgetItem(str(value) if isinstance(value, ErrorValue) else text))
+                item = QTableWidgetItem(str(value.value) if isinstance(value, ErrorValue) else text)
+                side = Qt.AlignmentFlag.AlignRight if isinstance(value, float) else Qt.AlignmentFlag.AlignLeft
+                item.setTextAlignment(side | Qt.AlignmentFlag.AlignVCenter)
+                self.preview.setItem(r, c, item)

@@ -135,6 +135,14 @@ def _sum_ifs(added: Argument, *pairs: Argument) -> Value:
     return math.fsum(_picked(block(added), _pairs(pairs)))
 
 
+@function(
+    "AVERAGEIFS", "range to average; range; criterion; …", "The mean where all criteria are met.", 3, takes="ranges"
+)
+def _average_ifs(averaged: Argument, *pairs: Argument) -> Value:
+    found = list(_picked(block(averaged), _pairs(pairs)))
+    return math.fsum(found) / len(found) if found else ErrorValue.DIVISION
+
+
 @function("COUNTIFS", "range; criterion; …", "How many rows meet all criteria.", 2, takes="ranges")
 def _count_ifs(*pairs: Argument) -> Value:
     tests = [(of, criterion(test)) for of, test in _pairs(pairs)]
