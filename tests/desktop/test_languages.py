@@ -21,6 +21,7 @@ from PySide6.QtWidgets import (
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.document.document import Document
+from kavlet.core.document.samples import samples
 from kavlet.core.figures.table import Source
 from kavlet.core.messages import LANGUAGES, PSEUDO, language, say, speak
 from kavlet.core.recipes.registry import RECIPES
@@ -62,6 +63,7 @@ def _of(document: Document) -> set[str]:
     texts = {text for chart in document.charts for text in (chart.name, chart.title, chart.subtitle, chart.source)}
     for table in document.tables:
         texts |= {table.name, *(str(getattr(cell, "text", cell)) for column in table.columns for cell in column.cells)}
+    texts |= {one.name for one in samples("en")}  # which have a file of their own in each language
     return {word for text in texts for word in WORD.findall(text)}
 
 

@@ -25,7 +25,7 @@ def test_nothing_but_the_start_is_seen_without_a_table(empty: Window, qtbot: QtB
     assert empty.pages.currentWidget() is empty.start
     qtbot.waitUntil(lambda: not empty.start.drawing, timeout=20_000)
     assert [card.samples[0].question for card in empty.start.cards] == list(QUESTIONS)
-    assert all(card.drawing.scene is not None and card.drawing.accessibleDescription() for card in empty.start.cards)
+    assert all(card.drawing.scene is not None and card.drawing.accessibleName() for card in empty.start.cards)
 
 
 def test_a_question_puts_in_figures_with_their_chart(empty: Window, qtbot: QtBot) -> None:

@@ -29,7 +29,8 @@ class Chart(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True)
     `names` is the column that names the rows; `rows` picks the rows that are shown, all when None. `ink` goes from 0
     (bare) over 1 (quiet gridlines and scale) and 2 (axes) to 3 (fully ruled); what an axis sets itself wins. `plot`
     holds the plot's insets by hand: shares of the chart's width and height at left, top, right, bottom. `ground` is the
-    colour behind all, the theme's where empty.
+    colour behind all, the theme's where empty, and `plot_ground` one behind the plot alone; `border` and `plot_border`
+    are colours of a line around each, empty for none.
     """
 
     frame: Frame
@@ -44,6 +45,10 @@ class Chart(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True)
     ink: int = 0
     plot: tuple[float, float, float, float] | None = None
     ground: str = ""
+    border: str = ""
+    border_width: float = 1.0
+    plot_ground: str = ""
+    plot_border: str = ""
     solid: Solid | None = None
     alt_text: str = ""
 

@@ -8,15 +8,16 @@ from msgspec import Struct
 
 from kavlet.core.messages import Message, named, say
 
-FieldKind = Literal["fill", "colour", "number", "choice", "flag", "text", "symbol", "column", "says", "switch"]
+FieldKind = Literal["fill", "colour", "number", "choice", "flag", "text", "symbol", "column", "says", "switch", "rules"]
 Choices = tuple[tuple[Any, Message], ...]
 
 
 class Field(Struct, frozen=True):
     """One field: the group it stands in, its words, the path it sets, and how it is shown.
 
-    A `switch` only opens its group, where the panel has a widget of its own. `times` is what a stored number is
-    multiplied with to be shown (100 for percents); `optional` numbers may be empty; `span` is what may be typed.
+    A `switch` only opens its group, where the panel has a widget of its own; `rules` are those of `colouring.py`.
+    `times` is what a stored number is multiplied with to be shown (100 for percents); `optional` numbers may be empty;
+    `span` is what may be typed.
     `named` is what setting it changes, where group and label do not say it.
     """
 

@@ -4,6 +4,7 @@ from typing import Literal
 
 from msgspec import Struct
 
+from kavlet.core.text.faces import Family
 from kavlet.core.values.number_text import NumberText
 
 Position = Literal[
@@ -22,7 +23,8 @@ class Label(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True)
 
     Looks that are None follow the theme; `colour` empty is chosen for contrast on what lies behind. `turn` lets a label
     follow a ring; `lines` is the most lines it may wrap to. `shorten` ends what is too long in an ellipsis, else it is
-    left out. `width` is the most it may take, in points.
+    left out. `width` is the most it may take, in points. `distance` moves labels beside their marks so many points
+    further out, `angle` turns them clockwise in degrees; `every` labels one of so many rows.
     """
 
     template: str = "{value}"
@@ -36,6 +38,10 @@ class Label(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True)
     bold: bool | None = None
     italic: bool = False
     colour: str = ""
+    family: Family | None = None
+    distance: float = 0.0
+    angle: float = 0.0
+    every: int = 1
     turn: bool = False
     lines: int = 2
     shorten: bool = False

@@ -4,6 +4,7 @@ from typing import Any, ClassVar, Literal
 
 from msgspec import Struct
 
+from kavlet.core.charts.colouring import Shades
 from kavlet.core.charts.labels import Label
 from kavlet.core.dress.fills import Fill
 
@@ -41,6 +42,7 @@ class Layer(Struct, frozen=True, omit_defaults=True):
 
     `key` names the layer for dress and never changes; `name` is for people. `tone` picks the palette's colour where
     no `fill` is set (`vary`: a tone per row, as ISO/IEC 29500 c:varyColors). `second` puts it on the second axis.
+    `colour_rules` and `shades` (in `shade_steps`, 0 for none) colour rows by their values (`colouring.py`).
     A `helper` is never drawn, labelled or listed; a `hidden` layer is left out by the author.
 
     What a type means by its fields stands with it: whether it `has_body` that can be solid, whether it only `joins` the
@@ -65,6 +67,9 @@ class Layer(Struct, frozen=True, omit_defaults=True):
     label: Label | None = None
     rows: dict[int, Row] = {}
     rules: tuple[Rule, ...] = ()
+    colour_rules: str = ""
+    shades: Shades = "none"
+    shade_steps: int = 0
 
     @property
     def differs(self) -> bool:

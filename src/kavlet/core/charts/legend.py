@@ -4,6 +4,7 @@ from typing import Literal
 
 from msgspec import Struct
 
+from kavlet.core.charts.lettering import Lettering
 from kavlet.core.dress.fills import Fill
 
 LegendSide = Literal["none", "auto", "top", "bottom", "left", "right", "inside"]
@@ -22,7 +23,8 @@ class Legend(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True
     """Where the legend stands; "auto" shows it above the plot when there is more than one entry.
 
     Entries come from the layers, or from `entries` where there are any. `key` says what one symbol stands for.
-    `x`, `y` are the place inside the plot, as shares of what is free.
+    `x`, `y` are the place inside the plot, as shares of what is free. `text` is how its entries are set; `reversed`
+    turns their order; `ground` is a colour behind it.
     """
 
     side: LegendSide = "auto"
@@ -32,3 +34,6 @@ class Legend(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True
     key_symbol: str = ""
     x: float = 1.0
     y: float = 0.0
+    text: Lettering = Lettering()
+    reversed: bool = False
+    ground: str = ""

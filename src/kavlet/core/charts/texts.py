@@ -4,6 +4,8 @@ from typing import Literal
 
 from msgspec import Struct
 
+from kavlet.core.text.faces import Family
+
 
 class Text(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """A text with its look; None follows the theme. `dx`, `dy` move it by points from its place."""
@@ -13,6 +15,7 @@ class Text(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     bold: bool | None = None
     italic: bool = False
     colour: str = ""
+    family: Family | None = None
     align: Literal["start", "middle", "end"] = "start"
     dx: float = 0.0
     dy: float = 0.0
@@ -33,5 +36,6 @@ class Note(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     bold: bool = False
     italic: bool = False
     colour: str = ""
+    family: Family | None = None
     align: Literal["start", "middle", "end"] = "middle"
     clear: bool = False

@@ -31,8 +31,9 @@ from kavlet.core.compose.words.lettering import NOBODY, Ink, Owner, Stand, block
 from kavlet.core.compose.words.room import Room, body_of, faces_of
 from kavlet.core.dress.style import Style
 from kavlet.core.messages import words_in
-from kavlet.core.scene.path import Path
-from kavlet.core.scene.primitives import Primitive
+from kavlet.core.scene.path import Path, recorded
+from kavlet.core.scene.primitives import Primitive, Shape
+from kavlet.core.shapes.box import box
 from kavlet.core.text.wrapping import shortened
 from kavlet.core.values.geometry import Rect, Size
 
@@ -90,6 +91,7 @@ class _Made(Struct):
     painted: list[Primitive]
     faces: list[tuple[int, Path]]
     fronts: list[tuple[float, ...]]
+    behind: list[Primitive]
     dropped: int = 0
     unnamed: int = 0
 
@@ -129,7 +131,7 @@ def _alt_text(panels: tuple[Panel, ...]) -> str:
 
 def finished(laid: Laid, solids: list[Solid | None]) -> Figure:
     """The figure, each panel solid as it is to be."""
-    made = _Made([], list(laid.texts), [], [], [], [], [], [], [], [])
+    made = _Made([], list(laid.texts), [], [], [], [], [], [], [], [], [])
     free = Room(Rect(0, 0, laid.size.width, laid.size.height).inset(2, 2, 2, 2), laid.style.ground)
     for spread, solid in zip(laid.spreads, solids, strict=True):
         _finish(spread, solid, free, made)
@@ -149,6 +151,7 @@ def finished(laid: Laid, solids: list[Solid | None]) -> Figure:
         dropped=made.dropped,
         unnamed=made.unnamed,
         unlisted=laid.unlisted,
+        behind=tuple(made.behind),
         room=tuple(made.room),
         painted=tuple(made.painted) if made.painted else None,
         faces=tuple(made.faces),
@@ -288,8 +291,24 @@ def _finish(spread: _Spread, solid: Solid | None, free: Room, made: _Made) -> No
     made.over += furniture.over
     made.axes += furniture.axes if number == 0 else ()
     made.plots.append(frame.plot)
+    made.behind += _behind(to.context, frame.plot)
     made.dropped += lost + more + to.lost
     made.unnamed += furniture.unnamed
+
+
+def _behind(context: Context, plot: Rect) -> list[Primitive]:
+    """The grounds and borders an author gave the chart and its plot; a chart of several panels has one border."""
+    chart, style, sheet = context.chart, context.style, context.sheet
+    made: list[Primitive] = []
+    if chart.border and context.panel == 0:
+        wide = chart.border_width
+        area = Rect(wide / 2, wide / 2, max(0.0, sheet.width - wide), max(0.0, sheet.height - wide))
+        made.append(Shape(recorded(box, area), None, style.colour(chart.border), wide))
+    if chart.plot_ground or chart.plot_border:
+        ground = style.colour(chart.plot_ground) if chart.plot_ground else None
+        edge = style.colour(chart.plot_border) if chart.plot_border else None
+        made.append(Shape(recorded(box, plot), ground, edge, 0.75 if edge is not None else 0.0))
+    return made
 
 
 def _frame(context: Context, room: Rect) -> tuple[Plane | Disc | Field, Furniture]:

@@ -16,7 +16,7 @@ ARROW = 5.0  # length of a leader's arrowhead, in points
 
 def draw(figure: Figure) -> Scene:
     """The primitives of all that is visible. Helpers leave no trace."""
-    items: list[Primitive] = [*figure.room, *(_rule(rule) for rule in figure.under)]
+    items: list[Primitive] = [*figure.behind, *figure.room, *(_rule(rule) for rule in figure.under)]
     if figure.painted is not None:
         items += figure.painted
     else:

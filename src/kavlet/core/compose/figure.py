@@ -164,7 +164,8 @@ class PlacedAxis(Struct, frozen=True):
 
 
 class Figure(Struct, frozen=True):
-    """All that one chart draws, back to front: `room`, `under`, marks, `over`, legend, texts.
+    """All that one chart draws, back to front: `behind` (grounds and borders), `room`, `under`, marks, `over`, legend,
+    texts.
 
     Where the chart is a solid, `room` holds the walls around it, `painted` the primitives of all its marks, farthest
     first, each naming its mark, `faces` what is seen of each mark (by its number; -1 for what belongs to none) in the
@@ -187,6 +188,7 @@ class Figure(Struct, frozen=True):
     dropped: int = 0
     unnamed: int = 0
     unlisted: int = 0
+    behind: tuple[Primitive, ...] = ()
     room: tuple[Primitive, ...] = ()
     painted: tuple[Primitive, ...] | None = None
     faces: tuple[tuple[int, Path], ...] = ()

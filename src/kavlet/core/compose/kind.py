@@ -4,12 +4,14 @@ All other stages ask the kind of a layer, or of the layer a mark belongs to; non
 layer type is one specification, one file with its kind, and one line in `kinds.py`.
 """
 
+import math
 from collections.abc import Callable
 from typing import Any, Generic, TypeVar
 
 from msgspec import Struct
 
 from kavlet.core.charts.chart import Chart
+from kavlet.core.charts.colouring import limits, shade
 from kavlet.core.charts.fields import Field
 from kavlet.core.charts.frame import Cartesian, Frame, Grid, Polar
 from kavlet.core.charts.layer import Layer
@@ -25,6 +27,7 @@ from kavlet.core.figures.ranges import Floats
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive
 from kavlet.core.shapes.box import box
+from kavlet.core.text.numbers import written
 from kavlet.core.values.geometry import Rect
 
 PLACES: dict[type, type] = {Cartesian: Plane, Polar: Disc, Grid: GridField}  # what each frame is, once laid out
@@ -129,12 +132,32 @@ class Kind(Generic[L]):
     # In the legend
 
     def entries(self, layer: L, context: Context) -> list[Listed]:
-        """What the legend lists of it: itself, unless the type says otherwise."""
-        return [Listed(layer.name, layer.fill, layer.tone, layer)]
+        """What the legend lists of it: itself, unless the type says otherwise; the spans of its shades where it has
+        some."""
+        spans = shade_spans(layer, context) if layer.shades == "one hue" else []
+        return spans or [Listed(layer.name, layer.fill, layer.tone, layer)]
 
     def key(self, item: Listed, layer: L, chip: Rect, context: Context) -> tuple[Primitive, ...]:
         """What the legend draws beside the name of an entry, into a box."""
         return painted(Filling(item.fill, item.tone), recorded(box, chip, 0.18 * chip.width), chip, "up", context)
+
+
+def shade_spans(layer: Layer, context: Context) -> list[Listed]:
+    """What the shades of a layer mean: from where to where each goes."""
+    figures = context.data.column(layer.figure_column)
+    how, locale = context.data.number_text(layer.figure_column), context.data.locale
+    base = layer.fill if isinstance(layer.fill, str) and layer.fill else f"tone{layer.tone + 1}"
+    found = []
+    for low, high in limits(layer.shade_steps, figures):
+        fill = shade("one hue", layer.shade_steps, (low + high) / 2, figures, base)
+        text = f"{written(rounded(low, high - low), how, locale)} – {written(rounded(high, high - low), how, locale)}"
+        found.append(Listed(text, fill, layer.tone, layer))
+    return found
+
+
+def rounded(value: float, wide: float) -> float:
+    """An end of a span, as exact as the span is wide asks for."""
+    return round(value, max(0, 1 - math.floor(math.log10(wide)))) if wide > 0 else value
 
 
 PLAIN: Kind[Any] = Kind()  # what is known of no layer in particular: legend entries of their own ask it

@@ -2,6 +2,7 @@
 
 import re
 
+from kavlet.core.charts.colouring import When, parsed
 from kavlet.core.charts.fields import Field
 from kavlet.core.charts.looks import TEXTS, parse
 from kavlet.core.document.document import Document
@@ -16,6 +17,10 @@ from kavlet.core.text.numbers import decimal_sign, group_sign
 from kavlet.core.values.errors import KavletError
 
 LABEL_FIELDS = ("value", "name", "share", "step", "series")
+RULE_WORDS: dict[When, Message] = {
+    "largest": say("largest"), "smallest": say("smallest"), "first": say("first"), "last": say("last"),
+    "above": say("above"), "below": say("below"),
+}  # fmt: skip
 
 
 def number_or_formula(text: str, locale: str, unit: str = "") -> float | str:
@@ -82,8 +87,10 @@ def setting(document: Document, values: Values, table: str, parameter: Parameter
 def look(document: Document, values: Values, table: str, offer: Field, text: str) -> object:
     """What is typed for a look; None gives it back. Raises KavletError where it can't be that."""
     bare = text.strip()
-    if not bare and (offer.optional or offer.kind == "colour"):
+    if not bare and (offer.optional or offer.kind in ("colour", "rules")):
         return None
+    if offer.kind == "rules":
+        return rules(bare)
     if offer.kind == "number":
         number = number_or_formula(bare, document.locale, offer.unit)
         shown = checked_formula(values, table, number, say(offer.label)) if isinstance(number, str) else number
@@ -97,6 +104,29 @@ def look(document: Document, values: Values, table: str, offer: Field, text: str
         return text
     said = words_or_formula(document, values, table, text)
     return template(document, values, table, said) if parse(offer.path).row is not None else said
+
+
+def rules(text: str) -> str:
+    """Rules for colours as the document holds them, from the reader's words for largest, above and the like.
+
+    Raises KavletError for one that can't be read.
+    """
+    known = {str(word).casefold(): when for when, word in RULE_WORDS.items()}
+
+    def part(held: str) -> str:
+        word = held.split(maxsplit=1)[0].rstrip(":") if held.split() else ""
+        return held.replace(word, known.get(word.casefold(), word.casefold()), 1)
+
+    made = "; ".join(part(one.strip()) for one in text.split(";") if one.strip())
+    parsed(made)
+    return made
+
+
+def shown_rules(text: str) -> str:
+    """Rules for colours in the reader's words."""
+    for when, word in RULE_WORDS.items():
+        text = re.sub(rf"\b{when}\b", str(word), text)
+    return text
 
 
 def words_or_formula(document: Document, values: Values, table: str, text: str) -> str:

@@ -43,6 +43,11 @@ _STEMS: dict[Family, str] = {
 }
 
 
+def named_face(key: str) -> tuple[bool, bool]:
+    """Whether a face is bold, and whether it slopes."""
+    return FACES[key].weight > 400, FACES[key].italic
+
+
 def face(family: Family, bold: bool = False, italic: bool = False) -> str:
     """The key of the family's face; where it has no italic, the upright one stands in."""
     stem = _STEMS[family]

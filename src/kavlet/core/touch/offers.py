@@ -3,15 +3,18 @@
 from typing import get_args
 
 from kavlet.core.charts.chart import AnyLayer, Chart
+from kavlet.core.charts.colouring import Shades
 from kavlet.core.charts.fields import Field, choices
 from kavlet.core.charts.frame import Cartesian, Polar
 from kavlet.core.charts.labels import Leader, Position
 from kavlet.core.charts.legend import LegendSide
 from kavlet.core.charts.looks import below, of_layer, parse
+from kavlet.core.charts.scale import Dash, Marks
 from kavlet.core.charts.solid import MOST_ANGLE, Form
 from kavlet.core.compose.kinds import PLAIN_TYPES, kind_of
 from kavlet.core.messages import named
 from kavlet.core.solid.material import Material
+from kavlet.core.text.faces import Family
 from kavlet.core.touch.parts import Part
 from kavlet.core.values.number_text import MOST_DECIMALS
 
@@ -21,6 +24,7 @@ MAIN = (FILL, *(("label", field) for field in ("template", "position", "size", "
 POSITIONS = choices(Position, only=[one for one in get_args(Position) if one != "centre"])
 LEADERS = choices(Leader, only=("plain", "elbow", "arrow", "none"))
 ALIGNS = (("start", named("left")), ("middle", named("middle")), ("end", named("right")))
+FACES = (("", named("automatic")), *choices(Family))  # the theme's where none is chosen
 SOLID = "Solid"
 ANGLE = {
     "turn": Field(SOLID, "Turn", "solid.turn", "number", unit="°", span=ANGLES),
@@ -40,7 +44,7 @@ MINUSES = (("−", named("−1")), ("-", named("-1")), ("()", named("(1)")))
 def offers(chart: Chart, part: Part | None) -> list[Field]:
     """The fields of a part; of the chart itself when nothing is chosen."""
     if part is None or part.kind == "plot":
-        return [*_of_frame(chart), Field("Ground", "Colour", "ground", "colour", named="colour of the ground")]
+        return [*_of_frame(chart), *_of_grounds(chart)]
     if part.kind in ("layer", "mark", "label"):
         layer = chart.layer(part.key)
         if layer is None:
@@ -53,6 +57,22 @@ def offers(chart: Chart, part: Part | None) -> list[Field]:
     if part.kind == "legend":
         return _of_legend()
     return _of_axis(chart, part.key)
+
+
+def _of_grounds(chart: Chart) -> list[Field]:
+    """The colours behind the chart and its plot, and the lines around them."""
+    found = [
+        Field("Ground", "Colour", "ground", "colour", named="colour of the ground"),
+        Field("Ground", "Border", "border", "colour", named="border of the chart"),
+    ]
+    if chart.border:
+        found.append(Field("Ground", "Border width", "border_width", "number", unit="pt", span=(0, 20)))
+    if chart.as_solid is None:
+        found += [
+            Field("Ground", "Plot", "plot_ground", "colour", named="colour of the plot"),
+            Field("Ground", "Plot border", "plot_border", "colour", named="border of the plot"),
+        ]
+    return found
 
 
 def of_main(chart: Chart) -> list[Field]:
@@ -102,10 +122,17 @@ def _is_shown(layer: AnyLayer) -> bool:
 
 def _of_layer(layer: AnyLayer, chart: Chart) -> list[Field]:
     at = of_layer(layer.key)
-    found = [Field("Fill", "Fill", f"{at}.fill", "fill"), Field("Edge", "Colour", f"{at}.edge", "colour")]
+    kind = kind_of(layer)
+    found = [Field("Fill", "Fill", f"{at}.fill", "fill")]
+    if kind.mark.bars_texts and not layer.vary:
+        found += [
+            Field("Fill", "By value", f"{at}.shades", "choice", choices(Shades), named="colour by value"),
+            Field("Fill", "In steps", f"{at}.shade_steps", "number", span=(0, 12), named="steps of colour"),
+            Field("Fill", "Rules", f"{at}.colour_rules", "rules", named="colour rules"),
+        ]
+    found.append(Field("Edge", "Colour", f"{at}.edge", "colour"))
     if layer.edge:
         found.append(Field("Edge", "Width", f"{at}.edge_width", "number", unit="pt"))
-    kind = kind_of(layer)
     if kind.plain and isinstance(chart.frame, Cartesian):
         found += [
             Field("Layer", "Drawn as", f"{at}.type", "choice", choices(None, only=PLAIN_TYPES), named="layer type"),
@@ -125,7 +152,7 @@ def _of_mark(layer: AnyLayer, part: Part) -> list[Field]:
         *found,
         *(field.under(part.path) for field in kind_of(layer).row_fields),
         Field("Label", "Labelled", f"{part.path}.label", "flag"),
-        Field("Label", "Says instead", f"{part.path}.text", "text", optional=True, named="text of one label"),
+        Field("Label", "Text instead", f"{part.path}.text", "text", optional=True, named="text of one label"),
         Field("Layer", "Hidden", f"{part.path}.hidden", "flag"),
     ]
 
@@ -133,8 +160,12 @@ def _of_mark(layer: AnyLayer, part: Part) -> list[Field]:
 def _of_label(layer: AnyLayer) -> list[Field]:
     at = of_layer(layer.key, "label")
     return [
-        Field("Label", "Says", f"{at}.template", "says", named="label text"),
-        Field("Label", "Stands", f"{at}.position", "choice", POSITIONS, named="label position"),
+        Field("Label", "Text", f"{at}.template", "says", named="label text"),
+        Field("Label", "Position", f"{at}.position", "choice", POSITIONS, named="label position"),
+        Field("Label", "Distance", f"{at}.distance", "number", unit="pt", span=(-50, 200), named="label distance"),
+        Field("Label", "Angle", f"{at}.angle", "number", unit="°", span=(-90, 90), named="label angle"),
+        Field("Label", "One of", f"{at}.every", "number", span=(1, 1000), named="how many labels"),
+        Field("Label", "Face", f"{at}.family", "choice", FACES, named="face of labels"),
         Field("Label", "Size", f"{at}.size", "number", unit="pt", optional=True),
         Field("Label", "Colour", f"{at}.colour", "colour"),
         Field("Label", "Bold", f"{at}.bold", "flag"),
@@ -163,18 +194,33 @@ def _of_number(group: str, at: str) -> list[Field]:
 
 def _of_text(key: str) -> list[Field]:
     return [
+        Field("Text", "Face", f"{key}.family", "choice", FACES, named="face of a text"),
         Field("Text", "Size", f"{key}.size", "number", unit="pt", optional=True),
         Field("Text", "Bold", f"{key}.bold", "flag"),
         Field("Text", "Italic", f"{key}.italic", "flag"),
         Field("Text", "Colour", f"{key}.colour", "colour"),
-        Field("Text", "Stands", f"{key}.align", "choice", ALIGNS, named="text alignment"),
+        Field("Text", "Position", f"{key}.align", "choice", ALIGNS, named="text alignment"),
     ]
 
 
 def _of_legend() -> list[Field]:
     return [
-        Field("Legend", "Stands", "legend.side", "choice", choices(LegendSide), named="place of the legend"),
+        Field("Legend", "Position", "legend.side", "choice", choices(LegendSide), named="place of the legend"),
         Field("Legend", "Title", "legend.title", "text"),
+        Field("Legend", "Reversed", "legend.reversed", "flag"),
+        Field("Legend", "Ground", "legend.ground", "colour", named="ground of the legend"),
+        *_of_type("Text of the legend", "legend.text"),
+    ]
+
+
+def _of_type(group: str, at: str) -> list[Field]:
+    """How one kind of text is set."""
+    return [
+        Field(group, "Face", f"{at}.family", "choice", FACES),
+        Field(group, "Size", f"{at}.size", "number", unit="pt", optional=True, span=(4, 200)),
+        Field(group, "Bold", f"{at}.bold", "flag"),
+        Field(group, "Italic", f"{at}.italic", "flag"),
+        Field(group, "Colour", f"{at}.colour", "colour"),
     ]
 
 
@@ -198,14 +244,28 @@ def _of_scale(axis: str, group: str) -> list[Field]:
         Field(group, "To", f"{at}.maximum", "number", optional=True, named="end of the scale"),
         Field(group, "Step", f"{at}.step", "number", optional=True),
         Field(group, "Shown", f"{at}.visible", "flag"),
-        Field(group, "Gridlines", f"{at}.grid", "flag"),
         Field(group, "Axis line", f"{at}.line", "flag"),
         Field(group, "Reversed", f"{at}.reversed", "flag"),
         Field(group, "Kind", f"{at}.kind", "choice", kinds),
         Field(group, "Ticks", f"{at}.rule", "choice", rules),
+        Field(group, "Tick marks", f"{at}.marks", "choice", choices(Marks)),
         Field(group, "Cut at", f"{at}.cap", "number", optional=True),
         Field(group, "Title", f"{at}.title", "text"),
+        *_of_grid(at),
         *_of_number("Numbers of the scale", f"{at}.number"),
+        *_of_type("Text of the scale", f"{at}.text"),
+        *_of_type("Title of the scale", f"{at}.title_text"),
+    ]
+
+
+def _of_grid(at: str) -> list[Field]:
+    """Gridlines of one direction."""
+    return [
+        Field("Gridlines", "Shown", f"{at}.grid", "flag", named="gridlines"),
+        Field("Gridlines", "Colour", f"{at}.grid_colour", "colour", named="colour of gridlines"),
+        Field("Gridlines", "Strength", f"{at}.strength", "number", unit="%", times=100, span=(0, 100)),
+        Field("Gridlines", "Dashes", f"{at}.grid_dash", "choice", choices(Dash), named="dashes of gridlines"),
+        Field("Gridlines", "Parts between", f"{at}.minor", "number", span=(0, 20), named="lines between gridlines"),
     ]
 
 
@@ -217,7 +277,11 @@ def _of_across() -> list[Field]:
         Field("Names", "Gridlines", "frame.across.grid", "flag"),
         Field("Names", "Reversed", "frame.across.reversed", "flag"),
         Field("Names", "Where crowded", "frame.across.crowded", "choice", crowded),
+        Field("Names", "Angle", "frame.across.angle", "number", unit="°", span=(0, 90), named="angle of names"),
+        Field("Names", "One of", "frame.across.every", "number", span=(0, 1000), named="how many names"),
         Field("Names", "Title", "frame.across.title", "text"),
+        *_of_type("Text of the names", "frame.across.text"),
+        *_of_type("Title of the names", "frame.across.title_text"),
     ]
 
 

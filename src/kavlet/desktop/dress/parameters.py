@@ -139,8 +139,8 @@ class ParameterFields(QWidget):
             made.chosen.connect(lambda value: self._set(name, value))
             return made
         hints = {"number": words("number, or =B7"), "numbers": "40; 70"}
-        by_itself = words("by itself") if parameter.optional else words("text, or =B7")
-        field = TextField(label, hints.get(parameter.type, by_itself) if not parameter.optional else by_itself)
+        automatic = words("automatic") if parameter.optional else words("text, or =B7")
+        field = TextField(label, hints.get(parameter.type, automatic) if not parameter.optional else automatic)
         field.committed.connect(lambda text: self._typed(parameter, text))
         if parameter.type == "number":
             action = field.addAction(_cell_icon(), TextField.ActionPosition.TrailingPosition)

@@ -81,7 +81,7 @@ class DressRow(QWidget):
             made: ChoiceField | PickField
             short = sum(len(text) for _, text in choices) <= SHORT and len(choices) < 4
             made = ChoiceField(label, choices) if short else PickField(label, choices)
-            made.chosen.connect(lambda value: self.set.emit(value))  # noqa: PLW0108
+            made.chosen.connect(lambda value: self.set.emit(value or None))
             if offer.kind == "says" and isinstance(made, PickField):
                 made.setEditable(True)
                 made.setInsertPolicy(QComboBox.InsertPolicy.NoInsert)
@@ -95,7 +95,8 @@ class DressRow(QWidget):
             button.setAccessibleName(label)
             button.clicked.connect(lambda: self.symbol_wanted.emit(button.mapToGlobal(button.rect().bottomLeft())))
             return button
-        text = TextField(label, words("by itself") if offer.optional or offer.kind == "colour" else "")
+        hint = words("automatic") if offer.optional or offer.kind == "colour" else ""
+        text = TextField(label, words("above 100: #b3372f") if offer.kind == "rules" else hint)
         text.committed.connect(self.typed)
         return text
 
@@ -115,13 +116,15 @@ class DressRow(QWidget):
             field.setTristate(mixed)
             field.setChecked(bool(value))
         elif isinstance(field, PickField):
-            field.show_choice(str(value))
+            field.show_choice("" if value is None else str(value))
             self._says = str(value or "")
             if field.isEditable() and field.lineEdit() is not None and field.findData(str(value)) < 0:
                 field.setEditText(str(value or "").replace("\n", "\\n"))
         elif isinstance(field, ChoiceField):
             field.show_choice(str(value))
         elif isinstance(field, TextField):
+            if offer.kind == "rules":
+                value = entered.shown_rules(str(value or ""))
             field.show_text(words("mixed") if mixed else entered.shown(value, locale, offer.times))
         elif isinstance(field, QToolButton):
             field.setText(str(value) or "…")

@@ -42,7 +42,7 @@ class SourceBar(QWidget):
         self.says = ElidedLabel()
         self.says.setObjectName("quiet")
         self.always = QCheckBox(words("always"))
-        self.always.setToolTip(words("Take over each change of the file by itself"))
+        self.always.setToolTip(words("Take over each change of the file automatically"))
         self.always.clicked.connect(self._set_always)
         self.take = QPushButton(words("Update"))
         self.take.clicked.connect(self.update_wanted)

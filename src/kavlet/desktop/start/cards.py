@@ -34,7 +34,6 @@ class Drawing(QWidget):
 
     def show_scene(self, scene: Scene) -> None:
         self.scene = scene
-        self.setAccessibleDescription(scene.description)
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:

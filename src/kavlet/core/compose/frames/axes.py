@@ -1,9 +1,10 @@
 """Draws the axes of a Cartesian frame: gridlines, ticks, titles, the line that bars stand on."""
 
+import msgspec
 from msgspec import Struct
 
 from kavlet.core.charts.frame import Cartesian
-from kavlet.core.charts.scale import Scale
+from kavlet.core.charts.scale import Dash, Scale
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.figure import PlacedAxis, PlacedRule, PlacedText, RuleKind, TextKind
 from kavlet.core.compose.frames import names as row_names
@@ -12,10 +13,12 @@ from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.frames.scales import Scaled
 from kavlet.core.compose.furniture import Furniture, small_ink
 from kavlet.core.compose.kinds import kind_of
-from kavlet.core.compose.words.lettering import Ink, Owner, Stand, block
+from kavlet.core.compose.words.lettering import Ink, Owner, Stand, block, lettered
 from kavlet.core.dress.style import Style
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
+
+DASHES: dict[Dash, tuple[float, ...]] = {"solid": (), "dashed": (4.0, 3.0), "dotted": (0.1, 2.5)}
 
 
 class Shown(Struct, frozen=True):
@@ -32,7 +35,7 @@ def shown(scale: Scale, ink: int, across: bool = False) -> Shown:
     visible = scale.visible if scale.visible is not None else (across or ink >= 1)
     line = scale.line if scale.line is not None else visible and ink >= 2
     grid = scale.grid if scale.grid is not None else (ink >= 1 and not across) or ink >= 3
-    return Shown(visible, line, grid, scale.minor > 1 and (ink >= 3 or scale.grid is True))
+    return Shown(visible, line, grid, scale.minor > 1 and grid)
 
 
 class Ruled(Struct, frozen=True):
@@ -57,10 +60,11 @@ def furniture(context: Context, frame: Cartesian, plane: Plane, names: Names, ru
         made.numeric_across(plane.across, ruled.across)
         axes.append(_axis("y" if plane.lying else "x", plane.across, ruled.across.labels))
     else:
-        ink = Ink(context.style.face, names.size, context.style.ink)
+        ink = msgspec.structs.replace(row_names.ink_of(context), size=names.size)
         sheet = Rect(0.0, 0.0, context.sheet.width, context.sheet.height)
         placed = row_names.texts(plane, names, ink, context.data.ids, sheet)
-        if names.lines and frame.across.crowded != "skip" and not context.data.timed:
+        by_choice = frame.across.crowded == "skip" or frame.across.every > 0 or context.data.timed
+        if names.lines and not by_choice:
             unnamed = sum(map(bool, context.data.names(context.chart.names))) - len(placed)
         made.texts += placed
         if ruled.across.grid:
@@ -88,34 +92,67 @@ class _Axes:
         self.over: list[PlacedRule] = []
         self.texts: list[PlacedText] = []
 
-    def _text(self, lines: tuple[str, ...], kind: TextKind, stand: Stand, axis: str = "") -> None:
-        self.texts.append(block(lines, kind, stand, self._ink, Owner(key=axis)))
+    def _text(
+        self, lines: tuple[str, ...], kind: TextKind, stand: Stand, axis: str = "", ink: Ink | None = None
+    ) -> None:
+        self.texts.append(block(lines, kind, stand, ink or self._ink, Owner(key=axis)))
 
-    def _line(self, kind: RuleKind, place: float, colour: Colour, thick: float) -> PlacedRule:
+    def _tick_ink(self, scale: Scale) -> Ink:
+        return lettered(scale.text, self._ink, self._style)
+
+    def _title_ink(self, scale: Scale) -> Ink:
+        return lettered(scale.title_text, self._ink, self._style)
+
+    def _grid(self, scale: Scale, more: float) -> tuple[Colour, tuple[float, ...]]:
+        """The colour and dashes of an axis's gridlines."""
+        colour = self._style.colour(scale.grid_colour) if scale.grid_colour else self._style.line
+        return colour.faded(max(0.0, min(1.0, scale.strength + more))), DASHES[scale.grid_dash]
+
+    def _marks(self, scale: Scale, at: Scaled, second: bool) -> None:
+        """Short lines at the ticks, outside the plot, inside it or across its edge."""
+        if scale.marks == "none":
+            return
+        plot, ink = self._plane.plot, self._tick_ink(scale)
+        long = 0.4 * ink.size
+        out, within_ = (long if scale.marks != "inside" else 0.0), (long if scale.marks != "outside" else 0.0)
+        for tick in at.ticks:
+            place = self._plane.along(tick, second)
+            if self._plane.lying:
+                edge, way = (plot.y, -1.0) if second else (plot.bottom, 1.0)
+                ends = (place, edge + way * out, place, edge - way * within_)
+            else:
+                edge, way = (plot.right, 1.0) if second else (plot.x, -1.0)
+                ends = (edge + way * out, place, edge - way * within_, place)
+            self.over.append(PlacedRule("tick", *ends, self._style.quiet, 0.8))
+
+    def _line(
+        self, kind: RuleKind, place: float, colour: Colour, thick: float, dash: tuple[float, ...] = ()
+    ) -> PlacedRule:
         """A rule over the whole plot at a place along the value axis."""
         plot = self._plane.plot
         ends = (place, plot.y, place, plot.bottom) if self._plane.lying else (plot.x, place, plot.right, place)
-        return PlacedRule(kind, *ends, colour, thick)
+        return PlacedRule(kind, *ends, colour, thick, dash)
 
     def value_axis(self, scale: Scale, at: Scaled, what: Shown, second: bool) -> None:
         """Gridlines, tick labels, axis line and title of a value axis."""
-        plane, plot, style, ink = self._plane, self._plane.plot, self._style, self._ink
+        plane, plot, style, ink = self._plane, self._plane.plot, self._style, self._tick_ink(scale)
         name = "second" if second else "along"
-        grid = style.line.faded(max(0.0, min(1.0, scale.strength + 0.25)))
+        grid, dash = self._grid(scale, 0.25)
         if what.grid:
-            self.under += [self._line("grid", plane.along(tick, second), grid, 0.75) for tick in at.ticks]
+            self.under += [self._line("grid", plane.along(tick, second), grid, 0.75, dash) for tick in at.ticks]
         if what.minor:
-            faint = style.line.faded(0.5 * scale.strength)
-            self.under += [self._line("minor", plane.along(tick, second), faint, 0.5) for tick in at.minors]
+            faint = grid.faded(0.5 * scale.strength)
+            self.under += [self._line("minor", plane.along(tick, second), faint, 0.5, dash) for tick in at.minors]
+        self._marks(scale, at, second)
         if what.labels:
             for tick in at.ticks:
                 place, text = plane.along(tick, second), (at.text(tick, self._context.data.locale),)
                 if plane.lying:
                     y = plot.y - 0.45 * ink.size if second else plot.bottom + 0.5 * ink.size
-                    self._text(text, "tick", Stand((place, y), "middle", "bottom" if second else "top"), name)
+                    self._text(text, "tick", Stand((place, y), "middle", "bottom" if second else "top"), name, ink)
                 else:
                     x = plot.right + 0.55 * ink.size if second else plot.x - 0.55 * ink.size
-                    self._text(text, "tick", Stand((x, place), "start" if second else "end", "middle"), name)
+                    self._text(text, "tick", Stand((x, place), "start" if second else "end", "middle"), name, ink)
             self.texts = _unclashed(self.texts)
         if what.line:
             if plane.lying:
@@ -125,7 +162,7 @@ class _Axes:
                 x = plot.right if second else plot.x
                 self.over.append(PlacedRule("axis", x, plot.y, x, plot.bottom, style.quiet, 0.9))
         if scale.title and what.labels:
-            self._text((scale.title,), "axis title", self._value_title(second), name)
+            self._text((scale.title,), "axis title", self._value_title(second), name, self._title_ink(scale))
 
     def _value_title(self, second: bool) -> Stand:
         """Where the title of a value axis stands: at its end, beyond the tick labels."""
@@ -142,29 +179,30 @@ class _Axes:
 
     def across_title(self, names: Names) -> None:
         plot, size, title = self._plane.plot, self._ink.size, (self._frame.across.title,)
+        ink = self._title_ink(self._frame.across)
         if self._plane.lying:
             x = (names.left if names.strip else plot.x - 2.2 * size) - 0.6 * size
-            self._text(title, "axis title", Stand((x, plot.y), "end", "bottom", -90), "across")
+            self._text(title, "axis title", Stand((x, plot.y), "end", "bottom", -90), "across", ink)
             return
         y = plot.bottom + names.strip + (0.6 * names.size if names.strip else 1.5 * size) + 0.5 * size
-        self._text(title, "axis title", Stand((plot.right, y), "end", "top"), "across")
+        self._text(title, "axis title", Stand((plot.right, y), "end", "top"), "across", ink)
 
     def numeric_across(self, at: Scaled, what: Shown) -> None:
         """Gridlines, tick labels and the line of a numeric axis across."""
-        plane, plot, style, size = self._plane, self._plane.plot, self._style, self._ink.size
-        scale = self._frame.across
-        grid = style.line.faded(max(0.0, min(1.0, scale.strength + 0.1)))
+        plane, plot, style, scale = self._plane, self._plane.plot, self._style, self._frame.across
+        ink, (grid, dash) = self._tick_ink(scale), self._grid(scale, 0.1)
+        size = ink.size
         for tick in at.ticks:
             place = plane.across_value(tick)
             if what.grid:
                 ends = (plot.x, place, plot.right, place) if plane.lying else (place, plot.y, place, plot.bottom)
-                self.under.append(PlacedRule("grid", *ends, grid))
+                self.under.append(PlacedRule("grid", *ends, grid, dash=dash))
             if what.labels:
                 text = (at.text(tick, self._context.data.locale),)
                 if plane.lying:
-                    self._text(text, "tick", Stand((plot.x - 0.6 * size, place), "end", "middle"), "across")
+                    self._text(text, "tick", Stand((plot.x - 0.6 * size, place), "end", "middle"), "across", ink)
                 else:
-                    self._text(text, "tick", Stand((place, plot.bottom + 0.55 * size), "middle", "top"), "across")
+                    self._text(text, "tick", Stand((place, plot.bottom + 0.55 * size), "middle", "top"), "across", ink)
         self.texts = _unclashed(self.texts)
         if what.line and not plane.lying:
             self.over.append(PlacedRule("axis", plot.x, plot.bottom, plot.right, plot.bottom, style.quiet, 0.9))

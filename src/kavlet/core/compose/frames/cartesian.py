@@ -13,10 +13,10 @@ from kavlet.core.compose.frames.axes import Ruled, Shown, furniture, shown
 from kavlet.core.compose.frames.names import Names
 from kavlet.core.compose.frames.plane import Plane, SideStrip, sized_rows
 from kavlet.core.compose.frames.scales import Scaled, scaled
-from kavlet.core.compose.furniture import Furniture
+from kavlet.core.compose.furniture import Furniture, small_ink
 from kavlet.core.compose.kinds import kind_of
 from kavlet.core.compose.stacks import slots
-from kavlet.core.compose.words.lettering import LEADING, widest
+from kavlet.core.compose.words.lettering import LEADING, lettered, widest
 from kavlet.core.text.shaping import width
 from kavlet.core.text.wrapping import wrapped
 from kavlet.core.values.geometry import Rect
@@ -138,7 +138,7 @@ def _plane(
                 places[key] = (i * mine * (1 - overlap), mine)
     return Plane(
         room, frame.lying, scales.first, scales.second, scales.across, rows, thickness, gap, lead,
-        frame.across.reversed, places, strips, names.every, names.size,
+        frame.across.reversed, places, strips, 1 if frame.across.every else names.every, names.size,
     )  # fmt: skip
 
 
@@ -182,7 +182,8 @@ class _Margin(Struct, frozen=True):
 def _along_margins(room: Rect, context: Context, axis: _Margin) -> Rect:
     if not axis.what.labels:
         return room
-    face, small = context.style.face, context.sizes.small
+    ink = lettered(axis.scale.text, small_ink(context.style, context.sizes), context.style)
+    face, small = ink.face, ink.size
     texts = [axis.at.text(tick, context.data.locale) for tick in axis.at.ticks]
     if axis.lying:
         taken = small * 1.45 + (small * 1.5 if axis.scale.title else 0.0)
@@ -196,7 +197,8 @@ def _along_margins(room: Rect, context: Context, axis: _Margin) -> Rect:
 
 
 def _across_margins(room: Rect, context: Context, frame: Cartesian, across: Scaled) -> Rect:
-    face, small = context.style.face, context.sizes.small
+    ink = lettered(frame.across.text, small_ink(context.style, context.sizes), context.style)
+    face, small = ink.face, ink.size
     texts = [across.text(tick, context.data.locale) for tick in across.ticks]
     if frame.lying:
         return room.inset(left=max((width(text, face, small) for text in texts), default=0.0) + small)

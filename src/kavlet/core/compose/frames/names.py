@@ -10,7 +10,7 @@ from kavlet.core.charts.frame import Cartesian
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.figure import PlacedText
 from kavlet.core.compose.frames.plane import Plane
-from kavlet.core.compose.words.lettering import FLOOR, LEADING, Ink, Owner, Stand, block, tall, widest, within
+from kavlet.core.compose.words.lettering import FLOOR, LEADING, Ink, Owner, Stand, block, lettered, tall, widest, within
 from kavlet.core.text.apart import apart
 from kavlet.core.text.shaping import width
 from kavlet.core.text.wrapping import ELLIPSIS, wrapped
@@ -47,6 +47,8 @@ def lay_out(context: Context, frame: Cartesian, room: Rect) -> tuple[Names, Rect
     if frame.lying:
         return _beside(texts, context, room)
     crowded = frame.across.crowded
+    if frame.across.every > 0:
+        return _every(texts, frame.across.every, context, room)
     if crowded == "turn" or frame.across.angle:
         return _turned(texts, frame.across.angle or TURN, context, room)
     if crowded == "skip" or (context.data.timed and _longest_word(texts, context) > _pitch(context, room.width)):
@@ -58,19 +60,28 @@ def _pitch(context: Context, length: float) -> float:
     return max(LEAST_PITCH, length / max(1, context.data.rows))
 
 
+def ink_of(context: Context) -> Ink:
+    """How names are written, as far as there is room."""
+    frame, style = context.chart.frame, context.style
+    usual = Ink(style.face, context.sizes.text, style.ink)
+    return lettered(frame.across.text, usual, style) if isinstance(frame, Cartesian) else usual
+
+
 def _steps(context: Context) -> tuple[float, float]:
-    """The size of names, and the smaller one they step down to together, which is that of ticks."""
-    return context.sizes.text, max(FLOOR, min(context.sizes.small, context.sizes.text))
+    """The size of names, and the smaller one they step down to together, which is that of ticks; what an author has set
+    stays."""
+    size = ink_of(context).size
+    return size, size if size != context.sizes.text else max(FLOOR, min(context.sizes.small, size))
 
 
 def _longest_word(texts: list[str], context: Context) -> float:
     size = _steps(context)[1]
-    return max((width(word, context.style.face, size) for text in texts for word in text.split()), default=0.0)
+    return max((width(word, ink_of(context).face, size) for text in texts for word in text.split()), default=0.0)
 
 
 def _beside(texts: list[str], context: Context, room: Rect) -> tuple[Names, Rect]:
     """Left of lying bars, in a column that grows to two fifths before a name is shortened."""
-    face, pitch = context.style.face, _pitch(context, room.height)
+    face, pitch = ink_of(context).face, _pitch(context, room.height)
     size = next((size for size in _steps(context) if pitch >= 1.15 * size), _steps(context)[1])
     every = max(1, ceil(1.15 * size / pitch - 1e-9))
     most = max(1, min(3, int((pitch / size - 1.15) / LEADING + 1)))
@@ -86,7 +97,7 @@ def _beside(texts: list[str], context: Context, room: Rect) -> tuple[Names, Rect
 
 def _below(texts: list[str], context: Context, room: Rect) -> tuple[Names, Rect] | None:
     """Below standing bars, in three lines at most; None where a word is wider than its bar's place."""
-    face, pitch = context.style.face, _pitch(context, room.width)
+    face, pitch = ink_of(context).face, _pitch(context, room.width)
     fitting = (
         size
         for size in _steps(context)
@@ -101,10 +112,17 @@ def _below(texts: list[str], context: Context, room: Rect) -> tuple[Names, Rect]
 
 def _skipped(texts: list[str], context: Context, room: Rect) -> tuple[Names, Rect]:
     """In one line, as many as have room side by side."""
-    face, pitch, size = context.style.face, _pitch(context, room.width), _steps(context)[0]
+    face, pitch, size = ink_of(context).face, _pitch(context, room.width), _steps(context)[0]
     whole = max((width(text, face, size) for text in texts), default=0.0)
     every = max(1, ceil((whole + 0.6 * size) / pitch - 1e-9))
     return _strip([wrapped(text, face, size, 0.96 * pitch * every, 1) for text in texts], size, every, face, room)
+
+
+def _every(texts: list[str], every: int, context: Context, room: Rect) -> tuple[Names, Rect]:
+    """One of so many, as the author says, wrapped to its share of the width."""
+    face, pitch, size = ink_of(context).face, _pitch(context, room.width), _steps(context)[0]
+    lines = [wrapped(text, face, size, 0.96 * pitch * every, 3) for text in texts]
+    return _strip(lines, size, every, face, room)
 
 
 def _strip(lines: list[tuple[str, ...]], size: float, every: int, face: str, room: Rect) -> tuple[Names, Rect]:
@@ -115,7 +133,7 @@ def _strip(lines: list[tuple[str, ...]], size: float, every: int, face: str, roo
 
 def _turned(texts: list[str], angle: float, context: Context, room: Rect) -> tuple[Names, Rect]:
     """Aslant below standing bars, in one line each: as steep as asked for, upright where that is too flat for them."""
-    face, pitch = context.style.face, _pitch(context, room.width)
+    face, pitch = ink_of(context).face, _pitch(context, room.width)
     asked = min(90.0, abs(angle))
     tries = [(asked, size) for size in _steps(context)] + [(90.0, size) for size in _steps(context)]
     between = {steep: pitch * math.sin(math.radians(steep)) for steep, _ in tries}

@@ -10,7 +10,7 @@ from kavlet.core.compose.frames.disc import Disc
 from kavlet.core.compose.frames.scales import Scaled, scaled
 from kavlet.core.compose.furniture import Furniture, small_ink
 from kavlet.core.compose.kinds import kind_of
-from kavlet.core.compose.words.lettering import Ink, Owner, Rise, Stand, block
+from kavlet.core.compose.words.lettering import Ink, Owner, Rise, Stand, block, lettered
 from kavlet.core.shapes.arc import at
 from kavlet.core.text.shaping import width
 from kavlet.core.values.geometry import Rect
@@ -39,7 +39,7 @@ def lay_out(context: Context, frame: Polar, room: Rect) -> tuple[Disc, Furniture
     texts: list[PlacedText] = []
     rules: list[PlacedRule] = []
     if visible and scale is not None and frame.scale is not None:
-        ink = small_ink(style, sizes)
+        ink = lettered(frame.scale.text, small_ink(style, sizes), style)
         for tick in scale.ticks:
             angle = disc.angle(tick)
             a, b = at(disc.center, radius + 0.18 * ink.size, angle), at(disc.center, radius + 0.5 * ink.size, angle)
@@ -77,7 +77,8 @@ def _label_margins(context: Context, spec: Scale | None, scale: Scaled | None) -
     asked = [kind_of(layer).margins(layer, context) for layer in context.chart.layers]
     side, above = (max((held[i] for held in asked), default=0.0) for i in (0, 1))
     if scale is not None and spec is not None:
-        face, small = context.style.face, context.sizes.small
+        ink = lettered(spec.text, small_ink(context.style, context.sizes), context.style)
+        face, small = ink.face, ink.size
         most = max((width(scale.text(tick, context.data.locale), face, small) for tick in scale.ticks), default=0.0)
         side, above = max(side, most + small), max(above, 1.7 * small)
     return side, above

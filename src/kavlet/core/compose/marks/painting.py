@@ -1,9 +1,11 @@
 """From a fill and an outline to primitives: colours, gradients, hatches, symbols and pictures."""
 
 import math
+from functools import lru_cache
 
 from msgspec import Struct
 
+from kavlet.core.charts.colouring import ColourRule, parsed, shade
 from kavlet.core.charts.layer import Layer, Row, Rule
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.data import Data, Raster
@@ -18,6 +20,7 @@ from kavlet.core.shapes.box import box
 from kavlet.core.shapes.symbol import Symbol, coloured, extent, fitted, outline
 from kavlet.core.values.affine import Affine, moved, scaled, turned
 from kavlet.core.values.colour import Colour
+from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect
 
 UNMOVED = Affine()
@@ -27,16 +30,32 @@ MOST_TILES = 2_000
 def fill_of(layer: Layer, row: int, number: int, data: Data) -> tuple[Fill | None, int]:
     """The fill of a layer's row (`row` counts the table's rows, `number` those shown) and its tone.
 
-    What is set for the row wins, then a rule that picks it, then the layer's fill, then the palette.
+    What is set for the row wins, then a rule that picks it, then a shade, the layer's fill, the palette.
     """
     own = layer.rows.get(row, Row()).fill
     tone = layer.tone + number if layer.vary else layer.tone
     if own is not None:
         return own, tone
+    figures = data.column(layer.figure_column)
+    for mine in rules_of(layer.colour_rules):
+        if mine.picks(number, figures):
+            return mine.colour, tone
     for rule in layer.rules:
         if _picks(rule, number, data.column(layer.values)):
             return rule.fill, tone
+    if layer.shades != "none" and (layer.fill is None or isinstance(layer.fill, str)):
+        base = layer.fill or f"tone{tone + 1}"
+        return shade(layer.shades, layer.shade_steps, float(figures[number]), figures, base), tone
     return layer.fill, tone
+
+
+@lru_cache(maxsize=64)
+def rules_of(text: str) -> tuple[ColourRule, ...]:
+    """An author's rules; none where the text can't be read any more."""
+    try:
+        return parsed(text)
+    except KavletError:
+        return ()
 
 
 def _picks(rule: Rule, number: int, figures: object) -> bool:

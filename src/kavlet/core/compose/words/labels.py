@@ -95,11 +95,24 @@ def wanted(
     if label.width is not None:
         most = label.width
         spots = [msgspec.structs.replace(spot, width=min(spot.width, most)) for spot in spots]
+    if label.distance or label.angle:
+        spots = [_moved(spot, label.distance, label.angle) for spot in spots]
+    family = label.family or style.family
     return Wanted(
-        layer.name, layer.key, row, text, face(style.family, is_bold, label.italic), label.size or manner.size,
+        layer.name, layer.key, row, text, face(family, is_bold, label.italic), label.size or manner.size,
         tuple(spots), label.lines, label.shorten, own.dx, own.dy, manner.target, label.leader, style.quiet,
         manner.weight, bool(label.colour),
     )  # fmt: skip
+
+
+def _moved(spot: LabelSpot, distance: float, angle: float) -> LabelSpot:
+    """A spot further out from its mark, and turned."""
+    return msgspec.structs.replace(
+        spot,
+        x=spot.x + (math.copysign(distance, spot.sx) if spot.sx else 0.0),
+        y=spot.y + (math.copysign(distance, spot.sy) if spot.sy else 0.0),
+        angle=spot.angle + angle,
+    )
 
 
 def ink(label: Label | None, style: Style, behind: Colour | None) -> Colour:

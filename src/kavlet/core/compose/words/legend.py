@@ -8,7 +8,7 @@ from kavlet.core.compose.figure import Key, PlacedText
 from kavlet.core.compose.kind import PLAIN, Listed
 from kavlet.core.compose.kinds import kind_of
 from kavlet.core.compose.marks.painting import picture
-from kavlet.core.compose.words.lettering import FLOOR, NOBODY, Ink, Owner, Stand, block
+from kavlet.core.compose.words.lettering import FLOOR, NOBODY, Ink, Owner, Stand, block, lettered
 from kavlet.core.messages import words_in
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape
@@ -66,6 +66,7 @@ def lay_out(context: Context, room: Rect, dock: LegendSide = "top", hug: float |
     """
     spec = context.chart.legend
     entries = items(context) if spec.side != "none" else []
+    entries = entries[::-1] if spec.reversed else entries
     side = spec.side
     if side == "auto":
         side = dock if len(entries) > 1 else "none"
@@ -75,15 +76,26 @@ def lay_out(context: Context, room: Rect, dock: LegendSide = "top", hug: float |
             _row(entries, context, made, side == "top")
         else:
             _column(entries, context, made, side, hug)
+    if spec.ground and made.texts:
+        made.keys.insert(0, _ground(made, context))
     if spec.key:
         _unit_key(context, made)
     return made
 
 
+def _ground(made: Set, context: Context) -> Key:
+    """A colour behind the legend, a little wider than its entries."""
+    around = Rect.around_all([*(text.bounds for text in made.texts), *(key.bounds for key in made.keys)])
+    air = 0.5 * made.texts[0].size
+    area = around.inset(-air, -air, -air, -air)
+    colour = context.style.colour(context.chart.legend.ground)
+    return Key("", (Shape(recorded(box, area, min(context.style.corner, air)), colour),), area)
+
+
 def _row(entries: list[Listed], context: Context, made: Set, top: bool) -> None:
     """Entries after each other, wrapped to as many lines as they need."""
     spec, style, room = context.chart.legend, context.style, made.room
-    ink = Ink(style.face, context.sizes.small * 1.06, style.ink)
+    ink = lettered(spec.text, Ink(style.face, context.sizes.small * 1.06, style.ink), style)
     chip, gap, air = CHIP * ink.size, 1.5 * ink.size, 0.5 * ink.size
     pitch = 1.55 * ink.size
     lines: list[list[tuple[Listed | None, str, float]]] = [[]]
@@ -109,7 +121,7 @@ def _row(entries: list[Listed], context: Context, made: Set, top: bool) -> None:
         x, middle = room.x, y + (number + 0.5) * pitch
         for item, text, wide in line:
             if item is None:
-                made.text(text, (x, middle), Ink(style.face, ink.size, style.quiet))
+                made.text(text, (x, middle), Ink(ink.face, ink.size, style.quiet))
             else:
                 made.key(item, (x, middle), ink.size, context)
                 made.text(text, (x + chip + air, middle), ink, item)
@@ -126,8 +138,8 @@ def _column(entries: list[Listed], context: Context, made: Set, side: str, hug: 
     """Entries below each other: at the left or right in a strip of their own, or inside the plot."""
     spec, style, room = context.chart.legend, context.style, made.room
     shrink = min(1.0, room.height / (1.55 * context.sizes.text * (len(entries) + bool(spec.title))))
-    size = max(FLOOR, context.sizes.text * 0.96 * shrink)
-    ink = Ink(style.face, size, style.ink)
+    ink = lettered(spec.text, Ink(style.face, max(FLOOR, context.sizes.text * 0.96 * shrink), style.ink), style)
+    size = ink.size
     chip = CHIP * size
     pitch = min(1.65 * size, max(CLOSEST * size, room.height / max(1, len(entries) + bool(spec.title))))
     fits = max(1, int(room.height / pitch + 1e-6) - bool(spec.title))

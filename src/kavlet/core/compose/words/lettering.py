@@ -6,8 +6,10 @@ from typing import Literal
 import msgspec
 from msgspec import Struct
 
+from kavlet.core.charts.lettering import PLAIN, Lettering
 from kavlet.core.compose.figure import Anchor, PlacedLine, PlacedText, TextKind
-from kavlet.core.text.faces import metrics
+from kavlet.core.dress.style import Style
+from kavlet.core.text.faces import face, metrics, named_face
 from kavlet.core.text.shaping import width
 from kavlet.core.values.affine import turned
 from kavlet.core.values.colour import Colour
@@ -24,6 +26,20 @@ class Ink(Struct, frozen=True):
     face: str
     size: float
     colour: Colour
+
+
+def lettered(spec: Lettering, ink: Ink, style: Style) -> Ink:
+    """How a text is written: as its author set it, else as given."""
+    if spec == PLAIN:
+        return ink
+    usual = named_face(ink.face)
+    bold = usual[0] if spec.bold is None else spec.bold
+    italic = usual[1] if spec.italic is None else spec.italic
+    return Ink(
+        face(spec.family or style.family, bold, italic),
+        spec.size or ink.size,
+        style.colour(spec.colour) if spec.colour else ink.colour,
+    )
 
 
 class Stand(Struct, frozen=True):

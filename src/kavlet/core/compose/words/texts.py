@@ -58,7 +58,7 @@ def _set(line: _Line, style: Style, inner: Rect, top: float) -> PlacedText | Non
     if not spec.text.strip():
         return None
     size = spec.size or line.size
-    key = face(style.family, line.bold if spec.bold is None else spec.bold, spec.italic)
+    key = face(spec.family or style.family, line.bold if spec.bold is None else spec.bold, spec.italic)
     lines = wrapped(spec.text, key, size, inner.width, 2)
     if not lines:
         return None
@@ -74,7 +74,7 @@ def note(spec: Note, context: Context, middle: Point, room: float, above: list[R
     if not spec.text.strip():
         return None
     style, sizes, sheet = context.style, context.sizes, context.sheet
-    key = face(style.family, spec.bold, spec.italic)
+    key = face(spec.family or style.family, spec.bold, spec.italic)
     points = spec.size or (1.9 * sizes.text if spec.middle else sizes.text)
     lines = tuple(spec.text.split("\n"))
     if spec.middle and room > 0:

@@ -148,6 +148,8 @@ class Wording:
         return [one for one in same if isinstance(one, Stacking) and one.stack == "share"]
 
     def _wanted(self, layer: Layer, label: Label, row: int) -> bool:
+        if label.every > 1 and row % label.every:
+            return False
         if label.when == "all":
             return True
         numbers = self.data.column(layer.figure_column)

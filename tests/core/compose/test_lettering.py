@@ -1,0 +1,101 @@
+"""Each kind of text set by its author: face, size, weight, colour; gridlines, tick marks, grounds and borders."""
+
+from typing import Any
+
+import pytest
+
+from kavlet.core.building.stages import Picture
+from kavlet.core.compose.figure import PlacedText
+from kavlet.core.scene.primitives import Shape
+from tests.making import document, draw, table
+
+ROWS = table(
+    ["month", "Walks", "Members"], ["January", "February", "March", "April"], [40, 62, 55, 80], [12, 22, 30, 26]
+)
+SHOWN = {"frame.along.visible": True, "frame.along.title": "count", "frame.across.title": "month"}
+
+
+def made(**look: Any) -> Picture:
+    looks = SHOWN | {path.replace("__", "."): value for path, value in look.items()}
+    return draw(document("columns", ROWS, labels="values"), look=looks, title="Walks", source="counted")
+
+
+def of(picture: Picture, kind: str, key: str = "") -> list[PlacedText]:
+    return [text for text in picture.figure.texts if text.kind == kind and (not key or text.key == key)]
+
+
+@pytest.mark.parametrize(
+    ("at", "kind", "key"),
+    [
+        ("frame.across.text", "name", ""), ("frame.along.text", "tick", "along"), ("legend.text", "legend", ""),
+        ("frame.along.title_text", "axis title", "along"), ("frame.across.title_text", "axis title", "across"),
+        ("title", "title", ""), ("source", "source", ""), ("layers.series 1.label", "label", "series 1"),
+    ],
+)  # fmt: skip
+def test_each_kind_of_text_has_a_face_size_weight_and_colour(at: str, kind: str, key: str) -> None:
+    looks = {f"{at}.family": "easy", f"{at}.size": 11.5, f"{at}.bold": True, f"{at}.colour": "#123456"}
+    texts = of(draw(document("columns", ROWS, labels="values"), look=SHOWN | looks, title="Walks", source="counted"),
+               kind, key)  # fmt: skip
+    assert texts
+    for text in texts:
+        assert (text.face, text.size, text.colour.hex) == ("AtkinsonHyperlegible-Bold", 11.5, "#123456")
+
+
+def test_larger_names_and_ticks_take_their_room() -> None:
+    small, large = made(), made(frame__along__text__size=20.0, frame__across__text__size=20.0)
+    assert large.figure.plot.x > small.figure.plot.x + 5
+    assert large.figure.plot.bottom < small.figure.plot.bottom - 5
+
+
+def test_one_of_so_many_names_and_labels_is_shown() -> None:
+    picture = made(**{"frame__across__every": 2, "layers__series 1__label__every": 3})
+    assert [text.row for text in of(picture, "name")] == [0, 2]
+    assert [text.row for text in of(picture, "label", "series 1")] == [0, 3]
+    assert not any(one.check == "dropped-name" for one in picture.findings)
+
+
+def test_labels_stand_further_out_and_turned() -> None:
+    near, far = made(), made(**{"layers__series 1__label__distance": 12.0})
+    for one, other in zip(of(near, "label", "series 1"), of(far, "label", "series 1"), strict=True):
+        assert other.bounds.y < one.bounds.y
+    turned = made(**{"layers__series 1__label__angle": -90.0})
+    assert {text.angle for text in of(turned, "label", "series 1")} == {-90.0}
+
+
+def test_gridlines_have_a_colour_dashes_and_lines_between() -> None:
+    picture = made(frame__along__grid=True, frame__along__grid_colour="#0e7c86", frame__along__grid_dash="dashed",
+                   frame__along__minor=2)  # fmt: skip
+    grid = [rule for rule in picture.figure.under if rule.kind == "grid"]
+    assert {rule.colour.hex[:7] for rule in grid} == {"#0e7c86"}
+    assert all(rule.dash for rule in grid)
+    assert sum(rule.kind == "minor" for rule in picture.figure.under) == len(grid) - 1
+
+
+@pytest.mark.parametrize(
+    ("marks", "outside", "inside"), [("outside", True, False), ("inside", False, True), ("across", True, True)]
+)
+def test_tick_marks_stand_outside_inside_or_across(marks: str, outside: bool, inside: bool) -> None:
+    picture = made(frame__along__marks=marks)
+    plot = picture.figure.plot
+    ticks = [rule for rule in picture.figure.over if rule.kind == "tick"]
+    assert len(ticks) == len(picture.figure.axes[0].ticks)
+    for rule in ticks:
+        assert (min(rule.x1, rule.x2) < plot.x - 1) == outside
+        assert (max(rule.x1, rule.x2) > plot.x + 1) == inside
+    assert not [rule for rule in made().figure.over if rule.kind == "tick"]
+
+
+def test_plot_and_chart_have_grounds_and_borders() -> None:
+    picture = made(plot_ground="#f3efe6", plot_border="ink", border="#7a2e5d", border_width=2.0)
+    border, plot = (item for item in picture.figure.behind if isinstance(item, Shape))
+    assert (border.edge_width, border.fill) == (2.0, None)
+    assert plot.path.bounds.width == pytest.approx(picture.figure.plot.width)
+    assert picture.scene.items[:2] == picture.figure.behind
+    assert not made().figure.behind
+
+
+def test_a_legend_is_turned_round_and_has_a_ground() -> None:
+    assert [text.text for text in of(made(legend__reversed=True), "legend")] == ["Members", "Walks"]
+    picture = made(legend__ground="#eeeeee")
+    ground = picture.figure.keys[0]
+    assert all(ground.bounds.holds(text.bounds) for text in of(picture, "legend"))
