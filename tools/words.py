@@ -23,6 +23,7 @@ from babel.messages.pofile import read_po, write_po
 from kavlet.cli import cli
 from kavlet.core.compose.kinds import KINDS, type_name
 from kavlet.core.dress.palettes import palettes
+from kavlet.core.dress.schemes import RELATIONS
 from kavlet.core.dress.theme import themes
 from kavlet.core.figures.cells import ErrorValue
 from kavlet.core.figures.functions import FUNCTIONS
@@ -135,7 +136,7 @@ def _declared() -> Iterator[Text]:
     yield from _plain(*(one.title for one in themes().values()), *(one.title for one in palettes().values()))
     yield from _plain(*(one.title for one in TABLES))
     yield from _plain(*(command.help or "" for command in (cli, *cli.commands.values())))
-    yield from _named(*sizes.CHARTS, *get_args(PartKind), *TEXTS)
+    yield from _named(*sizes.CHARTS, *get_args(PartKind), *TEXTS, *RELATIONS)
     yield from ((name, "", SYMBOL) for name in shelf())
 
 

@@ -64,7 +64,7 @@ class Window(QMainWindow):
         self.charts = ChartCommands(self, store, self.stage.view, self.figures.cell_of_chart)
         self.layers = LayerCommands(self, store, self.stage.strip)
         self.pictures = PictureCommands(self, store)
-        self.looks = DressCommands(self, store)
+        self.looks = DressCommands(self, store, self.worker)
         self.solids = SolidCommands(self, store)
         self.looking = LookCommands(self, self.findable)
         self.menus = Menus(self, store, self._declared())

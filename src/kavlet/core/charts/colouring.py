@@ -12,7 +12,7 @@ from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
 When = Literal["largest", "smallest", "first", "last", "above", "below"]
-Shades = Literal["none", "one hue", "both ways"]
+Shades = Literal["none", "one hue", "both ways", "in order"]
 PALEST = 72.0  # percent of the way to the ground, for the smallest value
 LISTED = 4  # entries of the legend for shades without steps
 _RULE = re.compile(r"\s*([a-z]+)\s*(-?[\d.]+(?:[eE]-?\d+)?)?\s*:\s*(.+?)\s*")

@@ -15,7 +15,9 @@ from kavlet.core.messages import say, words
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop import remembered
 from kavlet.desktop.command import Command, a_chart, a_copied_dress, a_recipe
+from kavlet.desktop.dress.schemes_sheet import SchemesSheet
 from kavlet.desktop.store import Store
+from kavlet.desktop.worker import Worker
 
 ON_STAGE = ("stage",)
 
@@ -23,9 +25,9 @@ ON_STAGE = ("stage",)
 class DressCommands(QObject):
     """Each method carries out one command; what the core refuses is said in one sentence."""
 
-    def __init__(self, parent: QWidget, store: Store) -> None:
+    def __init__(self, parent: QWidget, store: Store, worker: Worker) -> None:
         super().__init__(parent)
-        self._parent, self._store = parent, store
+        self._parent, self._store, self._worker = parent, store, worker
         self.commands = (
             Command("strip_chart", "Dress", "Strip the chart", self.strip, "Ctrl+Shift+B", a_chart, ON_STAGE),
             Command("lock_scale", "Dress", "Lock the scale from 0 to 100 %", self.lock_scale, "Ctrl+Shift+L", a_chart,
@@ -46,12 +48,30 @@ class DressCommands(QObject):
             Command("forget_look", "Dress", "Forget the recipe’s remembered look", self.forget, needs=a_recipe),
             Command("give_all_looks_back", "Dress", "Give all looks back to theme", self.give_all_back, needs=a_chart,
                     also=ON_STAGE, line_before=True),
+            Command("propose_colours", "Dress", "Propose colours…", self.propose_colours, needs=a_chart, also=ON_STAGE,
+                    line_before=True),
             Command("paste_palette", "Dress", "Paste hex codes as palette", self.paste_palette, needs=a_chart),
         )  # fmt: skip
         self.kit_commands = (
             Command("load_kit", "Dress", "Load kit…", self.load_kit, line_before=True),
             Command("save_kit", "Dress", "Save kit…", self.save_kit, needs=a_chart),
         )
+
+    def propose_colours(self) -> None:
+        """Show schemes of colours on the chart in view, to take one."""
+        sheet = SchemesSheet(self._store, self._worker, self._parent)
+        sheet.taken.connect(self.take_colours)
+        sheet.open()
+
+    def take_colours(self, colours: tuple[str, ...], for_all: bool) -> None:
+        """A scheme's colours as the palette of the chart, or of the document; fills set by hand stay."""
+
+        def dressed(document: Document, chart: ChartEntry) -> Document:
+            dress = msgspec.structs.replace(chart.dress, palette=colours)
+            document = edits.change_chart(document, chart.id, dress=dress)
+            return dressing.with_common_palette(document, chart.id, True) if for_all else document
+
+        self._store.edit_chart(say("choose palette"), dressed)
 
     def strip(self) -> None:
         """Take title, legend, gridlines and axes away."""

@@ -26,6 +26,7 @@ class Drawing(QWidget):
     def __init__(self, name: str, size: QSize, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.scene: Scene | None = None
+        self.current = False
         self.setFixedSize(size)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
@@ -42,7 +43,8 @@ class Drawing(QWidget):
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         strong = self.hasFocus() or self.underMouse()
-        painter.setPen(QPen(qcolor(c.accent if strong else c.line), 2 if strong else 1))
+        edge = c.accent if strong else c.second if self.current else c.line
+        painter.setPen(QPen(qcolor(edge), 2 if strong or self.current else 1))
         painter.setBrush(qcolor(c.panel))
         painter.drawRoundedRect(QRectF(1, 1, self.width() - 2, self.height() - 2), CORNER, CORNER)
         if self.scene is not None:

@@ -45,6 +45,9 @@ def fill_of(layer: Layer, row: int, number: int, data: Data) -> tuple[Fill | Non
             return rule.fill, tone
     if layer.shades != "none" and (layer.fill is None or isinstance(layer.fill, str)):
         base = layer.fill or f"tone{tone + 1}"
+        if layer.shades == "in order":  # the first row the strongest
+            count = len(figures)
+            return shade("one hue", layer.shade_steps, float(count - number), range(1, count + 1), base), tone
         return shade(layer.shades, layer.shade_steps, float(figures[number]), figures, base), tone
     return layer.fill, tone
 
