@@ -150,7 +150,7 @@ class Window(QMainWindow):
             (self.figures.source.mine_wanted, "update_but_mine"),
             (self.figures.source.otherwise_wanted, "read_otherwise"), (self.stage.recipes_wanted, "open_recipes"),
             (self.stage.solid_wanted, "toggle_solid"), (self.dress.solid.toggled, "toggle_solid"),
-            (self.dress.picture_wanted, "add_picture"),
+            (self.dress.picture_wanted, "add_picture"), (self.dress.drawing_wanted, "draw_symbol"),
         ):  # fmt: skip
             wish.connect(lambda *_, action=actions[command]: action.trigger())
         self.figures.grid.customContextMenuRequested.connect(

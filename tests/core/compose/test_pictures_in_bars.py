@@ -62,3 +62,23 @@ def test_turned_pictures_point_to_the_end_of_their_lying_bar() -> None:
         assert {round(y, 6) for _, y in at} == {round(rect.center[1], 6)}
         base, way = (rect.x, 1) if mark.value > 0 else (rect.right, -1)
         assert way * (at[0][0] - base) == pytest.approx(abs(at[1][0] - at[0][0]) / 2)
+
+
+@pytest.mark.parametrize(("x", "zoom"), [(0.0, 1.0), (0.5, 1.0), (1.0, 2.0)])
+def test_a_covering_picture_fills_its_bar_at_its_own_proportions(x: float, zoom: float) -> None:
+    fill = msgspec.to_builtins(PictureFill("drop", "covering", x=x, y=0.0, zoom=zoom))
+    made = draw(document("columns", ROWS), look={"layers.series 1.fill": fill})
+    for mark in marks(made, "series 1"):
+        (stamp,) = stamps(mark)
+        own = stamp.outline.bounds
+        left, top = stamp.place.apply(own.x, own.y)
+        right, bottom = stamp.place.apply(own.right, own.bottom)
+        rect = mark.block.rect
+        assert stamp.clip == mark.path
+        assert left <= rect.x + 1e-6
+        assert right >= rect.right - 1e-6
+        assert (top, bottom >= rect.bottom - 1e-6) == (pytest.approx(rect.y), True)
+        assert (right - left) / (bottom - top) == pytest.approx(own.width / own.height)
+        spare = (right - left) - rect.width
+        assert rect.x - left == pytest.approx(x * spare)
+        assert max((right - left) / rect.width, (bottom - top) / rect.height) >= zoom - 1e-6

@@ -7,7 +7,7 @@ from msgspec import Struct
 from kavlet.core.scene.paints import HatchKind
 
 GradientRun = Literal["along", "across", "round", "radial"]
-How = Literal["fitted", "stretched", "repeated", "per unit"]
+How = Literal["fitted", "stretched", "covering", "repeated", "per unit"]
 
 
 class GradientFill(
@@ -38,7 +38,9 @@ class PictureFill(Struct, frozen=True, tag_field="fill", tag="picture", omit_def
     """A symbol or picture by its name.
 
     `fitted` once at own proportions, `stretched` once over the whole part, `repeated` at own proportions from the base
-    with the last one cut, or `per unit`: one for each `unit` of the value. Upright, unless `turned` with the bar.
+    with the last one cut, or `per unit`: one for each `unit` of the value. `covering` fills the part at own proportions
+    and is cut at its outline: enlarged `zoom` times, seen at `x` and `y` of what is left over (0 left and top, 1 right
+    and bottom). Upright, unless `turned` with the bar.
     `colour` is for symbols (empty: the layer's own); `ground` is painted behind.
     """
 
@@ -48,6 +50,9 @@ class PictureFill(Struct, frozen=True, tag_field="fill", tag="picture", omit_def
     turned: bool = False
     colour: str = ""
     ground: str = ""
+    zoom: float = 1.0
+    x: float = 0.5
+    y: float = 0.5
 
 
 Fill = str | GradientFill | HatchFill | PictureFill

@@ -3,16 +3,16 @@
 from typing import Any
 
 import msgspec
-from PySide6.QtCore import QPoint, Signal
-from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtCore import QPoint, Qt, Signal
+from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QPushButton, QSlider, QVBoxLayout, QWidget
 
 from kavlet.core.document.document import PictureFile
 from kavlet.core.dress.fills import Fill, GradientFill, HatchFill, PictureFill
 from kavlet.core.dress.style import Style
-from kavlet.core.messages import named, symbol_named, words
+from kavlet.core.messages import named, say, symbol_named, words
 from kavlet.core.values.colour import colour
 from kavlet.core.values.errors import KavletError
-from kavlet.desktop.dress.fields import ChoiceField, PickField
+from kavlet.desktop.dress.fields import PickField, TextField
 from kavlet.desktop.dress.swatches import ColourField
 from kavlet.desktop.look import UNIT
 
@@ -20,7 +20,12 @@ KINDS = (
     ("plain", named("plain")), ("round", named("round")), ("along", named("gradient")), ("lines", named("hatched")),
     ("cross", named("crossed")), ("dots", named("dotted")), ("picture", named("symbol")),
 )  # fmt: skip
-HOWS = (("stretched", named("stretched")), ("repeated", named("repeated")), ("fitted", named("fitted")))
+HOWS = (
+    ("stretched", named("stretched")), ("repeated", named("repeated")), ("fitted", named("fitted")),
+    ("covering", named("covering")), ("per unit", named("per unit")),
+)  # fmt: skip
+FINE = 100  # steps of a slider for which part of a picture is seen
+MOST_ZOOM = 5
 
 
 class FillField(QWidget):
@@ -47,8 +52,12 @@ class FillField(QWidget):
         self.kind.chosen.connect(self._kind)
         self.symbol = QPushButton(words("Symbol…"))
         self.symbol.clicked.connect(lambda: self.symbol_wanted.emit(self.symbol.mapToGlobal(QPoint(0, 0))))
-        self.how = ChoiceField(words("How the symbol fills"), HOWS)
+        self.how = PickField(words("How the symbol fills"), HOWS)
         self.how.chosen.connect(lambda how: self._picture(how=how))
+        self.unit = TextField(words("One stands for"))
+        self.unit.setToolTip(words("How much of the value one symbol stands for"))
+        self.unit.committed.connect(self._unit)
+        self.crop = {name: self._slider(name) for name in ("zoom", "x", "y")}
         self.turned = QCheckBox(words("Turned with the bar"))
         self.turned.clicked.connect(lambda on: self._picture(turned=on))
         self.own = QCheckBox(words("In its own colours"))
@@ -69,8 +78,32 @@ class FillField(QWidget):
         layout.setSpacing(UNIT)
         layout.addWidget(self.colour)
         layout.addLayout(line)
-        for widget in (self._second_head, self.second, self.how, self.turned, self.own):
+        for widget in (self._second_head, self.second, self.how, self.unit, *self.crop.values(), self.turned, self.own):
             layout.addWidget(widget)
+
+    def _slider(self, name: str) -> QSlider:
+        """How large a picture that covers its part is, and which part of it is seen."""
+        said = {"zoom": words("Size of the picture"), "x": words("Seen across"), "y": words("Seen down")}[name]
+        made = QSlider(Qt.Orientation.Horizontal)
+        made.setRange(FINE if name == "zoom" else 0, MOST_ZOOM * FINE if name == "zoom" else FINE)
+        made.setAccessibleName(said)
+        made.setToolTip(said)
+        made.sliderReleased.connect(lambda: self._picture(**{name: made.value() / FINE}))
+        made.actionTriggered.connect(
+            lambda _action: None if made.isSliderDown() else self._picture(**{name: made.sliderPosition() / FINE})
+        )
+        return made
+
+    def _unit(self, text: str) -> None:
+        """How much one symbol stands for, as typed; refused where it is no number above zero."""
+        try:
+            unit = float(text.replace(",", "."))
+        except ValueError:
+            unit = 0.0
+        if unit > 0:
+            self._picture(unit=unit)
+        else:
+            self.refused.emit(KavletError(say("One symbol stands for a number above 0.")))
 
     def show_fill(self, fill: Fill | None, style: Style, drawn: str, by_hand: bool, shown: PictureFile | None) -> None:
         """Show what the part is filled with in a style; `drawn` is the hex code that stands for it, `shown` the
@@ -87,11 +120,19 @@ class FillField(QWidget):
         is_picture = isinstance(fill, PictureFill)
         self.symbol.setText(str(symbol_named(fill.name)) if isinstance(fill, PictureFill) else words("Symbol…"))
         self.how.setVisible(is_picture)
-        self.turned.setVisible(is_picture)
+        self.turned.setVisible(is_picture and getattr(fill, "how", "") != "covering")
+        self.unit.setVisible(isinstance(fill, PictureFill) and fill.how == "per unit")
+        for name, slider in self.crop.items():
+            slider.setVisible(isinstance(fill, PictureFill) and fill.how == "covering")
+            if isinstance(fill, PictureFill) and not slider.isSliderDown():
+                slider.blockSignals(True)
+                slider.setValue(round(getattr(fill, name) * FINE))
+                slider.blockSignals(False)
         self.own.setVisible(shown is not None and bool(shown.parts))
         self.own.setChecked(shown is not None and shown.own_colours)
         if isinstance(fill, PictureFill):
             self.how.show_choice(fill.how)
+            self.unit.show_text(f"{fill.unit:.15g}")
             self.turned.setChecked(fill.turned)
 
     def take_colour(self, text: str) -> None:

@@ -39,6 +39,7 @@ class DressPanel(QFrame):
     """Fields for the part that is chosen, or for the chart. Each change is one undoable edit."""
 
     picture_wanted = Signal()
+    drawing_wanted = Signal()
     reading_wanted = Signal(bool)
 
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
@@ -51,7 +52,9 @@ class DressPanel(QFrame):
         self.parameters = ParameterFields(store, self)
         self.solid = SolidFields()
         self.shelf = SymbolShelf(store, self)
-        self.shelf.add_wanted.connect(self.picture_wanted)
+        for shelf in (self.shelf, self.parameters.shelf):
+            shelf.add_wanted.connect(self.picture_wanted)
+            shelf.draw_wanted.connect(self.drawing_wanted)
         self._symbol_for = ""
         self.shelf.chosen.connect(self._take_symbol)
         self.head = QLabel(words("Dress"))

@@ -32,9 +32,9 @@ class ParameterFields(QWidget):
         self.fields: dict[str, QWidget] = {}
         self.sliders: dict[str, QSlider] = {}
         self.chips: dict[str, QAction] = {}
-        self._shelf = SymbolShelf(store, self)
+        self.shelf = SymbolShelf(store, self)
         self._symbol_for = ""
-        self._shelf.chosen.connect(lambda name: self._set(self._symbol_for, name))
+        self.shelf.chosen.connect(lambda name: self._set(self._symbol_for, name))
         self.current_cell: Callable[[], str] = str  # the window says where to ask
         self._form = QVBoxLayout(self)
         self._form.setContentsMargins(0, 0, 0, 0)
@@ -154,7 +154,7 @@ class ParameterFields(QWidget):
             action.triggered.connect(lambda: self._open_colours(name, field))
             self.chips[name] = action
         if parameter.type == "symbol":
-            action = field.addAction(self._shelf.windowIcon(), TextField.ActionPosition.TrailingPosition)
+            action = field.addAction(self.shelf.windowIcon(), TextField.ActionPosition.TrailingPosition)
             action.setText(words("Choose a symbol"))
             field.setPlaceholderText(words("click to choose"))
             field.pressed.connect(lambda: self._open_shelf(name, field))
@@ -200,7 +200,7 @@ class ParameterFields(QWidget):
 
     def _open_shelf(self, name: str, field: QWidget) -> None:
         self._symbol_for = name
-        self._shelf.open_at(field.mapToGlobal(field.rect().bottomLeft()))
+        self.shelf.open_at(field.mapToGlobal(field.rect().bottomLeft()))
 
     def _set(self, name: str, value: Setting) -> None:
         if name:

@@ -1,8 +1,17 @@
 """The shelf of symbols: all shipped ones and the document's own, found by words; a click or a drag takes one."""
 
-from PySide6.QtCore import QMimeData, QPoint, QSize, Qt, Signal
+from PySide6.QtCore import QMimeData, QPoint, QSize, Qt, Signal, SignalInstance
 from PySide6.QtGui import QBrush, QColor, QIcon, QPainter, QPixmap
-from PySide6.QtWidgets import QFrame, QLineEdit, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QFrame,
+    QHBoxLayout,
+    QLineEdit,
+    QListWidget,
+    QListWidgetItem,
+    QPushButton,
+    QVBoxLayout,
+    QWidget,
+)
 
 from kavlet.core.messages import say, symbol_named, words
 from kavlet.core.shapes.symbol import fitted, outline, search
@@ -40,10 +49,11 @@ class _List(QListWidget):
 
 
 class SymbolShelf(QFrame):
-    """Opens beside a field. `chosen` tells the name; `add_wanted` asks for a file."""
+    """Opens beside a field. `chosen` tells the name; `add_wanted` asks for a file, `draw_wanted` for a drawing."""
 
     chosen = Signal(str)
     add_wanted = Signal()
+    draw_wanted = Signal()
 
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
         super().__init__(parent, Qt.WindowType.Popup)
@@ -63,11 +73,17 @@ class SymbolShelf(QFrame):
         self.list.itemActivated.connect(self._take)
         self.list.itemClicked.connect(self._take)
         self.add = QPushButton(words("Add a picture…"))
-        self.add.clicked.connect(self._add)
+        self.add.clicked.connect(lambda: self._ask(self.add_wanted))
+        self.draw = QPushButton(words("Draw a symbol…"))
+        self.draw.clicked.connect(lambda: self._ask(self.draw_wanted))
         layout = QVBoxLayout(self)
         layout.setContentsMargins(2 * UNIT, 2 * UNIT, 2 * UNIT, 2 * UNIT)
-        for widget in (self.search, self.list, self.add):
-            layout.addWidget(widget)
+        layout.addWidget(self.search)
+        layout.addWidget(self.list)
+        foot = QHBoxLayout()
+        foot.addWidget(self.add)
+        foot.addWidget(self.draw)
+        layout.addLayout(foot)
         self.resize(330, 330)
 
     def open_at(self, place: QPoint) -> None:
@@ -104,9 +120,9 @@ class SymbolShelf(QFrame):
         if self.list.count():
             self._take(self.list.item(0))
 
-    def _add(self) -> None:
+    def _ask(self, wish: SignalInstance) -> None:
         self.hide()
-        self.add_wanted.emit()
+        wish.emit()
 
 
 def _thumb(content: bytes) -> QPixmap:

@@ -7,12 +7,13 @@ from PySide6.QtCore import QObject
 from PySide6.QtWidgets import QFileDialog, QWidget
 
 from kavlet.core.document import dressing
-from kavlet.core.document.document import Document
+from kavlet.core.document.document import Document, PictureFile, fresh_name
 from kavlet.core.files import pictures
 from kavlet.core.messages import say, words
 from kavlet.core.touch.offers import drop_path
 from kavlet.core.touch.parts import Part
 from kavlet.desktop.command import Command
+from kavlet.desktop.dress.drawing_board import DrawingBoard
 from kavlet.desktop.store import Store
 
 
@@ -22,7 +23,10 @@ class PictureCommands(QObject):
     def __init__(self, parent: QWidget, store: Store) -> None:
         super().__init__(parent)
         self._parent, self._store = parent, store
-        self.commands = (Command("add_picture", "Dress", "Add a picture…", self.ask),)
+        self.commands = (
+            Command("add_picture", "Dress", "Add a picture…", self.ask),
+            Command("draw_symbol", "Dress", "Draw a symbol…", self.ask_drawing),
+        )
 
     def drop(self, part: Part | None, what: str) -> None:
         """A colour, a symbol or a picture file dropped on a part fills it; a colour on a text or the ground is its
@@ -45,6 +49,27 @@ class PictureCommands(QObject):
         )
         if name:
             self.add(Path(name))
+
+    def ask_drawing(self) -> None:
+        """A sheet to draw a symbol on, for the document's shelf."""
+        name = fresh_name(words("drawing"), (one.name for one in self._store.document.pictures))
+        board = DrawingBoard(name, self._parent)
+        board.kept.connect(self.keep)
+        board.open()
+
+    def keep(self, name: str, outline: str) -> None:
+        """Put a drawn symbol on the document's shelf; and fill what is chosen with it, where that can be filled."""
+        part = self._store.selection[0] if self._store.selection else None
+
+        def added(document: Document) -> Document:
+            others = tuple(one for one in document.pictures if one.name != name)
+            document = msgspec.structs.replace(document, pictures=(*others, PictureFile(name, outline)))
+            if part is None or part.kind not in ("layer", "mark") or not self._store.has_chart:
+                return document
+            path = drop_path(self._store.spec, part, is_colour=False, chosen=True)
+            return dressing.set_looks(document, self._store.here.id, {path: _stretched(name)})
+
+        self._store.edit(say("draw symbol"), added)
 
     def add(self, path: Path, fill: str = "") -> None:
         """Add a picture to the document, and fill a part with it where one is named."""

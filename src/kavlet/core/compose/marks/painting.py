@@ -154,7 +154,7 @@ def painted(filling: Filling, path: Path, rect: Rect, end: End, context: Context
         items.append(Shape(path, style.solid(None, filling.tone)))
     else:
         items += _pictures(fill, held, style.colour(fill.colour) if fill.colour else style.tone(filling.tone),
-                           _Bar(rect, end, filling.value))  # fmt: skip
+                           _Bar(rect, end, filling.value), path)  # fmt: skip
     if edge is not None:
         items.append(Shape(path, None, edge, filling.edge_width))
     return tuple(items)
@@ -168,7 +168,9 @@ class _Bar(Struct, frozen=True):
     value: float
 
 
-def _pictures(fill: PictureFill, held: Symbol | Raster, colour: Colour, bar: _Bar) -> list[Primitive]:
+def _pictures(fill: PictureFill, held: Symbol | Raster, colour: Colour, bar: _Bar, path: Path) -> list[Primitive]:
+    if fill.how == "covering":
+        return [picture(held, _covering(fill, held, bar.rect), colour, clip=path)]
     clip = None if fill.how in ("stretched", "fitted") else recorded(box, bar.rect)
     by = UNMOVED
     if fill.turned and bar.end in ("right", "left"):  # drawn as in a standing bar, then laid down with it
@@ -177,6 +179,14 @@ def _pictures(fill: PictureFill, held: Symbol | Raster, colour: Colour, bar: _Ba
         bar = _Bar(Rect(x - wide / 2, y - tall / 2, wide, tall), "up", bar.value)
     boxes = _tiles(fill, held, bar) if clip is not None else [bar.rect]
     return [picture(held, one, colour, stretch=fill.how == "stretched", clip=clip, by=by) for one in boxes]
+
+
+def _covering(fill: PictureFill, held: Symbol | Raster, rect: Rect) -> Rect:
+    """The box of a picture that covers another at its own proportions, moved so that the wished part of it is seen."""
+    wide, tall = proportions(held)
+    factor = max(rect.width / wide, rect.height / tall) * max(1.0, fill.zoom)
+    wide, tall = wide * factor, tall * factor
+    return Rect(rect.x - fill.x * (wide - rect.width), rect.y - fill.y * (tall - rect.height), wide, tall)
 
 
 def _tiles(fill: PictureFill, held: Symbol | Raster, bar: _Bar) -> list[Rect]:
