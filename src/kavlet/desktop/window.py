@@ -244,7 +244,7 @@ class Window(QMainWindow):
         self.stage.view.setFocus()
 
     def _take_recipe(self, name: str) -> None:
-        self.store.guard(lambda: self.recipes.take(name, self.wall.across))
+        self.store.guard(lambda: self.recipes.take(name, self.wall.across, self.wall.typed.get(name, {})))
         self.close_recipes()
 
     def _opened(self, is_table: bool) -> None:

@@ -5,7 +5,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QApplication, QFileDialog
 from pytestqt.qtbot import QtBot
 
@@ -31,7 +31,8 @@ def test_the_wall_draws_every_recipe_with_the_author_s_figures(window: Window, q
     assert len(drawn) >= 17
     assert all(refused.values())
     assert tiles["thermometer"].pale  # it rests on a goal that is only proposed
-    assert tiles["thermometer"].reason == "goal 40,000, proposed"
+    assert (tiles["thermometer"].reason, tiles["thermometer"].figure.text()) == ("proposed: goal", "40000")
+    assert tiles["thermometer"].accessibleDescription() == "goal 40,000, proposed"
     assert not tiles["funnel"].pale
     assert tiles["funnel"].reason == "each row smaller than the one before"
     assert window.wall._shown()[0].name == "funnel"  # best fits come first
@@ -48,6 +49,24 @@ def test_choosing_a_recipe_is_one_undoable_step_and_keeps_the_title(window: Wind
     assert {mark.kind.name for mark in figure(window).marks} == {"cells"}
     window.actions_by_name["undo"].trigger()
     assert window.store.document == before
+
+
+def test_what_is_proposed_is_typed_over_on_its_tile(window: Window, qtbot: QtBot) -> None:
+    open_wall(window, qtbot)
+    tile = window.wall.tiles["thermometer"]
+    before = tile.scene
+    qtbot.mouseClick(tile.figure, Qt.MouseButton.LeftButton)
+    assert window.pages.currentWidget() is window.wall  # the field is no part of the tile's click
+    tile.figure.setText("48000")
+    qtbot.keyClick(tile.figure, Qt.Key.Key_Return)
+    qtbot.waitUntil(lambda: not window.wall.drawing, timeout=20_000)
+    assert window.pages.currentWidget() is window.wall
+    assert (tile.pale, tile.reason, tile.scene is before) == (False, "with your goal", False)
+    tile.figure.setText("many")
+    qtbot.keyClick(tile.figure, Qt.Key.Key_Return)
+    assert window.saying.text()
+    qtbot.mouseClick(tile, Qt.MouseButton.LeftButton, pos=QPoint(40, 40))
+    assert window.store.here.settings["goal"] == 48000
 
 
 def test_what_was_proposed_is_set_when_the_recipe_is_taken(window: Window, qtbot: QtBot) -> None:

@@ -7,6 +7,7 @@ import msgspec
 from msgspec import Struct
 
 from kavlet.core.document import charting, dressing, edits, reading
+from kavlet.core.document.advice import features_of
 from kavlet.core.document.document import Document
 from kavlet.core.document.lookup import find_recipe
 from kavlet.core.figures.cells import Cell
@@ -55,8 +56,9 @@ def ordered(order: Order) -> tuple[Document, str]:
     dress = msgspec.structs.replace(
         entry.dress, theme=order.theme or entry.dress.theme, dark=order.dark, palette=order.palette
     )  # fmt: skip
+    settings = {**_symbols(document, chart_id, order), **order.settings}
     changes: dict[str, Any] = {
-        "settings": order.settings, "subtitle": order.subtitle, "source": order.source, "dress": dress,
+        "settings": settings, "subtitle": order.subtitle, "source": order.source, "dress": dress,
     }  # fmt: skip
     if order.size is not None:
         changes |= {"width": order.size.width, "height": order.size.height}
@@ -64,6 +66,14 @@ def ordered(order: Order) -> tuple[Document, str]:
         changes["title"] = order.title
     document = dressing.set_looks(edits.change_chart(document, chart_id, **changes), chart_id, order.looks)
     return charting.repeated(document, chart_id, True) if order.repeat else document, chart_id
+
+
+def _symbols(document: Document, chart_id: str, order: Order) -> dict[str, Setting]:
+    """The symbols that words of the table name, or none, where the order names none: a recipe's own is an example."""
+    entry, recipe = document.chart(chart_id), find_recipe(document, order.recipe)
+    symbols = {one.name for one in recipe.parameters if one.type == "symbol"}
+    found = recipe.proposes(features_of(document, entry.table)) if symbols else {}
+    return {name: value for name, value in found.items() if name in symbols and not entry.roles.get(name)}
 
 
 def _down(document: Document, table: str, order: Order, columns: dict[str, tuple[str, ...]]) -> tuple[Document, str]:

@@ -6,6 +6,7 @@ from importlib.resources import files
 from msgspec import Struct
 
 from kavlet.core.document import edits
+from kavlet.core.document.advice import with_proposals
 from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Cell
 from kavlet.core.recipes.recipe import QUESTIONS, Question
@@ -46,4 +47,5 @@ def _cell(text: str) -> Cell:
 def with_sample(document: Document, sample: Sample) -> tuple[Document, str]:
     """The document with a sample's table and its chart. Returns it and the chart's id."""
     document, table = edits.add_table(document, sample.name, [list(row) for row in sample.rows])
-    return edits.add_chart(document, table, sample.recipe)
+    document, chart = edits.add_chart(document, table, sample.recipe)
+    return with_proposals(document, chart), chart

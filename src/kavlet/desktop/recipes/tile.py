@@ -4,11 +4,13 @@ from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QFont, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
+from kavlet.core.messages import words
 from kavlet.core.scene.primitives import Scene
+from kavlet.desktop.dress.fields import TextField
 from kavlet.desktop.look import CORNER, colours, qcolor
 from kavlet.paint.painter import paint
 
-WIDTH, PICTURE, FOOT = 236, 150, 46
+WIDTH, PICTURE, FOOT = 260, 168, 46
 PALE = 0.55  # opacity of a chart that rests on what is only proposed
 
 
@@ -17,6 +19,7 @@ class RecipeTile(QWidget):
 
     chosen = Signal(str)
     moved = Signal(int)
+    proposed = Signal(str, str)  # a setting, and what is typed for it
 
     def __init__(self, name: str, title: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -28,6 +31,13 @@ class RecipeTile(QWidget):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setFixedSize(self.sizeHint())
         self.setAccessibleName(title)
+        self.setting = ""
+        self.figure = TextField(words("what is proposed"), "", self)
+        self.figure.setGeometry(WIDTH - 104, PICTURE + 15, 92, 24)
+        self.figure.setToolTip(words("Proposed, for want of your own: type another, and the chart follows"))
+        self.figure.setCursor(Qt.CursorShape.IBeamCursor)
+        self.figure.committed.connect(lambda text: self.proposed.emit(self.setting, text))
+        self.figure.hide()
         self.setCursor(Qt.CursorShape.PointingHandCursor)
 
     def sizeHint(self) -> QSize:
@@ -40,9 +50,18 @@ class RecipeTile(QWidget):
         self.setToolTip(scene.description)
         self.update()
 
+    def show_proposal(self, setting: str, said: str, text: str) -> None:
+        """Offer a figure that the recipe proposes, to be typed over; none where the setting is empty."""
+        self.setting = setting
+        self.figure.setVisible(bool(setting))
+        if setting:
+            self.figure.setAccessibleName(said)
+            self.figure.show_text(text)
+
     def show_problem(self, problem: str) -> None:
         """Say what the recipe needs."""
         self.scene, self.problem = None, problem
+        self.show_proposal("", "", "")
         self.setAccessibleDescription(problem)
         self.setToolTip("")
         self.update()
@@ -84,8 +103,9 @@ class RecipeTile(QWidget):
         painter.drawText(QRectF(12, PICTURE, WIDTH - 24, 20), Qt.AlignmentFlag.AlignVCenter, self.title)
         painter.setFont(self.font())
         painter.setPen(qcolor(c.quiet))
-        reason = painter.fontMetrics().elidedText(self.reason, Qt.TextElideMode.ElideRight, WIDTH - 24)
-        painter.drawText(QRectF(12, PICTURE + 19, WIDTH - 24, 18), Qt.AlignmentFlag.AlignVCenter, reason)
+        room = WIDTH - 24 - (96 if self.setting else 0)
+        reason = painter.fontMetrics().elidedText(self.reason, Qt.TextElideMode.ElideRight, room)
+        painter.drawText(QRectF(12, PICTURE + 19, room, 18), Qt.AlignmentFlag.AlignVCenter, reason)
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         if self.rect().contains(event.position().toPoint()):
@@ -93,7 +113,9 @@ class RecipeTile(QWidget):
 
     def keyPressEvent(self, event) -> None:  # type: ignore[no-untyped-def]
         key = event.key()
-        if key in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
+        if self.setting and not self.hasFocus():  # a key that its field has let through
+            super().keyPressEvent(event)
+        elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
             self.chosen.emit(self.name)
         elif key in (Qt.Key.Key_Left, Qt.Key.Key_Right, Qt.Key.Key_Up, Qt.Key.Key_Down):
             self.moved.emit(int(key))

@@ -1,5 +1,6 @@
 """The recipe wall: every recipe drawn live with the author's own figures, by question, best fits first."""
 
+import msgspec
 from msgspec import Struct
 from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent, QResizeEvent
@@ -16,7 +17,7 @@ from PySide6.QtWidgets import (
 )
 
 from kavlet.core.building.stages import picture
-from kavlet.core.document import charting, edits, reading
+from kavlet.core.document import charting, edits, entered, reading
 from kavlet.core.document.advice import features_of, with_proposals
 from kavlet.core.document.document import Document
 from kavlet.core.document.lookup import recipes_of
@@ -35,7 +36,7 @@ from kavlet.desktop.recipes.tile import WIDTH, RecipeTile
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
 
-TILE = Size(190, 120)  # points, drawn larger, so that its words can be read
+TILE = Size(187, 118)  # points, drawn 1.3 times larger, so that no word is under 9 pixels
 BEST = 0.6  # from this score on, a recipe is among the best fits
 
 
@@ -46,6 +47,7 @@ class Tried(Struct, frozen=True, eq=False):
     table: str
     chart: str
     across: bool = False
+    typed: dict[str, Setting] = {}
 
 
 class Shown(Struct, frozen=True, eq=False):
@@ -65,6 +67,7 @@ def _made(on: Tried, name: str) -> Shown | KavletError:
             document, chart = edits.add_chart(document, on.table, name)
             document = reading.across(document, chart) if on.across else document
         before = document.chart(chart).settings
+        document = edits.change_chart(document, chart, settings={**before, **on.typed})
         document = with_proposals(document, chart)
         proposed = {name: value for name, value in document.chart(chart).settings.items() if name not in before}
         document = edits.change_chart(document, chart, title="", subtitle="", source="")
@@ -89,6 +92,7 @@ class RecipeWall(QFrame):
         self._order: list[str] = []
         self._drawn_for: tuple[object, ...] = ()
         self.across = False  # which way a new chart's figures would run
+        self.typed: dict[str, dict[str, Setting]] = {}  # what was typed over proposals, by recipe
         self._timer = QTimer(self)
         self._timer.setInterval(0)
         self._timer.setSingleShot(True)
@@ -150,7 +154,7 @@ class RecipeWall(QFrame):
         here = (table, chart, self._store.document.recipes)
         if len(here) == len(self._drawn_for) and all(a is b for a, b in zip(here, self._drawn_for, strict=True)):
             return
-        self._drawn_for = here
+        self._drawn_for, self.typed = here, {}
         recipes = recipes_of(self._store.document)
         of = features_of(self._store.document, table.id)
         scores = {name: recipe.suits(of) for name, recipe in recipes.items()}
@@ -160,8 +164,9 @@ class RecipeWall(QFrame):
                 tile = RecipeTile(name, words(recipe.title), self._inside)
                 tile.chosen.connect(self.chosen)
                 tile.moved.connect(lambda key, tile=tile: self._move(tile, key))
+                tile.proposed.connect(lambda setting, text, name=name: self._propose(name, setting, text))
                 self.tiles[name] = tile
-            self.tiles[name].reason = words(scores[name].reason)
+            self.tiles[name].reason = words(scores[name].reason or recipe.needs)
             self.tiles[name].current = chart.table == table.id and chart.recipe == name
         for name in [name for name in self.tiles if name not in recipes]:
             self.tiles.pop(name).deleteLater()
@@ -181,6 +186,7 @@ class RecipeWall(QFrame):
         if not self._due or not self.isVisible():
             return
         name, tried = self._due[0], self._tried()
+        tried = msgspec.structs.replace(tried, typed=self.typed.get(name, {}))
         self._worker.ask(
             "wall", say("Drawing recipes"), lambda: _made(tried, name), lambda made: self._drawn(name, made)
         )  # fmt: skip
@@ -200,7 +206,13 @@ class RecipeWall(QFrame):
                 if isinstance(value, float)
             ]
             proposed = words("{settings}, proposed", settings=parts) if parts else ""
-            tile.show_scene(made.scene, proposed or tile.reason, pale=bool(proposed))
+            figure = next(((one, value) for one, value in made.proposed.items() if isinstance(value, float)), ("", 0.0))
+            mine = bool(self.typed.get(name))
+            told = say("with your {setting}") if mine else say("proposed: {setting}")
+            reason = words(told.text, setting=named(figure[0])) if figure[0] else tile.reason
+            tile.show_scene(made.scene, reason, pale=bool(proposed) and not mine)
+            tile.setAccessibleDescription(proposed or reason)
+            tile.show_proposal(figure[0], proposed, entered.shown(figure[1], locale))
         self._timer.start()
 
     @property
@@ -219,6 +231,19 @@ class RecipeWall(QFrame):
             return
         self.across, self._drawn_for = across, ()
         self._refresh()
+
+    def _propose(self, name: str, setting: str, text: str) -> None:
+        """Take a figure typed over what a recipe proposes, and draw its tile with it."""
+        try:
+            number = entered.number_or_formula(text, self._store.document.locale, "") if text.strip() else None
+        except KavletError as error:
+            self._store.refuse(error)
+            return
+        held = {one: value for one, value in self.typed.get(name, {}).items() if one != setting}
+        self.typed[name] = held if number is None else {**held, setting: number}
+        if name not in self._due:
+            self._due.append(name)
+            self._timer.start()
 
     def _matching(self) -> list[str]:
         sought = self.search.text().casefold().split()

@@ -1,6 +1,8 @@
 """What the commands do with recipes: choosing one, cutting loose from it, and recipes of an author's own."""
 
+from collections.abc import Mapping
 from pathlib import Path
+from types import MappingProxyType
 
 from PySide6.QtCore import QObject, Signal
 from PySide6.QtWidgets import QFileDialog, QInputDialog, QWidget
@@ -10,10 +12,13 @@ from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.recipe_saving import saved_recipe, with_recipe
 from kavlet.core.files import recipe_file
 from kavlet.core.messages import say, words
+from kavlet.core.recipes.recipe import Setting
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.command import Command, a_chart, a_recipe, a_table
 from kavlet.desktop.remembered import dressed
 from kavlet.desktop.store import Store
+
+NOTHING_SET: Mapping[str, Setting] = MappingProxyType({})
 
 
 class RecipeCommands(QObject):
@@ -34,16 +39,21 @@ class RecipeCommands(QObject):
             Command("import_recipe", "Chart", "Load a recipe…", self.import_),
         )  # fmt: skip
 
-    def take(self, name: str, across: bool = False) -> None:
+    def take(self, name: str, across: bool = False, settings: Mapping[str, Setting] = NOTHING_SET) -> None:
         """Build a recipe on the table in view: the chart in view becomes it, or a new one is made, whose figures run
-        `across` a row."""
+        `across` a row; with settings typed for want of columns."""
         chart, table = self._store.chart, self._store.there
+
+        def typed(document: Document, chart: str) -> Document:
+            held = document.chart(chart).settings
+            return edits.change_chart(document, chart, settings={**held, **settings}) if settings else document
+
         if chart.table == table.id:
             old = self._store.picture.build.chart.main if chart.dress.overrides else ""
             self._store.select()
 
             def changed(document: Document, chart: ChartEntry) -> Document:
-                return dressed(charting.try_recipe(document, chart.id, name), chart.id, old)
+                return dressed(typed(charting.try_recipe(document, chart.id, name), chart.id), chart.id, old)
 
             self._store.edit_chart(say("choose recipe"), changed)
             return
@@ -53,7 +63,7 @@ class RecipeCommands(QObject):
             document, new = edits.add_chart(document, table.id, name)
             document = reading.across(document, new) if across else document
             made.append(new)
-            return dressed(document, new)
+            return dressed(typed(document, new), new)
 
         if self._store.edit(say("choose recipe"), added):
             self._store.show_chart(made[0])
