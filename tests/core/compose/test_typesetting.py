@@ -68,6 +68,28 @@ def test_names_left_out_are_told() -> None:
     assert not any(one.check == "dropped-name" for one in lines.findings)  # times are skipped evenly
 
 
+def test_bars_that_are_laid_down_name_their_rows() -> None:
+    names = [f"Pond number {i}" for i in range(40)]
+    rows = table(["s", "v"], names, list(range(40)))
+    size = Size(221.0, 420.0)
+    made = draw(document("columns", rows), size)
+    finding = next(one for one in made.findings if one.check == "dropped-name")
+    (remedy,) = finding.remedies
+    mended = draw(document("columns", rows), size, look=remedy.looks)
+    assert not [one for one in mended.findings if one.check == "dropped-name"]
+    assert {text.text for text in mended.figure.texts if text.kind == "name"} == set(names)
+
+
+def test_one_label_has_a_look_of_its_own() -> None:
+    rows = table(["s", "v"], ["a", "b", "c"], [50, 100, 70])
+    at = "layers.series 1.rows.1.text_look"
+    look = {f"{at}.colour": "#b3372f", f"{at}.size": 18.0, f"{at}.bold": True, f"{at}.family": "serif"}
+    made = draw(document("columns", rows, labels="values"), look=look)
+    labels = {text.row: text for text in made.figure.texts if text.kind == "label"}
+    assert (labels[1].size, labels[1].colour.hex, labels[1].face) == (18.0, "#b3372f", "SourceSerif4-Bold")
+    assert labels[0].size == labels[2].size < 18.0
+
+
 def test_what_is_typed_by_hand_stands_in_its_colour_wherever_that_is() -> None:
     rows = table(["s", "v"], ["a", "b"], [50, 100])
     look = {

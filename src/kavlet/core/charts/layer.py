@@ -6,6 +6,7 @@ from msgspec import Struct
 
 from kavlet.core.charts.colouring import Shades
 from kavlet.core.charts.labels import Label
+from kavlet.core.charts.lettering import Lettering
 from kavlet.core.dress.fills import Fill
 
 GATHERED, LEFT_OVER, EMPTY = 1_000_000, 1_000_001, 1_000_002  # stand for a row where a mark has none in the table
@@ -16,7 +17,8 @@ Stack = Literal["none", "stacked", "share"]
 class Row(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """What one row, or what stands for one, has of its own: looks (None: the layer's), and its label's place.
 
-    `dx`, `dy` move the label by points from where it would stand; `label` False leaves it out; `text` replaces it.
+    `dx`, `dy` move the label by points from where it would stand; `label` False leaves it out; `text` replaces it;
+    `text_look` is how it alone is set.
     """
 
     fill: Fill | None = None
@@ -27,6 +29,7 @@ class Row(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     text: str | None = None
     dx: float = 0.0
     dy: float = 0.0
+    text_look: Lettering = Lettering()
 
 
 class Rule(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):

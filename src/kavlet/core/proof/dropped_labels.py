@@ -2,8 +2,8 @@
 
 from kavlet.core.compose.figure import Figure
 from kavlet.core.compose.words.lettering import FLOOR
-from kavlet.core.messages import counted
-from kavlet.core.proof.finding import Finding
+from kavlet.core.messages import counted, say
+from kavlet.core.proof.finding import Finding, Remedy
 
 
 def check(figure: Figure) -> list[Finding]:
@@ -22,7 +22,9 @@ def check(figure: Figure) -> list[Finding]:
             "{count} rows have no name, because there is no room for it. Lying bars or a larger chart name them.",
             figure.unnamed,
         )
-        found.append(Finding("dropped-name", "warning", float(figure.unnamed), message))
+        standing = any(text.kind == "name" and text.angle for text in figure.texts)
+        lay = Remedy(say("Lay the bars down"), {"frame.lying": True})
+        found.append(Finding("dropped-name", "warning", float(figure.unnamed), message, (lay,) if standing else ()))
     if not figure.dropped:
         return found
     message = counted(

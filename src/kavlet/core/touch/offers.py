@@ -153,6 +153,7 @@ def _of_mark(layer: AnyLayer, part: Part) -> list[Field]:
         *(field.under(part.path) for field in kind_of(layer).row_fields),
         Field("Label", "Labelled", f"{part.path}.label", "flag"),
         Field("Label", "Text instead", f"{part.path}.text", "text", optional=True, named="text of one label"),
+        *_of_type("This label", f"{part.path}.text_look"),
         Field("Layer", "Hidden", f"{part.path}.hidden", "flag"),
     ]
 

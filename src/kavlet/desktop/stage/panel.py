@@ -130,6 +130,7 @@ class StagePanel(QFrame):
     def follow(self, layers: LayerCommands) -> None:
         """Let the commands on layers carry out what the strip and the ink ask for."""
         store, strip = self._store, self.strip
+        self.proof.mend_wanted.connect(lambda remedy: layers.look(remedy.name, remedy.looks))
         self.ink_wanted.connect(lambda ink: layers.look(say("change ink"), {"ink": ink}))
         strip.order_wanted.connect(lambda keys: layers.look(say("order layers"), {ORDER: keys}))
         strip.hide_wanted.connect(lambda key: store.guard(lambda: layers.hide(key)))

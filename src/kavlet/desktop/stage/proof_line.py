@@ -2,12 +2,12 @@
 
 from collections.abc import Sequence
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QAbstractItemView, QHBoxLayout, QListWidget, QToolButton, QVBoxLayout, QWidget
 
 from kavlet.core.messages import counted, words
-from kavlet.core.proof.finding import Finding
+from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.desktop.elided_label import ElidedLabel
 from kavlet.desktop.look import UNIT
 
@@ -17,8 +17,13 @@ TALL = 112  # of the list, in which the rest scrolls
 class ProofLine(QWidget):
     """Never takes more from the chart than its list's height, whatever was found."""
 
+    mend_wanted = Signal(object)  # the Remedy
+
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
+        self._found: Sequence[Finding] = ()
+        self.mend = QToolButton()
+        self.mend.clicked.connect(self._mend)
         self.badge = QToolButton()
         self.badge.setObjectName("plain")
         self.badge.setCheckable(True)
@@ -31,11 +36,13 @@ class ProofLine(QWidget):
         self.list.setWordWrap(True)
         self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.list.setVerticalScrollMode(QAbstractItemView.ScrollMode.ScrollPerPixel)
+        self.list.currentRowChanged.connect(lambda _row: self._offer())
         self.list.hide()
         line = QHBoxLayout()
         line.setSpacing(UNIT)
         line.addWidget(self.badge)
         line.addWidget(self.first, 1)
+        line.addWidget(self.mend)
         line.addStretch(0)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
@@ -48,7 +55,8 @@ class ProofLine(QWidget):
 
     def show_findings(self, found: Sequence[Finding] | None) -> None:
         """Show what was found; None where there is no chart to look at."""
-        sentences = [str(one.message) for one in found or ()]
+        self._found = found or ()
+        sentences = [str(one.message) for one in self._found]
         self.badge.setVisible(bool(sentences))
         self.badge.setText(str(counted("Proof: {count} finding", "Proof: {count} findings", len(sentences))))
         nothing = words("Proof: nothing found.") if found is not None else " "
@@ -58,6 +66,24 @@ class ProofLine(QWidget):
             self.list.addItems(sentences)
             self._fit()
         self._unfold(self.badge.isChecked())
+        self._offer()
+
+    @property
+    def remedy(self) -> Remedy | None:
+        """What would mend the finding that is chosen in the list, else the first that can be mended."""
+        row = self.list.currentRow() if self.list.isVisibleTo(self) else -1
+        held = [self._found[row]] if 0 <= row < len(self._found) else self._found
+        return next((remedy for one in held for remedy in one.remedies), None)
+
+    def _offer(self) -> None:
+        remedy = self.remedy
+        self.mend.setVisible(remedy is not None)
+        self.mend.setText(str(remedy.name) if remedy is not None else "")
+
+    def _mend(self) -> None:
+        remedy = self.remedy
+        if remedy is not None:
+            self.mend_wanted.emit(remedy)
 
     def text(self) -> str:
         """All that it says."""

@@ -55,7 +55,7 @@ class LabelSpot(Struct, frozen=True):
 
 class Wanted(Struct, frozen=True):
     """A label that looks for a place. `row` counts the table's rows; `target` is the point of its mark it speaks of.
-    `any_colour`: its author chose its colour, wherever it stands."""
+    `any_colour`: its author chose its colour, wherever it stands; `own_size`: and its size, which stays."""
 
     layer: str
     key: str
@@ -73,6 +73,7 @@ class Wanted(Struct, frozen=True):
     leader_colour: Colour | None = None
     weight: float = 0.0
     any_colour: bool = False
+    own_size: bool = False
 
 
 class Manner(Struct, frozen=True):
@@ -95,13 +96,18 @@ def wanted(
     if label.width is not None:
         most = label.width
         spots = [msgspec.structs.replace(spot, width=min(spot.width, most)) for spot in spots]
+    look = own.text_look
+    if look.colour:
+        spots = [msgspec.structs.replace(spot, colour=style.colour(look.colour)) for spot in spots]
     if label.distance or label.angle:
         spots = [_moved(spot, label.distance, label.angle) for spot in spots]
-    family = label.family or style.family
+    family = look.family or label.family or style.family
+    is_bold = is_bold if look.bold is None else look.bold
+    slopes = label.italic if look.italic is None else look.italic
     return Wanted(
-        layer.name, layer.key, row, text, face(family, is_bold, label.italic), label.size or manner.size,
+        layer.name, layer.key, row, text, face(family, is_bold, slopes), look.size or label.size or manner.size,
         tuple(spots), label.lines, label.shorten, own.dx, own.dy, manner.target, label.leader, style.quiet,
-        manner.weight, bool(label.colour),
+        manner.weight, bool(label.colour or look.colour), own_size=look.size is not None,
     )  # fmt: skip
 
 
@@ -138,7 +144,9 @@ def settle(labels: list[Wanted], room: Room) -> tuple[list[PlacedText], int]:
     """
     order = sorted(range(len(labels)), key=lambda i: (not (labels[i].dx or labels[i].dy), -labels[i].weight, i))
     count = Counter(label.key for label in labels)
-    steps = {label.key: _steps(label, count[label.key]) for label in labels}
+    steps = dict.fromkeys(count, (1.0,)) | {
+        label.key: _steps(label, count[label.key]) for label in labels if not label.own_size
+    }
     at = dict.fromkeys(steps, 0)
     done = _tried(labels, order, room, {key: steps[key][0] for key in at})
     for key, shares in steps.items():
@@ -174,7 +182,8 @@ def _tried(labels: list[Wanted], order: list[int], room: Room, shares: dict[str,
     room, placed, lost = room.branch(), {}, []
     for i in order:
         label = labels[i]
-        found = at_once(msgspec.structs.replace(label, size=label.size * shares[label.key]), room)
+        share = 1.0 if label.own_size else shares[label.key]
+        found = at_once(msgspec.structs.replace(label, size=label.size * share), room)
         if found is None:
             lost.append(i)
         else:
