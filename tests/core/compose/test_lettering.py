@@ -6,7 +6,9 @@ import pytest
 
 from kavlet.core.building.stages import Picture
 from kavlet.core.compose.figure import PlacedText
-from kavlet.core.scene.primitives import Shape
+from kavlet.core.scene.paints import LinearGradient
+from kavlet.core.scene.primitives import Shape, Stamp
+from kavlet.core.values.colour import Colour
 from tests.making import document, draw, table
 
 ROWS = table(
@@ -99,3 +101,19 @@ def test_a_legend_is_turned_round_and_has_a_ground() -> None:
     picture = made(legend__ground="#eeeeee")
     ground = picture.figure.keys[0]
     assert all(ground.bounds.holds(text.bounds) for text in of(picture, "legend"))
+
+
+def test_grounds_run_to_another_colour_or_hold_a_veiled_picture() -> None:
+    (ground,) = made(ground_to="#e9efe0").figure.behind
+    assert isinstance(ground, Shape)
+    assert isinstance(ground.fill, LinearGradient)
+    assert [stop.hex for _, stop in ground.fill.stops] == [made().figure.ground.hex, "#e9efe0"]
+    picture, veil = made(ground_picture="tree", ground_veil=0.4).figure.behind
+    assert isinstance(picture, Stamp)
+    assert isinstance(veil, Shape)
+    assert isinstance(veil.fill, Colour)
+    assert veil.fill.alpha == pytest.approx(0.4)
+    assert picture.clip is not None
+    (plot,) = made(plot_ground="#ffffff", plot_to="#eeeeee").figure.behind
+    assert isinstance(plot, Shape)
+    assert isinstance(plot.fill, LinearGradient)

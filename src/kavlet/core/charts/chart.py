@@ -28,9 +28,11 @@ class Chart(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True)
 
     `names` is the column that names the rows; `rows` picks the rows that are shown, all when None. `ink` goes from 0
     (bare) over 1 (quiet gridlines and scale) and 2 (axes) to 3 (fully ruled); what an axis sets itself wins. `plot`
-    holds the plot's insets by hand: shares of the chart's width and height at left, top, right, bottom. `ground` is the
-    colour behind all, the theme's where empty, and `plot_ground` one behind the plot alone; `border` and `plot_border`
-    are colours of a line around each, empty for none.
+    holds the plot's insets by hand: shares of the chart's width and height at left, top, right, bottom.
+
+    `ground` is the colour behind all, the theme's where empty, `plot_ground` one behind the plot alone; each may run
+    down to another, `ground_to` and `plot_to`. `ground_picture` covers the sheet under a veil of the ground's colour,
+    strong enough for texts to be read. `border` and `plot_border` are colours of a line around each, empty for none.
     """
 
     frame: Frame
@@ -45,9 +47,13 @@ class Chart(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True)
     ink: int = 0
     plot: tuple[float, float, float, float] | None = None
     ground: str = ""
+    ground_to: str = ""
+    ground_picture: str = ""
+    ground_veil: float = 0.7
     border: str = ""
     border_width: float = 1.0
     plot_ground: str = ""
+    plot_to: str = ""
     plot_border: str = ""
     solid: Solid | None = None
     alt_text: str = ""

@@ -23,6 +23,7 @@ from kavlet.core.compose.frames.field import Field
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.furniture import Furniture, Sizes, sizes
 from kavlet.core.compose.kinds import kind_of
+from kavlet.core.compose.marks.painting import covering, picture
 from kavlet.core.compose.marks.placing import Placing
 from kavlet.core.compose.words import legend, texts
 from kavlet.core.compose.words.fan import fan
@@ -31,10 +32,12 @@ from kavlet.core.compose.words.lettering import NOBODY, Ink, Owner, Stand, block
 from kavlet.core.compose.words.room import Room, body_of, faces_of
 from kavlet.core.dress.style import Style
 from kavlet.core.messages import words_in
+from kavlet.core.scene.paints import LinearGradient, Paint
 from kavlet.core.scene.path import Path, recorded
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.box import box
 from kavlet.core.text.wrapping import shortened
+from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect, Size
 
 if TYPE_CHECKING:
@@ -300,15 +303,29 @@ def _behind(context: Context, plot: Rect) -> list[Primitive]:
     """The grounds and borders an author gave the chart and its plot; a chart of several panels has one border."""
     chart, style, sheet = context.chart, context.style, context.sheet
     made: list[Primitive] = []
+    whole = Rect(0.0, 0.0, sheet.width, sheet.height)
+    if chart.ground_to and context.panel == 0:
+        made.append(Shape(recorded(box, whole), _run(whole, style.ground, style.colour(chart.ground_to))))
+    held = context.data.picture(chart.ground_picture) if chart.ground_picture and context.panel == 0 else None
+    if held is not None:
+        made.append(picture(held, covering(held, whole), style.quiet, clip=recorded(box, whole)))
+        made.append(Shape(recorded(box, whole), style.ground.faded(max(0.0, min(1.0, chart.ground_veil)))))
     if chart.border and context.panel == 0:
         wide = chart.border_width
         area = Rect(wide / 2, wide / 2, max(0.0, sheet.width - wide), max(0.0, sheet.height - wide))
         made.append(Shape(recorded(box, area), None, style.colour(chart.border), wide))
     if chart.plot_ground or chart.plot_border:
-        ground = style.colour(chart.plot_ground) if chart.plot_ground else None
+        ground: Paint | None = style.colour(chart.plot_ground) if chart.plot_ground else None
+        if chart.plot_ground and chart.plot_to:
+            ground = _run(plot, style.colour(chart.plot_ground), style.colour(chart.plot_to))
         edge = style.colour(chart.plot_border) if chart.plot_border else None
         made.append(Shape(recorded(box, plot), ground, edge, 0.75 if edge is not None else 0.0))
     return made
+
+
+def _run(area: Rect, top: Colour, bottom: Colour) -> LinearGradient:
+    """One colour running down to another."""
+    return LinearGradient(area.x, area.y, area.x, area.bottom, ((0.0, top), (1.0, bottom)))
 
 
 def _frame(context: Context, room: Rect) -> tuple[Plane | Disc | Field, Furniture]:

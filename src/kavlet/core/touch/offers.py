@@ -63,13 +63,18 @@ def _of_grounds(chart: Chart) -> list[Field]:
     """The colours behind the chart and its plot, and the lines around them."""
     found = [
         Field("Ground", "Colour", "ground", "colour", named="colour of the ground"),
+        Field("Ground", "Runs to", "ground_to", "colour", named="second colour of the ground"),
+        Field("Ground", "Picture", "ground_picture", "symbol", named="picture of the ground"),
         Field("Ground", "Border", "border", "colour", named="border of the chart"),
     ]
+    if chart.ground_picture:
+        found.append(Field("Ground", "Veil", "ground_veil", "number", unit="%", times=100, span=(0, 100)))
     if chart.border:
         found.append(Field("Ground", "Border width", "border_width", "number", unit="pt", span=(0, 20)))
     if chart.as_solid is None:
         found += [
             Field("Ground", "Plot", "plot_ground", "colour", named="colour of the plot"),
+            Field("Ground", "Plot runs to", "plot_to", "colour", named="second colour of the plot"),
             Field("Ground", "Plot border", "plot_border", "colour", named="border of the plot"),
         ]
     return found

@@ -21,7 +21,7 @@ from kavlet.core.shapes.symbol import Symbol, coloured, extent, fitted, outline
 from kavlet.core.values.affine import Affine, moved, scaled, turned
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.errors import KavletError
-from kavlet.core.values.geometry import Rect
+from kavlet.core.values.geometry import Point, Rect
 
 UNMOVED = Affine()
 MOST_TILES = 2_000
@@ -170,7 +170,8 @@ class _Bar(Struct, frozen=True):
 
 def _pictures(fill: PictureFill, held: Symbol | Raster, colour: Colour, bar: _Bar, path: Path) -> list[Primitive]:
     if fill.how == "covering":
-        return [picture(held, _covering(fill, held, bar.rect), colour, clip=path)]
+        seen = covering(held, bar.rect, fill.zoom, (fill.x, fill.y))
+        return [picture(held, seen, colour, clip=path)]
     clip = None if fill.how in ("stretched", "fitted") else recorded(box, bar.rect)
     by = UNMOVED
     if fill.turned and bar.end in ("right", "left"):  # drawn as in a standing bar, then laid down with it
@@ -181,12 +182,12 @@ def _pictures(fill: PictureFill, held: Symbol | Raster, colour: Colour, bar: _Ba
     return [picture(held, one, colour, stretch=fill.how == "stretched", clip=clip, by=by) for one in boxes]
 
 
-def _covering(fill: PictureFill, held: Symbol | Raster, rect: Rect) -> Rect:
+def covering(held: Symbol | Raster, rect: Rect, zoom: float = 1.0, at: Point = (0.5, 0.5)) -> Rect:
     """The box of a picture that covers another at its own proportions, moved so that the wished part of it is seen."""
     wide, tall = proportions(held)
-    factor = max(rect.width / wide, rect.height / tall) * max(1.0, fill.zoom)
+    factor = max(rect.width / wide, rect.height / tall) * max(1.0, zoom)
     wide, tall = wide * factor, tall * factor
-    return Rect(rect.x - fill.x * (wide - rect.width), rect.y - fill.y * (tall - rect.height), wide, tall)
+    return Rect(rect.x - at[0] * (wide - rect.width), rect.y - at[1] * (tall - rect.height), wide, tall)
 
 
 def _tiles(fill: PictureFill, held: Symbol | Raster, bar: _Bar) -> list[Rect]:
