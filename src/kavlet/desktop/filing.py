@@ -2,6 +2,7 @@
 
 from pathlib import Path
 
+import msgspec
 from PySide6.QtCore import QObject, Qt, Signal
 from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
 
@@ -139,6 +140,11 @@ class FileCommands(QObject):
         if box.clickedButton() is save:
             return self.save()
         return box.clickedButton() is drop
+
+    def deliver_as(self, ending: str) -> None:
+        """Show the Deliver sheet with a format chosen."""
+        self.wish = msgspec.structs.replace(self.wish, ending=ending)
+        self._store.guard(self.deliver)
 
     def deliver(self) -> None:
         """Show the Deliver sheet, then ask where to save."""

@@ -11,6 +11,7 @@ from kavlet.core.messages import named, say, words
 from kavlet.core.values.sizes import CHARTS
 from kavlet.desktop.dress.panel import DressPanel
 from kavlet.desktop.store import Store
+from kavlet.export import CHARTS as CHART_FORMATS
 
 
 class Findable(Struct, frozen=True):
@@ -71,6 +72,17 @@ def of_document(store: Store, set_size: Callable[[str], object]) -> list[Findabl
         Findable(str(named(name)), words("size"), partial(set_size, name), enabled=store.has_chart) for name in CHARTS
     ]
     return [*charts, *tables, *sizes]
+
+
+def of_formats(store: Store, deliver: Callable[[str], object]) -> list[Findable]:
+    """The formats a chart leaves in; each opens Deliver with it."""
+    return [
+        Findable(
+            words(one.title), words("format"), partial(deliver, one.endings[0]),
+            " ".join(one.endings).replace(".", " "), enabled=store.has_chart,
+        )
+        for one in CHART_FORMATS
+    ]  # fmt: skip
 
 
 PROMPT = say("Find a command, a recipe, a field, a chart …")

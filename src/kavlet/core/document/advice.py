@@ -25,7 +25,7 @@ from kavlet.core.recipes.recipe import Recipe, Setting
 from kavlet.core.shapes.symbol import shelf
 
 MAGNITUDES = 1.5  # powers of ten between columns of figures that are hardly of one kind
-MOST_COUNTED = 60  # things that are still counted one by one
+MOST_COUNTED = 100  # things that are still counted one by one
 FEW_STAGES, MOST_STAGES = 3, 12
 LONG_NAME, VERY_LONG = 15, 18  # letters, of names in the mean and of one among many
 MANY = 5  # rows
@@ -136,12 +136,13 @@ def _counted(heads: Sequence[str], figures: Sequence[float]) -> bool:
 
 
 def _grouped(named: list[Column], rows: int) -> bool:
-    """Whether a second column of texts puts rows of different names into groups."""
+    """Whether a second column of texts puts rows into groups, in each of which a name stands once."""
     if len(named) < 2:
         return False
     names, groups = (entries(column)[:rows] for column in named[:2])
     by = set(groups) - {""}
-    return len(set(names)) == len(names) and 1 < len(by) < len(groups) and not _are_flags(by)
+    apart = len(set(zip(names, groups, strict=True))) == len(names)
+    return apart and 1 < len(by) < len(groups) and not _are_flags(by)
 
 
 def _are_flags(texts: set[str]) -> bool:
