@@ -37,7 +37,8 @@ from kavlet.core.values import sizes
 
 SOURCE = Path(__file__).parent.parent / "src"
 SAID = {"say": 0, "words": 0, "drawn": 0, "words_in": 1}  # where the text stands among the arguments
-DECLARED = {"Command": (1, 2), "of": (2,), "Field": (0, 1), "_of_number": (0,), "_of_type": (0,)}
+DECLARED = {"Command": (1, 2), "of": (2,), "Field": (0, 1), "Format": (1,), "_of_number": (0,),
+            "_of_type": (0,)}  # fmt: skip
 KEYWORDS = {"named": ("Field",), "help": ("option",)}
 NAMED = "named"
 ONLY_A_FIELD = re.compile(r"“?\{\w+\}”?|")

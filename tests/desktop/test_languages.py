@@ -164,7 +164,7 @@ def test_dialogs_and_shelves_are_said_from_the_catalogue(
         assert not _unsaid(deliver, own)
     reading = ReadingSheet(Source(str(path)))
     finder = CommandFinder(pseudo.findable(), pseudo)
-    shelf = pseudo.dress.parameters._shelf
+    shelf = pseudo.dress.parameters.shelf
     shelf.refresh()
     pseudo.actions_by_name["open_recipes"].trigger()
     qtbot.wait(50)
@@ -280,7 +280,7 @@ def test_symbols_are_found_and_typed_in_the_readers_language() -> None:
     assert field.text() == "Baum"
     field.committed.emit("leuchtturm")
     assert made.store.here.settings["symbol"] == "lighthouse"
-    shelf = made.dress.parameters._shelf
+    shelf = made.dress.parameters.shelf
     shelf.search.setText("leucht")
     shelf.refresh()
     assert shelf.list.item(0).data(Qt.ItemDataRole.UserRole) == "lighthouse"

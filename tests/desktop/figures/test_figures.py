@@ -53,7 +53,11 @@ def test_functions_complete_and_explain_themselves(window: Window, qtbot: QtBot)
     new_column(window)
     editor = start_typing(qtbot, window, 2, 1, "=aver")
     names = [editor.completer.completionModel().index(i, 0).data() for i in range(editor.completer.completionCount())]
-    assert names == ["AVERAGE(number; …)", "AVERAGEIF(range; criterion; [range to average])"]
+    assert names == [
+        "AVERAGE(number; …)",
+        "AVERAGEIF(range; criterion; [range to average])",
+        "AVERAGEIFS(range to average; range; criterion; …)",
+    ]
     qtbot.keyClick(editor, Qt.Key.Key_Tab)
     assert editor.text() == "=AVERAGE("
     assert editor.called() == "AVERAGE"

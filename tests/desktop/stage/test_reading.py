@@ -37,6 +37,7 @@ def drawn(window: Window) -> dict[str, float]:
 def test_it_is_chosen_in_dress_and_taken_back_by_one_step(walks: Window, qtbot: QtBot) -> None:
     before = walks.store.document
     assert not walks.stage.stepper.isVisible()
+    qtbot.waitUntil(lambda: not walks.dress.run.button(ACROSS).visibleRegion().isEmpty(), timeout=5_000)
     qtbot.mouseClick(walks.dress.run.button(ACROSS), Qt.MouseButton.LeftButton)
     assert drawn(walks) == {"Enquiries": 610.0, "Tours": 260.0, "Signed": 91.0}
     assert walks.figures.tabs.tabText(walks.figures.tabs.currentIndex()) == "Walks, across"

@@ -430,7 +430,7 @@ def test_recipes_fields_sizes_and_charts_are_found_by_what_people_call_them(wind
     show(window, "bars")
     found_by(window, qtbot, "page width size")
     assert window.store.here.width == pytest.approx(CHARTS["page width"].width)
-    found_by(window, qtbot, "legend stands")
+    found_by(window, qtbot, "legend position")
     assert window.dress.rows["legend.side"].field.hasFocus()
     found_by(window, qtbot, "gap setting")
     assert window.dress.settings["gap"].hasFocus()
