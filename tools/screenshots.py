@@ -12,13 +12,14 @@ import msgspec
 from PySide6.QtCore import QSettings, Qt
 from PySide6.QtWidgets import QApplication, QWidget
 
-from kavlet.core.document import dressing, edits
+from kavlet.core.document import dressing, edits, reading
 from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Cell
 from kavlet.core.messages import say
 from kavlet.core.touch.parts import Part
 from kavlet.desktop import languages
 from kavlet.desktop.deliver.sheet import DeliverSheet
+from kavlet.desktop.dress.schemes_sheet import SchemesSheet
 from kavlet.desktop.main import application, open_window
 from kavlet.desktop.window import Window
 
@@ -48,7 +49,34 @@ def problem(window: Window) -> QWidget:
 
 def empty(window: Window) -> QWidget:
     window.store.load(Document(), None, "")
+    while window.start.drawing:
+        QApplication.processEvents()
     return window
+
+
+def across(window: Window) -> QWidget:
+    """A funnel of one month, read across its row."""
+    _show(window, "columns")
+    rows: list[list[Cell]] = [
+        ["month", "Enquiries", "Bookings", "Walks", "Members"], ["April", 520.0, 180.0, 171.0, 61.0],
+        ["May", 480.0, 210.0, 190.0, 70.0], ["June", 610.0, 260.0, 233.0, 91.0],
+    ]  # fmt: skip
+    document, table = edits.add_table(window.store.document, "Walks by month", rows)
+    document, chart = edits.add_chart(document, table, "funnel")
+    window.store.apply(say("add table"), reading.across(document, chart))
+    window.store.show_chart(chart)
+    QApplication.processEvents()
+    return window
+
+
+def colours(window: Window) -> QWidget:
+    """Schemes of colours, drawn on the chart in view."""
+    _show(window, "columns")
+    sheet = SchemesSheet(window.store, window.worker, window)
+    sheet.show()
+    while sheet.drawing:
+        QApplication.processEvents()
+    return sheet
 
 
 def deliver(window: Window) -> QWidget:
@@ -120,7 +148,8 @@ def german(_window: Window) -> QWidget:
 
 
 VIEWS: dict[str, Callable[[Window], QWidget]] = {
-    one.__name__: one for one in (demo, wall, dressed, solid, xray, stepping, dark, problem, empty, deliver, german)
+    one.__name__: one
+    for one in (demo, wall, dressed, solid, xray, stepping, across, dark, problem, empty, deliver, colours, german)
 }
 
 
