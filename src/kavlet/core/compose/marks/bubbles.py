@@ -13,7 +13,7 @@ from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.beyond import edge, place_arrow
 from kavlet.core.compose.marks.placing import Drawn, Placing
 from kavlet.core.compose.marks.sharing import column_figures, disc_key
-from kavlet.core.compose.words.labels import LabelSpot, Manner, ink, point_spots
+from kavlet.core.compose.words.labels import LabelSpot, Manner, ink, scattered_spots
 from kavlet.core.figures.ranges import Floats
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape
@@ -69,7 +69,7 @@ def place(layer: Bubbles, on: Plane, to: Placing) -> None:
                 x, y, "middle", "middle", ink(layer.label, style, behind), width=2 * radius, height=2 * radius,
                 pad=0.3, fits=_within((x, y), radius),
             )  # fmt: skip
-            around = point_spots(layer.label, x, y, radius, ink(layer.label, style, None), lying=True)
+            around = scattered_spots(layer.label, x, y, radius, ink(layer.label, style, None), lying=True)
             prefer = [inside, *around] if layer.label.position in ("auto", "middle", "centre") else around
             to.label(layer, to.id(row), text, prefer, Manner(to.sizes.small, (x, y), made[row]))
 

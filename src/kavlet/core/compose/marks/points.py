@@ -15,7 +15,7 @@ from kavlet.core.compose.marks.beyond import edge, place_arrow
 from kavlet.core.compose.marks.painting import picture, proportions
 from kavlet.core.compose.marks.placing import Drawn, Placing, Who
 from kavlet.core.compose.marks.sharing import column_figures
-from kavlet.core.compose.words.labels import AIR, LabelSpot, Manner, ink, point_spots
+from kavlet.core.compose.words.labels import AIR, LabelSpot, Manner, ink, point_spots, scattered_spots
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.box import box
@@ -80,7 +80,7 @@ def place(layer: Points, on: Plane, to: Placing) -> None:
         text = to.wording.text(layer, row)
         if text and layer.label is not None:
             reach = _reach(layer, on, wide if on.lying else tall)
-            spots = point_spots(
+            spots = (scattered_spots if layer.x else point_spots)(
                 _signed(layer.label, to.wording.figure(layer, row)),
                 x,
                 y,

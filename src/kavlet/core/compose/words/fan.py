@@ -128,6 +128,12 @@ def _column(labels: list[Fanned], side: int, room: Room) -> tuple[list[PlacedTex
     """The labels at one side, spread downward: wrapped, then shortened, then fewer where there is no room for all."""
     if not labels:
         return [], 0
+    size = labels[0].wanted.size
+    fits = max(1, int(room.bounds.height / (LEADING * size)) + 1)
+    if len(labels) > fits:  # the least are left out at once
+        kept = sorted(labels, key=lambda one: -one.wanted.weight)[:fits]
+        found, lost = _column(kept, side, room)
+        return found, lost + len(labels) - fits
     for most_lines in (0, 2, 1):
         placed = _spread(labels, side, most_lines, room)
         if placed is not None:
@@ -135,8 +141,8 @@ def _column(labels: list[Fanned], side: int, room: Room) -> tuple[list[PlacedTex
                 room.take(text)
             return placed, 0
     smallest = min(labels, key=lambda one: one.wanted.weight)
-    placed, lost = _column([one for one in labels if one is not smallest], side, room)
-    return placed, lost + 1
+    found, lost = _column([one for one in labels if one is not smallest], side, room)
+    return found, lost + 1
 
 
 def _spread(labels: list[Fanned], side: int, most_lines: int, room: Room) -> list[PlacedText] | None:

@@ -365,9 +365,17 @@ def _beyond(rect: Rect, end: End, colour: Colour) -> LabelSpot:
     return LabelSpot(x, rect.bottom, "middle", "top", colour, sy=AIR)
 
 
+def scattered_spots(label: Label, x: float, y: float, reach: float, colour: Colour, lying: bool) -> list[LabelSpot]:
+    """Spots around a point that lies anywhere: those beside it, at its corners, then further out with a leader."""
+    near = point_spots(label, x, y, reach, colour, lying)
+    if len(near) == 1:
+        return near
+    return [*near, *(_aslant(x, y, reach, colour, *corner) for corner in CORNERS),
+            *(_led_out(x, y, reach, colour, way, far) for far in FAR for way in WAYS)]  # fmt: skip
+
+
 def point_spots(label: Label, x: float, y: float, reach: float, colour: Colour, lying: bool) -> list[LabelSpot]:
-    """Spots around a point whose shape reaches `reach` points from it: beside it, at its corners, then further out with
-    a leader."""
+    """Spots around a point whose shape reaches `reach` points from it."""
     above = LabelSpot(x, y - reach, "middle", "bottom", colour, sy=-AIR)
     below = LabelSpot(x, y + reach, "middle", "top", colour, sy=AIR)
     right = LabelSpot(x + reach, y, "start", "middle", colour, sx=AIR)
@@ -379,8 +387,7 @@ def point_spots(label: Label, x: float, y: float, reach: float, colour: Colour, 
         near = [below, above, right, left]
     elif label.position == "beside" or (lying and label.position != "above"):
         near = [right, left, above, below]
-    return [*near, *(_aslant(x, y, reach, colour, *corner) for corner in CORNERS),
-            *(_led_out(x, y, reach, colour, way, far) for far in FAR for way in WAYS)]  # fmt: skip
+    return near
 
 
 def _aslant(x: float, y: float, reach: float, colour: Colour, right: int, down: int) -> LabelSpot:
