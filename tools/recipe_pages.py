@@ -91,7 +91,8 @@ def _kind(one: Parameter) -> str:
     if one.type == "number":
         span = f", {one.minimum:g} to {one.maximum:g}" if one.minimum is not None and one.maximum is not None else ""
         return f"a number or cell{span}{' ' + one.unit if one.unit else ''}"
-    return {"flag": "yes or no", "text": "a text or cell", "numbers": "numbers", "symbol": "a symbol’s name"}[one.type]
+    kinds = {"flag": "yes or no", "text": "a text or cell", "numbers": "numbers", "symbol": "a symbol’s name"}
+    return (kinds | {"colour": "a colour"})[one.type]
 
 
 def _default(one: Parameter) -> str:
