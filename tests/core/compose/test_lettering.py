@@ -117,3 +117,19 @@ def test_grounds_run_to_another_colour_or_hold_a_veiled_picture() -> None:
     (plot,) = made(plot_ground="#ffffff", plot_to="#eeeeee").figure.behind
     assert isinstance(plot, Shape)
     assert isinstance(plot.fill, LinearGradient)
+
+
+def test_rules_colour_labels_by_their_values() -> None:
+    picture = made(**{"layers__series 1__label__colour_rules": "above 60: #b3372f; smallest: #0e7c86"})
+    colours = {text.text: text.colour.hex for text in of(picture, "label", "series 1")}
+    assert (colours["62"], colours["80"], colours["40"]) == ("#b3372f", "#b3372f", "#0e7c86")
+    assert colours["55"] not in ("#b3372f", "#0e7c86")
+
+
+def test_parts_between_have_shorter_tick_marks() -> None:
+    picture = made(frame__along__marks="outside", frame__along__minor=2)
+    ticks = [rule for rule in picture.figure.over if rule.kind == "tick"]
+    count = len(picture.figure.axes[0].ticks)
+    assert len(ticks) == 2 * count - 1
+    lengths = sorted(abs(rule.x1 - rule.x2) for rule in ticks)
+    assert lengths[0] == pytest.approx(0.55 * lengths[-1])

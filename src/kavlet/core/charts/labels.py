@@ -25,6 +25,7 @@ class Label(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True)
     follow a ring; `lines` is the most lines it may wrap to. `shorten` ends what is too long in an ellipsis, else it is
     left out. `width` is the most it may take, in points. `distance` moves labels beside their marks so many points
     further out, `angle` turns them clockwise in degrees; `every` labels one of so many rows.
+    `colour_rules` colour them by their values (`colouring.py`).
     """
 
     template: str = "{value}"
@@ -42,6 +43,7 @@ class Label(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True)
     distance: float = 0.0
     angle: float = 0.0
     every: int = 1
+    colour_rules: str = ""
     turn: bool = False
     lines: int = 2
     shorten: bool = False

@@ -176,6 +176,7 @@ def _of_label(layer: AnyLayer) -> list[Field]:
         Field("Label", "Colour", f"{at}.colour", "colour"),
         Field("Label", "Bold", f"{at}.bold", "flag"),
         Field("Label", "Italic", f"{at}.italic", "flag"),
+        Field("Label", "Rules", f"{at}.colour_rules", "rules", named="colour rules of labels"),
         Field("Label", "Leader", f"{at}.leader", "choice", LEADERS),
         *_of_number("Number", f"{at}.number"),
     ]

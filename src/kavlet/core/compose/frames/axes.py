@@ -115,14 +115,15 @@ class _Axes:
         plot, ink = self._plane.plot, self._tick_ink(scale)
         long = 0.4 * ink.size
         out, within_ = (long if scale.marks != "inside" else 0.0), (long if scale.marks != "outside" else 0.0)
-        for tick in at.ticks:
+        minors = at.minors if scale.minor > 1 else ()
+        for tick, share in [*((tick, 1.0) for tick in at.ticks), *((tick, 0.55) for tick in minors)]:
             place = self._plane.along(tick, second)
             if self._plane.lying:
                 edge, way = (plot.y, -1.0) if second else (plot.bottom, 1.0)
-                ends = (place, edge + way * out, place, edge - way * within_)
+                ends = (place, edge + way * share * out, place, edge - way * share * within_)
             else:
                 edge, way = (plot.right, 1.0) if second else (plot.x, -1.0)
-                ends = (edge + way * out, place, edge - way * within_, place)
+                ends = (edge + way * share * out, place, edge - way * share * within_, place)
             self.over.append(PlacedRule("tick", *ends, self._style.quiet, 0.8))
 
     def _line(

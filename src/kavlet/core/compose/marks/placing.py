@@ -1,11 +1,12 @@
 """What the layers of one chart share while they are placed."""
 
+import msgspec
 from msgspec import Struct
 
 from kavlet.core.charts.layer import Layer, Row
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.figure import BarBox, Mark, MarkKind, PlacedText
-from kavlet.core.compose.marks.painting import Filling, fill_of
+from kavlet.core.compose.marks.painting import Filling, fill_of, rules_of
 from kavlet.core.compose.words.fan import Fanned
 from kavlet.core.compose.words.labels import LabelSpot, Manner, Wanted, wanted
 from kavlet.core.dress.fills import Fill
@@ -133,4 +134,16 @@ class Placing:
 
     def label(self, layer: Layer, row: int, text: str, spots: list[LabelSpot], manner: Manner) -> None:
         """Wish for a label of a row of the table at the first of the spots where it fits."""
-        self.labels.append(wanted(layer, row, text, spots, self.style, manner))
+        self.labels.append(self._by_rule(layer, row, wanted(layer, row, text, spots, self.style, manner)))
+
+    def _by_rule(self, layer: Layer, row: int, label: Wanted) -> Wanted:
+        """A label in the colour that one of its author's rules gives its row."""
+        rules = rules_of(layer.label.colour_rules) if layer.label is not None else ()
+        if not rules or row not in self.data.ids:
+            return label
+        figures, number = self.data.column(layer.figure_column), self.data.ids.index(row)
+        colour = next((one.colour for one in rules if one.picks(number, figures)), "")
+        if not colour or self.own(layer, number).text_look.colour:
+            return label
+        spots = tuple(msgspec.structs.replace(one, colour=self.style.colour(colour)) for one in label.spots)
+        return msgspec.structs.replace(label, spots=spots, any_colour=True)
