@@ -133,3 +133,12 @@ def test_parts_between_have_shorter_tick_marks() -> None:
     assert len(ticks) == 2 * count - 1
     lengths = sorted(abs(rule.x1 - rule.x2) for rule in ticks)
     assert lengths[0] == pytest.approx(0.55 * lengths[-1])
+
+
+def test_a_narrow_legend_is_stacked() -> None:
+    wide, narrow = of(made(), "legend"), of(made(legend__width=70.0), "legend")
+    assert len({round(text.bounds.y) for text in wide}) == 1
+    assert len({round(text.bounds.y) for text in narrow}) == 2
+    beside = made(legend__side="right", legend__width=40.0)
+    assert beside.figure.plot.width > made(legend__side="right", legend__width=200.0).figure.plot.width - 1
+    assert all(text.bounds.width < 41 for text in of(beside, "legend"))

@@ -24,7 +24,8 @@ class Legend(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True
 
     Entries come from the layers, or from `entries` where there are any. `key` says what one symbol stands for.
     `x`, `y` are the place inside the plot, as shares of what is free. `text` is how its entries are set; `reversed`
-    turns their order; `ground` is a colour behind it.
+    turns their order; `ground` is a colour behind it; `width` is the most it may take, in points: wide ones are set in
+    a line, narrow ones wrapped or shortened.
     """
 
     side: LegendSide = "auto"
@@ -36,4 +37,5 @@ class Legend(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True
     y: float = 0.0
     text: Lettering = Lettering()
     reversed: bool = False
+    width: float | None = None
     ground: str = ""

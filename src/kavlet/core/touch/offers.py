@@ -214,6 +214,7 @@ def _of_legend() -> list[Field]:
     return [
         Field("Legend", "Position", "legend.side", "choice", choices(LegendSide), named="place of the legend"),
         Field("Legend", "Title", "legend.title", "text"),
+        Field("Legend", "Width", "legend.width", "number", unit="pt", optional=True, span=(20, 5000)),
         Field("Legend", "Reversed", "legend.reversed", "flag"),
         Field("Legend", "Ground", "legend.ground", "colour", named="ground of the legend"),
         *_of_type("Text of the legend", "legend.text"),

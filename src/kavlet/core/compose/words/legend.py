@@ -98,13 +98,14 @@ def _row(entries: list[Listed], context: Context, made: Set, top: bool) -> None:
     ink = lettered(spec.text, Ink(style.face, context.sizes.small * 1.06, style.ink), style)
     chip, gap, air = CHIP * ink.size, 1.5 * ink.size, 0.5 * ink.size
     pitch = 1.55 * ink.size
+    most_wide = min(room.width, spec.width) if spec.width is not None else room.width
     lines: list[list[tuple[Listed | None, str, float]]] = [[]]
     used = 0.0
     heads: list[tuple[Listed | None, str]] = [(None, spec.title)] if spec.title else []
     for item, name in [*heads, *((entry, entry.name) for entry in entries)]:
-        text = shortened(name, ink.face, ink.size, max(ink.size, room.width - 3 * ink.size))
+        text = shortened(name, ink.face, ink.size, max(ink.size, most_wide - 3 * ink.size))
         wide = width(text, ink.face, ink.size) + (chip + air if item is not None else 0.0)
-        if lines[-1] and used + wide > room.width:
+        if lines[-1] and used + wide > most_wide:
             lines.append([])
             used = 0.0
         lines[-1].append((item, text, wide))
@@ -149,7 +150,7 @@ def _column(entries: list[Listed], context: Context, made: Set, side: str, hug: 
         made.left_out = len(names) - kept
         names = [*names[:kept], _more(context, made.left_out)]
         entries = entries[:kept]
-    most = 0.42 * room.width - chip
+    most = (min(spec.width, room.width) if spec.width is not None else 0.42 * room.width) - chip
     texts_in = [shortened(name, ink.face, size, most) for name in names]
     wide = max((width(text, ink.face, size) for text in texts_in), default=0.0) + chip + 0.6 * size
     if spec.title:
