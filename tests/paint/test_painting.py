@@ -8,6 +8,7 @@ from PySide6.QtGui import QImage, QPainter
 
 from kavlet.core.scene.paints import Hatch, LinearGradient, Paint, RadialGradient
 from kavlet.core.scene.path import Path, recorded
+from kavlet.core.scene.pens import Pen
 from kavlet.core.scene.primitives import Image, Primitive, Scene, Shape, Stamp, Writing
 from kavlet.core.shapes.box import box
 from kavlet.core.text.faces import FACES
@@ -18,7 +19,7 @@ from kavlet.desktop.main import application
 from kavlet.paint import picture
 from kavlet.paint.painter import paint
 
-RED, BLUE, WHITE = Colour(1, 0, 0), Colour(0, 0, 1), Colour(1, 1, 1)
+RED, BLUE, WHITE, BLACK = Colour(1, 0, 0), Colour(0, 0, 1), Colour(1, 1, 1), Colour(0, 0, 0)
 FACE = next(iter(FACES))
 Pixel = tuple[int, int, int]
 
@@ -153,3 +154,26 @@ def test_texts_are_drawn_however_large_they_are(scale: float) -> None:
     made = picture.image(Scene(Size(100, 60), WHITE, (Writing("Reed", 8, 45, 60, FACE, 30, RED),)), scale)
     reds = sum(is_red(pixel(made, x, y)) for x in range(made.width()) for y in range(made.height()))
     assert reds / scale**2 == pytest.approx(480, rel=0.06)
+
+
+@pytest.mark.parametrize("scale", [1.0, 1.37, 2.0])
+def test_on_a_screen_hairlines_fill_whole_pixels(scale: float) -> None:
+    def line(pen: Pen) -> None:
+        pen.move_to(5.0, 10.3)
+        pen.line_to(45.0, 10.3)
+
+    scene = Scene(Size(50, 20), WHITE, (Shape(recorded(line), None, BLACK, 0.75),), "", "")
+
+    def column(crisp: bool) -> list[int]:
+        image = QImage(80, 60, QImage.Format.Format_RGB32)
+        image.fill(0xFFFFFFFF)
+        painter = QPainter(image)
+        painter.scale(scale, scale)
+        paint(scene, painter, crisp=crisp)
+        painter.end()
+        return [image.pixelColor(int(20 * scale), y).red() for y in range(60)]
+
+    assert set(column(True)) == {0, 255}
+    assert sum(value < 255 for value in column(True)) == max(1, round(0.75 * scale))
+    assert set(column(False)) - {0, 255}, "elsewhere a line keeps its very place"
+    assert abs(column(True).index(0) + 0.5 - 10.3 * scale) <= 1.0

@@ -31,6 +31,10 @@ def a_recipe(store: Store) -> bool:
     return store.recipe is not None
 
 
+def a_named_palette(store: Store) -> bool:
+    return any(one.name == store.chart.dress.palette for one in store.document.palettes)
+
+
 def a_copied_dress(store: Store) -> bool:
     return store.has_chart and store.dress_copied is not None
 

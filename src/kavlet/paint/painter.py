@@ -3,6 +3,7 @@
 import math
 from functools import lru_cache
 
+from msgspec import structs
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import (
     QBrush,
@@ -23,7 +24,7 @@ from PySide6.QtGui import (
 
 from kavlet.core.scene.hatching import expanded
 from kavlet.core.scene.paints import Hatch, LinearGradient, RadialGradient
-from kavlet.core.scene.path import CLOSE, CURVE, LINE, Path, recorded
+from kavlet.core.scene.path import CLOSE, CURVE, LINE, MOVE, Path, recorded
 from kavlet.core.scene.primitives import Group, Image, Primitive, Scene, Shape, Stamp, Writing
 from kavlet.core.text.faces import FACES
 from kavlet.core.text.shaping import outline, shape
@@ -34,22 +35,41 @@ from kavlet.core.values.geometry import Rect
 FAINT = 0.1  # opacity below which an edge is hardly seen
 LARGEST_GLYPHS = 60.0  # pixels; Qt 6.11 draws no glyph runs above 64
 MITER = 4.0  # how far a mitred corner may reach, in widths of the edge, as in SVG
+_STRAIGHT = MOVE + LINE
 _CAPS = {"round": Qt.PenCapStyle.RoundCap, "flat": Qt.PenCapStyle.FlatCap}
 _JOINS = {"round": Qt.PenJoinStyle.RoundJoin, "miter": Qt.PenJoinStyle.SvgMiterJoin}
 
 
-def paint(scene: Scene, painter: QPainter, fine: bool = True) -> None:
+def paint(scene: Scene, painter: QPainter, fine: bool = True, crisp: bool = False) -> None:
     """Paint a scene; the painter's own transform decides place and scale.
 
     Not `fine`, while a picture changes many times a second: edges of what is hardly seen, such as soft shadows, stay
-    rough.
+    rough. `crisp`, on a screen: straight lines along the pixels fill whole ones, moved by half a pixel at most.
     """
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
     if scene.ground is not None:
         painter.fillRect(QRectF(0, 0, scene.size.width, scene.size.height), qcolor(scene.ground))
     for item in scene.items:
-        _paint_item(item, painter, fine)
+        line = _on_pixels(item, painter) if crisp and isinstance(item, Shape) else None
+        _paint_item(line or item, painter, fine)
+
+
+def _on_pixels(item: Shape, painter: QPainter) -> Shape | None:
+    """A straight line along the pixels' rows or columns as one that fills whole pixels; None for all else."""
+    c, to = item.path.coordinates, painter.deviceTransform()
+    if item.edge is None or item.path.verbs != _STRAIGHT or item.place is not None or to.m12() or to.m21():
+        return None
+    lies = c[1] == c[3]
+    if lies == (c[0] == c[2]) or not to.m11() or not to.m22():
+        return None
+    scale, offset = (to.m22(), to.dy()) if lies else (to.m11(), to.dx())
+    thick = max(1, round(item.edge_width * abs(scale)))
+    at = c[1 if lies else 0] * scale + offset
+    at = (math.floor(at) + 0.5 if thick % 2 else round(at)) - offset
+    place = at / scale
+    ends = (c[0], place, c[2], place) if lies else (place, c[1], place, c[3])
+    return structs.replace(item, path=Path(_STRAIGHT, ends), edge_width=thick / abs(scale))
 
 
 def _paint_item(item: Primitive, painter: QPainter, fine: bool) -> None:
@@ -232,7 +252,7 @@ def _is_large(size: float, painter: QPainter) -> bool:
     engine = painter.paintEngine()
     if engine.type() != QPaintEngine.Type.Raster:
         return False
-    by = painter.combinedTransform()
+    by = painter.deviceTransform()
     return size * math.sqrt(abs(by.determinant())) > LARGEST_GLYPHS
 
 

@@ -41,7 +41,7 @@ def test_labels_stay_inside_the_chart(recipe: str) -> None:
 
 def wanted(row: int, weight: float, dx: float = 0.0) -> Wanted:
     spot = LabelSpot(50.0, 50.0, "middle", "middle", colour("#000000"))
-    face = resolve(Dress(), None).face
+    face = resolve(Dress()).face
     return Wanted("value", "value", row, "Mere", face, 10.0, (spot,), dx=dx, weight=weight)
 
 

@@ -89,10 +89,11 @@ def test_tick_marks_stand_outside_inside_or_across(marks: str, outside: bool, in
 
 def test_plot_and_chart_have_grounds_and_borders() -> None:
     picture = made(plot_ground="#f3efe6", plot_border="ink", border="#7a2e5d", border_width=2.0)
-    border, plot = (item for item in picture.figure.behind if isinstance(item, Shape))
+    border, plot, line = (item for item in picture.figure.behind if isinstance(item, Shape))
     assert (border.edge_width, border.fill) == (2.0, None)
+    assert (line.path, line.fill) == (plot.path, None)
     assert plot.path.bounds.width == pytest.approx(picture.figure.plot.width)
-    assert picture.scene.items[:2] == picture.figure.behind
+    assert picture.scene.items[:3] == picture.figure.behind
     assert not made().figure.behind
 
 
@@ -142,3 +143,15 @@ def test_a_narrow_legend_is_stacked() -> None:
     beside = made(legend__side="right", legend__width=40.0)
     assert beside.figure.plot.width > made(legend__side="right", legend__width=200.0).figure.plot.width - 1
     assert all(text.bounds.width < 41 for text in of(beside, "legend"))
+
+
+def test_the_plot_alone_holds_a_veiled_picture() -> None:
+    drawn = made(plot_picture="tree", plot_ground="#f3efe6", plot_veil=0.25)
+    ground, picture, veil = drawn.figure.behind
+    assert isinstance(ground, Shape)
+    assert isinstance(picture, Stamp)
+    assert isinstance(veil, Shape)
+    assert isinstance(veil.fill, Colour)
+    assert (veil.fill.hex, veil.fill.alpha) == ("#f3efe640", 0.25)
+    assert picture.clip == veil.path == ground.path
+    assert veil.path.bounds.width == pytest.approx(drawn.figure.plot.width)

@@ -18,6 +18,7 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import Document
 from kavlet.core.dress.colours import sequence, tints
+from kavlet.core.dress.measures import Spaces
 from kavlet.core.dress.palettes import from_text, palettes
 from kavlet.core.dress.style import Dress, resolve
 from kavlet.core.dress.theme import themes
@@ -294,3 +295,44 @@ def test_a_line_stands_where_it_is_set_and_else_at_its_column() -> None:
     assert moved.figure.marks[-1].value == 25
     bound = free(chart, rows, dress=Dress(overrides={"layers.r.at": "=B3+1"}))
     assert bound.figure.marks[-1].value == 21
+
+
+def test_palettes_of_the_document_have_names_and_go_along_in_kits() -> None:
+    made = document("columns", ROWS)
+    chart = made.charts[0]
+    blues = ("#003f7d", "#7fa8d0")
+    made = edits.change_chart(made, chart.id, dress=msgspec.structs.replace(chart.dress, palette=blues))
+    named = dressing.with_named_palette(made, chart.id, "Our blues")
+    assert [(one.name, one.colours) for one in named.palettes] == [("Our blues", blues)]
+    assert named.charts[0].dress.palette == "Our blues"
+    assert resolve(named.charts[0].dress, named.house).palette[0].hex == blues[0]
+    common = dressing.with_common_palette(named, chart.id, True)
+    assert common.palette == "Our blues"
+    assert resolve(Dress(), common.house).palette[1].hex == blues[1]
+    kept = kit_file.loads(kit_file.dumps(kit_file.taken_from(named, chart.id, "house")), "house")
+    put = kit_file.put_on(document("columns", ROWS), kept)
+    assert resolve(put.charts[0].dress, put.house).palette[0].hex == blues[0]
+    for left in (dressing.without_palette(named, "Our blues"), dressing.without_palette(common, "Our blues")):
+        assert not left.palettes
+        assert resolve(left.charts[0].dress, left.house).palette[0].hex == blues[0]
+    with pytest.raises(KavletError, match="Our blues"):
+        resolve(Dress(palette="Our blues"))
+    assert kavlet_file.loads(kavlet_file.dumps(named), "a") == named
+
+
+def test_a_theme_decides_weights_and_spaces() -> None:
+    look = {"ink": 3}
+    plain, strong = (
+        draw(document("columns", ROWS), look=look, dress=Dress(theme=name)) for name in ("reedbed", "beacon")
+    )
+    for kind, field in (("grid", "hair"), ("axis", "axis")):
+        for drawn, name in ((plain, "reedbed"), (strong, "beacon")):
+            rules = [*drawn.figure.under, *drawn.figure.over]
+            assert {one.width for one in rules if one.kind == kind and one.y1 == one.y2} == {
+                getattr(themes()[name].strokes, field)
+            }
+    assert themes()["beacon"].strokes.axis > themes()["reedbed"].strokes.axis
+    wide = msgspec.structs.replace(themes()["reedbed"], spaces=Spaces(margin=0.12, most=60.0))
+    made = document("columns", ROWS)
+    roomy = draw(msgspec.structs.replace(made, theme=wide))
+    assert roomy.figure.plot.width < draw(made).figure.plot.width - 20

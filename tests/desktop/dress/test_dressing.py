@@ -6,7 +6,7 @@ from pathlib import Path
 import pytest
 from PySide6.QtCore import QPoint, QRect, Qt
 from PySide6.QtGui import QColor, QPixmap, QScreen
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QInputDialog
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.document import dressing
@@ -211,6 +211,25 @@ def test_a_picture_turns_with_its_bar_and_keeps_its_colours_by_choice(window: Wi
     assert held is not None
     assert isinstance(held.fill, PictureFill)
     assert held.fill.turned
+
+
+def test_a_palette_is_kept_by_a_name(window: Window, monkeypatch: pytest.MonkeyPatch) -> None:
+    show(window, "bars")
+    QApplication.clipboard().setText("#101010 #a0a0a0 #c0ffee")
+    window.looks.paste_palette()
+    monkeypatch.setattr(QInputDialog, "getText", lambda *_args, **_more: ("Reeds in winter", True))
+    window.actions_by_name["name_palette"].trigger()
+    field = window.dress.look.palette_field
+    assert field.currentText() == "Reeds in winter"
+    show(window, "lines")
+    assert not window.actions_by_name["drop_palette"].isEnabled()
+    field.chosen.emit("Reeds in winter")
+    assert {one.fill.hex for one in figure(window).marks if one.fill} <= {"#101010", "#a0a0a0", "#c0ffee"}
+    window.actions_by_name["drop_palette"].trigger()
+    assert not window.store.document.palettes
+    assert field.currentText() == "own, 3 colours"
+    window.store.undo()
+    assert field.currentText() == "Reeds in winter"
 
 
 def test_a_pasted_palette_is_named_and_can_serve_the_document(window: Window) -> None:

@@ -31,7 +31,7 @@ class Pictures:
         values = self.values(document)
         entry = document.chart(chart)
         reads: tuple[object, ...] = (
-            document.locale, document.theme, document.palette, document.pictures, document.recipes,
+            document.locale, document.theme, document.palette, document.palettes, document.pictures, document.recipes,
             document.table(entry.table), *values.of(entry.table),
         )  # fmt: skip
         if any(text.startswith("=") for text in _formulas_of(entry)):

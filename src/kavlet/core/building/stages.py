@@ -163,7 +163,7 @@ def unturned(entry: ChartEntry) -> Dress:
 def still(document: Document, values: Values, entry: ChartEntry, size: Size | None) -> Still:
     """All stages that do not depend on how a solid is looked at; `size` in points, the chart's own when None."""
     build = _build(document, values, entry)
-    style = resolve(entry.dress, document.theme, document.palette)
+    style = resolve(entry.dress, document.house)
     laid = laid_out(build.panels, style, size or Size(entry.width, entry.height))
     return Still(entry, build, find_recipe(document, entry.recipe) if entry.recipe else None, laid)
 

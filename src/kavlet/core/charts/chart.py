@@ -31,8 +31,9 @@ class Chart(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True)
     holds the plot's insets by hand: shares of the chart's width and height at left, top, right, bottom.
 
     `ground` is the colour behind all, the theme's where empty, `plot_ground` one behind the plot alone; each may run
-    down to another, `ground_to` and `plot_to`. `ground_picture` covers the sheet under a veil of the ground's colour,
-    strong enough for texts to be read. `border` and `plot_border` are colours of a line around each, empty for none.
+    down to another, `ground_to` and `plot_to`. `ground_picture` covers the sheet and `plot_picture` the plot, each
+    under a veil of its ground's colour, strong enough for texts to be read. `border` and `plot_border` are colours of a
+    line around each, empty for none.
     """
 
     frame: Frame
@@ -54,6 +55,8 @@ class Chart(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True)
     border_width: float = 1.0
     plot_ground: str = ""
     plot_to: str = ""
+    plot_picture: str = ""
+    plot_veil: float = 0.7
     plot_border: str = ""
     solid: Solid | None = None
     alt_text: str = ""

@@ -103,7 +103,7 @@ def laid_out(panels: tuple[Panel, ...], style: Style, size: Size) -> Laid:
     """All that does not depend on how a chart is solid."""
     chart = panels[0].chart
     points_ = sizes(style, size)
-    pad = min(24.0, max(6.0, 0.055 * min(size.width, size.height)))
+    pad = style.spaces.around(size.width, size.height)
     sheet = Rect(0, 0, size.width, size.height)
     inner = sheet.inset(pad, pad, pad, pad)
     around, room = texts.around(chart, style, points_, inner, sheet)
@@ -160,6 +160,7 @@ def finished(laid: Laid, solids: list[Solid | None]) -> Figure:
         faces=tuple(made.faces),
         fronts=tuple(made.fronts),
         name=laid.name,
+        hair=laid.style.strokes.hair,
     )
 
 
@@ -178,7 +179,7 @@ def _panels(panels: tuple[Panel, ...], room: Rect, laid: Laid) -> None:
         range(1, count + 1), key=lambda columns: _fit(room, columns, math.ceil(count / columns), panels[0].chart)
     )
     rows = math.ceil(count / best)
-    gap = 1.6 * points_.text
+    gap = style.spaces.panel * points_.text
     wide, tall = (room.width - gap * (best - 1)) / best, (room.height - gap * (rows - 1)) / rows
     placed: list[tuple[Context, Rect]] = []
     for number, panel in enumerate(panels):
@@ -306,21 +307,32 @@ def _behind(context: Context, plot: Rect) -> list[Primitive]:
     whole = Rect(0.0, 0.0, sheet.width, sheet.height)
     if chart.ground_to and context.panel == 0:
         made.append(Shape(recorded(box, whole), _run(whole, style.ground, style.colour(chart.ground_to))))
-    held = context.data.picture(chart.ground_picture) if chart.ground_picture and context.panel == 0 else None
-    if held is not None:
-        made.append(picture(held, covering(held, whole), style.quiet, clip=recorded(box, whole)))
-        made.append(Shape(recorded(box, whole), style.ground.faded(max(0.0, min(1.0, chart.ground_veil)))))
+    if context.panel == 0:
+        made += _veiled(context, chart.ground_picture, whole, style.ground, chart.ground_veil)
     if chart.border and context.panel == 0:
         wide = chart.border_width
         area = Rect(wide / 2, wide / 2, max(0.0, sheet.width - wide), max(0.0, sheet.height - wide))
         made.append(Shape(recorded(box, area), None, style.colour(chart.border), wide))
-    if chart.plot_ground or chart.plot_border:
-        ground: Paint | None = style.colour(chart.plot_ground) if chart.plot_ground else None
-        if chart.plot_ground and chart.plot_to:
+    if chart.plot_ground:
+        ground: Paint = style.colour(chart.plot_ground)
+        if chart.plot_to:
             ground = _run(plot, style.colour(chart.plot_ground), style.colour(chart.plot_to))
-        edge = style.colour(chart.plot_border) if chart.plot_border else None
-        made.append(Shape(recorded(box, plot), ground, edge, 0.75 if edge is not None else 0.0))
+        made.append(Shape(recorded(box, plot), ground))
+    behind = style.colour(chart.plot_ground) if chart.plot_ground else style.ground
+    made += _veiled(context, chart.plot_picture, plot, behind, chart.plot_veil)
+    if chart.plot_border:
+        made.append(Shape(recorded(box, plot), None, style.colour(chart.plot_border), style.strokes.hair))
     return made
+
+
+def _veiled(context: Context, name: str, area: Rect, ground: Colour, veil: float) -> list[Primitive]:
+    """A picture that covers an area, and a veil of the ground's colour over it."""
+    held = context.data.picture(name) if name else None
+    if held is None:
+        return []
+    outline = recorded(box, area)
+    over = Shape(outline, ground.faded(max(0.0, min(1.0, veil))))
+    return [picture(held, covering(held, area), context.style.quiet, clip=outline), over]
 
 
 def _run(area: Rect, top: Colour, bottom: Colour) -> LinearGradient:

@@ -25,7 +25,7 @@ def draw(figure: Figure) -> Scene:
     items += [_rule(rule) for rule in figure.over]
     items += [item for key in figure.keys for item in key.items]
     for text in figure.texts:
-        items += _leader(text)
+        items += _leader(text, figure.hair)
     for text in sorted(figure.texts, key=lambda text: text.kind == "source"):  # as it is read: the source line last
         items += _written(text, figure.name)
     return Scene(figure.size, figure.ground, tuple(items), figure.title, figure.alt_text, figure.name)
@@ -67,7 +67,7 @@ def _written(text: PlacedText, chart: str) -> list[Primitive]:
     ]
 
 
-def _leader(text: PlacedText) -> list[Primitive]:
+def _leader(text: PlacedText, thick: float) -> list[Primitive]:
     if len(text.leader) < 2 or text.leader_colour is None:
         return []
 
@@ -76,7 +76,7 @@ def _leader(text: PlacedText) -> list[Primitive]:
         for point in text.leader[1:]:
             pen.line_to(*point)
 
-    made: list[Primitive] = [Shape(recorded(line), None, text.leader_colour, 0.75)]
+    made: list[Primitive] = [Shape(recorded(line), None, text.leader_colour, thick)]
     if text.arrow:
         (x1, y1), (x2, y2) = text.leader[-2:]
         long = math.hypot(x2 - x1, y2 - y1) or 1.0

@@ -169,8 +169,8 @@ class Figure(Struct, frozen=True):
 
     Where the chart is a solid, `room` holds the walls around it, `painted` the primitives of all its marks, farthest
     first, each naming its mark, `faces` what is seen of each mark (by its number; -1 for what belongs to none) in the
-    same order, and `fronts` how each panel's own plane falls onto the sheet, as the rows of a 3×3 matrix. `name` is the
-    chart's id.
+    same order, and `fronts` how each panel's own plane falls onto the sheet, as the rows of a 3×3 matrix. `hair` is the
+    weight of leaders in points, `name` the chart's id.
     """
 
     size: Size
@@ -193,4 +193,5 @@ class Figure(Struct, frozen=True):
     painted: tuple[Primitive, ...] | None = None
     faces: tuple[tuple[int, Path], ...] = ()
     fronts: tuple[tuple[float, ...], ...] = ()
+    hair: float = 0.75
     name: str = ""

@@ -8,7 +8,8 @@ from msgspec import Struct
 
 from kavlet.core.charts.chart import AnyLayer, Chart
 from kavlet.core.charts.texts import Note
-from kavlet.core.dress.style import Dress
+from kavlet.core.dress.palettes import Palette
+from kavlet.core.dress.style import Dress, House
 from kavlet.core.dress.theme import Theme
 from kavlet.core.figures.table import Table
 from kavlet.core.messages import say
@@ -90,8 +91,8 @@ class PictureFile(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields
 
 
 class Document(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
-    """Tables, charts, pictures and recipes of its own, its own theme and palette where it has some, and the locale its
-    numbers are written in."""
+    """Tables, charts, pictures and recipes of its own, its own theme and palettes where it has some, and the locale its
+    numbers are written in. `palette` is that of charts without one of their own."""
 
     tables: tuple[Table, ...] = ()
     charts: tuple[ChartEntry, ...] = ()
@@ -99,7 +100,13 @@ class Document(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=Tr
     recipes: tuple[OwnRecipe, ...] = ()
     theme: Theme | None = None
     palette: str | tuple[str, ...] | None = None
+    palettes: tuple[Palette, ...] = ()
     locale: str = DEFAULT_LOCALE
+
+    @property
+    def house(self) -> House:
+        """What its charts' looks share."""
+        return House(self.theme, self.palette, self.palettes)
 
     def table(self, table: str) -> Table:
         """The table of that id. Raises KavletError when there is none."""

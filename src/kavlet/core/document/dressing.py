@@ -12,6 +12,8 @@ from kavlet.core.document import edits
 from kavlet.core.document.document import ChartEntry, Document, with_chart
 from kavlet.core.document.lookup import find_recipe
 from kavlet.core.document.owning import is_moved_by, looks_of, owners
+from kavlet.core.dress.palettes import Palette
+from kavlet.core.dress.style import resolve
 from kavlet.core.messages import say
 from kavlet.core.recipes.recipe import Setting
 from kavlet.core.recipes.settings import checked_setting
@@ -117,6 +119,31 @@ def with_common_palette(document: Document, chart_id: str, on: bool) -> Document
     dress = msgspec.structs.replace(chart.dress, palette=own)
     document = with_chart(document, msgspec.structs.replace(chart, dress=dress))
     return msgspec.structs.replace(document, palette=common)
+
+
+def with_named_palette(document: Document, chart_id: str, name: str) -> Document:
+    """The colours a chart's palette has now, kept by a name in the document, and the chart's palette from then on; a
+    palette of that name is replaced, wherever it is used."""
+    dress = document.chart(chart_id).dress
+    colours = document.house.colours_of(dress.palette if dress.palette is not None else document.palette)
+    colours = colours or tuple(one.hex for one in resolve(dress, document.house).palette)
+    kept = tuple(one for one in document.palettes if one.name != name)
+    document = msgspec.structs.replace(document, palettes=(*kept, Palette(name, name, "qualitative", colours)))
+    return edits.change_chart(document, chart_id, dress=msgspec.structs.replace(dress, palette=name))
+
+
+def without_palette(document: Document, name: str) -> Document:
+    """The document without one of its named palettes; what has it keeps the colours."""
+    colours = document.house.colours_of(name)
+    charts = tuple(
+        msgspec.structs.replace(one, dress=msgspec.structs.replace(one.dress, palette=colours))
+        if one.dress.palette == name
+        else one
+        for one in document.charts
+    )
+    common = colours if document.palette == name else document.palette
+    left = tuple(one for one in document.palettes if one.name != name)
+    return msgspec.structs.replace(document, charts=charts, palette=common, palettes=left)
 
 
 def settings_of_looks(document: Document, chart_id: str) -> dict[str, Setting]:

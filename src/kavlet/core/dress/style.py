@@ -6,8 +6,9 @@ import msgspec
 
 from kavlet.core.dress import colours
 from kavlet.core.dress.fills import Fill, GradientFill, HatchFill, PictureFill
-from kavlet.core.dress.palettes import palettes
-from kavlet.core.dress.theme import DEFAULT_THEME, Theme, theme
+from kavlet.core.dress.measures import Spaces, Strokes
+from kavlet.core.dress.palettes import Palette, palettes
+from kavlet.core.dress.theme import DEFAULT_THEME, Theme, Tones, theme
 from kavlet.core.messages import say
 from kavlet.core.text.faces import Family, face
 from kavlet.core.values.colour import Colour, colour, contrast, mix, readable
@@ -17,8 +18,8 @@ from kavlet.core.values.errors import KavletError
 class Dress(msgspec.Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """The look an author chose: a theme on a light or dark ground, and values set by hand that survive its change.
 
-    `palette` is a shipped palette's name or hex codes; `overrides` holds values by their path in the chart's
-    specification, such as ``layers.value.fill`` or ``title.size``.
+    `palette` is the name of a shipped palette or of one of the document's, or hex codes; `overrides` holds values by
+    their path in the chart's specification, such as ``layers.value.fill`` or ``title.size``.
     """
 
     theme: str = DEFAULT_THEME
@@ -28,8 +29,30 @@ class Dress(msgspec.Struct, frozen=True, omit_defaults=True, forbid_unknown_fiel
     overrides: dict[str, Any] = {}
 
 
+class House(msgspec.Struct, frozen=True):
+    """What a document's charts share: a theme of its own, the palette of charts without one, and named palettes."""
+
+    theme: Theme | None = None
+    palette: str | tuple[str, ...] | None = None
+    palettes: tuple[Palette, ...] = ()
+
+    def colours_of(self, palette: str | tuple[str, ...] | None) -> tuple[str, ...]:
+        """The colours of a palette of its own or a shipped one, none where nothing is chosen. Raises KavletError."""
+        if not isinstance(palette, str):
+            return palette or ()
+        named = {**palettes(), **{one.name: one for one in self.palettes}}
+        if palette and palette not in named:
+            raise KavletError(
+                say("There is no palette “{name}”.", name=palette), remedy=say("There are {names}.", names=list(named))
+            )
+        return named[palette].colours if palette else ()
+
+
+ALONE = House()  # of a chart outside any document
+
+
 class Style(msgspec.Struct, frozen=True):
-    """Concrete colours, faces and sizes of one chart."""
+    """Concrete colours, faces, sizes, weights of lines and spaces of one chart."""
 
     dark: bool
     named: dict[str, Colour]
@@ -40,6 +63,8 @@ class Style(msgspec.Struct, frozen=True):
     text_size: float
     small_size: float
     corner: float
+    strokes: Strokes = Strokes()
+    spaces: Spaces = Spaces()
 
     @property
     def ground(self) -> Colour:
@@ -113,15 +138,13 @@ class Style(msgspec.Struct, frozen=True):
         return readable(behind, Colour(1, 1, 1), dark, Colour(0, 0, 0))
 
 
-def resolve(dress: Dress, base: Theme | None = None, palette: str | tuple[str, ...] | None = None) -> Style:
-    """The concrete style; `base` is a kit's own theme, `palette` the document's, for charts without one of their own.
-
-    Raises KavletError for an unknown theme or no colour.
-    """
-    dress = dress if dress.palette is not None else msgspec.structs.replace(dress, palette=palette)
-    base = base if base is not None and dress.theme == base.name else theme(dress.theme)
+def resolve(dress: Dress, house: House = ALONE) -> Style:
+    """The concrete style in a document's house. Raises KavletError for an unknown theme or palette, or no colour."""
+    own = house.theme
+    base = own if own is not None and dress.theme == own.name else theme(dress.theme)
+    chosen = house.colours_of(dress.palette if dress.palette is not None else house.palette)
     by_hand = str(dress.overrides.get("ground") or "")
-    ground = _ground(by_hand, base, dress) if by_hand else None
+    ground = _ground(by_hand, base.tones(dress.dark), chosen) if by_hand else None
     dark = dress.dark if ground is None else contrast(ground, Colour(1, 1, 1)) > contrast(ground, Colour(0, 0, 0))
     tones = base.tones(dark)
     ground = ground or colour(tones.ground)
@@ -140,36 +163,24 @@ def resolve(dress: Dress, base: Theme | None = None, palette: str | tuple[str, .
             "white": Colour(1, 1, 1),
             "black": Colour(0, 0, 0),
         },
-        palette=tuple(colour(text) for text in _palette(dress.palette) or tones.palette),
+        palette=tuple(colour(text) for text in chosen or tones.palette),
         family=dress.family or base.family,
         title_size=base.title_size,
         subtitle_size=base.subtitle_size,
         text_size=base.text_size,
         small_size=base.small_size,
         corner=base.corner,
+        strokes=base.strokes,
+        spaces=base.spaces,
     )
 
 
-def _ground(text: str, base: Theme, dress: Dress) -> Colour:
+def _ground(text: str, tones: Tones, chosen: tuple[str, ...]) -> Colour:
     """A ground set by hand: a colour, or one of the theme's and the palette's."""
-    tones = base.tones(dress.dark)
     named = {
         "ground": colour(tones.ground),
         "ink": colour(tones.ink),
         "white": Colour(1, 1, 1),
         "black": Colour(0, 0, 0),
     }
-    return colours.resolved(text, named, tuple(colour(one) for one in _palette(dress.palette) or tones.palette))
-
-
-def _palette(chosen: str | tuple[str, ...] | None) -> tuple[str, ...]:
-    if not chosen:
-        return ()
-    if isinstance(chosen, tuple):
-        return chosen
-    if chosen not in palettes():
-        raise KavletError(
-            say("There is no palette “{name}”.", name=chosen),
-            remedy=say("There are {names}.", names=list(palettes())),
-        )
-    return palettes()[chosen].colours
+    return colours.resolved(text, named, tuple(colour(one) for one in chosen or tones.palette))

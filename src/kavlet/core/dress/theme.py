@@ -5,6 +5,7 @@ from importlib.resources import files
 
 import msgspec
 
+from kavlet.core.dress.measures import Spaces, Strokes
 from kavlet.core.messages import say
 from kavlet.core.text.faces import Family
 from kavlet.core.values.errors import KavletError
@@ -29,7 +30,8 @@ class Tones(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class Theme(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """Tones for a light and a dark ground, a family of faces, sizes and corners in points."""
+    """Tones for a light and a dark ground, a family of faces, sizes of type and corners in points; the weights of lines
+    and the spaces that all its charts share."""
 
     name: str
     title: str
@@ -41,6 +43,8 @@ class Theme(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     text_size: float = 12.5
     small_size: float = 10.5
     corner: float = 3.0
+    strokes: Strokes = Strokes()
+    spaces: Spaces = Spaces()
 
     def tones(self, dark: bool) -> Tones:
         """The tones on the light ground, or the dark one."""

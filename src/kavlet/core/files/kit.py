@@ -8,7 +8,7 @@ from msgspec import Struct
 
 from kavlet.core.document.document import Document, PictureFile
 from kavlet.core.dress.palettes import Palette
-from kavlet.core.dress.style import Dress, resolve
+from kavlet.core.dress.style import Dress, House, resolve
 from kavlet.core.dress.theme import Theme
 from kavlet.core.files import atomic
 from kavlet.core.messages import say
@@ -46,7 +46,7 @@ def loads(content: bytes, name: str) -> Kit:
         raise KavletError(say("{file} is no kit.", file=name))
     if kit.version > 1:
         raise KavletError(say("{file} was saved by a newer Kavlet.", file=name), remedy=say("Update Kavlet to use it."))
-    resolve(kit.dress, kit.theme)
+    resolve(kit.dress, House(kit.theme, None, kit.palettes))
     return kit
 
 
@@ -61,11 +61,15 @@ def save(kit: Kit, path: Path) -> None:
 
 
 def put_on(document: Document, kit: Kit) -> Document:
-    """The document in the kit's style: its theme and pictures, and on each chart its dress and its recipe's look.
+    """The document in the kit's style: its theme, palettes and pictures, and on each chart dress and recipe's look.
 
     What an author has set by hand on a chart stays.
     """
     names = {one.name for one in kit.pictures}
+    palettes = (
+        *kit.palettes,
+        *(one for one in document.palettes if one.name not in {own.name for own in kit.palettes}),
+    )
     pictures = (*kit.pictures, *(one for one in document.pictures if one.name not in names))
     charts = tuple(
         msgspec.structs.replace(
@@ -74,12 +78,14 @@ def put_on(document: Document, kit: Kit) -> Document:
         )
         for chart in document.charts
     )
-    return msgspec.structs.replace(document, theme=kit.theme, pictures=pictures, charts=charts)
+    return msgspec.structs.replace(document, theme=kit.theme, palettes=palettes, pictures=pictures, charts=charts)
 
 
 def taken_from(document: Document, chart_id: str, name: str) -> Kit:
-    """A kit of a chart's dress, the document's theme and pictures, and the looks of all its charts by recipe."""
+    """A kit of a chart's dress, the document's theme, palettes and pictures, and all charts' looks by recipe."""
     chart = document.chart(chart_id)
     looks = {one.recipe: dict(one.dress.overrides) for one in document.charts if one.recipe and one.dress.overrides}
     bare = msgspec.structs.replace(chart.dress, overrides={})
-    return Kit(name=name, theme=document.theme, dress=bare, pictures=document.pictures, looks=looks)
+    return Kit(
+        name=name, theme=document.theme, dress=bare, palettes=document.palettes, pictures=document.pictures, looks=looks
+    )

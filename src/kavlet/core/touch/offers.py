@@ -75,8 +75,11 @@ def _of_grounds(chart: Chart) -> list[Field]:
         found += [
             Field("Ground", "Plot", "plot_ground", "colour", named="colour of the plot"),
             Field("Ground", "Plot runs to", "plot_to", "colour", named="second colour of the plot"),
+            Field("Ground", "Plot picture", "plot_picture", "symbol", named="picture of the plot"),
             Field("Ground", "Plot border", "plot_border", "colour", named="border of the plot"),
         ]
+        if chart.plot_picture:
+            found.append(Field("Ground", "Plot veil", "plot_veil", "number", unit="%", times=100, span=(0, 100)))
     return found
 
 

@@ -95,7 +95,7 @@ class LookFields(QWidget):
         self.theme.show_choice(chart.dress.theme)
         self.dark.setChecked(chart.dress.dark)
         self.numbers.show_choice(listed_locale(document.locale))
-        self._show_palettes(chart.dress.palette, document.palette)
+        self._show_palettes(chart.dress.palette, document)
         self.family.show_choice(chart.dress.family or theme(chart.dress.theme).family)
         self.give_all.setEnabled(bool(looks_of(self._store.document, chart)))
         self.give_settings.setEnabled(bool(chart.settings))
@@ -115,10 +115,13 @@ class LookFields(QWidget):
             lambda document, chart: edits.change_chart(document, chart.id, settings={}),
         )
 
-    def _show_palettes(self, own: Colours | None, common: Colours | None) -> None:
-        """All palettes there are to choose from: the shipped ones, and those of the chart and the document."""
+    def _show_palettes(self, own: Colours | None, document: Document) -> None:
+        """All palettes there are to choose from: the house's first, then the shipped ones, and the chart's own."""
+        common = document.palette
         first = words("the theme’s") if common is None else words("the document’s: {name}", name=_palette_title(common))
-        kinds = [("", first), *((one.name, words(one.title)) for one in palettes().values())]
+        named_here = [one.name for one in document.palettes]
+        kinds = [("", first), *((name, name) for name in named_here)]
+        kinds += [(one.name, words(one.title)) for one in palettes().values() if one.name not in named_here]
         if isinstance(own, tuple):
             kinds.append((OWN, _palette_title(own)))
         self.palette_field.set_choices(kinds)

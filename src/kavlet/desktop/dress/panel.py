@@ -260,7 +260,7 @@ class DressPanel(QFrame):
             self.reading.setText(reading(picture.figure, self.part))
         self.reading.setVisible(bool(self.reading.text()))
         spec = picture.build.chart
-        style = resolve(chart.dress, document.theme, document.palette)
+        style = resolve(chart.dress, document.house)
         pictures = {one.name: one for one in document.pictures}
         set_by_hand = looks_of(document, chart)
         for path, row in self.rows.items():

@@ -173,7 +173,7 @@ class ParameterFields(QWidget):
             )
 
     def _style(self) -> Style:
-        return resolve(self._store.chart.dress, self._store.document.theme, self._store.document.palette)
+        return resolve(self._store.chart.dress, self._store.document.house)
 
     def _hex(self, text: str) -> str:
         """The hex code of a colour text in the chart's theme; empty for none."""

@@ -108,7 +108,7 @@ class SchemesSheet(QDialog):
         super().__init__(parent)
         self._store, self._worker = store, worker
         self._document, self._chart = store.document, store.here.id
-        style = resolve(store.here.dress, self._document.theme, self._document.palette)
+        style = resolve(store.here.dress, self._document.house)
         self._ground, self._turn, self._of_picture = style.ground, 0, list[Colour]()
         self._due: list[SchemeTile] = []
         self.setWindowTitle(words("Propose colours"))

@@ -4,7 +4,7 @@ from pathlib import Path
 
 import msgspec
 from PySide6.QtCore import QObject
-from PySide6.QtWidgets import QApplication, QFileDialog, QWidget
+from PySide6.QtWidgets import QApplication, QFileDialog, QInputDialog, QWidget
 
 from kavlet.core.building.stages import main_layer
 from kavlet.core.document import dressing, edits
@@ -14,7 +14,7 @@ from kavlet.core.files import kit as kit_file
 from kavlet.core.messages import say, words
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop import remembered
-from kavlet.desktop.command import Command, a_chart, a_copied_dress, a_recipe
+from kavlet.desktop.command import Command, a_chart, a_copied_dress, a_named_palette, a_recipe
 from kavlet.desktop.dress.schemes_sheet import SchemesSheet
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
@@ -51,6 +51,9 @@ class DressCommands(QObject):
             Command("propose_colours", "Dress", "Propose colours…", self.propose_colours, needs=a_chart, also=ON_STAGE,
                     line_before=True),
             Command("paste_palette", "Dress", "Paste hex codes as palette", self.paste_palette, needs=a_chart),
+            Command("name_palette", "Dress", "Keep the palette by a name…", self.ask_palette_name, needs=a_chart),
+            Command("drop_palette", "Dress", "Take the named palette out of the document", self.drop_palette,
+                    needs=a_named_palette),
         )  # fmt: skip
         self.kit_commands = (
             Command("load_kit", "Dress", "Load kit…", self.load_kit, line_before=True),
@@ -160,6 +163,26 @@ class DressCommands(QObject):
             return edits.change_chart(document, chart.id, dress=dress)
 
         self._store.edit_chart(say("paste palette"), dressed)
+
+    def ask_palette_name(self) -> None:
+        """Ask by which name the chart's palette is kept in the document."""
+        own = self._store.here.dress.palette
+        name, given = QInputDialog.getText(
+            self._parent, words("Keep the palette"), words("Name"), text=own if isinstance(own, str) else ""
+        )
+        if given and name.strip():
+            self.name_palette(name.strip())
+
+    def name_palette(self, name: str) -> None:
+        """Keep the colours of the chart's palette in the document, by a name."""
+        self._store.edit_chart(
+            say("name palette"), lambda document, chart: dressing.with_named_palette(document, chart.id, name)
+        )
+
+    def drop_palette(self) -> None:
+        """Take the chart's palette out of those the document names; charts keep its colours."""
+        name = str(self._store.here.dress.palette)
+        self._store.edit(say("take out palette"), lambda document: dressing.without_palette(document, name))
 
     def load_kit(self) -> None:
         name, _ = QFileDialog.getOpenFileName(self._parent, words("Load kit"), "", f"*{kit_file.SUFFIX}")

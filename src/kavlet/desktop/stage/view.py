@@ -390,7 +390,7 @@ class StageView(QWidget):
             painter.translate(sheet.topLeft())
             factor = sheet.width() / self._picture.scene.size.width
             painter.scale(factor, factor)
-            paint(self._picture.scene, painter, fine=not self._store.trying)
+            paint(self._picture.scene, painter, fine=not self._store.trying, crisp=True)
             if not self.problem:
                 if self._store.xray:
                     paint_xray(self._picture, painter)

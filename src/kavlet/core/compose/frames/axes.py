@@ -124,7 +124,7 @@ class _Axes:
             else:
                 edge, way = (plot.right, 1.0) if second else (plot.x, -1.0)
                 ends = (edge + way * share * out, place, edge - way * share * within_, place)
-            self.over.append(PlacedRule("tick", *ends, self._style.quiet, 0.8))
+            self.over.append(PlacedRule("tick", *ends, self._style.quiet, self._style.strokes.tick))
 
     def _line(
         self, kind: RuleKind, place: float, colour: Colour, thick: float, dash: tuple[float, ...] = ()
@@ -140,28 +140,33 @@ class _Axes:
         name = "second" if second else "along"
         grid, dash = self._grid(scale, 0.25)
         if what.grid:
-            self.under += [self._line("grid", plane.along(tick, second), grid, 0.75, dash) for tick in at.ticks]
+            self.under += [
+                self._line("grid", plane.along(tick, second), grid, style.strokes.hair, dash) for tick in at.ticks
+            ]
         if what.minor:
             faint = grid.faded(0.5 * scale.strength)
-            self.under += [self._line("minor", plane.along(tick, second), faint, 0.5, dash) for tick in at.minors]
+            self.under += [
+                self._line("minor", plane.along(tick, second), faint, style.strokes.fine, dash) for tick in at.minors
+            ]
         self._marks(scale, at, second)
         if what.labels:
+            gap, below = style.spaces.beside * ink.size, style.spaces.below * ink.size
             for tick in at.ticks:
                 place, text = plane.along(tick, second), (at.text(tick, self._context.data.locale),)
                 if plane.lying:
-                    y = plot.y - 0.45 * ink.size if second else plot.bottom + 0.5 * ink.size
+                    y = plot.y - below if second else plot.bottom + below
                     self._text(text, "tick", Stand((place, y), "middle", "bottom" if second else "top"), name, ink)
                 else:
-                    x = plot.right + 0.55 * ink.size if second else plot.x - 0.55 * ink.size
+                    x = plot.right + gap if second else plot.x - gap
                     self._text(text, "tick", Stand((x, place), "start" if second else "end", "middle"), name, ink)
             self.texts = _unclashed(self.texts)
         if what.line:
             if plane.lying:
                 y = plot.y if second else plot.bottom
-                self.over.append(PlacedRule("axis", plot.x, y, plot.right, y, style.quiet, 0.9))
+                self.over.append(PlacedRule("axis", plot.x, y, plot.right, y, style.quiet, style.strokes.axis))
             else:
                 x = plot.right if second else plot.x
-                self.over.append(PlacedRule("axis", x, plot.y, x, plot.bottom, style.quiet, 0.9))
+                self.over.append(PlacedRule("axis", x, plot.y, x, plot.bottom, style.quiet, style.strokes.axis))
         if scale.title and what.labels:
             self._text((scale.title,), "axis title", self._value_title(second), name, self._title_ink(scale))
 
@@ -192,21 +197,23 @@ class _Axes:
         """Gridlines, tick labels and the line of a numeric axis across."""
         plane, plot, style, scale = self._plane, self._plane.plot, self._style, self._frame.across
         ink, (grid, dash) = self._tick_ink(scale), self._grid(scale, 0.1)
-        size = ink.size
+        gap = style.spaces.beside * ink.size
         for tick in at.ticks:
             place = plane.across_value(tick)
             if what.grid:
                 ends = (plot.x, place, plot.right, place) if plane.lying else (place, plot.y, place, plot.bottom)
-                self.under.append(PlacedRule("grid", *ends, grid, dash=dash))
+                self.under.append(PlacedRule("grid", *ends, grid, style.strokes.hair, dash))
             if what.labels:
                 text = (at.text(tick, self._context.data.locale),)
                 if plane.lying:
-                    self._text(text, "tick", Stand((plot.x - 0.6 * size, place), "end", "middle"), "across", ink)
+                    self._text(text, "tick", Stand((plot.x - gap, place), "end", "middle"), "across", ink)
                 else:
-                    self._text(text, "tick", Stand((place, plot.bottom + 0.55 * size), "middle", "top"), "across", ink)
+                    self._text(text, "tick", Stand((place, plot.bottom + gap), "middle", "top"), "across", ink)
         self.texts = _unclashed(self.texts)
         if what.line and not plane.lying:
-            self.over.append(PlacedRule("axis", plot.x, plot.bottom, plot.right, plot.bottom, style.quiet, 0.9))
+            self.over.append(
+                PlacedRule("axis", plot.x, plot.bottom, plot.right, plot.bottom, style.quiet, style.strokes.axis)
+            )
 
     def headings(self) -> None:
         """What the strips after the plot hold: above them beside lying bars, at their left below standing ones."""
@@ -226,7 +233,7 @@ class _Axes:
         for row in range(1, plane.rows):
             place = plane.row_start(row) - plane.gap / 2
             ends = (plot.x, place, plot.right, place) if plane.lying else (place, plot.y, place, plot.bottom)
-            self.under.append(PlacedRule("grid", *ends, colour, 0.5))
+            self.under.append(PlacedRule("grid", *ends, colour, self._style.strokes.fine))
 
     def zero_line(self, ruled: Ruled) -> None:
         """The line bars stand on: with the axes' ink, where the across axis asks for it, or where they go both ways."""
@@ -235,9 +242,9 @@ class _Axes:
         both = low < 0 < high and any(kind_of(layer).on_zero for layer in chart.layers if not layer.hidden)
         wished = wish if wish is not None else (chart.ink >= 1 and not ruled.numeric) or both
         if wished and low <= 0 <= high and plane.first.kind != "log":
-            self.over.append(self._line("axis", plane.along(0.0), self._style.quiet, 0.9))
+            self.over.append(self._line("axis", plane.along(0.0), self._style.quiet, self._style.strokes.axis))
         elif wished and ruled.across.line and not ruled.numeric:
-            self.over.append(self._line("axis", plane.along_share(0.0), self._style.quiet, 0.9))
+            self.over.append(self._line("axis", plane.along_share(0.0), self._style.quiet, self._style.strokes.axis))
 
 
 def _unclashed(texts: list[PlacedText]) -> list[PlacedText]:
@@ -255,6 +262,6 @@ def _box(plot: Rect, style: Style) -> list[PlacedRule]:
     colour = style.line
     corners = [(plot.x, plot.y), (plot.right, plot.y), (plot.right, plot.bottom), (plot.x, plot.bottom)]
     return [
-        PlacedRule("frame", *one, *other, colour, 0.75)
+        PlacedRule("frame", *one, *other, colour, style.strokes.hair)
         for one, other in zip(corners, [*corners[1:], corners[0]], strict=True)
     ]

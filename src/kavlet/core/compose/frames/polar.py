@@ -43,7 +43,7 @@ def lay_out(context: Context, frame: Polar, room: Rect) -> tuple[Disc, Furniture
         for tick in scale.ticks:
             angle = disc.angle(tick)
             a, b = at(disc.center, radius + 0.18 * ink.size, angle), at(disc.center, radius + 0.5 * ink.size, angle)
-            rules.append(PlacedRule("tick", *a, *b, style.quiet, 0.8))
+            rules.append(PlacedRule("tick", *a, *b, style.quiet, style.strokes.tick))
             text = scale.text(tick, data.locale)
             texts.append(_around(text, disc, angle, radius + 0.78 * ink.size, ink))
     axes = (

@@ -68,7 +68,7 @@ def place(layer: Area, on: Plane, to: Placing) -> None:
                 to.mark(layer, row, number, area)
                 continue
             if (out := edge(on, across, along)) is not None:
-                items = (*strokes, Shape(out.path, style.on(colour), colour, 0.75))
+                items = (*strokes, Shape(out.path, style.on(colour), colour, style.strokes.hair))
                 strokes = []
                 drawn = Drawn(path=out.path, fill=colour, items=items, dressed=layer.fill, tone=layer.tone, beyond=True)
                 to.mark(layer, row, number, out.bounds, drawn)

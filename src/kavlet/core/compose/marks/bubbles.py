@@ -60,7 +60,7 @@ def place(layer: Bubbles, on: Plane, to: Placing) -> None:
             ring = recorded(disc, (x, y), max(0.5, radius - HOLLOW / 2))
             shape = Shape(ring, style.ground.faded(layer.opacity), colour, HOLLOW)
         else:
-            shape = Shape(path, colour.faded(layer.opacity), style.ground, 1.0)
+            shape = Shape(path, colour.faded(layer.opacity), style.ground, style.strokes.rim)
         to.mark(layer, row, sizes[row], area, Drawn(path=path, fill=colour, items=(shape,), dressed=fill, tone=tone))
         text = to.wording.text(layer, row)
         if text and layer.label is not None:

@@ -55,7 +55,9 @@ def place(layer: Line, on: Plane, to: Placing) -> None:
             alone = len(run) == 1 and layer.spot == "none"
             if alone:
                 dot = recorded(disc, (x, y), layer.width)
-            items = (*strokes, Shape(dot, mine, style.ground, 1.25)) if dot.verbs else tuple(strokes)
+            items = (
+                (*strokes, Shape(dot, mine, style.ground, 1.25 * style.strokes.rim)) if dot.verbs else tuple(strokes)
+            )
             strokes = []
             touch = dot if dot.verbs else recorded(disc, (x, y), max(5.0, reach))
             to.mark(layer, row, number, area, Drawn(path=touch, fill=mine, items=items, dressed=fill, tone=tone))

@@ -68,7 +68,7 @@ def place(layer: Points, on: Plane, to: Placing) -> None:
         else:
             path = recorded(spot, x, y, size, layer.spot, on.lying)
             plain = layer.spot in ("tick", "bar", "cross")
-            edged = (None if plain else style.ground, 1.0) if filling.edge is None else (
+            edged = (None if plain else style.ground, style.strokes.rim) if filling.edge is None else (
                 (filling.edge, filling.edge_width)
             )  # fmt: skip
             items = (Shape(path, colour, *edged),) if path.verbs else ()

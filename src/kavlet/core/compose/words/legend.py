@@ -96,8 +96,8 @@ def _row(entries: list[Listed], context: Context, made: Set, top: bool) -> None:
     """Entries after each other, wrapped to as many lines as they need."""
     spec, style, room = context.chart.legend, context.style, made.room
     ink = lettered(spec.text, Ink(style.face, context.sizes.small * 1.06, style.ink), style)
-    chip, gap, air = CHIP * ink.size, 1.5 * ink.size, 0.5 * ink.size
-    pitch = 1.55 * ink.size
+    chip, gap, air = CHIP * ink.size, style.spaces.entry * ink.size, 0.5 * ink.size
+    pitch = style.spaces.line * ink.size
     most_wide = min(room.width, spec.width) if spec.width is not None else room.width
     lines: list[list[tuple[Listed | None, str, float]]] = [[]]
     used = 0.0
@@ -138,11 +138,13 @@ def _more(context: Context, count: int) -> str:
 def _column(entries: list[Listed], context: Context, made: Set, side: str, hug: float | None) -> None:
     """Entries below each other: at the left or right in a strip of their own, or inside the plot."""
     spec, style, room = context.chart.legend, context.style, made.room
-    shrink = min(1.0, room.height / (1.55 * context.sizes.text * (len(entries) + bool(spec.title))))
+    shrink = min(1.0, room.height / (style.spaces.line * context.sizes.text * (len(entries) + bool(spec.title))))
     ink = lettered(spec.text, Ink(style.face, max(FLOOR, context.sizes.text * 0.96 * shrink), style.ink), style)
     size = ink.size
     chip = CHIP * size
-    pitch = min(1.65 * size, max(CLOSEST * size, room.height / max(1, len(entries) + bool(spec.title))))
+    pitch = min(
+        (style.spaces.line + 0.1) * size, max(CLOSEST * size, room.height / max(1, len(entries) + bool(spec.title)))
+    )
     fits = max(1, int(room.height / pitch + 1e-6) - bool(spec.title))
     names = [item.name for item in entries]
     if len(names) > fits:

@@ -38,13 +38,13 @@ def around(chart: Chart, style: Style, sizes: Sizes, inner: Rect, sheet: Rect) -
         if made is not None:
             texts.append(made)
             top += _height(made)
-    room = inner.inset(top=top - inner.y + (0.8 * sizes.title if texts else 0.0))
+    room = inner.inset(top=top - inner.y + (style.spaces.head * sizes.title if texts else 0.0))
     source = _Line("source", chart.source, sizes.small, False, style.quiet)
     foot = _set(source, style, inner, 0.0)
     if foot is not None:
         height = _height(foot)
         foot = _set(source, style, inner, inner.bottom - height)
-        room = room.inset(bottom=height + 0.8 * sizes.small)
+        room = room.inset(bottom=height + style.spaces.foot * sizes.small)
         texts += [foot] if foot is not None else []
     return [within(text, sheet) for text in texts], room
 
