@@ -11,12 +11,14 @@ LegendSide = Literal["none", "auto", "top", "bottom", "left", "right", "inside"]
 
 
 class Entry(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
-    """One entry of its own, beside those of the layers; `row` is the table's row that it stands for, if any."""
+    """One entry of its own, beside those of the layers; `row` is the table's row that it stands for, if any;
+    `figure` stands after its name, and stays whole where the name is shortened."""
 
     name: str
     fill: Fill | None = None
     tone: int = 0
     row: int | None = None
+    figure: str = ""
 
 
 class Legend(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):

@@ -34,15 +34,24 @@ PLACES: dict[type, type] = {Cartesian: Plane, Polar: Disc, Grid: GridField}  # w
 L = TypeVar("L", bound=Layer)
 
 
+BEFORE_FIGURE = "  "
+
+
 class Listed(Struct, frozen=True):
-    """One entry of the legend: its name, fill and tone, the layer it stands for (None: an entry of its own), and the
-    table's row whose name it is, where it is one."""
+    """One entry of the legend: its name, fill and tone, the layer it stands for (None: an entry of its own), the
+    table's row whose name it is, where it is one, and a figure after its name."""
 
     name: str
     fill: Fill | None
     tone: int
     layer: Layer | None = None
     row: int | None = None
+    figure: str = ""
+
+    @property
+    def text(self) -> str:
+        """Its name and figure."""
+        return f"{self.name}{BEFORE_FIGURE}{self.figure}" if self.figure else self.name
 
 
 class Kind(Generic[L]):

@@ -58,7 +58,7 @@ def chart(inputs: Inputs) -> Chart:
     how = WHOLE_PERCENT if percent else NumberText(most_decimals=0)
     figures = [count / 100 if percent else float(count) for count in counts]
     entries = tuple(
-        Entry(f"{name}  {written(figures[i], how, inputs.locale)}", None, i, i)
+        Entry(name, None, i, i, written(figures[i], how, inputs.locale))
         for i, (name, count) in enumerate(zip(inputs.names, counts, strict=True))
         if count
     )

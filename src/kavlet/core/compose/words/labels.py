@@ -28,6 +28,7 @@ SNUG = 1.2  # of the height of capitals, that a lying bar must have for a label 
 NARROWER = (0.8, 0.6, 0.45)  # of a line's width, tried where a label does not fit as it is
 STEP = 0.84  # of its size, that a layer's type may step down to
 SIZES = (1.0, 0.92, 0.84, 0.76, 0.68, 0.6, 0.5)  # the same, of a single large figure
+NEAR = 30.0  # points from a bar, up to which a label is still seen as its own
 LARGE = 14.0  # points, from which on a figure is large
 
 
@@ -322,10 +323,15 @@ def bar_spots(
             Rect(rect.x, rect.y, rect.width, base - rect.y)
         )  # fmt: skip
         thick = rect.height if lying else rect.width
-        past = Rect(rect.x, rect.y, rect.width + thick, rect.height) if lying else (
-            Rect(rect.x, rect.y - thick, rect.width, rect.height + thick)
-        )  # fmt: skip
-        return [_inside(from_axis, "start", lying, end, inside), beyond, _beyond(past, end, outside)]  # past a symbol
+        spots = [_inside(from_axis, "start", lying, end, inside), beyond]
+        if not lying:  # over a target that stands close above
+            spots += [msgspec.structs.replace(beyond, sy=beyond.sy * by, width=rect.width) for by in (3.0, 5.0)]
+        if lying or thick < NEAR:  # past a symbol
+            past = Rect(rect.x, rect.y, rect.width + thick, rect.height) if lying else (
+                Rect(rect.x, rect.y - thick, rect.width, rect.height + thick)
+            )  # fmt: skip
+            spots.append(_beyond(past, end, outside))
+        return spots
     if position == "above":
         return [_beyond(rect, "right" if lying else "up", outside), at_end]
     if position == "below":

@@ -5,7 +5,7 @@ from msgspec import Struct
 from kavlet.core.charts.legend import LegendSide
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.figure import Key, PlacedText
-from kavlet.core.compose.kind import PLAIN, Listed
+from kavlet.core.compose.kind import BEFORE_FIGURE, PLAIN, Listed
 from kavlet.core.compose.kinds import kind_of
 from kavlet.core.compose.marks.painting import picture
 from kavlet.core.compose.words.lettering import FLOOR, NOBODY, Ink, Owner, Stand, block, lettered
@@ -13,6 +13,7 @@ from kavlet.core.messages import words_in
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.box import box
+from kavlet.core.text.apart import apart
 from kavlet.core.text.shaping import width
 from kavlet.core.text.wrapping import shortened
 from kavlet.core.values.geometry import Point, Rect
@@ -26,14 +27,16 @@ def items(context: Context) -> list[Listed]:
     """The entries in the order of the layers; a layer whose rows or parts differ in colour lists those."""
     chart = context.chart
     if chart.legend.entries:
-        return [Listed(entry.name, entry.fill, entry.tone, None, entry.row) for entry in chart.legend.entries]
+        return [
+            Listed(entry.name, entry.fill, entry.tone, None, entry.row, entry.figure) for entry in chart.legend.entries
+        ]
     shown = [layer for layer in chart.layers if layer.listed and not (layer.helper or layer.hidden)]
     return [item for layer in shown for item in kind_of(layer).entries(layer, context)]
 
 
 def names(context: Context) -> tuple[str, ...]:
     """What a legend lists, for the record."""
-    return tuple(item.name for item in items(context))
+    return tuple(item.text for item in items(context))
 
 
 class Set(Struct):
@@ -56,6 +59,14 @@ class Set(Struct):
         layer = item.layer if item is not None else None
         owner = Owner(item.row, "", layer.key if layer is not None else "") if item is not None else NOBODY
         self.texts.append(block((text,), "legend", Stand(at, "start", "middle"), ink, owner))
+
+
+def _fitted(entries: list[Listed], ink: Ink, most: float) -> list[str]:
+    """The entries' texts in one line each: names shortened so that they can be told apart, figures whole."""
+    after = [f"{BEFORE_FIGURE}{item.figure}" if item.figure else "" for item in entries]
+    room = max(ink.size, most - max((width(text, ink.face, ink.size) for text in after), default=0.0))
+    lines = apart([item.name for item in entries], ink.face, ink.size, room)
+    return [" ".join(held) + text for held, text in zip(lines, after, strict=True)]
 
 
 def lay_out(context: Context, room: Rect, dock: LegendSide = "top", hug: float | None = None) -> Set:
@@ -101,9 +112,11 @@ def _row(entries: list[Listed], context: Context, made: Set, top: bool) -> None:
     most_wide = min(room.width, spec.width) if spec.width is not None else room.width
     lines: list[list[tuple[Listed | None, str, float]]] = [[]]
     used = 0.0
-    heads: list[tuple[Listed | None, str]] = [(None, spec.title)] if spec.title else []
-    for item, name in [*heads, *((entry, entry.name) for entry in entries)]:
-        text = shortened(name, ink.face, ink.size, max(ink.size, most_wide - 3 * ink.size))
+    most = max(ink.size, most_wide - 3 * ink.size)
+    heads: list[tuple[Listed | None, str]] = []
+    if spec.title:
+        heads.append((None, shortened(spec.title, ink.face, ink.size, most)))
+    for item, text in [*heads, *zip(entries, _fitted(entries, ink, most), strict=True)]:
         wide = width(text, ink.face, ink.size) + (chip + air if item is not None else 0.0)
         if lines[-1] and used + wide > most_wide:
             lines.append([])
@@ -146,18 +159,17 @@ def _column(entries: list[Listed], context: Context, made: Set, side: str, hug: 
         (style.spaces.line + 0.1) * size, max(CLOSEST * size, room.height / max(1, len(entries) + bool(spec.title)))
     )
     fits = max(1, int(room.height / pitch + 1e-6) - bool(spec.title))
-    names = [item.name for item in entries]
-    if len(names) > fits:
-        kept = max(0, fits - 1)
-        made.left_out = len(names) - kept
-        names = [*names[:kept], _more(context, made.left_out)]
-        entries = entries[:kept]
+    kept = len(entries) if len(entries) <= fits else max(0, fits - 1)
+    made.left_out = len(entries) - kept
+    entries = entries[:kept]
     most = (min(spec.width, room.width) if spec.width is not None else 0.42 * room.width) - chip
-    texts_in = [shortened(name, ink.face, size, most) for name in names]
+    texts_in = _fitted(entries, ink, most)
+    if made.left_out:
+        texts_in.append(shortened(_more(context, made.left_out), ink.face, size, most))
     wide = max((width(text, ink.face, size) for text in texts_in), default=0.0) + chip + 0.6 * size
     if spec.title:
         wide = max(wide, min(width(spec.title, ink.face, size), most))
-    tall = pitch * (len(names) + bool(spec.title))
+    tall = pitch * (len(texts_in) + bool(spec.title))
     if side == "inside":
         x = room.x + spec.x * (room.width - wide)
         y = room.y + spec.y * (room.height - tall)

@@ -1,0 +1,186 @@
+"""Charts of all recipes, layers and looks, told in words line by line: what is drawn, whose it is, where, in which ink.
+
+`tests/pictures` holds them as they are meant to be. `tools/pictures.py` writes them anew after a change that was wanted
+and looked at; version control then shows what has moved.
+"""
+
+from collections.abc import Callable, Iterator
+from functools import lru_cache, partial
+from importlib.resources import files
+from pathlib import Path
+from typing import Any
+
+import msgspec
+
+from kavlet.core.building.stages import Picture, picture
+from kavlet.core.charts.overrides import leads
+from kavlet.core.document import advice, dressing, edits
+from kavlet.core.document.document import Document
+from kavlet.core.figures.recalculate import recalculate
+from kavlet.core.files import kavlet
+from kavlet.core.recipes.registry import RECIPES
+from kavlet.core.scene.paints import Hatch, LinearGradient, RadialGradient
+from kavlet.core.scene.path import Path as Outline
+from kavlet.core.scene.primitives import Group, Image, Primitive, Shape, Stamp, Writing
+from kavlet.core.values.affine import Affine
+from kavlet.core.values.colour import Colour
+from kavlet.core.values.errors import KavletError
+from kavlet.core.values.geometry import Rect, Size
+from kavlet.core.values.sizes import CHARTS
+from tests import typeset_cases
+
+FOLDER = Path(__file__).parent / "pictures"
+TITLES = {"frame.along.title": "counted", "frame.across.title": "where", "title.align": "middle", "source.align": "end"}
+LOOKS: dict[str, dict[str, Any]] = {
+    "ruled": {"ink": 3, "frame.along.minor": 3, "frame.along.marks": "outside", "frame.across.marks": "across",
+              "border": "ink", "plot_ground": "track", "plot_border": "quiet", **TITLES},
+    "placed": {"plot": (0.22, 0.2, 0.18, 0.22), "legend.side": "inside", "legend.x": 0.3, "legend.y": 0.6,
+               "legend.title": "Kinds", "legend.ground": "track", "frame.along.maximum": 300.0,
+               "frame.across.angle": 30.0, "frame.start": 20.0, "ground_to": "track"},
+    "turned": {"frame.lying": True, "legend.side": "left", "frame.along.reversed": True, "frame.along.kind": "log",
+               "frame.along.minor": 2, "frame.gap_width": 20.0, "frame.overlap": 30.0, "frame.hole": 0.55,
+               "frame.sweep": 250.0},
+    "solid": {"solid.on": True, "solid.turn": 25.0, "solid.tilt": 20.0, "solid.edge": 2.0, "solid.shadow": True},
+    "cone": {"solid.on": True, "solid.turn": -35.0, "solid.tilt": 30.0, "solid.form": "cone", "solid.perspective": 0.5,
+             "solid.material": "glossy"},
+}  # fmt: skip
+LAYERS: dict[str, dict[str, Any]] = {
+    "ruled": {"label.position": "inside end", "label.every": 2, "label.size": 8.0, "rules": [{"when": "largest",
+              "fill": "alarm"}], "smooth": True, "spot": "diamond", "corner": 3.0, "gap": 3.0, "edge": "ink"},
+    "placed": {"label.position": "outside end", "label.distance": 6.0, "label.angle": 20.0, "rows.1.dx": 25.0,
+               "rows.1.dy": -18.0, "rows.0.explode": 0.2, "label.leader": "arrow", "form": "bevel", "radius": 5.0},
+    "turned": {"label.position": "base", "label.width": 40.0, "label.lines": 3, "fill": {"kind": "gradient",
+               "colours": ["tone2", "tone3"]}, "opacity": 0.6, "form": "arrow", "spot": "ring"},
+}  # fmt: skip
+
+
+@lru_cache(maxsize=1)
+def demo() -> Document:
+    """The demo document."""
+    return kavlet.loads((files("kavlet") / "assets" / "demo" / "mirefen.kavlet").read_bytes(), "mirefen.kavlet")
+
+
+def _dressed(made: Document, chart: str, looks: dict[str, Any], layers: dict[str, Any]) -> Document:
+    """The chart with those of the looks that it can have."""
+    spec = picture(made, recalculate(made.tables), chart).build.chart
+    keys = [layer.key for layer in spec.layers if not layer.helper]
+    wanted = {**looks, **{f"layers.{key}.{field}": value for key in keys for field, value in layers.items()}}
+    for path, value in wanted.items():
+        if leads(spec, path):
+            try:
+                tried = dressing.set_looks(made, chart, {path: value})
+                picture(tried, recalculate(tried.tables), chart)
+            except KavletError:
+                continue
+            made = tried
+    return made
+
+
+def _of_recipe(name: str, look: str) -> Picture:
+    recipe, rows = RECIPES[name], {"ruled": 6, "placed": 4, "turned": 9}.get(look, 5)
+    case = typeset_cases.Case(name, rows, "alike" if look == "turned" else "short", "own", look == "placed")
+    made, table = edits.add_table(Document(locale="de_DE" if look == "turned" else "en"), "Counts",
+                                  typeset_cases.table(case, recipe))  # fmt: skip
+    made, chart = edits.add_chart(made, table, name)
+    made = advice.with_proposals(made, chart)
+    dress = msgspec.structs.replace(made.chart(chart).dress, dark=case.dark)
+    made = edits.change_chart(made, chart, dress=dress, subtitle="by the evening watch", source="Source: own counts")
+    made = _dressed(made, chart, LOOKS.get(look, {}), LAYERS.get(look, {}))
+    size = {"ruled": CHARTS["S"], "placed": CHARTS["page width"], "turned": Size(380, 420)}.get(look)
+    return picture(made, recalculate(made.tables), chart, size)
+
+
+def cases() -> Iterator[tuple[str, str, Callable[[], Picture]]]:
+    """File, name and maker of every picture."""
+    made = demo()
+    for entry in made.charts:
+        yield "demo", entry.name, partial(picture, made, recalculate(made.tables), entry.id)
+    for name in RECIPES:
+        for look in ("small", "ruled", "placed", "turned"):
+            yield name, look, partial(_of_recipe, name, look)
+        if _of_recipe(name, "small").build.chart.has_bodies:
+            for look in ("solid", "cone"):
+                yield name, look, partial(_of_recipe, name, look)
+
+
+def told(made: Picture) -> list[str]:
+    """What a picture draws, back to front, a line for each primitive; then its axes and what found no room."""
+    figure = made.figure
+    lines = [line for item in made.scene.items for line in _told(item)]
+    lines += [f"axis {one.name} {_n(one.minimum)} {_n(one.maximum)} {[float(_n(tick)) for tick in one.ticks]}"
+              for one in figure.axes]  # fmt: skip
+    lines.append(f"ground {_ink(made.scene.ground)} plot {_box(figure.plot)}")
+    lines.append(f"left out {figure.dropped} labels {figure.unnamed} names {figure.unlisted} entries")
+    return lines
+
+
+def _told(item: Primitive) -> Iterator[str]:
+    mark = f" {item.mark.layer}.{item.mark.row}" if item.mark is not None and item.mark.layer else ""
+    match item:
+        case Shape():
+            edge = f" edge {_ink(item.edge)} {_n(item.edge_width)}" if item.edge is not None else ""
+            dash = f" dash {[float(_n(one)) for one in item.dash]}" if item.dash else ""
+            place = f" at {_map(item.place)}" if item.place is not None else ""
+            inks = f"{_ink(item.fill)}{edge}{dash}{place}{_cut(item.clip)}"
+            yield f"{_verbs(item.path.verbs)} {_outline(item)}{mark} {inks}"
+        case Stamp():
+            yield f"stamp {item.name} at {_map(item.place)}{mark} {_ink(item.fill)}{_cut(item.clip)}"
+        case Image():
+            yield f"image at {_map(item.place)}{mark}{_cut(item.clip)}"
+        case Writing():
+            turn = f" turned {_n(item.angle)}" if item.angle else ""
+            yield f"“{item.text}” {_n(item.x)} {_n(item.y)} {item.face} {_n(item.size)}{mark} {_ink(item.colour)}{turn}"
+        case Group():
+            yield f"group at {_map(item.place)}{_cut(item.clip)}"
+            for one in item.items:
+                yield from _told(one)
+
+
+def _outline(item: Shape) -> str:
+    """A short outline by its points, a long one by its box."""
+    at = item.path.coordinates
+    return " ".join(_n(one) for one in at) if len(at) <= 8 else _box(item.path.bounds)
+
+
+def _map(place: Affine) -> str:
+    return " ".join(
+        f"{one:.3g}" if number < 4 else _n(one) for number, one in enumerate(msgspec.structs.astuple(place))
+    )
+
+
+def _cut(clip: Outline | None) -> str:
+    return f" cut {_box(clip.bounds)}" if clip is not None else ""
+
+
+def _verbs(verbs: str) -> str:
+    return verbs if len(verbs) <= 6 else f"{verbs[:2]}…{len(verbs)}"
+
+
+def _box(box: Rect) -> str:
+    return f"[{_n(box.x)} {_n(box.y)} {_n(box.width)} {_n(box.height)}]"
+
+
+def _n(number: float) -> str:
+    return "0.0" if abs(number) < 0.05 else f"{number:.1f}"
+
+
+def _ink(paint: object) -> str:
+    match paint:
+        case Colour():
+            return paint.hex
+        case LinearGradient() | RadialGradient():
+            ends = [paint.stops[0], paint.stops[-1]]
+            return "–".join(f"{colour.hex}@{_n(100 * offset)}" for offset, colour in ends)
+        case Hatch():
+            return f"{paint.kind} {paint.colour.hex} {_n(paint.angle)} {_n(paint.width)}"
+    return "none"
+
+
+def held() -> dict[tuple[str, str], list[str]]:
+    """The pictures as they are meant to be, by file and name."""
+    found: dict[tuple[str, str], list[str]] = {}
+    for file in sorted(FOLDER.glob("*.txt")):
+        for block in file.read_text(encoding="utf-8").split("\n\n"):
+            head, *lines = block.strip("\n").split("\n")
+            found[file.stem, head.removeprefix("# ")] = lines
+    return found
