@@ -76,7 +76,8 @@ def _dressed(made: Document, chart: str, looks: dict[str, Any], layers: dict[str
     return made
 
 
-def _of_recipe(name: str, look: str) -> Picture:
+def of_recipe(name: str, look: str) -> Picture:
+    """A chart by a recipe, in one of the looks."""
     recipe, rows = RECIPES[name], {"ruled": 6, "placed": 4, "turned": 9}.get(look, 5)
     case = typeset_cases.Case(name, rows, "alike" if look == "turned" else "short", "own", look == "placed")
     made, table = edits.add_table(Document(locale="de_DE" if look == "turned" else "en"), "Counts",
@@ -97,10 +98,10 @@ def cases() -> Iterator[tuple[str, str, Callable[[], Picture]]]:
         yield "demo", entry.name, partial(picture, made, recalculate(made.tables), entry.id)
     for name in RECIPES:
         for look in ("small", "ruled", "placed", "turned"):
-            yield name, look, partial(_of_recipe, name, look)
-        if _of_recipe(name, "small").build.chart.has_bodies:
+            yield name, look, partial(of_recipe, name, look)
+        if of_recipe(name, "small").build.chart.has_bodies:
             for look in ("solid", "cone"):
-                yield name, look, partial(_of_recipe, name, look)
+                yield name, look, partial(of_recipe, name, look)
 
 
 def told(made: Picture) -> list[str]:

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLabel, QLineEd
 from kavlet.core.charts.fields import Field
 from kavlet.core.document import entered
 from kavlet.core.messages import say, words
+from kavlet.core.touch.meanings import meaning
 from kavlet.desktop.dress.fields import LABEL_WIDTH, SHORT, ChoiceField, PickField, TextField
 from kavlet.desktop.dress.fill_field import FillField
 from kavlet.desktop.look import UNIT
@@ -47,6 +48,10 @@ class DressRow(QWidget):
         label = QLabel(words(offer.label) + (f" ({offer.unit})" if offer.unit else ""))
         label.setObjectName("quiet")
         label.setBuddy(self.field)
+        does = meaning(offer)
+        if does is not None and not self.field.toolTip():
+            for widget in (label, self.field):
+                widget.setToolTip(str(does))
         if offer.kind == "flag":
             head.addWidget(self.field, 1)
         elif offer.kind == "fill":
