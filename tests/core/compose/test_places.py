@@ -327,3 +327,20 @@ def test_marks_know_their_panel_and_texts_too() -> None:
     assert {mark.panel for mark in single.marks} == {text.panel for text in single.texts} == {0}
     assert [mark.tone for mark in single.marks] == [0, 0, 0]
     assert len(marks(free(Chart(Cartesian(), (Bars("v", "v", "c2", vary=True),), names="c1"), ROWS), "v")) == 3
+
+
+@pytest.mark.parametrize(
+    ("insets", "size", "plot"),
+    [
+        ((0.45, 0.1, 0.45, 0.1), Size(400, 300), (180, 30, 60, 240)),  # 15 % at least
+        ((0.45, 0.1, 0.45, 0.1), Size(160, 300), (72, 30, 36, 240)),  # 36 points at least
+        ((0.95, 0.1, 0.0, 0.1), Size(400, 300), (340, 30, 60, 240)),  # kept on the sheet
+        ((0.1, 0.9, 0.1, 0.05), Size(400, 300), (40, 255, 320, 45)),
+    ],
+)
+def test_a_plot_placed_by_hand_is_never_too_small_nor_off_the_sheet(
+    insets: tuple[float, ...], size: Size, plot: tuple[float, ...]
+) -> None:
+    rows = table(["name", "n"], ["a", "b"], [3, 7])
+    held = draw(document("columns", rows), size, look={"plot": insets}).figure.plot
+    assert (held.x, held.y, held.width, held.height) == pytest.approx(plot)
