@@ -26,7 +26,7 @@ from kavlet.core.scene.hatching import expanded
 from kavlet.core.scene.paints import Hatch, LinearGradient, RadialGradient
 from kavlet.core.scene.path import CLOSE, CURVE, LINE, MOVE, Path, recorded
 from kavlet.core.scene.primitives import Group, Image, Primitive, Scene, Shape, Stamp, Writing
-from kavlet.core.text.faces import FACES
+from kavlet.core.text.faces import face_of
 from kavlet.core.text.shaping import outline, shape
 from kavlet.core.values.affine import Affine
 from kavlet.core.values.colour import Colour
@@ -221,7 +221,7 @@ def raw_font(face: str, size: float) -> QRawFont:
 
     It is found by its family, not loaded from its bytes: Qt embeds only fonts with a file name in a PDF.
     """
-    of = FACES[face]
+    of = face_of(face)
     font = QFont([of.css_family])
     font.setPixelSize(64)
     font.setWeight(QFont.Weight(of.weight))
@@ -276,7 +276,7 @@ def _paint_line(item: Writing, at: QPointF, painter: QPainter) -> None:
             painter.drawGlyphRun(at, _glyphs(item.text, item.face, item.size))
         return
     # The face lacks a character: the system's fonts stand in, fitted into the measured width.
-    face = FACES[item.face]
+    face = face_of(item.face)
     font = QFont([face.css_family])
     font.setPixelSize(max(1, round(item.size)))
     font.setBold(face.weight == 700)

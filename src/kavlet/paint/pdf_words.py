@@ -12,6 +12,7 @@ from pypdf import PdfWriter
 from pypdf.generic import DictionaryObject, NameObject, StreamObject
 
 from kavlet.core.scene.primitives import Group, Primitive, Scene, Writing
+from kavlet.core.text.faces import face_of
 from kavlet.core.text.shaping import shape
 
 MOST_LINES = 100  # of one block of a CMap
@@ -60,7 +61,7 @@ def glyph_texts(scene: Scene) -> dict[str, list[str]]:
         run = shape(writing.text, writing.face)
         if not run.complete:
             continue  # the system's fonts stand in
-        of_face = seen.setdefault(writing.face, {})
+        of_face = seen.setdefault(face_of(writing.face).stem, {})
         for glyph, text in zip(run.glyphs, run.texts, strict=True):
             of_face.setdefault(glyph, " " if text.isspace() else text)
     return {face: list(texts.values()) for face, texts in seen.items()}

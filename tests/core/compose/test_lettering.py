@@ -6,6 +6,7 @@ import pytest
 
 from kavlet.core.building.stages import Picture
 from kavlet.core.compose.figure import PlacedText
+from kavlet.core.files import svg
 from kavlet.core.scene.paints import LinearGradient
 from kavlet.core.scene.primitives import Shape, Stamp
 from kavlet.core.values.colour import Colour
@@ -40,7 +41,11 @@ def test_each_kind_of_text_has_a_face_size_weight_and_colour(at: str, kind: str,
                kind, key)  # fmt: skip
     assert texts
     for text in texts:
-        assert (text.face, text.size, text.colour.hex) == ("AtkinsonHyperlegible-Bold", 11.5, "#123456")
+        assert (text.face.removesuffix(" figures"), text.size, text.colour.hex) == (
+            "AtkinsonHyperlegible-Bold",
+            11.5,
+            "#123456",
+        )
 
 
 def test_larger_names_and_ticks_take_their_room() -> None:
@@ -155,3 +160,19 @@ def test_the_plot_alone_holds_a_veiled_picture() -> None:
     assert (veil.fill.hex, veil.fill.alpha) == ("#f3efe640", 0.25)
     assert picture.clip == veil.path == ground.path
     assert veil.path.bounds.width == pytest.approx(drawn.figure.plot.width)
+
+
+def test_numbers_below_each_other_have_figures_of_one_width() -> None:
+    rows = table(["name", "n"], ["a", "b", "c"], [1117, 711, 71])
+    upright = draw(document("columns", rows), look={"frame.along.visible": True})
+    level = draw(document("bars", rows), look={"frame.along.visible": True})
+    faces = [{text.face for text in one.figure.texts if text.kind == "tick"} for one in (upright, level)]
+    assert faces == [{"FiraSans-Regular figures"}, {"FiraSans-Regular"}]
+    funnel = draw(document("funnel", rows))
+    strip = [text for text in funnel.figure.texts if text.kind == "label" and text.text.endswith("%")]
+    column = [text for text in strip if text.face.endswith("figures")]
+    assert len({round(text.bounds.right, 3) for text in column}) == 1
+    assert len(column) == 3
+    svg_text = svg.dumps(upright.scene)
+    assert svg_text.count("tabular-nums") == sum(text.kind == "tick" for text in upright.figure.texts)
+    assert svg_text.count("@font-face") == 2

@@ -4,7 +4,7 @@ import pytest
 from fontTools.ttLib import TTFont
 
 from kavlet.core.scene.path import recorded
-from kavlet.core.text.faces import FACES, FONT_FOLDER, face, font_bytes, metrics
+from kavlet.core.text.faces import FACES, FONT_FOLDER, face, font_bytes, metrics, tabular
 from kavlet.core.text.shaping import outline, shape, width
 from kavlet.core.text.wrapping import shortened, wrapped
 
@@ -60,3 +60,15 @@ def test_shortening_ends_in_an_ellipsis() -> None:
     assert line.endswith("…")
     assert width(line, TEXT, 12) <= 60
     assert shortened("W", TEXT, 12, 1) in ("W…", "W")
+
+
+def test_figures_that_stand_below_each_other_have_one_width() -> None:
+    for key in FACES:
+        plain, even = (
+            {width(digit, key, 10) for digit in "0123456789"},
+            {round(width(digit, tabular(key), 10), 6) for digit in "0123456789"},
+        )
+        assert len(even) == 1
+        assert min(plain) <= next(iter(even)) + 1e-6
+        assert tabular(tabular(key)) == tabular(key)
+        assert width("wide", tabular(key), 10) == width("wide", key, 10)

@@ -14,7 +14,7 @@ from kavlet.core.scene.paints import Hatch, LinearGradient, Paint, RadialGradien
 from kavlet.core.scene.path import Path
 from kavlet.core.scene.pens import SvgPen, number
 from kavlet.core.scene.primitives import Group, Image, MarkId, Primitive, Scene, Shape, Stamp, Writing
-from kavlet.core.text.faces import FACES, font
+from kavlet.core.text.faces import FACES, face_of, font
 from kavlet.core.text.shaping import outline
 from kavlet.core.values.affine import Affine
 from kavlet.core.values.colour import Colour
@@ -79,7 +79,7 @@ def _item(item: Primitive, shared: _Shared) -> str:
         case Writing():
             if shared.outlines:
                 return _outlined(item)
-            shared.used.setdefault(item.face, set()).update(item.text)
+            shared.used.setdefault(face_of(item.face).stem, set()).update(item.text)
             return _writing(item)
         case Group():
             return _group(item, shared)
@@ -182,8 +182,9 @@ def _geometry(path: Path) -> tuple[str, str]:
 
 
 def _writing(item: Writing) -> str:
-    face = FACES[item.face]
+    face = face_of(item.face)
     style = (' font-weight="700"' if face.weight == 700 else "") + (' font-style="italic"' if face.italic else "")
+    style += ' style="font-variant-numeric:tabular-nums"' if face.tabular else ""
     turn = f' transform="rotate({number(item.angle)} {number(item.x)} {number(item.y)})"' if item.angle else ""
     return (
         f'<text x="{number(item.x)}" y="{number(item.y)}" font-family="{face.css_family}" '

@@ -12,14 +12,21 @@ FONT_FOLDER = files("kavlet") / "assets" / "fonts"
 
 
 class Face(Struct, frozen=True):
-    """One font file: its key (also the file's stem), the family's name in CSS, weight and slope."""
+    """One font file: its key, the family's name in CSS, weight and slope; `tabular` with figures of one width."""
 
     key: str
     css_family: str
     weight: int = 400
     italic: bool = False
+    tabular: bool = False
+
+    @property
+    def stem(self) -> str:
+        """The name of its font file."""
+        return self.key.removesuffix(FIGURES)
 
 
+FIGURES = " figures"  # after the key of a face whose figures have one width
 FACES = {
     face.key: face
     for face in (
@@ -35,6 +42,10 @@ FACES = {
         Face("AtkinsonHyperlegible-Bold", "Atkinson Hyperlegible", 700),
     )
 }
+_ALL = FACES | {
+    f"{key}{FIGURES}": Face(f"{key}{FIGURES}", face.css_family, face.weight, face.italic, True)
+    for key, face in FACES.items()
+}
 _STEMS: dict[Family, str] = {
     "text": "FiraSans",
     "narrow": "FiraSansCondensed",
@@ -43,9 +54,19 @@ _STEMS: dict[Family, str] = {
 }
 
 
+def face_of(key: str) -> Face:
+    """The face of a key."""
+    return _ALL[key]
+
+
+def tabular(key: str) -> str:
+    """The key of the same face with figures of one width, for numbers that stand below each other."""
+    return f"{face_of(key).stem}{FIGURES}"
+
+
 def named_face(key: str) -> tuple[bool, bool]:
     """Whether a face is bold, and whether it slopes."""
-    return FACES[key].weight > 400, FACES[key].italic
+    return face_of(key).weight > 400, face_of(key).italic
 
 
 def face(family: Family, bold: bool = False, italic: bool = False) -> str:
@@ -56,13 +77,13 @@ def face(family: Family, bold: bool = False, italic: bool = False) -> str:
     return key if key in FACES else f"{stem}-{style[bold, False]}"
 
 
-@lru_cache(maxsize=len(FACES))
+@lru_cache(maxsize=2 * len(FACES))
 def font_bytes(key: str) -> bytes:
     """The font file of a face."""
-    return (FONT_FOLDER / f"{key}.ttf").read_bytes()
+    return (FONT_FOLDER / f"{face_of(key).stem}.ttf").read_bytes()
 
 
-@lru_cache(maxsize=len(FACES))
+@lru_cache(maxsize=2 * len(FACES))
 def font(key: str) -> hb.Font:
     """The HarfBuzz font of a face, in its own units."""
     return hb.Font(hb.Face(font_bytes(key)))
@@ -75,7 +96,7 @@ class Metrics(Struct, frozen=True):
     cap_height: float
 
 
-@lru_cache(maxsize=len(FACES))
+@lru_cache(maxsize=2 * len(FACES))
 def metrics(key: str) -> Metrics:
     """Ascent and descent of a face (hhea) and the height of its capitals (OS/2, else that of H)."""
     of = font(key)

@@ -6,7 +6,7 @@ import uharfbuzz as hb
 from msgspec import Struct
 
 from kavlet.core.scene.pens import Pen
-from kavlet.core.text.faces import font
+from kavlet.core.text.faces import face_of, font
 
 
 class Run(Struct, frozen=True):
@@ -26,7 +26,7 @@ class Run(Struct, frozen=True):
 
 @lru_cache(maxsize=4096)
 def shape(text: str, face: str) -> Run:
-    """Shape one line with the face's default features (kerning, ligatures)."""
+    """Shape one line with the face's default features (kerning, ligatures), figures of one width where it has them."""
     if not text:
         return Run((), (), (), 0.0, True)
     of = font(face)
@@ -34,7 +34,7 @@ def shape(text: str, face: str) -> Run:
     buffer = hb.Buffer()
     buffer.add_str(text)
     buffer.guess_segment_properties()
-    hb.shape(of, buffer)
+    hb.shape(of, buffer, {"tnum": True} if face_of(face).tabular else {})
     glyphs, xs, ys, at = [], [], [], 0.0
     for info, position in zip(buffer.glyph_infos, buffer.glyph_positions, strict=True):
         glyphs.append(info.codepoint)

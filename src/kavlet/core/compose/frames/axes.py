@@ -13,7 +13,7 @@ from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.frames.scales import Scaled
 from kavlet.core.compose.furniture import Furniture, small_ink
 from kavlet.core.compose.kinds import kind_of
-from kavlet.core.compose.words.lettering import Ink, Owner, Stand, block, lettered
+from kavlet.core.compose.words.lettering import Ink, Owner, Stand, block, in_figures, lettered
 from kavlet.core.dress.style import Style
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
@@ -97,8 +97,9 @@ class _Axes:
     ) -> None:
         self.texts.append(block(lines, kind, stand, ink or self._ink, Owner(key=axis)))
 
-    def _tick_ink(self, scale: Scale) -> Ink:
-        return lettered(scale.text, self._ink, self._style)
+    def _tick_ink(self, scale: Scale, upright: bool) -> Ink:
+        ink = lettered(scale.text, self._ink, self._style)
+        return in_figures(ink) if upright else ink
 
     def _title_ink(self, scale: Scale) -> Ink:
         return lettered(scale.title_text, self._ink, self._style)
@@ -112,7 +113,7 @@ class _Axes:
         """Short lines at the ticks, outside the plot, inside it or across its edge."""
         if scale.marks == "none":
             return
-        plot, ink = self._plane.plot, self._tick_ink(scale)
+        plot, ink = self._plane.plot, self._tick_ink(scale, not self._plane.lying)
         long = 0.4 * ink.size
         out, within_ = (long if scale.marks != "inside" else 0.0), (long if scale.marks != "outside" else 0.0)
         minors = at.minors if scale.minor > 1 else ()
@@ -136,7 +137,8 @@ class _Axes:
 
     def value_axis(self, scale: Scale, at: Scaled, what: Shown, second: bool) -> None:
         """Gridlines, tick labels, axis line and title of a value axis."""
-        plane, plot, style, ink = self._plane, self._plane.plot, self._style, self._tick_ink(scale)
+        plane, plot, style = self._plane, self._plane.plot, self._style
+        ink = self._tick_ink(scale, not plane.lying)
         name = "second" if second else "along"
         grid, dash = self._grid(scale, 0.25)
         if what.grid:
@@ -196,7 +198,7 @@ class _Axes:
     def numeric_across(self, at: Scaled, what: Shown) -> None:
         """Gridlines, tick labels and the line of a numeric axis across."""
         plane, plot, style, scale = self._plane, self._plane.plot, self._style, self._frame.across
-        ink, (grid, dash) = self._tick_ink(scale), self._grid(scale, 0.1)
+        ink, (grid, dash) = self._tick_ink(scale, plane.lying), self._grid(scale, 0.1)
         gap = style.spaces.beside * ink.size
         for tick in at.ticks:
             place = plane.across_value(tick)

@@ -17,6 +17,7 @@ from kavlet.core.compose.furniture import Furniture, small_ink
 from kavlet.core.compose.kinds import kind_of
 from kavlet.core.compose.stacks import slots
 from kavlet.core.compose.words.lettering import LEADING, lettered, widest
+from kavlet.core.text.faces import tabular
 from kavlet.core.text.shaping import width
 from kavlet.core.text.wrapping import wrapped
 from kavlet.core.values.geometry import Rect
@@ -154,7 +155,7 @@ def _strips(context: Context, frame: Cartesian, room: Rect) -> tuple[dict[str, S
         texts = [wording.text(layer, row) for row in range(context.data.rows)]
         heading = wrapped(told, style.face, sizes.small, 5.2 * sizes.text, 3)
         head = widest(heading, style.face, sizes.small)
-        most = max((width(text, style.face, sizes.text) for text in texts), default=0.0)
+        most = max((width(text, tabular(style.face), sizes.text) for text in texts), default=0.0)
         headed = max(headed, head if not frame.lying else len(heading) * sizes.small * LEADING)
         if frame.lying:
             taken = max(head, most)
@@ -190,7 +191,7 @@ def _along_margins(room: Rect, context: Context, axis: _Margin) -> Rect:
         end = max(width(texts[-1], face, small) / 2 if texts else 0.0, 0.0)
         room = room.inset(top=taken) if axis.second else room.inset(bottom=taken)
         return room.inset(right=end)
-    most = max((width(text, face, small) for text in texts), default=0.0)
+    most = max((width(text, tabular(face), small) for text in texts), default=0.0)
     taken = most + 0.7 * small + (small * 1.6 if axis.scale.title else 0.0)
     room = room.inset(right=taken) if axis.second else room.inset(left=taken)
     return room.inset(top=0.4 * small)
@@ -201,6 +202,6 @@ def _across_margins(room: Rect, context: Context, frame: Cartesian, across: Scal
     face, small = ink.face, ink.size
     texts = [across.text(tick, context.data.locale) for tick in across.ticks]
     if frame.lying:
-        return room.inset(left=max((width(text, face, small) for text in texts), default=0.0) + small)
+        return room.inset(left=max((width(text, tabular(face), small) for text in texts), default=0.0) + small)
     half = width(texts[-1], face, small) / 2 if texts else 0.0
     return room.inset(bottom=1.6 * small, right=half)

@@ -156,7 +156,7 @@ def _places(layer: Points, on: Plane, to: Placing) -> None:
             spot_ = _in_gap(layer, row, text, (x, y), on, to)
         else:
             spot_ = LabelSpot(x, y, "middle", "middle", colour, width=most)
-        to.label(layer, to.id(row), text, [spot_], Manner(size))
+        to.label(layer, to.id(row), text, [spot_], Manner(size, in_column=strip is not None and on.lying))
 
 
 def _in_gap(layer: Points, row: int, text: str, at: tuple[float, float], on: Plane, to: Placing) -> LabelSpot:

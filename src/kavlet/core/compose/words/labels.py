@@ -18,7 +18,7 @@ from kavlet.core.compose.words.lettering import FLOOR, Ink, Owner, Rise, Stand, 
 from kavlet.core.compose.words.room import Room
 from kavlet.core.dress.style import Style
 from kavlet.core.shapes.body import End
-from kavlet.core.text.faces import face
+from kavlet.core.text.faces import face, tabular
 from kavlet.core.text.wrapping import shortened, wrapped
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Point, Rect
@@ -79,12 +79,14 @@ class Wanted(Struct, frozen=True):
 
 class Manner(Struct, frozen=True):
     """How a label is wished for: its font size and weight for want of the author's own, the point of its mark that it
-    speaks of, and how much it counts among others (`weight`: the more, the earlier it is placed)."""
+    speaks of, and how much it counts among others (`weight`: the more, the earlier it is placed).
+    `in_column` figures stand below each other, and have one width."""
 
     size: float
     target: Point | None = None
     weight: float = 0.0
     bold: bool = False
+    in_column: bool = False
 
 
 def wanted(
@@ -105,8 +107,10 @@ def wanted(
     family = look.family or label.family or style.family
     is_bold = is_bold if look.bold is None else look.bold
     slopes = label.italic if look.italic is None else look.italic
+    key = face(family, is_bold, slopes)
+    key = tabular(key) if manner.in_column else key
     return Wanted(
-        layer.name, layer.key, row, text, face(family, is_bold, slopes), look.size or label.size or manner.size,
+        layer.name, layer.key, row, text, key, look.size or label.size or manner.size,
         tuple(spots), label.lines, label.shorten, own.dx, own.dy, manner.target, label.leader, style.quiet,
         manner.weight, bool(label.colour or look.colour), own_size=look.size is not None,
     )  # fmt: skip

@@ -9,7 +9,7 @@ from msgspec import Struct
 from kavlet.core.charts.lettering import PLAIN, Lettering
 from kavlet.core.compose.figure import Anchor, PlacedLine, PlacedText, TextKind
 from kavlet.core.dress.style import Style
-from kavlet.core.text.faces import face, metrics, named_face
+from kavlet.core.text.faces import face, metrics, named_face, tabular
 from kavlet.core.text.shaping import width
 from kavlet.core.values.affine import turned
 from kavlet.core.values.colour import Colour
@@ -26,6 +26,11 @@ class Ink(Struct, frozen=True):
     face: str
     size: float
     colour: Colour
+
+
+def in_figures(ink: Ink) -> Ink:
+    """The ink of numbers that stand below each other: their figures have one width."""
+    return msgspec.structs.replace(ink, face=tabular(ink.face))
 
 
 def lettered(spec: Lettering, ink: Ink, style: Style) -> Ink:
