@@ -176,3 +176,12 @@ def test_numbers_below_each_other_have_figures_of_one_width() -> None:
     svg_text = svg.dumps(upright.scene)
     assert svg_text.count("tabular-nums") == sum(text.kind == "tick" for text in upright.figure.texts)
     assert svg_text.count("@font-face") == 2
+
+
+@pytest.mark.parametrize(("suffix", "drawn"), [(" kg", "12\u202fkg"), (" of the plan", "12 of the plan"), ("%", "12%")])
+def test_a_thin_space_stands_before_a_unit(suffix: str, drawn: str) -> None:
+    rows = table(["name", "n"], ["a", "b"], [12, 7])
+    look = {"layers.series 1.label.number.suffix": suffix}
+    texts = of(draw(document("columns", rows, labels="values"), look=look), "label", "series 1")
+    assert next(line.text for text in texts for line in text.lines) == drawn
+    assert texts[0].text == f"12{suffix}", "the record says it as its author does"

@@ -72,3 +72,12 @@ def test_figures_that_stand_below_each_other_have_one_width() -> None:
         assert min(plain) <= next(iter(even)) + 1e-6
         assert tabular(tabular(key)) == tabular(key)
         assert width("wide", tabular(key), 10) == width("wide", key, 10)
+
+
+@pytest.mark.parametrize("key", FACES)
+def test_thin_spaces_are_thin_in_every_face(key: str) -> None:
+    wide, thin = shape("12 kg".replace(" ", "\u00a0"), key), shape("12\u202fkg", key)
+    assert thin.complete
+    assert 0.0 < wide.width - thin.width < 0.2
+    assert len(thin.glyphs) == 5
+    assert thin.texts == ("1", "2", "\u202f", "k", "g")

@@ -8,6 +8,9 @@ from msgspec import Struct
 from kavlet.core.scene.pens import Pen
 from kavlet.core.text.faces import face_of, font
 
+THIN = {"\u2009": 0.2, "\u202f": 0.2, "\u200a": 0.1}  # thin spaces by their width in font sizes, where a face has none
+SPACE = "\u00a0"
+
 
 class Run(Struct, frozen=True):
     """One shaped line: glyph numbers and their positions, as shares of the font size.
@@ -32,7 +35,8 @@ def shape(text: str, face: str) -> Run:
     of = font(face)
     em = of.face.upem
     buffer = hb.Buffer()
-    buffer.add_str(text)
+    thin = [at for at, character in enumerate(text) if character in THIN and not of.get_nominal_glyph(ord(character))]
+    buffer.add_str("".join(SPACE if at in thin else character for at, character in enumerate(text)) if thin else text)
     buffer.guess_segment_properties()
     hb.shape(of, buffer, {"tnum": True} if face_of(face).tabular else {})
     glyphs, xs, ys, at = [], [], [], 0.0
@@ -40,7 +44,7 @@ def shape(text: str, face: str) -> Run:
         glyphs.append(info.codepoint)
         xs.append((at + position.x_offset) / em)
         ys.append(-position.y_offset / em)
-        at += position.x_advance
+        at += THIN[text[info.cluster]] * em if info.cluster in thin else position.x_advance
     clusters = [info.cluster for info in buffer.glyph_infos]
     return Run(tuple(glyphs), tuple(xs), tuple(ys), at / em, 0 not in glyphs, _texts(text, clusters))
 

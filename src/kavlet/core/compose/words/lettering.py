@@ -1,6 +1,7 @@
 """Lines of text in their place: from a point and an anchor to a measured Text."""
 
 import math
+import re
 from typing import Literal
 
 import msgspec
@@ -16,6 +17,7 @@ from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Point, Rect
 
 FLOOR = 7.0  # points; smaller text is left out rather than shrunk further
+_WITH_UNIT = re.compile(r"([−+(-]?[\d.,\s]*\d)[ \u00a0]([%‰°²³/$€£\w]{1,4}\)?)")
 LEADING = 1.22  # from baseline to baseline, in font sizes
 Rise = Literal["top", "middle", "bottom"]
 
@@ -70,10 +72,18 @@ class Owner(Struct, frozen=True):
 NOBODY = Owner()
 
 
+def _with_thin_space(text: str) -> str:
+    """A number with its unit, a thin space between them that does not break (ISO 80000-1, 7.1.4, asks for a space)."""
+    return f"{found[1]}\u202f{found[2]}" if (found := _WITH_UNIT.fullmatch(text)) else text
+
+
 def block(lines: tuple[str, ...], kind: TextKind, stand: Stand, ink: Ink, owner: Owner = NOBODY) -> PlacedText:
     """Lines set one below the other. Heights count from the top of capitals to the baseline, so that capitals look
     centred."""
     heights = metrics(ink.face)
+    says = " ".join(lines)
+    if kind in ("label", "tick"):
+        lines = tuple(map(_with_thin_space, lines))
     cap, step = heights.cap_height * ink.size, LEADING * ink.size
     tall = cap + (len(lines) - 1) * step
     at, anchor, angle = stand.at, stand.anchor, stand.angle
@@ -92,7 +102,7 @@ def block(lines: tuple[str, ...], kind: TextKind, stand: Stand, ink: Ink, owner:
         set_lines = [PlacedLine(one.text, *by.apply(one.x, one.y), one.width) for one in set_lines]
         bounds = turned_bounds(bounds, angle, at)
     return PlacedText(
-        " ".join(lines), kind, tuple(set_lines), bounds, anchor, ink.face, ink.size, ink.colour, owner.row,
+        says, kind, tuple(set_lines), bounds, anchor, ink.face, ink.size, ink.colour, owner.row,
         owner.layer, owner.key, angle,
     )  # fmt: skip
 
