@@ -1,5 +1,9 @@
-"""Writes the demo document: Mirefen's year, a table and a chart for each recipe. All names and figures are invented."""
+"""Writes the demo document: Mirefen's year, a table and a chart for each recipe, and its report on pages.
 
+All names and figures are invented.
+"""
+
+import sys
 from pathlib import Path
 from typing import Any
 
@@ -10,6 +14,10 @@ from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Cell, Written
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.values.number_text import WHOLE_PERCENT
+
+sys.path.insert(0, str(Path(__file__).parent))
+
+from demo_pages import with_pages
 
 TARGET = Path(__file__).parent.parent / "src" / "kavlet" / "assets" / "demo" / "mirefen.kavlet"
 MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
@@ -460,7 +468,7 @@ CHARTS: tuple[tuple[str, list[list[Cell]], str, dict[str, Any]], ...] = (
 
 
 def demo() -> Document:
-    """All tables and charts."""
+    """All tables, charts and pages."""
     document = Document()
     for name, cells, recipe, made in CHARTS:
         document, table = edits.add_table(document, name, cells)
@@ -472,7 +480,7 @@ def demo() -> Document:
         if "look" in made:
             dress = msgspec.structs.replace(document.chart(chart).dress, overrides=made["look"])
             document = edits.change_chart(document, chart, dress=dress)
-    return document
+    return with_pages(document)
 
 
 if __name__ == "__main__":

@@ -1,4 +1,4 @@
-"""The command line: kavlet demo | open | make | render | calc | recipes.
+"""The command line: kavlet demo | open | make | render | pages | calc | recipes | suggest.
 
 Exit codes: 0 done, 1 a defect, 2 wrong usage, 3 the input is at fault (one sentence on standard error, nothing
 written).
@@ -16,12 +16,14 @@ import msgspec
 from msgspec import Struct
 
 import kavlet
+from kavlet.core.building.reuse import Pictures
 from kavlet.core.building.stages import Picture, picture
 from kavlet.core.charts.overrides import expected
 from kavlet.core.document import edits
 from kavlet.core.document.advice import suggestions
 from kavlet.core.document.document import Document
 from kavlet.core.document.ordering import Order, ordered
+from kavlet.core.document.paging import item_name
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import atomic, csv
 from kavlet.core.files import kavlet as kavlet_file
@@ -31,11 +33,14 @@ from kavlet.core.files.calculated import calculated
 from kavlet.core.files.formats import TABLES, Wish, endings, renamings, table_content
 from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.messages import desktop_language, say, speak, upper_first, words
+from kavlet.core.pages.arrangements import places
+from kavlet.core.pages.page import Page
 from kavlet.core.recipes.recipe import QUESTIONS, Parameter, Recipe, Setting
 from kavlet.core.recipes.registry import RECIPES, recipe
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.lengths import size as read_size
-from kavlet.export import CHARTS, content
+from kavlet.core.values.sizes import MM
+from kavlet.export import CHARTS, ONE_FILE, PAGE_ENDINGS, content, page_content
 
 PICTURES = endings(CHARTS, "chart")
 SUGGESTED = 5  # recipes that are said of each table
@@ -183,13 +188,20 @@ def _read(table: Path, sheet: str | None, part: str | None) -> ReadSheet:
 )
 @click.option("--chart", "name", default=None, help="Which chart, by name.")
 @click.option("--all", "every", is_flag=True, help="Every chart, each to a file with its name added.")
+@click.option("--page", "page", default=None, help="Which page, by name or number.")
+@click.option("--pages", "all_pages", is_flag=True, help="All pages: one PDF or JSON, else a file for each page.")
 @click.option("--scale", default=1.0, show_default=True, help="Pixels per point, for PNG.")
 @click.option("--outlines", is_flag=True, help="Write texts as outlines, for SVG.")
-def render(file: Path, out: Path, name: str | None, every: bool, scale: float, outlines: bool) -> None:
-    """Draw the charts of a document: .svg .png .pdf .json."""
+def render(file: Path, out: Path, **wish: Any) -> None:
+    """Draw the charts or pages of a document: .svg .png .pdf .json."""
+    what = msgspec.convert(wish, _What)
+    if sum((what.name is not None, what.every, what.page is not None, what.all_pages)) > 1:
+        raise click.UsageError(words("--chart, --all, --page and --pages exclude each other."))
+    if what.page is not None or what.all_pages:
+        _render_pages(file, out, what)
+        return
+    name, every = what.name, what.every
     _known_ending(out, PICTURES)
-    if name is not None and every:
-        raise click.UsageError(words("--chart and --all exclude each other."))
     document = kavlet_file.load(file)
     charts = [chart for chart in document.charts if name is None or chart.name == name]
     names = [f"“{chart.name}”" for chart in document.charts]
@@ -207,7 +219,72 @@ def render(file: Path, out: Path, name: str | None, every: bool, scale: float, o
     made = [(chart.name, picture(document, values, chart.id)) for chart in charts]
     for chart_name, one in made:
         to = out.with_name(f"{out.stem}-{_slug(chart_name)}{out.suffix}") if every else out
-        _write(one, to, scale, outlines)
+        _write(one, to, what.scale, what.outlines)
+
+
+class _What(msgspec.Struct, frozen=True):
+    """What of a document is drawn, and how."""
+
+    name: str | None
+    every: bool
+    page: str | None
+    all_pages: bool
+    scale: float
+    outlines: bool
+
+
+def _render_pages(file: Path, out: Path, what: _What) -> None:
+    """Draw one page, or all of them: into one file where the format holds several."""
+    _known_ending(out, PAGE_ENDINGS)
+    document = kavlet_file.load(file)
+    if not document.pages:
+        raise KavletError(say("{file} has no page.", file=file.name))
+    chosen = list(document.pages)
+    if what.page is not None:
+        by_number = {str(number): page for number, page in enumerate(document.pages, 1)}
+        chosen = [page for page in document.pages if page.name == what.page] or (
+            [by_number[what.page]] if what.page in by_number else []
+        )
+    if not chosen:
+        raise KavletError(
+            say("{file} has no page “{name}”.", file=file.name, name=what.page),
+            remedy=say("There are {names}.", names=[page.name for page in document.pages]),
+        )
+    pictures = Pictures()
+    made = [pictures.page(document, page.id) for page in chosen]
+    held = Wish(out.suffix.lower(), what.scale, what.outlines)
+    if len(made) == 1 or held.ending in ONE_FILE:
+        atomic.write(out, page_content(made, file.stem, held))
+        return
+    for one in made:
+        to = out.with_name(f"{out.stem}-{one.number:0{len(str(len(made)))}}{out.suffix}")
+        atomic.write(to, page_content([one], file.stem, held))
+
+
+@cli.command()
+@click.argument("file", type=click.Path(path_type=Path))
+@click.option("--json", "as_json", is_flag=True, help="As JSON: name, size in points, items with kinds and bounds.")
+def pages(file: Path, as_json: bool) -> None:
+    """List the pages of a document."""
+    document = kavlet_file.load(file)
+    held = [_listed_page(document, page) for page in document.pages]
+    if as_json:
+        click.echo(json.dumps(held, ensure_ascii=False, indent=1))
+        return
+    for number, page in enumerate(document.pages, 1):
+        size = f"{page.width / MM:.0f} × {page.height / MM:.0f} mm"
+        click.echo(f"{number:3}  {page.name:30} {size}")
+
+
+def _listed_page(document: Document, page: Page) -> dict[str, object]:
+    boxes = places(page)
+    return {
+        "name": page.name, "width": page.width, "height": page.height,
+        "items": [
+            {"kind": item.kind, "name": item_name(document, item), "bounds": msgspec.structs.astuple(boxes[item.id])}
+            for item in page.items
+        ],
+    }  # fmt: skip
 
 
 @cli.command()

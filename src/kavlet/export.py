@@ -1,5 +1,9 @@
-"""All formats a chart can leave in. Qt is loaded only by those that need it."""
+"""All formats a chart or pages can leave in. Qt is loaded only by those that need it."""
 
+from collections.abc import Callable, Sequence
+
+from kavlet.core.building.paging import page as paging
+from kavlet.core.building.paging.page import PagePicture
 from kavlet.core.building.stages import Picture
 from kavlet.core.files import record, svg
 from kavlet.core.files.formats import Format, Wish, by_ending, endings
@@ -68,3 +72,47 @@ def content(made: Picture, wish: Wish) -> bytes:
             remedy=say("There are {endings}.", endings=" ".join(endings(CHARTS, "chart"))),
         )
     return found.draws(made, wish)
+
+
+def _page_svg(made: PagePicture, wish: Wish) -> bytes:
+    return svg.dumps(made.scene, wish.outlines).encode()
+
+
+def _page_png(made: PagePicture, wish: Wish) -> bytes:
+    _for_painting()
+    from kavlet.paint import picture
+
+    return picture.png(made.scene, wish.scale)
+
+
+def _page_jpeg(made: PagePicture, wish: Wish) -> bytes:
+    _for_painting()
+    from kavlet.paint import picture
+
+    return picture.jpeg(made.scene, wish.scale)
+
+
+_PAGE: dict[str, Callable[[PagePicture, Wish], bytes]] = {
+    ".svg": _page_svg, ".png": _page_png, ".jpg": _page_jpeg, ".jpeg": _page_jpeg,
+}  # fmt: skip
+PAGE_ENDINGS = (*_PAGE, ".pdf", ".json")
+ONE_FILE = (".pdf", ".json")  # that hold all pages in one file
+
+
+def page_content(made: Sequence[PagePicture], title: str, wish: Wish) -> bytes:
+    """The bytes of a file of pages: of one page, or of several where the format holds them in one file. Raises
+    KavletError for an ending that is not known, or a picture too large."""
+    if wish.ending == ".pdf":
+        _for_painting()
+        from kavlet.paint import pdf
+
+        return pdf.pages([one.scene for one in made], title)
+    if wish.ending == ".json":
+        records = [paging.record(one) for one in made]
+        return record.dumps(records[0] if len(records) == 1 else records)
+    if wish.ending not in _PAGE:
+        raise KavletError(
+            say("Pages can’t be written as {ending}.", ending=wish.ending),
+            remedy=say("There are {endings}.", endings=" ".join(PAGE_ENDINGS)),
+        )
+    return _PAGE[wish.ending](made[0], wish)

@@ -1,6 +1,11 @@
-"""A scene as a one-page PDF of its own size: vector, fonts embedded."""
+"""Scenes as the pages of a PDF, of their own sizes: vector, fonts embedded, bookmarks where there are several."""
+
+from collections.abc import Sequence
+from io import BytesIO
 
 import msgspec
+from pypdf import PdfReader, PdfWriter
+from pypdf.constants import PageLabelStyle
 from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QMarginsF, QSizeF
 from PySide6.QtGui import QPageLayout, QPageSize, QPainter, QPdfWriter
 
@@ -32,6 +37,19 @@ def pdf(scene: Scene) -> bytes:
     painter.end()
     buffer.close()
     return with_words(bytes(content.data()), scene)
+
+
+def pages(scenes: Sequence[Scene], title: str) -> bytes:
+    """Scenes as the pages of one PDF, each with a bookmark and a page label (ISO 32000-1, 12.3.3 and 12.4.2)."""
+    writer = PdfWriter()
+    for number, scene in enumerate(scenes):
+        writer.append(PdfReader(BytesIO(pdf(scene))), import_outline=False)
+        writer.add_outline_item(title=scene.title or str(number + 1), page_number=number)
+    writer.set_page_label(0, len(scenes) - 1, style=PageLabelStyle.DECIMAL)
+    writer.add_metadata({"/Title": title, "/Creator": "Kavlet", "/Producer": "Kavlet"})
+    out = BytesIO()
+    writer.write(out)
+    return out.getvalue()
 
 
 def _opaque(scene: Scene) -> Scene:

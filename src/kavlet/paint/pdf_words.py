@@ -9,7 +9,7 @@ from collections.abc import Iterable, Iterator
 from io import BytesIO
 
 from pypdf import PdfWriter
-from pypdf.generic import DictionaryObject, NameObject, StreamObject
+from pypdf.generic import DictionaryObject, NameObject, RectangleObject, StreamObject
 
 from kavlet.core.scene.primitives import Group, Primitive, Scene, Writing
 from kavlet.core.text.faces import face_of
@@ -49,6 +49,9 @@ def with_words(content: bytes, scene: Scene) -> bytes:
         made = StreamObject()
         made.set_data(_map(texts).encode("ascii"))
         font[NameObject("/ToUnicode")] = writer._add_object(made.flate_encode())
+    for page in writer.pages:  # Qt rounds a page to whole points
+        top = float(page.mediabox.top)
+        page.mediabox = RectangleObject((0.0, top - scene.size.height, scene.size.width, top))
     out = BytesIO()
     writer.write(out)
     return out.getvalue()

@@ -71,8 +71,8 @@ def _number_texts(table: Table) -> dict[str, NumberText]:
     return {column.id: how for column in table.columns if (how := column.writes) is not None}
 
 
-def data_of(document: Document, inputs: Inputs) -> Data:
-    """What a chart's layers read: values, how they are written, and the document's pictures."""
+def pictures_of(document: Document) -> dict[str, Symbol | Raster]:
+    """The document's own symbols and pictures, by their names."""
     pictures: dict[str, Symbol | Raster] = {}
     for one in document.pictures:
         pictures[one.name] = (
@@ -80,13 +80,18 @@ def data_of(document: Document, inputs: Inputs) -> Data:
             if one.outline
             else Raster(one.name, one.content, one.width, one.height)
         )
+    return pictures
+
+
+def data_of(document: Document, inputs: Inputs) -> Data:
+    """What a chart's layers read: values, how they are written, and the document's pictures."""
     return Data(
         values=inputs.values,
         numbers=inputs.numbers,
         ids=tuple(range(inputs.rows)),
         titles=inputs.titles,
         number_texts=inputs.number_texts,
-        pictures=pictures,
+        pictures=pictures_of(document),
         locale=document.locale,
         timed=_timed(inputs),
     )

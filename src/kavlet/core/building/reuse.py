@@ -1,8 +1,11 @@
 """Reuse between edits: the same object in, the same object out."""
 
+from datetime import date
+
 import msgspec
 
 from kavlet.core.building.bound import bound_entry
+from kavlet.core.building.paging.page import PagePicture, page_picture
 from kavlet.core.building.stages import Picture, Still, still, turned, unturned
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.figures.recalculate import Values, recalculate
@@ -14,6 +17,7 @@ class Pictures:
     def __init__(self) -> None:
         self._values: Values | None = None
         self._kept: dict[str, tuple[tuple[object, ...], Still, ChartEntry, Picture]] = {}
+        self._pages: dict[str, tuple[tuple[object, ...], PagePicture]] = {}
 
     def values(self, document: Document) -> Values:
         """The document's values; only what depends on changed cells is evaluated again."""
@@ -22,31 +26,53 @@ class Pictures:
         return self._values
 
     def forget(self, document: Document) -> None:
-        """Let go what is kept of charts that a document does not hold any more."""
+        """Let go what is kept of charts and pages that a document does not hold any more."""
         held = {chart.id for chart in document.charts}
-        self._kept = {chart: kept for chart, kept in self._kept.items() if chart in held}
+        framed = {f"{page.id}/{item.id}" for page in document.pages for item in page.items}
+        self._kept = {
+            key: kept for key, kept in self._kept.items() if key in held or "/".join(key.split("/")[:2]) in framed
+        }
+        self._pages = {key: kept for key, kept in self._pages.items() if any(page.id == key for page in document.pages)}
 
     def picture(self, document: Document, chart: str) -> Picture:
         """The chart's picture. Raises KavletError when the table does not fit its recipe."""
+        return self.drawn(document, document.chart(chart), chart)
+
+    def page(self, document: Document, page: str, today: date | None = None) -> PagePicture:
+        """The page's picture; of its charts, only those that an edit touched are composed again. Raises KavletError
+        where there is no such page, or its look names what there is not."""
+        held = document.page(page)
+        reads = (held, document.pages, document.charts, document.tables, document.pictures, document.recipes,
+                 document.locale, document.theme, document.palette, document.palettes, today)  # fmt: skip
+        kept = self._pages.get(page)
+        if kept is not None and len(kept[0]) == len(reads) and all(a is b for a, b in zip(kept[0], reads, strict=True)):
+            return kept[1]
+        made = page_picture(
+            document, self.values(document), page, lambda entry, key: self.drawn(document, entry, key), today
+        )
+        self._pages[page] = (reads, made)
+        return made
+
+    def drawn(self, document: Document, entry: ChartEntry, key: str) -> Picture:
+        """The picture of a chart as an entry says, kept by a key. Raises KavletError as `picture` does."""
         values = self.values(document)
-        entry = document.chart(chart)
         reads: tuple[object, ...] = (
             document.locale, document.theme, document.palette, document.palettes, document.pictures, document.recipes,
             document.table(entry.table), *values.of(entry.table),
         )  # fmt: skip
         if any(text.startswith("=") for text in _formulas_of(entry)):
             reads = (*reads, values)
-        kept = self._kept.get(chart)
+        kept = self._kept.get(key)
         same = (
             kept is not None and len(kept[0]) == len(reads) and all(a is b for a, b in zip(kept[0], reads, strict=True))
         )
-        if kept is not None and same and kept[2] is entry:
+        if kept is not None and same and kept[2] == entry:
             return kept[3]
         shown = bound_entry(entry, document, values)
         bare = msgspec.structs.replace(shown, dress=unturned(shown))
         laid = kept[1] if kept is not None and same and kept[1].entry == bare else still(document, values, bare, None)
         made = turned(laid, shown)
-        self._kept[chart] = (reads, laid, entry, made)
+        self._kept[key] = (reads, laid, entry, made)
         return made
 
 

@@ -27,8 +27,10 @@ class Chart(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True)
     """Layers on one frame, back to front.
 
     `names` is the column that names the rows; `rows` picks the rows that are shown, all when None. `ink` goes from 0
-    (bare) over 1 (quiet gridlines and scale) and 2 (axes) to 3 (fully ruled); what an axis sets itself wins. `plot`
-    holds the plot's insets by hand: shares of the chart's width and height at left, top, right, bottom.
+    (bare) over 1 (quiet gridlines and scale) and 2 (axes) to 3 (fully ruled); what an axis sets itself wins. `margin`
+    is the free space around all, in points, `type_scale` the size of all type as a share of the theme's; both follow
+    the chart's size when None. `plot` holds the plot's insets by hand: shares of the chart's width and height at left,
+    top, right, bottom.
 
     `ground` is the colour behind all, the theme's where empty, `plot_ground` one behind the plot alone; each may run
     down to another, `ground_to` and `plot_to`. `ground_picture` covers the sheet and `plot_picture` the plot, each
@@ -46,6 +48,8 @@ class Chart(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True)
     notes: tuple[Note, ...] = ()
     legend: Legend = Legend()
     ink: int = 0
+    margin: float | None = None
+    type_scale: float | None = None
     plot: tuple[float, float, float, float] | None = None
     ground: str = ""
     ground_to: str = ""

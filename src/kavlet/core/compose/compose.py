@@ -102,8 +102,9 @@ class _Made(Struct):
 def laid_out(panels: tuple[Panel, ...], style: Style, size: Size) -> Laid:
     """All that does not depend on how a chart is solid."""
     chart = panels[0].chart
-    points_ = sizes(style, size)
-    pad = style.spaces.around(size.width, size.height)
+    points_ = sizes(style, size, chart.type_scale)
+    pad = chart.margin if chart.margin is not None else style.spaces.around(size.width, size.height)
+    pad = min(max(0.0, pad), 0.4 * min(size.width, size.height))
     sheet = Rect(0, 0, size.width, size.height)
     inner = sheet.inset(pad, pad, pad, pad)
     around, room = texts.around(chart, style, points_, inner, sheet)

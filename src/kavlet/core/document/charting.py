@@ -13,6 +13,7 @@ from kavlet.core.document.fitting import fitted
 from kavlet.core.document.guessing import guess_roles
 from kavlet.core.document.helper_tables import loosened
 from kavlet.core.document.lookup import find_recipe, recipes_of
+from kavlet.core.document.paging import without_frames
 from kavlet.core.document.settled import settled
 from kavlet.core.figures.cells import Formula
 from kavlet.core.figures.table import HEADER, Column, Table
@@ -202,6 +203,7 @@ def rename_chart(document: Document, chart_id: str, name: str) -> Document:
 
 
 def delete_chart(document: Document, chart_id: str) -> Document:
-    """The document without a chart and its helper columns."""
+    """The document without a chart, its helper columns and its frames on pages."""
     document.chart(chart_id)
+    document = without_frames(document, {chart_id})
     return fitted(msgspec.structs.replace(document, charts=tuple(one for one in document.charts if one.id != chart_id)))

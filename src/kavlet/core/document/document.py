@@ -13,6 +13,7 @@ from kavlet.core.dress.style import Dress, House
 from kavlet.core.dress.theme import Theme
 from kavlet.core.figures.table import Table
 from kavlet.core.messages import say
+from kavlet.core.pages.page import Page
 from kavlet.core.recipes.own import OwnRecipe
 from kavlet.core.recipes.recipe import Setting
 from kavlet.core.text.numbers import DEFAULT_LOCALE
@@ -91,8 +92,8 @@ class PictureFile(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields
 
 
 class Document(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
-    """Tables, charts, pictures and recipes of its own, its own theme and palettes where it has some, and the locale its
-    numbers are written in. `palette` is that of charts without one of their own."""
+    """Tables, charts, pages, pictures and recipes of its own, its own theme and palettes where it has some, and the
+    locale its numbers are written in. `palette` is that of charts without one of their own."""
 
     tables: tuple[Table, ...] = ()
     charts: tuple[ChartEntry, ...] = ()
@@ -101,6 +102,7 @@ class Document(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=Tr
     theme: Theme | None = None
     palette: str | tuple[str, ...] | None = None
     palettes: tuple[Palette, ...] = ()
+    pages: tuple[Page, ...] = ()
     locale: str = DEFAULT_LOCALE
 
     @property
@@ -114,6 +116,13 @@ class Document(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=Tr
             if one.id == table:
                 return one
         raise KavletError(say("The table is not in this document."), where=table)
+
+    def page(self, page: str) -> Page:
+        """The page of that id. Raises KavletError when there is none."""
+        for one in self.pages:
+            if one.id == page:
+                return one
+        raise KavletError(say("The page is not in this document."), where=page)
 
     def chart(self, chart: str) -> ChartEntry:
         """The chart of that id. Raises KavletError when there is none."""
@@ -133,6 +142,12 @@ def with_chart(document: Document, chart: ChartEntry) -> Document:
     """The document with the chart of the same id replaced."""
     charts = tuple(chart if one.id == chart.id else one for one in document.charts)
     return msgspec.structs.replace(document, charts=charts)
+
+
+def with_page(document: Document, page: Page) -> Document:
+    """The document with the page of the same id replaced."""
+    pages = tuple(page if one.id == page.id else one for one in document.pages)
+    return msgspec.structs.replace(document, pages=pages)
 
 
 def fresh_id(prefix: str, taken: Iterable[str]) -> str:

@@ -1,4 +1,4 @@
-"""Changing references everywhere they can stand: in cells, in charts' texts, settings, looks and labels."""
+"""Changing references everywhere they can stand: in cells, in charts' texts, settings, looks, labels, on pages."""
 
 import re
 from collections.abc import Callable
@@ -10,6 +10,10 @@ from kavlet.core.charts.looks import LITERAL, parse
 from kavlet.core.document.document import ChartEntry, Document, Past
 from kavlet.core.figures.cells import Cell, Formula
 from kavlet.core.figures.references import Follow, RangeReference, rewritten
+from kavlet.core.pages.items.chart_frame import ChartFrame
+from kavlet.core.pages.items.key_figure import KeyFigure
+from kavlet.core.pages.items.words import Words
+from kavlet.core.pages.page import AnyItem, Page
 from kavlet.core.recipes.recipe import Setting, split_list
 
 Change = Callable[[str], str]
@@ -38,7 +42,52 @@ def with_formulas(document: Document, change: Callable[[str, str], str]) -> Docu
         for table in document.tables
     )
     charts = tuple(changed_chart(chart, lambda text, home=chart.table: change(text, home)) for chart in document.charts)  # type: ignore[misc]
-    return msgspec.structs.replace(document, tables=tables, charts=charts)
+    home = document.tables[0].id if document.tables else ""
+    pages = tuple(_changed_page(page, lambda text: change(text, home)) for page in document.pages)
+    return msgspec.structs.replace(document, tables=tables, charts=charts, pages=pages)
+
+
+def _changed_page(page: Page, change: Change) -> Page:
+    """A page with the formulas of its lines, words and figures changed."""
+    if b"=" not in msgspec.json.encode(page):
+        return page
+
+    def text(held: str) -> str:
+        return change(held) if held.startswith("=") else _fields(held, change)
+
+    def item(held: AnyItem) -> AnyItem:
+        match held:
+            case Words():
+                return msgspec.structs.replace(held, paragraphs=tuple(
+                    msgspec.structs.replace(one, runs=tuple(
+                        msgspec.structs.replace(run, text=_fields(run.text, change)) for run in one.runs
+                    ))
+                    for one in held.paragraphs
+                ))  # fmt: skip
+            case KeyFigure():
+                return msgspec.structs.replace(
+                    held, value=text(held.value), against=text(held.against), caption=_fields(held.caption, change)
+                )
+            case ChartFrame():
+                return msgspec.structs.replace(held, caption=_fields(held.caption, change))
+        return held
+
+    return msgspec.structs.replace(
+        page,
+        header=_fields(page.header, change),
+        footer=_fields(page.footer, change),
+        items=tuple(item(one) for one in page.items),
+    )
+
+
+def _fields(text: str, change: Change) -> str:
+    """A text with the formulas in its braces changed; what stands after a bar is how they are written."""
+
+    def one(found: re.Match[str]) -> str:
+        formula, bar, how = found[0].partition("|")
+        return change(formula.rstrip()) + (f" |{how}" if bar else "")
+
+    return _BRACED.sub(one, text)
 
 
 def changed_chart(chart: ChartEntry, change: Change) -> ChartEntry:

@@ -7,6 +7,7 @@ from kavlet.core.document.edits import add_table, insert_columns
 from kavlet.core.document.fitting import fitted
 from kavlet.core.document.following import with_formulas
 from kavlet.core.document.helper_tables import loosened
+from kavlet.core.document.paging import without_excerpts, without_frames
 from kavlet.core.figures.cells import Cell, Formula
 from kavlet.core.figures.references import RangeReference, rewritten
 from kavlet.core.messages import named, say
@@ -62,7 +63,8 @@ def readers(document: Document, table_id: str) -> list[ChartEntry]:
 
 
 def delete(document: Document, table_id: str) -> Document:
-    """Delete a table with the charts built on it; formulas elsewhere that name it show an error.
+    """Delete a table with the charts built on it and all that pages show of both; formulas elsewhere that name it show
+    an error.
 
     Raises KavletError for a helper table.
     """
@@ -74,6 +76,7 @@ def delete(document: Document, table_id: str) -> Document:
     built = readers(document, table_id)
     tables = tuple(one for one in document.tables if one.id != table_id)
     charts = tuple(chart for chart in document.charts if chart not in built)
+    document = without_excerpts(without_frames(document, {chart.id for chart in built}), table_id)
     return fitted(msgspec.structs.replace(document, tables=tables, charts=charts))
 
 

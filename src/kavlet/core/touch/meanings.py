@@ -14,6 +14,8 @@ MEANINGS: dict[str, Message] = {
     "cell": say("What one cell looks like."),
     "colour_rules": say("Colours by value, in words, one after the other: above 100: #b3372f; smallest: quiet."),
     "corner": say("How far corners are rounded, in points."),
+    "margin": say("Free space around all of the chart, in points; by its size where empty."),
+    "type_scale": say("How large all type is, in % of the theme’s; by the chart’s size where empty."),
     "radius": say("How far corners are rounded, in points."),
     "course": say("Straight from value to value, in steps, or as a smooth curve that never passes a value."),
     "edge": say("The line along the outline."),

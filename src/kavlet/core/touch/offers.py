@@ -66,7 +66,10 @@ def _of_grounds(chart: Chart) -> list[Field]:
         Field("Ground", "Runs to", "ground_to", "colour", named="second colour of the ground"),
         Field("Ground", "Picture", "ground_picture", "symbol", named="picture of the ground"),
         Field("Ground", "Border", "border", "colour", named="border of the chart"),
-    ]
+        Field("Ground", "Margin", "margin", "number", unit="pt", optional=True, span=(0, 300)),
+        Field("Ground", "Type", "type_scale", "number", unit="%", times=100, optional=True, span=(30, 300),
+              named="size of all type"),
+    ]  # fmt: skip
     if chart.ground_picture:
         found.append(Field("Ground", "Veil", "ground_veil", "number", unit="%", times=100, span=(0, 100)))
     if chart.border:

@@ -1,0 +1,342 @@
+"""Edits of pages: pure functions from document to document."""
+
+from collections.abc import Callable, Iterable, Mapping
+from typing import Any
+
+import msgspec
+
+from kavlet.core.document.document import Document, fresh_id, fresh_name, with_page
+from kavlet.core.messages import say, words
+from kavlet.core.pages.arrangements import ARRANGEMENTS, FREE, MULTIPLES, bays, next_bay, places
+from kavlet.core.pages.items.chart_frame import ChartFrame
+from kavlet.core.pages.items.drawn_shape import DrawnShape
+from kavlet.core.pages.items.excerpt import Excerpt
+from kavlet.core.pages.items.item import LEAST
+from kavlet.core.pages.items.key_figure import KeyFigure
+from kavlet.core.pages.items.placed_picture import PlacedPicture
+from kavlet.core.pages.items.shared_legend import SharedLegend
+from kavlet.core.pages.items.step_control import StepControl
+from kavlet.core.pages.items.words import Words, plain
+from kavlet.core.pages.page import AnyItem, Page, named_size, sized, with_items
+from kavlet.core.values.errors import KavletError
+from kavlet.core.values.geometry import Rect, Size
+
+MOST_ITEMS = 300
+MOST_PAGES = 500
+SLIDE_MARGINS = (44.0, 40.0, 44.0, 36.0)
+
+
+# Pages
+
+
+def add_page(document: Document, size: str = "A4", at: int | None = None, **changes: Any) -> tuple[Document, str]:
+    """A new page of a named size, at a place among the others or last. Returns the document and the page's id.
+
+    Raises KavletError for a size that there is not, or more pages than a document holds.
+    """
+    if len(document.pages) >= MOST_PAGES:
+        raise KavletError(say("A document holds {count} pages at most.", count=MOST_PAGES))
+    new = fresh_id("p", (one.id for one in document.pages))
+    wanted = str(changes.pop("name", "") or words("Page {number}", number=len(document.pages) + 1))
+    name = fresh_name(wanted, (one.name for one in document.pages))
+    held = named_size(size)
+    made = Page(new, name, held.width, held.height)
+    if size.startswith("Slide"):
+        made = msgspec.structs.replace(made, margins=SLIDE_MARGINS)
+    made = msgspec.structs.replace(made, **changes)
+    place = len(document.pages) if at is None else max(0, min(at, len(document.pages)))
+    return msgspec.structs.replace(document, pages=(*document.pages[:place], made, *document.pages[place:])), new
+
+
+def copy_page(document: Document, page: str) -> tuple[Document, str]:
+    """A copy of a page after it. Returns the document and the copy's id."""
+    old = document.page(page)
+    new = fresh_id("p", (one.id for one in document.pages))
+    name = fresh_name(old.name, (one.name for one in document.pages))
+    at = document.pages.index(old) + 1
+    made = msgspec.structs.replace(old, id=new, name=name)
+    return msgspec.structs.replace(document, pages=(*document.pages[:at], made, *document.pages[at:])), new
+
+
+def delete_page(document: Document, page: str) -> Document:
+    """The document without a page; its charts and tables stay."""
+    document.page(page)
+    return msgspec.structs.replace(document, pages=tuple(one for one in document.pages if one.id != page))
+
+
+def move_page(document: Document, page: str, to: int) -> Document:
+    """The page at another place among the others, counted without it."""
+    held = document.page(page)
+    others = [one for one in document.pages if one.id != page]
+    others.insert(max(0, min(to, len(others))), held)
+    return msgspec.structs.replace(document, pages=tuple(others))
+
+
+def change_page(document: Document, page: str, **changes: Any) -> Document:
+    """The page with other fields. Raises KavletError for an empty name, that of another page, or a size that no sheet
+    has."""
+    held = document.page(page)
+    if "name" in changes:
+        changes["name"] = str(changes["name"]).strip()
+        if not changes["name"]:
+            raise KavletError(say("A page needs a name."))
+        if any(one.name == changes["name"] and one.id != page for one in document.pages):
+            raise KavletError(say("There is a page called “{name}” already.", name=changes["name"]))
+    made = msgspec.structs.replace(held, **changes)
+    return with_page(document, sized(made, made.width, made.height))
+
+
+def arranged(document: Document, page: str, arrangement: str, grid: tuple[int, int] | None = None) -> Document:
+    """The page in another arrangement: items keep the rank of their bay; those in no bay take the free ones, charts
+    first, where they stood freely before. Raises KavletError for an arrangement that there is not."""
+    if arrangement not in ARRANGEMENTS:
+        raise KavletError(say("There is no arrangement “{name}”.", name=arrangement))
+    held = document.page(page)
+    now = places(held)
+    made = msgspec.structs.replace(held, arrangement=arrangement, shares={}, grid=grid or held.grid)
+    count = len(bays(made))
+    items = tuple(_placed(item, now[item.id]) for item in held.items)  # who loses its bay stands where it stood
+    if arrangement == FREE:
+        items = tuple(msgspec.structs.replace(item, bay=None) for item in items)
+    made = msgspec.structs.replace(made, items=items)
+    for item in sorted(items, key=lambda one: (not isinstance(one, ChartFrame), one.y, one.x)):
+        rank = next_bay(made)
+        if arrangement != FREE and held.arrangement == FREE and rank is not None and not item.locked:
+            made = with_items(made, [msgspec.structs.replace(item, bay=rank)])
+    return with_page(document, made) if count or arrangement == FREE else document
+
+
+# Items
+
+
+def put(document: Document, page: str, item: AnyItem, at: Rect | None = None) -> tuple[Document, str]:
+    """An item put onto a page: at a place, else into the next free bay, else into the middle. Returns the document and
+    the item's id. Raises KavletError where the page holds as much as it can."""
+    held = document.page(page)
+    if len(held.items) >= MOST_ITEMS:
+        raise KavletError(say("A page holds {count} items at most.", count=MOST_ITEMS))
+    new = fresh_id("i", (one.id for one in held.items))
+    rank = next_bay(held) if at is None else None
+    if at is None:
+        size = Size(min(item.width, held.inner.width), min(item.height, held.inner.height))
+        x, y = held.inner.center
+        shift = 12.0 * sum(1 for one in held.items if one.bay is None and rank is None)
+        at = Rect(x - size.width / 2, y - size.height / 2, size.width, size.height)
+        room = Rect(0.0, 0.0, held.width, held.height)
+        at = Rect(at.x + shift % 120, at.y + shift % 120, at.width, at.height)
+        dx, dy = at.way_into(room)
+        at = Rect(at.x + dx, at.y + dy, at.width, at.height)
+    made = _placed(msgspec.structs.replace(item, id=new, bay=rank), at)
+    return with_page(document, msgspec.structs.replace(held, items=(*held.items, made))), new
+
+
+def change_items(document: Document, page: str, change: Callable[[AnyItem], AnyItem], of: Iterable[str]) -> Document:
+    """Items changed by a function."""
+    held, wanted = document.page(page), set(of)
+    return with_page(document, with_items(held, [change(item) for item in held.items if item.id in wanted]))
+
+
+def change_item(document: Document, page: str, item: str, **changes: Any) -> Document:
+    """One item with other fields. Raises KavletError where there is none."""
+    document.page(page).item(item)
+    return change_items(document, page, lambda one: msgspec.structs.replace(one, **changes), (item,))
+
+
+def placed(document: Document, page: str, boxes: Mapping[str, Rect]) -> Document:
+    """Items at other places, out of their bays; those that are locked stay."""
+
+    def moved(one: AnyItem) -> AnyItem:
+        return one if one.locked else msgspec.structs.replace(_placed(one, boxes[one.id]), bay=None)
+
+    return change_items(document, page, moved, boxes)
+
+
+def into_bay(document: Document, page: str, item: str, rank: int) -> Document:
+    """An item into a bay; one that fills it already goes where the item came from."""
+    held = document.page(page)
+    mine = held.item(item)
+    other = next((one for one in held.items if one.bay == rank and one.id != item), None)
+    changed: list[AnyItem] = [msgspec.structs.replace(mine, bay=rank)]
+    if other is not None:
+        now = places(held)[item]
+        swapped = msgspec.structs.replace(other, bay=mine.bay)
+        changed.append(swapped if mine.bay is not None else _placed(swapped, now))
+    return with_page(document, with_items(held, changed))
+
+
+def delete_items(document: Document, page: str, items: Iterable[str]) -> Document:
+    """The page without some of its items."""
+    held, gone = document.page(page), set(items)
+    return with_page(document, msgspec.structs.replace(held, items=tuple(i for i in held.items if i.id not in gone)))
+
+
+def ordered(document: Document, page: str, items: Iterable[str], to: str) -> Document:
+    """Items moved among the others: to the `front` or `back`, or one step `forward` or `backward`."""
+    held, chosen = document.page(page), set(items)
+    order = list(held.items)
+    if to in ("front", "back"):
+        mine, others = [i for i in order if i.id in chosen], [i for i in order if i.id not in chosen]
+        order = [*others, *mine] if to == "front" else [*mine, *others]
+    else:
+        steps = range(len(order) - 2, -1, -1) if to == "forward" else range(1, len(order))
+        way = 1 if to == "forward" else -1
+        for i in steps:
+            if order[i].id in chosen and order[i + way].id not in chosen:
+                order[i], order[i + way] = order[i + way], order[i]
+    return with_page(document, msgspec.structs.replace(held, items=tuple(order)))
+
+
+def grouped(document: Document, page: str, items: Iterable[str], together: bool) -> Document:
+    """Items chosen together from now on, or each alone again."""
+    held = document.page(page)
+    name = fresh_id("g", (item.group for item in held.items)) if together else ""
+    return change_items(document, page, lambda one: msgspec.structs.replace(one, group=name), items)
+
+
+def pasted(document: Document, page: str, items: Iterable[AnyItem], by: float = 12.0) -> tuple[Document, list[str]]:
+    """Copies of items on a page, moved a little where they come from it. Returns the document and the copies' ids."""
+    held = document.page(page)
+    made: list[str] = []
+    groups: dict[str, str] = {}
+    for item in items:
+        new = fresh_id("i", (one.id for one in held.items))
+        if item.group and item.group not in groups:
+            groups[item.group] = fresh_id("g", [*(one.group for one in held.items), *groups.values()])
+        copy = msgspec.structs.replace(item, id=new, bay=None, group=groups.get(item.group, ""))
+        if any(one.box == item.box for one in held.items):
+            copy = msgspec.structs.replace(copy, x=copy.x + by, y=copy.y + by)
+        held = msgspec.structs.replace(held, items=(*held.items, copy))
+        made.append(new)
+    if len(held.items) > MOST_ITEMS:
+        raise KavletError(say("A page holds {count} items at most.", count=MOST_ITEMS))
+    return with_page(document, held), made
+
+
+def _placed(item: AnyItem, at: Rect) -> AnyItem:
+    made: AnyItem = msgspec.structs.replace(
+        item, x=at.x, y=at.y, width=max(LEAST, at.width), height=max(LEAST, at.height)
+    )
+    return made
+
+
+# Charts on pages
+
+
+def send_to_page(document: Document, chart: str, page: str | None = None) -> tuple[Document, str, str]:
+    """A chart put onto a page; onto the first, or a new one where there is none. Returns document, page and item."""
+    entry = document.chart(chart)
+    if page is None:
+        document, page = add_page(document, arrangement="whole")
+    document, item = put(document, page, ChartFrame("", width=entry.width, height=entry.height, chart=chart))
+    return document, page, item
+
+
+def page_of_chart(document: Document, chart: str, size: str = "A4 lying") -> tuple[Document, str]:
+    """A new page with one chart that fills it. Returns the document and the page's id."""
+    entry = document.chart(chart)
+    document, page = add_page(document, size, name=entry.name, arrangement="whole")
+    document, _ = put(document, page, ChartFrame("", chart=chart))
+    return document, page
+
+
+def page_of_all_rows(
+    document: Document, chart: str, rows: Mapping[int, str], ends: tuple[float, float] | None, size: str = "A4"
+) -> tuple[Document, str]:
+    """A page with the chart once for each row (counted from 1), captioned with its name, on one scale and with one
+    legend. Returns the document and the page's id."""
+    columns, lines = _fitting(len(rows), named_size(size))
+    entry = document.chart(chart)
+    document, page = add_page(document, size, name=entry.name, arrangement=MULTIPLES, grid=(lines, columns))
+    low, high = ends if ends is not None else (None, None)
+    for row, name in rows.items():
+        frame = ChartFrame("", chart=chart, row=row, title=False, legend=False, caption=name, low=low, high=high)
+        document, _ = put(document, page, frame)
+    held = document.page(page)
+    left, top, right, bottom = held.margins
+    if entry.title or entry.name:
+        heading = Words(
+            "", paragraphs=plain(entry.title or entry.name), style="heading", width=held.inner.width, height=30
+        )
+        document, _ = put(document, page, heading, Rect(left, top, held.inner.width, 30))
+        document = change_page(document, page, margins=(left, top + 44, right, bottom))
+    return document, page
+
+
+def page_per_row(
+    document: Document, chart: str, rows: Mapping[int, str], size: str = "A4 lying"
+) -> tuple[Document, str]:
+    """A page for each row, titled with its name. Returns the document and the first page's id."""
+    entry, first = document.chart(chart), ""
+    for row, name in rows.items():
+        document, page = add_page(document, size, name=f"{entry.name}, {name}", arrangement="title over a chart")
+        document, _ = put(document, page, Words("", paragraphs=plain(name), style="title", upright="middle"))
+        document, _ = put(document, page, ChartFrame("", chart=chart, row=row))
+        document = change_page(document, page, footer="{source}\t{page} / {pages}")
+        first = first or page
+    return document, first
+
+
+def _fitting(count: int, size: Size) -> tuple[int, int]:
+    """Columns and rows for so many frames, each about as wide as one and a half times its height."""
+    best = min(
+        range(1, max(1, count) + 1),
+        key=lambda columns: abs((size.width / columns) / (size.height / -(-count // columns)) - 1.5),
+    )
+    return best, max(1, -(-count // best))
+
+
+def frames_of(document: Document, charts: Iterable[str]) -> list[tuple[Page, ChartFrame]]:
+    """Where charts stand on pages."""
+    wanted = set(charts)
+    return [
+        (page, item)
+        for page in document.pages
+        for item in page.items
+        if isinstance(item, ChartFrame) and item.chart in wanted
+    ]
+
+
+def without_frames(document: Document, charts: set[str]) -> Document:
+    """The document without the frames of charts that go, and without their names in legends and step controls."""
+
+    def item(one: AnyItem) -> AnyItem:
+        match one:
+            case SharedLegend() | StepControl():
+                return msgspec.structs.replace(one, charts=tuple(held for held in one.charts if held not in charts))
+        return one
+
+    def page(one: Page) -> Page:
+        kept = tuple(item(i) for i in one.items if not (isinstance(i, ChartFrame) and i.chart in charts))
+        return one if kept == one.items else msgspec.structs.replace(one, items=kept)
+
+    return msgspec.structs.replace(document, pages=tuple(page(one) for one in document.pages))
+
+
+def without_excerpts(document: Document, table: str) -> Document:
+    """The document without the excerpts of a table that goes."""
+
+    def page(one: Page) -> Page:
+        kept = tuple(i for i in one.items if not (isinstance(i, Excerpt) and i.table == table))
+        return one if kept == one.items else msgspec.structs.replace(one, items=kept)
+
+    return msgspec.structs.replace(document, pages=tuple(page(one) for one in document.pages))
+
+
+def item_name(document: Document, item: AnyItem) -> str:
+    """What to call an item: its own name, else what it shows."""
+    if item.name:
+        return item.name
+    match item:
+        case ChartFrame():
+            return next((chart.name for chart in document.charts if chart.id == item.chart), item.chart)
+        case Words():
+            return item.text.partition("\n")[0][:40]
+        case KeyFigure():
+            return item.caption
+        case PlacedPicture():
+            return item.picture
+        case DrawnShape():
+            return item.form
+        case Excerpt():
+            return next((table.name for table in document.tables if table.id == item.table), item.table)
+    return item.kind

@@ -1,0 +1,1 @@
+"""What a page can hold, one file for each kind."""
