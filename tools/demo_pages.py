@@ -14,12 +14,13 @@ from kavlet.core.pages.items.step_control import StepControl
 from kavlet.core.pages.items.words import Paragraph, Run, Words, plain
 from kavlet.core.pages.page import AnyItem
 from kavlet.core.values.geometry import Rect
+from kavlet.core.values.sizes import MM
 
 WIDE, TALL = 595.2755905511812, 841.8897637795276
-LEFT, RIGHT, TOP = 56.0, 56.0, 60.0
+LEFT, RIGHT, TOP = 20 * MM, 20 * MM, 21 * MM
 INNER = WIDE - LEFT - RIGHT
 FOOT = "Mirefen reserve, yearly report 2025\t{page}"
-MARGINS = (LEFT, TOP, RIGHT, 56.0)
+MARGINS = (LEFT, TOP, RIGHT, 20 * MM)
 
 
 class Report:

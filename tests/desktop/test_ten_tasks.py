@@ -31,7 +31,7 @@ def test_four_actions_lead_to_a_delivered_chart(window: Window, qtbot: QtBot, tm
     table.write_text(text, "utf-8")
     window.store.history.saved()
     window.files.open_path(table)  # 1: the file is opened, or dropped
-    qtbot.waitUntil(lambda: window.pages.currentWidget() is window.wall and not window.wall.drawing, timeout=20_000)
+    qtbot.waitUntil(lambda: window.places.currentWidget() is window.wall and not window.wall.drawing, timeout=20_000)
     assert window.wall._shown().index(window.wall.tiles[recipe]) < 8  # in sight without scrolling
     qtbot.mouseClick(window.wall.tiles[recipe], Qt.MouseButton.LeftButton, pos=QPoint(60, 60))  # 2
     assert window.store.chart.recipe == recipe

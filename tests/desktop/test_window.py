@@ -219,10 +219,10 @@ def test_a_csv_is_opened_by_dropping_it(window: Window, visitor_csv: Path) -> No
         QPointF(10, 10), Qt.DropAction.CopyAction, data, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier
     )
     window.dropEvent(drop)
-    assert window.pages.currentWidget() is window.wall
+    assert window.places.currentWidget() is window.wall
     window.wall.chosen.emit("funnel")
     assert bar_values(window) == [1200.5, 600]
-    assert window.pages.currentWidget() is window.splitter
+    assert window.places.currentWidget() is window.splitter
     assert window.isWindowModified()
     window.store.history.saved()
 
@@ -231,7 +231,7 @@ def test_cells_pasted_into_an_empty_window_become_a_chart(window: Window) -> Non
     window.files.new_document()
     QGuiApplication.clipboard().setText("Visits\t400\nWalks\t100\n")
     window.actions_by_name["paste"].trigger()
-    assert window.pages.currentWidget() is window.wall
+    assert window.places.currentWidget() is window.wall
     window.wall.chosen.emit("funnel")
     assert bar_values(window) == [400, 100]
     window.store.history.saved()

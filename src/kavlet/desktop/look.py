@@ -185,6 +185,12 @@ def _sheet(c: Colours) -> str:
     QToolButton#plain {{ border: 1px solid transparent; background: transparent; padding: 2px 6px; }}
     QToolButton#plain:hover {{ background: {c.chosen}; }}
     QToolButton#plain:focus {{ border: 1px solid {c.accent}; }}
+    QToolButton#place {{ border: 0; border-bottom: 2px solid transparent; border-radius: 0; background: transparent;
+        color: {c.quiet}; padding: 3px 8px 4px 8px; }}
+    QToolButton#place:hover {{ color: {c.ink}; }}
+    QToolButton#place:checked {{ color: {c.ink}; font-weight: 700; border-bottom: 2px solid {c.accent}; }}
+    QToolButton#place:focus {{ color: {c.accent}; }}
+    QToolButton#put {{ padding: 4px 7px; }}
     QToolButton::menu-indicator {{ image: none; width: 0; }}
     QCheckBox {{ spacing: 8px; }}
     QCheckBox::indicator {{ width: 14px; height: 14px; border: 1px solid {c.quiet}; border-radius: 3px;

@@ -6,6 +6,7 @@ from typing import Any
 
 from PySide6.QtCore import QObject, Signal
 
+from kavlet.core.building.paging.page import NO_PAGE_PICTURE, PagePicture
 from kavlet.core.building.reuse import Pictures
 from kavlet.core.building.stages import NO_PICTURE, Picture
 from kavlet.core.charts.chart import Chart
@@ -15,6 +16,7 @@ from kavlet.core.document.lookup import recipes_of
 from kavlet.core.figures.recalculate import Values
 from kavlet.core.figures.table import NO_TABLE, Table
 from kavlet.core.messages import Message, say
+from kavlet.core.pages.page import NO_PAGE, AnyItem, Page
 from kavlet.core.recipes.recipe import Recipe
 from kavlet.core.touch.parts import Chosen, Part
 from kavlet.core.values.errors import KavletError
@@ -23,9 +25,9 @@ from kavlet.core.values.errors import KavletError
 class Store(QObject):
     """Holds the document. Views draw what it holds and write to it by its edits alone.
 
-    It announces four things apart: `edited` when the history has moved; `shown` when another chart or table is in view,
-    or a document is only tried out; `viewed` when it is looked at otherwise (X-ray, folding); `selected` when other
-    parts are chosen. `refused` tells the user something in one sentence.
+    It announces four things apart: `edited` when the history has moved; `shown` when another chart, table or page is in
+    view, or a document is only tried out; `viewed` when it is looked at otherwise (X-ray, folding); `selected` when
+    other parts or items are chosen. `refused` tells the user something in one sentence.
     """
 
     edited = Signal()
@@ -87,6 +89,29 @@ class Store(QObject):
         tables = self.document.tables
         found = (one for name in (self.chosen.table, self.chart.table) for one in tables if one.id == name)
         return next(found, tables[0] if tables else NO_TABLE)
+
+    @property
+    def page(self) -> Page:
+        """The page in view; `NO_PAGE` where there is none."""
+        pages = self.document.pages
+        return next((page for page in pages if page.id == self.chosen.page), pages[0] if pages else NO_PAGE)
+
+    @property
+    def has_page(self) -> bool:
+        """Whether there is a page in view."""
+        return bool(self.document.pages)
+
+    @property
+    def items(self) -> tuple[AnyItem, ...]:
+        """The items of the page in view that are chosen, back to front."""
+        return tuple(item for item in self.page.items if item.id in self.chosen.items)
+
+    def page_picture(self, page: str = "") -> PagePicture:
+        """A page of the document, the one in view when not said; `NO_PAGE_PICTURE` where it can't be drawn."""
+        try:
+            return self._pictures.page(self.document, page or self.page.id)
+        except KavletError:
+            return NO_PAGE_PICTURE
 
     @property
     def has_chart(self) -> bool:
@@ -172,6 +197,18 @@ class Store(QObject):
         self.choose(chart=chart, table=self.document.chart(chart).table)
         self.select()
 
+    def show_page(self, page: str) -> None:
+        """Bring another page into view."""
+        if page != self.page.id or self.chosen.page != page:
+            self.choose(page=page, items=())
+            self.selected.emit()
+
+    def choose_items(self, *items: str) -> None:
+        """Choose items of the page in view."""
+        if items != self.chosen.items:
+            self.chosen = self.chosen.changed(items=items)
+            self.selected.emit()
+
     def select(self, *parts: Part) -> None:
         """Choose parts of the chart in view."""
         if parts != self.chosen.parts:
@@ -241,6 +278,11 @@ class Store(QObject):
         """Edit the table in view; nothing is done where there is none."""
         table = self.table
         return self.has_table and self.edit(name, lambda document: edit(document, table))
+
+    def edit_page(self, name: Message, edit: Callable[[Document, Page], Document]) -> bool:
+        """Edit the page in view; nothing is done where there is none."""
+        page = self.page
+        return self.has_page and self.edit(name, lambda document: edit(document, page))
 
     def undo(self) -> None:
         self._moved(self._end_trial(), self._history.undo())

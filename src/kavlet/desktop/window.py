@@ -30,6 +30,11 @@ from kavlet.desktop.filing import FileCommands
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.looking import LookCommands
 from kavlet.desktop.menus import Menus, history_commands
+from kavlet.desktop.pages.item_work import ItemCommands
+from kavlet.desktop.pages.panel import PagesPanel
+from kavlet.desktop.pages.work import PageCommands
+from kavlet.desktop.place_switch import PlaceSwitch
+from kavlet.desktop.presenting.work import PresentCommands
 from kavlet.desktop.recipes.wall import RecipeWall
 from kavlet.desktop.recipes.work import RecipeCommands
 from kavlet.desktop.stage.chart_work import ChartCommands
@@ -57,6 +62,7 @@ class Window(QMainWindow):
         self.dress = DressPanel(store)
         self.wall = RecipeWall(store, self.worker)
         self.start = StartPanel(self.worker)
+        self.pages = PagesPanel(store)
         self._offered: set[str] = set()  # the tables that the wall came up for by itself
         self.files = FileCommands(self, store, self.worker)
         self.tables = TableCommands(self, store, self.worker)
@@ -67,12 +73,17 @@ class Window(QMainWindow):
         self.looks = DressCommands(self, store, self.worker)
         self.solids = SolidCommands(self, store)
         self.looking = LookCommands(self, self.findable)
+        self.page_work = PageCommands(self, store, self.pages, self.is_on_pages)
+        self.items = ItemCommands(self, store, self.pages, self.is_on_pages, self.pictures.ask_drawing)
+        self.presenting = PresentCommands(self, store)
         self.menus = Menus(self, store, self._declared())
         self.actions_by_name = self.menus.commands.actions
         self._lay_out()
         self.menus.fill_bar(self.menuBar(), self.files.open_path)
         self.deliver_button = self.menus.deliver_button()
-        self.menuBar().setCornerWidget(self.deliver_button)
+        self.place_switch = PlaceSwitch(self.menus.commands, ("show_stage", "show_pages"))
+        self.bar_end = self.place_switch.beside(self.deliver_button)
+        self.menuBar().setCornerWidget(self.bar_end)
         self._home: QWidget = self.stage.view
         self._connect()
         self._restore_places()
@@ -88,11 +99,12 @@ class Window(QMainWindow):
         self.splitter.setSizes([372, 560, 300])
         self.splitter.setChildrenCollapsible(False)
         self.splitter.setContentsMargins(3 * UNIT, UNIT, 3 * UNIT, 0)
-        self.pages = QStackedWidget()
-        self.pages.addWidget(self.splitter)
-        self.pages.addWidget(self.wall)
-        self.pages.addWidget(self.start)
-        self.setCentralWidget(self.pages)
+        self.places = QStackedWidget()
+        self.places.addWidget(self.splitter)
+        self.places.addWidget(self.wall)
+        self.places.addWidget(self.start)
+        self.places.addWidget(self.pages)
+        self.setCentralWidget(self.places)
         self.setStatusBar(QStatusBar())
         self.saying = QLabel()
         self.saying.setObjectName("alarm")
@@ -126,6 +138,10 @@ class Window(QMainWindow):
             *self.pictures.commands,
             *self.looks.kit_commands,
             *self.solids.commands,
+            *self.page_work.commands,
+            *self.items.commands,
+            *self.page_work.place_commands,
+            *self.page_work.view_commands,
             *self.charts.view_commands,
             *self.looking.commands,
         )  # fmt: skip
@@ -165,7 +181,7 @@ class Window(QMainWindow):
         self.stage.size_wanted.connect(self.charts.set_size)
         self.stage.follow(self.layers)
         self.layers.more = lambda menu: self.menus.commands.fill(menu, "layers")
-        self.recipes.wall_wanted.connect(lambda: self.pages.setCurrentWidget(self.wall))
+        self.recipes.wall_wanted.connect(lambda: self.places.setCurrentWidget(self.wall))
         self.wall.chosen.connect(self._take_recipe)
         self.wall.closed.connect(self.close_recipes)
         self.wall.reading_wanted.connect(self.charts.read_across)
@@ -181,9 +197,60 @@ class Window(QMainWindow):
         self.tables.difference_here = self.figures.difference_here
         self.dress.parameters.current_cell = self.figures.cell_of_chart
         self.dress.solid.from_wanted.connect(lambda side: store.guard(lambda: self.solids.see_from(side)))
+        self._connect_pages()
         store.follow(self.refresh, view=True)
+        store.selected.connect(self.menus.refresh)
         store.refused.connect(self._refused)
         QApplication.instance().focusChanged.connect(self._focus_moved)  # type: ignore[union-attr]
+
+    def _connect_pages(self) -> None:
+        """The Pages place: how one comes to it and back, and what it asks for."""
+        store, work, canvas = self.store, self.page_work, self.pages.canvas
+        work.pages_wanted.connect(self.show_pages)
+        work.stage_wanted.connect(self.show_stage)
+        work.present_wanted.connect(lambda page: store.guard(lambda: self.presenting.present(page)))
+        work.full_view_wanted.connect(lambda: store.guard(self.presenting.full_view))
+        canvas.chart_wanted.connect(self._go_to_chart)
+        canvas.menu_wanted.connect(lambda place: self.menus.popup("page", place))
+        canvas.frame.opened.connect(self._dress_on_page)
+        canvas.frame.menu_wanted.connect(self._stage_menu)
+        canvas.frame.dropped.connect(lambda part, what: store.guard(lambda: self.pictures.drop(part, what)))
+        self.pages.strip.menu_wanted.connect(
+            lambda place: self.menus.popup("pages", place, (*work.sizes(), *work.arrangements()))
+        )
+
+    def is_on_pages(self) -> bool:
+        """Whether the Pages place is shown."""
+        return hasattr(self, "places") and self.places.currentWidget() is self.pages
+
+    def show_pages(self) -> None:
+        """Go to the Pages place."""
+        if self.store.has_table:
+            self.places.setCurrentWidget(self.pages)
+            self.pages.canvas.setFocus()
+            self.refresh()
+
+    def show_stage(self) -> None:
+        """Go to the table and the Stage."""
+        if self.store.has_table:
+            self.pages.canvas.leave()
+            self.places.setCurrentWidget(self.splitter)
+            self.stage.view.setFocus()
+            self.refresh()
+
+    def _go_to_chart(self, chart: str) -> None:
+        """A chart's table and Stage, from its page; the key that shows pages goes back to it."""
+        self.show_stage()
+        self.store.show_chart(chart)
+
+    def _dress_on_page(self, opened: bool) -> None:
+        """The Dress of the chart that is touched on its page stands beside it there."""
+        if opened:
+            self.pages.take_dress(self.dress)
+        else:
+            self.pages.give_dress(self.dress)
+            self.splitter.addWidget(self.dress)
+            self.dress.setVisible(self.store.has_chart)
 
     def refresh(self) -> None:
         """The window's title, and which commands can be carried out now."""
@@ -198,9 +265,9 @@ class Window(QMainWindow):
     def _show_page(self) -> None:
         """The Start place while there is no table; Dress only where there is a chart to dress."""
         if not self.store.has_table:
-            self.pages.setCurrentWidget(self.start)
-        elif self.pages.currentWidget() is self.start:
-            self.pages.setCurrentWidget(self.splitter)
+            self.places.setCurrentWidget(self.start)
+        elif self.places.currentWidget() is self.start:
+            self.places.setCurrentWidget(self.splitter)
             self.figures.grid.setFocus()
         self.dress.setVisible(self.store.has_chart)
 
@@ -208,7 +275,12 @@ class Window(QMainWindow):
         """Bring up the wall, once, as soon as a table without a chart holds two rows of figures."""
         store, table = self.store, self.store.table
         reads = any(table.id in (one.table, one.reading and one.reading.table) for one in store.document.charts)
-        if reads or table.id in self._offered or not is_ready(table) or self.pages.currentWidget() is not self.splitter:
+        if (
+            reads
+            or table.id in self._offered
+            or not is_ready(table)
+            or self.places.currentWidget() is not self.splitter
+        ):
             return
         self._offered.add(table.id)
         self.recipes.wall_wanted.emit()
@@ -241,7 +313,7 @@ class Window(QMainWindow):
         self.menus.popup("stage", place, first)
 
     def close_recipes(self) -> None:
-        self.pages.setCurrentWidget(self.splitter)
+        self.places.setCurrentWidget(self.splitter)
         self.stage.view.setFocus()
 
     def _take_recipe(self, name: str) -> None:

@@ -42,7 +42,7 @@ def test_groups_are_gathered_with_a_preview_and_made_in_one_step(window: Window,
     qtbot.mouseClick(sheet.take, Qt.MouseButton.LeftButton)
     assert window.store.table.name == "Gates, small"
     assert window.store.chart.table == window.store.table.id
-    assert window.pages.currentWidget() is window.wall
+    assert window.places.currentWidget() is window.wall
     window.actions_by_name["undo"].trigger()
     assert window.store.document == before
 

@@ -42,7 +42,7 @@ def test_choosing_a_recipe_is_one_undoable_step_and_keeps_the_title(window: Wind
     before = window.store.document
     open_wall(window, qtbot)
     qtbot.mouseClick(window.wall.tiles["pictogram"], Qt.MouseButton.LeftButton)
-    assert window.pages.currentWidget() is window.splitter
+    assert window.places.currentWidget() is window.splitter
     chart = window.store.chart
     assert chart is not None
     assert (chart.recipe, chart.title) == ("pictogram", before.charts[0].title)
@@ -56,11 +56,11 @@ def test_what_is_proposed_is_typed_over_on_its_tile(window: Window, qtbot: QtBot
     tile = window.wall.tiles["thermometer"]
     before = tile.scene
     qtbot.mouseClick(tile.figure, Qt.MouseButton.LeftButton)
-    assert window.pages.currentWidget() is window.wall  # the field is no part of the tile's click
+    assert window.places.currentWidget() is window.wall  # the field is no part of the tile's click
     tile.figure.setText("48000")
     qtbot.keyClick(tile.figure, Qt.Key.Key_Return)
     qtbot.waitUntil(lambda: not window.wall.drawing, timeout=20_000)
-    assert window.pages.currentWidget() is window.wall
+    assert window.places.currentWidget() is window.wall
     assert (tile.pale, tile.reason, tile.scene is before) == (False, "with your goal", False)
     tile.figure.setText("many")
     qtbot.keyClick(tile.figure, Qt.Key.Key_Return)
@@ -89,7 +89,7 @@ def test_the_wall_is_searched_and_walked_by_keys(window: Window, qtbot: QtBot) -
     assert first.hasFocus() or QApplication.focusWidget() in (first, None)
     qtbot.keyClick(first, Qt.Key.Key_Right)
     qtbot.keyClick(window.wall, Qt.Key.Key_Escape)
-    assert window.pages.currentWidget() is window.splitter
+    assert window.places.currentWidget() is window.splitter
 
 
 @pytest.mark.parametrize("recipe", list(RECIPES))

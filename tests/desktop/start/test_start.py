@@ -22,7 +22,7 @@ def empty(window: Window) -> Window:
 
 
 def test_nothing_but_the_start_is_seen_without_a_table(empty: Window, qtbot: QtBot) -> None:
-    assert empty.pages.currentWidget() is empty.start
+    assert empty.places.currentWidget() is empty.start
     qtbot.waitUntil(lambda: not empty.start.drawing, timeout=20_000)
     assert [card.samples[0].question for card in empty.start.cards] == list(QUESTIONS)
     assert all(card.drawing.scene is not None and card.drawing.accessibleName() for card in empty.start.cards)
@@ -31,12 +31,12 @@ def test_nothing_but_the_start_is_seen_without_a_table(empty: Window, qtbot: QtB
 def test_a_question_puts_in_figures_with_their_chart(empty: Window, qtbot: QtBot) -> None:
     card = empty.start.cards[2]
     qtbot.mouseClick(card.drawing, Qt.MouseButton.LeftButton)
-    assert empty.pages.currentWidget() is empty.splitter
+    assert empty.places.currentWidget() is empty.splitter
     assert empty.store.chart.recipe == "funnel"
     assert empty.store.table.name == "Visitor path"
     assert empty.store.history.undo_name == "put in sample figures"
     empty.actions_by_name["undo"].trigger()
-    assert empty.pages.currentWidget() is empty.start
+    assert empty.places.currentWidget() is empty.start
     card.links[1].click()
     assert empty.store.table.name == "Volunteers"
     assert empty.store.drawn.figure.marks
@@ -49,17 +49,17 @@ def test_pictures_are_chosen_by_keys(empty: Window, qtbot: QtBot) -> None:
 
 def test_typing_two_rows_brings_the_wall_once(empty: Window) -> None:
     empty.start.buttons["empty"].click()
-    assert empty.pages.currentWidget() is empty.splitter
+    assert empty.places.currentWidget() is empty.splitter
     assert not empty.dress.isVisible()
     cells = empty.figures.grid.cells
     for row, (name, value) in enumerate((("Reed", "12"), ("Mill", "30")), 1):
-        assert empty.pages.currentWidget() is empty.splitter
+        assert empty.places.currentWidget() is empty.splitter
         cells.setData(cells.index(row, 0), name)
         cells.setData(cells.index(row, 1), value)
-    assert empty.pages.currentWidget() is empty.wall
+    assert empty.places.currentWidget() is empty.wall
     empty.close_recipes()
     cells.setData(cells.index(3, 1), "7")
-    assert empty.pages.currentWidget() is empty.splitter
+    assert empty.places.currentWidget() is empty.splitter
     empty.recipes.take("bars")
     assert empty.dress.isVisible()
 

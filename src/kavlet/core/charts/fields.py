@@ -8,7 +8,8 @@ from msgspec import Struct
 
 from kavlet.core.messages import Message, named, say
 
-FieldKind = Literal["fill", "colour", "number", "choice", "flag", "text", "symbol", "column", "says", "switch", "rules"]
+FieldKind = Literal["fill", "colour", "number", "choice", "flag", "text", "symbol", "column", "says", "switch", "rules",
+                    "prose"]  # fmt: skip
 Choices = tuple[tuple[Any, Message], ...]
 
 

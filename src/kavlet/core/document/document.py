@@ -150,6 +150,12 @@ def with_page(document: Document, page: Page) -> Document:
     return msgspec.structs.replace(document, pages=pages)
 
 
+def with_picture(document: Document, picture: PictureFile) -> Document:
+    """The document with a picture on its shelf, in place of one of the same name."""
+    others = tuple(one for one in document.pictures if one.name != picture.name)
+    return msgspec.structs.replace(document, pictures=(*others, picture))
+
+
 def fresh_id(prefix: str, taken: Iterable[str]) -> str:
     """The first of prefix1, prefix2, … that is not taken."""
     used = set(taken)

@@ -43,11 +43,11 @@ def with_formulas(document: Document, change: Callable[[str, str], str]) -> Docu
     )
     charts = tuple(changed_chart(chart, lambda text, home=chart.table: change(text, home)) for chart in document.charts)  # type: ignore[misc]
     home = document.tables[0].id if document.tables else ""
-    pages = tuple(_changed_page(page, lambda text: change(text, home)) for page in document.pages)
+    pages = tuple(changed_page(page, lambda text: change(text, home)) for page in document.pages)
     return msgspec.structs.replace(document, tables=tables, charts=charts, pages=pages)
 
 
-def _changed_page(page: Page, change: Change) -> Page:
+def changed_page(page: Page, change: Change) -> Page:
     """A page with the formulas of its lines, words and figures changed."""
     if b"=" not in msgspec.json.encode(page):
         return page

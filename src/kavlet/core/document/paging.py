@@ -6,6 +6,9 @@ from typing import Any
 import msgspec
 
 from kavlet.core.document.document import Document, fresh_id, fresh_name, with_page
+from kavlet.core.figures.recalculate import Values
+from kavlet.core.figures.references import CellReference, RangeReference
+from kavlet.core.figures.table import HEADER
 from kavlet.core.messages import say, words
 from kavlet.core.pages.arrangements import ARRANGEMENTS, FREE, MULTIPLES, bays, next_bay, places
 from kavlet.core.pages.items.chart_frame import ChartFrame
@@ -20,10 +23,11 @@ from kavlet.core.pages.items.words import Words, plain
 from kavlet.core.pages.page import AnyItem, Page, named_size, sized, with_items
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect, Size
+from kavlet.core.values.sizes import MM
 
 MOST_ITEMS = 300
 MOST_PAGES = 500
-SLIDE_MARGINS = (44.0, 40.0, 44.0, 36.0)
+SLIDE_MARGINS = (16 * MM, 14 * MM, 16 * MM, 13 * MM)
 
 
 # Pages
@@ -46,6 +50,14 @@ def add_page(document: Document, size: str = "A4", at: int | None = None, **chan
     made = msgspec.structs.replace(made, **changes)
     place = len(document.pages) if at is None else max(0, min(at, len(document.pages)))
     return msgspec.structs.replace(document, pages=(*document.pages[:place], made, *document.pages[place:])), new
+
+
+def add_page_like(document: Document, like: Page, at: int) -> tuple[Document, str]:
+    """A new page without items, of the size, margins, ground, theme and lines of another. Returns it as `add_page`."""
+    kept = {name: getattr(like, name) for name in (
+        "width", "height", "margins", "columns", "gutter", "ground", "theme", "dark", "header", "footer",
+    )}  # fmt: skip
+    return add_page(document, at=at, **kept)
 
 
 def copy_page(document: Document, page: str) -> tuple[Document, str]:
@@ -95,7 +107,7 @@ def arranged(document: Document, page: str, arrangement: str, grid: tuple[int, i
     now = places(held)
     made = msgspec.structs.replace(held, arrangement=arrangement, shares={}, grid=grid or held.grid)
     count = len(bays(made))
-    items = tuple(_placed(item, now[item.id]) for item in held.items)  # who loses its bay stands where it stood
+    items = tuple(at_place(item, now[item.id]) for item in held.items)  # who loses its bay stands where it stood
     if arrangement == FREE:
         items = tuple(msgspec.structs.replace(item, bay=None) for item in items)
     made = msgspec.structs.replace(made, items=items)
@@ -126,7 +138,7 @@ def put(document: Document, page: str, item: AnyItem, at: Rect | None = None) ->
         at = Rect(at.x + shift % 120, at.y + shift % 120, at.width, at.height)
         dx, dy = at.way_into(room)
         at = Rect(at.x + dx, at.y + dy, at.width, at.height)
-    made = _placed(msgspec.structs.replace(item, id=new, bay=rank), at)
+    made = at_place(msgspec.structs.replace(item, id=new, bay=rank), at)
     return with_page(document, msgspec.structs.replace(held, items=(*held.items, made))), new
 
 
@@ -146,7 +158,7 @@ def placed(document: Document, page: str, boxes: Mapping[str, Rect]) -> Document
     """Items at other places, out of their bays; those that are locked stay."""
 
     def moved(one: AnyItem) -> AnyItem:
-        return one if one.locked else msgspec.structs.replace(_placed(one, boxes[one.id]), bay=None)
+        return one if one.locked else msgspec.structs.replace(at_place(one, boxes[one.id]), bay=None)
 
     return change_items(document, page, moved, boxes)
 
@@ -160,7 +172,7 @@ def into_bay(document: Document, page: str, item: str, rank: int) -> Document:
     if other is not None:
         now = places(held)[item]
         swapped = msgspec.structs.replace(other, bay=mine.bay)
-        changed.append(swapped if mine.bay is not None else _placed(swapped, now))
+        changed.append(swapped if mine.bay is not None else at_place(swapped, now))
     return with_page(document, with_items(held, changed))
 
 
@@ -212,11 +224,22 @@ def pasted(document: Document, page: str, items: Iterable[AnyItem], by: float = 
     return with_page(document, held), made
 
 
-def _placed(item: AnyItem, at: Rect) -> AnyItem:
+def at_place(item: AnyItem, at: Rect) -> AnyItem:
+    """An item with another place of its own."""
     made: AnyItem = msgspec.structs.replace(
         item, x=at.x, y=at.y, width=max(LEAST, at.width), height=max(LEAST, at.height)
     )
     return made
+
+
+def first_figure(document: Document, values: Values, table: str) -> str:
+    """A formula that names the first cell of a table that holds a number; empty where none does."""
+    held = document.table(table)
+    for index, column in enumerate(values.of(table)):
+        for row, value in enumerate(column.values):
+            if row >= HEADER and isinstance(value, float) and held.columns[index].helper is None:
+                return f"={RangeReference(CellReference(index, row), table=held.name).text}"
+    return ""
 
 
 # Charts on pages
@@ -240,10 +263,15 @@ def page_of_chart(document: Document, chart: str, size: str = "A4 lying") -> tup
 
 
 def page_of_all_rows(
-    document: Document, chart: str, rows: Mapping[int, str], ends: tuple[float, float] | None, size: str = "A4"
+    document: Document,
+    chart: str,
+    rows: Mapping[int, str],
+    ends: tuple[float, float] | None,
+    size: str = "A4",
+    legend: bool = False,
 ) -> tuple[Document, str]:
     """A page with the chart once for each row (counted from 1), captioned with its name, on one scale and with one
-    legend. Returns the document and the page's id."""
+    `legend` below the heading where it has one. Returns the document and the page's id."""
     columns, lines = _fitting(len(rows), named_size(size))
     entry = document.chart(chart)
     document, page = add_page(document, size, name=entry.name, arrangement=MULTIPLES, grid=(lines, columns))
@@ -258,7 +286,12 @@ def page_of_all_rows(
             "", paragraphs=plain(entry.title or entry.name), style="heading", width=held.inner.width, height=30
         )
         document, _ = put(document, page, heading, Rect(left, top, held.inner.width, 30))
-        document = change_page(document, page, margins=(left, top + 44, right, bottom))
+        top += 44
+    if legend:
+        document, _ = put(document, page, SharedLegend("", charts=(chart,)), Rect(left, top, held.inner.width, 20))
+        top += 32
+    if top != held.margins[1]:
+        document = change_page(document, page, margins=(left, top, right, bottom))
     return document, page
 
 

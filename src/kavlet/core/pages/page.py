@@ -50,9 +50,9 @@ class Page(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     name: str
     width: float = 595.2755905511812
     height: float = 841.8897637795276
-    margins: tuple[float, float, float, float] = (48.0, 48.0, 48.0, 48.0)
+    margins: tuple[float, float, float, float] = (20 * MM, 20 * MM, 20 * MM, 20 * MM)
     columns: int = 12
-    gutter: float = 16.0
+    gutter: float = 6 * MM
     arrangement: str = "free"
     shares: dict[str, tuple[float, ...]] = {}
     grid: tuple[int, int] = (2, 3)
@@ -82,6 +82,9 @@ class Page(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
             if one.id == item:
                 return one
         raise KavletError(say("The item is not on this page."), where=item)
+
+
+NO_PAGE = Page("", "")  # stands where there is no page
 
 
 def sized(page: Page, width: float, height: float) -> Page:

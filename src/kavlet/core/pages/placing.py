@@ -6,6 +6,7 @@ from typing import Literal
 
 from msgspec import Struct
 
+from kavlet.core.pages.arrangements import bays
 from kavlet.core.pages.page import Page
 from kavlet.core.values.geometry import Rect
 
@@ -164,3 +165,23 @@ def resized(box: Rect, handle: str, dx: float, dy: float, least: float, proporti
 def touched(boxes: Iterable[tuple[str, Rect]], area: Rect) -> list[str]:
     """The names of the boxes that a rubber band touches."""
     return [name for name, box in boxes if box.overlaps(area)]
+
+
+def bay_at(page: Page, x: float, y: float) -> int | None:
+    """The rank of the bay at a point; None where there is none."""
+    for rank, box in enumerate(bays(page)):
+        if box.x <= x <= box.right and box.y <= y <= box.bottom:
+            return rank
+    return None
+
+
+def cut_off(whole: Rect, box: Rect) -> tuple[float, float, float, float]:
+    """The shares of a picture that a frame cuts off its left, top, right and bottom side; `whole` is where all of it
+    would lie."""
+    wide, tall = max(1e-9, whole.width), max(1e-9, whole.height)
+    sides = (
+        (box.x - whole.x) / wide, (box.y - whole.y) / tall,
+        (whole.right - box.right) / wide, (whole.bottom - box.bottom) / tall,
+    )  # fmt: skip
+    left, top, right, bottom = (min(0.95, max(0.0, one)) for one in sides)
+    return left, top, right, bottom

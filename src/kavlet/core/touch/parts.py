@@ -40,11 +40,14 @@ class Part(Struct, frozen=True):
 
 
 class Chosen(Struct, frozen=True):
-    """What is in view: a chart and a table by their ids (empty: the first there is), and the parts that are chosen."""
+    """What is in view: a chart, a table and a page by their ids (empty: the first there is), the parts of the chart
+    and the items of the page that are chosen."""
 
     chart: str = ""
     table: str = ""
     parts: tuple[Part, ...] = ()
+    page: str = ""
+    items: tuple[str, ...] = ()
 
     def changed(self, **changes: Any) -> "Chosen":
         """The same with some of it changed."""

@@ -41,6 +41,10 @@ class Rect(Struct, frozen=True, gc=False):
         height = max(0.0, self.height - top - bottom)
         return Rect(self.x + left, self.y + top, width, height)
 
+    def moved(self, dx: float, dy: float) -> "Rect":
+        """The same rectangle at another place."""
+        return Rect(self.x + dx, self.y + dy, self.width, self.height)
+
     def overlaps(self, other: "Rect") -> bool:
         """Whether the two share an area; touching edges do not count."""
         return self.x < other.right and other.x < self.right and self.y < other.bottom and other.y < self.bottom

@@ -11,6 +11,7 @@ from PySide6.QtWidgets import (
     QHBoxLayout,
     QLabel,
     QLineEdit,
+    QPlainTextEdit,
     QSizePolicy,
     QToolButton,
     QWidget,
@@ -26,6 +27,7 @@ EDITING = frozenset(
         *(KEY.Key_Backspace, KEY.Key_Delete, KEY.Key_Insert),
     )
 )  # with Ctrl, they are a line's own
+PROSE = 110  # pixels that words of several lines are high
 NOTE_LASTS = 12_000  # milliseconds
 SHORT = 17  # letters of all choices together that fit side by side in the narrowest window
 LABEL_WIDTH = 108  # of the words before a field, so that fields stand below each other
@@ -58,6 +60,38 @@ def _page_of(field: QWidget) -> QWidget:
             return page
         page = parent
     return page
+
+
+class ProseField(QPlainTextEdit):
+    """Words of several lines, committed by leaving them; Escape gives back what they were."""
+
+    committed = Signal(str)
+
+    def __init__(self, name: str, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._held = ""
+        self.setAccessibleName(name)
+        self.setTabChangesFocus(True)
+        self.setFixedHeight(PROSE)
+
+    def show_text(self, text: str) -> None:
+        """Show a text from the document; a text being typed is left alone."""
+        if text != self._held or not self.hasFocus():
+            self._held = text
+            if text != self.toPlainText():
+                self.setPlainText(text)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_Escape:
+            self.setPlainText(self._held)
+            self.clearFocus()
+            return
+        super().keyPressEvent(event)
+
+    def focusOutEvent(self, event: QFocusEvent) -> None:
+        super().focusOutEvent(event)
+        if self.toPlainText() != self._held:
+            self.committed.emit(self.toPlainText())
 
 
 class TextField(QLineEdit):

@@ -10,7 +10,7 @@ from kavlet.core.charts.fields import Field
 from kavlet.core.document import entered
 from kavlet.core.messages import say, words
 from kavlet.core.touch.meanings import meaning
-from kavlet.desktop.dress.fields import LABEL_WIDTH, SHORT, ChoiceField, PickField, TextField
+from kavlet.desktop.dress.fields import LABEL_WIDTH, SHORT, ChoiceField, PickField, ProseField, TextField
 from kavlet.desktop.dress.fill_field import FillField
 from kavlet.desktop.look import UNIT
 
@@ -56,13 +56,16 @@ class DressRow(QWidget):
             head.addWidget(self.field, 1)
         elif offer.kind == "fill":
             self.dot.hide()
-        else:
+        elif offer.kind != "prose":
             label.setFixedWidth(LABEL_WIDTH)
             head.addWidget(label)
             head.addWidget(self.field, 1)
         head.addWidget(self.dot)
         layout.addLayout(head)
         if offer.kind == "fill":
+            layout.addWidget(self.field)
+        elif offer.kind == "prose":
+            layout.addWidget(label)
             layout.addWidget(self.field)
 
     def _field(self, columns: list[tuple[str, str]]) -> QWidget:
@@ -100,6 +103,10 @@ class DressRow(QWidget):
             button.setAccessibleName(label)
             button.clicked.connect(lambda: self.symbol_wanted.emit(button.mapToGlobal(button.rect().bottomLeft())))
             return button
+        if offer.kind == "prose":
+            prose = ProseField(label)
+            prose.committed.connect(self.typed)
+            return prose
         hint = words("automatic") if offer.optional or offer.kind == "colour" else ""
         text = TextField(label, words("above 100: #b3372f") if offer.kind == "rules" else hint)
         text.committed.connect(self.typed)
@@ -127,6 +134,8 @@ class DressRow(QWidget):
                 field.setEditText(str(value or "").replace("\n", "\\n"))
         elif isinstance(field, ChoiceField):
             field.show_choice(str(value))
+        elif isinstance(field, ProseField):
+            field.show_text(str(value))
         elif isinstance(field, TextField):
             if offer.kind == "rules":
                 value = entered.shown_rules(str(value or ""))

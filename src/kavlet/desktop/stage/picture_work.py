@@ -2,12 +2,11 @@
 
 from pathlib import Path
 
-import msgspec
 from PySide6.QtCore import QObject
 from PySide6.QtWidgets import QFileDialog, QWidget
 
 from kavlet.core.document import dressing
-from kavlet.core.document.document import Document, PictureFile, fresh_name
+from kavlet.core.document.document import Document, PictureFile, fresh_name, with_picture
 from kavlet.core.files import pictures
 from kavlet.core.messages import say, words
 from kavlet.core.touch.offers import drop_path
@@ -62,8 +61,7 @@ class PictureCommands(QObject):
         part = self._store.selection[0] if self._store.selection else None
 
         def added(document: Document) -> Document:
-            others = tuple(one for one in document.pictures if one.name != name)
-            document = msgspec.structs.replace(document, pictures=(*others, PictureFile(name, outline)))
+            document = with_picture(document, PictureFile(name, outline))
             if part is None or part.kind not in ("layer", "mark") or not self._store.has_chart:
                 return document
             path = drop_path(self._store.spec, part, is_colour=False, chosen=True)
@@ -80,8 +78,7 @@ class PictureCommands(QObject):
             loaded = pictures.load(path)
             made = loaded.picture
             left_out.extend(loaded.left_out)
-            others = tuple(one for one in document.pictures if one.name != made.name)
-            document = msgspec.structs.replace(document, pictures=(*others, made))
+            document = with_picture(document, made)
             if not fill:
                 return document
             return dressing.set_looks(document, self._store.here.id, {fill: _stretched(made.name)})

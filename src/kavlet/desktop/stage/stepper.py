@@ -5,13 +5,10 @@ import math
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QSizePolicy, QSlider, QToolButton, QWidget
 
-from kavlet.core.document import dressing, reading
+from kavlet.core.document import dressing, reading, stepping
 from kavlet.core.document.document import Document
 from kavlet.core.document.settled import settled
-from kavlet.core.figures.cells import text_of
-from kavlet.core.figures.table import HEADER
 from kavlet.core.messages import Message, say, words
-from kavlet.core.recipes.recipe import Steps
 from kavlet.desktop.dress.fields import PickField
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.store import Store
@@ -60,15 +57,10 @@ class Stepper(QWidget):
     def periods(self) -> list[str]:
         """What there is to step through: the periods of the chart in view, in the order of first appearance, or the
         rows it may read across; none for charts that do not step."""
-        chart, steps = self._store.chart, self._steps()
+        chart, store = self._store.chart, self._store
         if chart.reading is not None:
-            return reading.row_names(self._store.document, chart.reading.table)
-        held = chart.roles.get(steps.role) if steps is not None else None
-        place = self._store.document.table(chart.table).place(held[0]) if held else -1
-        if place < 0:
-            return []
-        values = self._store.values.of(chart.table)[place].values[HEADER:]
-        return list(dict.fromkeys(text_of(value) for value in values))
+            return reading.row_names(store.document, chart.reading.table)
+        return list(stepping.periods(store.document, store.values, chart))
 
     def refresh(self) -> None:
         """Show where the chart stands."""
@@ -89,20 +81,15 @@ class Stepper(QWidget):
 
     def _place(self) -> float:
         """The period or row the chart stands at, counted from 1."""
-        chart, steps = self._store.chart, self._steps()
+        chart = self._store.chart
         if chart.reading is not None:
             return chart.reading.row + 1.0
-        step = chart.settings.get(steps.parameter, 1.0) if steps is not None else 1.0
-        return float(step) if isinstance(step, float | int) else 1.0
-
-    def _steps(self) -> Steps | None:
-        """How the recipe of the chart in view steps; None where it does not."""
-        recipe = self._store.recipe
-        return recipe.steps if recipe is not None else None
+        return stepping.position(self._store.document, chart)
 
     def _at(self, step: float) -> Document | None:
         """The document with the chart at a step; None where it does not step."""
-        chart, steps, document = self._store.chart, self._steps(), self._store.document
+        chart, document = self._store.chart, self._store.document
+        steps = stepping.steps_of(document, chart)
         if chart.reading is not None:
             row = round(step) - 1
             return document if row == chart.reading.row else reading.read(document, chart.id, row)

@@ -1,6 +1,6 @@
 """The chart on its sheet, drawn from its scene, to be touched: hovered, chosen, dragged, typed into."""
 
-from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QEvent, QMimeData, QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import (
     QColor,
     QContextMenuEvent,
@@ -87,11 +87,15 @@ class StageView(QWidget):
             self._picture, self.problem = NO_PICTURE, ""
         else:
             try:
-                self._picture, self.problem = self._store.drawn, ""
+                self._picture, self.problem = self._shown(), ""
             except KavletError as error:
                 self.problem = str(error)
         self.setAccessibleDescription(self.problem or self._picture.figure.alt_text)
         self.update()
+
+    def _shown(self) -> Picture:
+        """The chart that is drawn. Raises KavletError where there is none, or its table does not fit."""
+        return self._store.drawn
 
     def _selected(self) -> None:
         parts = self._store.selection
@@ -285,21 +289,18 @@ class StageView(QWidget):
 
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:
         data = event.mimeData()
-        if data.hasColor() or data.hasFormat("application/x-kavlet-symbol") or _picture_file(data):
+        if dropped_of(data):
             event.acceptProposedAction()
 
     def dropEvent(self, event: QDropEvent) -> None:
-        part = self.part_at(event.position())
-        data = event.mimeData()
-        if data.hasColor():
-            what: object = QColor(data.colorData()).name()
-        elif data.hasFormat("application/x-kavlet-symbol"):
-            what = bytes(data.data("application/x-kavlet-symbol").data()).decode()
-        else:
-            what = _picture_file(data)
+        what = dropped_of(event.mimeData())
         if what:
             event.acceptProposedAction()
-            self.dropped.emit(part, what)
+            self.take_drop(event.position(), what)
+
+    def take_drop(self, at: QPointF, what: str) -> None:
+        """A colour, symbol or picture file dropped at a place of the widget."""
+        self.dropped.emit(self.part_at(at), what)
 
     # Keys
 
@@ -381,8 +382,7 @@ class StageView(QWidget):
     def paintEvent(self, event: QPaintEvent) -> None:
         del event
         painter = QPainter(self)
-        c = colours()
-        painter.fillRect(self.rect(), qcolor(c.panel))
+        painter.fillRect(self.rect(), self._ground())
         if self._picture is not NO_PICTURE:
             sheet = self.sheet()
             painter.save()
@@ -398,18 +398,30 @@ class StageView(QWidget):
                 hovered = self._hovered if self._press is None else None
                 paint_chosen(self._picture.figure, self._store.selection, hovered, painter)
             painter.restore()
-            painter.setPen(QPen(qcolor(c.line), 1))
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.drawRect(sheet)
-            if not (self.problem or self._store.selection):
-                sizing.paint_handles(sheet, painter)
+            self._paint_around(sheet, painter)
         if self.problem:
             paint_problem(self.problem, QRectF(self.rect()), painter)
         painter.end()
 
+    def _ground(self) -> QColor:
+        """What lies around the sheet."""
+        return qcolor(colours().panel)
 
-def _picture_file(data) -> str:  # type: ignore[no-untyped-def]
-    """The path of a picture among what is dragged; empty when there is none."""
+    def _paint_around(self, sheet: QRectF, painter: QPainter) -> None:
+        """The sheet's edge, and its handles while nothing of the chart is chosen."""
+        painter.setPen(QPen(qcolor(colours().line), 1))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawRect(sheet)
+        if not (self.problem or self._store.selection):
+            sizing.paint_handles(sheet, painter)
+
+
+def dropped_of(data: QMimeData) -> str:
+    """What is dragged that can fill a part: a colour, a symbol's name, the path of a picture; empty when none."""
+    if data.hasColor():
+        return QColor(data.colorData()).name()
+    if data.hasFormat("application/x-kavlet-symbol"):
+        return bytes(data.data("application/x-kavlet-symbol").data()).decode()
     for url in data.urls():
         if url.isLocalFile() and url.toLocalFile().lower().endswith((".svg", ".png", ".jpg", ".jpeg")):
             return str(url.toLocalFile())

@@ -5,7 +5,7 @@ import msgspec
 from kavlet.core.building.paging.fields import filled
 from kavlet.core.building.paging.sheet import Composed, Sheet, chart_box, dress_of
 from kavlet.core.document.document import ChartEntry, Document
-from kavlet.core.document.lookup import recipes_of
+from kavlet.core.document.lookup import recipes_of, series_role
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.page import Page
 from kavlet.core.scene.path import recorded
@@ -56,10 +56,28 @@ def _type(page: Page, area: Rect) -> float:
     return min(whole, max(0.4, whole * min(area.width / SMALL.width, area.height / SMALL.height)))
 
 
+def _one_series(chart: ChartEntry, role: str, number: int) -> ChartEntry:
+    """A chart of several series with one of them alone, which keeps the looks set on it by hand."""
+    columns = chart.roles.get(role, ())
+    if not 1 <= number <= len(columns):
+        return chart
+    mine, first = f"layers.series {number}.", "layers.series 1."
+    overrides = {
+        first + path.removeprefix(mine) if path.startswith(mine) else path: value
+        for path, value in chart.dress.overrides.items()
+        if path.startswith(mine) or not path.startswith("layers.series ")
+    }
+    dress = msgspec.structs.replace(chart.dress, overrides=overrides)
+    return msgspec.structs.replace(chart, roles={**chart.roles, role: (columns[number - 1],)}, dress=dress)
+
+
 def framed(item: ChartFrame, area: Rect, document: Document, page: Page) -> ChartEntry:
     """The chart as the frame shows it. Raises KavletError where the document has no such chart."""
     entry = document.chart(item.chart)
     recipe = recipes_of(document).get(entry.recipe)
+    role = series_role(document, entry)
+    if item.row is not None and len(entry.roles.get(role, ())) > 1:
+        entry = _one_series(entry, role, item.row)
     settings, overrides = dict(entry.settings), dict(entry.dress.overrides)
     if item.row is not None and recipe is not None and recipe.repeats is not None:
         settings[recipe.repeats.row] = float(item.row)

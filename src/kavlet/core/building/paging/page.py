@@ -1,5 +1,7 @@
 """A page as a picture: every item composed at its place, back to front, on the page's ground."""
 
+import itertools
+from collections.abc import Container
 from datetime import date
 from typing import Any
 
@@ -19,7 +21,7 @@ from kavlet.core.building.paging import (
 from kavlet.core.building.paging.sheet import Composed, Draws, Sheet, style_of
 from kavlet.core.document.document import Document
 from kavlet.core.document.paging import item_name
-from kavlet.core.dress.style import Style
+from kavlet.core.dress.style import Dress, Style, resolve
 from kavlet.core.figures.recalculate import Values
 from kavlet.core.pages.arrangements import places
 from kavlet.core.pages.items.chart_frame import ChartFrame
@@ -30,14 +32,14 @@ from kavlet.core.pages.items.placed_picture import PlacedPicture
 from kavlet.core.pages.items.shared_legend import SharedLegend
 from kavlet.core.pages.items.step_control import StepControl
 from kavlet.core.pages.items.words import Paragraph, Run, Words
-from kavlet.core.pages.page import AnyItem, Page
+from kavlet.core.pages.page import NO_PAGE, AnyItem, Page
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Scene, Shape, Writing
 from kavlet.core.shapes.box import box as box_outline
 from kavlet.core.text.faces import metrics
 from kavlet.core.text.shaping import width
 from kavlet.core.text.wrapping import wrapped
-from kavlet.core.values.geometry import Rect
+from kavlet.core.values.geometry import Rect, Size
 
 COMPOSERS: dict[type, Any] = {
     ChartFrame: chart_frame.compose,
@@ -49,6 +51,7 @@ COMPOSERS: dict[type, Any] = {
     DrawnShape: drawn_shape.compose,
     StepControl: step_control.compose,
 }
+MARGINS = ""  # stands for what is in the margins where items are named
 LINES = 60.0  # points from the page's edge, within which its header and footer stand
 
 
@@ -62,11 +65,25 @@ class PagePicture(Struct, frozen=True):
     boxes: dict[str, Rect]
     names: dict[str, str]
     made: dict[str, Composed]
+    drawn: dict[str, tuple[Primitive, ...]]
+
+    def scene_of(self, items: Container[str]) -> Scene:
+        """Some of its items alone, without a ground."""
+        shown = [one for item in self.page.items if item.id in items for one in self.drawn[item.id]]
+        return msgspec.structs.replace(self.scene, ground=None, items=tuple(shown))
+
+    def scene_without(self, items: Container[str]) -> Scene:
+        """All but some of its items, on its ground."""
+        shown = [one for item, made in self.drawn.items() if item not in items for one in made]
+        return msgspec.structs.replace(self.scene, items=tuple(shown))
 
     @property
     def overflowing(self) -> list[str]:
         """The items that do not hold all that they should."""
         return [item for item, made in self.made.items() if made.overflows]
+
+
+NO_PAGE_PICTURE = PagePicture(NO_PAGE, 0, resolve(Dress()), Scene(Size(1.0, 1.0), None, ()), {}, {}, {}, {})
 
 
 def page_picture(document: Document, values: Values, page: str, draws: Draws, today: date | None = None) -> PagePicture:
@@ -77,17 +94,15 @@ def page_picture(document: Document, values: Values, page: str, draws: Draws, to
     sheet = Sheet(document, values, held, style, number, len(document.pages), today or date.today(), draws)
     boxes = places(held)
     made = {item.id: composed(item, boxes[item.id], sheet) for item in held.items}
-    items: list[Primitive] = []
-    for item in held.items:
-        one = made[item.id]
-        items += _refusal(one.refused, boxes[item.id], sheet) if one.refused else one.items
-    lines = _margins(sheet)
-    for one in lines:
-        items += one.items
+    drawn = {
+        item: tuple(_refusal(one.refused, boxes[item], sheet)) if one.refused else one.items
+        for item, one in made.items()
+    }
+    drawn[MARGINS] = tuple(one for line in _margins(sheet) for one in line.items)
     says = " ".join(one.says.rstrip(".") + "." for one in made.values() if one.says)
-    scene = Scene(held.size, style.ground, tuple(items), held.name, says, f"{held.id}-")
+    scene = Scene(held.size, style.ground, tuple(itertools.chain(*drawn.values())), held.name, says, f"{held.id}-")
     names = {item.id: item_name(document, item) for item in held.items}
-    return PagePicture(held, number, style, scene, boxes, names, made)
+    return PagePicture(held, number, style, scene, boxes, names, made, drawn)
 
 
 def composed(item: AnyItem, box: Rect, sheet: Sheet) -> Composed:

@@ -64,12 +64,16 @@ def _line(text: str, x: float, middle: float, size: float, sheet: Sheet, quiet: 
 def _keys(item: SharedLegend, sheet: Sheet) -> dict[str, Key]:
     """The entries of the charts by their names; charts that can't be drawn list nothing."""
     found: dict[str, Key] = {}
+    listed: set[str] = set()
     for frame in sheet.page.items:
         if not isinstance(frame, ChartFrame) or (item.charts and frame.chart not in item.charts):
             continue
+        if frame.chart in listed:
+            continue
+        listed.add(frame.chart)
         try:
             entry = framed(
-                msgspec.structs.replace(frame, legend=True), Rect(0, 0, 640, 360), sheet.document, sheet.page
+                msgspec.structs.replace(frame, legend=True, row=None), Rect(0, 0, 640, 360), sheet.document, sheet.page
             )
             overrides = {**entry.dress.overrides, "legend.side": "right"}
             entry = msgspec.structs.replace(entry, dress=msgspec.structs.replace(entry.dress, overrides=overrides))

@@ -48,7 +48,8 @@ class Sheet(Struct, frozen=True, eq=False):
 
 class Composed(Struct, frozen=True):
     """What an item draws; whether something of it `overflows` its box; formulas that `failed`; a sentence instead where
-    it can't be drawn (`refused`); the chart's picture and where it lies, where it is one."""
+    it can't be drawn (`refused`); the chart's picture, where it is one; where all of a placed picture would lie
+    (`whole`), with what its frame cuts off."""
 
     items: tuple[Primitive, ...] = ()
     overflows: bool = False
@@ -56,6 +57,7 @@ class Composed(Struct, frozen=True):
     refused: str = ""
     picture: Picture | None = None
     says: str = ""
+    whole: Rect | None = None
 
 
 def dress_of(document: Document, page: Page) -> Dress:

@@ -4,7 +4,8 @@ from kavlet.core.pages.items.item import Item
 
 
 class ChartFrame(Item, frozen=True, tag_field="item", tag="chart", omit_defaults=True, forbid_unknown_fields=True):
-    """A chart. `row` shows one row (counted from 1) of a recipe that shows one figure, or the period of one that steps.
+    """A chart. `row` shows one row (counted from 1) of a recipe that shows one figure, one series of one that shows
+    several, or the period of one that steps.
 
     A chart takes the page's theme and ground unless it is `pinned` to its own. Without `title`, its title, subtitle and
     source are left out; without `legend`, its legend. `low` and `high` are ends of its value scale that several frames

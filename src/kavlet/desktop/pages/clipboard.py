@@ -1,0 +1,37 @@
+"""Charts and items of pages on the clipboard: as they are for this program, as a picture for others."""
+
+import msgspec
+from PySide6.QtCore import QByteArray, QMimeData
+from PySide6.QtGui import QGuiApplication, QImage
+
+from kavlet.core.document.carrying import Carried
+
+KIND = "application/x-kavlet-items"
+
+
+def put(load: Carried, picture: QImage | None = None, text: str = "") -> None:
+    """Put what is carried on the clipboard, with a picture of it and its words."""
+    mime = QMimeData()
+    mime.setData(KIND, QByteArray(msgspec.json.encode(load)))
+    if picture is not None:
+        mime.setImageData(picture)
+    if text:
+        mime.setText(text)
+    QGuiApplication.clipboard().setMimeData(mime)
+
+
+def held() -> Carried | None:
+    """What this program put there; None where there is something else."""
+    mime = QGuiApplication.clipboard().mimeData()
+    if mime is None or not mime.hasFormat(KIND):
+        return None
+    try:
+        return msgspec.json.decode(bytes(mime.data(KIND).data()), type=Carried)
+    except msgspec.MsgspecError:
+        return None
+
+
+def text() -> str:
+    """The words that another program put there."""
+    mime = QGuiApplication.clipboard().mimeData()
+    return mime.text() if mime is not None and mime.hasText() else ""

@@ -1,0 +1,247 @@
+"""The Pages place: the strip of pages, the page on its desk with what can be put onto it, and the fields."""
+
+from PySide6.QtCore import QMimeData, QPoint, QRectF, QSize, Qt, QTimer, Signal
+from PySide6.QtGui import QDrag, QIcon, QPainter, QPixmap
+from PySide6.QtWidgets import (
+    QFrame,
+    QHBoxLayout,
+    QLabel,
+    QListView,
+    QListWidget,
+    QListWidgetItem,
+    QPushButton,
+    QScrollArea,
+    QSplitter,
+    QStackedWidget,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from kavlet.core.building.stages import NO_PICTURE
+from kavlet.core.messages import words
+from kavlet.core.pages.fields import NAMES
+from kavlet.core.pages.items.drawn_shape import DrawnShape
+from kavlet.core.pages.items.excerpt import Excerpt
+from kavlet.core.pages.items.item import Item
+from kavlet.core.pages.items.key_figure import KeyFigure
+from kavlet.core.pages.items.placed_picture import PlacedPicture
+from kavlet.core.pages.items.shared_legend import SharedLegend
+from kavlet.core.pages.items.step_control import StepControl
+from kavlet.core.pages.items.words import Words
+from kavlet.desktop.look import UNIT
+from kavlet.desktop.pages.canvas import MIME, PageCanvas
+from kavlet.desktop.pages.item_fields import ItemFields
+from kavlet.desktop.pages.strip import PageStrip
+from kavlet.desktop.store import Store
+from kavlet.paint.painter import paint
+
+CHART = QSize(92, 52)
+PUTS: tuple[type[Item], ...] = (Words, KeyFigure, Excerpt, SharedLegend, PlacedPicture, DrawnShape, StepControl)
+
+
+class ChartShelf(QListWidget):
+    """The document's charts as small live pictures, to drag onto the page or click into the next free bay."""
+
+    put_wanted = Signal(str)
+
+    def __init__(self, store: Store, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._store = store
+        self._drawn: dict[str, object] = {}
+        self.setAccessibleName(words("Charts to put on the page"))
+        self.setViewMode(QListView.ViewMode.IconMode)
+        self.setFlow(QListView.Flow.LeftToRight)
+        self.setWrapping(False)
+        self.setMovement(QListView.Movement.Static)
+        self.setIconSize(CHART)
+        self.setGridSize(QSize(CHART.width() + 14, CHART.height() + 24))
+        self.setFixedHeight(CHART.height() + 40)
+        self.setDragEnabled(True)
+        self.setTextElideMode(Qt.TextElideMode.ElideRight)
+        self.setWordWrap(False)
+        self.setHorizontalScrollMode(QListWidget.ScrollMode.ScrollPerPixel)
+        self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.itemClicked.connect(lambda item: self.put_wanted.emit(str(item.data(int(Qt.ItemDataRole.UserRole)))))
+        self.itemActivated.connect(lambda item: self.put_wanted.emit(str(item.data(int(Qt.ItemDataRole.UserRole)))))
+        self._timer = QTimer(self)
+        self._timer.setInterval(0)
+        self._timer.timeout.connect(self._draw_next)
+        store.follow(self.refresh)
+
+    def refresh(self) -> None:
+        """List the charts there are now."""
+        if not self.isVisible():
+            return
+        charts = self._store.document.charts
+        role = int(Qt.ItemDataRole.UserRole)
+        held = [(self.item(i).data(role), self.item(i).text()) for i in range(self.count())]
+        if held != [(one.id, one.name) for one in charts]:
+            self.clear()
+            self._drawn = {}
+            for one in charts:
+                item = QListWidgetItem(one.name)
+                item.setData(role, one.id)
+                item.setToolTip(one.name)
+                self.addItem(item)
+        if not self._store.trying:
+            self._timer.start()
+
+    def showEvent(self, event: object) -> None:
+        super().showEvent(event)  # type: ignore[arg-type]
+        self.refresh()
+
+    def _draw_next(self) -> None:
+        for i, chart in enumerate(self._store.document.charts):
+            picture = self._store.picture_of(chart.id)
+            if self._drawn.get(chart.id) is picture or i >= self.count():
+                continue
+            self._drawn[chart.id] = picture
+            if picture is not NO_PICTURE:
+                ratio = self.devicePixelRatioF()
+                pixmap = QPixmap(CHART * ratio)
+                pixmap.setDevicePixelRatio(ratio)
+                pixmap.fill(Qt.GlobalColor.transparent)
+                painter = QPainter(pixmap)
+                room, size = QRectF(0, 0, CHART.width(), CHART.height()), picture.scene.size
+                by = min(room.width() / size.width, room.height() / size.height)
+                painter.translate((room.width() - size.width * by) / 2, (room.height() - size.height * by) / 2)
+                painter.scale(by, by)
+                paint(picture.scene, painter, fine=False)
+                painter.end()
+                self.item(i).setIcon(QIcon(pixmap))
+            return
+        self._timer.stop()
+
+    def startDrag(self, actions: Qt.DropAction) -> None:
+        del actions
+        item = self.currentItem()
+        if item is None:
+            return
+        drag = QDrag(self)
+        data = QMimeData()
+        data.setData(MIME, str(item.data(int(Qt.ItemDataRole.UserRole))).encode())
+        drag.setMimeData(data)
+        pixmap = item.icon().pixmap(CHART)
+        drag.setPixmap(pixmap)
+        drag.setHotSpot(QPoint(pixmap.width() // 2, pixmap.height() // 2))
+        drag.exec(Qt.DropAction.CopyAction)
+
+
+class PagesPanel(QWidget):
+    """`put_wanted` names the kind of item to put, `back_wanted` asks for the table and Stage."""
+
+    put_wanted = Signal(str)
+    first_wanted = Signal()
+    present_wanted = Signal()
+
+    def __init__(self, store: Store, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._store = store
+        self.strip = PageStrip(store)
+        self.canvas = PageCanvas(store)
+        self.fields = ItemFields(store)
+        self.charts = ChartShelf(store)
+        self.charts.put_wanted.connect(self.canvas.put_chart)
+        self.canvas.fields_wanted.connect(self.fields.go_to_first)
+        self.canvas.turned.connect(self._turn)
+        self.add = QPushButton(words("New page"))
+        self.present = QPushButton(words("Present"))
+        self.present.clicked.connect(self.present_wanted)
+        self.side = QStackedWidget()  # the fields of what is chosen; or the chart's Dress, while one is touched
+        self.side.addWidget(self.fields)
+        left = QFrame()
+        left.setObjectName("panel")
+        column = QVBoxLayout(left)
+        column.setContentsMargins(2 * UNIT, 2 * UNIT, 2 * UNIT, 2 * UNIT)
+        column.addWidget(self.strip, 1)
+        column.addWidget(self.add)
+        column.addWidget(self.present)
+        scroll = QScrollArea()
+        scroll.setWidgetResizable(True)
+        scroll.setWidget(self.canvas)
+        self._stack = QStackedWidget()
+        self._stack.addWidget(scroll)
+        self._stack.addWidget(self._invitation())
+        middle = QWidget()
+        rows = QVBoxLayout(middle)
+        rows.setContentsMargins(0, 0, 0, 0)
+        rows.setSpacing(UNIT)
+        rows.addWidget(self._stack, 1)
+        rows.addWidget(self._puts())
+        rows.addWidget(self.charts)
+        self.splitter = QSplitter(Qt.Orientation.Horizontal)
+        self.splitter.setHandleWidth(3 * UNIT)
+        for place, stretch in ((left, 0), (middle, 1), (self.side, 0)):
+            self.splitter.addWidget(place)
+            self.splitter.setStretchFactor(self.splitter.indexOf(place), stretch)
+        left.setMinimumWidth(168)
+        self.side.setMinimumWidth(296)
+        self.splitter.setSizes([172, 780, 300])
+        self.splitter.setChildrenCollapsible(False)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(3 * UNIT, UNIT, 3 * UNIT, 0)
+        layout.addWidget(self.splitter)
+        store.follow(self.refresh)
+
+    def _puts(self) -> QWidget:
+        """The kinds of items, to put one onto the page."""
+        made = QWidget()
+        row = QHBoxLayout(made)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(UNIT)
+        label = QLabel(words("Put"))
+        label.setObjectName("quiet")
+        row.addWidget(label)
+        self.puts: dict[str, QToolButton] = {}
+        for one in PUTS:
+            kind = one("").kind
+            button = QToolButton()
+            button.setText(str(NAMES[one]))
+            button.setObjectName("put")
+            button.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+            button.clicked.connect(lambda _checked=False, kind=kind: self.put_wanted.emit(kind))
+            self.puts[kind] = button
+            row.addWidget(button)
+        row.addStretch(1)
+        return made
+
+    def _invitation(self) -> QWidget:
+        """What stands where there is no page yet."""
+        made = QWidget()
+        column = QVBoxLayout(made)
+        column.addStretch(1)
+        text = QLabel(words("A page brings charts, words and figures together at their true size."))
+        text.setObjectName("title")
+        text.setWordWrap(True)
+        text.setAlignment(Qt.AlignmentFlag.AlignHCenter)
+        column.addWidget(text)
+        self.first = QPushButton(words("Make the first page"))
+        self.first.setObjectName("main")
+        self.first.clicked.connect(self.first_wanted)
+        column.addWidget(self.first, 0, Qt.AlignmentFlag.AlignHCenter)
+        column.addStretch(2)
+        return made
+
+    def take_dress(self, dress: QWidget) -> None:
+        """Show the Dress of the chart that is touched, instead of the fields."""
+        self.side.setCurrentIndex(self.side.addWidget(dress))
+        dress.show()
+
+    def give_dress(self, dress: QWidget) -> None:
+        """Show the fields again."""
+        self.side.removeWidget(dress)
+        self.side.setCurrentWidget(self.fields)
+
+    def refresh(self) -> None:
+        """The invitation where there is no page."""
+        self._stack.setCurrentIndex(0 if self._store.has_page else 1)
+        for button in (*self.puts.values(), self.present):
+            button.setEnabled(self._store.has_page)
+
+    def _turn(self, by: int) -> None:
+        pages = self._store.document.pages
+        at = next((i for i, page in enumerate(pages) if page.id == self._store.page.id), 0)
+        if pages:
+            self._store.show_page(pages[max(0, min(len(pages) - 1, at + by))].id)
+            self.strip.refresh()

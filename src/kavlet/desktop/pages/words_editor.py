@@ -1,0 +1,192 @@
+"""Words typed in place on the page: a caret, selection, clipboard and its own undo; leaving it is one step."""
+
+from typing import TYPE_CHECKING
+
+import msgspec
+from PySide6.QtCore import QEvent, QObject, Qt
+from PySide6.QtGui import QColor, QFont, QKeyEvent, QTextBlockFormat, QTextCharFormat, QTextCursor, QTextListFormat
+from PySide6.QtWidgets import QFrame, QTextEdit
+
+from kavlet.core.building.paging.words import look_of
+from kavlet.core.document import paging
+from kavlet.core.messages import say, words
+from kavlet.core.pages.items.words import Listing, Paragraph, Run, Words
+from kavlet.core.text.faces import face_of
+from kavlet.desktop.look import colours
+from kavlet.desktop.store import Store
+
+if TYPE_CHECKING:
+    from kavlet.desktop.pages.canvas import PageCanvas
+
+ALIGNED = {"start": Qt.AlignmentFlag.AlignLeft, "middle": Qt.AlignmentFlag.AlignHCenter,
+           "end": Qt.AlignmentFlag.AlignRight}  # fmt: skip
+
+
+class WordsEditor(QTextEdit):
+    """Lies over the item it edits, in the same face and size. Escape and a click elsewhere finish it."""
+
+    def __init__(self, store: Store, canvas: "PageCanvas") -> None:
+        super().__init__(canvas)
+        self._store, self._canvas = store, canvas
+        self._item: Words | None = None
+        self._held: tuple[Paragraph, ...] = ()
+        self.setAcceptRichText(False)
+        self.setFrameShape(QFrame.Shape.NoFrame)
+        self.setAccessibleName(words("Words on the page"))
+        self.document().setDocumentMargin(0)
+        self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAsNeeded)
+        self.installEventFilter(self)
+        self.hide()
+
+    @property
+    def is_open(self) -> bool:
+        """Whether words are being typed."""
+        return self._item is not None
+
+    def open(self, item: Words) -> None:
+        """Type the words of an item."""
+        self.finish()
+        picture = self._canvas.picture
+        style, factor = picture.style, self._canvas.factor
+        look = look_of(item, style, style.colour(item.fill) if item.fill else None)
+        ground = style.colour(item.fill) if item.fill else style.ground
+        self._item = item
+        font = _font(look.face, look.size * factor)
+        self.setFont(font)
+        self.setStyleSheet(
+            f"QTextEdit {{ background: {ground.hex}; color: {look.colour.hex}; border: 0;"
+            f" selection-background-color: {colours().accent}; }}"
+        )
+        self.setPlainText("")
+        cursor = QTextCursor(self.document())
+        for number, paragraph in enumerate(item.paragraphs or (Paragraph(),)):
+            block = QTextBlockFormat()
+            block.setAlignment(ALIGNED[paragraph.align])
+            block.setLineHeight(100 * item.spacing / 1.2, QTextBlockFormat.LineHeightTypes.ProportionalHeight.value)
+            if number:
+                cursor.insertBlock(block)
+            else:
+                cursor.setBlockFormat(block)
+            for run in paragraph.runs:
+                cursor.insertText(run.text, self._format(run, item, font, factor))
+            if paragraph.listing:
+                cursor.createList(_list_style(paragraph.listing))
+        self._held = self._paragraphs()
+        area = self._canvas.on_screen(picture.boxes[item.id]).toAlignedRect()
+        inset = int(item.inset * factor)
+        self.setGeometry(area.adjusted(inset, inset, -inset, max(-inset, 0)))
+        self.show()
+        self.raise_()
+        self.setFocus(Qt.FocusReason.OtherFocusReason)
+        self.selectAll()
+        self._canvas.update()
+
+    def _format(self, run: Run, item: Words, font: QFont, factor: float) -> QTextCharFormat:
+        made = QTextCharFormat()
+        own = QFont(font)
+        own.setItalic(run.italic)
+        own.setBold(run.bold or item.style in ("title", "heading"))
+        if run.size:
+            own.setPixelSize(max(1, round(run.size * factor)))
+        made.setFont(own)
+        if run.colour:
+            made.setForeground(self._qcolor(run.colour))
+        made.setProperty(QTextCharFormat.Property.UserProperty, msgspec.json.encode(run).decode())
+        return made
+
+    def _qcolor(self, text: str) -> QColor:
+        return QColor(self._canvas.picture.style.colour(text).hex)
+
+    def _paragraphs(self) -> tuple[Paragraph, ...]:
+        """What stands in the editor, as paragraphs of runs."""
+        made: list[Paragraph] = []
+        base_bold = self._item is not None and self._item.style in ("title", "heading")
+        block = self.document().firstBlock()
+        while block.isValid():
+            runs: list[Run] = []
+            at = block.begin()
+            while not at.atEnd():
+                fragment = at.fragment()
+                if fragment.isValid() and fragment.text():
+                    runs.append(self._run(fragment.text(), fragment.charFormat(), base_bold))
+                at += 1
+            align = block.blockFormat().alignment()
+            held = next((name for name, flag in ALIGNED.items() if align & flag), "start")
+            listing: Listing = ""
+            in_list = block.textList()
+            if in_list is not None:
+                dots = in_list.format().style() == QTextListFormat.Style.ListDisc
+                listing = "dots" if dots else "numbers"
+            made.append(Paragraph(_joined(runs), held, listing))  # type: ignore[arg-type]
+            block = block.next()
+        return tuple(made)
+
+    def _run(self, text: str, how: QTextCharFormat, base_bold: bool) -> Run:
+        held = how.property(QTextCharFormat.Property.UserProperty)
+        base = msgspec.json.decode(str(held), type=Run) if held else Run("")
+        bold = how.fontWeight() >= QFont.Weight.Bold and not base_bold
+        return msgspec.structs.replace(base, text=text.replace("\u2028", "\n"), bold=bold, italic=how.fontItalic())
+
+    def finish(self) -> None:
+        """Take what was typed, as one step; nothing is done where nothing was changed."""
+        item, self._item = self._item, None
+        if item is None:
+            return
+        self._item = item
+        made = self._paragraphs()
+        self._item = None
+        self.hide()
+        if made != self._held:
+            page = self._canvas.picture.page.id
+            self._store.edit(
+                say("type words"), lambda document: paging.change_item(document, page, item.id, paragraphs=made)
+            )
+        self._canvas.setFocus(Qt.FocusReason.OtherFocusReason)
+        self._canvas.update()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        control = event.modifiers() & Qt.KeyboardModifier.ControlModifier
+        if event.key() == Qt.Key.Key_Escape:
+            self.finish()
+        elif control and event.key() == Qt.Key.Key_B:
+            self.setFontWeight(QFont.Weight.Normal if self.fontWeight() >= QFont.Weight.Bold else QFont.Weight.Bold)
+        elif control and event.key() == Qt.Key.Key_I:
+            self.setFontItalic(not self.fontItalic())
+        else:
+            super().keyPressEvent(event)
+
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        """Keys that are the window's commands elsewhere are the editor's own while it is open."""
+        if event.type() == QEvent.Type.ShortcutOverride:
+            event.accept()
+            return True
+        return super().eventFilter(watched, event)
+
+    def focusOutEvent(self, event: object) -> None:
+        super().focusOutEvent(event)  # type: ignore[arg-type]
+        if self._item is not None and self._canvas.window().isActiveWindow():
+            self.finish()
+
+
+def _joined(runs: list[Run]) -> tuple[Run, ...]:
+    """Neighbours of one look as one run."""
+    made: list[Run] = []
+    for run in runs:
+        if made and msgspec.structs.replace(made[-1], text="") == msgspec.structs.replace(run, text=""):
+            made[-1] = msgspec.structs.replace(made[-1], text=made[-1].text + run.text)
+        else:
+            made.append(run)
+    return tuple(made)
+
+
+def _font(key: str, pixels: float) -> QFont:
+    of = face_of(key)
+    font = QFont([of.css_family])
+    font.setPixelSize(max(1, round(pixels)))
+    font.setWeight(QFont.Weight(of.weight))
+    font.setItalic(of.italic)
+    return font
+
+
+def _list_style(listing: str) -> QTextListFormat.Style:
+    return QTextListFormat.Style.ListDisc if listing == "dots" else QTextListFormat.Style.ListDecimal
