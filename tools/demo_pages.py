@@ -192,24 +192,44 @@ def _people(report: Report) -> None:
 def _slides(report: Report) -> None:
     wide, tall = 960.0, 540.0
     look = {"dark": True, "theme": "harbour", "footer": ""}
-    report.page("Slide: title", "Slide 16:9", **look)
+    report.page(
+        "Slide: title",
+        "Slide 16:9",
+        **look,
+        speaker="Welcome. Ask how many of them were in the reserve this year before the first figure comes.",
+    )
     report.put(DrawnShape("", form="rectangle", fill="tone1"), 0, 0, 22, tall)
     report.put(Words("", paragraphs=plain("Mirefen, 2025"), style="title", size=54), 80, 188, 800, 76)
     report.put(
         Words("", paragraphs=plain("What we counted, and what it tells us"), size=24, colour="quiet"), 80, 268, 800, 50
     )
-    report.page("Slide: visitors", "Slide 16:9", **look)
+    report.page(
+        "Slide: visitors",
+        "Slide 16:9",
+        **look,
+        speaker="Boats and bicycles are new; walkers came as before.\nAsk what that means for the boardwalk.",
+    )
     report.put(Words("", paragraphs=plain("Summer carries the year"), style="title", size=34), 48, 36, 860, 52)
     report.put(
         KeyFigure("", value="='Visitor path'!B2", number="#,##0", caption="visits at three gates"), 48, 130, 220, 150
     )
     report.put(KeyFigure("", value="='Visitor path'!B6", number="#,##0", caption="new members"), 48, 310, 220, 150)
     report.chart("Visitors through the year", 300, 116, 612, 380, title=False)
-    report.page("Slide: counts", "Slide 16:9", **look)
+    report.page(
+        "Slide: counts",
+        "Slide 16:9",
+        **look,
+        speaker="Go through the months. Let them guess when the warblers leave.\nA click on a bar changes its count.",
+    )
     report.put(Words("", paragraphs=plain("Month by month"), style="title", size=34), 48, 36, 860, 52)
     report.chart("Monthly counts", 48, 110, 864, 326, title=False)
     report.put(StepControl(""), 48, 448, 864, 56)
-    report.page("Slide: next", "Slide 16:9", **look)
+    report.page(
+        "Slide: next",
+        "Slide 16:9",
+        **look,
+        speaker="End with the fund: what is missing is one bench’s worth of planks.",
+    )
     report.put(Words("", paragraphs=plain("What comes next"), style="title", size=34), 48, 36, 860, 52)
     report.put(Words("", paragraphs=tuple(Paragraph((Run(text),), listing="dots") for text in (
         "Boards for the last stretch of the northern path",

@@ -7,6 +7,7 @@ Sentences are found where they are said (`say`, `words` …); what is only decla
 """
 
 import ast
+import itertools
 import re
 import sys
 from collections.abc import Iterator
@@ -29,6 +30,8 @@ from kavlet.core.figures.cells import ErrorValue
 from kavlet.core.figures.functions import FUNCTIONS
 from kavlet.core.files.formats import TABLES
 from kavlet.core.messages import DOMAIN, ENGLISH, FOLDER, LANGUAGES, NAME, SYMBOL
+from kavlet.core.pages.fields import OF_KIND, OF_PAGE, PLACE
+from kavlet.core.pages.page import SIZES
 from kavlet.core.recipes.recipe import GUARD, QUESTIONS
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.shapes.symbol import shelf
@@ -131,6 +134,10 @@ def _declared() -> Iterator[Text]:
         for field in (*kind.fields, *kind.row_fields):
             yield from _plain(field.group, field.label, field.named)
             yield from _named(*(text.text for _, text in field.choices))
+    for field in (*itertools.chain(*OF_KIND.values()), *PLACE, *OF_PAGE):
+        yield from _plain(field.group, field.label)
+        yield from _named(*(text.text for _, text in field.choices))
+    yield from _named(*SIZES)
     for function in FUNCTIONS.values():
         yield from _plain(function.help)
         yield from _named(*(part.strip(" []") for part in function.arguments.split(";")))

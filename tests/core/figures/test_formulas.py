@@ -194,6 +194,17 @@ def test_errors_and_truth_are_counted_as_what_they_are(formula: str, value: obje
 
 @pytest.mark.parametrize(
     ("formula", "value"),
+    [("=COUNTIF(A1:A4;A1)", 3.0), ("=COUNTIF(A1:A4;A3)", 1.0), ('=COUNTIF(A1:A4;"<>2023")', 1.0),
+     ('=SUMIF(A1:A4;"2023";B1:B4)', 7.0)],
+)  # fmt: skip
+def test_years_typed_as_texts_are_found_by_their_text(formula: str, value: float) -> None:
+    """A criterion that reads as a number meets the number and the same text (common practice)."""
+    table = Table("t", "T", (Column("a", ("2023", "2023", 2023.0, "2024")), Column("b", (1.0, 2.0, 4.0, 8.0))))
+    assert recalculate((table,)).evaluate(formula, "t") == value
+
+
+@pytest.mark.parametrize(
+    ("formula", "value"),
     [
         ('=FIND("e";"here there")', 2.0), ('=FIND("e";"here there";3)', 4.0), ('=FIND("E";"here")', ErrorValue.VALUE),
         ('=SEARCH("E";"here")', 2.0), ('=SEARCH("t*e";"here there")', 6.0), ('=SEARCH("r?";"here")', 3.0),

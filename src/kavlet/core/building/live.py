@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from msgspec import Struct
 
 from kavlet.core.building.stages import Picture
+from kavlet.core.charts.layer import GATHERED
 from kavlet.core.compose.figure import Mark
 from kavlet.core.document import edits
 from kavlet.core.document.document import ChartEntry, Document
@@ -39,6 +40,10 @@ def cell_of_mark(document: Document, values: Values, chart: ChartEntry, picture:
         held = values.of(table.id)[place.column].values[place.row]
         if isinstance(held, float) and math.isclose(held, mark.value, rel_tol=1e-9, abs_tol=1e-12):
             return _typed(document, place)
+    of_row = [one for one in chart.roles.get("value", ()) if one in columns]
+    if len(of_row) == 1 and 0 <= mark.row < table.rows and mark.row < GATHERED:
+        # It is drawn otherwise, as a share or by symbols, but it is the row's only figure.
+        return _typed(document, Place(table.id, table.place(of_row[0]), mark.row + HEADER))
     raise _computed()
 
 

@@ -84,6 +84,13 @@ def move_page(document: Document, page: str, to: int) -> Document:
     return msgspec.structs.replace(document, pages=tuple(others))
 
 
+def in_order(document: Document, pages: Iterable[str]) -> Document:
+    """The document with its pages in another order, by their ids; those that are not named stay last."""
+    places = {page: place for place, page in enumerate(pages)}
+    ordered = sorted(document.pages, key=lambda page: places.get(page.id, len(places)))
+    return msgspec.structs.replace(document, pages=tuple(ordered))
+
+
 def change_page(document: Document, page: str, **changes: Any) -> Document:
     """The page with other fields. Raises KavletError for an empty name, that of another page, or a size that no sheet
     has."""

@@ -1,6 +1,7 @@
 """The page on its desk: shown at its true proportions, its items chosen, moved, sized and typed in place."""
 
 import math
+from collections.abc import Iterable
 
 from PySide6.QtCore import QEvent, QMimeData, QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import (
@@ -192,6 +193,17 @@ class PageCanvas(QWidget):
                 return name
         return ""
 
+    def _grasped(self, place: QPointF, at: QPointF, item: AnyItem | None) -> tuple[str, Seam | None]:
+        """The handle or the seam under the mouse: between two bays it is the seam, at an item's own sides the
+        handle."""
+        seam = self._seam_at(at)
+        if item is not None and item.bay is None:
+            seam = None
+        handle = self._handle_at(place)
+        if handle and seam is not None and item is None and self._store.items[0].bay is not None:
+            handle = ""
+        return handle, None if handle else seam
+
     def _seam_at(self, at: QPointF) -> Seam | None:
         page = self.picture.page
         for seam in seams(page):
@@ -222,12 +234,11 @@ class PageCanvas(QWidget):
     def _held_by(self, event: QMouseEvent, at: QPointF, item: AnyItem | None) -> Hold:
         """What the button that went down at a point holds."""
         store, keys = self._store, event.modifiers()
-        handle = self._handle_at(event.position())
+        handle, seam = self._grasped(event.position(), at, item)
         if handle:
             mine = store.items[0]
             return Sizing(store, self, at, mine, self.picture.boxes[mine.id], handle)
-        seam = self._seam_at(at)
-        if seam is not None and (item is None or item.bay is not None):
+        if seam is not None:
             return SeamMoving(store, self, at, seam)
         if item is None:
             if not keys & Qt.KeyboardModifier.ShiftModifier:
@@ -317,12 +328,11 @@ class PageCanvas(QWidget):
         self.frame.close_frame()
 
     def _show_cursor(self, place: QPointF, at: QPointF) -> None:
-        handle = self._handle_at(place)
         item = self.item_at(at)
-        seam = self._seam_at(at)
+        handle, seam = self._grasped(place, at, item)
         if handle:
             self.setCursor(CURSORS[handle])
-        elif seam is not None and (item is None or item.bay is not None):
+        elif seam is not None:
             self.setCursor(Qt.CursorShape.SplitHCursor if seam.way == "beside" else Qt.CursorShape.SplitVCursor)
         else:
             free = item is not None and not item.locked
@@ -414,6 +424,13 @@ class PageCanvas(QWidget):
             event.accept()
             return True
         return super().event(event)
+
+    def take_keys(self, commands: Iterable[Command]) -> None:
+        """Carry out commands by their keys while it has the keys; Backspace deletes as Delete does."""
+        plain = QKeySequence.SequenceFormat.PortableText
+        self.keys = {QKeySequence(one.shortcut).toString(plain): one for one in commands if one.shortcut}
+        if "Del" in self.keys:
+            self.keys["Backspace"] = self.keys["Del"]
 
     def _carry_out(self, event: QKeyEvent) -> bool:
         """Carry out the command of a key. Returns whether there is one."""

@@ -11,7 +11,7 @@ from kavlet.core.document import entered, paging
 from kavlet.core.document.document import Document
 from kavlet.core.dress.colours import is_colour
 from kavlet.core.dress.theme import themes
-from kavlet.core.messages import say, words
+from kavlet.core.messages import named, say, words
 from kavlet.core.pages import fields
 from kavlet.core.pages.page import SIZES, AnyItem, Page, named_size
 from kavlet.core.values.errors import KavletError
@@ -40,7 +40,9 @@ class ItemFields(QFrame):
         self.setObjectName("panel")
         self.head = QLabel()
         self.head.setObjectName("head")
-        self.size_field = PickField(words("Size by name"), [("", words("own size")), *((one, one) for one in SIZES)])
+        self.size_field = PickField(
+            words("Size by name"), [("", words("own size")), *((one, str(named(one))) for one in SIZES)]
+        )
         self.size_field.chosen.connect(self._take_size)
         choices = [("", words("as the charts")), *((one.name, words(one.title)) for one in themes().values())]
         self.theme = PickField(words("Theme of the page"), choices)
@@ -241,6 +243,6 @@ def _in_unit(offer: Field) -> Field:
 
 def _rounded(offer: Field, value: object) -> object:
     """A length as it is shown: to a hundredth of its unit."""
-    if isinstance(value, float) and offer.unit in ("mm", "pt"):
+    if isinstance(value, float | int) and offer.unit in ("mm", "pt"):
         return round(value * offer.times, 2) / offer.times
     return value

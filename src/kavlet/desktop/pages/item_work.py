@@ -35,13 +35,13 @@ from kavlet.desktop.store import Store
 from kavlet.paint.picture import image as picture_of
 
 Boxes = Sequence[Rect]
-ALIGNED: tuple[tuple[Align, str], ...] = (
-    ("left", "Align left sides"), ("centre", "Align middles across"), ("right", "Align right sides"),
-    ("top", "Align upper sides"), ("middle", "Align middles down"), ("bottom", "Align lower sides"),
+ALIGNED: tuple[tuple[Align, Message], ...] = (
+    ("left", say("Align left sides")), ("centre", say("Align middles across")), ("right", say("Align right sides")),
+    ("top", say("Align upper sides")), ("middle", say("Align middles down")), ("bottom", say("Align lower sides")),
 )  # fmt: skip
 ORDERED = (
-    ("front", "To the front", "Ctrl+Shift+]"), ("forward", "Forward", "Ctrl+]"), ("backward", "Backward", "Ctrl+["),
-    ("back", "To the back", "Ctrl+Shift+["),
+    ("front", say("To the front"), "Ctrl+Shift+]"), ("forward", say("Forward"), "Ctrl+]"),
+    ("backward", say("Backward"), "Ctrl+["), ("back", say("To the back"), "Ctrl+Shift+["),
 )  # fmt: skip
 
 
@@ -73,12 +73,12 @@ class ItemCommands(QObject):
             Command("lock_items", "Item", "Locked", self.lock, "Ctrl+L", chosen, page, own_keys=True,
                     is_on=lambda: any(item.locked for item in store.items)),
             *(
-                Command(f"order_{to}", "Item", text, partial(self.order, to), key, chosen, page, to == "front",
+                Command(f"order_{to}", "Item", text.text, partial(self.order, to), key, chosen, page, to == "front",
                         own_keys=True)
                 for to, text, key in ORDERED
             ),
             *(
-                Command(f"align_{how}", "Item", text, partial(self.align, how), needs=chosen, also=page,
+                Command(f"align_{how}", "Item", text.text, partial(self.align, how), needs=chosen, also=page,
                         line_before=how == "left")
                 for how, text in ALIGNED
             ),
@@ -89,7 +89,7 @@ class ItemCommands(QObject):
             Command("same_size", "Item", "Same size as the first", self.same_size, needs=several, also=page),
         )  # fmt: skip
         canvas = panel.canvas
-        canvas.keys = {command.shortcut: command for command in self.commands if command.shortcut}
+        canvas.take_keys(self.commands)
         canvas.dropped.connect(lambda item, what, at: store.guard(lambda: self.drop(item, what, at)))
         canvas.steps_wanted.connect(self.offer_periods)
         panel.put_wanted.connect(lambda kind: store.guard(lambda: self.put(kind)))

@@ -116,14 +116,8 @@ class PageStrip(QListWidget):
         if self._filling:
             return
         order = [str(self.item(i).data(ID)) for i in range(self.count())]
-        for place, page in enumerate(order):
-            if self._store.document.pages[place].id != page:
-                moved = page if order.index(page) < [p.id for p in self._store.document.pages].index(page) else (
-                    self._store.document.pages[place].id
-                )  # fmt: skip
-                to = order.index(moved)
-                self._store.edit(say("move page"), lambda document: paging.move_page(document, moved, to))  # noqa: B023
-                return
+        if order != [page.id for page in self._store.document.pages]:
+            self._store.edit(say("move page"), lambda document: paging.in_order(document, order))
 
     def _draw_next(self) -> None:
         """Draw the next picture that is missing, or out of date."""

@@ -11,7 +11,7 @@ from kavlet.core.building.reuse import Pictures
 from kavlet.core.document import paging
 from kavlet.core.document.carrying import brought, carried
 from kavlet.core.document.document import ChartEntry, Document
-from kavlet.core.messages import say, words
+from kavlet.core.messages import named, say, words
 from kavlet.core.pages.arrangements import ARRANGEMENTS, title
 from kavlet.core.pages.page import SIZES, Page
 from kavlet.core.values.errors import KavletError
@@ -178,7 +178,7 @@ class PageCommands(QObject):
 
     def sizes(self) -> list[tuple[str, Callable[[], object]]]:
         """New pages of all sizes."""
-        return [(words("New page: {size}", size=name), partial(self.add, name)) for name in SIZES]
+        return [(words("New page: {size}", size=named(name)), partial(self.add, name)) for name in SIZES]
 
     # Charts onto pages
 

@@ -46,7 +46,6 @@ class PageList(QListWidget):
         self.setIconSize(SIDE)
         self.setGridSize(QSize(SIDE.width() + 24, SIDE.height() + 40))
         self.itemClicked.connect(lambda item: self.chosen.emit(self.row(item)))
-        self.itemActivated.connect(lambda item: self.chosen.emit(self.row(item)))
 
     def open(self, room: QRect) -> None:
         """Show all pages in a room of pixels, the one that is presented chosen."""
@@ -63,5 +62,8 @@ class PageList(QListWidget):
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() in (Qt.Key.Key_Escape, Qt.Key.Key_Tab):
             self.left.emit()
+            return
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.chosen.emit(self.currentRow())
             return
         super().keyPressEvent(event)

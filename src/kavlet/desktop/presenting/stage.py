@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from typing import ClassVar
 
-from PySide6.QtCore import QPoint, QPointF, QRectF, QSize, Qt, QTimer, Signal
+from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QCloseEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap
 from PySide6.QtWidgets import QLineEdit, QWidget
 
@@ -29,6 +29,22 @@ from kavlet.paint.painter import paint
 HIDES = 2_000  # milliseconds without a move after which the mouse is not seen
 NEXT = {Qt.Key.Key_Right, Qt.Key.Key_Space, Qt.Key.Key_PageDown, Qt.Key.Key_MediaNext}
 BACK = {Qt.Key.Key_Left, Qt.Key.Key_PageUp, Qt.Key.Key_Backspace, Qt.Key.Key_MediaPrevious}
+
+
+class _NumberField(QLineEdit):
+    """A number typed before the audience; its keys are its own, so that Return does not turn the page."""
+
+    entered = Signal()
+    left = Signal()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.entered.emit()
+        elif event.key() == Qt.Key.Key_Escape:
+            self.left.emit()
+        else:
+            super().keyPressEvent(event)
+            event.accept()
 
 
 class PresentedPage(QWidget):
@@ -57,10 +73,11 @@ class PresentedPage(QWidget):
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
-        self.field = QLineEdit(self)
+        self.field = _NumberField(self)
         self.field.setAccessibleName(words("New value"))
         self.field.setAlignment(Qt.AlignmentFlag.AlignHCenter)
-        self.field.returnPressed.connect(self._take)
+        self.field.entered.connect(self._take)
+        self.field.left.connect(self._close_over)
         self.field.hide()
         self.list = PageList(show, self)
         self.list.chosen.connect(self._go_to)
@@ -195,12 +212,13 @@ class PresentedPage(QWidget):
     def _say_keys(self) -> None:
         self._say("    ".join(f"{keys} {meaning}" for keys, meaning in self.KEYS))
 
-    def focusNextPrevChild(self, forward: bool) -> bool:
+    def event(self, event: QEvent) -> bool:
         """Tab opens the list of pages."""
-        del forward
-        if not self.field.isVisible():
+        is_key = isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress
+        if is_key and event.key() == Qt.Key.Key_Tab:  # type: ignore[attr-defined]
             self.list.open(self.rect())
-        return True
+            return True
+        return super().event(event)
 
     def _go_to(self, place: int) -> None:
         self._close_over()
@@ -214,10 +232,10 @@ class PresentedPage(QWidget):
             self.update()
 
     def _close_over(self) -> None:
+        self.setFocus(Qt.FocusReason.OtherFocusReason)
         self.list.hide()
         self.field.hide()
         self._place = None
-        self.setFocus(Qt.FocusReason.OtherFocusReason)
 
     # The mouse
 

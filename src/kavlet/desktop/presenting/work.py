@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QMessageBox, QWidget
 
 from kavlet.core.document import paging
 from kavlet.core.document.document import Document
-from kavlet.core.messages import say, words
+from kavlet.core.messages import counted, say, words
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.presenting.show import Show
 from kavlet.desktop.presenting.speaker import SpeakerView
@@ -110,7 +110,8 @@ class PresentCommands(QObject):
             return
         question = self.question = QMessageBox(stage)
         question.setIcon(QMessageBox.Icon.Question)
-        question.setText(words("{count} figures were changed while presenting.", count=len(show.figures)))
+        question.setText(str(counted("One figure was changed while presenting.",
+                                     "{count} figures were changed while presenting.", len(show.figures))))  # fmt: skip
         question.setInformativeText(words("Keep them in the document?"))
         keep = question.addButton(words("Keep"), QMessageBox.ButtonRole.AcceptRole)
         drop = question.addButton(words("Drop"), QMessageBox.ButtonRole.DestructiveRole)

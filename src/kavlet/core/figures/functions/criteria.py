@@ -1,6 +1,8 @@
 """Criteria of SUMIF and its kin: a value to equal, or text such as ``>15`` or ``<>North`` (ODF 1.3 part 4, 4.11.8).
 
-In texts ``*`` stands for any letters and ``?`` for one; ``~`` before them takes them as they are. Case does not count.
+A text that reads as a number is met by that number, and by a cell that holds the same text: years and codes are often
+typed as texts. In other texts ``*`` stands for any letters and ``?`` for one; ``~`` before them takes them as they are.
+Case does not count.
 """
 
 import operator
@@ -34,8 +36,9 @@ def criterion(argument: Argument) -> Test:
     number = typed_number(wanted) if wanted.strip() else None
     if number is not None:
         compare = _SIGNS[sign]
-        if sign == "<>":
-            return lambda other: type(other) is not float or other != number
+        if sign in ("=", "<>"):
+            is_it: Test = lambda other: other == number if type(other) is float else other == wanted  # noqa: E731
+            return is_it if sign == "=" else lambda other: not is_it(other)
         return lambda other: type(other) is float and compare(other, number)
     if sign in ("=", "<>"):
         pattern = re.compile(wildcards(wanted), re.IGNORECASE | re.DOTALL)
