@@ -63,8 +63,21 @@ def _of(document: Document) -> set[str]:
     texts = {text for chart in document.charts for text in (chart.name, chart.title, chart.subtitle, chart.source)}
     for table in document.tables:
         texts |= {table.name, *(str(getattr(cell, "text", cell)) for column in table.columns for cell in column.cells)}
+    texts |= set(_strings(msgspec.to_builtins(document.pages)))
     texts |= {one.name for one in samples("en")}  # which have a file of their own in each language
     return {word for text in texts for word in WORD.findall(text)}
+
+
+def _strings(held: object) -> Iterator[str]:
+    """All texts in a value of plain types."""
+    if isinstance(held, str):
+        yield held
+    elif isinstance(held, dict):
+        for inner in held.values():
+            yield from _strings(inner)
+    elif isinstance(held, list | tuple):
+        for inner in held:
+            yield from _strings(inner)
 
 
 def _texts(root: QWidget) -> Iterator[tuple[str, str]]:
@@ -185,6 +198,28 @@ def test_menus_are_said_from_the_catalogue(pseudo: Window, own: set[str]) -> Non
     for menu in menus:
         assert not _unsaid(menu, own)
         menu.close()
+
+
+def test_pages_and_presenting_are_said_from_the_catalogue(pseudo: Window, own: set[str]) -> None:
+    """The fields of the page and of each kind of item once, the strip, and what is presented."""
+    pseudo.show_pages()
+    unsaid, met = _unsaid(pseudo.pages, own), set()
+    for page in pseudo.store.document.pages:
+        pseudo.store.show_page(page.id)
+        for item in page.items:
+            if item.kind not in met:
+                met.add(item.kind)
+                pseudo.store.choose_items(item.id)
+                unsaid |= _unsaid(pseudo.pages, own)
+    assert len(met) == 8
+    pseudo.presenting.present()
+    pseudo.presenting.toggle_speaker()
+    stage, speaker = pseudo.presenting.stage, pseudo.presenting.speaker
+    assert stage is not None
+    assert speaker is not None
+    unsaid |= _unsaid(stage, own) | _unsaid(speaker, own)
+    pseudo.presenting.end()
+    assert not unsaid
 
 
 @pytest.mark.parametrize("typed", ["many", "9999", "=nothing"])

@@ -221,12 +221,11 @@ def _sheet(c: Colours) -> str:
 
 
 def apply_look() -> None:
-    """Dress the application light or dark, as chosen, else as the system does."""
+    """Dress the application light or dark, as chosen, else as the system does; all widgets repaint with the new
+    sheet."""
     application = QApplication.instance()
     if not isinstance(application, QApplication):
         return
     chosen = str(QSettings().value("look", "system"))
     system_dark = application.styleHints().colorScheme() == Qt.ColorScheme.Dark
     dress_application(application, chosen == "dark" or (chosen == "system" and system_dark))
-    for widget in QApplication.allWidgets():
-        widget.update()
