@@ -2,7 +2,7 @@
 
 import os
 
-from bench import charts, dragging, edit, formulas, scrolling, solids, start, svg, wall
+from bench import charts, dragging, edit, formulas, pages, scrolling, solids, start, svg, wall
 from bench.ratio import Ratio
 
 
@@ -17,6 +17,7 @@ def main() -> None:
         *solids.measure(),
         *wall.measure(),
         *scrolling.measure(),
+        *pages.measure(),
         *formulas.measure(),
         *start.measure(),
     ]

@@ -10,7 +10,8 @@ os.environ["QT_QPA_PLATFORM"] = "offscreen"
 
 import msgspec
 from PySide6.QtCore import QSettings, Qt
-from PySide6.QtWidgets import QApplication, QWidget
+from PySide6.QtGui import QColor, QPainter, QPixmap
+from PySide6.QtWidgets import QApplication, QLabel, QWidget
 
 from kavlet.core.document import dressing, edits, reading
 from kavlet.core.document.document import Document
@@ -20,8 +21,10 @@ from kavlet.core.touch.parts import Part
 from kavlet.desktop import languages
 from kavlet.desktop.deliver.sheet import DeliverSheet
 from kavlet.desktop.dress.schemes_sheet import SchemesSheet
+from kavlet.desktop.look import colours as colours_in_use
 from kavlet.desktop.main import application, open_window
 from kavlet.desktop.window import Window
+from kavlet.paint.painter import paint
 
 FOLDER = Path(__file__).parent.parent / "docs" / "screenshots"
 
@@ -120,6 +123,46 @@ def solid(window: Window) -> QWidget:
     return window
 
 
+def page(window: Window) -> QWidget:
+    """A page of the report, with a chart on it touched."""
+    window.show_pages()
+    window.store.show_page(window.store.document.pages[2].id)
+    QApplication.processEvents()
+    canvas = window.pages.canvas
+    frame = next(item for item in window.store.page.items if item.kind == "chart")
+    window.store.choose_items(frame.id)
+    canvas.touch(frame.id)
+    window.store.select(Part("layer", "value"))
+    for _ in range(60):  # the strip draws its pictures one by one
+        QApplication.processEvents()
+    return window
+
+
+def report(window: Window) -> QWidget:
+    """All pages of the report as they print, beside each other."""
+    pages = window.store.document.pages
+    sheets = [window.store.page_picture(one.id).scene for one in pages]
+    columns, by, air = 4, 0.5, 18
+    wide = round(by * sheets[0].size.width) + air
+    tall = [max(round(by * one.size.height * min(1.0, sheets[0].size.width / one.size.width))
+                for one in sheets[i : i + columns]) + air for i in range(0, len(sheets), columns)]  # fmt: skip
+    pixmap = QPixmap(columns * wide + air, sum(tall) + air)
+    pixmap.fill(QColor(colours_in_use().ground))
+    painter = QPainter(pixmap)
+    for i, scene in enumerate(sheets):
+        scale = (wide - air) / scene.size.width
+        painter.save()
+        painter.translate(air + i % columns * wide, air + sum(tall[: i // columns]))
+        painter.scale(scale, scale)
+        paint(scene, painter)
+        painter.restore()
+    painter.end()
+    shown = QLabel()
+    shown.setPixmap(pixmap)
+    shown.resize(pixmap.size())
+    return shown
+
+
 def _show(window: Window, recipe: str) -> None:
     window.store.show_chart(next(one.id for one in window.store.document.charts if one.recipe == recipe))
     QApplication.processEvents()
@@ -147,10 +190,24 @@ def german(_window: Window) -> QWidget:
     return shown
 
 
-VIEWS: dict[str, Callable[[Window], QWidget]] = {
-    one.__name__: one
-    for one in (demo, wall, dressed, solid, xray, stepping, across, dark, problem, empty, deliver, colours, german)
-}
+NAMED = (
+    demo,
+    wall,
+    dressed,
+    solid,
+    xray,
+    stepping,
+    across,
+    dark,
+    problem,
+    empty,
+    deliver,
+    colours,
+    german,
+    page,
+    report,
+)
+VIEWS: dict[str, Callable[[Window], QWidget]] = {one.__name__: one for one in NAMED}
 
 
 def main() -> None:

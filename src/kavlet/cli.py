@@ -35,6 +35,7 @@ from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.messages import desktop_language, say, speak, upper_first, words
 from kavlet.core.pages.arrangements import places
 from kavlet.core.pages.page import Page
+from kavlet.core.recipes.declared import declared
 from kavlet.core.recipes.recipe import QUESTIONS, Parameter, Recipe, Setting
 from kavlet.core.recipes.registry import RECIPES, recipe
 from kavlet.core.values.errors import KavletError
@@ -317,7 +318,7 @@ def calc(table: Path, out: Path | None, sheet: str | None, part: str | None) -> 
 def recipes(as_json: bool) -> None:
     """List every recipe with what it needs."""
     if as_json:
-        click.echo(json.dumps([_declared(one) for one in RECIPES.values()], ensure_ascii=False, indent=1))
+        click.echo(json.dumps([declared(one) for one in RECIPES.values()], ensure_ascii=False, indent=1))
         return
     for one in RECIPES.values():
         click.echo(f"{one.name:16} {words(QUESTIONS[one.question])} {words(one.needs)}")
@@ -353,32 +354,6 @@ def _suggested(path: Path) -> list[dict[str, object]]:
         }
         for one in suggestions(document, table)
     ]
-
-
-def _declared(one: Recipe) -> dict[str, object]:
-    return {
-        "name": one.name,
-        "title": one.title,
-        "question": QUESTIONS[one.question],
-        "needs": one.needs,
-        "roles": [
-            {"name": r.name, "type": r.kind, "required": r.required, "many": r.many, "meaning": r.meaning}
-            for r in one.roles
-        ],
-        "parameters": [_declared_parameter(parameter) for parameter in one.parameters],
-        "helpers": [{"name": helper.name, "meaning": helper.meaning} for helper in one.helpers],
-    }
-
-
-def _declared_parameter(one: Parameter) -> dict[str, object]:
-    allowed: object = list(one.choices) if one.type == "choice" else None
-    if one.type == "number":
-        allowed = [one.minimum, one.maximum]
-    default: object = None if one.optional and one.default == "" else one.default
-    return {
-        "name": one.name, "type": one.type, "default": default, "range": allowed,
-        "unit": one.unit, "meaning": one.meaning,
-    }  # fmt: skip
 
 
 def _write(made: Picture, out: Path, scale: float, outlines: bool) -> None:

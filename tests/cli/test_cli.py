@@ -8,12 +8,17 @@ import zipfile
 from pathlib import Path
 from typing import Any
 
+import msgspec
 import pytest
 import xlsxwriter
 from PIL import Image
 
-from kavlet.core.document import edits
+from kavlet.core.document import edits, paging
+from kavlet.core.document.document import Document
 from kavlet.core.files import kavlet as kavlet_file
+from kavlet.core.pages.items.chart_frame import ChartFrame
+from kavlet.core.pages.items.words import Words, plain
+from kavlet.core.values.geometry import Rect
 
 KAVLET = Path(sys.executable).with_name("kavlet")
 
@@ -341,3 +346,90 @@ def test_calc_lets_no_text_become_a_formula(tmp_path: Path) -> None:
     table = tmp_path / "texts.csv"
     table.write_text('name,n\n"=""=1+1""",-5\n@note,=-3\n', encoding="utf-8")
     assert run("calc", table).stdout.splitlines() == ["name,n", "'=1+1,-5", "'@note,-3"]
+
+
+# Pages
+
+
+@pytest.fixture
+def paged(tmp_path: Path) -> Path:
+    """A document with two pages: words and a chart, and an empty one."""
+    rows = [["Gate", "Guests"], ["North", 40.0], ["South", 25.0], ["East", 10.0]]
+    document, table = edits.add_table(Document(), "Gates", rows)  # type: ignore[arg-type]
+    document, chart = edits.add_chart(document, table, "funnel", {"name": ("c1",), "value": ("c2",)})
+    document, first = paging.add_page(document, "A5", name="Überblick")
+    heading = Words("", paragraphs=plain("All gates"), style="title")
+    document, _ = paging.put(document, first, heading, Rect(57, 57, 300, 40))
+    document, _ = paging.put(document, first, ChartFrame("", chart=chart), Rect(57, 120, 300, 220))
+    document, _ = paging.add_page(document, "Slide 16:9", name="End")
+    path = tmp_path / "report.kavlet"
+    path.write_bytes(kavlet_file.dumps(document))
+    return path
+
+
+@pytest.mark.parametrize("page", ["Überblick", "1"])
+@pytest.mark.parametrize(("ending", "start"), [(".svg", b"<svg"), (".png", b"\x89PNG"), (".pdf", b"%PDF")])
+def test_a_page_is_drawn_by_name_or_number(paged: Path, page: str, ending: str, start: bytes) -> None:
+    out = paged.with_suffix(ending)
+    done = run("render", paged, "--page", page, "-o", out)
+    assert (done.returncode, done.stderr) == (0, "")
+    assert out.read_bytes().startswith(start)
+
+
+def test_a_page_s_record_holds_its_items_and_their_bounds(paged: Path) -> None:
+    out = paged.with_suffix(".json")
+    assert run("render", paged, "--page", "1", "-o", out).returncode == 0
+    held = json.loads(out.read_text(encoding="utf-8"))
+    assert [(item["kind"], item["bounds"]) for item in held["items"]] == [
+        ("words", [57, 57, 300, 40]), ("chart", [57, 120, 300, 220]),
+    ]  # fmt: skip
+
+
+def test_all_pages_make_one_pdf_and_a_picture_each(paged: Path) -> None:
+    out = paged.with_suffix(".pdf")
+    assert run("render", paged, "--pages", "-o", out).returncode == 0
+    assert out.read_bytes().count(b"/Type /Page\n") == 2
+    done = run("render", paged, "--pages", "-o", paged.with_suffix(".png"))
+    assert done.returncode == 0, done.stderr
+    assert len(list(paged.parent.glob("*.png"))) == 2
+
+
+def test_pages_are_listed(paged: Path) -> None:
+    done = run("pages", paged, "--json")
+    assert done.returncode == 0, done.stderr
+    held = json.loads(done.stdout)
+    assert [(page["name"], round(page["width"], 2)) for page in held] == [("Überblick", 419.53), ("End", 960.0)]
+    assert [set(item) >= {"kind", "name", "bounds"} for item in held[0]["items"]] == [True, True]
+    assert "Überblick" in run("pages", paged).stdout
+
+
+@pytest.mark.parametrize(
+    "arguments",
+    [("--page", "Nowhere"), ("--page", "7"), ("--page", "0"), ("--page", "1", "--all"), ("--pages", "--page", "1")],
+)
+def test_a_page_that_is_not_there_is_said(paged: Path, arguments: tuple[str, ...]) -> None:
+    out = paged.with_suffix(".svg")
+    done = run("render", paged, *arguments, "-o", out)
+    assert done.returncode != 0
+    assert done.stderr
+    assert not out.exists()
+
+
+def test_a_document_without_pages_says_so(visitor_csv: Path) -> None:
+    document = visitor_csv.with_name("none.kavlet")
+    assert run("make", "funnel", visitor_csv, "-o", document).returncode == 0
+    assert json.loads(run("pages", document, "--json").stdout) == []
+    done = run("render", document, "--pages", "-o", document.with_suffix(".pdf"))
+    assert done.returncode != 0
+    assert "page" in done.stderr
+
+
+def test_a_page_of_ten_metres_in_a_file_is_refused(paged: Path) -> None:
+    """Written by hand, or by a newer version: it is said, and nothing is drawn."""
+    content = kavlet_file.loads(paged.read_bytes(), "report.kavlet")
+    wide = msgspec.structs.replace(content.pages[0], width=28_346.0)
+    paged.write_bytes(kavlet_file.dumps(msgspec.structs.replace(content, pages=(wide,))))
+    done = run("render", paged, "--pages", "-o", paged.with_suffix(".png"))
+    assert done.returncode != 0
+    assert done.stderr
+    assert "Traceback" not in done.stderr

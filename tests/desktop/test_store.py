@@ -168,8 +168,10 @@ def test_every_command_is_declared_once_and_has_words(window: Window) -> None:
     names = [one.name for one in window.menus.commands.all]
     assert len(names) == len(set(names)) > 80
     assert all(one.text and one.menu for one in window.menus.commands.all)
-    keys = [one.shortcut for one in window.menus.commands.all if one.shortcut]
+    keys = [one.shortcut for one in window.menus.commands.all if one.shortcut and not one.own_keys]
     assert len(keys) == len(set(keys))
+    by_place = [(one.menu, one.shortcut) for one in window.menus.commands.all if one.shortcut]
+    assert len(by_place) == len(set(by_place))  # a page and the table each have their own Copy
 
 
 def test_commands_that_need_something_are_off_without_it(window: Window) -> None:

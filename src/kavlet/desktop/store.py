@@ -106,6 +106,11 @@ class Store(QObject):
         """The items of the page in view that are chosen, back to front."""
         return tuple(item for item in self.page.items if item.id in self.chosen.items)
 
+    @property
+    def drawn_page(self) -> PagePicture:
+        """The page in view. Raises KavletError when there is none, or it can't be drawn."""
+        return self._pictures.page(self.document, self.page.id)
+
     def page_picture(self, page: str = "") -> PagePicture:
         """A page of the document, the one in view when not said; `NO_PAGE_PICTURE` where it can't be drawn."""
         try:

@@ -257,7 +257,8 @@ class Window(QMainWindow):
         history = self.store.history
         self.setWindowTitle(f"{self.store.name or words('Untitled')}[*] – Kavlet")
         self.setWindowModified(history.changed and self.store.has_table)
-        self.menus.refresh()
+        if not self.store.trying:  # a trial changes with every move of the mouse, and no command's condition with it
+            self.menus.refresh()
         self._show_page()
         self.deliver_button.setEnabled(self.store.has_chart)
         self.say("")

@@ -3,7 +3,7 @@
 import msgspec
 import pytest
 
-from kavlet.core.pages.arrangements import ARRANGEMENTS, FREE, bays, places, seams, with_seam_moved
+from kavlet.core.pages.arrangements import ARRANGEMENTS, FREE, bays, places, seam_beside, seams, with_seam_moved
 from kavlet.core.pages.items.words import Words
 from kavlet.core.pages.page import SIZES, Page, named_size, sized
 from kavlet.core.values.errors import KavletError
@@ -83,3 +83,12 @@ def test_an_unknown_size_names_those_there_are() -> None:
     with pytest.raises(KavletError) as refused:
         named_size("Folio 9")
     assert "A4" in str(refused.value)
+
+
+@pytest.mark.parametrize(
+    ("rank", "way", "number"),
+    [(0, "beside", 0), (1, "beside", 1), (2, "beside", 1), (3, "beside", None), (0, "above", 0), (3, "above", 0)],
+)
+def test_the_seam_at_a_bay_s_side(rank: int, way: str, number: int | None) -> None:
+    seam = seam_beside(of("key figures over a chart"), rank, way)  # type: ignore[arg-type]
+    assert (seam.number if seam is not None else None) == number

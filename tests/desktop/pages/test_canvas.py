@@ -390,3 +390,126 @@ def test_undo_of_a_page_s_edit_when_the_page_is_gone(window: Window, qtbot: QtBo
     window.store.undo()
     assert len(window.store.document.pages) == count - 1
     assert window.store.has_page
+
+
+def test_control_and_arrows_stretch_and_move_the_seam_of_a_bay(window: Window, qtbot: QtBot) -> None:
+    one, *_ = three(window, qtbot)
+    click(window, middle(window, one))
+    key(window, qtbot, Qt.Key.Key_Right, CONTROL | SHIFT)
+    key(window, qtbot, Qt.Key.Key_Up, CONTROL)
+    assert boxes(window)[one] == Rect(100, 120, 130, 79)
+    charts = [chart.id for chart in window.store.document.charts[:2]]
+    fresh(window, qtbot, arrangement="two above")
+    for chart in charts:
+        window.pages.canvas.put_chart(chart)
+    top, bottom = bays(window.store.page)
+    window.store.choose_items("i2")
+    key(window, qtbot, Qt.Key.Key_Down, CONTROL | SHIFT)
+    new_top, new_bottom = bays(window.store.page)
+    assert new_top.height == pytest.approx(top.height + 10)
+    assert new_bottom.height == pytest.approx(bottom.height - 10)
+    assert window.store.page.item("i2").bay == 1
+
+
+def test_f2_touches_a_chart_s_parts(window: Window, qtbot: QtBot) -> None:
+    chart = window.store.document.charts[0].id
+    (one,) = fresh(window, qtbot, (ChartFrame("", chart=chart), Rect(60, 100, 400, 300)))
+    key(window, qtbot, Qt.Key.Key_Tab)
+    key(window, qtbot, Qt.Key.Key_F2)
+    assert window.pages.canvas.frame.item == one
+    qtbot.keyClick(window.pages.canvas.frame, Qt.Key.Key_Tab)
+    assert window.store.selection
+
+
+def typing(window: Window, qtbot: QtBot, text: str) -> str:
+    """Words with a text in them, being typed, all of it chosen."""
+    (one,) = fresh(window, qtbot, (Words("", paragraphs=plain(text)), Rect(60, 100, 400, 200)))
+    double_click(window, middle(window, one))
+    return one
+
+
+def test_the_bar_over_words_sets_their_look(window: Window, qtbot: QtBot) -> None:
+    one = typing(window, qtbot, "Reeds and water")
+    editor = window.pages.canvas.editor
+    bar = editor.bar
+    assert bar.isVisible()
+    cursor = editor.textCursor()
+    cursor.setPosition(0)
+    cursor.setPosition(5, cursor.MoveMode.KeepAnchor)
+    editor.setTextCursor(cursor)
+    for name in ("bold", "italic", "larger"):
+        bar.buttons[name].click()
+    bar.buttons["colour"].click()
+    open_menu(window).actions()[2].trigger()
+    editor.finish()
+    assert not bar.isVisible()
+    item = window.store.page.item(one)
+    assert isinstance(item, Words)
+    first, rest = item.paragraphs[0].runs
+    assert (first.text, first.bold, first.italic, first.colour) == ("Reeds", True, True, "tone2")
+    assert first.size is not None
+    assert (rest.text, rest.bold, rest.italic, rest.size, rest.colour) == (" and water", False, False, None, "")
+
+
+def test_what_the_bar_set_is_shown_again_and_kept(window: Window, qtbot: QtBot) -> None:
+    one = typing(window, qtbot, "Reeds")
+    editor = window.pages.canvas.editor
+    editor.resize_type(1.5)
+    editor.colour("tone3")
+    editor.finish()
+    before = window.store.page.item(one)
+    double_click(window, middle(window, one))
+    qtbot.keyClick(editor, Qt.Key.Key_Escape)
+    assert window.store.page.item(one) is before
+
+
+def test_alignment_and_lists_by_keys(window: Window, qtbot: QtBot) -> None:
+    one = typing(window, qtbot, "one\ntwo")
+    editor = window.pages.canvas.editor
+    qtbot.keyClick(editor, Qt.Key.Key_E, CONTROL)
+    qtbot.keyClick(editor, Qt.Key.Key_L, CONTROL | SHIFT)
+    editor.finish()
+    item = window.store.page.item(one)
+    assert isinstance(item, Words)
+    assert [(p.text, p.align, p.listing) for p in item.paragraphs] == [
+        ("one", "middle", "dots"), ("two", "middle", "dots"),
+    ]  # fmt: skip
+    double_click(window, middle(window, one))
+    editor.selectAll()
+    qtbot.keyClick(editor, Qt.Key.Key_L, CONTROL | SHIFT)
+    qtbot.keyClick(editor, Qt.Key.Key_R, CONTROL)
+    editor.finish()
+    item = window.store.page.item(one)
+    assert isinstance(item, Words)
+    assert [(p.align, p.listing) for p in item.paragraphs] == [("end", ""), ("end", "")]
+
+
+def test_a_field_is_put_in_from_the_bar_and_f10_reaches_it(window: Window, qtbot: QtBot) -> None:
+    one = typing(window, qtbot, "old")
+    editor = window.pages.canvas.editor
+    qtbot.keyClick(editor, Qt.Key.Key_F10)
+    assert editor.is_open
+    editor.bar.buttons["field"].click()
+    open_menu(window).actions()[1].trigger()
+    editor.finish()
+    item = window.store.page.item(one)
+    assert isinstance(item, Words)
+    assert item.text == "{page}"
+    number = str(window.store.page_picture().number)
+    assert window.store.page_picture().made[one].says == number
+
+
+def test_what_does_not_fit_or_fails_is_said_beside(window: Window, qtbot: QtBot) -> None:
+    items = fresh(window, qtbot, (Words("", paragraphs=plain("word " * 300)), ONE),
+                  (KeyFigure("", value="=1/0"), TWO), (ChartFrame("", chart="gone"), THREE))  # fmt: skip
+    note = window.pages.fields.note
+    said = []
+    for item in items:
+        window.store.choose_items(item)
+        assert note.isVisible()
+        said.append(note.text())
+    assert "fits" in said[0]
+    assert "#DIV/0!" in said[1]
+    assert "chart" in said[2]
+    window.store.choose_items()
+    assert not note.isVisible()

@@ -2,6 +2,7 @@
 
 from pathlib import Path
 
+import msgspec
 import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QInputDialog
@@ -174,7 +175,7 @@ def test_an_edit_elsewhere_keeps_the_touched_chart_in_its_place(window: Window, 
     page = window.store.page.id
     window.store.edit(say("x"), lambda document: paging.placed(document, page, {frame: BOX.moved(0, 40)}))
     view, box = window.pages.canvas.frame, window.pages.canvas.on_screen(boxes(window)[frame])
-    assert abs(view.geometry().y() - box.y()) <= 1
+    assert abs(view.mapToParent(view.sheet().topLeft()).y() - box.y()) <= 1
     window.store.edit(say("x"), lambda document: paging.delete_items(document, page, [frame]))
     assert not view.item
     assert not view.isVisible()
@@ -461,3 +462,29 @@ def test_items_are_not_offered_where_the_page_is_not_shown(window: Window, qtbot
     assert window.actions_by_name["delete_items"].isEnabled()
     window.show_stage()
     assert not window.actions_by_name["delete_items"].isEnabled()
+
+
+def test_a_page_of_no_size_in_a_file_is_said_and_can_be_mended(window: Window, qtbot: QtBot) -> None:
+    fresh(window, qtbot, (DrawnShape(""), Rect(0, 0, 10, 10)))
+    store = window.store
+    broken = msgspec.structs.replace(store.page, width=0.0)
+    store.load(msgspec.structs.replace(store.document, pages=(broken,)), None, "broken")
+    assert "10 mm" in window.pages.canvas.problem
+    assert window.pages.canvas.grab().width() > 0
+    pick(window.pages.fields.size_field, "A4")
+    assert not window.pages.canvas.problem
+    assert len(store.page.items) == 1
+
+
+def test_a_deleted_chart_says_which_pages_it_was_on(window: Window, qtbot: QtBot) -> None:
+    chart, _ = chart_page(window, qtbot, "funnel")
+    name = window.store.page.name
+    window.show_stage()
+    window.store.show_chart(chart)
+    window.actions_by_name["delete_chart"].trigger()
+    assert name in window.saying.text()
+    assert not any(isinstance(item, ChartFrame) and item.chart == chart
+                   for page in window.store.document.pages for item in page.items)  # fmt: skip
+    window.store.undo()
+    assert any(isinstance(item, ChartFrame) and item.chart == chart
+               for page in window.store.document.pages for item in page.items)  # fmt: skip

@@ -65,8 +65,12 @@ class _Spread:
         return self._model[1]
 
 
+EDGE = 2.0  # points that labels keep from the sheet's sides, where its margin is not smaller
+
+
 class Laid(Struct):
-    """A chart, or several panels, laid out: what surrounds them, and each panel placed flat."""
+    """A chart, or several panels, laid out: what surrounds them, and each panel placed flat. Labels keep `edge` points
+    from the sheet's sides."""
 
     size: Size
     style: Style
@@ -79,6 +83,7 @@ class Laid(Struct):
     spreads: list[_Spread]
     name: str = ""
     unlisted: int = 0
+    edge: float = EDGE
 
 
 class _Made(Struct):
@@ -114,7 +119,7 @@ def laid_out(panels: tuple[Panel, ...], style: Style, size: Size) -> Laid:
     listed = legend.lay_out(context, room, dock, hug)
     laid = Laid(
         size, style, points_, _alt_text(panels), chart.title.text, legend.names(context), [*around, *listed.texts],
-        listed.keys, [], context.name, listed.left_out,
+        listed.keys, [], context.name, listed.left_out, min(EDGE, pad),
     )  # fmt: skip
     if len(panels) == 1:
         laid.spreads.append(_spread(context, listed.room))
@@ -136,7 +141,7 @@ def _alt_text(panels: tuple[Panel, ...]) -> str:
 def finished(laid: Laid, solids: list[Solid | None]) -> Figure:
     """The figure, each panel solid as it is to be."""
     made = _Made([], list(laid.texts), [], [], [], [], [], [], [], [], [])
-    free = Room(Rect(0, 0, laid.size.width, laid.size.height).inset(2, 2, 2, 2), laid.style.ground)
+    free = Room(Rect(0, 0, laid.size.width, laid.size.height).inset(*(4 * (laid.edge,))), laid.style.ground)
     for spread, solid in zip(laid.spreads, solids, strict=True):
         _finish(spread, solid, free, made)
     return Figure(

@@ -336,6 +336,16 @@ def frames_of(document: Document, charts: Iterable[str]) -> list[tuple[Page, Cha
     ]
 
 
+def pages_of(document: Document, charts: Iterable[str], table: str = "") -> list[str]:
+    """The names of the pages that show charts, or parts of a table."""
+    framed = {page.id for page, _ in frames_of(document, charts)}
+    return [
+        page.name
+        for page in document.pages
+        if page.id in framed or (table and any(isinstance(i, Excerpt) and i.table == table for i in page.items))
+    ]
+
+
 def without_frames(document: Document, charts: set[str]) -> Document:
     """The document without the frames of charts that go, and without their names in legends and step controls."""
 

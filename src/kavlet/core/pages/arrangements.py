@@ -124,6 +124,30 @@ def _seams(page: Page, of: Division | None, area: Rect, place: str) -> Iterator[
         yield from _seams(page, part, mine, f"{place}.{number}" if place else str(number))
 
 
+def seam_beside(page: Page, rank: int, way: Way) -> Seam | None:
+    """The seam at a bay's right or lower side, else at the other one; None where the bay reaches from margin to
+    margin."""
+    found = bays(page)
+    if rank >= len(found):
+        return None
+    box = found[rank]
+    end, start = (box.right, box.x) if way == "beside" else (box.bottom, box.y)
+
+    def sides(seam: Seam) -> tuple[float, float]:
+        return (seam.box.x, seam.box.right) if way == "beside" else (seam.box.y, seam.box.bottom)
+
+    def along(seam: Seam) -> bool:
+        low, high, mine, other = (
+            (seam.box.y, seam.box.bottom, box.y, box.bottom) if way == "beside"
+            else (seam.box.x, seam.box.right, box.x, box.right)
+        )  # fmt: skip
+        return low < other and mine < high
+
+    near = [seam for seam in seams(page) if seam.way == way and along(seam)]
+    after = next((seam for seam in near if abs(sides(seam)[0] - end) < 0.01), None)
+    return after or next((seam for seam in near if abs(sides(seam)[1] - start) < 0.01), None)
+
+
 def with_seam_moved(page: Page, seam: Seam, by: float) -> Page:
     """The page with a seam moved by points; the parts at its two sides change, none of them below its least."""
     found = _at(division(page), seam.place)

@@ -7,7 +7,7 @@ from pathlib import Path
 from PySide6.QtCore import QObject, QPoint, Qt, Signal
 from PySide6.QtWidgets import QFileDialog, QInputDialog, QMenu, QMessageBox, QWidget
 
-from kavlet.core.document import sources
+from kavlet.core.document import paging, sources
 from kavlet.core.document import tables as table_edits
 from kavlet.core.document.cells import Box
 from kavlet.core.document.document import Document
@@ -157,12 +157,14 @@ class TableCommands(QObject):
     def delete(self) -> None:
         """Delete the table; when charts are built on it, ask first."""
         table = self._store.there
-        charts = table_edits.readers(self._store.document, table.id)
-        if charts:
-            names = ", ".join(f"“{chart.name}”" for chart in charts)
+        document = self._store.document
+        charts = table_edits.readers(document, table.id)
+        pages = paging.pages_of(document, [chart.id for chart in charts], table.id)
+        if charts or pages:
+            names = [f"“{name}”" for name in (*(chart.name for chart in charts), *pages)]
             box = QMessageBox(self._parent)
             text = words("“{table}” is read by {charts}. Delete the table and what is built on it?",
-                         table=table.name, charts=names)  # fmt: skip
+                         table=table.name, charts=", ".join(names))  # fmt: skip
             box.setText(text)
             delete = box.addButton(words("Delete"), QMessageBox.ButtonRole.DestructiveRole)
             box.addButton(words("Cancel"), QMessageBox.ButtonRole.RejectRole)

@@ -1,61 +1,48 @@
-"""The page on its desk: shown at its true proportions, its items chosen, moved, sized and typed in place."""
+"""The page under the hand: its items chosen, moved, sized, typed in place and put anew, by mouse and keys."""
 
 import math
 from collections.abc import Iterable
 
-from PySide6.QtCore import QEvent, QMimeData, QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QEvent, QMimeData, QPointF, Qt, Signal
 from PySide6.QtGui import (
-    QColor,
     QDragEnterEvent,
     QDropEvent,
     QKeyEvent,
     QKeySequence,
     QMouseEvent,
-    QPainter,
-    QPaintEvent,
-    QPen,
-    QPixmap,
     QResizeEvent,
     QWheelEvent,
 )
 from PySide6.QtWidgets import QWidget
 
-from kavlet.core.building.paging.page import NO_PAGE_PICTURE, PagePicture
 from kavlet.core.document import paging
 from kavlet.core.messages import say, words
-from kavlet.core.pages.arrangements import Seam, bays, seams
+from kavlet.core.pages.arrangements import seam_beside, with_seam_moved
 from kavlet.core.pages.fields import called
 from kavlet.core.pages.items.chart_frame import ChartFrame
+from kavlet.core.pages.items.item import LEAST
 from kavlet.core.pages.items.step_control import StepControl
 from kavlet.core.pages.items.words import Words
 from kavlet.core.pages.page import AnyItem
 from kavlet.core.pages.placing import bay_at
-from kavlet.core.scene.primitives import Scene
 from kavlet.core.values.geometry import Rect
-from kavlet.core.values.sizes import MM
 from kavlet.desktop.command import Command
-from kavlet.desktop.look import colours, qcolor
 from kavlet.desktop.pages.frame_view import FrameView
-from kavlet.desktop.pages.holds import NEAR, Banding, Hold, Moving, Panning, SeamMoving, Sizing
-from kavlet.desktop.pages.rulers import in_points, paint_rulers
+from kavlet.desktop.pages.holds import Banding, Hold, Moving, Panning, SeamMoving, Sizing
+from kavlet.desktop.pages.page_view import PageView
 from kavlet.desktop.pages.words_editor import WordsEditor
 from kavlet.desktop.stage.view import LEAST_DRAG, dropped_of
 from kavlet.desktop.store import Store
-from kavlet.paint.painter import paint
 
 MIME = "application/x-kavlet-chart"
-DESK = 34  # pixels around the page
-GRIP = 7.0  # pixels, of a handle
 NUDGE, LEAP = 1.0, 10.0  # points
-HANDLES = {"nw": (0, 0), "n": (0.5, 0), "ne": (1, 0), "e": (1, 0.5), "se": (1, 1), "s": (0.5, 1), "sw": (0, 1),
-           "w": (0, 0.5)}  # fmt: skip
 CURSORS = {"nw": Qt.CursorShape.SizeFDiagCursor, "se": Qt.CursorShape.SizeFDiagCursor,
            "ne": Qt.CursorShape.SizeBDiagCursor, "sw": Qt.CursorShape.SizeBDiagCursor,
            "n": Qt.CursorShape.SizeVerCursor, "s": Qt.CursorShape.SizeVerCursor,
            "e": Qt.CursorShape.SizeHorCursor, "w": Qt.CursorShape.SizeHorCursor}  # fmt: skip
 
 
-class PageCanvas(QWidget):
+class PageCanvas(PageView):
     """`chart_wanted` asks for a chart's own place, `turned` for the page before or after, `menu_wanted` for a menu,
     `steps_wanted` for the periods of a step control; `dropped` tells what was dropped on which item, and where.
     """
@@ -68,14 +55,9 @@ class PageCanvas(QWidget):
     dropped = Signal(str, str, object)
 
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
-        super().__init__(parent)
-        self._store = store
-        self._hold: Hold | None = None
-        self._moved = False
+        super().__init__(store, parent)
         self._clicked = ""
         self.keys: dict[str, Command] = {}  # commands that are its own while it has the keys
-        self._behind: tuple[object, QPixmap] | None = None
-        self.zoom = 0.0  # 0 fits the page into its place
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMouseTracking(True)
         self.setAcceptDrops(True)
@@ -88,11 +70,6 @@ class PageCanvas(QWidget):
 
     # What is shown
 
-    @property
-    def picture(self) -> PagePicture:
-        """The page as it is shown."""
-        return self._store.page_picture() if self._store.has_page else NO_PAGE_PICTURE
-
     def refresh(self) -> None:
         """Show the page in view as the document holds it."""
         if not self.isVisible():
@@ -100,7 +77,7 @@ class PageCanvas(QWidget):
         held = {item.id for item in self.picture.page.items}
         if any(one not in held for one in self._store.chosen.items):
             self._store.choose_items(*(one for one in self._store.chosen.items if one in held))
-        self.setAccessibleDescription(self.picture.scene.description)
+        self.setAccessibleDescription(self.problem or self.picture.scene.description)
         if self.frame.item and self.frame.item not in held:
             self.frame.close_frame()
         self.updateGeometry()
@@ -127,92 +104,8 @@ class PageCanvas(QWidget):
         self.update()
 
     @property
-    def factor(self) -> float:
-        """Pixels for a point."""
-        page = self.picture.page
-        if self.zoom:
-            return self.zoom
-        wide, tall = max(40, self.width() - 2 * DESK), max(40, self.height() - 2 * DESK)
-        return min(wide / max(1.0, page.width), tall / max(1.0, page.height))
-
-    def set_zoom(self, zoom: float) -> None:
-        """Show so many pixels for a point; 0 fits the page into its place."""
-        self.zoom = 0.0 if not zoom else min(8.0, max(0.1, zoom))
-        page = self.picture.page
-        self.setMinimumSize(
-            QSize(0, 0)
-            if not self.zoom
-            else QSize(int(page.width * self.zoom) + 2 * DESK, int(page.height * self.zoom) + 2 * DESK)
-        )
-        self.update()
-
-    def origin(self) -> QPointF:
-        """Where the page's top left corner lies, in whole pixels."""
-        page, factor = self.picture.page, self.factor
-        return QPointF(
-            math.floor(max(DESK, (self.width() - page.width * factor) / 2)),
-            math.floor(max(DESK, (self.height() - page.height * factor) / 2)),
-        )
-
-    def on_screen(self, box: Rect) -> QRectF:
-        """A box of the page in the widget's pixels."""
-        at, factor = self.origin(), self.factor
-        return QRectF(at.x() + box.x * factor, at.y() + box.y * factor, box.width * factor, box.height * factor)
-
-    def on_page(self, at: QPointF) -> QPointF:
-        """A place of the widget in the page's points."""
-        origin = self.origin()
-        return QPointF((at.x() - origin.x()) / self.factor, (at.y() - origin.y()) / self.factor)
-
-    def item_at(self, at: QPointF) -> AnyItem | None:
-        """The foremost item under a point of the page."""
-        slack = NEAR / 2 / self.factor
-        for item in reversed(self.picture.page.items):
-            box = self.picture.boxes[item.id].inset(-slack, -slack, -slack, -slack)
-            if box.x <= at.x() <= box.right and box.y <= at.y() <= box.bottom:
-                return item
-        return None
-
-    @property
-    def _inside(self) -> bool:
-        """Whether words are typed, or a chart's parts touched: the handles are out of the way then."""
-        return self.editor.is_open or bool(self.frame.item)
-
-    def _chosen_boxes(self) -> dict[str, Rect]:
-        return {item: self.picture.boxes[item] for item in self._store.chosen.items if item in self.picture.boxes}
-
-    def _handle_at(self, at: QPointF) -> str:
-        """The handle of the only chosen item under a place of the widget."""
-        boxes = self._chosen_boxes()
-        if len(boxes) != 1 or self._store.items[0].locked:
-            return ""
-        box = self.on_screen(next(iter(boxes.values())))
-        for name, (x, y) in HANDLES.items():
-            place = QPointF(box.x() + x * box.width(), box.y() + y * box.height())
-            if abs(place.x() - at.x()) <= NEAR and abs(place.y() - at.y()) <= NEAR:
-                return name
-        return ""
-
-    def _grasped(self, place: QPointF, at: QPointF, item: AnyItem | None) -> tuple[str, Seam | None]:
-        """The handle or the seam under the mouse: between two bays it is the seam, at an item's own sides the
-        handle."""
-        seam = self._seam_at(at)
-        if item is not None and item.bay is None:
-            seam = None
-        handle = self._handle_at(place)
-        if handle and seam is not None and item is None and self._store.items[0].bay is not None:
-            handle = ""
-        return handle, None if handle else seam
-
-    def _seam_at(self, at: QPointF) -> Seam | None:
-        page = self.picture.page
-        for seam in seams(page):
-            box = seam.box
-            slack = max(0.0, NEAR / self.factor - min(box.width, box.height) / 2)
-            held = box.inset(-slack, 0, -slack, 0) if seam.way == "beside" else box.inset(0, -slack, 0, -slack)
-            if held.x <= at.x() <= held.right and held.y <= at.y() <= held.bottom:
-                return seam
-        return None
+    def touched(self) -> str:
+        return self.editor.item or self.frame.item
 
     # The mouse
 
@@ -403,8 +296,13 @@ class PageCanvas(QWidget):
             store.choose_items()
         elif int(key) in arrows and store.chosen.items:
             step = LEAP if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else NUDGE
-            way = arrows[int(key)]
-            self.nudge(way[0] * step, way[1] * step)
+            dx, dy = (side * step for side in arrows[int(key)])
+            if event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+                self.stretch(dx, dy)
+            else:
+                self.nudge(dx, dy)
+        elif key == Qt.Key.Key_F2 and store.items and isinstance(store.items[0], ChartFrame):
+            self.touch(store.items[0].id)
         elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_F2) and store.items:
             self.open(store.items[0])
         elif key in (Qt.Key.Key_PageUp, Qt.Key.Key_PageDown):
@@ -458,122 +356,24 @@ class PageCanvas(QWidget):
         if boxes:
             self._store.edit_page(say("move item"), lambda document, page: paging.placed(document, page.id, boxes))
 
-    # Painting
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        del event
-        painter = QPainter(self)
-        c = colours()
-        painter.fillRect(self.rect(), qcolor(c.ground))
-        if self.picture is NO_PAGE_PICTURE:
-            painter.end()
+    def stretch(self, dx: float, dy: float) -> None:
+        """Make what is chosen larger by points at its right and lower side; in a bay, move the seam there."""
+        store, page = self._store, self._store.page
+        free = [item for item in store.items if not item.locked]
+        if len(free) == 1 and free[0].bay is not None:
+            seam = seam_beside(page, free[0].bay, "beside" if dx else "above")
+            if seam is not None:
+                moved = with_seam_moved(page, seam, dx or dy)
+                shares = moved.shares
+                store.edit_page(
+                    say("move seam"), lambda document, page: paging.change_page(document, page.id, shares=shares)
+                )
             return
-        page = self.picture.page
-        sheet = self.on_screen(Rect(0.0, 0.0, page.width, page.height))
-        painter.fillRect(sheet.translated(2, 3), QColor(0, 0, 0, 22))
-        self._paint_page(painter, sheet)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.setPen(QPen(qcolor(c.line), 1))
-        painter.drawRect(sheet)
-        self._paint_lines(painter)
-        self._paint_marks(painter)
-        boxes = list(self._chosen_boxes().values())
-        chosen = Rect.around_all(boxes) if boxes else None
-        paint_rulers(painter, self.on_screen, page.size, chosen, QRectF(self.visibleRegion().boundingRect()))
-        painter.end()
-
-    def _paint_page(self, painter: QPainter, sheet: QRectF) -> None:
-        """The page; while items are moved, all others from a picture made once."""
-        picture, moving = self.picture, self._hold.moving if self._hold is not None and self._moved else frozenset()
-        if not moving:
-            self._paint_scene(picture.scene, painter, sheet)
-            return
-        key = (self.size(), self.factor, self.devicePixelRatioF())
-        if self._behind is None or self._behind[0] != key:
-            pixmap = QPixmap(self.size() * self.devicePixelRatioF())
-            pixmap.setDevicePixelRatio(self.devicePixelRatioF())
-            pixmap.fill(Qt.GlobalColor.transparent)
-            inside = QPainter(pixmap)
-            self._paint_scene(picture.scene_without(moving), inside, sheet)
-            inside.end()
-            self._behind = (key, pixmap)
-        painter.drawPixmap(0, 0, self._behind[1])
-        self._paint_scene(picture.scene_of(moving), painter, sheet)
-
-    def _paint_scene(self, scene: Scene, painter: QPainter, sheet: QRectF) -> None:
-        painter.save()
-        painter.setClipRect(sheet)
-        painter.translate(self.origin())
-        painter.scale(self.factor, self.factor)
-        paint(scene, painter, fine=not self._store.trying, crisp=True)
-        painter.restore()
-
-    def _paint_lines(self, painter: QPainter) -> None:
-        """Margins, empty bays, and the bay that what is dragged would fill."""
-        c, page = colours(), self.picture.page
-        faint = qcolor(c.second)
-        faint.setAlpha(90)
-        painter.setPen(QPen(faint, 1, Qt.PenStyle.DotLine))
-        if self._hold is not None or not page.items:
-            painter.drawRect(self.on_screen(page.inner))
-        taken = {item.bay for item in page.items}
-        for rank, box in enumerate(bays(page)):
-            if rank not in taken:
-                painter.setPen(QPen(faint, 1, Qt.PenStyle.DashLine))
-                painter.drawRect(self.on_screen(box))
-            if self._hold is not None and rank == self._hold.bay:
-                painter.setPen(QPen(qcolor(c.second), 2))
-                painter.drawRect(self.on_screen(box))
-
-    def _paint_marks(self, painter: QPainter) -> None:
-        """What is chosen with its handles, the lines it snaps to, the rubber band, and what overflows."""
-        c = colours()
-        for item in self.picture.overflowing:
-            box = self.on_screen(self.picture.boxes[item])
-            painter.fillRect(QRectF(box.right() - 9, box.bottom() - 9, 9, 9), qcolor(c.alarm))
-        chosen = self._store.chosen.items
-        for item in chosen:
-            if item in self.picture.boxes:
-                held = self.picture.page.item(item)
-                style = Qt.PenStyle.DashLine if held.locked else Qt.PenStyle.SolidLine
-                painter.setPen(QPen(qcolor(c.accent), 1.5, style))
-                painter.drawRect(self.on_screen(self.picture.boxes[item]))
-        boxes = self._chosen_boxes()
-        if len(boxes) == 1 and not self._store.items[0].locked and not self._inside:
-            box = self.on_screen(next(iter(boxes.values())))
-            painter.setPen(QPen(qcolor(c.accent), 1.2))
-            painter.setBrush(qcolor(c.panel))
-            for x, y in HANDLES.values():
-                painter.drawRect(QRectF(box.x() + x * box.width() - GRIP / 2, box.y() + y * box.height() - GRIP / 2,
-                                        GRIP, GRIP))  # fmt: skip
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-        if self._hold is not None:
-            self._paint_hold(self._hold, painter)
-
-    def _paint_hold(self, hold: Hold, painter: QPainter) -> None:
-        """The lines that what is moved snaps to, and the rubber band."""
-        c = colours()
-        painter.setPen(QPen(qcolor(c.second), 1))
-        for guide in hold.guides:
-            low, high = guide.span
-            area = self.on_screen(
-                Rect(guide.at, low, 0, high - low) if guide.upright else Rect(low, guide.at, high - low, 0)
-            )
-            painter.drawLine(area.topLeft(), area.bottomRight())
-            if guide.gap is not None:
-                painter.drawText(area.center() + QPointF(4, -4), _length(guide.gap))
-        if hold.band is not None:
-            band = qcolor(c.accent)
-            painter.setPen(QPen(band, 1))
-            band.setAlpha(28)
-            painter.fillRect(self.on_screen(hold.band), band)
-            painter.drawRect(self.on_screen(hold.band))
-
-
-def _length(points: float) -> str:
-    """A length in the unit chosen."""
-    return f"{points:.1f} pt" if in_points() else f"{points / MM:.1f} mm"
+        boxes = {item.id: self.picture.boxes[item.id] for item in free}
+        new = {item: Rect(box.x, box.y, max(4 * LEAST, box.width + dx), max(4 * LEAST, box.height + dy))
+               for item, box in boxes.items()}  # fmt: skip
+        if new:
+            store.edit_page(say("size item"), lambda document, page: paging.placed(document, page.id, new))
 
 
 def _sequence(event: QKeyEvent) -> str:

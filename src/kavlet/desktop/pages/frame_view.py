@@ -18,6 +18,8 @@ from kavlet.desktop.store import Store
 if TYPE_CHECKING:
     from kavlet.desktop.pages.canvas import PageCanvas
 
+RIM = 5  # pixels between the chart and the line around it, which must not touch its words
+
 
 class FrameView(StageView):
     """Lies over the chart frame it was opened on, and draws what the page draws there. Escape leaves it.
@@ -74,7 +76,7 @@ class FrameView(StageView):
     def follow_page(self) -> None:
         """Lie where the frame lies now."""
         if self._item:
-            self.setGeometry(self._area().toAlignedRect())
+            self.setGeometry(self._area().adjusted(-RIM, -RIM, RIM, RIM).toAlignedRect())
             self.update()
 
     def _shown(self) -> Picture:
@@ -106,7 +108,7 @@ class FrameView(StageView):
     def _paint_around(self, sheet: QRectF, painter: QPainter) -> None:
         painter.setPen(QPen(qcolor(colours().second), 1, Qt.PenStyle.DashLine))
         painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.drawRect(sheet.adjusted(0.5, 0.5, -1, -1))
+        painter.drawRect(sheet.adjusted(1 - RIM, 1 - RIM, RIM - 1, RIM - 1))
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() == Qt.Key.Key_Escape and not self._store.selection and self._press is None:

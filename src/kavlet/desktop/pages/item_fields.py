@@ -68,7 +68,11 @@ class ItemFields(QFrame):
         layout = QVBoxLayout(self)
         layout.setContentsMargins(3 * UNIT, 3 * UNIT, UNIT, 3 * UNIT)
         layout.setSpacing(2 * UNIT)
+        self.note = QLabel()
+        self.note.setObjectName("alarm")
+        self.note.setWordWrap(True)
         layout.addWidget(self.head)
+        layout.addWidget(self.note)
         layout.addWidget(self._scroll, 1)
         store.follow(self.refresh)
         store.selected.connect(self.refresh)
@@ -102,6 +106,7 @@ class ItemFields(QFrame):
             name = store.page_picture().names.get(held.id, "")
             text = words("{kind}: {name}", kind=fields.called(held), name=name)
             self.head.setText(text + (f"  + {more}" if more else ""))
+        self._show_note(held)
         boxes = store.page_picture().boxes
         for path, row in self.rows.items():
             value = fields.value(held, row.offer)
@@ -112,6 +117,20 @@ class ItemFields(QFrame):
     def showEvent(self, event: object) -> None:
         super().showEvent(event)  # type: ignore[arg-type]
         self.refresh()
+
+    def _show_note(self, held: AnyItem | Page) -> None:
+        """What of the item does not fit, or fails."""
+        made = None if isinstance(held, Page) else self._store.page_picture().made.get(held.id)
+        notes: list[str] = []
+        if made is not None:
+            if made.refused:
+                notes.append(made.refused)
+            if made.overflows:
+                notes.append(words("Not all of it fits: make it larger, or its type smaller."))
+            notes += [words("{formula} gives {error}.", formula=formula, error=error.value)
+                      for formula, error in made.failed]  # fmt: skip
+        self.note.setText("\n".join(notes))
+        self.note.setVisible(bool(notes))
 
     def _build(self, offers: tuple[Field, ...]) -> None:
         while self._form.count():

@@ -1,11 +1,22 @@
 """Words typed in place on the page: a caret, selection, clipboard and its own undo; leaving it is one step."""
 
+from collections.abc import Callable
 from typing import TYPE_CHECKING
 
 import msgspec
 from PySide6.QtCore import QEvent, QObject, Qt
-from PySide6.QtGui import QColor, QFont, QKeyEvent, QTextBlockFormat, QTextCharFormat, QTextCursor, QTextListFormat
-from PySide6.QtWidgets import QFrame, QTextEdit
+from PySide6.QtGui import (
+    QColor,
+    QFocusEvent,
+    QFont,
+    QKeyEvent,
+    QKeySequence,
+    QTextBlockFormat,
+    QTextCharFormat,
+    QTextCursor,
+    QTextListFormat,
+)
+from PySide6.QtWidgets import QApplication, QFrame, QTextEdit
 
 from kavlet.core.building.paging.words import look_of
 from kavlet.core.document import paging
@@ -13,6 +24,7 @@ from kavlet.core.messages import say, words
 from kavlet.core.pages.items.words import Listing, Paragraph, Run, Words
 from kavlet.core.text.faces import face_of
 from kavlet.desktop.look import colours
+from kavlet.desktop.pages.words_bar import WordsBar
 from kavlet.desktop.store import Store
 
 if TYPE_CHECKING:
@@ -20,6 +32,8 @@ if TYPE_CHECKING:
 
 ALIGNED = {"start": Qt.AlignmentFlag.AlignLeft, "middle": Qt.AlignmentFlag.AlignHCenter,
            "end": Qt.AlignmentFlag.AlignRight}  # fmt: skip
+STEP = 1.15  # from one size of type to the next
+COLOUR, SIZE = (QTextCharFormat.Property.UserProperty.value + i for i in (1, 2))  # of a run, beside what Qt knows
 
 
 class WordsEditor(QTextEdit):
@@ -29,6 +43,7 @@ class WordsEditor(QTextEdit):
         super().__init__(canvas)
         self._store, self._canvas = store, canvas
         self._item: Words | None = None
+        self._base = 12.0  # points
         self._held: tuple[Paragraph, ...] = ()
         self.setAcceptRichText(False)
         self.setFrameShape(QFrame.Shape.NoFrame)
@@ -36,7 +51,25 @@ class WordsEditor(QTextEdit):
         self.document().setDocumentMargin(0)
         self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAsNeeded)
         self.installEventFilter(self)
+        does: dict[str, Callable[[], object]] = {
+            "bold": self.turn_bold, "italic": self.turn_italic,
+            "smaller": lambda: self.resize_type(1 / STEP), "larger": lambda: self.resize_type(STEP),
+            "start": lambda: self.align("start"), "middle": lambda: self.align("middle"),
+            "end": lambda: self.align("end"), "dots": lambda: self.turn_list("dots"),
+            "numbers": lambda: self.turn_list("numbers"),
+        }  # fmt: skip
+        self.bar = WordsBar(does, self.colour, self.put, canvas)
+        self._keys = {
+            "Ctrl+B": "bold", "Ctrl+I": "italic", "Ctrl+<": "smaller", "Ctrl+>": "larger", "Ctrl+L": "start",
+            "Ctrl+E": "middle", "Ctrl+R": "end", "Ctrl+Shift+L": "dots", "Ctrl+Shift+N": "numbers",
+        }  # fmt: skip
+        self._does = does
         self.hide()
+
+    @property
+    def item(self) -> str:
+        """The id of the item whose words are typed; empty where none are."""
+        return self._item.id if self._item is not None else ""
 
     @property
     def is_open(self) -> bool:
@@ -51,6 +84,7 @@ class WordsEditor(QTextEdit):
         look = look_of(item, style, style.colour(item.fill) if item.fill else None)
         ground = style.colour(item.fill) if item.fill else style.ground
         self._item = item
+        self._base = look.size
         font = _font(look.face, look.size * factor)
         self.setFont(font)
         self.setStyleSheet(
@@ -79,7 +113,68 @@ class WordsEditor(QTextEdit):
         self.raise_()
         self.setFocus(Qt.FocusReason.OtherFocusReason)
         self.selectAll()
+        self.bar.show_over(self.geometry().topLeft(), self.geometry().bottom(), style)
         self._canvas.update()
+
+    # How they look
+
+    def turn_bold(self) -> None:
+        """What is chosen bold, or not."""
+        bold = self.fontWeight() >= QFont.Weight.Bold
+        self.setFontWeight(QFont.Weight.Normal if bold else QFont.Weight.Bold)
+
+    def turn_italic(self) -> None:
+        """What is chosen italic, or not."""
+        self.setFontItalic(not self.fontItalic())
+
+    def resize_type(self, by: float) -> None:
+        """What is chosen in larger or smaller type, to half a point."""
+        held = self.currentCharFormat().property(SIZE)
+        size = float(held) if isinstance(held, int | float) else self._base
+        new = max(4.0, min(400.0, round(2 * size * by) / 2))
+        if new == size:
+            new += 0.5 if by > 1 else -0.5
+        made = QTextCharFormat()
+        made.setProperty(SIZE, new)
+        made.setProperty(QTextCharFormat.Property.FontPixelSize, max(1, round(new * self._canvas.factor)))
+        self.mergeCurrentCharFormat(made)
+
+    def colour(self, name: str) -> None:
+        """What is chosen in one of the theme's colours; empty for the words' own."""
+        made = QTextCharFormat()
+        made.setProperty(COLOUR, name)
+        made.setForeground(self._qcolor(name) if name else self.palette().text())
+        self.mergeCurrentCharFormat(made)
+        self.setFocus()
+
+    def align(self, how: str) -> None:
+        """The paragraphs that are chosen to the left, middle or right."""
+        self.setAlignment(ALIGNED[how])
+
+    def turn_list(self, listing: str) -> None:
+        """The paragraphs that are chosen in a list with dots or numbers, or in none."""
+        cursor = self.textCursor()
+        held = cursor.currentList()
+        if held is None or held.format().style() != _list_style(listing):
+            cursor.createList(_list_style(listing))
+            return
+        block, last = self.document().findBlock(cursor.selectionStart()), cursor.selectionEnd()
+        while block.isValid() and block.position() <= last:
+            of = block.textList()
+            if of is not None:
+                of.remove(block)
+            plain = QTextCursor(block)
+            form = plain.blockFormat()
+            form.setIndent(0)
+            plain.setBlockFormat(form)
+            block = block.next()
+
+    def put(self, text: str) -> None:
+        """A text where the caret is."""
+        self.insertPlainText(text)
+        self.setFocus()
+
+    # What they say
 
     def _format(self, run: Run, item: Words, font: QFont, factor: float) -> QTextCharFormat:
         made = QTextCharFormat()
@@ -89,8 +184,11 @@ class WordsEditor(QTextEdit):
         if run.size:
             own.setPixelSize(max(1, round(run.size * factor)))
         made.setFont(own)
+        if run.size:
+            made.setProperty(SIZE, run.size)
         if run.colour:
             made.setForeground(self._qcolor(run.colour))
+            made.setProperty(COLOUR, run.colour)
         made.setProperty(QTextCharFormat.Property.UserProperty, msgspec.json.encode(run).decode())
         return made
 
@@ -125,7 +223,11 @@ class WordsEditor(QTextEdit):
         held = how.property(QTextCharFormat.Property.UserProperty)
         base = msgspec.json.decode(str(held), type=Run) if held else Run("")
         bold = how.fontWeight() >= QFont.Weight.Bold and not base_bold
-        return msgspec.structs.replace(base, text=text.replace("\u2028", "\n"), bold=bold, italic=how.fontItalic())
+        size, ink = how.property(SIZE), how.property(COLOUR)
+        return msgspec.structs.replace(
+            base, text=text.replace("\u2028", "\n"), bold=bold, italic=how.fontItalic(), colour=str(ink or ""),
+            size=float(size) if isinstance(size, int | float) else None,
+        )  # fmt: skip
 
     def finish(self) -> None:
         """Take what was typed, as one step; nothing is done where nothing was changed."""
@@ -135,6 +237,7 @@ class WordsEditor(QTextEdit):
         self._item = item
         made = self._paragraphs()
         self._item = None
+        self.bar.hide()
         self.hide()
         if made != self._held:
             page = self._canvas.picture.page.id
@@ -145,13 +248,13 @@ class WordsEditor(QTextEdit):
         self._canvas.update()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        control = event.modifiers() & Qt.KeyboardModifier.ControlModifier
+        keys = QKeySequence(event.keyCombination()).toString(QKeySequence.SequenceFormat.PortableText)
         if event.key() == Qt.Key.Key_Escape:
             self.finish()
-        elif control and event.key() == Qt.Key.Key_B:
-            self.setFontWeight(QFont.Weight.Normal if self.fontWeight() >= QFont.Weight.Bold else QFont.Weight.Bold)
-        elif control and event.key() == Qt.Key.Key_I:
-            self.setFontItalic(not self.fontItalic())
+        elif event.key() == Qt.Key.Key_F10:
+            self.bar.buttons["bold"].setFocus(Qt.FocusReason.TabFocusReason)
+        elif keys.replace("Shift+<", "<").replace("Shift+>", ">") in self._keys:
+            self._does[self._keys[keys.replace("Shift+<", "<").replace("Shift+>", ">")]]()
         else:
             super().keyPressEvent(event)
 
@@ -164,7 +267,10 @@ class WordsEditor(QTextEdit):
 
     def focusOutEvent(self, event: object) -> None:
         super().focusOutEvent(event)  # type: ignore[arg-type]
-        if self._item is not None and self._canvas.window().isActiveWindow():
+        new = QApplication.focusWidget()
+        in_bar = new is not None and self.bar.isAncestorOf(new)
+        in_menu = isinstance(event, QFocusEvent) and event.reason() == Qt.FocusReason.PopupFocusReason
+        if self._item is not None and self._canvas.window().isActiveWindow() and not (in_bar or in_menu):
             self.finish()
 
 

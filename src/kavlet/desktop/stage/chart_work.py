@@ -5,7 +5,7 @@ from collections.abc import Callable
 from PySide6.QtCore import QObject
 from PySide6.QtWidgets import QInputDialog, QWidget
 
-from kavlet.core.document import arranging, charting, edits, reading
+from kavlet.core.document import arranging, charting, edits, paging, reading
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.messages import say, words
 from kavlet.core.values.errors import KavletError
@@ -95,8 +95,13 @@ class ChartCommands(QObject):
         self._store.show_chart(new)
 
     def delete(self) -> None:
-        self._store.select()
-        self._store.edit_chart(say("delete chart"), lambda document, chart: charting.delete_chart(document, chart.id))
+        """Delete the chart, and its frames on pages; where it stood is said."""
+        store = self._store
+        pages = paging.pages_of(store.document, (store.chart.id,))
+        store.select()
+        done = store.edit_chart(say("delete chart"), lambda document, chart: charting.delete_chart(document, chart.id))
+        if done and pages:
+            store.tell(words("The chart is gone from {pages} too; undo brings all of it back.", pages=pages))
 
     def ask_name(self) -> None:
         name, accepted = QInputDialog.getText(

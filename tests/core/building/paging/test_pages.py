@@ -199,6 +199,17 @@ def test_colours_set_by_hand_survive_every_theme() -> None:
         assert mark.fill.hex == "#884422"
 
 
+def test_labels_reach_to_the_frame_s_sides() -> None:
+    """A chart on a page has no margin of its own; the shares at a funnel's right side stand at the frame's."""
+    document = made("funnel", {"name": ("c1",), "value": ("c2",)})
+    _, picture = page_of(ChartFrame("", chart="k1", width=480, height=270), document=document)
+    drawn = picture.made["i1"].picture
+    assert drawn is not None
+    shares = [text for text in drawn.figure.texts if text.layer == "overall" and text.kind == "label"]
+    assert len(shares) == 3
+    assert not drawn.findings or all("left out" not in str(one.message) for one in drawn.findings)
+
+
 def test_title_and_legend_can_be_left_out() -> None:
     document = edits.change_chart(made(), "k1", title="Guests by gate", source="Counted")
     frames = (ChartFrame("", chart="k1", width=300, height=220),

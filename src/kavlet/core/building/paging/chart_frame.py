@@ -5,6 +5,7 @@ import msgspec
 from kavlet.core.building.paging.fields import filled
 from kavlet.core.building.paging.sheet import Composed, Sheet, chart_box, dress_of
 from kavlet.core.document.document import ChartEntry, Document
+from kavlet.core.document.following_looks import with_roles
 from kavlet.core.document.lookup import recipes_of, series_role
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.page import Page
@@ -57,18 +58,11 @@ def _type(page: Page, area: Rect) -> float:
 
 
 def _one_series(chart: ChartEntry, role: str, number: int) -> ChartEntry:
-    """A chart of several series with one of them alone, which keeps the looks set on it by hand."""
+    """A chart of several series with one of them alone, counted from 1, which keeps the looks set on it by hand."""
     columns = chart.roles.get(role, ())
     if not 1 <= number <= len(columns):
         return chart
-    mine, first = f"layers.series {number}.", "layers.series 1."
-    overrides = {
-        first + path.removeprefix(mine) if path.startswith(mine) else path: value
-        for path, value in chart.dress.overrides.items()
-        if path.startswith(mine) or not path.startswith("layers.series ")
-    }
-    dress = msgspec.structs.replace(chart.dress, overrides=overrides)
-    return msgspec.structs.replace(chart, roles={**chart.roles, role: (columns[number - 1],)}, dress=dress)
+    return with_roles(chart, {**chart.roles, role: (columns[number - 1],)}, role)
 
 
 def framed(item: ChartFrame, area: Rect, document: Document, page: Page) -> ChartEntry:

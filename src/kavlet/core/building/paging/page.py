@@ -32,7 +32,7 @@ from kavlet.core.pages.items.placed_picture import PlacedPicture
 from kavlet.core.pages.items.shared_legend import SharedLegend
 from kavlet.core.pages.items.step_control import StepControl
 from kavlet.core.pages.items.words import Paragraph, Run, Words
-from kavlet.core.pages.page import NO_PAGE, AnyItem, Page
+from kavlet.core.pages.page import NO_PAGE, AnyItem, Page, sized
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Scene, Shape, Writing
 from kavlet.core.shapes.box import box as box_outline
@@ -87,8 +87,10 @@ NO_PAGE_PICTURE = PagePicture(NO_PAGE, 0, resolve(Dress()), Scene(Size(1.0, 1.0)
 
 
 def page_picture(document: Document, values: Values, page: str, draws: Draws, today: date | None = None) -> PagePicture:
-    """A page composed. Raises KavletError where there is no such page, or its look names what there is not."""
+    """A page composed. Raises KavletError where there is no such page, it has a size that no sheet has, or its look
+    names what there is not."""
     held = document.page(page)
+    sized(held, held.width, held.height)
     number = document.pages.index(held) + 1
     style = style_of(document, held)
     sheet = Sheet(document, values, held, style, number, len(document.pages), today or date.today(), draws)
