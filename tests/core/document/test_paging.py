@@ -210,10 +210,12 @@ def test_a_page_of_all_rows_has_one_scale() -> None:
 
 
 def test_one_page_per_row() -> None:
-    document, first = paging.page_per_row(made(), "k2", {1: "North", 2: "South"})
+    document, first = paging.page_per_row(made(), "k2", {1: "North", 2: "South"}, (0.0, 50.0))
     assert [page.name.split(", ")[1] for page in document.pages] == ["North", "South"]
     assert document.pages[0].id == first
-    assert document.pages[1].footer == "{source}\t{page} / {pages}"
+    assert document.pages[1].footer == "{name}\t{page} / {pages}"
+    frames = [item for page in document.pages for item in page.items if isinstance(item, ChartFrame)]
+    assert [(frame.row, frame.low, frame.high) for frame in frames] == [(1, 0.0, 50.0), (2, 0.0, 50.0)]
 
 
 def test_the_first_figure_of_a_table() -> None:

@@ -293,7 +293,7 @@ def page_of_all_rows(
             "", paragraphs=plain(entry.title or entry.name), style="heading", width=held.inner.width, height=30
         )
         document, _ = put(document, page, heading, Rect(left, top, held.inner.width, 30))
-        top += 44
+        top += 52
     if legend:
         document, _ = put(document, page, SharedLegend("", charts=(chart,)), Rect(left, top, held.inner.width, 20))
         top += 32
@@ -303,15 +303,20 @@ def page_of_all_rows(
 
 
 def page_per_row(
-    document: Document, chart: str, rows: Mapping[int, str], size: str = "A4 lying"
+    document: Document,
+    chart: str,
+    rows: Mapping[int, str],
+    ends: tuple[float, float] | None,
+    size: str = "A4 lying",
 ) -> tuple[Document, str]:
-    """A page for each row, titled with its name. Returns the document and the first page's id."""
+    """A page for each row, titled with its name, all on one scale. Returns the document and the first page's id."""
     entry, first = document.chart(chart), ""
+    low, high = ends if ends is not None else (None, None)
     for row, name in rows.items():
         document, page = add_page(document, size, name=f"{entry.name}, {name}", arrangement="title over a chart")
         document, _ = put(document, page, Words("", paragraphs=plain(name), style="title", upright="middle"))
-        document, _ = put(document, page, ChartFrame("", chart=chart, row=row))
-        document = change_page(document, page, footer="{source}\t{page} / {pages}")
+        document, _ = put(document, page, ChartFrame("", chart=chart, row=row, low=low, high=high))
+        document = change_page(document, page, footer="{name}\t{page} / {pages}")
         first = first or page
     return document, first
 

@@ -60,12 +60,12 @@ class ItemCommands(QObject):
         here, chosen, several, three = self._here, self._some, self._several, self._three
         page = ("page",)
         self.commands = (
-            Command("cut_items", "Item", "Cut", self.cut, "Ctrl+X", chosen, page, own_keys=True),
-            Command("copy_items", "Item", "Copy", self.copy, "Ctrl+C", chosen, page, own_keys=True),
-            Command("paste_items", "Item", "Paste", self.paste, "Ctrl+V", here, page, own_keys=True),
-            Command("duplicate_items", "Item", "Duplicate", self.duplicate, "Ctrl+D", chosen, page, own_keys=True),
-            Command("delete_items", "Item", "Delete", self.delete, "Delete", chosen, page, own_keys=True),
-            Command("choose_all_items", "Item", "Choose all", self.choose_all, "Ctrl+A", here, own_keys=True),
+            Command("cut_items", "Item", "Cut items", self.cut, "Ctrl+X", chosen, page, own_keys=True),
+            Command("copy_items", "Item", "Copy items", self.copy, "Ctrl+C", chosen, page, own_keys=True),
+            Command("paste_items", "Item", "Paste items", self.paste, "Ctrl+V", here, page, own_keys=True),
+            Command("duplicate_items", "Item", "Duplicate items", self.duplicate, "Ctrl+D", chosen, page, own_keys=True),
+            Command("delete_items", "Item", "Delete items", self.delete, "Delete", chosen, page, own_keys=True),
+            Command("choose_all_items", "Item", "Choose all items", self.choose_all, "Ctrl+A", here, own_keys=True),
             Command("group_items", "Item", "Group", lambda: self.group(True), "Ctrl+G", several, page, True,
                     own_keys=True),
             Command("ungroup_items", "Item", "Ungroup", lambda: self.group(False), "Ctrl+Shift+G", chosen, page,

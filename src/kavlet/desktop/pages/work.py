@@ -15,7 +15,7 @@ from kavlet.core.messages import named, say, words
 from kavlet.core.pages.arrangements import ARRANGEMENTS, title
 from kavlet.core.pages.page import SIZES, Page
 from kavlet.core.values.errors import KavletError
-from kavlet.desktop.command import Command, a_chart
+from kavlet.desktop.command import Command, a_chart, a_table
 from kavlet.desktop.pages import clipboard
 from kavlet.desktop.pages.panel import PagesPanel
 from kavlet.desktop.pages.rulers import choose_points, in_points
@@ -57,7 +57,7 @@ class PageCommands(QObject):
             Command("in_points", "View", "Lengths in points", self.turn_unit, is_on=in_points),
         )  # fmt: skip
         self.commands = (
-            Command("add_page", "Page", "New page", self.add, "Ctrl+Shift+N", also=also),
+            Command("add_page", "Page", "New page", self.add, "Ctrl+Shift+N", a_table, also),
             Command("send_to_page", "Page", "Send chart to page", self.send, "Ctrl+Shift+P", a_chart, ("stage",),
                     line_before=True),
             Command("page_of_chart", "Page", "A page of this chart", self.of_chart, needs=a_chart),
@@ -203,10 +203,7 @@ class PageCommands(QObject):
         """A page with the chart for each row, group, series or period, on one scale."""
 
         def made(document: Document, chart: ChartEntry) -> tuple[Document, str]:
-            pictures = Pictures()
-            rows = rows_of(document, pictures.values(document), chart)
-            ends = ends_of(document, chart, rows, lambda entry, key: pictures.drawn(document, entry, key))
-            return paging.page_of_all_rows(document, chart.id, rows, ends)
+            return paging.page_of_all_rows(document, chart.id, *_repeated(document, chart))
 
         self._make(made)
 
@@ -214,8 +211,7 @@ class PageCommands(QObject):
         """A page for each row, group, series or period."""
 
         def made(document: Document, chart: ChartEntry) -> tuple[Document, str]:
-            rows = rows_of(document, Pictures().values(document), chart)
-            return paging.page_per_row(document, chart.id, rows)
+            return paging.page_per_row(document, chart.id, *_repeated(document, chart))
 
         self._make(made)
 
@@ -260,3 +256,10 @@ class PageCommands(QObject):
 
         if self._store.edit(say("paste chart"), pasted) and made:
             self._store.show_chart(made[0])
+
+
+def _repeated(document: Document, chart: ChartEntry) -> tuple[dict[int, str], tuple[float, float] | None]:
+    """What a chart is repeated over, and the ends of the scale that all share."""
+    pictures = Pictures()
+    rows = rows_of(document, pictures.values(document), chart)
+    return rows, ends_of(document, chart, rows, lambda entry, key: pictures.drawn(document, entry, key))

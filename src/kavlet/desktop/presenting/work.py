@@ -22,6 +22,7 @@ class PresentCommands(QObject):
     def __init__(self, parent: QWidget, store: Store) -> None:
         super().__init__(parent)
         self._parent, self._store = parent, store
+        # The window owns what is shown: it goes only once the event that ends it is over.
         self.stage: PresentedPage | None = None
         self.speaker: SpeakerView | None = None
         self.question: QMessageBox | None = None
@@ -44,7 +45,7 @@ class PresentCommands(QObject):
     def _begin(self, show: Show) -> None:
         if self.stage is not None:
             return
-        stage = self.stage = PresentedPage(show)
+        stage = self.stage = PresentedPage(show, self._parent)
         stage.ended.connect(self.end)
         stage.speaker_wanted.connect(self.toggle_speaker)
         stage.exchange_wanted.connect(self.exchange)
@@ -72,7 +73,7 @@ class PresentCommands(QObject):
             self.speaker.deleteLater()
             self.speaker = None
             return
-        speaker = self.speaker = SpeakerView(self.stage.show_of)
+        speaker = self.speaker = SpeakerView(self.stage.show_of, self._parent)
         speaker.key.connect(self._key)
         mine, others = self._screens()
         if others:
@@ -110,7 +111,7 @@ class PresentCommands(QObject):
             return
         question = self.question = QMessageBox(stage)
         question.setIcon(QMessageBox.Icon.Question)
-        question.setText(str(counted("One figure was changed while presenting.",
+        question.setText(str(counted("{count} figure was changed while presenting.",
                                      "{count} figures were changed while presenting.", len(show.figures))))  # fmt: skip
         question.setInformativeText(words("Keep them in the document?"))
         keep = question.addButton(words("Keep"), QMessageBox.ButtonRole.AcceptRole)
