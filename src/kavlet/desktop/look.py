@@ -121,7 +121,7 @@ def _sheet(c: Colours) -> str:
     return f"""
     QMainWindow, QDialog {{ background: {c.ground}; }}
     QMenuBar {{ background: {c.ground}; padding: 2px 6px; }}
-    QMenuBar::item {{ padding: 4px 8px; border-radius: 4px; background: transparent; }}
+    QMenuBar::item {{ padding: 4px 6px; border-radius: 4px; background: transparent; }}
     QMenuBar::item:selected {{ background: {c.chosen}; color: {c.ink}; }}
     QMenu {{ background: {c.panel}; border: 1px solid {c.line}; padding: 4px; }}
     QMenu::item {{ padding: 5px 24px 5px 24px; border-radius: 4px; }}
