@@ -45,7 +45,7 @@ def breaks(tree: ast.AST) -> Iterator[tuple[int, str]]:
             node.op = ast.Or() if isinstance(both, ast.And) else ast.And()
             yield node.lineno, "and ↔ or"
             node.op = both
-        elif isinstance(node, ast.If | ast.IfExp):
+        elif isinstance(node, ast.If | ast.IfExp) and not _of_types(node.test):
             test = node.test
             node.test = ast.copy_location(ast.UnaryOp(ast.Not(), test), test)
             ast.fix_missing_locations(node)
@@ -58,6 +58,11 @@ def breaks(tree: ast.AST) -> Iterator[tuple[int, str]]:
             node.value = value
 
 
+def _of_types(test: ast.expr) -> bool:
+    """Whether a condition only concerns the checker of types, and so nothing that runs."""
+    return isinstance(test, ast.Name) and test.id == "TYPE_CHECKING"
+
+
 def noticed(file: Path, tests: list[str], text: str) -> bool:
     """Whether the tests fail with this text in the place of a file, in a copy of the project."""
     with tempfile.TemporaryDirectory() as folder:
@@ -68,7 +73,8 @@ def noticed(file: Path, tests: list[str], text: str) -> bool:
         (copy / file).write_text(text, "utf-8")
         environment = {**os.environ, "PYTHONPATH": str(copy / "src"), "QT_QPA_PLATFORM": "offscreen",
                        "PYTHONDONTWRITEBYTECODE": "1"}  # fmt: skip
-        command = [sys.executable, "-m", "pytest", "-x", "-q", "-n", "0", "-p", "no:cacheprovider", *tests]
+        plain = ["-p", "no:pytest-qt"] if "KAVLET_NO_QT" in os.environ else []  # quicker, for tests of the core
+        command = [sys.executable, "-m", "pytest", "-x", "-q", "-n", "0", "-p", "no:cacheprovider", *plain, *tests]
         try:
             ran = subprocess.run(command, cwd=copy, env=environment, capture_output=True, timeout=240, check=False)
         except subprocess.TimeoutExpired:

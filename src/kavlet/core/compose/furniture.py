@@ -21,15 +21,15 @@ class Sizes(Struct, frozen=True):
 
 
 def sizes(style: Style, size: Size, scale: float | None = None) -> Sizes:
-    """The theme's sizes at a scale, else shrunk on charts smaller than `FULL_SIZE`; none below what can be read in
-    print."""
+    """The theme's sizes at a scale, which may be above 1; else shrunk on charts smaller than `FULL_SIZE`. None below
+    what can be read in print."""
     shrink = (
         scale
         if scale is not None
         else min(1.0, max(0.5, min(size.width / FULL_SIZE.width, size.height / FULL_SIZE.height)))
     )
     full = (style.title_size, style.subtitle_size, style.text_size, style.small_size)
-    return Sizes(*(min(one, max(least, one * shrink)) for one, least in zip(full, LEAST, strict=True)))
+    return Sizes(*(max(min(one, least), one * shrink) for one, least in zip(full, LEAST, strict=True)))
 
 
 class Furniture(Struct, frozen=True):

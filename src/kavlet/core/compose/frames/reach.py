@@ -59,6 +59,9 @@ def _padded(context: Context, span: tuple[float, float] | None) -> tuple[float, 
     return (low if span[0] < 0 or low > 0 else min(span[0], 0.0), high)
 
 
+MOST_TURNS = 24  # until discs at both ends of a scale fit between its ends
+
+
 def holding(scale: Scaled, axis: str, own: Scale, context: Context, room: Rect) -> Scaled:
     """A scale (`along`, `second` or `across`, as set by `own`) reaching further than its ticks where discs stand at its
     ends, so that none lies on what stands around the plot; ends that were set stay."""
@@ -67,18 +70,25 @@ def holding(scale: Scaled, axis: str, own: Scale, context: Context, room: Rect) 
     if scale.kind == "log" or length <= 0:
         return scale
     span = scale.maximum - scale.minimum
-    below = above = 0.0
+    discs: list[tuple[float, float]] = []  # where each stands, and its radius, as shares of the scale
     for layer in context.chart.layers:
         if layer.hidden or (axis != "across" and layer.second != (axis == "second")):
             continue
         column = layer.across_column if axis == "across" else layer.values
         radii = kind_of(layer).radii(layer, context, side)
-        for value, radius in zip(context.data.column(column) if radii else (), radii, strict=False):
-            if math.isnan(value) or radius <= 0 or scale.beyond(value):
-                continue
-            for _ in range(3):  # the further the scale reaches, the more of it a disc takes
-                share, taken = (value - scale.minimum) / span, radius / length * (1 + below + above)
-                below, above = max(below, taken - share), max(above, taken + share - 1)
+        discs += [
+            ((value - scale.minimum) / span, radius / length)
+            for value, radius in zip(context.data.column(column) if radii else (), radii, strict=False)
+            if not math.isnan(value) and radius > 0 and not scale.beyond(value)
+        ]
+    below = above = 0.0
+    for _ in range(MOST_TURNS if discs else 0):  # the further the scale reaches, the more of it a disc takes
+        reach = 1 + below + above
+        low = max(0.0, *(radius * reach - at for at, radius in discs))
+        high = max(0.0, *(at + radius * reach - 1 for at, radius in discs))
+        if max(low - below, high - above) < 1e-4:
+            break
+        below, above = max(below, low), max(above, high)
     return msgspec.structs.replace(
         scale,
         minimum=scale.minimum - below * span if own.minimum is None else scale.minimum,
