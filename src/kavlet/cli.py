@@ -41,7 +41,7 @@ from kavlet.core.recipes.registry import RECIPES, recipe
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.lengths import size as read_size
 from kavlet.core.values.sizes import MM
-from kavlet.export import CHARTS, ONE_FILE, PAGE_ENDINGS, content, page_content
+from kavlet.export import CHARTS, PAGE_ENDINGS, content, page_files
 
 PICTURES = endings(CHARTS, "chart")
 SUGGESTED = 5  # recipes that are said of each table
@@ -254,12 +254,8 @@ def _render_pages(file: Path, out: Path, what: _What) -> None:
     pictures = Pictures()
     made = [pictures.page(document, page.id) for page in chosen]
     held = Wish(out.suffix.lower(), what.scale, what.outlines)
-    if len(made) == 1 or held.ending in ONE_FILE:
-        atomic.write(out, page_content(made, file.stem, held))
-        return
-    for one in made:
-        to = out.with_name(f"{out.stem}-{one.number:0{len(str(len(made)))}}{out.suffix}")
-        atomic.write(to, page_content([one], file.stem, held))
+    for to, written in page_files(made, file.stem, out, held):
+        atomic.write(to, written)
 
 
 @cli.command()

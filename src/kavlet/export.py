@@ -1,6 +1,7 @@
 """All formats a chart or pages can leave in. Qt is loaded only by those that need it."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
+from pathlib import Path
 
 from kavlet.core.building.paging import page as paging
 from kavlet.core.building.paging.page import PagePicture
@@ -116,3 +117,14 @@ def page_content(made: Sequence[PagePicture], title: str, wish: Wish) -> bytes:
             remedy=say("There are {endings}.", endings=" ".join(PAGE_ENDINGS)),
         )
     return _PAGE[wish.ending](made[0], wish)
+
+
+def page_files(made: Sequence[PagePicture], title: str, out: Path, wish: Wish) -> Iterator[tuple[Path, bytes]]:
+    """The files that pages are written to, one after the other: one where the format holds them all or there is one
+    page, else one for each page with its number added. Raises KavletError as `page_content` does."""
+    if len(made) == 1 or wish.ending in ONE_FILE:
+        yield out, page_content(made, title, wish)
+        return
+    digits = len(str(max(one.number for one in made)))
+    for one in made:
+        yield out.with_name(f"{out.stem}-{one.number:0{digits}}{out.suffix}"), page_content([one], title, wish)

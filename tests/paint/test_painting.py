@@ -1,6 +1,7 @@
 """What the painter puts onto pixels: fills, clips, planes, pictures, and characters no face has."""
 
 import io
+import threading
 
 import pytest
 from PIL import Image as Pillow
@@ -17,7 +18,7 @@ from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect, Size
 from kavlet.desktop.main import application
 from kavlet.paint import picture
-from kavlet.paint.painter import paint
+from kavlet.paint.painter import paint, raw_font
 
 RED, BLUE, WHITE, BLACK = Colour(1, 0, 0), Colour(0, 0, 1), Colour(1, 1, 1), Colour(0, 0, 0)
 FACE = next(iter(FACES))
@@ -177,3 +178,14 @@ def test_on_a_screen_hairlines_fill_whole_pixels(scale: float) -> None:
     assert sum(value < 255 for value in column(True)) == max(1, round(0.75 * scale))
     assert set(column(False)) - {0, 255}, "elsewhere a line keeps its very place"
     assert abs(column(True).index(0) + 0.5 - 10.3 * scale) <= 1.0
+
+
+def test_each_thread_has_its_own_fonts() -> None:
+    """Qt's raw fonts belong to the thread they were made in: a file written beside the window must not share them."""
+    application()
+    made: list[object] = []
+    one = threading.Thread(target=lambda: made.append(raw_font("FiraSans-Regular", 11.0)))
+    one.start()
+    one.join()
+    assert made[0] is not raw_font("FiraSans-Regular", 11.0)
+    assert raw_font("FiraSans-Regular", 11.0) is raw_font("FiraSans-Regular", 11.0)

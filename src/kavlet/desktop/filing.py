@@ -21,7 +21,9 @@ from kavlet.desktop.figures.reading import ReadingSheet
 from kavlet.desktop.languages import locale_name
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
-from kavlet.export import content
+from kavlet.export import PAGE_ENDINGS, content, page_files
+
+PAGE_SCALE = 2.0  # pixels per point of pages as pictures: 144 per inch
 
 
 class FileCommands(QObject):
@@ -44,6 +46,7 @@ class FileCommands(QObject):
             Command("save", "File", "Save", self.save, "Ctrl+S", line_before=True),
             Command("save_as", "File", "Save as…", self.save_as, "Ctrl+Shift+S"),
             Command("deliver", "File", "Deliver…", self.deliver, "Ctrl+E", a_chart, line_before=True),
+            Command("deliver_pages", "File", "Deliver pages…", self.deliver_pages, needs=lambda store: store.has_page),
             Command("open_demo", "File", "Open the demo document", self.open_demo, line_before=True),
         )
 
@@ -164,6 +167,30 @@ class FileCommands(QObject):
                 "deliver", say("Writing {file}", file=path.name), lambda: atomic.write(path, content(picture, wish)),
                 lambda _: self.saved.emit(path),
             )  # fmt: skip
+
+    def deliver_pages(self) -> None:
+        """Ask where to, and write all pages: one PDF, or a picture for each page."""
+        store = self._store
+        kinds = {words("PDF of all pages ({kinds})", kinds="*.pdf"): ".pdf"}
+        kinds |= {words("{format}, a file for each page ({kinds})", format=name, kinds=f"*{ending}"): ending
+                  for name, ending in (("SVG", ".svg"), ("PNG", ".png"))}  # fmt: skip
+        start = str(Path(self._folder()) / f"{store.name or words('document')}.pdf")
+        chosen, kind = QFileDialog.getSaveFileName(self._parent, words("Deliver pages"), start, ";;".join(kinds))
+        if not chosen:
+            return
+        given = Path(chosen)
+        ending = given.suffix.lower() if given.suffix.lower() in PAGE_ENDINGS else kinds.get(kind, ".pdf")
+        path, wish = _ending(given, ending), Wish(ending, PAGE_SCALE)
+        made, name = [store.page_picture(page.id) for page in store.document.pages], store.name or path.stem
+
+        def write() -> Path:
+            first = path
+            for number, (to, written) in enumerate(page_files(made, name, path, wish)):
+                atomic.write(to, written)
+                first = to if number == 0 else first
+            return first
+
+        self._worker.ask("deliver", say("Writing {file}", file=path.name), write, self.saved.emit)
 
 
 def _ending(path: Path, ending: str) -> Path:

@@ -39,12 +39,12 @@ class Menus:
                 self._recent.aboutToShow.connect(lambda: self._fill_recent(open_path))
                 menu.insertMenu(self.commands.actions["save"], self._recent)
 
-    def deliver_button(self) -> QPushButton:
+    def deliver_button(self, deliver: Callable[[], object]) -> QPushButton:
         """The button at the bar's end, for what all work leads to."""
         made = QPushButton(words("Deliver"))
         made.setObjectName("main")
         made.setToolTip(words("Take the chart away: PNG, SVG, PDF"))
-        made.clicked.connect(self.commands.actions["deliver"].trigger)
+        made.clicked.connect(lambda _checked=False: deliver())
         return made
 
     def _fill_recent(self, open_path: Callable[[Path], None]) -> None:

@@ -80,7 +80,7 @@ class Window(QMainWindow):
         self.actions_by_name = self.menus.commands.actions
         self._lay_out()
         self.menus.fill_bar(self.menuBar(), self.files.open_path)
-        self.deliver_button = self.menus.deliver_button()
+        self.deliver_button = self.menus.deliver_button(self._deliver)
         self.place_switch = PlaceSwitch(self.menus.commands, ("show_stage", "show_pages"))
         self.bar_end = self.place_switch.beside(self.deliver_button)
         self.menuBar().setCornerWidget(self.bar_end)
@@ -223,6 +223,11 @@ class Window(QMainWindow):
         """Whether the Pages place is shown."""
         return hasattr(self, "places") and self.places.currentWidget() is self.pages
 
+    def _deliver(self) -> None:
+        """Take away what is shown: the pages on their place, else the chart."""
+        of_pages = self.is_on_pages() and self.store.has_page
+        self.actions_by_name["deliver_pages" if of_pages else "deliver"].trigger()
+
     def show_pages(self) -> None:
         """Go to the Pages place."""
         if self.store.has_table:
@@ -260,7 +265,7 @@ class Window(QMainWindow):
         if not self.store.trying:  # a trial changes with every move of the mouse, and no command's condition with it
             self.menus.refresh()
         self._show_page()
-        self.deliver_button.setEnabled(self.store.has_chart)
+        self.deliver_button.setEnabled(self.store.has_chart or self.store.has_page)
         self.say("")
 
     def _show_page(self) -> None:

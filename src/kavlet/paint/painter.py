@@ -1,6 +1,7 @@
 """Draws a scene with QPainter, in points from the scene's top left corner."""
 
 import math
+import threading
 from functools import lru_cache
 
 from msgspec import structs
@@ -215,8 +216,20 @@ def _paint_image(item: Image, painter: QPainter) -> None:
     painter.restore()
 
 
-@lru_cache(maxsize=256)
+class _Faces(threading.local):
+    """The raw fonts and glyph runs of one thread: Qt's belong to the thread they were made in, and die with it."""
+
+    def __init__(self) -> None:
+        self.raw_font = lru_cache(maxsize=256)(_raw_font)
+        self.glyphs = lru_cache(maxsize=2048)(_glyphs)
+
+
 def raw_font(face: str, size: float) -> QRawFont:
+    """The shipped face at a size, for this thread."""
+    return _FACES.raw_font(face, size)
+
+
+def _raw_font(face: str, size: float) -> QRawFont:
     """The shipped face at a size, without hinting, so that glyphs stand where they were measured.
 
     It is found by its family, not loaded from its bytes: Qt embeds only fonts with a file name in a PDF.
@@ -232,7 +245,6 @@ def raw_font(face: str, size: float) -> QRawFont:
     return raw
 
 
-@lru_cache(maxsize=2048)
 def _glyphs(text: str, face: str, size: float) -> QGlyphRun:
     run = shape(text, face)
     glyphs = QGlyphRun()
@@ -240,6 +252,9 @@ def _glyphs(text: str, face: str, size: float) -> QGlyphRun:
     glyphs.setGlyphIndexes(list(run.glyphs))
     glyphs.setPositions([QPointF(x * size, y * size) for x, y in zip(run.xs, run.ys, strict=True)])
     return glyphs
+
+
+_FACES = _Faces()
 
 
 @lru_cache(maxsize=256)
@@ -273,7 +288,7 @@ def _paint_line(item: Writing, at: QPointF, painter: QPainter) -> None:
         if _is_large(item.size, painter):
             painter.fillPath(qpath(_outlined(item.text, item.face, item.size)).translated(at), qcolor(item.colour))
         else:
-            painter.drawGlyphRun(at, _glyphs(item.text, item.face, item.size))
+            painter.drawGlyphRun(at, _FACES.glyphs(item.text, item.face, item.size))
         return
     # The face lacks a character: the system's fonts stand in, fitted into the measured width.
     face = face_of(item.face)

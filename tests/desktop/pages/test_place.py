@@ -3,9 +3,10 @@
 from pathlib import Path
 
 import msgspec
+import pypdf
 import pytest
 from PySide6.QtCore import QPoint, Qt
-from PySide6.QtWidgets import QInputDialog
+from PySide6.QtWidgets import QFileDialog, QInputDialog
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.compose.figure import Mark
@@ -488,3 +489,27 @@ def test_a_deleted_chart_says_which_pages_it_was_on(window: Window, qtbot: QtBot
     window.store.undo()
     assert any(isinstance(item, ChartFrame) and item.chart == chart
                for page in window.store.document.pages for item in page.items)  # fmt: skip
+
+
+@pytest.mark.parametrize(("name", "files"), [("report.pdf", 1), ("report.svg", 12), ("report", 1)])
+def test_pages_are_delivered_from_their_place(
+    window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, name: str, files: int
+) -> None:
+    window.show_pages()
+    chosen = str(tmp_path / name)
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (chosen, ""))
+    window.deliver_button.click()
+    written = sorted(tmp_path.glob("report*"))
+    assert len(written) == files
+    if files == 1:
+        assert written[0].read_bytes().startswith(b"%PDF")
+        assert len(pypdf.PdfReader(written[0]).pages) == len(window.store.document.pages)
+    else:
+        assert all(one.read_bytes().startswith(b"<svg") for one in written)
+
+
+def test_pages_that_cannot_be_written_are_said(window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    window.show_pages()
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (str(tmp_path / "no" / "a.pdf"), ""))
+    window.actions_by_name["deliver_pages"].trigger()
+    assert "can’t be written" in window.saying.text()
