@@ -15,6 +15,7 @@ from kavlet.core.files.formats import Wish
 from kavlet.core.pages.items.key_figure import KeyFigure
 from kavlet.core.pages.items.words import Words, plain
 from kavlet.core.pages.page import named_size
+from kavlet.desktop.main import application
 from kavlet.export import page_content
 
 
@@ -39,6 +40,7 @@ def pictures(document: Document) -> list[PagePicture]:
 
 @pytest.fixture(scope="module")
 def content() -> bytes:
+    application()
     return page_content(pictures(report()), "Yearly report", Wish(".pdf"))
 
 

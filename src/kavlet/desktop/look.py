@@ -89,6 +89,8 @@ def dress_application(application: QApplication, dark: bool) -> None:
     global _current  # noqa: PLW0603 - one look for the whole window, changed only here
     _current = DARK if dark else LIGHT
     c = _current
+    if application.styleSheet() == _sheet(c):
+        return  # it wears this already; a sheet that is set again is laid over every widget anew
     application.setStyle("Fusion")
     font = QFont(["Fira Sans"])
     font.setPixelSize(13)
