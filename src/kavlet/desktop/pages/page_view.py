@@ -15,7 +15,7 @@ from kavlet.core.values.geometry import Rect
 from kavlet.core.values.sizes import MM
 from kavlet.desktop.look import colours, qcolor
 from kavlet.desktop.pages.holds import NEAR, Hold
-from kavlet.desktop.pages.rulers import in_points, paint_rulers
+from kavlet.desktop.pages.rulers import BREADTH, in_points, paint_rulers
 from kavlet.desktop.stage.overlays import paint_problem
 from kavlet.desktop.store import Store
 from kavlet.paint.painter import paint
@@ -36,6 +36,7 @@ class PageView(QWidget):
         self._moved = False
         self._behind: tuple[object, QPixmap] | None = None
         self.zoom = 0.0  # 0 fits the page into its place
+        self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)  # it fills its ground itself
 
     @property
     def touched(self) -> str:
@@ -154,51 +155,60 @@ class PageView(QWidget):
                 paint_problem(self.problem, QRectF(self.rect()), painter)
             painter.end()
             return
-        page = self.picture.page
+        moving = self._hold.moving if self._hold is not None and self._moved else frozenset()
+        if moving:
+            painter.drawPixmap(0, 0, self._still(moving))
+            self._paint_scene(self.picture.scene_of(moving), painter)
+        else:
+            boxes = list(self._chosen_boxes().values())
+            self._paint_desk(self.picture.scene, painter, Rect.around_all(boxes) if boxes else None)
+        painter.setClipRect(self._seen().adjusted(BREADTH, BREADTH, 0, 0))
+        self._paint_marks(painter)
+        painter.end()
+
+    def _seen(self) -> QRectF:
+        """What of the widget is seen, in pixels."""
+        return QRectF(self.visibleRegion().boundingRect())
+
+    def _still(self, moving: frozenset[str]) -> QPixmap:
+        """All that stands still while items are moved, drawn once."""
+        key = (self.size(), self.factor, self.devicePixelRatioF(), self._seen())
+        if self._behind is None or self._behind[0] != key:
+            pixmap = QPixmap(self.size() * self.devicePixelRatioF())
+            pixmap.setDevicePixelRatio(self.devicePixelRatioF())
+            inside = QPainter(pixmap)
+            inside.fillRect(self.rect(), qcolor(colours().ground))
+            self._paint_desk(self.picture.scene_without(moving), inside, None)
+            inside.end()
+            self._behind = (key, pixmap)
+        return self._behind[1]
+
+    def _paint_desk(self, scene: Scene, painter: QPainter, chosen: Rect | None) -> None:
+        """The page with its shadow, edge and lines, and the rulers, with what is chosen marked on them."""
+        page, c = self.picture.page, colours()
         sheet = self.on_screen(Rect(0.0, 0.0, page.width, page.height))
         painter.fillRect(sheet.translated(2, 3), QColor(0, 0, 0, 22))
-        self._paint_page(painter, sheet)
+        self._paint_scene(scene, painter)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.setPen(QPen(qcolor(c.line), 1))
         painter.drawRect(sheet)
         self._paint_lines(painter)
-        self._paint_marks(painter)
-        boxes = list(self._chosen_boxes().values())
-        chosen = Rect.around_all(boxes) if boxes else None
-        paint_rulers(painter, self.on_screen, page.size, chosen, QRectF(self.visibleRegion().boundingRect()))
-        painter.end()
+        paint_rulers(painter, self.on_screen, page.size, chosen, self._seen())
 
-    def _paint_page(self, painter: QPainter, sheet: QRectF) -> None:
-        """The page; while items are moved, all others from a picture made once."""
-        picture, moving = self.picture, self._hold.moving if self._hold is not None and self._moved else frozenset()
-        if not moving:
-            self._paint_scene(picture.scene, painter, sheet)
-            return
-        key = (self.size(), self.factor, self.devicePixelRatioF())
-        if self._behind is None or self._behind[0] != key:
-            pixmap = QPixmap(self.size() * self.devicePixelRatioF())
-            pixmap.setDevicePixelRatio(self.devicePixelRatioF())
-            pixmap.fill(Qt.GlobalColor.transparent)
-            inside = QPainter(pixmap)
-            self._paint_scene(picture.scene_without(moving), inside, sheet)
-            inside.end()
-            self._behind = (key, pixmap)
-        painter.drawPixmap(0, 0, self._behind[1])
-        self._paint_scene(picture.scene_of(moving), painter, sheet)
-
-    def _paint_scene(self, scene: Scene, painter: QPainter, sheet: QRectF) -> None:
+    def _paint_scene(self, scene: Scene, painter: QPainter) -> None:
+        page = self.picture.page
         painter.save()
-        painter.setClipRect(sheet)
+        painter.setClipRect(self.on_screen(Rect(0.0, 0.0, page.width, page.height)))
         painter.translate(self.origin())
         painter.scale(self.factor, self.factor)
         paint(scene, painter, fine=not self._store.trying, crisp=True)
         painter.restore()
 
     def _paint_lines(self, painter: QPainter) -> None:
-        """Margins, empty bays, and the bay that what is dragged would fill."""
-        c, page = colours(), self.picture.page
-        faint = qcolor(c.second)
+        """Margins, and bays that nothing fills."""
+        page = self.picture.page
+        faint = qcolor(colours().second)
         faint.setAlpha(90)
         painter.setPen(QPen(faint, 1, Qt.PenStyle.DotLine))
         if self._hold is not None or not page.items:
@@ -207,9 +217,6 @@ class PageView(QWidget):
         for rank, box in enumerate(bays(page)):
             if rank not in taken:
                 painter.setPen(QPen(faint, 1, Qt.PenStyle.DashLine))
-                painter.drawRect(self.on_screen(box))
-            if self._hold is not None and rank == self._hold.bay:
-                painter.setPen(QPen(qcolor(c.second), 2))
                 painter.drawRect(self.on_screen(box))
 
     def _paint_marks(self, painter: QPainter) -> None:
@@ -238,8 +245,11 @@ class PageView(QWidget):
             self._paint_hold(self._hold, painter)
 
     def _paint_hold(self, hold: Hold, painter: QPainter) -> None:
-        """The lines that what is moved snaps to, and the rubber band."""
+        """The bay that what is moved would fill, the lines that it snaps to, and the rubber band."""
         c = colours()
+        if hold.bay is not None:
+            painter.setPen(QPen(qcolor(c.second), 2))
+            painter.drawRect(self.on_screen(bays(self.picture.page)[hold.bay]))
         painter.setPen(QPen(qcolor(c.second), 1))
         for guide in hold.guides:
             low, high = guide.span

@@ -92,6 +92,10 @@ class ChartShelf(QListWidget):
         self.refresh()
 
     def _draw_next(self) -> None:
+        """Draw the next picture that is missing, or out of date; later, while something is only tried out."""
+        if self._store.trying:
+            self._timer.stop()
+            return
         for i, chart in enumerate(self._store.document.charts):
             picture = self._store.picture_of(chart.id)
             if self._drawn.get(chart.id) is picture or i >= self.count():

@@ -120,7 +120,10 @@ class PageStrip(QListWidget):
             self._store.edit(say("move page"), lambda document: paging.in_order(document, order))
 
     def _draw_next(self) -> None:
-        """Draw the next picture that is missing, or out of date."""
+        """Draw the next picture that is missing, or out of date; later, while something is only tried out."""
+        if self._store.trying:
+            self._timer.stop()
+            return
         for i, page in enumerate(self._store.document.pages):
             picture = self._store.page_picture(page.id)
             if self._drawn.get(page.id) is picture or i >= self.count():
