@@ -343,6 +343,11 @@ def test_labels_and_buttons_have_room_for_german(qtbot: QtBot, tmp_path: Path) -
         inside = made.dress.parameters.parentWidget()
         assert inside is not None
         assert inside.minimumSizeHint().width() <= 296 - 24, recipe  # Dress at its narrowest, without its margins
+    made.show_pages()
+    qtbot.wait(20)
+    assert made.width() == 1024
+    assert made.menuBar().sizeHint().width() <= 1024
+    made.show_stage()
     path = tmp_path / "eine Tabelle mit einem sehr langen Namen.csv"
     path.write_text("Ort;Leute\nInsel;3\nUfer;4\n")
     made.store.history.saved()

@@ -194,15 +194,13 @@ class PagesPanel(QWidget):
         row = QHBoxLayout(made)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(UNIT)
-        label = QLabel(words("Put"))
-        label.setObjectName("quiet")
-        row.addWidget(label)
         self.puts: dict[str, QToolButton] = {}
         for one in PUTS:
             kind = one("").kind
             button = QToolButton()
             button.setText(str(NAMES[one]))
             button.setObjectName("put")
+            button.setToolTip(words("Put on the page: {kind}", kind=NAMES[one]))
             button.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
             button.clicked.connect(lambda _checked=False, kind=kind: self.put_wanted.emit(kind))
             self.puts[kind] = button
