@@ -135,7 +135,7 @@ def _declared() -> Iterator[Text]:
             yield from _plain(field.group, field.label, field.named)
             yield from _named(*(text.text for _, text in field.choices))
     for field in (*itertools.chain(*OF_KIND.values()), *PLACE, *OF_PAGE):
-        yield from _plain(field.group, field.label)
+        yield from _plain(field.group, field.label, field.does)
         yield from _named(*(text.text for _, text in field.choices))
     yield from _named(*SIZES)
     for function in FUNCTIONS.values():

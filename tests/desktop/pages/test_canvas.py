@@ -441,6 +441,8 @@ def test_the_bar_over_words_sets_their_look(window: Window, qtbot: QtBot) -> Non
         bar.buttons[name].click()
     bar.buttons["colour"].click()
     open_menu(window).actions()[2].trigger()
+    bar.buttons["face"].click()
+    next(one for one in open_menu(window).actions() if one.text() == "serif").trigger()
     editor.finish()
     assert not bar.isVisible()
     item = window.store.page.item(one)
@@ -448,6 +450,7 @@ def test_the_bar_over_words_sets_their_look(window: Window, qtbot: QtBot) -> Non
     first, rest = item.paragraphs[0].runs
     assert (first.text, first.bold, first.italic, first.colour) == ("Reeds", True, True, "tone2")
     assert first.size is not None
+    assert (first.family, rest.family) == ("serif", None)
     assert (rest.text, rest.bold, rest.italic, rest.size, rest.colour) == (" and water", False, False, None, "")
 
 

@@ -15,6 +15,7 @@ from kavlet.core.document.document import Document
 from kavlet.core.messages import say
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.drawn_shape import DrawnShape
+from kavlet.core.pages.items.excerpt import Excerpt
 from kavlet.core.pages.items.key_figure import KeyFigure
 from kavlet.core.pages.items.placed_picture import PlacedPicture
 from kavlet.core.pages.items.words import Words, plain
@@ -513,3 +514,34 @@ def test_pages_that_cannot_be_written_are_said(window: Window, tmp_path: Path, m
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (str(tmp_path / "no" / "a.pdf"), ""))
     window.actions_by_name["deliver_pages"].trigger()
     assert "can’t be written" in window.saying.text()
+
+
+def test_an_excerpt_shows_another_table_and_some_of_its_columns(window: Window, qtbot: QtBot) -> None:
+    first, second = window.store.document.tables[:2]
+    (one,) = fresh(window, qtbot, (Excerpt("", table=first.id), Rect(60, 100, 400, 200)))
+    window.store.choose_items(one)
+    rows = window.pages.fields.rows
+    pick(rows["table"].field, second.id)
+    name = str(second.called(0))
+    type_in(qtbot, window.pages.fields.rows["columns"].field, "A")
+    item = window.store.page.item(one)
+    assert isinstance(item, Excerpt)
+    assert (item.table, item.columns) == (second.id, (second.columns[0].id,))
+    assert window.pages.fields.rows["columns"].field.text() == name
+    type_in(qtbot, window.pages.fields.rows["columns"].field, "No such column")
+    assert window.store.page.item(one) is item
+    assert "No such column" in window.saying.text()
+
+
+def test_a_frame_shows_another_chart(window: Window, qtbot: QtBot) -> None:
+    _, frame = chart_page(window, qtbot, "funnel")
+    other = next(one.id for one in window.store.document.charts if one.recipe == "waffle")
+    window.store.choose_items(frame)
+    pick(window.pages.fields.rows["chart"].field, other)
+    assert window.store.page.item(frame).chart == other  # type: ignore[union-attr]
+
+
+def test_no_field_beside_the_page_has_the_tip_of_another_place(window: Window, qtbot: QtBot) -> None:
+    (one,) = fresh(window, qtbot, (DrawnShape(""), Rect(0, 0, 10, 10)))
+    window.store.choose_items(one)
+    assert window.pages.fields.rows["width"].field.toolTip() == "How wide it is."

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QMessageBox
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.building.paging.sheet import chart_box
+from kavlet.core.building.paging.step_control import parts
 from kavlet.core.document import paging
 from kavlet.core.messages import say
 from kavlet.core.pages.items.chart_frame import ChartFrame
@@ -152,6 +153,24 @@ def test_a_click_on_the_step_control_goes_to_its_period(stage: PresentedPage, qt
     steps = stage.show_of.steps
     assert steps is not None
     assert steps.at == len(steps.periods)
+    assert name(stage) == "Steps"
+
+
+def test_the_arrows_of_the_step_control_go_one_period(stage: PresentedPage, qtbot: QtBot) -> None:
+    picture = stage.show_of.picture()
+    item = picture.page.item("i2")
+    assert isinstance(item, StepControl)
+    where = parts(item, picture.boxes["i2"], picture.style)
+    assert where.back is not None
+    assert where.forth is not None
+    found = []
+    for place in (where.forth, where.forth, where.back):
+        qtbot.mouseClick(stage, Qt.MouseButton.LeftButton, pos=on_screen(stage, *place.center))
+        rest(stage, qtbot)
+        steps = stage.show_of.steps
+        assert steps is not None
+        found.append(steps.at)
+    assert found == [2, 3, 2]
     assert name(stage) == "Steps"
 
 

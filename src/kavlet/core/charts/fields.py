@@ -19,7 +19,8 @@ class Field(Struct, frozen=True):
     A `switch` only opens its group, where the panel has a widget of its own; `rules` are those of `colouring.py`.
     `times` is what a stored number is multiplied with to be shown (100 for percents); `optional` numbers may be empty;
     `span` is what may be typed.
-    `named` is what setting it changes, where group and label do not say it.
+    `named` is what setting it changes, where group and label do not say it; `does` what it does, in a sentence, where
+    its path does not say it (`touch/meanings.py`).
     """
 
     group: str
@@ -32,6 +33,7 @@ class Field(Struct, frozen=True):
     optional: bool = False
     span: tuple[float, float] | None = None
     named: str = ""
+    does: str = ""
 
     @property
     def called(self) -> Message:

@@ -101,15 +101,15 @@ def columns_of(table: Table, text: str) -> tuple[str, ...]:
     """The ids of columns given by name or letters; several are separated by commas where no name holds one."""
     names = {column.name.strip().casefold() for column in table.columns}
     if "," in text and text.strip().casefold() not in names:
-        return tuple(_column(table, part) for part in text.split(","))
-    return (_column(table, text),)
+        return tuple(_column(table, part.strip()) for part in text.split(","))
+    return (_column(table, text.strip()),)
 
 
 def _column(table: Table, text: str) -> str:
     """The id of a column given by its name, whatever its case, or by its letters."""
     for fold in (str, str.casefold):
         for column in table.columns:
-            if fold(column.name.strip()) == fold(text.strip()):
+            if fold(column.name.strip()) == fold(text):
                 return column.id
     if re.fullmatch(r"[A-Z]{1,2}", text) and column_index(text) < len(table.columns):
         return table.columns[column_index(text)].id

@@ -129,6 +129,8 @@ MEANINGS: dict[str, Message] = {
 
 def meaning(field: Field) -> Message | None:
     """What a field does; None for one that only opens a group."""
+    if field.does:
+        return say(field.does)
     steps = parse(field.path).field
     keys = (".".join(steps[-count:]) for count in (2, 1))
     return next((MEANINGS[key] for key in keys if key in MEANINGS), None)

@@ -7,12 +7,13 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QFrame, QLabel, QScrollArea, QVBoxLayout, QWidget
 
 from kavlet.core.charts.fields import Field
-from kavlet.core.document import entered, paging
+from kavlet.core.document import entered, item_fields, paging
 from kavlet.core.document.document import Document
 from kavlet.core.dress.colours import is_colour
 from kavlet.core.dress.theme import themes
 from kavlet.core.messages import named, say, words
 from kavlet.core.pages import fields
+from kavlet.core.pages.items.excerpt import Excerpt
 from kavlet.core.pages.page import SIZES, AnyItem, Page, named_size
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.sizes import MM
@@ -91,8 +92,8 @@ class ItemFields(QFrame):
             self.head.setText(words("Page"))
             self._build(())
             return
-        offers = fields.of_page(held) if isinstance(held, Page) else fields.of_item(held)
-        shape = (type(held), tuple(one.path for one in offers))
+        offers = fields.of_page(held) if isinstance(held, Page) else item_fields.of_item(store.document, held)
+        shape = (type(held), offers)
         if shape != self._shape:
             self._shape = shape
             self._build(offers)
@@ -112,6 +113,8 @@ class ItemFields(QFrame):
             value = fields.value(held, row.offer)
             if not isinstance(held, Page) and path in ("x", "y", *SIZED) and held.id in boxes:
                 value = getattr(boxes[held.id], path)
+            if isinstance(held, Excerpt) and path == "columns":
+                value = item_fields.columns_shown(store.document, held)
             row.show_value(_rounded(row.offer, value), False, store.document.locale)
 
     def showEvent(self, event: object) -> None:
@@ -186,6 +189,8 @@ class ItemFields(QFrame):
             return bare
         if offer.kind == "rules":
             return entered.rules(bare) if bare else ""
+        if offer.path == "columns" and isinstance(self._held, Excerpt):
+            return item_fields.columns_typed(document, self._held, bare)
         if offer.path in FORMULAS and bare.startswith("=") and document.tables:
             return entered.words_or_formula(document, self._store.values, document.tables[0].id, bare)
         return text

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QMenu, QToolButton, QWidget
 
 from kavlet.core.dress.style import Style
 from kavlet.core.messages import Message, say, words
+from kavlet.core.pages.fields import FACES
 from kavlet.desktop.look import UNIT
 
 CHIP = 14  # pixels
@@ -16,16 +17,17 @@ FIELDS: tuple[tuple[str, Message], ...] = (
     ("{name}", say("name of the page")), ("{date}", say("today’s date")), ("{source}", say("the charts’ source")),
 )  # fmt: skip
 Does = Callable[[], object]
+Takes = Callable[[str], object]
 
 
 class WordsBar(QFrame):
     """Buttons that leave the caret where it is. F10 in the words comes here, Escape goes back."""
 
-    def __init__(self, does: dict[str, Does], take_colour: Callable[[str], object], put: Callable[[str], object],
+    def __init__(self, does: dict[str, Does], take_colour: Takes, take_face: Takes, put: Takes,
                  parent: QWidget) -> None:  # fmt: skip
         super().__init__(parent)
         self.setObjectName("panel")
-        self._take_colour, self._put = take_colour, put
+        self._take_colour, self._take_face, self._put = take_colour, take_face, put
         self._style: Style | None = None
         row = QHBoxLayout(self)
         row.setContentsMargins(UNIT, UNIT, UNIT, UNIT)
@@ -40,6 +42,7 @@ class WordsBar(QFrame):
         ):  # fmt: skip
             self._add(name, text, says).clicked.connect(lambda _on=False, do=does[name]: do())
         self._add("colour", words("Colour"), words("Colour")).clicked.connect(self._offer_colours)
+        self._add("face", words("Face"), words("Face")).clicked.connect(self._offer_faces)
         self._add("field", words("Field"), words("A live field")).clicked.connect(self._offer_fields)
         self.hide()
 
@@ -84,6 +87,13 @@ class WordsBar(QFrame):
                 action = menu.addAction(QIcon(chip), self._style.colour(name).hex)
                 action.triggered.connect(lambda _on=False, name=name: self._take_colour(name))
         self._open(menu, self.buttons["colour"])
+
+    def _offer_faces(self) -> None:
+        """The faces there are, and the one the words have by themselves."""
+        menu = QMenu(self)
+        for family, text in FACES:
+            menu.addAction(str(text)).triggered.connect(lambda _on=False, family=family: self._take_face(family))
+        self._open(menu, self.buttons["face"])
 
     def _offer_fields(self) -> None:
         menu = QMenu(self)

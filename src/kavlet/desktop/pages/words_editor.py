@@ -22,7 +22,7 @@ from kavlet.core.building.paging.words import look_of
 from kavlet.core.document import paging
 from kavlet.core.messages import say, words
 from kavlet.core.pages.items.words import Listing, Paragraph, Run, Words
-from kavlet.core.text.faces import face_of
+from kavlet.core.text.faces import face, face_of
 from kavlet.desktop.look import colours
 from kavlet.desktop.pages.words_bar import WordsBar
 from kavlet.desktop.store import Store
@@ -33,7 +33,9 @@ if TYPE_CHECKING:
 ALIGNED = {"start": Qt.AlignmentFlag.AlignLeft, "middle": Qt.AlignmentFlag.AlignHCenter,
            "end": Qt.AlignmentFlag.AlignRight}  # fmt: skip
 STEP = 1.15  # from one size of type to the next
-COLOUR, SIZE = (QTextCharFormat.Property.UserProperty.value + i for i in (1, 2))  # of a run, beside what Qt knows
+COLOUR, SIZE, FAMILY = (
+    QTextCharFormat.Property.UserProperty.value + i for i in (1, 2, 3)
+)  # of a run, beside what Qt knows
 
 
 class WordsEditor(QTextEdit):
@@ -58,7 +60,7 @@ class WordsEditor(QTextEdit):
             "end": lambda: self.align("end"), "dots": lambda: self.turn_list("dots"),
             "numbers": lambda: self.turn_list("numbers"),
         }  # fmt: skip
-        self.bar = WordsBar(does, self.colour, self.put, canvas)
+        self.bar = WordsBar(does, self.colour, self.face, self.put, canvas)
         self._keys = {
             "Ctrl+B": "bold", "Ctrl+I": "italic", "Ctrl+<": "smaller", "Ctrl+>": "larger", "Ctrl+L": "start",
             "Ctrl+E": "middle", "Ctrl+R": "end", "Ctrl+Shift+L": "dots", "Ctrl+Shift+N": "numbers",
@@ -147,6 +149,14 @@ class WordsEditor(QTextEdit):
         self.mergeCurrentCharFormat(made)
         self.setFocus()
 
+    def face(self, family: str) -> None:
+        """What is chosen in another face; empty for the words' own."""
+        made = QTextCharFormat()
+        made.setProperty(FAMILY, family)
+        made.setFontFamilies([face_of(face(family)).css_family] if family else self.font().families())  # type: ignore[arg-type]
+        self.mergeCurrentCharFormat(made)
+        self.setFocus()
+
     def align(self, how: str) -> None:
         """The paragraphs that are chosen to the left, middle or right."""
         self.setAlignment(ALIGNED[how])
@@ -183,7 +193,10 @@ class WordsEditor(QTextEdit):
         own.setBold(run.bold or item.style in ("title", "heading"))
         if run.size:
             own.setPixelSize(max(1, round(run.size * factor)))
+        if run.family:
+            own.setFamilies([face_of(face(run.family)).css_family])
         made.setFont(own)
+        made.setProperty(FAMILY, run.family or "")
         if run.size:
             made.setProperty(SIZE, run.size)
         if run.colour:
@@ -223,10 +236,10 @@ class WordsEditor(QTextEdit):
         held = how.property(QTextCharFormat.Property.UserProperty)
         base = msgspec.json.decode(str(held), type=Run) if held else Run("")
         bold = how.fontWeight() >= QFont.Weight.Bold and not base_bold
-        size, ink = how.property(SIZE), how.property(COLOUR)
+        size, ink, family = how.property(SIZE), how.property(COLOUR), how.property(FAMILY)
         return msgspec.structs.replace(
             base, text=text.replace("\u2028", "\n"), bold=bold, italic=how.fontItalic(), colour=str(ink or ""),
-            size=float(size) if isinstance(size, int | float) else None,
+            size=float(size) if isinstance(size, int | float) else None, family=family or None,
         )  # fmt: skip
 
     def finish(self) -> None:

@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QLineEdit, QWidget
 from kavlet.core.building.live import Place, cell_of_figure, cell_of_mark
 from kavlet.core.building.paging.page import NO_PAGE_PICTURE, PagePicture
 from kavlet.core.building.paging.sheet import chart_box
+from kavlet.core.building.paging.step_control import parts
 from kavlet.core.document import entered
 from kavlet.core.document.tweening import number
 from kavlet.core.figures.typed import shown_for_editing
@@ -20,6 +21,7 @@ from kavlet.core.pages.items.step_control import StepControl
 from kavlet.core.pages.page import AnyItem
 from kavlet.core.text.numbers import decimal_sign
 from kavlet.core.values.errors import KavletError
+from kavlet.core.values.geometry import Rect
 from kavlet.desktop.look import colours
 from kavlet.desktop.presenting.page_list import PageList
 from kavlet.desktop.presenting.show import Show
@@ -299,10 +301,13 @@ class PresentedPage(QWidget):
         show = self.show_of
         picture = show.picture()
         if isinstance(item, StepControl):
-            box, steps = picture.boxes[item.id], show.steps
-            if steps is not None:
-                share = min(1.0, max(0.0, (at.x() - box.x) / max(1.0, box.width)))
-                show.step_to(1 + round(share * (len(steps.periods) - 1)))
+            steps, where = show.steps, parts(item, picture.boxes[item.id], picture.style)
+            if where.back is not None and _holds(where.back, at):
+                show.step(-1)
+            elif where.forth is not None and _holds(where.forth, at):
+                show.step(1)
+            elif steps is not None and where.line is not None:
+                show.step_to(where.period_at(at.x(), len(steps.periods)))
             return
         if isinstance(item, KeyFigure):
             self._open(cell_of_figure(show.document, item), place)
@@ -354,3 +359,9 @@ class PresentedPage(QWidget):
     def closeEvent(self, event: QCloseEvent) -> None:
         event.ignore()
         self.ended.emit()
+
+
+def _holds(box: Rect, at: QPointF) -> bool:
+    """Whether a point of the page lies on a box, or so near that it is meant."""
+    near = 0.25 * box.width
+    return box.x - near <= at.x() <= box.right + near and box.y - near <= at.y() <= box.bottom + near

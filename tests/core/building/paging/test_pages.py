@@ -7,7 +7,8 @@ import pytest
 
 from kavlet.core.building.paging.chart_frame import framed
 from kavlet.core.building.paging.multiples import ends_of, rows_of
-from kavlet.core.building.paging.page import PagePicture, record
+from kavlet.core.building.paging.page import NO_PAGE_PICTURE, PagePicture, record
+from kavlet.core.building.paging.step_control import parts
 from kavlet.core.building.reuse import Pictures
 from kavlet.core.document import charting, dressing, edits, paging
 from kavlet.core.document.document import Document, PictureFile
@@ -20,7 +21,7 @@ from kavlet.core.pages.items.shared_legend import SharedLegend
 from kavlet.core.pages.items.step_control import StepControl
 from kavlet.core.pages.items.words import Paragraph, Run, Words, plain
 from kavlet.core.pages.page import AnyItem, Page
-from kavlet.core.scene.primitives import Group, Image, Primitive, Stamp, Writing
+from kavlet.core.scene.primitives import Group, Image, Primitive, Shape, Stamp, Writing
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect
 
@@ -360,3 +361,35 @@ def test_some_items_alone_and_all_but_some_make_the_whole() -> None:
     some, rest = picture.scene_of({"i2"}), picture.scene_without({"i2"})
     assert sorted(map(repr, (*some.items, *rest.items))) == sorted(map(repr, picture.scene.items))
     assert some.ground is None
+
+
+# Shapes and step controls
+
+
+@pytest.mark.parametrize("form", ["rectangle", "rounded", "ellipse"])
+def test_a_shadow_lies_below_the_shape_and_is_off_by_itself(form: str) -> None:
+    item = DrawnShape("", form=form, x=50, y=50, width=80, height=40)  # type: ignore[arg-type]
+    _, plain = page_of(item)
+    _, picture = page_of(msgspec.structs.replace(item, shadow=True))
+    assert len(plain.drawn["i1"]) == 1
+    *soft, shape = picture.drawn["i1"]
+    assert shape == plain.drawn["i1"][0]
+    assert soft
+    assert all(isinstance(one, Shape) and one.path.bounds.center[1] > 70.5 for one in soft)
+
+
+@pytest.mark.parametrize(("slider", "buttons", "shapes"), [(True, True, 4), (True, False, 2), (False, True, 2)])
+def test_a_step_control_has_the_parts_it_is_given(slider: bool, buttons: bool, shapes: int) -> None:
+    rows = [["Gate", "Guests", "Year"], ["N", 1.0, "2023"], ["N", 3.0, "2024"], ["N", 9.0, "2025"]]
+    document, table = edits.add_table(Document(), "Gates", rows)  # type: ignore[arg-type]
+    roles = {"name": ("c1",), "value": ("c2",), "period": ("c3",)}
+    document, chart = edits.add_chart(document, table, "stepping", roles)
+    control = StepControl("", y=300, width=300, height=40, slider=slider, buttons=buttons)
+    _, picture = page_of(ChartFrame("", chart=chart, width=300, height=200), control, document=document)
+    assert texts(picture, "i2") == ["2023"]
+    assert sum(isinstance(one, Shape) for one in picture.drawn["i2"]) == shapes
+
+
+def test_a_place_on_the_slider_is_a_period() -> None:
+    where = parts(StepControl(""), Rect(100, 0, 312, 40), NO_PAGE_PICTURE.style)
+    assert [where.period_at(x, 4) for x in (0, 106, 206, 306, 406, 999)] == [1, 1, 2, 3, 4, 4]

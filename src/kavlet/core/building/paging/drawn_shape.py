@@ -4,14 +4,15 @@ import math
 
 from kavlet.core.building.paging.sheet import Composed, Sheet
 from kavlet.core.pages.items.drawn_shape import DrawnShape
-from kavlet.core.scene.path import recorded
+from kavlet.core.scene.path import Path, recorded
 from kavlet.core.scene.pens import Pen
-from kavlet.core.scene.primitives import Primitive, Shape
+from kavlet.core.scene.primitives import Join, Primitive, Shape
 from kavlet.core.shapes.arc import disc
 from kavlet.core.shapes.box import box as box_outline
 from kavlet.core.values.affine import moved, scaled
 from kavlet.core.values.geometry import Rect
 
+DROP, SOFT, SPREAD = 2.0, 0.045, (3.0, 2.0, 1.0, 0.0)  # points that a shadow lies lower; its ink; points it spreads
 HEAD = 4.5  # line widths, that an arrow's head is long; at least 8 points
 
 
@@ -22,13 +23,19 @@ def compose(item: DrawnShape, box: Rect, sheet: Sheet) -> Composed:
     edge = style.colour(item.edge) if item.edge else None
     if item.form in ("line", "arrow"):
         return Composed(tuple(_line(item, box, edge or style.ink)))
+    soft = [Shape(_outline(item, box.inset(-by, -by, -by, -by).moved(0.0, DROP), by), style.ink.faded(SOFT))
+            for by in SPREAD] if item.shadow else []  # fmt: skip
+    join: Join = "round" if item.form == "ellipse" else "miter"
+    shape = Shape(_outline(item, box), fill, edge, item.edge_width if edge else 0.0, join=join)
+    return Composed((*soft, shape))
+
+
+def _outline(item: DrawnShape, box: Rect, wider: float = 0.0) -> Path:
     if item.form == "ellipse":
         around = recorded(disc, (0.0, 0.0), 1.0)
-        place = moved(*box.center).after(scaled(box.width / 2, box.height / 2))
-        return Composed((Shape(around.mapped(place), fill, edge, item.edge_width if edge else 0.0),))
-    radius = item.radius if item.form == "rounded" else 0.0
-    outline = recorded(box_outline, box, min(radius, box.width / 2, box.height / 2))
-    return Composed((Shape(outline, fill, edge, item.edge_width if edge else 0.0, join="miter"),))
+        return around.mapped(moved(*box.center).after(scaled(box.width / 2, box.height / 2)))
+    radius = (item.radius if item.form == "rounded" else 0.0) + max(0.0, wider)
+    return recorded(box_outline, box, min(radius, box.width / 2, box.height / 2))
 
 
 def _line(item: DrawnShape, box: Rect, ink: object) -> list[Primitive]:

@@ -10,7 +10,7 @@ ShapeForm = Literal["rectangle", "rounded", "ellipse", "line", "arrow"]
 class DrawnShape(Item, frozen=True, tag_field="item", tag="shape", omit_defaults=True, forbid_unknown_fields=True):
     """Lines and arrows run from the box's top left to its bottom right corner, or upward where `rising`.
 
-    `fill` and `edge` are colours; `radius` rounds corners, in points.
+    `fill` and `edge` are colours; `radius` rounds corners, in points; `shadow` lies softly below.
     """
 
     form: ShapeForm = "rectangle"
@@ -19,3 +19,4 @@ class DrawnShape(Item, frozen=True, tag_field="item", tag="shape", omit_defaults
     edge_width: float = 1.0
     radius: float = 8.0
     rising: bool = False
+    shadow: bool = False
