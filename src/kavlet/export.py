@@ -11,8 +11,10 @@ from kavlet.core.files.formats import Format, Wish, by_ending, endings
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
+Drawn = Picture | PagePicture
 
-def _svg(made: Picture, wish: Wish) -> bytes:
+
+def _svg(made: Drawn, wish: Wish) -> bytes:
     return svg.dumps(made.scene, wish.outlines).encode()
 
 
@@ -33,21 +35,21 @@ def _for_painting() -> None:
     application.for_painting()
 
 
-def _png(made: Picture, wish: Wish) -> bytes:
+def _png(made: Drawn, wish: Wish) -> bytes:
     _for_painting()
     from kavlet.paint import picture
 
     return picture.png(made.scene, wish.scale)
 
 
-def _jpeg(made: Picture, wish: Wish) -> bytes:
+def _jpeg(made: Drawn, wish: Wish) -> bytes:
     _for_painting()
     from kavlet.paint import picture
 
     return picture.jpeg(made.scene, wish.scale)
 
 
-def _pdf(made: Picture, wish: Wish) -> bytes:
+def _pdf(made: Drawn, wish: Wish) -> bytes:
     _for_painting()
     from kavlet.paint import pdf
 
@@ -75,27 +77,7 @@ def content(made: Picture, wish: Wish) -> bytes:
     return found.draws(made, wish)
 
 
-def _page_svg(made: PagePicture, wish: Wish) -> bytes:
-    return svg.dumps(made.scene, wish.outlines).encode()
-
-
-def _page_png(made: PagePicture, wish: Wish) -> bytes:
-    _for_painting()
-    from kavlet.paint import picture
-
-    return picture.png(made.scene, wish.scale)
-
-
-def _page_jpeg(made: PagePicture, wish: Wish) -> bytes:
-    _for_painting()
-    from kavlet.paint import picture
-
-    return picture.jpeg(made.scene, wish.scale)
-
-
-_PAGE: dict[str, Callable[[PagePicture, Wish], bytes]] = {
-    ".svg": _page_svg, ".png": _page_png, ".jpg": _page_jpeg, ".jpeg": _page_jpeg,
-}  # fmt: skip
+_PAGE: dict[str, Callable[[Drawn, Wish], bytes]] = {".svg": _svg, ".png": _png, ".jpg": _jpeg, ".jpeg": _jpeg}
 PAGE_ENDINGS = (*_PAGE, ".pdf", ".json")
 ONE_FILE = (".pdf", ".json")  # that hold all pages in one file
 

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeVar
 
 from PySide6.QtCore import QObject, Signal
 
@@ -20,6 +20,8 @@ from kavlet.core.pages.page import NO_PAGE, AnyItem, Page
 from kavlet.core.recipes.recipe import Recipe
 from kavlet.core.touch.parts import Chosen, Part
 from kavlet.core.values.errors import KavletError
+
+Made = TypeVar("Made")
 
 
 class Store(QObject):
@@ -273,6 +275,17 @@ class Store(QObject):
     def edit(self, name: Message, edit: Callable[[Document], Document]) -> bool:
         """Edit the document. Returns whether it was done; what the core refuses is said."""
         return self.guard(lambda: self.apply(name, edit(self.document)))
+
+    def make(self, name: Message, edit: Callable[[Document], tuple[Document, Made]]) -> Made | None:
+        """Edit the document by what also tells what it made, such as an id. Returns that; None where it was refused."""
+        made: list[Made] = []
+
+        def edited(document: Document) -> Document:
+            document, new = edit(document)
+            made.append(new)
+            return document
+
+        return made[0] if self.edit(name, edited) else None
 
     def edit_chart(self, name: Message, edit: Callable[[Document, ChartEntry], Document]) -> bool:
         """Edit the chart in view; nothing is done where there is none."""

@@ -16,6 +16,7 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QWidget
 
 from kavlet.core.document import paging
+from kavlet.core.document.document import Document
 from kavlet.core.messages import say, words
 from kavlet.core.pages.arrangements import seam_beside, with_seam_moved
 from kavlet.core.pages.fields import called
@@ -269,15 +270,13 @@ class PageCanvas(PageView):
         wide = min(entry.width, 0.6 * page.width)
         tall = entry.height * wide / entry.width
         box = None if at is None or bay is not None else Rect(at.x() - wide / 2, at.y() - tall / 2, wide, tall)
-        made = ""
 
-        def put(document: object) -> object:
-            nonlocal made
-            frame = ChartFrame("", width=wide, height=tall, chart=chart)
-            new, made = paging.put(document, page.id, frame, box)  # type: ignore[arg-type]
-            return paging.into_bay(new, page.id, made, bay) if bay is not None else new
+        def put(document: Document) -> tuple[Document, str]:
+            document, made = paging.put(document, page.id, ChartFrame("", width=wide, height=tall, chart=chart), box)
+            return (paging.into_bay(document, page.id, made, bay) if bay is not None else document), made
 
-        if store.edit(say("put chart on page"), put):  # type: ignore[arg-type]
+        made = store.make(say("put chart on page"), put)
+        if made is not None:
             store.choose_items(made)
 
     # Keys

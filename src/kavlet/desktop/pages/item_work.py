@@ -1,6 +1,6 @@
 """What is done with the items of a page: copied, grouped, ordered, aligned, put anew."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from functools import partial
 from pathlib import Path
 
@@ -21,7 +21,7 @@ from kavlet.core.pages.items.placed_picture import PlacedPicture
 from kavlet.core.pages.items.shared_legend import SharedLegend
 from kavlet.core.pages.items.step_control import StepControl
 from kavlet.core.pages.items.words import Words, plain
-from kavlet.core.pages.page import AnyItem, Page
+from kavlet.core.pages.page import AnyItem
 from kavlet.core.pages.placing import Align, aligned, distributed, same_size
 from kavlet.core.scene.primitives import Group, Scene
 from kavlet.core.values.affine import moved
@@ -133,55 +133,34 @@ class ItemCommands(QObject):
         self._remove(say("cut items"))
 
     def paste(self) -> None:
-        """Items of this or another document; words that another program copied become an item."""
-        store, load, text = self._store, clipboard.held(), clipboard.text()
-        made: tuple[str, ...] = ()
-        if load is not None and not load.items:
-            self._paste_charts()
-            return
+        """Items of this or another document; charts that were copied alone; words that another program copied."""
+        store, load, text, page = self._store, clipboard.held(), clipboard.text(), self._store.page.id
         if load is None and not text:
             raise KavletError(say("The clipboard holds nothing for a page."), remedy=say("Copy items or words first."))
 
-        def pasted(document: Document, page: Page) -> Document:
-            nonlocal made
+        def pasted(document: Document) -> tuple[Document, tuple[str, ...]]:
             if load is None:
-                document, new = paging.put(document, page.id, Words("", paragraphs=plain(text), width=220, height=80))
-                made = (new,)
-                return document
-            result = brought(document, load, page.id)
-            made = result.items
-            return result.document
-
-        if store.edit_page(say("paste items"), pasted):
-            store.choose_items(*made)
-
-    def _paste_charts(self) -> None:
-        """Charts that were copied on their Stage, each into the next free bay."""
-        load = clipboard.held()
-        made: list[str] = []
-
-        def pasted(document: Document, page: Page) -> Document:
-            assert load is not None
-            result = brought(document, load)
+                document, new = paging.put(document, page, Words("", paragraphs=plain(text), width=220, height=80))
+                return document, (new,)
+            if load.items:
+                result = brought(document, load, page)
+                return result.document, result.items
+            result, made = brought(document, load), []
             document = result.document
             for chart in result.charts:
-                document, _, item = paging.send_to_page(document, chart, page.id)
+                document, _, item = paging.send_to_page(document, chart, page)
                 made.append(item)
-            return document
+            return document, tuple(made)
 
-        if self._store.edit_page(say("paste items"), pasted):
-            self._store.choose_items(*made)
+        self._choose(store.make(say("paste items"), pasted))
 
     def duplicate(self) -> None:
-        made: list[str] = []
-        items = self._placed()
+        items, page = self._placed(), self._store.page.id
+        self._choose(self._store.make(say("duplicate items"), lambda document: paging.pasted(document, page, items)))
 
-        def copied(document: Document, page: Page) -> Document:
-            document, new = paging.pasted(document, page.id, items)
-            made.extend(new)
-            return document
-
-        if self._store.edit_page(say("duplicate items"), copied):
+    def _choose(self, made: Iterable[str] | None) -> None:
+        """Choose what was made; nothing where it was refused."""
+        if made is not None:
             self._store.choose_items(*made)
 
     def delete(self) -> None:
@@ -272,16 +251,11 @@ class ItemCommands(QObject):
         """A formula that names the first cell of the table in view that holds a number."""
         return paging.first_figure(self._store.document, self._store.values, self._store.table.id)
 
-    def _put(self, item: AnyItem, at: Rect | None = None) -> None:
-        made = ""
-
-        def put(document: Document, page: Page) -> Document:
-            nonlocal made
-            document, made = paging.put(document, page.id, item, at)
-            return document
-
-        if self._store.edit_page(say("put on page"), put):
-            self._store.choose_items(made)
+    def _put(self, item: AnyItem) -> None:
+        store, page = self._store, self._store.page.id
+        made = store.make(say("put on page"), lambda document: paging.put(document, page, item))
+        if made is not None:
+            store.choose_items(made)
             self._panel.canvas.setFocus()
 
     def _put_picture(self, name: str) -> None:
@@ -325,21 +299,19 @@ class ItemCommands(QObject):
             loaded = pictures.load(Path(what)).picture
             name = loaded.name
         wide = 0.25 * min(store.page.width, store.page.height)
-        made = ""
+        page = store.page
 
-        def put(document: Document, page: Page) -> Document:
-            nonlocal made
+        def put(document: Document) -> tuple[Document, str]:
             document = with_picture(document, loaded) if loaded is not None else document
-            tall = wide / proportion(document, name)
             held = next((one for one in page.items if one.id == item), None)
             if isinstance(held, PlacedPicture):
-                made = held.id
-                return paging.change_item(document, page.id, held.id, picture=name)
+                return paging.change_item(document, page.id, held.id, picture=name), held.id
+            tall = wide / proportion(document, name)
             box = Rect(at.x() - wide / 2, at.y() - tall / 2, wide, tall)
-            document, made = paging.put(document, page.id, PlacedPicture("", picture=name), box)
-            return document
+            return paging.put(document, page.id, PlacedPicture("", picture=name), box)
 
-        if store.edit_page(say("put on page"), put):
+        made = store.make(say("put on page"), put)
+        if made is not None:
             store.choose_items(made)
 
     def _fill(self, item: str, colour: str) -> None:

@@ -1,8 +1,9 @@
 """The Pages place: the strip of pages, the page on its desk with what can be put onto it, and the fields."""
 
-from PySide6.QtCore import QMimeData, QPoint, QRectF, QSize, Qt, QTimer, Signal
-from PySide6.QtGui import QDrag, QIcon, QPainter, QPixmap
+from PySide6.QtCore import QElapsedTimer, QMimeData, QPoint, QSize, Qt, Signal
+from PySide6.QtGui import QDrag, QIcon, QKeyEvent
 from PySide6.QtWidgets import (
+    QApplication,
     QFrame,
     QHBoxLayout,
     QLabel,
@@ -34,7 +35,7 @@ from kavlet.desktop.pages.canvas import MIME, PageCanvas
 from kavlet.desktop.pages.item_fields import ItemFields
 from kavlet.desktop.pages.strip import PageStrip
 from kavlet.desktop.store import Store
-from kavlet.paint.painter import paint
+from kavlet.desktop.thumbs import OneByOne, thumb
 
 CHART = QSize(92, 52)
 PUTS: tuple[type[Item], ...] = (Words, KeyFigure, Excerpt, SharedLegend, PlacedPicture, DrawnShape, StepControl)
@@ -62,11 +63,9 @@ class ChartShelf(QListWidget):
         self.setWordWrap(False)
         self.setHorizontalScrollMode(QListWidget.ScrollMode.ScrollPerPixel)
         self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.itemClicked.connect(lambda item: self.put_wanted.emit(str(item.data(int(Qt.ItemDataRole.UserRole)))))
-        self.itemActivated.connect(lambda item: self.put_wanted.emit(str(item.data(int(Qt.ItemDataRole.UserRole)))))
-        self._timer = QTimer(self)
-        self._timer.setInterval(0)
-        self._timer.timeout.connect(self._draw_next)
+        self._since, self._wished = QElapsedTimer(), ""
+        self.itemClicked.connect(self._wish)
+        self._pictures = OneByOne(store, self._draw_next, self)
         store.follow(self.refresh)
 
     def refresh(self) -> None:
@@ -84,38 +83,38 @@ class ChartShelf(QListWidget):
                 item.setData(role, one.id)
                 item.setToolTip(one.name)
                 self.addItem(item)
-        if not self._store.trying:
-            self._timer.start()
+        self._pictures.begin()
 
     def showEvent(self, event: object) -> None:
         super().showEvent(event)  # type: ignore[arg-type]
         self.refresh()
 
-    def _draw_next(self) -> None:
-        """Draw the next picture that is missing, or out of date; later, while something is only tried out."""
-        if self._store.trying:
-            self._timer.stop()
-            return
+    def _draw_next(self) -> bool:
         for i, chart in enumerate(self._store.document.charts):
             picture = self._store.picture_of(chart.id)
             if self._drawn.get(chart.id) is picture or i >= self.count():
                 continue
             self._drawn[chart.id] = picture
             if picture is not NO_PICTURE:
-                ratio = self.devicePixelRatioF()
-                pixmap = QPixmap(CHART * ratio)
-                pixmap.setDevicePixelRatio(ratio)
-                pixmap.fill(Qt.GlobalColor.transparent)
-                painter = QPainter(pixmap)
-                room, size = QRectF(0, 0, CHART.width(), CHART.height()), picture.scene.size
-                by = min(room.width() / size.width, room.height() / size.height)
-                painter.translate((room.width() - size.width * by) / 2, (room.height() - size.height * by) / 2)
-                painter.scale(by, by)
-                paint(picture.scene, painter, fine=False)
-                painter.end()
-                self.item(i).setIcon(QIcon(pixmap))
+                self.item(i).setIcon(QIcon(thumb(picture.scene, CHART, self.devicePixelRatioF())))
+            return True
+        return False
+
+    def _wish(self, item: QListWidgetItem) -> None:
+        """Ask for a chart to be put; the second half of a double click asks for nothing."""
+        chart = str(item.data(int(Qt.ItemDataRole.UserRole)))
+        again = chart == self._wished and self._since.isValid()
+        if not again or self._since.elapsed() > QApplication.doubleClickInterval():
+            self._wished = chart
+            self._since.start()
+            self.put_wanted.emit(chart)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        item = self.currentItem()
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and item is not None:
+            self._wish(item)
             return
-        self._timer.stop()
+        super().keyPressEvent(event)
 
     def startDrag(self, actions: Qt.DropAction) -> None:
         del actions

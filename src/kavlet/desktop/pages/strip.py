@@ -1,6 +1,6 @@
 """The pages below each other, as live pictures: choose one, drag it to another place."""
 
-from PySide6.QtCore import QModelIndex, QPersistentModelIndex, QPointF, QRectF, QSize, Qt, QTimer, Signal
+from PySide6.QtCore import QModelIndex, QPersistentModelIndex, QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QPainter, QPen, QPixmap
 from PySide6.QtWidgets import (
     QAbstractItemView,
@@ -14,10 +14,9 @@ from PySide6.QtWidgets import (
 
 from kavlet.core.document import paging
 from kavlet.core.messages import say, words
-from kavlet.core.pages.page import Page
 from kavlet.desktop.look import colours, qcolor
 from kavlet.desktop.store import Store
-from kavlet.paint.painter import paint
+from kavlet.desktop.thumbs import OneByOne, fitting, thumb
 
 WIDE, TALL = 124, 140  # pixels of a page's picture at most
 AIR, NAME = 6, 20  # pixels around it, and for its name
@@ -74,9 +73,7 @@ class PageStrip(QListWidget):
         self.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
         self.customContextMenuRequested.connect(lambda at: self.menu_wanted.emit(self.viewport().mapToGlobal(at)))
         self.model().rowsMoved.connect(self._moved)
-        self._timer = QTimer(self)
-        self._timer.setInterval(0)
-        self._timer.timeout.connect(self._draw_next)
+        self._pictures = OneByOne(store, self._draw_next, self)
         store.follow(self.refresh)
 
     def refresh(self) -> None:
@@ -100,12 +97,12 @@ class PageStrip(QListWidget):
                 self.setCurrentItem(item)
         self._drawn = {page: made for page, made in self._drawn.items() if any(one.id == page for one in pages)}
         self._filling = False
-        if not self._store.trying and self.isVisible():
-            self._timer.start()
+        if self.isVisible():
+            self._pictures.begin()
 
     def showEvent(self, event: object) -> None:
         super().showEvent(event)  # type: ignore[arg-type]
-        self._timer.start()
+        self._pictures.begin()
 
     def _chosen(self, item: QListWidgetItem | None) -> None:
         if item is not None and not self._filling:
@@ -119,33 +116,16 @@ class PageStrip(QListWidget):
         if order != [page.id for page in self._store.document.pages]:
             self._store.edit(say("move page"), lambda document: paging.in_order(document, order))
 
-    def _draw_next(self) -> None:
-        """Draw the next picture that is missing, or out of date; later, while something is only tried out."""
-        if self._store.trying:
-            self._timer.stop()
-            return
+    def _draw_next(self) -> bool:
         for i, page in enumerate(self._store.document.pages):
             picture = self._store.page_picture(page.id)
             if self._drawn.get(page.id) is picture or i >= self.count():
                 continue
             self._drawn[page.id] = picture
-            self.item(i).setData(PICTURE, self._pixmap(page))
-            return
-        self._timer.stop()
-
-    def _pixmap(self, page: Page) -> QPixmap:
-        scene = self._store.page_picture(page.id).scene
-        by = min(WIDE / scene.size.width, TALL / scene.size.height)
-        ratio = self.devicePixelRatioF()
-        wide, tall = round(scene.size.width * by), round(scene.size.height * by)
-        pixmap = QPixmap(QSize(wide, tall) * ratio)
-        pixmap.setDevicePixelRatio(ratio)
-        pixmap.fill(Qt.GlobalColor.transparent)
-        painter = QPainter(pixmap)
-        painter.scale(by, by)
-        paint(scene, painter, fine=False)
-        painter.end()
-        return pixmap
+            room = fitting(picture.scene, QSize(WIDE, TALL))
+            self.item(i).setData(PICTURE, thumb(picture.scene, room, self.devicePixelRatioF()))
+            return True
+        return False
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() in (Qt.Key.Key_Delete, Qt.Key.Key_Backspace):

@@ -107,29 +107,18 @@ class PageCommands(QObject):
 
     def add(self, size: str = "") -> None:
         """A page after the one in view, of its size, margins and look; the first is an A4 sheet."""
-        store, made = self._store, ""
-        like = store.page if store.has_page else None
+        like = self._store.page if self._store.has_page and not size else None
 
-        def added(document: Document) -> Document:
-            nonlocal made
-            if like is None or size:
-                document, made = paging.add_page(document, size or "A4")
-                return document
-            at = document.pages.index(like) + 1
-            document, made = paging.add_page_like(document, like, at)
-            return document
+        def added(document: Document) -> tuple[Document, str]:
+            if like is None:
+                return paging.add_page(document, size or "A4")
+            return paging.add_page_like(document, like, document.pages.index(like) + 1)
 
-        self._edit(lambda: store.edit(say("add page"), added), lambda: made)
+        self._show(self._store.make(say("add page"), added))
 
     def copy(self) -> None:
-        made = ""
-
-        def copied(document: Document, page: Page) -> Document:
-            nonlocal made
-            document, made = paging.copy_page(document, page.id)
-            return document
-
-        self._edit(lambda: self._store.edit_page(say("duplicate page"), copied), lambda: made)
+        page = self._store.page.id
+        self._show(self._store.make(say("duplicate page"), lambda document: paging.copy_page(document, page)))
 
     def delete(self) -> None:
         """Delete the page in view; the one after it comes into view."""
@@ -184,16 +173,17 @@ class PageCommands(QObject):
 
     def send(self) -> None:
         """The chart in view onto the page in view; onto a new one where there is none. The page comes into view."""
-        page, item = "", ""
-        at = self._store.page.id if self._store.has_page else None
+        store, chart = self._store, self._store.here.id
+        at = store.page.id if store.has_page else None
 
-        def sent(document: Document, chart: ChartEntry) -> Document:
-            nonlocal page, item
-            document, page, item = paging.send_to_page(document, chart.id, at)
-            return document
+        def sent(document: Document) -> tuple[Document, tuple[str, str]]:
+            document, page, item = paging.send_to_page(document, chart, at)
+            return document, (page, item)
 
-        if self._edit(lambda: self._store.edit_chart(say("send chart to page"), sent), lambda: page):
-            self._store.choose_items(item)
+        made = store.make(say("send chart to page"), sent)
+        if made is not None:
+            self._show(made[0])
+            store.choose_items(made[1])
 
     def of_chart(self) -> None:
         """A page that the chart fills."""
@@ -201,38 +191,22 @@ class PageCommands(QObject):
 
     def of_all_rows(self) -> None:
         """A page with the chart for each row, group, series or period, on one scale."""
-
-        def made(document: Document, chart: ChartEntry) -> tuple[Document, str]:
-            return paging.page_of_all_rows(document, chart.id, *_repeated(document, chart))
-
-        self._make(made)
+        self._make(lambda document, chart: paging.page_of_all_rows(document, chart.id, *_repeated(document, chart)))
 
     def per_row(self) -> None:
         """A page for each row, group, series or period."""
-
-        def made(document: Document, chart: ChartEntry) -> tuple[Document, str]:
-            return paging.page_per_row(document, chart.id, *_repeated(document, chart))
-
-        self._make(made)
+        self._make(lambda document, chart: paging.page_per_row(document, chart.id, *_repeated(document, chart)))
 
     def _make(self, make: Callable[[Document, ChartEntry], tuple[Document, str]]) -> None:
-        made = ""
+        chart = self._store.here
+        self._show(self._store.make(say("add page"), lambda document: make(document, chart)))
 
-        def edited(document: Document, chart: ChartEntry) -> Document:
-            nonlocal made
-            document, made = make(document, chart)
-            return document
-
-        self._edit(lambda: self._store.edit_chart(say("add page"), edited), lambda: made)
-
-    def _edit(self, edit: Callable[[], bool], made: Callable[[], str]) -> bool:
-        """Carry out an edit that makes a page, and bring that page into view."""
-        done = edit()
-        if done:
-            self._store.show_page(made())
+    def _show(self, page: str | None) -> None:
+        """Bring a page that was made into view; nothing where it was refused."""
+        if page is not None:
+            self._store.show_page(page)
             if not self._shown():
                 self.pages_wanted.emit()
-        return done
 
     # Charts between documents
 
@@ -246,15 +220,13 @@ class PageCommands(QObject):
         load = clipboard.held()
         if load is None or not load.document.charts:
             raise KavletError(say("The clipboard holds no chart."), remedy=say("Copy a chart with its table first."))
-        made: tuple[str, ...] = ()
 
-        def pasted(document: Document) -> Document:
-            nonlocal made
+        def pasted(document: Document) -> tuple[Document, tuple[str, ...]]:
             result = brought(document, load)
-            made = result.charts
-            return result.document
+            return result.document, result.charts
 
-        if self._store.edit(say("paste chart"), pasted) and made:
+        made = self._store.make(say("paste chart"), pasted)
+        if made:
             self._store.show_chart(made[0])
 
 

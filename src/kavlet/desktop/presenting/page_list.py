@@ -1,33 +1,15 @@
 """The list of pages over the one that is presented: choose one by its number, name or picture."""
 
 from PySide6.QtCore import QRect, QSize, Qt, Signal
-from PySide6.QtGui import QIcon, QKeyEvent, QPainter, QPixmap
+from PySide6.QtGui import QIcon, QKeyEvent
 from PySide6.QtWidgets import QListView, QListWidget, QListWidgetItem, QWidget
 
-from kavlet.core.building.paging.page import NO_PAGE_PICTURE, PagePicture
 from kavlet.core.messages import words
 from kavlet.desktop.presenting.show import Show
-from kavlet.paint.painter import paint
+from kavlet.desktop.thumbs import thumb
 
 SIDE = QSize(200, 140)
 AIR = 60  # pixels around the list
-
-
-def thumb(picture: PagePicture, room: QSize) -> QPixmap:
-    """A page in a room of pixels, in its proportion."""
-    pixmap = QPixmap(room * 2)
-    pixmap.setDevicePixelRatio(2)
-    pixmap.fill(Qt.GlobalColor.transparent)
-    if picture is NO_PAGE_PICTURE:
-        return pixmap
-    size = picture.scene.size
-    by = min(room.width() / size.width, room.height() / size.height)
-    painter = QPainter(pixmap)
-    painter.translate((room.width() - size.width * by) / 2, (room.height() - size.height * by) / 2)
-    painter.scale(by, by)
-    paint(picture.scene, painter, fine=False)
-    painter.end()
-    return pixmap
 
 
 class PageList(QListWidget):
@@ -52,7 +34,7 @@ class PageList(QListWidget):
         self.clear()
         for place in range(len(self._show.pages)):
             picture = self._show.picture(place - self._show.at)
-            self.addItem(QListWidgetItem(QIcon(thumb(picture, SIDE)), f"{place + 1}  {picture.page.name}"))
+            self.addItem(QListWidgetItem(QIcon(thumb(picture.scene, SIDE)), f"{place + 1}  {picture.page.name}"))
         self.setCurrentRow(self._show.at)
         self.setGeometry(room.adjusted(AIR, AIR, -AIR, -AIR))
         self.show()

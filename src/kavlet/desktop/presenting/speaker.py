@@ -6,8 +6,8 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QScrollArea, QVBoxLay
 
 from kavlet.core.messages import words
 from kavlet.desktop.look import UNIT
-from kavlet.desktop.presenting.page_list import thumb
 from kavlet.desktop.presenting.show import Show
+from kavlet.desktop.thumbs import thumb
 
 NOW, SOON = QSize(520, 320), QSize(340, 210)
 
@@ -70,18 +70,18 @@ class SpeakerView(QWidget):
         show = self._show
         self.place.setText(words("Page {number} of {count}: {name}", number=show.at + 1, count=len(show.pages),
                                  name=show.page.name))  # fmt: skip
-        self.now.setPixmap(thumb(show.picture(), NOW))
+        self.now.setPixmap(thumb(show.picture().scene, NOW))
         last = show.at + 1 >= len(show.pages)
         if last:
             self.soon.setText(words("This is the last page."))
         else:
-            self.soon.setPixmap(thumb(show.picture(1), SOON))
+            self.soon.setPixmap(thumb(show.picture(1).scene, SOON))
         self.words.setText(show.page.speaker or words("No words for this page."))
         self._tell_time()
 
     def _moved(self) -> None:
         if not self._show.moving:
-            self.now.setPixmap(thumb(self._show.picture(), NOW))
+            self.now.setPixmap(thumb(self._show.picture().scene, NOW))
 
     def _tell_time(self) -> None:
         self.clock.setText(QTime.currentTime().toString("HH:mm"))

@@ -1,13 +1,12 @@
 """Picks the chart in view from a list; with small pictures where there are many."""
 
-from PySide6.QtCore import QRectF, QSize, Qt, QTimer
-from PySide6.QtGui import QIcon, QPainter, QPixmap
+from PySide6.QtCore import QSize
+from PySide6.QtGui import QIcon
 from PySide6.QtWidgets import QComboBox, QSizePolicy, QWidget
 
-from kavlet.core.building.stages import NO_PICTURE
 from kavlet.core.messages import words
 from kavlet.desktop.store import Store
-from kavlet.paint.painter import paint
+from kavlet.desktop.thumbs import OneByOne, thumb
 
 MANY = 4  # charts, from which on names alone are not enough
 PICTURE = QSize(92, 58)
@@ -25,9 +24,7 @@ class ChartPicker(QComboBox):
         self.setMinimumContentsLength(8)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
         self.activated.connect(lambda i: store.show_chart(str(self.itemData(i))))
-        self._timer = QTimer(self)
-        self._timer.setInterval(0)
-        self._timer.timeout.connect(self._draw_next)
+        self._pictures = OneByOne(store, self._draw_next, self)
 
     def refresh(self) -> None:
         """List the charts there are now."""
@@ -45,15 +42,14 @@ class ChartPicker(QComboBox):
         self.setIconSize(PICTURE if many else QSize(0, 0))
         super().showPopup()
         if many:
-            self._timer.start()
+            self._pictures.begin()
 
     def hidePopup(self) -> None:
-        self._timer.stop()
+        self._pictures.stop()
         super().hidePopup()
         self.setIconSize(QSize(0, 0))  # the closed list shows the name alone
 
-    def _draw_next(self) -> None:
-        """Draw the next picture that is missing, or out of date."""
+    def _draw_next(self) -> bool:
         document = self._store.document
         for i, chart in enumerate(document.charts):
             made_of = (chart, document.table(chart.table))
@@ -61,23 +57,7 @@ class ChartPicker(QComboBox):
             if isinstance(held, tuple) and all(a is b for a, b in zip(held, made_of, strict=True)):
                 continue
             self._drawn[chart.id] = made_of
-            self.setItemIcon(i, self._icon(chart.id))
-            return
-        self._timer.stop()
-
-    def _icon(self, chart: str) -> QIcon:
-        ratio = self.devicePixelRatioF()
-        pixmap = QPixmap(PICTURE * ratio)
-        pixmap.setDevicePixelRatio(ratio)
-        pixmap.fill(Qt.GlobalColor.transparent)
-        picture = self._store.picture_of(chart)
-        if picture is not NO_PICTURE:
-            painter = QPainter(pixmap)
-            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-            room, size = QRectF(0, 0, PICTURE.width(), PICTURE.height()), picture.scene.size
-            factor = min(room.width() / size.width, room.height() / size.height)
-            painter.translate((room.width() - size.width * factor) / 2, (room.height() - size.height * factor) / 2)
-            painter.scale(factor, factor)
-            paint(picture.scene, painter)
-            painter.end()
-        return QIcon(pixmap)
+            picture = self._store.picture_of(chart.id)
+            self.setItemIcon(i, QIcon(thumb(picture.scene, PICTURE, self.devicePixelRatioF())))
+            return True
+        return False
