@@ -179,7 +179,7 @@ def german(_window: Window) -> QWidget:
     shown = open_window()
     shown.resize(1280, 800)
     shown.files.open_cells(rows)
-    shown.close_recipes()
+    shown.places.show_stage()
     shown.store.edit_chart(
         say("change title"),
         lambda document, chart: edits.change_chart(

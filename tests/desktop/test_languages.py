@@ -352,7 +352,7 @@ def test_labels_and_buttons_have_room_for_german(qtbot: QtBot, tmp_path: Path) -
     path.write_text("Ort;Leute\nInsel;3\nUfer;4\n")
     made.store.history.saved()
     made.files.open_path(path)
-    made.close_recipes()
+    made.places.show_stage()
     qtbot.wait(20)
     assert made.figures.source.says.text().endswith(path.name)
     assert made.dress.look.numbers.currentData() == "de"

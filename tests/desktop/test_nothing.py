@@ -123,7 +123,7 @@ def test_files_opened_after_nothing_fill_the_window(empty: Window) -> None:
     empty.files.open_cells([["stage", "people"], ["Visits", 5.0], ["Walks", 2.0]])
     assert empty.store.has_table
     assert empty.figures.grid.cells.columnCount() >= 2
-    empty.close_recipes()
+    empty.places.show_stage()
     assert empty.stage.view.picture is not NO_PICTURE
     while empty.store.history.undo_name:
         empty.store.undo()

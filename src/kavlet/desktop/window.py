@@ -8,8 +8,6 @@ from PySide6.QtWidgets import (
     QApplication,
     QLabel,
     QMainWindow,
-    QSplitter,
-    QStackedWidget,
     QStatusBar,
     QWidget,
 )
@@ -22,27 +20,21 @@ from kavlet.core.touch.parts import Part
 from kavlet.desktop import finding
 from kavlet.desktop.command import Command, a_chart, a_table
 from kavlet.desktop.dress.fields import TextField
-from kavlet.desktop.dress.panel import DressPanel
 from kavlet.desktop.dress.work import DressCommands
-from kavlet.desktop.figures.panel import FiguresPanel
 from kavlet.desktop.figures.tables import TableCommands
 from kavlet.desktop.filing import FileCommands
-from kavlet.desktop.look import UNIT
 from kavlet.desktop.looking import LookCommands
 from kavlet.desktop.menus import Menus, history_commands
 from kavlet.desktop.pages.item_work import ItemCommands
-from kavlet.desktop.pages.panel import PagesPanel
 from kavlet.desktop.pages.work import PageCommands
 from kavlet.desktop.place_switch import PlaceSwitch
+from kavlet.desktop.places import Places
 from kavlet.desktop.presenting.work import PresentCommands
-from kavlet.desktop.recipes.wall import RecipeWall
 from kavlet.desktop.recipes.work import RecipeCommands
 from kavlet.desktop.stage.chart_work import ChartCommands
 from kavlet.desktop.stage.layer_work import LayerCommands
-from kavlet.desktop.stage.panel import StagePanel
 from kavlet.desktop.stage.picture_work import PictureCommands
 from kavlet.desktop.stage.solid_work import SolidCommands
-from kavlet.desktop.start.panel import StartPanel
 from kavlet.desktop.store import Store
 from kavlet.desktop.work_bar import WorkBar
 from kavlet.desktop.worker import Worker
@@ -57,12 +49,14 @@ class Window(QMainWindow):
         super().__init__()
         self.store = store
         self.worker = Worker(store.refuse, self)
-        self.figures = FiguresPanel(store)
-        self.stage = StagePanel(store)
-        self.dress = DressPanel(store)
-        self.wall = RecipeWall(store, self.worker)
-        self.start = StartPanel(self.worker)
-        self.pages = PagesPanel(store)
+        places = self.places = Places(store, self.worker)
+        self.figures, self.stage, self.dress, self.splitter = (
+            places.figures,
+            places.stage,
+            places.dress,
+            places.splitter,
+        )
+        self.wall, self.start, self.pages = places.wall, places.start, places.pages
         self._offered: set[str] = set()  # the tables that the wall came up for by itself
         self.files = FileCommands(self, store, self.worker)
         self.tables = TableCommands(self, store, self.worker)
@@ -73,8 +67,8 @@ class Window(QMainWindow):
         self.looks = DressCommands(self, store, self.worker)
         self.solids = SolidCommands(self, store)
         self.looking = LookCommands(self, self.findable)
-        self.page_work = PageCommands(self, store, self.pages, self.is_on_pages)
-        self.items = ItemCommands(self, store, self.pages, self.is_on_pages, self.pictures.ask_drawing)
+        self.page_work = PageCommands(self, store, self.pages, lambda: places.on_pages)
+        self.items = ItemCommands(self, store, self.pages, lambda: places.on_pages, self.pictures.ask_drawing)
         self.presenting = PresentCommands(self, store)
         self.menus = Menus(self, store, self._declared())
         self.actions_by_name = self.menus.commands.actions
@@ -90,20 +84,6 @@ class Window(QMainWindow):
         self.refresh()
 
     def _lay_out(self) -> None:
-        self.splitter = QSplitter(Qt.Orientation.Horizontal)
-        self.splitter.setHandleWidth(3 * UNIT)
-        for place, stretch, least in ((self.figures, 4, 260), (self.stage, 6, 320), (self.dress, 0, 296)):
-            self.splitter.addWidget(place)
-            self.splitter.setStretchFactor(self.splitter.indexOf(place), stretch)
-            place.setMinimumWidth(least)
-        self.splitter.setSizes([372, 560, 300])
-        self.splitter.setChildrenCollapsible(False)
-        self.splitter.setContentsMargins(3 * UNIT, UNIT, 3 * UNIT, 0)
-        self.places = QStackedWidget()
-        self.places.addWidget(self.splitter)
-        self.places.addWidget(self.wall)
-        self.places.addWidget(self.start)
-        self.places.addWidget(self.pages)
         self.setCentralWidget(self.places)
         self.setStatusBar(QStatusBar())
         self.saying = QLabel()
@@ -181,9 +161,8 @@ class Window(QMainWindow):
         self.stage.size_wanted.connect(self.charts.set_size)
         self.stage.follow(self.layers)
         self.layers.more = lambda menu: self.menus.commands.fill(menu, "layers")
-        self.recipes.wall_wanted.connect(lambda: self.places.setCurrentWidget(self.wall))
+        self.recipes.wall_wanted.connect(self.places.show_wall)
         self.wall.chosen.connect(self._take_recipe)
-        self.wall.closed.connect(self.close_recipes)
         self.wall.reading_wanted.connect(self.charts.read_across)
         self.dress.reading_wanted.connect(self.charts.read_across)
         self.start.path_wanted.connect(self.files.open_path)
@@ -210,52 +189,27 @@ class Window(QMainWindow):
         work.stage_wanted.connect(self.show_stage)
         work.present_wanted.connect(lambda page: store.guard(lambda: self.presenting.present(page)))
         work.full_view_wanted.connect(lambda: store.guard(self.presenting.full_view))
-        canvas.chart_wanted.connect(self._go_to_chart)
         canvas.menu_wanted.connect(lambda place: self.menus.popup("page", place))
-        canvas.frame.opened.connect(self._dress_on_page)
         canvas.frame.menu_wanted.connect(self._stage_menu)
         canvas.frame.dropped.connect(lambda part, what: store.guard(lambda: self.pictures.drop(part, what)))
         self.pages.strip.menu_wanted.connect(
             lambda place: self.menus.popup("pages", place, (*work.sizes(), *work.arrangements()))
         )
 
-    def is_on_pages(self) -> bool:
-        """Whether the Pages place is shown."""
-        return hasattr(self, "places") and self.places.currentWidget() is self.pages
-
     def _deliver(self) -> None:
         """Take away what is shown: the pages on their place, else the chart."""
-        of_pages = self.is_on_pages() and self.store.has_page
+        of_pages = self.places.on_pages and self.store.has_page
         self.actions_by_name["deliver_pages" if of_pages else "deliver"].trigger()
 
     def show_pages(self) -> None:
-        """Go to the Pages place."""
-        if self.store.has_table:
-            self.places.setCurrentWidget(self.pages)
-            self.pages.canvas.setFocus()
-            self.refresh()
+        """Go to the pages."""
+        self.places.show_pages()
+        self.refresh()
 
     def show_stage(self) -> None:
         """Go to the table and the Stage."""
-        if self.store.has_table:
-            self.pages.canvas.leave()
-            self.places.setCurrentWidget(self.splitter)
-            self.stage.view.setFocus()
-            self.refresh()
-
-    def _go_to_chart(self, chart: str) -> None:
-        """A chart's table and Stage, from its page; the key that shows pages goes back to it."""
-        self.show_stage()
-        self.store.show_chart(chart)
-
-    def _dress_on_page(self, opened: bool) -> None:
-        """The Dress of the chart that is touched on its page stands beside it there."""
-        if opened:
-            self.pages.take_dress(self.dress)
-        else:
-            self.pages.give_dress(self.dress)
-            self.splitter.addWidget(self.dress)
-            self.dress.setVisible(self.store.has_chart)
+        self.places.show_stage()
+        self.refresh()
 
     def refresh(self) -> None:
         """The window's title, and which commands can be carried out now."""
@@ -264,29 +218,15 @@ class Window(QMainWindow):
         self.setWindowModified(history.changed and self.store.has_table)
         if not self.store.trying:  # a trial changes with every move of the mouse, and no command's condition with it
             self.menus.refresh()
-        self._show_page()
+        self.places.fit()
         self.deliver_button.setEnabled(self.store.has_chart or self.store.has_page)
         self.say("")
-
-    def _show_page(self) -> None:
-        """The Start place while there is no table; Dress only where there is a chart to dress."""
-        if not self.store.has_table:
-            self.places.setCurrentWidget(self.start)
-        elif self.places.currentWidget() is self.start:
-            self.places.setCurrentWidget(self.splitter)
-            self.figures.grid.setFocus()
-        self.dress.setVisible(self.store.has_chart)
 
     def _offer_recipes(self) -> None:
         """Bring up the wall, once, as soon as a table without a chart holds two rows of figures."""
         store, table = self.store, self.store.table
         reads = any(table.id in (one.table, one.reading and one.reading.table) for one in store.document.charts)
-        if (
-            reads
-            or table.id in self._offered
-            or not is_ready(table)
-            or self.places.currentWidget() is not self.splitter
-        ):
+        if reads or table.id in self._offered or not is_ready(table) or not self.places.on_stage:
             return
         self._offered.add(table.id)
         self.recipes.wall_wanted.emit()
@@ -318,13 +258,9 @@ class Window(QMainWindow):
             first.append((words("Give this back to theme"), lambda: self.dress.give_back(part.path)))
         self.menus.popup("stage", place, first)
 
-    def close_recipes(self) -> None:
-        self.places.setCurrentWidget(self.splitter)
-        self.stage.view.setFocus()
-
     def _take_recipe(self, name: str) -> None:
         self.store.guard(lambda: self.recipes.take(name, self.wall.across, self.wall.typed.get(name, {})))
-        self.close_recipes()
+        self.places.show_stage()
 
     def _opened(self, is_table: bool) -> None:
         self.figures.grid.go_to(0, 1)
@@ -391,4 +327,4 @@ class Window(QMainWindow):
         self.worker.stop()
         settings = QSettings()
         settings.setValue("geometry", self.saveGeometry())
-        settings.setValue("places", self.splitter.saveState())
+        settings.setValue("places", self.places.shares())

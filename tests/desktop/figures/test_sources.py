@@ -21,7 +21,7 @@ def costs(window: Window, qtbot: QtBot, tmp_path: Path) -> Path:
     window.store.history.saved()
     window.files.open_path(path)
     qtbot.waitUntil(lambda: window.store.name == "costs", timeout=3000)
-    window.close_recipes()
+    window.places.show_stage()
     window.store.edit_table(say("x"), lambda document, table: edits.insert_columns(document, table.id, 2))
     window.store.edit_table(
         say("x"),

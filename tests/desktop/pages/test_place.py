@@ -380,7 +380,7 @@ def test_a_page_of_all_rows_in_one_command(window: Window) -> None:
     show(window, "areas")
     count = len(window.store.chart.roles["value"])
     window.actions_by_name["page_of_all_rows"].trigger()
-    assert window.is_on_pages()
+    assert window.places.on_pages
     frames = [item for item in window.store.page.items if isinstance(item, ChartFrame)]
     assert len(frames) == count
     assert len({(one.low, one.high) for one in frames}) == 1
@@ -545,3 +545,40 @@ def test_no_field_beside_the_page_has_the_tip_of_another_place(window: Window, q
     (one,) = fresh(window, qtbot, (DrawnShape(""), Rect(0, 0, 10, 10)))
     window.store.choose_items(one)
     assert window.pages.fields.rows["width"].field.toolTip() == "How wide it is."
+
+
+def test_another_document_does_not_keep_the_chart_of_the_last_one_touched(window: Window, qtbot: QtBot) -> None:
+    """Its pages may have items of the same ids."""
+    chart, frame = chart_page(window, qtbot, "funnel")
+    touch(window, frame)
+    assert window.pages.canvas.frame.item == frame
+    other = msgspec.structs.replace(
+        window.store.document, pages=(window.store.page,), charts=tuple(reversed(window.store.document.charts))
+    )
+    window.store.load(other, None, "other")
+    assert window.store.chart.id != chart
+    assert not window.pages.canvas.frame.item
+    assert window.pages.side.currentWidget() is window.pages.fields
+
+
+def test_a_new_document_from_the_pages_shows_its_start_and_then_its_table(window: Window, qtbot: QtBot) -> None:
+    _, frame = chart_page(window, qtbot, "funnel")
+    touch(window, frame)
+    window.store.load(Document(), None, "")
+    assert window.places.currentWidget() is window.start
+    window.files.open_cells([["stage", "people"], ["Visits", 5.0], ["Walks", 2.0]])
+    window.places.show_stage()
+    assert window.dress.isVisible()
+    assert window.splitter.indexOf(window.dress) == 2
+
+
+def test_a_double_click_on_the_shelf_puts_one_chart(window: Window, qtbot: QtBot) -> None:
+    fresh(window, qtbot)
+    shelf = window.pages.charts
+    at = shelf.visualItemRect(shelf.item(1)).center()
+    qtbot.mouseClick(shelf.viewport(), Qt.MouseButton.LeftButton, pos=at)
+    qtbot.mouseDClick(shelf.viewport(), Qt.MouseButton.LeftButton, pos=at)
+    assert len(window.store.page.items) == 1
+    shelf.setCurrentRow(2)
+    qtbot.keyClick(shelf, Qt.Key.Key_Return)
+    assert len(window.store.page.items) == 2

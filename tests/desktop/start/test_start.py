@@ -57,7 +57,7 @@ def test_typing_two_rows_brings_the_wall_once(empty: Window) -> None:
         cells.setData(cells.index(row, 0), name)
         cells.setData(cells.index(row, 1), value)
     assert empty.places.currentWidget() is empty.wall
-    empty.close_recipes()
+    empty.places.show_stage()
     cells.setData(cells.index(3, 1), "7")
     assert empty.places.currentWidget() is empty.splitter
     empty.recipes.take("bars")
@@ -104,7 +104,7 @@ def test_all_tables_stand_in_a_list_with_a_search(window: Window, qtbot: QtBot) 
 def test_charts_are_listed_with_pictures(window: Window, qtbot: QtBot) -> None:
     picker = window.stage.charts
     picker.showPopup()
-    qtbot.waitUntil(lambda: not picker._timer.isActive(), timeout=20_000)
+    qtbot.waitUntil(lambda: not picker._pictures.isActive(), timeout=20_000)
     assert all(not picker.itemIcon(i).isNull() for i in range(picker.count()))
     picker.hidePopup()
     assert picker.iconSize().isEmpty()

@@ -67,7 +67,7 @@ class FrameView(StageView):
         if not self._item:
             return
         made = self._canvas.picture.made.get(self._item)
-        if made is None or not self._store.has_chart:
+        if made is None or self._canvas.chart_of(self._item) != self._store.chart.id:
             self.close_frame()
             return
         super().refresh()

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QWidget
 
 from kavlet.core.building.paging.page import NO_PAGE_PICTURE, PagePicture
 from kavlet.core.pages.arrangements import Seam, bays, seams
+from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.page import AnyItem
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.values.errors import KavletError
@@ -106,6 +107,11 @@ class PageView(QWidget):
             if box.x <= at.x() <= box.right and box.y <= at.y() <= box.bottom:
                 return item
         return None
+
+    def chart_of(self, item: str) -> str:
+        """The id of the chart that an item shows; empty where it shows none, or is not there."""
+        held = next((one for one in self.picture.page.items if one.id == item), None)
+        return held.chart if isinstance(held, ChartFrame) else ""
 
     def _chosen_boxes(self) -> dict[str, Rect]:
         return {item: self.picture.boxes[item] for item in self._store.chosen.items if item in self.picture.boxes}
