@@ -7,6 +7,7 @@ from pathlib import Path
 import msgspec
 import pytest
 from PySide6.QtCore import QLocale, QPoint, QSettings, Qt
+from PySide6.QtGui import QGuiApplication
 from PySide6.QtWidgets import (
     QAbstractButton,
     QComboBox,
@@ -364,3 +365,13 @@ def test_labels_and_buttons_have_room_for_german(qtbot: QtBot, tmp_path: Path) -
     made.store.history.saved()
     made.close()
     made.deleteLater()
+
+
+def test_cells_pasted_into_an_empty_german_window_are_read_as_german_numbers(qtbot: QtBot) -> None:
+    languages.choose("de")
+    languages.apply_language(application())
+    made = open_window()
+    qtbot.addWidget(made, before_close_func=lambda one: one.store.history.saved())
+    QGuiApplication.clipboard().setText("Ort\tLeute\nInsel\t1.037\nUfer\t0,25\n")
+    made.actions_by_name["paste"].trigger()
+    assert made.store.table.columns[1].cells[1:] == (1037.0, 0.25)

@@ -10,8 +10,9 @@ from PySide6.QtGui import QGuiApplication, QIcon
 from PySide6.QtWidgets import QApplication
 
 import kavlet
+from kavlet.core.document.document import Document
 from kavlet.desktop import documents
-from kavlet.desktop.languages import apply_language
+from kavlet.desktop.languages import apply_language, locale_name
 from kavlet.desktop.look import apply_look
 from kavlet.desktop.store import Store
 from kavlet.desktop.window import Window
@@ -73,7 +74,7 @@ class Opened:
 
 def open_window(file: Path | None = None, demo: bool = False) -> Window:
     """A window with the demo, a file, or nothing yet."""
-    window = Window(Store())
+    window = Window(Store(Document(locale=documents.known(locale_name()))))
     if demo:
         window.store.load(documents.demo(), None, "Mirefen year")
         window.figures.grid.go_to(1, 1)

@@ -38,9 +38,9 @@ class Store(QObject):
     selected = Signal()
     refused = Signal(str)
 
-    def __init__(self, parent: QObject | None = None) -> None:
+    def __init__(self, document: Document | None = None, parent: QObject | None = None) -> None:
         super().__init__(parent)
-        self._history = History(Document())
+        self._history = History(document or Document())
         self._pictures = Pictures()
         self._trial: Document | None = None
         self.path: Path | None = None

@@ -199,7 +199,9 @@ def test_figures_on_pages_follow_rows_that_move() -> None:
 
 
 def test_a_page_of_all_rows_has_one_scale() -> None:
-    document, page = paging.page_of_all_rows(made(), "k2", {1: "North", 2: "South", 3: "East"}, (0.0, 50.0), "A4")
+    document, page = paging.page_of_all_rows(
+        made(), "k2", paging.Repeated({1: "North", 2: "South", 3: "East"}, (0.0, 50.0))
+    )
     frames = [item for item in document.page(page).items if isinstance(item, ChartFrame)]
     assert [(one.row, one.caption, one.low, one.high) for one in frames] == [
         (1, "North", 0.0, 50.0), (2, "South", 0.0, 50.0), (3, "East", 0.0, 50.0),
@@ -210,7 +212,7 @@ def test_a_page_of_all_rows_has_one_scale() -> None:
 
 
 def test_one_page_per_row() -> None:
-    document, first = paging.page_per_row(made(), "k2", {1: "North", 2: "South"}, (0.0, 50.0))
+    document, first = paging.page_per_row(made(), "k2", paging.Repeated({1: "North", 2: "South"}, (0.0, 50.0)))
     assert [page.name.split(", ")[1] for page in document.pages] == ["North", "South"]
     assert document.pages[0].id == first
     assert document.pages[1].footer == "{name}\t{page} / {pages}"
@@ -244,3 +246,22 @@ def test_edits_leave_the_old_document_alone() -> None:
     paging.arranged(document, page, "four")
     paging.delete_page(document, page)
     assert msgspec.json.encode(document) == before
+
+
+@pytest.mark.parametrize(("rows", "pages"), [(1, [1]), (20, [20]), (21, [11, 10]), (41, [14, 14, 13])])
+def test_many_rows_go_on_several_pages_of_alike_frames(rows: int, pages: list[int]) -> None:
+    over = paging.Repeated({i: f"Row {i}" for i in range(1, rows + 1)})
+    document, first = paging.page_of_all_rows(made(), "k2", over)
+    held = [[item for item in page.items if isinstance(item, ChartFrame)] for page in document.pages]
+    assert [len(frames) for frames in held] == pages
+    assert [frame.row for frames in held for frame in frames] == list(range(1, rows + 1))
+    assert document.pages[0].id == first
+    sizes = {(round(box.width, 3), round(box.height, 3)) for page in document.pages for box in bays(page)}
+    assert len(sizes) == 1
+
+
+def test_a_legend_is_set_once_below_the_heading() -> None:
+    document, page = paging.page_of_all_rows(made(), "k2", paging.Repeated({1: "North", 2: "South"}, None, legend=True))
+    legends = [item for item in document.page(page).items if isinstance(item, SharedLegend)]
+    assert [one.charts for one in legends] == [("k2",)]
+    assert not any(legends[0].box.overlaps(box) for box in bays(document.page(page)))

@@ -4,6 +4,7 @@ from collections.abc import Callable, Iterable, Mapping
 from typing import Any
 
 import msgspec
+from msgspec import Struct
 
 from kavlet.core.document.document import Document, fresh_id, fresh_name, with_page
 from kavlet.core.figures.recalculate import Values
@@ -27,6 +28,7 @@ from kavlet.core.values.sizes import MM
 
 MOST_ITEMS = 300
 MOST_PAGES = 500
+MOST_FRAMES = 20  # on one page of small multiples
 SLIDE_MARGINS = (16 * MM, 14 * MM, 16 * MM, 13 * MM)
 
 
@@ -269,53 +271,59 @@ def page_of_chart(document: Document, chart: str, size: str = "A4 lying") -> tup
     return document, page
 
 
-def page_of_all_rows(
-    document: Document,
-    chart: str,
-    rows: Mapping[int, str],
-    ends: tuple[float, float] | None,
-    size: str = "A4",
-    legend: bool = False,
-) -> tuple[Document, str]:
-    """A page with the chart once for each row (counted from 1), captioned with its name, on one scale and with one
-    `legend` below the heading where it has one. Returns the document and the page's id."""
-    columns, lines = _fitting(len(rows), named_size(size))
+class Repeated(Struct, frozen=True):
+    """What a chart is repeated over: rows (counted from 1) with their names, the ends of the scale that all frames
+    share (None where they share one anyway), and whether it has a legend to be set once."""
+
+    rows: Mapping[int, str]
+    ends: tuple[float, float] | None = None
+    legend: bool = False
+
+    def frame(self, chart: str, row: int, **changes: Any) -> ChartFrame:
+        """The chart for one of the rows."""
+        low, high = self.ends if self.ends is not None else (None, None)
+        return ChartFrame("", chart=chart, row=row, low=low, high=high, **changes)
+
+
+def page_of_all_rows(document: Document, chart: str, over: Repeated, size: str = "A4") -> tuple[Document, str]:
+    """The chart once for each row, captioned with its name, on one scale and with one legend below the heading where it
+    has one; on several pages where a single one would be too crowded to read. Returns document and first page's id."""
+    first, names = "", list(over.rows.items())
+    count = -(-len(names) // MOST_FRAMES)
+    per_page = -(-len(names) // max(1, count))
+    for start in range(0, len(names), per_page):
+        rows = dict(names[start : start + per_page])
+        document, page = _multiples(document, chart, msgspec.structs.replace(over, rows=rows), per_page, size)
+        first = first or page
+    return document, first
+
+
+def _multiples(document: Document, chart: str, over: Repeated, count: int, size: str) -> tuple[Document, str]:
+    """A page of frames, for so many of them, under the chart's title."""
+    columns, lines = _fitting(count, named_size(size))
     entry = document.chart(chart)
     document, page = add_page(document, size, name=entry.name, arrangement=MULTIPLES, grid=(lines, columns))
-    low, high = ends if ends is not None else (None, None)
-    for row, name in rows.items():
-        frame = ChartFrame("", chart=chart, row=row, title=False, legend=False, caption=name, low=low, high=high)
+    for row, name in over.rows.items():
+        frame = over.frame(chart, row, title=False, legend=False, caption=name)
         document, _ = put(document, page, frame)
-    held = document.page(page)
-    left, top, right, bottom = held.margins
-    if entry.title or entry.name:
-        heading = Words(
-            "", paragraphs=plain(entry.title or entry.name), style="heading", width=held.inner.width, height=30
-        )
-        document, _ = put(document, page, heading, Rect(left, top, held.inner.width, 30))
-        top += 52
-    if legend:
-        document, _ = put(document, page, SharedLegend("", charts=(chart,)), Rect(left, top, held.inner.width, 20))
+    left, top, right, bottom = document.page(page).margins
+    wide = document.page(page).inner.width
+    heading = Words("", paragraphs=plain(entry.title or entry.name), style="heading")
+    document, _ = put(document, page, heading, Rect(left, top, wide, 30))
+    top += 52
+    if over.legend:
+        document, _ = put(document, page, SharedLegend("", charts=(chart,)), Rect(left, top, wide, 20))
         top += 32
-    if top != held.margins[1]:
-        document = change_page(document, page, margins=(left, top, right, bottom))
-    return document, page
+    return change_page(document, page, margins=(left, top, right, bottom)), page
 
 
-def page_per_row(
-    document: Document,
-    chart: str,
-    rows: Mapping[int, str],
-    ends: tuple[float, float] | None,
-    size: str = "A4 lying",
-) -> tuple[Document, str]:
+def page_per_row(document: Document, chart: str, over: Repeated, size: str = "A4 lying") -> tuple[Document, str]:
     """A page for each row, titled with its name, all on one scale. Returns the document and the first page's id."""
     entry, first = document.chart(chart), ""
-    low, high = ends if ends is not None else (None, None)
-    for row, name in rows.items():
+    for row, name in over.rows.items():
         document, page = add_page(document, size, name=f"{entry.name}, {name}", arrangement="title over a chart")
         document, _ = put(document, page, Words("", paragraphs=plain(name), style="title", upright="middle"))
-        document, _ = put(document, page, ChartFrame("", chart=chart, row=row, low=low, high=high))
+        document, _ = put(document, page, over.frame(chart, row))
         document = change_page(document, page, footer="{name}\t{page} / {pages}")
         first = first or page
     return document, first
@@ -354,25 +362,28 @@ def pages_of(document: Document, charts: Iterable[str], table: str = "") -> list
 def without_frames(document: Document, charts: set[str]) -> Document:
     """The document without the frames of charts that go, and without their names in legends and step controls."""
 
-    def item(one: AnyItem) -> AnyItem:
-        match one:
+    def kept(item: AnyItem) -> AnyItem | None:
+        match item:
+            case ChartFrame() if item.chart in charts:
+                return None
             case SharedLegend() | StepControl():
-                return msgspec.structs.replace(one, charts=tuple(held for held in one.charts if held not in charts))
-        return one
+                return msgspec.structs.replace(item, charts=tuple(one for one in item.charts if one not in charts))
+        return item
 
-    def page(one: Page) -> Page:
-        kept = tuple(item(i) for i in one.items if not (isinstance(i, ChartFrame) and i.chart in charts))
-        return one if kept == one.items else msgspec.structs.replace(one, items=kept)
-
-    return msgspec.structs.replace(document, pages=tuple(page(one) for one in document.pages))
+    return _keeping(document, kept)
 
 
 def without_excerpts(document: Document, table: str) -> Document:
     """The document without the excerpts of a table that goes."""
+    return _keeping(document, lambda item: None if isinstance(item, Excerpt) and item.table == table else item)
 
-    def page(one: Page) -> Page:
-        kept = tuple(i for i in one.items if not (isinstance(i, Excerpt) and i.table == table))
-        return one if kept == one.items else msgspec.structs.replace(one, items=kept)
+
+def _keeping(document: Document, kept: Callable[[AnyItem], AnyItem | None]) -> Document:
+    """The document with what a function leaves of each item; pages that lose nothing stay the same objects."""
+
+    def page(held: Page) -> Page:
+        items = tuple(one for one in map(kept, held.items) if one is not None)
+        return held if items == held.items else msgspec.structs.replace(held, items=items)
 
     return msgspec.structs.replace(document, pages=tuple(page(one) for one in document.pages))
 

@@ -6,7 +6,7 @@ from functools import partial
 from PySide6.QtCore import QObject, Signal
 from PySide6.QtWidgets import QInputDialog, QWidget
 
-from kavlet.core.building.paging.multiples import ends_of, rows_of
+from kavlet.core.building.paging.multiples import repeated
 from kavlet.core.building.reuse import Pictures
 from kavlet.core.document import paging
 from kavlet.core.document.carrying import brought, carried
@@ -191,11 +191,11 @@ class PageCommands(QObject):
 
     def of_all_rows(self) -> None:
         """A page with the chart for each row, group, series or period, on one scale."""
-        self._make(lambda document, chart: paging.page_of_all_rows(document, chart.id, *_repeated(document, chart)))
+        self._make(lambda document, chart: paging.page_of_all_rows(document, chart.id, _repeated(document, chart)))
 
     def per_row(self) -> None:
         """A page for each row, group, series or period."""
-        self._make(lambda document, chart: paging.page_per_row(document, chart.id, *_repeated(document, chart)))
+        self._make(lambda document, chart: paging.page_per_row(document, chart.id, _repeated(document, chart)))
 
     def _make(self, make: Callable[[Document, ChartEntry], tuple[Document, str]]) -> None:
         chart = self._store.here
@@ -230,8 +230,7 @@ class PageCommands(QObject):
             self._store.show_chart(made[0])
 
 
-def _repeated(document: Document, chart: ChartEntry) -> tuple[dict[int, str], tuple[float, float] | None]:
-    """What a chart is repeated over, and the ends of the scale that all share."""
+def _repeated(document: Document, chart: ChartEntry) -> paging.Repeated:
+    """What a chart is repeated over, on one scale."""
     pictures = Pictures()
-    rows = rows_of(document, pictures.values(document), chart)
-    return rows, ends_of(document, chart, rows, lambda entry, key: pictures.drawn(document, entry, key))
+    return repeated(document, pictures.values(document), chart, lambda entry, key: pictures.drawn(document, entry, key))

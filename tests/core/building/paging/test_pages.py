@@ -6,7 +6,7 @@ import msgspec
 import pytest
 
 from kavlet.core.building.paging.chart_frame import framed
-from kavlet.core.building.paging.multiples import ends_of, rows_of
+from kavlet.core.building.paging.multiples import repeated, rows_of
 from kavlet.core.building.paging.page import NO_PAGE_PICTURE, PagePicture, record
 from kavlet.core.building.paging.step_control import parts
 from kavlet.core.building.reuse import Pictures
@@ -286,9 +286,11 @@ def test_series_can_be_repeated_on_one_scale() -> None:
     chart = document.chart("k1")
     rows = rows_of(document, pictures.values(document), chart)
     assert rows == {1: "Spring", 2: "Summer"}
-    ends = ends_of(document, chart, rows, lambda entry, key: pictures.drawn(document, entry, key))
-    assert ends is not None
-    document, page = paging.page_of_all_rows(document, "k1", rows, ends)
+    over = repeated(document, pictures.values(document), chart, lambda entry, key: pictures.drawn(document, entry, key))
+    assert over.rows == rows
+    assert over.ends is not None
+    assert not over.legend  # each frame shows one series, named above it
+    document, page = paging.page_of_all_rows(document, "k1", over)
     picture = Pictures().page(document, page)
     axes = []
     for item in picture.page.items:
@@ -393,3 +395,14 @@ def test_a_step_control_has_the_parts_it_is_given(slider: bool, buttons: bool, s
 def test_a_place_on_the_slider_is_a_period() -> None:
     where = parts(StepControl(""), Rect(100, 0, 312, 40), NO_PAGE_PICTURE.style)
     assert [where.period_at(x, 4) for x in (0, 106, 206, 306, 406, 999)] == [1, 1, 2, 3, 4, 4]
+
+
+def test_long_names_in_an_excerpt_leave_short_columns_whole() -> None:
+    rows = [["Name", "Word", "Number"], ["A very long name that finds no room at all in its column", "short", 1.0],
+            ["Another very long name that finds no room either", "brief", 2.0]]  # fmt: skip
+    document, table = edits.add_table(Document(), "T", rows)  # type: ignore[arg-type]
+    _, picture = page_of(Excerpt("", table=table, width=240, height=120), document=document)
+    said = texts(picture)
+    assert {"Word", "short", "brief", "Number", "1", "2"} <= set(said)
+    assert sum(one.endswith("…") for one in said) == 2
+    assert all(one.x + one.width <= 240.5 for one in writings(picture.drawn["i1"]))

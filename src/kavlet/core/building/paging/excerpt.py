@@ -98,7 +98,8 @@ def _columns(item: Excerpt, table: Table, sheet: Sheet, size: float) -> list[_Co
 
 
 def _places(columns: list[_Column], box: Rect, size: float) -> tuple[list[float], list[float]]:
-    """Where columns begin and how wide they are: as wide as their texts, what is left shared; words shrink first."""
+    """Where columns begin and how wide they are: as wide as their texts, what is left shared; the widest
+    words shrink first."""
     gap = 1.6 * size
     free = box.width - gap * (len(columns) - 1)
     wides = [column.wide for column in columns]
@@ -107,10 +108,22 @@ def _places(columns: list[_Column], box: Rect, size: float) -> tuple[list[float]
         wides = [wide + more / len(wides) for wide in wides]
     else:
         words = [i for i, column in enumerate(columns) if not column.figures] or list(range(len(columns)))
-        held = sum(wides[i] for i in words) or 1.0
-        wides = [max(size, wide + more * wide / held) if i in words else wide for i, wide in enumerate(wides)]
+        room = free - sum(wide for i, wide in enumerate(wides) if i not in words)
+        most = _cap([wides[i] for i in words], room)
+        wides = [max(size, min(wide, most)) if i in words else wide for i, wide in enumerate(wides)]
     lefts = [box.x + sum(wides[:i]) + gap * i for i in range(len(wides))]
     return lefts, wides
+
+
+def _cap(wides: list[float], room: float) -> float:
+    """The width that none of some columns may pass, so that they find room together: short ones keep theirs."""
+    left = sorted(wides)
+    for number, wide in enumerate(left):
+        share = room / (len(left) - number)
+        if wide > share:
+            return share
+        room -= wide
+    return left[-1] if left else 0.0
 
 
 def _cell(text: str, right: bool, area: Rect, key: str, size: float, ink: Colour) -> Writing:

@@ -7,6 +7,7 @@ from kavlet.core.building.paging.sheet import Draws
 from kavlet.core.document import charting
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.lookup import recipes_of, series_role
+from kavlet.core.document.paging import Repeated
 from kavlet.core.document.stepping import periods
 from kavlet.core.figures.cells import text_of
 from kavlet.core.figures.recalculate import Values
@@ -40,6 +41,17 @@ def rows_of(document: Document, values: Values, chart: ChartEntry) -> dict[int, 
         say("This chart has nothing to be repeated over."),
         remedy=say("Charts of one figure, of several series, or of periods have."),
     )
+
+
+def repeated(document: Document, values: Values, chart: ChartEntry, draws: Draws) -> Repeated:
+    """What a chart is repeated over on pages. Raises KavletError for one that shows all there is at once."""
+    rows = rows_of(document, values, chart)
+    entry = framed(ChartFrame("", chart=chart.id, row=next(iter(rows), None)), TRIED, document, Page("", ""))
+    try:
+        legend = len(draws(entry, f"{chart.id}/tried").figure.keys) > 1
+    except KavletError:
+        legend = False
+    return Repeated(rows, ends_of(document, chart, rows, draws), legend)
 
 
 def ends_of(document: Document, chart: ChartEntry, rows: dict[int, str], draws: Draws) -> tuple[float, float] | None:
