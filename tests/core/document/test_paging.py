@@ -248,7 +248,7 @@ def test_edits_leave_the_old_document_alone() -> None:
     assert msgspec.json.encode(document) == before
 
 
-@pytest.mark.parametrize(("rows", "pages"), [(1, [1]), (20, [20]), (21, [11, 10]), (41, [14, 14, 13])])
+@pytest.mark.parametrize(("rows", "pages"), [(1, [1]), (12, [12]), (13, [7, 6]), (41, [11, 11, 11, 8])])
 def test_many_rows_go_on_several_pages_of_alike_frames(rows: int, pages: list[int]) -> None:
     over = paging.Repeated({i: f"Row {i}" for i in range(1, rows + 1)})
     document, first = paging.page_of_all_rows(made(), "k2", over)

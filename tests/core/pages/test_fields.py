@@ -9,9 +9,11 @@ from kavlet.core.document import edits, item_fields
 from kavlet.core.document.document import Document
 from kavlet.core.pages import fields
 from kavlet.core.pages.items.chart_frame import ChartFrame
+from kavlet.core.pages.items.drawn_shape import DrawnShape
 from kavlet.core.pages.items.excerpt import Excerpt
 from kavlet.core.pages.items.shared_legend import SharedLegend
-from kavlet.core.pages.page import Page
+from kavlet.core.pages.items.step_control import StepControl
+from kavlet.core.pages.page import AnyItem, Page
 from kavlet.core.touch.meanings import meaning
 from kavlet.core.values.errors import KavletError
 
@@ -84,3 +86,15 @@ def test_another_table_takes_no_columns_or_rows_of_the_one_before_along() -> Non
     item = Excerpt("", table="t1", columns=("c3",), first=4, last=9)
     table = next(field for field in fields.OF_KIND[Excerpt] if field.path == "table")
     assert fields.changes(item, table, "t2") == {"table": "t2", "columns": (), "first": 1, "last": None}
+
+
+@pytest.mark.parametrize(
+    ("item", "said"),
+    [(ChartFrame("", chart="k1"), "Chart: Columns"), (Excerpt("", table="t2"), "Table: Walks"),
+     (DrawnShape("", form="ellipse"), "Shape: ellipse"), (StepControl(""), "Steps"), (SharedLegend(""), "Legend"),
+     (StepControl("", name="Years"), "Steps: Years")],
+)  # fmt: skip
+def test_an_item_is_called_what_it_is_and_what_it_shows(item: AnyItem, said: str) -> None:
+    document = made()
+    named = edits.change_chart(document, "k1", name="Columns")
+    assert item_fields.headed(named, item) == said

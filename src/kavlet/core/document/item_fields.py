@@ -5,8 +5,10 @@ import msgspec
 from kavlet.core.charts.fields import Choices, Field
 from kavlet.core.document.document import Document
 from kavlet.core.document.ordering import columns_of
+from kavlet.core.document.paging import item_name
 from kavlet.core.messages import named, say
 from kavlet.core.pages import fields
+from kavlet.core.pages.items.drawn_shape import DrawnShape
 from kavlet.core.pages.items.excerpt import Excerpt
 from kavlet.core.pages.page import AnyItem
 
@@ -20,6 +22,17 @@ def of_item(document: Document, item: AnyItem) -> tuple[Field, ...]:
         msgspec.structs.replace(field, choices=filled[field.path]) if field.path in filled else field
         for field in fields.of_item(item)
     )
+
+
+def headed(document: Document, item: AnyItem) -> str:
+    """What an item is, with its name or what it shows where that says more."""
+    kind, name = fields.called(item), item_name(document, item)
+    match item:
+        case DrawnShape() if not item.name:
+            return str(say("{kind}: {name}", kind=kind, name=named(item.form)))
+        case _ if name in ("", item.kind):
+            return str(kind)
+    return str(say("{kind}: {name}", kind=kind, name=name))
 
 
 def columns_shown(document: Document, item: Excerpt) -> str:

@@ -28,7 +28,7 @@ from kavlet.core.values.sizes import MM
 
 MOST_ITEMS = 300
 MOST_PAGES = 500
-MOST_FRAMES = 20  # on one page of small multiples
+MOST_FRAMES = 12  # on one page of small multiples
 SLIDE_MARGINS = (16 * MM, 14 * MM, 16 * MM, 13 * MM)
 
 

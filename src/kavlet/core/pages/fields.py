@@ -79,7 +79,7 @@ OF_KIND: dict[type, tuple[Field, ...]] = {
     ),
     Excerpt: (
         Field("Table", "Shows", "table", "choice", does="Which table a part of is shown."),
-        Field("Table", "Columns", "columns", "text",
+        Field("Table", "Which columns", "columns", "text",
               does="Which columns, by their names or letters, parted by commas; all where empty."),
         Field("Table", "From row", "first", "number", span=(1, 100_000), does="The first row, counted from 1."),
         Field("Table", "To row", "last", "number", optional=True, span=(1, 100_000),
@@ -130,8 +130,8 @@ OF_PAGE = (
     _mm("Page", "Height", "height", (10, 5_000), "How high the page is."),
     Field("Page", "Arrangement", "arrangement", "choice", tuple((one, named(one)) for one in ARRANGEMENTS),
           does="How the page is divided into bays for its items."),
-    Field("Page", "Rows", "grid.0", "number", span=(1, 20), does="How many bays stand above each other."),
-    Field("Page", "Columns", "grid.1", "number", span=(1, 20), does="How many bays stand beside each other."),
+    Field("Page", "Bays down", "grid.0", "number", span=(1, 20), does="How many bays stand above each other."),
+    Field("Page", "Bays across", "grid.1", "number", span=(1, 20), does="How many bays stand beside each other."),
     *(_mm("Margins", label, f"margins.{side}", (0, 2_000), MARGIN)
       for side, label in enumerate(("Left", "Top", "Right", "Bottom"))),
     _mm("Margins", "Gutter", "gutter", (0, 200), "Free space between two bays."),

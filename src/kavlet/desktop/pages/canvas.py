@@ -17,9 +17,9 @@ from PySide6.QtWidgets import QWidget
 
 from kavlet.core.document import paging
 from kavlet.core.document.document import Document
+from kavlet.core.document.item_fields import headed
 from kavlet.core.messages import say, words
 from kavlet.core.pages.arrangements import seam_beside, with_seam_moved
-from kavlet.core.pages.fields import called
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.item import LEAST
 from kavlet.core.pages.items.step_control import StepControl
@@ -96,11 +96,11 @@ class PageCanvas(PageView):
     def _choice_moved(self) -> None:
         items = self._store.items
         if items:
-            name = self.picture.names.get(items[0].id, "")
-            number = [item.id for item in self.picture.page.items].index(items[0].id) + 1 if self.picture.names else 0
+            held = self.picture.page.items
+            number = [item.id for item in held].index(items[0].id) + 1 if held else 0
             self.setAccessibleDescription(
-                words("{kind}: {name}, {number} of {count}", kind=called(items[0]), name=name, number=number,
-                      count=len(self.picture.page.items))
+                words("{item}, {number} of {count}", item=headed(self._store.document, items[0]), number=number,
+                      count=len(held))
             )  # fmt: skip
         self.update()
 

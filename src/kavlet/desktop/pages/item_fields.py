@@ -104,8 +104,7 @@ class ItemFields(QFrame):
             self.size_field.show_choice(_size_name(held))
         else:
             more = len(store.items) - 1
-            name = store.page_picture().names.get(held.id, "")
-            text = words("{kind}: {name}", kind=fields.called(held), name=name)
+            text = item_fields.headed(store.document, held)
             self.head.setText(text + (f"  + {more}" if more else ""))
         self._show_note(held)
         boxes = store.page_picture().boxes

@@ -10,9 +10,11 @@ from kavlet.core.scene.primitives import Join, Primitive, Shape
 from kavlet.core.shapes.arc import disc
 from kavlet.core.shapes.box import box as box_outline
 from kavlet.core.values.affine import moved, scaled
+from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
 
 DROP, SOFT, SPREAD = 2.0, 0.045, (3.0, 2.0, 1.0, 0.0)  # points that a shadow lies lower; its ink; points it spreads
+BLACK = Colour(0.0, 0.0, 0.0)
 HEAD = 4.5  # line widths, that an arrow's head is long; at least 8 points
 
 
@@ -23,7 +25,7 @@ def compose(item: DrawnShape, box: Rect, sheet: Sheet) -> Composed:
     edge = style.colour(item.edge) if item.edge else None
     if item.form in ("line", "arrow"):
         return Composed(tuple(_line(item, box, edge or style.ink)))
-    soft = [Shape(_outline(item, box.inset(-by, -by, -by, -by).moved(0.0, DROP), by), style.ink.faded(SOFT))
+    soft = [Shape(_outline(item, box.inset(-by, -by, -by, -by).moved(0.0, DROP), by), BLACK.faded(SOFT))
             for by in SPREAD] if item.shadow else []  # fmt: skip
     join: Join = "round" if item.form == "ellipse" else "miter"
     shape = Shape(_outline(item, box), fill, edge, item.edge_width if edge else 0.0, join=join)
