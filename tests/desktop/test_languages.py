@@ -348,6 +348,13 @@ def test_labels_and_buttons_have_room_for_german(qtbot: QtBot, tmp_path: Path) -
     qtbot.wait(20)
     assert made.width() == 1024
     assert made.menuBar().sizeHint().width() <= 1024
+    for page in made.store.document.pages:
+        made.store.show_page(page.id)
+        for chosen in ((), *((item.id,) for item in page.items)):
+            made.store.choose_items(*chosen)
+            narrow = {label.text() for label in made.pages.fields.findChildren(QLabel) if label.buddy() is not None
+                      and label.maximumWidth() < label.fontMetrics().horizontalAdvance(label.text())}  # fmt: skip
+            assert not narrow
     made.show_stage()
     path = tmp_path / "eine Tabelle mit einem sehr langen Namen.csv"
     path.write_text("Ort;Leute\nInsel;3\nUfer;4\n")
