@@ -10,6 +10,7 @@ from kavlet.core.document.lookup import recipes_of
 from kavlet.core.messages import named, say, words
 from kavlet.core.values.sizes import CHARTS
 from kavlet.desktop.dress.panel import DressPanel
+from kavlet.desktop.places import Places
 from kavlet.desktop.store import Store
 from kavlet.export import CHARTS as CHART_FORMATS
 
@@ -64,14 +65,16 @@ def of_fields(dress: DressPanel) -> list[Findable]:
     return [*settings, *fields]
 
 
-def of_document(store: Store, set_size: Callable[[str], object]) -> list[Findable]:
-    """The document's charts and tables, and the sizes a chart can have."""
-    charts = [Findable(one.name, words("chart"), partial(store.show_chart, one.id)) for one in store.document.charts]
-    tables = [Findable(one.name, words("table"), partial(store.show_table, one.id)) for one in store.document.tables]
+def of_document(store: Store, places: Places, set_size: Callable[[str], object]) -> list[Findable]:
+    """The document's charts, tables and pages, and the sizes a chart can have."""
+    held = store.document
+    charts = [Findable(one.name, words("chart"), partial(places.go_to_chart, one.id)) for one in held.charts]
+    tables = [Findable(one.name, words("table"), partial(places.go_to_table, one.id)) for one in held.tables]
+    pages = [Findable(one.name, words("page"), partial(places.go_to_page, one.id)) for one in held.pages]
     sizes = [
         Findable(str(named(name)), words("size"), partial(set_size, name), enabled=store.has_chart) for name in CHARTS
     ]
-    return [*charts, *tables, *sizes]
+    return [*charts, *tables, *pages, *sizes]
 
 
 def of_formats(store: Store, deliver: Callable[[str], object]) -> list[Findable]:

@@ -40,6 +40,7 @@ class Places(QStackedWidget):
         self.pages.canvas.chart_wanted.connect(self.go_to_chart)
         self.pages.canvas.frame.opened.connect(self._dress_on_page)
         self.wall.closed.connect(self.show_stage)
+        self.dress.sought.connect(lambda: None if self.dress.isVisible() else self.show_stage())
 
     @property
     def on_pages(self) -> bool:
@@ -73,6 +74,16 @@ class Places(QStackedWidget):
         """A chart's table and Stage, from its page; the key that shows pages goes back to it."""
         self.show_stage()
         self._store.show_chart(chart)
+
+    def go_to_table(self, table: str) -> None:
+        """A table, with the first chart built on it."""
+        self.show_stage()
+        self._store.show_table(table)
+
+    def go_to_page(self, page: str) -> None:
+        """One of the pages."""
+        self._store.show_page(page)
+        self.show_pages()
 
     def fit(self) -> None:
         """Start while there is no table; Dress only where there is a chart to dress."""

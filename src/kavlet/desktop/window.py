@@ -132,7 +132,7 @@ class Window(QMainWindow):
             *finding.of_actions(self.actions_by_name),
             *finding.of_recipes(self.store, self._take_recipe),
             *finding.of_fields(self.dress),
-            *finding.of_document(self.store, self.charts.set_size),
+            *finding.of_document(self.store, self.places, self.charts.set_size),
             *finding.of_formats(self.store, self.files.deliver_as),
         ]
 

@@ -22,6 +22,7 @@ from kavlet.core.pages.items.words import Words, plain
 from kavlet.core.pages.page import Page, named_size
 from kavlet.core.values.geometry import Rect
 from kavlet.core.values.sizes import MM
+from kavlet.desktop.finding import Findable
 from kavlet.desktop.store import Store
 from kavlet.desktop.window import Window
 from tests.desktop.hands import pick, pulled, type_in
@@ -582,3 +583,21 @@ def test_a_double_click_on_the_shelf_puts_one_chart(window: Window, qtbot: QtBot
     shelf.setCurrentRow(2)
     qtbot.keyClick(shelf, Qt.Key.Key_Return)
     assert len(window.store.page.items) == 2
+
+
+def test_what_is_sought_by_its_words_is_seen_from_the_pages_too(window: Window) -> None:
+    def found(name: str, kind: str) -> Findable:
+        return next(one for one in window.findable() if one.text == name and one.kind == kind)
+
+    window.show_pages()
+    window.actions_by_name["edit_title"].trigger()
+    assert window.places.on_stage
+    assert window.dress.texts["title"].hasFocus()
+    page = window.store.document.pages[4]
+    found(page.name, "page").do()
+    assert window.places.on_pages
+    assert window.store.page.id == page.id
+    chart = window.store.document.charts[3]
+    found(chart.name, "chart").do()
+    assert window.places.on_stage
+    assert window.store.chart.id == chart.id

@@ -36,11 +36,15 @@ from kavlet.desktop.store import Store
 
 
 class DressPanel(QFrame):
-    """Fields for the part that is chosen, or for the chart. Each change is one undoable edit."""
+    """Fields for the part that is chosen, or for the chart. Each change is one undoable edit.
+
+    `sought` tells that one of them is gone to, which has to be seen.
+    """
 
     picture_wanted = Signal()
     drawing_wanted = Signal()
     reading_wanted = Signal(bool)
+    sought = Signal()
 
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -298,6 +302,7 @@ class DressPanel(QFrame):
 
     def go_to(self, field: QWidget) -> None:
         """Bring a field into view and type there."""
+        self.sought.emit()
         self._scroll.ensureWidgetVisible(field, 0, self._scroll.height() // 2)
         field.setFocus(Qt.FocusReason.ShortcutFocusReason)
 
@@ -365,6 +370,7 @@ class DressPanel(QFrame):
 
     def edit(self, name: str) -> None:
         """Go to the field of one of the chart's own texts."""
+        self.sought.emit()
         self.texts[name].setFocus(Qt.FocusReason.ShortcutFocusReason)
         self.texts[name].selectAll()
 
