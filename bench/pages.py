@@ -81,7 +81,7 @@ def _dragging() -> Ratio:
     window = open_window(demo=True)
     window.resize(1280, 800)
     window.store.load(document_of(6, 20), None, "pages")
-    window.show_pages()
+    window.places.show_pages()
     made.processEvents()
     canvas = window.pages.canvas
 

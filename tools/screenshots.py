@@ -125,7 +125,7 @@ def solid(window: Window) -> QWidget:
 
 def page(window: Window) -> QWidget:
     """A page of the report, with a chart on it touched."""
-    window.show_pages()
+    window.places.show_pages()
     window.store.show_page(window.store.document.pages[2].id)
     QApplication.processEvents()
     canvas = window.pages.canvas

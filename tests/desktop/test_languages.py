@@ -203,7 +203,7 @@ def test_menus_are_said_from_the_catalogue(pseudo: Window, own: set[str]) -> Non
 
 def test_pages_and_presenting_are_said_from_the_catalogue(pseudo: Window, own: set[str]) -> None:
     """The fields of the page and of each kind of item once, the strip, and what is presented."""
-    pseudo.show_pages()
+    pseudo.places.show_pages()
     unsaid, met = _unsaid(pseudo.pages, own), set()
     for page in pseudo.store.document.pages:
         pseudo.store.show_page(page.id)
@@ -344,7 +344,7 @@ def test_labels_and_buttons_have_room_for_german(qtbot: QtBot, tmp_path: Path) -
         inside = made.dress.parameters.parentWidget()
         assert inside is not None
         assert inside.minimumSizeHint().width() <= 296 - 24, recipe  # Dress at its narrowest, without its margins
-    made.show_pages()
+    made.places.show_pages()
     qtbot.wait(20)
     assert made.width() == 1024
     assert made.menuBar().sizeHint().width() <= 1024
@@ -355,7 +355,7 @@ def test_labels_and_buttons_have_room_for_german(qtbot: QtBot, tmp_path: Path) -
             narrow = {label.text() for label in made.pages.fields.findChildren(QLabel) if label.buddy() is not None
                       and label.maximumWidth() < label.fontMetrics().horizontalAdvance(label.text())}  # fmt: skip
             assert not narrow
-    made.show_stage()
+    made.places.show_stage()
     path = tmp_path / "eine Tabelle mit einem sehr langen Namen.csv"
     path.write_text("Ort;Leute\nInsel;3\nUfer;4\n")
     made.store.history.saved()

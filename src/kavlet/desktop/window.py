@@ -177,6 +177,7 @@ class Window(QMainWindow):
         self.dress.parameters.current_cell = self.figures.cell_of_chart
         self.dress.solid.from_wanted.connect(lambda side: store.guard(lambda: self.solids.see_from(side)))
         self._connect_pages()
+        self.places.currentChanged.connect(lambda _: self.menus.refresh())
         store.follow(self.refresh, view=True)
         store.selected.connect(self.menus.refresh)
         store.refused.connect(self._refused)
@@ -185,31 +186,19 @@ class Window(QMainWindow):
     def _connect_pages(self) -> None:
         """The Pages place: how one comes to it and back, and what it asks for."""
         store, work, canvas = self.store, self.page_work, self.pages.canvas
-        work.pages_wanted.connect(self.show_pages)
-        work.stage_wanted.connect(self.show_stage)
+        work.pages_wanted.connect(self.places.show_pages)
+        work.stage_wanted.connect(self.places.show_stage)
         work.present_wanted.connect(lambda page: store.guard(lambda: self.presenting.present(page)))
         work.full_view_wanted.connect(lambda: store.guard(self.presenting.full_view))
         canvas.menu_wanted.connect(lambda place: self.menus.popup("page", place))
         canvas.frame.menu_wanted.connect(self._stage_menu)
         canvas.frame.dropped.connect(lambda part, what: store.guard(lambda: self.pictures.drop(part, what)))
-        self.pages.strip.menu_wanted.connect(
-            lambda place: self.menus.popup("pages", place, (*work.sizes(), *work.arrangements()))
-        )
+        self.pages.strip.menu_wanted.connect(lambda place: self.menus.popup("pages", place))
 
     def _deliver(self) -> None:
         """Take away what is shown: the pages on their place, else the chart."""
         of_pages = self.places.on_pages and self.store.has_page
         self.actions_by_name["deliver_pages" if of_pages else "deliver"].trigger()
-
-    def show_pages(self) -> None:
-        """Go to the pages."""
-        self.places.show_pages()
-        self.refresh()
-
-    def show_stage(self) -> None:
-        """Go to the table and the Stage."""
-        self.places.show_stage()
-        self.refresh()
 
     def refresh(self) -> None:
         """The window's title, and which commands can be carried out now."""

@@ -30,7 +30,7 @@ def fresh(window: Window, qtbot: QtBot, *items: tuple[AnyItem, Rect], size: str 
 
     assert window.store.edit(say("add page"), added)
     page = made.pop(0)
-    window.show_pages()
+    window.places.show_pages()
     window.store.show_page(page)
     qtbot.waitUntil(lambda: window.pages.canvas.isVisible() and window.pages.canvas.width() > 200)
     window.pages.canvas.setFocus()

@@ -71,7 +71,7 @@ def test_a_document_without_pages_invites_to_the_first(window: Window) -> None:
     store = window.store
     for page in store.document.pages:
         store.edit(say("delete page"), lambda document, page=page: paging.delete_page(document, page.id))
-    window.show_pages()
+    window.places.show_pages()
     assert window.pages.first.isVisible()
     assert not window.pages.puts["words"].isEnabled()
     window.pages.first.click()
@@ -84,7 +84,7 @@ def test_send_to_page_makes_the_first_page_and_shows_it(window: Window) -> None:
     store = window.store
     for page in store.document.pages:
         store.edit(say("delete page"), lambda document, page=page: paging.delete_page(document, page.id))
-    window.show_stage()
+    window.places.show_stage()
     chart = store.chart.id
     window.actions_by_name["send_to_page"].trigger()
     assert window.places.currentWidget() is window.pages
@@ -124,7 +124,7 @@ def test_a_second_click_touches_a_part_and_its_dress_stands_beside(window: Windo
     qtbot.keyClick(view, Qt.Key.Key_Escape)
     assert not view.item
     assert window.pages.side.currentWidget() is window.pages.fields
-    window.show_stage()
+    window.places.show_stage()
     assert window.dress.isVisible()
 
 
@@ -189,7 +189,7 @@ def test_an_edit_elsewhere_keeps_the_touched_chart_in_its_place(window: Window, 
 
 def test_pages_are_chosen_copied_ordered_skipped_and_deleted(window: Window, qtbot: QtBot) -> None:
     store, actions = window.store, window.actions_by_name
-    window.show_pages()
+    window.places.show_pages()
     strip = window.pages.strip
     strip.setCurrentRow(2)
     assert store.page is store.document.pages[2]
@@ -211,7 +211,7 @@ def test_pages_are_chosen_copied_ordered_skipped_and_deleted(window: Window, qtb
 
 
 def test_pages_are_dragged_to_another_place(window: Window) -> None:
-    window.show_pages()
+    window.places.show_pages()
     strip, before = window.pages.strip, [page.id for page in window.store.document.pages]
     item = strip.takeItem(1)
     strip.insertItem(4, item)
@@ -224,7 +224,7 @@ def test_pages_are_dragged_to_another_place(window: Window) -> None:
 def test_pictures_of_pages_follow_edits(window: Window, qtbot: QtBot) -> None:
     from kavlet.desktop.pages.strip import PICTURE
 
-    window.show_pages()
+    window.places.show_pages()
     strip = window.pages.strip
     qtbot.waitUntil(lambda: all(strip.item(i).data(PICTURE) is not None for i in range(strip.count())), timeout=20_000)
     at = window.pages.strip.currentRow()
@@ -234,7 +234,7 @@ def test_pictures_of_pages_follow_edits(window: Window, qtbot: QtBot) -> None:
 
 
 def test_a_page_is_renamed(window: Window, monkeypatch: pytest.MonkeyPatch) -> None:
-    window.show_pages()
+    window.places.show_pages()
     monkeypatch.setattr(QInputDialog, "getText", lambda *_a, **_k: ("Opening", True))
     window.actions_by_name["rename_page"].trigger()
     assert window.store.page.name == "Opening"
@@ -463,7 +463,7 @@ def test_items_are_not_offered_where_the_page_is_not_shown(window: Window, qtbot
     (one,) = fresh(window, qtbot, (DrawnShape(""), Rect(0, 0, 10, 10)))
     window.store.choose_items(one)
     assert window.actions_by_name["delete_items"].isEnabled()
-    window.show_stage()
+    window.places.show_stage()
     assert not window.actions_by_name["delete_items"].isEnabled()
 
 
@@ -482,7 +482,7 @@ def test_a_page_of_no_size_in_a_file_is_said_and_can_be_mended(window: Window, q
 def test_a_deleted_chart_says_which_pages_it_was_on(window: Window, qtbot: QtBot) -> None:
     chart, _ = chart_page(window, qtbot, "funnel")
     name = window.store.page.name
-    window.show_stage()
+    window.places.show_stage()
     window.store.show_chart(chart)
     window.actions_by_name["delete_chart"].trigger()
     assert name in window.saying.text()
@@ -497,7 +497,7 @@ def test_a_deleted_chart_says_which_pages_it_was_on(window: Window, qtbot: QtBot
 def test_pages_are_delivered_from_their_place(
     window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, name: str, files: int
 ) -> None:
-    window.show_pages()
+    window.places.show_pages()
     chosen = str(tmp_path / name)
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (chosen, ""))
     window.deliver_button.click()
@@ -511,7 +511,7 @@ def test_pages_are_delivered_from_their_place(
 
 
 def test_pages_that_cannot_be_written_are_said(window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
-    window.show_pages()
+    window.places.show_pages()
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (str(tmp_path / "no" / "a.pdf"), ""))
     window.actions_by_name["deliver_pages"].trigger()
     assert "can’t be written" in window.saying.text()
@@ -589,7 +589,7 @@ def test_what_is_sought_by_its_words_is_seen_from_the_pages_too(window: Window) 
     def found(name: str, kind: str) -> Findable:
         return next(one for one in window.findable() if one.text == name and one.kind == kind)
 
-    window.show_pages()
+    window.places.show_pages()
     window.actions_by_name["edit_title"].trigger()
     assert window.places.on_stage
     assert window.dress.texts["title"].hasFocus()

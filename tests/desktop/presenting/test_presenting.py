@@ -346,7 +346,7 @@ def test_nothing_to_present_is_said(window: Window) -> None:
 def test_presenting_begins_at_the_page_in_view_even_a_skipped_one(window: Window) -> None:
     page = window.store.document.pages[3]
     window.store.edit(say("x"), lambda document: paging.change_page(document, page.id, skipped=True))
-    window.show_pages()
+    window.places.show_pages()
     window.store.show_page(page.id)
     window.pages.present.click()
     stage = window.presenting.stage

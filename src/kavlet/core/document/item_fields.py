@@ -26,13 +26,13 @@ def of_item(document: Document, item: AnyItem) -> tuple[Field, ...]:
 
 def headed(document: Document, item: AnyItem) -> str:
     """What an item is, with its name or what it shows where that says more."""
-    kind, name = fields.called(item), item_name(document, item)
+    kind, own = fields.called(item), item_name(document, item)
     match item:
         case DrawnShape() if not item.name:
             return str(say("{kind}: {name}", kind=kind, name=named(item.form)))
-        case _ if name in ("", item.kind):
+        case _ if own in ("", item.kind):
             return str(kind)
-    return str(say("{kind}: {name}", kind=kind, name=name))
+    return str(say("{kind}: {name}", kind=kind, name=own))
 
 
 def columns_shown(document: Document, item: Excerpt) -> str:

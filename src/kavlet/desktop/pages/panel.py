@@ -132,7 +132,7 @@ class ChartShelf(QListWidget):
 
 
 class PagesPanel(QWidget):
-    """`put_wanted` names the kind of item to put, `back_wanted` asks for the table and Stage."""
+    """`put_wanted` names the kind of item to put; `first_wanted` asks for a first page, `present_wanted` to present."""
 
     put_wanted = Signal(str)
     first_wanted = Signal()

@@ -1,7 +1,6 @@
 """What is done with pages: made, copied, ordered, charts sent to them, and presented."""
 
 from collections.abc import Callable
-from functools import partial
 
 from PySide6.QtCore import QObject, Signal
 from PySide6.QtWidgets import QInputDialog, QWidget
@@ -11,9 +10,8 @@ from kavlet.core.building.reuse import Pictures
 from kavlet.core.document import paging
 from kavlet.core.document.carrying import brought, carried
 from kavlet.core.document.document import ChartEntry, Document
-from kavlet.core.messages import named, say, words
-from kavlet.core.pages.arrangements import ARRANGEMENTS, title
-from kavlet.core.pages.page import SIZES, Page
+from kavlet.core.messages import say, words
+from kavlet.core.pages.page import Page
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.command import Command, a_chart, a_table
 from kavlet.desktop.pages import clipboard
@@ -27,13 +25,9 @@ def a_page(store: Store) -> bool:
     return store.has_page
 
 
-def a_page_or_chart(store: Store) -> bool:
-    return store.has_page or store.has_chart
-
-
 class PageCommands(QObject):
-    """Each method carries out one command. `shown` asks for the Pages place, `chart_shown` for that of table and
-    Stage."""
+    """Each method carries out one command. `pages_wanted` and `stage_wanted` ask for those places, `present_wanted` for
+    presenting from a page (from the first where empty), `full_view_wanted` for the chart alone."""
 
     pages_wanted = Signal()
     stage_wanted = Signal()
@@ -105,13 +99,13 @@ class PageCommands(QObject):
 
     # Pages
 
-    def add(self, size: str = "") -> None:
+    def add(self) -> None:
         """A page after the one in view, of its size, margins and look; the first is an A4 sheet."""
-        like = self._store.page if self._store.has_page and not size else None
+        like = self._store.page if self._store.has_page else None
 
         def added(document: Document) -> tuple[Document, str]:
             if like is None:
-                return paging.add_page(document, size or "A4")
+                return paging.add_page(document)
             return paging.add_page_like(document, like, document.pages.index(like) + 1)
 
         self._show(self._store.make(say("add page"), added))
@@ -156,18 +150,6 @@ class PageCommands(QObject):
         self._store.edit_page(
             say("rename page"), lambda document, page: paging.change_page(document, page.id, name=name)
         )
-
-    def arrange(self, name: str) -> None:
-        """Put the page's items into the bays of an arrangement."""
-        self._store.edit_page(say("arrange page"), lambda document, page: paging.arranged(document, page.id, name))
-
-    def arrangements(self) -> list[tuple[str, Callable[[], object]]]:
-        """The arrangements there are, with what takes each."""
-        return [(str(title(name)), partial(self.arrange, name)) for name in ARRANGEMENTS]
-
-    def sizes(self) -> list[tuple[str, Callable[[], object]]]:
-        """New pages of all sizes."""
-        return [(words("New page: {size}", size=named(name)), partial(self.add, name)) for name in SIZES]
 
     # Charts onto pages
 
