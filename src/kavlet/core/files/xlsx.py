@@ -2,7 +2,10 @@
 
 import io
 import re
+from collections.abc import Callable, Mapping
+from datetime import UTC, datetime
 from pathlib import Path
+from typing import Any
 
 from kavlet.core.figures.cells import ERRORS, ErrorValue, Formula, Value, Written, text_of
 from kavlet.core.figures.recalculate import Values
@@ -14,6 +17,7 @@ from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import PLAIN, NumberText
 
 SUFFIX = ".xlsx"
+MOMENT = datetime(2000, 1, 1, tzinfo=UTC)  # when a file says it was made, so that the same tables give the same bytes
 _WORTH_READING = re.compile(rb"<(?:\w+:)?f[ />]|t=[\"']e[\"']")  # formulas, by any prefix of the namespace, and errors
 _APART = re.compile(r'"(?:[^"]|"")*"|;')
 
@@ -62,16 +66,26 @@ def _ours(formula: str) -> str:
     return text if text.startswith("=") else f"={text}"
 
 
+Further = Callable[[Any, dict[str, Any]], None]
+
+
 def dumps(tables: list[tuple[Table, Values]]) -> bytes:
     """Tables as sheets of a workbook, formulas kept with their values beside them."""
+    return dumps_with(tables, workbook.titles(table for table, _ in tables), lambda book, pages: None)
+
+
+def dumps_with(tables: list[tuple[Table, Values]], names: Mapping[str, str], further: Further) -> bytes:
+    """The same with sheets' names by the tables', and what else is put on them: `further` gets the book and the sheets
+    by the tables' ids."""
     import xlsxwriter
 
     buffer = io.BytesIO()
     book = xlsxwriter.Workbook(buffer, {"in_memory": True, "use_future_functions": True})
+    book.set_properties({"created": MOMENT})
     formats: dict[str, object] = {}
-    names = workbook.titles(table for table, _ in tables)
+    pages: dict[str, Any] = {}
     for table, values in tables:
-        page = book.add_worksheet(names[table.name])
+        page = pages[table.id] = book.add_worksheet(names[table.name])
         for c, column in enumerate(table.columns):
             for r, cell in enumerate(column.cells):
                 value = values.of(table.id)[c].values[r]
@@ -87,6 +101,7 @@ def dumps(tables: list[tuple[Table, Values]]) -> bytes:
                     page.write_number(r, c, value, formats[code])
                 elif value is not None:
                     page.write_string(r, c, text_of(value))
+    further(book, pages)
     book.close()
     return buffer.getvalue()
 

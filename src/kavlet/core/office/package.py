@@ -1,0 +1,83 @@
+"""Office packages (ISO/IEC 29500-2) as parts by name: read from bytes, changed, and written with fixed times."""
+
+import io
+import zipfile
+from collections.abc import Callable
+
+from lxml import etree
+
+from kavlet.core.office.chart_part import SHAPES_ID, ChartPart
+from kavlet.core.office.xml import RELATION
+from kavlet.core.plain.model import Picture
+from kavlet.core.scene.primitives import Scene
+
+TYPES = "[Content_Types].xml"
+_TYPES_SPACE = "http://schemas.openxmlformats.org/package/2006/content-types"
+_RELATIONS_SPACE = "http://schemas.openxmlformats.org/package/2006/relationships"
+SHAPES_TYPE = "application/vnd.openxmlformats-officedocument.drawingml.chartshapes+xml"
+MOMENT = (1980, 1, 1, 0, 0, 0)  # of every member, so that the same document gives the same bytes
+Paint = Callable[[Scene, float], bytes]  # a scene as PNG, at so many pixels per point
+SHARP = 3.0  # pixels per point of pictures that fill parts
+
+
+def parts_of(content: bytes) -> dict[str, bytes]:
+    """All parts of a package, by their names, in their order."""
+    with zipfile.ZipFile(io.BytesIO(content)) as held:
+        return {name: held.read(name) for name in held.namelist()}
+
+
+def packed(parts: dict[str, bytes], stored: tuple[str, ...] = ()) -> bytes:
+    """The package of some parts, those `stored` uncompressed."""
+    buffer = io.BytesIO()
+    with zipfile.ZipFile(buffer, "w", zipfile.ZIP_DEFLATED) as made:
+        for name, content in parts.items():
+            entry = zipfile.ZipInfo(name, MOMENT)
+            entry.compress_type = zipfile.ZIP_STORED if name in stored else zipfile.ZIP_DEFLATED
+            entry.external_attr = 0o600 << 16
+            made.writestr(entry, content)
+    return buffer.getvalue()
+
+
+def declare(parts: dict[str, bytes], endings: dict[str, str], overrides: dict[str, str]) -> None:
+    """Add types of parts by their ending, and by their names."""
+    tree = etree.fromstring(parts[TYPES])
+    known = {one.get("Extension") for one in tree if one.get("Extension")}
+    for ending, kind in endings.items():
+        if ending not in known:
+            made = etree.Element(f"{{{_TYPES_SPACE}}}Default", Extension=ending, ContentType=kind)
+            tree.insert(0, made)
+    for name, kind in overrides.items():
+        etree.SubElement(tree, f"{{{_TYPES_SPACE}}}Override", PartName=f"/{name}", ContentType=kind)
+    parts[TYPES] = etree.tostring(tree, xml_declaration=True, encoding="UTF-8", standalone=True)
+
+
+def relations(of: list[tuple[str, str, str]]) -> bytes:
+    """A relations part from identity, type's last word and target."""
+    tree = etree.Element(f"{{{_RELATIONS_SPACE}}}Relationships", nsmap={None: _RELATIONS_SPACE})
+    for id_, kind, target in of:
+        etree.SubElement(
+            tree, f"{{{_RELATIONS_SPACE}}}Relationship", Id=id_, Type=f"{RELATION}/{kind}", Target=target
+        )
+    return bytes(etree.tostring(tree, xml_declaration=True, encoding="UTF-8", standalone=True))
+
+
+def picture_bytes(picture: Picture, paint: Paint) -> tuple[str, bytes]:
+    """A picture's ending and bytes."""
+    if isinstance(picture.what, Scene):
+        return "png", paint(picture.what, SHARP)
+    return ("jpeg" if picture.what[:2] == b"\xff\xd8" else "png"), picture.what
+
+
+def chart_parts(part: ChartPart, folder: str, name: str, paint: Paint) -> tuple[dict[str, bytes], list[tuple[str, str, str]]]:
+    """The parts that a chart brings along (pictures, texts drawn over it) in a folder such as ``xl``, and the chart's
+    relations to them."""
+    made: dict[str, bytes] = {}
+    related: list[tuple[str, str, str]] = []
+    if part.shapes is not None:
+        made[f"{folder}/drawings/over-{name}.xml"] = part.shapes
+        related.append((SHAPES_ID, "chartUserShapes", f"../drawings/over-{name}.xml"))
+    for number, (id_, picture) in enumerate(part.pictures):
+        ending, content = picture_bytes(picture, paint)
+        made[f"{folder}/media/{name}-{number + 1}.{ending}"] = content
+        related.append((id_, "image", f"../media/{name}-{number + 1}.{ending}"))
+    return made, related

@@ -1,0 +1,37 @@
+"""Area: an area chart's series, stacked or not."""
+
+from kavlet.core.charts.area import Area
+from kavlet.core.charts.layer import Layer
+from kavlet.core.messages import say
+from kavlet.core.plain.labels import labels
+from kavlet.core.plain.layers.bars import GROUPINGS
+from kavlet.core.plain.layers.line import BLANKS
+from kavlet.core.plain.model import Series
+from kavlet.core.plain.telling import Telling
+from kavlet.core.values.colour import Colour
+
+
+def tell(layer: Layer, to: Telling) -> None:
+    """Add an area."""
+    assert isinstance(layer, Area)
+    if layer.helper or to.lying:
+        if not layer.helper:
+            to.differ(say("“{name}” is missing", name=layer.name))
+        return
+    if layer.course != "straight":
+        to.differ(say("“{name}” goes straight from point to point", name=layer.name))
+    fill = to.filled(layer.fill, layer.tone)
+    if layer.opacity < 1 and isinstance(fill, Colour):
+        fill = fill.faded(layer.opacity)
+    if BLANKS[layer.missing] != "gap":
+        to.blanks = BLANKS[layer.missing]
+    to.group("area", "second" if layer.second else "first", GROUPINGS[layer.stack]).series.append(
+        Series(
+            name=to.name(layer),
+            names=to.names(),
+            values=to.plotted(layer.values),
+            fill=fill,
+            labels=labels(layer, to, layer.values, seated=False),
+            listed=layer.listed,
+        )
+    )

@@ -1,0 +1,56 @@
+"""Line: a line chart's series, or points joined on two numeric axes."""
+
+from typing import Literal
+
+import msgspec
+
+from kavlet.core.charts.frame import Cartesian
+from kavlet.core.charts.layer import Layer
+from kavlet.core.charts.line import Line
+from kavlet.core.messages import say
+from kavlet.core.plain.labels import labels
+from kavlet.core.plain.model import Marker, Series, Stroke
+from kavlet.core.plain.telling import Telling
+
+MARKERS: dict[str, Marker] = {
+    "none": "none", "disc": "disc", "ring": "disc", "square": "square", "diamond": "diamond",
+    "triangle": "triangle", "cross": "cross", "plus": "plus", "tick": "dash",
+}  # fmt: skip
+BLANKS: dict[str, Literal["gap", "span", "zero"]] = {"break": "gap", "bridge": "span", "drop": "zero"}
+
+
+def tell(layer: Layer, to: Telling) -> None:
+    """Add a line."""
+    assert isinstance(layer, Line)
+    frame = to.chart.frame
+    if layer.helper or not isinstance(frame, Cartesian):
+        return
+    if layer.course not in ("straight", "smooth"):
+        to.differ(say("“{name}” goes straight from point to point", name=layer.name))
+    colour = to.colour(layer)
+    if BLANKS[layer.missing] != "gap":
+        to.blanks = BLANKS[layer.missing]
+    values = to.plotted(layer.values)
+    dash: Literal["solid", "dash", "dot"] = "solid" if not layer.dash else "dot" if layer.dash[0] <= 1 else "dash"
+    made = Series(
+        name=to.name(layer),
+        names=to.names(),
+        values=values,
+        fill=colour,
+        line=Stroke(colour, layer.width, dash),
+        marker=MARKERS.get(layer.spot, "disc"),
+        marker_size=layer.size,
+        smooth=layer.course == "smooth",
+        labels=labels(layer, to, layer.values),
+        listed=layer.listed,
+    )
+
+    if layer.x:
+        x = to.plotted(layer.x)
+        to.group("scatter").series.append(msgspec.structs.replace(made, x=x))
+    elif to.lying:
+        places = to.spots("places of rows", [i + 0.5 for i in range(to.rows)])
+        x, y = to.over_rows(places, values)
+        to.overlay().series.append(msgspec.structs.replace(made, x=x, values=y))
+    else:
+        to.group("lines", "second" if layer.second else "first").series.append(made)

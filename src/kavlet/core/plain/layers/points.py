@@ -1,0 +1,71 @@
+"""Points: markers, symbols, or places that only carry labels."""
+
+import msgspec
+
+from kavlet.core.charts.layer import Layer
+from kavlet.core.charts.points import Points
+from kavlet.core.dress.fills import PictureFill
+from kavlet.core.messages import say
+from kavlet.core.plain.labels import labels
+from kavlet.core.plain.layers.line import MARKERS
+from kavlet.core.plain.model import Cells, Marker, Picture, Series
+from kavlet.core.plain.telling import Telling
+
+RIDING = 18.0  # points; a symbol's size where the bar's breadth gave it
+MOST = 72.0  # points of a marker (ISO/IEC 29500-1, 21.2.3.24)
+
+
+def tell(layer: Layer, to: Telling) -> None:
+    """Add points."""
+    assert isinstance(layer, Points)
+    if layer.helper:
+        return
+    marker: Marker = "none" if layer.spot == "none" and not layer.symbol else MARKERS.get(layer.spot, "disc")
+    picture = None
+    if layer.symbol:
+        held = to.picture(PictureFill(layer.symbol, "stretched"), layer.tone, 1.0)
+        picture = held if isinstance(held, Picture) else None
+        marker = "picture" if picture is not None else "disc"
+    fill, points = to.dressed(layer) if marker != "none" else (None, ())
+    marks = [mark for (key, _), mark in to.marks.items() if key == layer.key and mark.visible]
+    size = layer.size or max((max(mark.bounds.width, mark.bounds.height) for mark in marks), default=RIDING)
+    made = Series(
+        name=to.name(layer),
+        names=to.names(),
+        values=to.plotted(layer.values),
+        fill=fill,
+        marker=marker,
+        marker_size=min(MOST, size),
+        marker_picture=picture,
+        points=points,
+        labels=labels(layer, to, layer.values),
+        listed=layer.listed and marker != "none",
+    )
+    if layer.ride:
+        to.differ(say("symbols of “{name}” stand on the bars’ ends", name=layer.name))
+    _put(layer, made, to)
+
+
+def _put(layer: Points, made: Series, to: Telling) -> None:
+
+    if layer.x:
+        to.group("scatter").series.append(msgspec.structs.replace(made, x=to.plotted(layer.x)))
+        return
+    if layer.at is None and not layer.between and not to.lying:
+        to.group("lines", "second" if layer.second else "first").series.append(made)
+        return
+    places = to.spots(
+        "places between rows" if layer.between else "places of rows",
+        [i + (0.0 if layer.between else 0.5) for i in range(to.rows)],
+    )
+    along = made.values if layer.at is None else _along(layer.at, to)
+    if layer.beside:
+        to.differ(say("“{name}” stands at the end of the plot", name=layer.heading or layer.name))
+    x, y = to.over_rows(places, along)
+    to.overlay().series.append(msgspec.structs.replace(made, x=x, values=y))
+
+
+def _along(at: float, to: Telling) -> Cells:
+    axis = to.axis("x" if to.lying else "y")
+    low, high = (axis.minimum, axis.maximum) if axis is not None else (0.0, 1.0)
+    return to.workings.column("place along", [low + at * (high - low)] * to.rows)
