@@ -66,12 +66,12 @@ def _ours(formula: str) -> str:
     return text if text.startswith("=") else f"={text}"
 
 
-Further = Callable[[Any, dict[str, Any]], None]
+Further = Callable[[Any, dict[str, Any]], object]
 
 
 def dumps(tables: list[tuple[Table, Values]]) -> bytes:
     """Tables as sheets of a workbook, formulas kept with their values beside them."""
-    return dumps_with(tables, workbook.titles(table for table, _ in tables), lambda book, pages: None)
+    return dumps_with(tables, workbook.titles(table for table, _ in tables), lambda *_: None)
 
 
 def dumps_with(tables: list[tuple[Table, Values]], names: Mapping[str, str], further: Further) -> bytes:

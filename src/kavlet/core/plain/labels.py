@@ -5,12 +5,14 @@ import math
 import re
 from collections.abc import Sequence
 
+import msgspec
+
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.layer import Layer, Row
 from kavlet.core.compose.figure import Mark, PlacedText
 from kavlet.core.figures.cells import Cell, Formula
 from kavlet.core.messages import say
-from kavlet.core.plain.model import Labels, Place, PointLabel
+from kavlet.core.plain.model import Cells, Labels, Lettered, Place, PointLabel
 from kavlet.core.plain.number_codes import quote, told
 from kavlet.core.plain.telling import Telling, lettered
 from kavlet.core.values.number_text import WHOLE_PERCENT, NumberText
@@ -19,26 +21,30 @@ _FIELD = re.compile(r"\{([^{}]*)\}")
 _SPACES = re.compile(r"[\u00a0\u2009\u202f\u2060 ]+")
 
 
-def labels(layer: Layer, to: Telling, charted: str = "", rows: Sequence[int] = (), seated: bool = True) -> Labels:
+def labels(
+    layer: Layer, to: Telling, charted: str = "", rows: Sequence[int] = (), outside: bool = True, seated: bool = True
+) -> Labels:
     """The labels of a layer whose points stand for those rows (ids; the shown rows when not given).
 
     Where they say nothing but the charted column's values, they are shown as such; else each refers to a cell.
-    `seated` tells whether labels have places of their own there.
+    `seated` tells whether labels have places of their own there, `outside` whether they may stand beyond their marks.
     """
     ids = rows or to.data.ids
     found = [(index, row, to.texts[layer.key, row]) for index, row in enumerate(ids) if (layer.key, row) in to.texts]
     label = layer.label
     if not found or label is None or layer.helper:
         return Labels()
+    set_ = {row: _set(text, to.marks.get((layer.key, row)), to, outside and seated) for _, row, text in found}
     own = any(layer.rows.get(row, Row()).text is not None for _, row, _ in found)
-    looks = {lettered(text) for _, _, text in found}
-    places = {place(text, to.marks.get((layer.key, row)), to) if seated else "auto" for _, row, text in found}
+    looks = {look for look, _ in set_.values()}
+    places = {at if seated else "auto" for _, at in set_.values()}
     if label.template == "{value}" and charted and charted == layer.figure_column and not own and len(looks) == 1:
-        at = places.pop() if len(places) == 1 else "auto"
         return Labels(
-            shown=tuple(index for index, _, _ in found), number=to.source.context.wording.number_text(layer),
-            look=looks.pop(), place=at,
-        )  # fmt: skip
+            shown=tuple(index for index, _, _ in found),
+            number=to.source.context.wording.number_text(layer),
+            look=looks.pop(),
+            place=places.pop() if len(places) == 1 else "auto",
+        )
     cells: list[Cell] = ["" for _ in ids]
     for index, row, text in found:
         cells[index] = _cell(layer, label, row, text, to)
@@ -49,13 +55,22 @@ def labels(layer: Layer, to: Telling, charted: str = "", rows: Sequence[int] = (
         tuple(
             PointLabel(
                 index,
-                type(column)(column.table, column.column, column.first + index, 1),
-                lettered(text),
-                place(text, to.marks.get((layer.key, row)), to) if seated else "auto",
+                Cells(column.table, column.column, column.first + index, 1),
+                set_[row][0],
+                set_[row][1] if seated else "auto",
             )
-            for index, row, text in found
+            for index, row, _ in found
         )
     )
+
+
+def _set(text: PlacedText, mark: Mark | None, to: Telling, outside: bool) -> tuple[Lettered, Place]:
+    """How a label is set and where it stands; one that may not stand outside is readable on its mark."""
+    look, at = lettered(text), place(text, mark, to)
+    if at == "outside" and not outside and mark is not None:
+        behind = to.style.behind(mark.dressed, mark.tone)
+        return msgspec.structs.replace(look, colour=to.style.on(behind)), "inside end"
+    return look, at
 
 
 def place(text: PlacedText, mark: Mark | None, to: Telling) -> Place:

@@ -109,12 +109,14 @@ class Telling:
         self.needs_overlay = False
         self.same_scale = False
         self.blanks: Literal["gap", "span", "zero"] = "gap"
-        self.marks: dict[tuple[str, int], Mark] = {}
+        self.marks: dict[tuple[str, int], Mark] = {}  # by the layer's key and the row, or what stands for one
+        self.pieces: dict[tuple[str, int], Mark] = {}  # the same by the number of a part, where a row has several
         for mark in self.figure.marks:
             if mark.panel == source.number:
                 self.marks.setdefault((mark.key, mark.row), mark)
+                self.pieces.setdefault((mark.key, mark.series), mark)
         self.texts: dict[tuple[str, int], PlacedText] = {
-            (text.layer, text.row): text
+            (text.key, text.row): text
             for text in self.figure.texts
             if text.kind == "label" and text.row is not None and text.panel == source.number
         }

@@ -243,32 +243,45 @@ def _words(to: Telling, placed: PlacedText, cell: Cells | None = None, text: str
 def _texts(to: Telling) -> tuple[Words, ...]:
     """Subtitle, source and notes, and headings over strips beside the plot."""
     found = [one for kind in ("subtitle", "source", "note", "heading") for one in _spoken(to, kind)]
+    if to.figure.keys and not _is_listed(to):
+        found += _spoken(to, "legend")  # what one symbol stands for, and entries that no series stands for
     return tuple(_words(to, one) for one in found)
 
 
 def _legend(to: Telling) -> Rect | None:
     """Where the legend stands; None where there is none."""
     keys, size = to.figure.keys, to.figure.size
-    if not keys:
+    if not keys or not _is_listed(to):
         return None
     boxes = [key.bounds for key in keys] + [one.bounds for one in to.figure.texts if one.kind == "legend"]
     around = Rect.around([point for one in boxes for point in ((one.x, one.y), (one.right, one.bottom))])
     return Rect(around.x / size.width, around.y / size.height, around.width / size.width, around.height / size.height)
 
 
+def _is_listed(to: Telling) -> bool:
+    """Whether a plain legend lists anything: a series, or the parts of a pie or ring."""
+    return any(one.listed for draft in to.drafts for one in draft.series)
+
+
 def _plot(to: Telling) -> Rect:
     """The plot as shares of the sheet; of a disc, the square around it, as far as the sheet holds it."""
     size, plot = to.figure.size, to.figure.plot
     if isinstance(to.chart.frame, Polar):
-        sector = next((mark.sector for mark in to.figure.marks if mark.sector is not None), None)
-        if sector is not None:
-            outer = max(mark.sector.outer for mark in to.figure.marks if mark.sector is not None)
-            x, y = sector.center
-            room = min(x, size.width - x)
-            radius = min(outer, room)
-            low = min(size.height, y + radius)
-            top = max(0.0, low - 2 * radius)
-            plot = Rect(x - radius, top, 2 * radius, low - top)
+        plot = _around(to) or plot
     made = [plot.x / size.width, plot.y / size.height, plot.width / size.width, plot.height / size.height]
     x, y = (min(0.95, max(0.0, one)) for one in made[:2])
     return Rect(x, y, min(1.0 - x, max(0.05, made[2])), min(1.0 - y, max(0.05, made[3])))
+
+
+def _around(to: Telling) -> Rect | None:
+    """The square around a disc, between the texts above it and the sheet's foot; a half dial needs a whole one."""
+    sectors = [mark.sector for mark in to.figure.marks if mark.sector is not None]
+    if not sectors:
+        return None
+    x, y = sectors[0].center
+    outer, size = max(one.outer for one in sectors), to.figure.size
+    above = max([0.0, *(one.bounds.bottom for kind in ("title", "subtitle") for one in _spoken(to, kind))])
+    above = above if above < y else 0.0
+    radius = min(outer, (size.height - above) / 2, x, size.width - x)
+    top = max(above, min(y - radius, size.height - 2 * radius))
+    return Rect(x - radius, top, 2 * radius, 2 * radius)

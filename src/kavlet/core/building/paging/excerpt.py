@@ -25,7 +25,7 @@ PITCH = 1.85  # from row to row, in sizes of type
 PLAIN = NumberText(most_decimals=2)
 
 
-class _Column(Struct, frozen=True):
+class ExcerptColumn(Struct, frozen=True):
     """What a column says, row by row, whether it holds figures, and how wide its longest text is."""
 
     head: str
@@ -42,15 +42,14 @@ def compose(item: Excerpt, box: Rect, sheet: Sheet) -> Composed:
     except KavletError as error:
         return Composed(refused=str(error))
     style = sheet.style
-    size = item.size or style.small_size + 0.5
-    columns = _columns(item, table, sheet, size)
+    made_of = arranged(item, table, box, sheet)
+    columns, size, pitch, lefts, wides = (
+        made_of.columns, made_of.size, made_of.pitch, made_of.lefts, made_of.wides,
+    )  # fmt: skip
     if not columns:
         return Composed(refused=words_in(sheet.document.locale, "There are no columns to show."))
-    pitch = PITCH * size
-    count = len(columns[0].texts)
-    fits = max(0, int((box.height - (pitch if item.header else 0.0)) / pitch + 1e-6))
+    count, fits = made_of.count, made_of.fits
     shown = range(min(count, fits))
-    lefts, wides = _places(columns, box, size)
     made: list[Primitive] = []
     y = box.y
     if item.header:
@@ -69,7 +68,7 @@ def compose(item: Excerpt, box: Rect, sheet: Sheet) -> Composed:
         for column, left, wide in zip(columns, lefts, wides, strict=True):
             key = style.bold if last else style.face
             key = tabular(key) if column.figures else key
-            ink = _ink(item, column, row, sheet)
+            ink = ink_of(item, column, row, sheet)
             made.append(_cell(column.texts[row], column.figures, Rect(left, y, wide, pitch), key, size, ink))
         y += pitch
     return Composed(
@@ -77,8 +76,32 @@ def compose(item: Excerpt, box: Rect, sheet: Sheet) -> Composed:
     )
 
 
-def _columns(item: Excerpt, table: Table, sheet: Sheet, size: float) -> list[_Column]:
-    found: list[_Column] = []
+class Arranged(Struct, frozen=True):
+    """Columns with where each begins and how wide it is, the size of type, the rows' pitch, how many rows there are and
+    how many find room."""
+
+    columns: list[ExcerptColumn]
+    lefts: list[float]
+    wides: list[float]
+    size: float
+    pitch: float
+    count: int
+    fits: int
+
+
+def arranged(item: Excerpt, table: Table, box: Rect, sheet: Sheet) -> Arranged:
+    """The columns of an excerpt in its box."""
+    size = item.size or sheet.style.small_size + 0.5
+    columns = _columns(item, table, sheet, size)
+    pitch = PITCH * size
+    count = len(columns[0].texts) if columns else 0
+    fits = max(0, int((box.height - (pitch if item.header else 0.0)) / pitch + 1e-6))
+    lefts, wides = _places(columns, box, size) if columns else ([], [])
+    return Arranged(columns, lefts, wides, size, pitch, count, fits)
+
+
+def _columns(item: Excerpt, table: Table, sheet: Sheet, size: float) -> list[ExcerptColumn]:
+    found: list[ExcerptColumn] = []
     values = sheet.values.of(table.id)
     last = table.rows if item.last is None else min(item.last, table.rows)
     rows = range(max(1, item.first) - 1, last)
@@ -93,11 +116,11 @@ def _columns(item: Excerpt, table: Table, sheet: Sheet, size: float) -> list[_Co
         head = table.called(i).said_in(locale)
         key = tabular(sheet.style.face) if figures else sheet.style.face
         wide = max([width(text, key, size) for text in texts] + [width(head, face(sheet.style.family, True), size)])
-        found.append(_Column(head, texts, held, figures, wide))
+        found.append(ExcerptColumn(head, texts, held, figures, wide))
     return found
 
 
-def _places(columns: list[_Column], box: Rect, size: float) -> tuple[list[float], list[float]]:
+def _places(columns: list[ExcerptColumn], box: Rect, size: float) -> tuple[list[float], list[float]]:
     """Where columns begin and how wide they are: as wide as their texts, what is left shared; the widest
     words shrink first."""
     gap = 1.6 * size
@@ -133,7 +156,7 @@ def _cell(text: str, right: bool, area: Rect, key: str, size: float, ink: Colour
     return Writing(held, area.right - long if right else area.x, base, long, key, size, ink)
 
 
-def _ink(item: Excerpt, column: _Column, row: int, sheet: Sheet) -> Colour:
+def ink_of(item: Excerpt, column: ExcerptColumn, row: int, sheet: Sheet) -> Colour:
     """A cell's colour: by the rules in the reader's words, where one picks it."""
     value = column.values[row]
     if isinstance(value, ErrorValue):

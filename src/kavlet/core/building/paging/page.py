@@ -89,22 +89,28 @@ NO_PAGE_PICTURE = PagePicture(NO_PAGE, 0, resolve(Dress()), Scene(Size(1.0, 1.0)
 def page_picture(document: Document, values: Values, page: str, draws: Draws, today: date | None = None) -> PagePicture:
     """A page composed. Raises KavletError where there is no such page, it has a size that no sheet has, or its look
     names what there is not."""
-    held = document.page(page)
-    sized(held, held.width, held.height)
-    number = document.pages.index(held) + 1
-    style = style_of(document, held)
-    sheet = Sheet(document, values, held, style, number, len(document.pages), today or date.today(), draws)
+    sheet = sheet_of(document, values, page, draws, today)
+    held, style, number = sheet.page, sheet.style, sheet.number
     boxes = places(held)
     made = {item.id: composed(item, boxes[item.id], sheet) for item in held.items}
     drawn = {
         item: tuple(_refusal(one.refused, boxes[item], sheet)) if one.refused else one.items
         for item, one in made.items()
     }
-    drawn[MARGINS] = tuple(one for line in _margins(sheet) for one in line.items)
+    drawn[MARGINS] = tuple(one for line, box in margin_lines(sheet) for one in words.compose(line, box, sheet).items)
     says = " ".join(one.says.rstrip(".") + "." for one in made.values() if one.says)
     scene = Scene(held.size, style.ground, tuple(itertools.chain(*drawn.values())), held.name, says, f"{held.id}-")
     names = {item.id: item_name(document, item) for item in held.items}
     return PagePicture(held, number, style, scene, boxes, names, made, drawn)
+
+
+def sheet_of(document: Document, values: Values, page: str, draws: Draws, today: date | None = None) -> Sheet:
+    """What the items of a page read. Raises KavletError as `page_picture` does."""
+    held = document.page(page)
+    sized(held, held.width, held.height)
+    number = document.pages.index(held) + 1
+    style = style_of(document, held)
+    return Sheet(document, values, held, style, number, len(document.pages), today or date.today(), draws)
 
 
 def composed(item: AnyItem, box: Rect, sheet: Sheet) -> Composed:
@@ -113,20 +119,20 @@ def composed(item: AnyItem, box: Rect, sheet: Sheet) -> Composed:
     return made
 
 
-def _margins(sheet: Sheet) -> list[Composed]:
-    """The lines in the page's upper and lower margin."""
+def margin_lines(sheet: Sheet) -> list[tuple[Words, Rect]]:
+    """The lines in the page's upper and lower margin, and their boxes."""
     page, inner = sheet.page, sheet.page.inner
     left, top, right, bottom = page.margins
     del left, right
     size = sheet.style.small_size
-    found: list[Composed] = []
+    found: list[tuple[Words, Rect]] = []
     for text, y in (
         (page.header, 0.45 * min(top, LINES) - 0.6 * size),
         (page.footer, page.height - 0.55 * min(bottom, LINES) - 0.6 * size),
     ):
         if text:
             line = Words("", paragraphs=(Paragraph((Run(text),)),), style="small")
-            found.append(words.compose(line, Rect(inner.x, max(0.0, y), inner.width, 1.6 * size), sheet))
+            found.append((line, Rect(inner.x, max(0.0, y), inner.width, 1.6 * size)))
     return found
 
 

@@ -98,6 +98,29 @@ def look_of(item: Words, style: Style, behind: Colour | None = None) -> _Look:
     return _Look(face(item.family or style.family, bold), item.size or sizes[item.style], ink)
 
 
+class SetRun(Struct, frozen=True):
+    """A run of text with its fields filled, and how it is set: the face's key, size in points, colour."""
+
+    text: str
+    face: str
+    size: float
+    colour: Colour
+
+
+def set_runs(item: Words, sheet: Sheet) -> list[list[SetRun]]:
+    """The runs of each paragraph, for who breaks lines by itself."""
+    style = sheet.style
+    plain = look_of(item, style, style.colour(item.fill) if item.fill else None)
+    made = []
+    for paragraph in item.paragraphs:
+        looks = [_look(run, item, plain, style) for run in paragraph.runs]
+        made.append([
+            SetRun(filled(run.text, sheet)[0], look.face, look.size, look.colour)
+            for run, look in zip(paragraph.runs, looks, strict=True)
+        ])  # fmt: skip
+    return made
+
+
 class _Breaking:
     """Breaks an item's paragraphs into lines of a width; keeps the formulas of fields that failed."""
 

@@ -30,7 +30,7 @@ def tell(layer: Layer, to: Telling) -> None:
             fill=fill,
             line=None if layer.helper else to.edge(layer, None),
             points=points,
-            labels=labels(layer, to, layer.values),
+            labels=labels(layer, to, layer.values, outside=draft.grouping == "clustered"),
             listed=layer.listed and not layer.helper,
             shape=SHAPES.get(to.chart.solid.form, "box") if to.chart.solid is not None else "box",
         )

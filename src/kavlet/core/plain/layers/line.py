@@ -41,7 +41,7 @@ def tell(layer: Layer, to: Telling) -> None:
         marker=MARKERS.get(layer.spot, "disc"),
         marker_size=layer.size,
         smooth=layer.course == "smooth",
-        labels=labels(layer, to, layer.values),
+        labels=labels(layer, to, "" if to.lying else layer.values),
         listed=layer.listed,
     )
 

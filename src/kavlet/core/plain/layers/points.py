@@ -29,6 +29,7 @@ def tell(layer: Layer, to: Telling) -> None:
     fill, points = to.dressed(layer) if marker != "none" else (None, ())
     marks = [mark for (key, _), mark in to.marks.items() if key == layer.key and mark.visible]
     size = layer.size or max((max(mark.bounds.width, mark.bounds.height) for mark in marks), default=RIDING)
+    over = layer.at is not None or layer.between or (to.lying and not layer.x)
     made = Series(
         name=to.name(layer),
         names=to.names(),
@@ -38,7 +39,7 @@ def tell(layer: Layer, to: Telling) -> None:
         marker_size=min(MOST, size),
         marker_picture=picture,
         points=points,
-        labels=labels(layer, to, layer.values),
+        labels=labels(layer, to, "" if over else layer.values),
         listed=layer.listed and marker != "none",
     )
     if layer.ride:
@@ -60,7 +61,8 @@ def _put(layer: Points, made: Series, to: Telling) -> None:
     )
     along = made.values if layer.at is None else _along(layer.at, to)
     if layer.beside:
-        to.differ(say("“{name}” stands at the end of the plot", name=layer.heading or layer.name))
+        after = tuple(msgspec.structs.replace(one, place="right") for one in made.labels.points)
+        made = msgspec.structs.replace(made, labels=msgspec.structs.replace(made.labels, points=after))
     x, y = to.over_rows(places, along)
     to.overlay().series.append(msgspec.structs.replace(made, x=x, values=y))
 

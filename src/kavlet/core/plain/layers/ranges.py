@@ -34,7 +34,7 @@ def tell(layer: Layer, to: Telling) -> None:
         fill=colour,
         marker=MARKERS.get(layer.spot, "disc") if layer.spot != "none" else "none",
         errors=Errors(plus, minus, Stroke(colour, thick), across=to.lying, caps=layer.form == "whisker"),
-        labels=labels(layer, to, layer.values),
+        labels=labels(layer, to, "" if to.lying else layer.values),
         listed=layer.listed,
     )
 

@@ -34,7 +34,8 @@ def tell(layer: Layer, to: Telling) -> None:
     rows, names, values = _parts(layer, frame, to)
     fills: list[Point] = []
     for index, row in enumerate(rows):
-        mark = to.marks.get((layer.key, row))
+        held = to.pieces if layer.parts and row not in (GATHERED, LEFT_OVER) else to.marks
+        mark = held.get((layer.key, row))
         seen = mark is not None and mark.visible and row != UNUSED
         own = layer.rows.get(row, Row())
         out = own.explode if own.explode is not None else layer.explode

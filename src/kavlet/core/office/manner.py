@@ -1,0 +1,56 @@
+"""How office files are written."""
+
+from typing import Literal
+
+from msgspec import Struct
+
+from kavlet.core.office.package import Paint
+from kavlet.core.plain.page_model import AnyPart, ChartPart, PicturePart, PlainPage
+from kavlet.core.values.geometry import Rect
+
+As = Literal["chart", "picture", "both"]
+
+
+class Manner(Struct, frozen=True):
+    """Charts as real charts, pictures or both; the language of the texts (BCP 47); what paints scenes as PNG."""
+
+    paint: Paint
+    language: str = "en-US"
+    as_: As = "chart"
+    title: str = ""
+
+
+def pictured(part: ChartPart) -> PicturePart:
+    """A chart as a picture in its place."""
+    return PicturePart(box=part.box, name=part.name, group=part.group, scene=part.scene, alt_text=part.alt_text)
+
+
+def with_pictures(page: PlainPage, as_: As) -> list[PlainPage]:
+    """The page as it is written: with charts, with their pictures instead, or followed by a page for each picture."""
+    import msgspec
+
+    if as_ == "chart":
+        return [page]
+    parts: list[AnyPart] = [pictured(one) if isinstance(one, ChartPart) else one for one in page.parts]
+    if as_ == "picture":
+        return [msgspec.structs.replace(page, parts=tuple(parts))]
+    return [page, msgspec.structs.replace(page, parts=tuple(parts), speaker="")]
+
+
+def reading_order(parts: tuple[AnyPart, ...]) -> list[AnyPart]:
+    """Parts from the top down, those beside each other from the left; nobody needs to see them to follow."""
+    left = sorted(parts, key=lambda one: (one.box.y, one.box.x))
+    lines: list[list[AnyPart]] = []
+    for part in left:
+        if lines and _beside(lines[-1][0].box, part.box):
+            lines[-1].append(part)
+        else:
+            lines.append([part])
+    return [part for line in lines for part in sorted(line, key=lambda one: one.box.x)]
+
+
+def _beside(one: Rect, other: Rect) -> bool:
+    """Whether two boxes stand on one line: the second begins above the first's middle."""
+    return other.y < one.y + 0.5 * min(one.height, other.height) and (
+        other.x >= one.right - 1 or other.right <= one.x + 1
+    )
