@@ -2,6 +2,7 @@
 
 import io
 import re
+from collections.abc import Mapping
 from datetime import date
 from pathlib import Path
 
@@ -93,11 +94,15 @@ def _bracketed(to: RangeReference) -> str:
 
 def dumps(tables: list[tuple[Table, Values]]) -> bytes:
     """Tables as sheets of a workbook, formulas kept with their values beside them."""
+    return dumps_with(tables, workbook.titles(table for table, _ in tables))
+
+
+def dumps_with(tables: list[tuple[Table, Values]], names: Mapping[str, str]) -> bytes:
+    """The same with the sheets' names by the tables'."""
     import odfdo
 
     document = odfdo.Document("spreadsheet")
     document.body.clear()
-    names = workbook.titles(table for table, _ in tables)
     for table, values in tables:
         page = odfdo.Table(names[table.name])
         for r in range(table.height):

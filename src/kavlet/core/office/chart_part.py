@@ -277,7 +277,11 @@ class _Writer:
             add(made, "c:barDir", val="bar" if self.chart.lying else "col")
         if kind in ("bars", "area"):
             plain = "standard" if kind == "area" else "clustered"
-            add(made, "c:grouping", val=GROUPINGS[group.grouping] if group.grouping != "clustered" else plain)
+            shared = (
+                self.solid and kind == "bars" and group.overlap >= 100
+            )  # bodies at one place, one of them in each row
+            how = "stacked" if shared and group.grouping == "clustered" else GROUPINGS[group.grouping]
+            add(made, "c:grouping", val=how if how != "clustered" else plain)
         if kind == "lines":
             add(made, "c:grouping", val="standard")
         if kind == "scatter":

@@ -8,7 +8,7 @@ from lxml import etree
 
 from kavlet.core.figures.table import Table
 from kavlet.core.files import svg
-from kavlet.core.office.manner import Manner, reading_order, with_pictures
+from kavlet.core.office.manner import LEVELS, Manner, Outline, readable, reading_order, with_pictures
 from kavlet.core.office.package import CHART_TYPE, SHARP, ChartStore, parts_of
 from kavlet.core.office.pptx import SVG_EXTENSION, SVG_SPACE
 from kavlet.core.office.sheets import sheets_for
@@ -23,7 +23,6 @@ from kavlet.core.values.geometry import Rect, Size
 W = "http://schemas.openxmlformats.org/wordprocessingml/2006/main"
 WP = "http://schemas.openxmlformats.org/drawingml/2006/wordprocessingDrawing"
 SHEET, MARGIN = Size(595.28, 841.89), 56.7  # points: A4, 20 mm
-STYLES = {"title": "Title", "heading": "Heading 2", "caption": "Heading 3", "margin": "Normal"}
 TWIPS = 20  # in a point
 
 
@@ -42,6 +41,7 @@ class _Report:
                 del owner.rels[id_]
         self.store = ChartStore("word", manner.language, manner.paint)
         self.drawn = 0
+        self.outline = Outline()
         upright = size.height >= size.width
         sheet = size if upright and 400 < size.width < 900 else SHEET
         section = self.document.sections[0]
@@ -52,7 +52,7 @@ class _Report:
         self.height = sheet.height - 2 * MARGIN
         plain = self.document.styles["Normal"]
         plain.font.size = Pt(10.5)
-        for name in ("Normal", "Title", "Heading 1", "Heading 2", "Heading 3", "Caption"):
+        for name in ("Normal", "Heading 1", "Heading 2", "Heading 3", "Caption"):
             self._faced(self.document.styles[name], family)
         self.document.core_properties.title = manner.title
         self.document.core_properties.language = manner.language
@@ -80,7 +80,7 @@ class _Report:
         if not first:
             self.document.add_page_break()
         if not headed and page.name:
-            self.document.add_heading(page.name, 1)
+            self.document.add_heading(page.name, self.outline.level(1))
         for part in parts:
             match part:
                 case TextPart() if part.role != "margin":
@@ -98,13 +98,13 @@ class _Report:
         for number, one in enumerate(part.paragraphs):
             if not one.text.strip():
                 continue
-            style = STYLES.get(part.role, "Normal")
-            if one.listing:
+            heads = part.role in LEVELS and number == 0
+            style = "Normal"
+            if heads:
+                style = f"Heading {self.outline.level(LEVELS[part.role])}"
+            elif one.listing:
                 style = "List Bullet" if one.listing == "dots" else "List Number"
-            if part.role in ("title", "heading") and number:
-                style = "Normal"
-            paragraph = self.document.add_paragraph(style=style)
-            self._runs(paragraph, one, styled=style in ("Title", "Heading 2", "Heading 3"))
+            self._runs(self.document.add_paragraph(style=style), one, styled=heads)
 
     def _runs(self, paragraph: Any, one: TextParagraph, styled: bool) -> None:
         from docx.enum.text import WD_ALIGN_PARAGRAPH
@@ -124,7 +124,7 @@ class _Report:
             return
         made.bold = look.bold or None
         made.font.size = Pt(round(2 * look.size) / 2)
-        made.font.color.rgb = RGBColor(*(round(255 * part) for part in _readable(look.colour).rgb))
+        made.font.color.rgb = RGBColor(*(round(255 * part) for part in readable(look.colour).rgb))
         if look.family:
             made.font.name = look.family
 
@@ -213,11 +213,6 @@ class _Report:
         extension = add(add(blip, "a:extLst"), "a:ext", uri=SVG_EXTENSION)
         sharp = etree.SubElement(extension, f"{{{SVG_SPACE}}}svgBlip", nsmap={"asvg": SVG_SPACE})
         sharp.set(f"{{{RELATION}}}embed", related)
-
-
-def _readable(of: Colour) -> Colour:
-    """A colour as it can be read on white: what was light for a dark ground is ink there."""
-    return Colour(0.12, 0.16, 0.2) if 0.3 * of.red + 0.59 * of.green + 0.11 * of.blue > 0.75 else of
 
 
 def _below(cell: Any, line: Colour | None) -> None:

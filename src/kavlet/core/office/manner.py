@@ -2,10 +2,12 @@
 
 from typing import Literal
 
+import msgspec
 from msgspec import Struct
 
 from kavlet.core.office.package import Paint
 from kavlet.core.plain.page_model import AnyPart, ChartPart, PicturePart, PlainPage
+from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
 
 As = Literal["chart", "picture", "both"]
@@ -20,6 +22,30 @@ class Manner(Struct, frozen=True):
     title: str = ""
 
 
+LEVELS = {"title": 1, "heading": 2, "caption": 3}  # of headings in a flowing document
+
+
+class Outline:
+    """The levels of headings one after the other: none is skipped on the way down."""
+
+    def __init__(self) -> None:
+        self._last = 0
+
+    def level(self, wished: int) -> int:
+        """The level that a heading of a wished one gets."""
+        self._last = min(wished, self._last + 1)
+        return self._last
+
+
+INK = Colour(0.12, 0.16, 0.2)
+LIGHT = 0.75  # of full luma, from which on a colour was meant for a dark ground
+
+
+def readable(of: Colour) -> Colour:
+    """A colour as it can be read on white: what was light for a dark ground is ink there."""
+    return INK if 0.3 * of.red + 0.59 * of.green + 0.11 * of.blue > LIGHT else of
+
+
 def pictured(part: ChartPart) -> PicturePart:
     """A chart as a picture in its place."""
     return PicturePart(box=part.box, name=part.name, group=part.group, scene=part.scene, alt_text=part.alt_text)
@@ -27,8 +53,6 @@ def pictured(part: ChartPart) -> PicturePart:
 
 def with_pictures(page: PlainPage, as_: As) -> list[PlainPage]:
     """The page as it is written: with charts, with their pictures instead, or followed by a page for each picture."""
-    import msgspec
-
     if as_ == "chart":
         return [page]
     parts: list[AnyPart] = [pictured(one) if isinstance(one, ChartPart) else one for one in page.parts]

@@ -9,6 +9,7 @@ from kavlet.core.office.chart_part import chart_part
 from kavlet.core.office.package import SHAPES_TYPE, Paint, chart_parts, declare, packed, parts_of, relations
 from kavlet.core.office.sheets import Sheets
 from kavlet.core.plain.model import PlainChart
+from kavlet.core.scene.primitives import Scene
 
 ROW = 15.0  # points; how tall a row is
 PIXEL = 0.75  # points in a pixel
@@ -17,12 +18,13 @@ SPARE = 1  # columns between the table and its charts
 
 
 class Beside(Struct, frozen=True):
-    """A chart, its panels in plain terms, and the id of the table it stands beside."""
+    """A chart, its panels in plain terms, its picture, and the id of the table it stands beside."""
 
     table: str
     name: str
     alt_text: str
     charts: tuple[PlainChart, ...]
+    scene: Scene
 
 
 def workbook(sheets: Sheets, beside: Sequence[Beside], language: str, paint: Paint) -> bytes:

@@ -120,6 +120,7 @@ class Series(Struct, frozen=True, kw_only=True):
     """One series. Without fill, line and marker it is there and not seen, as a helper is.
 
     `name` is a cell; `names` are the categories or, where `x` is given, not used. `smooth` bends a line.
+    `as_ring` says the same as a ring of slices, where points can't lie over rings.
     """
 
     name: Cells
@@ -138,13 +139,15 @@ class Series(Struct, frozen=True, kw_only=True):
     errors: Errors | None = None
     listed: bool = True
     shape: BodyShape = "box"
+    as_ring: "Series | None" = None
 
     @property
     def cells(self) -> tuple[Cells, ...]:
         """All cells it refers to."""
         ends = (self.errors.plus, self.errors.minus) if self.errors is not None else ()
         found = (self.name, self.values, self.names, self.x, self.sizes, *ends)
-        return (*(one for one in found if one is not None), *(label.text for label in self.labels.points))
+        more = self.as_ring.cells if self.as_ring is not None else ()
+        return (*(one for one in found if one is not None), *(label.text for label in self.labels.points), *more)
 
 
 class Group(Struct, frozen=True, kw_only=True):

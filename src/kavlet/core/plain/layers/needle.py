@@ -6,10 +6,12 @@ from kavlet.core.charts.frame import Polar
 from kavlet.core.charts.layer import Layer
 from kavlet.core.charts.needle import Needle
 from kavlet.core.plain.labels import labels
-from kavlet.core.plain.model import Series, Stroke
+from kavlet.core.plain.model import Point, Series, Stroke
 from kavlet.core.plain.telling import Telling
+from kavlet.core.values.colour import Colour
 
 THICK = 3.0  # points
+SLICE = 3.0  # degrees, of a needle that is a slice
 
 
 def tell(layer: Layer, to: Telling) -> None:
@@ -33,5 +35,21 @@ def tell(layer: Layer, to: Telling) -> None:
             line=Stroke(colour, THICK),
             labels=labels(layer, to, rows=(layer.row, -1)),
             listed=False,
+            as_ring=pointing(layer.name, angle, colour, to),
         )
+    )
+
+
+def pointing(name: str, angle: str, colour: Colour, to: Telling) -> Series:
+    """A ring with one thin slice at an angle, clockwise from the top; `angle` is a formula's text in degrees."""
+    assert isinstance(to.chart.frame, Polar)
+    first = f"MAX(0;MOD({angle}-{to.chart.frame.start:g};360)-{SLICE / 2:g})"
+    values = to.workings.formulas(f"{name}: ring", [first, f"{SLICE:g}", f"360-{SLICE:g}-({first})"])
+    return Series(
+        name=to.workings.one(name),
+        names=to.workings.column("parts of a needle", ["before", "needle", "after"]),
+        values=values,
+        fill=colour,
+        points=(Point(0, None), Point(1, colour), Point(2, None)),
+        listed=False,
     )

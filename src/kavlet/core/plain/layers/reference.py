@@ -5,6 +5,7 @@ from kavlet.core.charts.layer import Layer
 from kavlet.core.charts.reference import Reference
 from kavlet.core.messages import say
 from kavlet.core.plain.labels import labels
+from kavlet.core.plain.layers.needle import pointing
 from kavlet.core.plain.model import Cells, Labels, PointLabel, Series, Stroke
 from kavlet.core.plain.telling import Telling, lettered
 
@@ -46,7 +47,7 @@ def tell(layer: Layer, to: Telling) -> None:
         inner = max(0.0, frame.hole)
         x = to.workings.formulas(f"{layer.name}: x", [f"{r:g}*SIN(RADIANS({turn}))" for r in (inner, 1.0)])
         y = to.workings.formulas(f"{layer.name}: y", [f"{r:g}*COS(RADIANS({turn}))" for r in (inner, 1.0)])
-        _put(layer, x, y, line, to)
+        _put(layer, x, y, line, to, pointing(layer.name, turn, colour, to))
 
 
 def _level(layer: Reference, to: Telling) -> Cells:
@@ -59,10 +60,16 @@ def _level(layer: Reference, to: Telling) -> Cells:
     return to.workings.column(f"{layer.name}: level", [0.0, 0.0])
 
 
-def _put(layer: Reference, x: Cells, y: Cells, line: Stroke, to: Telling) -> None:
+def _put(layer: Reference, x: Cells, y: Cells, line: Stroke, to: Telling, ring: Series | None = None) -> None:
     to.overlay().series.append(
         Series(
-            name=to.workings.one(layer.name), x=x, values=y, line=line, labels=_labels(layer, to), listed=layer.listed
+            name=to.workings.one(layer.name),
+            x=x,
+            values=y,
+            line=line,
+            labels=_labels(layer, to),
+            listed=layer.listed,
+            as_ring=ring,
         )
     )
 
