@@ -16,8 +16,7 @@ import msgspec
 from msgspec import Struct
 
 import kavlet
-from kavlet.core.building.reuse import Pictures
-from kavlet.core.building.stages import Picture, picture
+from kavlet.core.building.stages import picture
 from kavlet.core.charts.overrides import expected
 from kavlet.core.document import edits
 from kavlet.core.document.advice import suggestions
@@ -25,12 +24,12 @@ from kavlet.core.document.document import Document
 from kavlet.core.document.ordering import Order, ordered
 from kavlet.core.document.paging import item_name
 from kavlet.core.figures.recalculate import recalculate
-from kavlet.core.files import atomic, csv
+from kavlet.core.files import atomic, csv, mail
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files import palette as palette_files
 from kavlet.core.files import tables as table_files
 from kavlet.core.files.calculated import calculated
-from kavlet.core.files.formats import TABLES, Wish, endings, renamings, table_content
+from kavlet.core.files.formats import TABLES, As, Motion, Wish, endings, renamings, table_content
 from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.messages import desktop_language, say, speak, upper_first, words
 from kavlet.core.pages.arrangements import places
@@ -41,9 +40,11 @@ from kavlet.core.recipes.registry import RECIPES, recipe
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.lengths import size as read_size
 from kavlet.core.values.sizes import MM
-from kavlet.export import CHARTS, PAGE_ENDINGS, content, page_files
+from kavlet.export.outgoing import Outgoing, Told
+from kavlet.export.ways import all_endings, files, slug, way_of
 
-PICTURES = endings(CHARTS, "chart")
+STDOUT = "-"
+AS = ("chart", "picture", "both")
 SUGGESTED = 5  # recipes that are said of each table
 
 
@@ -105,10 +106,16 @@ def open_file(file: Path | None) -> None:
 @click.option("--source", default="", help="The line below the chart.")
 @click.option("--scale", default=1.0, show_default=True, help="Pixels per point, for PNG.")
 @click.option("--outlines", is_flag=True, help="Write texts as outlines, for SVG.")
+@click.option("--format", "format_", default="", metavar="ENDING", help="The format, where the name does not say it.")
+@click.option("--as", "as_", default="chart", type=click.Choice(AS), help="In office files: real charts or pictures.")
+@click.option("--bare", is_flag=True, help="Without a ground.")
+@click.option("--to", "to", default="", help="Addressees, for a mail draft.")
+@click.option("--subject", default="", help="The subject, for a mail draft.")
 def make(recipe_name: str, table: Path, out: Path, **given: Any) -> None:
-    """Build a chart of RECIPE from a table (CSV, TSV, XLSX, ODS, JSON): .svg .png .jpg .pdf .kavlet .json."""
+    """Build a chart of RECIPE from a table (CSV, TSV, XLSX, ODS, JSON): .svg .png .jpg .pdf .pptx .docx .xlsx .odp .odt
+    .ods .html .gif .apng .webp .eml .csv .json, or .kavlet."""
     wish = msgspec.convert(given, _Make)
-    _known_ending(out, (*PICTURES, kavlet_file.SUFFIX))
+    ending = _ending(out, wish.format_, (*all_endings(), kavlet_file.SUFFIX))
     if recipe_name not in RECIPES:
         raise click.UsageError(
             words("There is no recipe “{name}”. There are: {names}.", name=recipe_name, names=list(RECIPES))
@@ -138,10 +145,14 @@ def make(recipe_name: str, table: Path, out: Path, **given: Any) -> None:
     made = picture(document, recalculate(document.tables), chart_id)
     for path, value in order.looks.items():
         expected(made.build.chart, path, value)
-    if out.suffix.lower() == kavlet_file.SUFFIX:
-        kavlet_file.save(document, out)
-    else:
-        _write(made, out, wish.scale, wish.outlines)
+    if ending == kavlet_file.SUFFIX:
+        _put(out, kavlet_file.dumps(document))
+        return
+    if _is_folder(out):
+        out = out / f"{slug(document.chart(chart_id).name)}{ending}"
+    name, to = document.chart(chart_id).name, _addressees(wish.to)
+    how = Wish(ending, wish.scale, wish.outlines, wish.as_, not wish.bare, to=to, subject=wish.subject)
+    _deliver(Outgoing(document, (chart_id,), title=name), how, out, as_json=False)
 
 
 class _Make(Struct, frozen=True):
@@ -163,6 +174,11 @@ class _Make(Struct, frozen=True):
     source: str
     scale: float
     outlines: bool
+    format_: str
+    as_: As
+    bare: bool
+    to: str
+    subject: str
 
 
 def _roles(chosen: Recipe, pairs: list[tuple[str, str]]) -> dict[str, tuple[str, ...]]:
@@ -185,42 +201,56 @@ def _read(table: Path, sheet: str | None, part: str | None) -> ReadSheet:
 @cli.command()
 @click.argument("file", type=click.Path(path_type=Path))
 @click.option(
-    "-o", "--output", "out", required=True, type=click.Path(path_type=Path), help="Where to; its ending chooses."
-)
+    "-o", "--output", "out", required=True, type=click.Path(path_type=Path),
+    help="A file, whose ending chooses; a folder; a pattern with {name} or {number}; - for standard output.",
+)  # fmt: skip
 @click.option("--chart", "name", default=None, help="Which chart, by name.")
-@click.option("--all", "every", is_flag=True, help="Every chart, each to a file with its name added.")
+@click.option("--all", "every", is_flag=True, help="Every chart, in one file where it holds several.")
 @click.option("--page", "page", default=None, help="Which page, by name or number.")
-@click.option("--pages", "all_pages", is_flag=True, help="All pages: one PDF or JSON, else a file for each page.")
-@click.option("--scale", default=1.0, show_default=True, help="Pixels per point, for PNG.")
+@click.option("--pages", "all_pages", is_flag=True, help="All pages, in one file where it holds several.")
+@click.option("--scale", default=1.0, show_default=True, help="Pixels per point, for pictures of pixels.")
+@click.option("--size", "size_text", default=None, help="A chart’s width and height, in points or units.")
 @click.option("--outlines", is_flag=True, help="Write texts as outlines, for SVG.")
+@click.option("--format", "format_", default="", metavar="ENDING", help="The format, where the name does not say it.")
+@click.option("--as", "as_", default="chart", type=click.Choice(AS), help="In office files: real charts or pictures.")
+@click.option("--bare", is_flag=True, help="Without a ground.")
+@click.option("--hold", default=1.2, show_default=True, help="Seconds that each step stays, for animations.")
+@click.option("--move", default=0.8, show_default=True, help="Seconds from step to step, for animations.")
+@click.option("--rate", default=20, show_default=True, help="Pictures a second, for animations.")
+@click.option("--even", is_flag=True, help="Go evenly from step to step, for animations.")
+@click.option("--once", is_flag=True, help="Play an animation once.")
+@click.option("--to", "to", default="", help="Addressees, for a mail draft.")
+@click.option("--subject", default="", help="The subject, for a mail draft.")
+@click.option("--json", "as_json", is_flag=True, help="Print what was written and what a format could not hold.")
 def render(file: Path, out: Path, **wish: Any) -> None:
-    """Draw the charts or pages of a document: .svg .png .pdf .json."""
+    """Write the charts or pages of a document: .svg .png .jpg .pdf .pptx .docx .xlsx .odp .odt .ods .html .gif .apng
+    .webp .eml .csv .json."""
     what = msgspec.convert(wish, _What)
     if sum((what.name is not None, what.every, what.page is not None, what.all_pages)) > 1:
         raise click.UsageError(words("--chart, --all, --page and --pages exclude each other."))
-    if what.page is not None or what.all_pages:
-        _render_pages(file, out, what)
-        return
-    name, every = what.name, what.every
-    _known_ending(out, PICTURES)
+    paged = what.page is not None or what.all_pages
+    ending = _ending(out, what.format_, all_endings(paged))
     document = kavlet_file.load(file)
-    charts = [chart for chart in document.charts if name is None or chart.name == name]
-    names = [f"“{chart.name}”" for chart in document.charts]
-    if not charts:
-        raise KavletError(
-            say("{file} has no chart “{name}”.", file=file.name, name=name)
-            if name
-            else say("{file} has no chart.", file=file.name)
-        )
-    if len(charts) > 1 and not every:
-        raise click.UsageError(
-            words("{file} has several charts: {names}. Choose with --chart, or say --all.", file=file.name, names=names)
-        )
-    values = recalculate(document.tables)
-    made = [(chart.name, picture(document, values, chart.id)) for chart in charts]
-    for chart_name, one in made:
-        to = out.with_name(f"{out.stem}-{_slug(chart_name)}{out.suffix}") if every else out
-        _write(one, to, what.scale, what.outlines)
+    pages = _chosen_pages(document, file, what) if paged else ()
+    charts = () if paged else _chosen_charts(document, file, what)
+    title = file.stem if len(charts) + len(pages) != 1 else (document.chart(charts[0]).name if charts else file.stem)
+    size = read_size(what.size_text) if what.size_text is not None else None
+    how = Wish(
+        ending, what.scale, what.outlines, what.as_, not what.bare,
+        width=size.width if size else None, height=size.height if size else None,
+        motion=Motion(what.hold, what.move, what.rate, not what.even, not what.once),
+        to=_addressees(what.to), subject=what.subject,
+    )  # fmt: skip
+    leaving = Outgoing(document, charts, pages, title, whole=what.every)
+    if _is_folder(out):
+        out = out / (f"{slug(title)}{ending}" if way_of(ending, paged).many or len(charts) + len(pages) == 1
+                     else f"{'{number}-' if paged else ''}{{name}}{ending}")  # fmt: skip
+    if (what.every or what.all_pages) and not way_of(ending, paged).many:
+        separate = "{number}" in out.name or "{name}" in out.name or str(out) == STDOUT
+        if str(out) == STDOUT and len(charts) + len(pages) > 1:
+            raise click.UsageError(words("Several files can’t go to standard output."))
+        out = out if separate else out.with_name(f"{out.stem}-{{{'number' if paged else 'name'}}}{out.suffix}")
+    _deliver(leaving, how, out, what.as_json)
 
 
 class _What(msgspec.Struct, frozen=True):
@@ -231,13 +261,40 @@ class _What(msgspec.Struct, frozen=True):
     page: str | None
     all_pages: bool
     scale: float
+    size_text: str | None
     outlines: bool
+    format_: str
+    as_: As
+    bare: bool
+    hold: float
+    move: float
+    rate: int
+    even: bool
+    once: bool
+    to: str
+    subject: str
+    as_json: bool
 
 
-def _render_pages(file: Path, out: Path, what: _What) -> None:
-    """Draw one page, or all of them: into one file where the format holds several."""
-    _known_ending(out, PAGE_ENDINGS)
-    document = kavlet_file.load(file)
+def _chosen_charts(document: Document, file: Path, what: _What) -> tuple[str, ...]:
+    """The ids of the charts that are meant."""
+    charts = [chart for chart in document.charts if what.name is None or chart.name == what.name]
+    if not charts:
+        raise KavletError(
+            say("{file} has no chart “{name}”.", file=file.name, name=what.name)
+            if what.name
+            else say("{file} has no chart.", file=file.name)
+        )
+    if len(charts) > 1 and not what.every:
+        names = [f"“{chart.name}”" for chart in document.charts]
+        raise click.UsageError(
+            words("{file} has several charts: {names}. Choose with --chart, or say --all.", file=file.name, names=names)
+        )
+    return tuple(chart.id for chart in charts)
+
+
+def _chosen_pages(document: Document, file: Path, what: _What) -> tuple[str, ...]:
+    """The ids of the pages that are meant."""
     if not document.pages:
         raise KavletError(say("{file} has no page.", file=file.name))
     chosen = list(document.pages)
@@ -251,11 +308,56 @@ def _render_pages(file: Path, out: Path, what: _What) -> None:
             say("{file} has no page “{name}”.", file=file.name, name=what.page),
             remedy=say("There are {names}.", names=[page.name for page in document.pages]),
         )
-    pictures = Pictures()
-    made = [pictures.page(document, page.id) for page in chosen]
-    held = Wish(out.suffix.lower(), what.scale, what.outlines)
-    for to, written in page_files(made, file.stem, out, held):
-        atomic.write(to, written)
+    return tuple(page.id for page in chosen)
+
+
+def _deliver(what: Outgoing, how: Wish, out: Path, as_json: bool) -> None:
+    """Write what leaves; say what a format could not hold."""
+    made = list(files(what, how, out))
+    for one in made:
+        _put(out if str(out) == STDOUT else one.path, one.content)
+    told = [{"out": str(one.path), "charts": [_as_told(chart) for chart in one.told]} for one in made]
+    if as_json:
+        click.echo(
+            json.dumps(told[0] if len(told) == 1 else told, ensure_ascii=False, indent=1), err=str(out) == STDOUT
+        )
+        return
+    for one in made:
+        for chart in one.told:
+            if chart.differs:
+                parts = "; ".join(map(str, chart.differs))
+                click.echo(f"kavlet: {words('“{name}” differs there: {what}', name=chart.name, what=parts)}", err=True)
+
+
+def _is_folder(out: Path) -> bool:
+    """Whether a folder is meant: one that is there, or a name without an ending."""
+    return str(out) != STDOUT and (out.is_dir() or not out.suffix)
+
+
+def _as_told(chart: Told) -> dict[str, object]:
+    return {"name": chart.name, "as": chart.as_, "differs": [str(one) for one in chart.differs]}
+
+
+def _put(out: Path, content: bytes) -> None:
+    if str(out) == STDOUT:
+        sys.stdout.buffer.write(content)
+    else:
+        out.parent.mkdir(parents=True, exist_ok=True)
+        atomic.write(out, content)
+
+
+def _ending(out: Path, given: str, known: tuple[str, ...]) -> str:
+    """The ending that says the format: as given, else the name's own. A folder or standard output needs one."""
+    ending = ("." + given.lower().lstrip(".")) if given else out.suffix.lower()
+    if ending not in known:
+        raise click.UsageError(
+            words("{file}: the ending is none of {endings}.", file=out.name or str(out), endings=" ".join(known))
+        )
+    return ending
+
+
+def _addressees(text: str) -> tuple[str, ...]:
+    return mail.addresses(text) if text else ()
 
 
 @cli.command()
@@ -352,10 +454,6 @@ def _suggested(path: Path) -> list[dict[str, object]]:
     ]
 
 
-def _write(made: Picture, out: Path, scale: float, outlines: bool) -> None:
-    atomic.write(out, content(made, Wish(out.suffix.lower(), scale, outlines)))
-
-
 def _known_ending(out: Path, endings: tuple[str, ...]) -> None:
     if out.suffix.lower() not in endings:
         raise click.UsageError(
@@ -409,10 +507,6 @@ def _setting(parameter: Parameter, text: str) -> Setting:
 
 def _table_name(path: Path) -> str:
     return upper_first(re.sub(r"[_\-]+", " ", path.stem).strip()) or words("Table")
-
-
-def _slug(name: str) -> str:
-    return re.sub(r"[^\w]+", "-", name.lower()).strip("-") or "chart"
 
 
 def main() -> None:

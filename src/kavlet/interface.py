@@ -27,14 +27,15 @@ from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.figures.typed import read_field
 from kavlet.core.files import atomic, csv, palette
 from kavlet.core.files import kavlet as kavlet_file
-from kavlet.core.files.formats import Wish
+from kavlet.core.files.formats import As, Wish
 from kavlet.core.messages import say
 from kavlet.core.recipes.recipe import Recipe, Setting
 from kavlet.core.recipes.registry import recipe as recipe_of
 from kavlet.core.recipes.settings import checked_setting
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.lengths import size as read_size
-from kavlet.export import content
+from kavlet.export.outgoing import Outgoing
+from kavlet.export.ways import written
 
 Rows = Iterable[Iterable[Any]] | Iterable[Mapping[str, Any]] | Mapping[str, Iterable[Any]]
 
@@ -114,19 +115,20 @@ class Chart(Struct, frozen=True, dict=True):
 
     def svg(self, outlines: bool = False) -> str:
         """The chart as SVG 1.1; with `outlines`, its texts as paths."""
-        return content(self.picture, Wish(".svg", outlines=outlines)).decode()
+        return self._written(Wish(".svg", outlines=outlines)).decode()
 
     def png(self, scale: float = 2.0) -> bytes:
         """The chart as PNG, `scale` pixels per point. Needs the window's packages (`kavlet[window]`)."""
-        return content(self.picture, Wish(".png", scale))
+        return self._written(Wish(".png", scale))
 
     def record(self) -> dict[str, Any]:
         """All that was computed and placed, as plain values: the recipe, helper columns, marks, texts, findings."""
-        held: dict[str, Any] = msgspec.json.decode(content(self.picture, Wish(".json")))
+        held: dict[str, Any] = msgspec.json.decode(self._written(Wish(".json")))
         return held
 
-    def save(self, path: str | Path, scale: float = 2.0) -> None:
-        """Write the chart; the ending chooses the format: .svg .png .jpg .pdf .json, or .kavlet for the document.
+    def save(self, path: str | Path, scale: float = 2.0, as_: As = "chart") -> None:
+        """Write the chart; the ending chooses the format: a picture (.svg .png .jpg .pdf), an office file (.pptx .docx
+        .xlsx .odp .odt .ods) with a real chart, its picture or both, .html, .csv, .json, or .kavlet for the document.
 
         Raises KavletError for an ending that is not known, or a place that can't be written.
         """
@@ -134,7 +136,11 @@ class Chart(Struct, frozen=True, dict=True):
         if path.suffix.lower() == kavlet_file.SUFFIX:
             kavlet_file.save(ordered(self.order)[0], path)
         else:
-            atomic.write(path, content(self.picture, Wish(path.suffix.lower(), scale)))
+            atomic.write(path, self._written(Wish(path.suffix.lower(), scale, as_=as_)))
+
+    def _written(self, wish: Wish) -> bytes:
+        document, chart = ordered(self.order)
+        return written(Outgoing(document, (chart,), title=document.chart(chart).name), wish).content
 
     def _repr_svg_(self) -> str:
         return self.svg()

@@ -12,7 +12,7 @@ from kavlet.core.values.sizes import CHARTS
 from kavlet.desktop.dress.panel import DressPanel
 from kavlet.desktop.places import Places
 from kavlet.desktop.store import Store
-from kavlet.export import CHARTS as CHART_FORMATS
+from kavlet.export.ways import WAYS
 
 
 class Findable(Struct, frozen=True):
@@ -84,7 +84,7 @@ def of_formats(store: Store, deliver: Callable[[str], object]) -> list[Findable]
             words(one.title), words("format"), partial(deliver, one.endings[0]),
             " ".join(one.endings).replace(".", " "), enabled=store.has_chart,
         )
-        for one in CHART_FORMATS
+        for one in WAYS
     ]  # fmt: skip
 
 

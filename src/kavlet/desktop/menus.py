@@ -43,7 +43,7 @@ class Menus:
         """The button at the bar's end, for what all work leads to."""
         made = QPushButton(words("Deliver"))
         made.setObjectName("main")
-        made.setToolTip(words("Take the chart away: PNG, SVG, PDF"))
+        made.setToolTip(words("Take it away: as a picture, a real chart in office files, a page, an animation, a mail"))
         made.clicked.connect(lambda _checked=False: deliver())
         return made
 

@@ -19,6 +19,7 @@ from kavlet.core.messages import words
 from kavlet.core.touch.parts import Part
 from kavlet.desktop import finding
 from kavlet.desktop.command import Command, a_chart, a_table
+from kavlet.desktop.deliver.work import DeliverCommands
 from kavlet.desktop.dress.fields import TextField
 from kavlet.desktop.dress.work import DressCommands
 from kavlet.desktop.figures.tables import TableCommands
@@ -59,6 +60,7 @@ class Window(QMainWindow):
         self.wall, self.start, self.pages = places.wall, places.start, places.pages
         self._offered: set[str] = set()  # the tables that the wall came up for by itself
         self.files = FileCommands(self, store, self.worker)
+        self.delivering = DeliverCommands(self, store, self.worker, self.files.folder, lambda: places.on_pages)
         self.tables = TableCommands(self, store, self.worker)
         self.recipes = RecipeCommands(self, store)
         self.charts = ChartCommands(self, store, self.stage.view, self.figures.cell_of_chart)
@@ -74,7 +76,7 @@ class Window(QMainWindow):
         self.actions_by_name = self.menus.commands.actions
         self._lay_out()
         self.menus.fill_bar(self.menuBar(), self.files.open_path)
-        self.deliver_button = self.menus.deliver_button(self._deliver)
+        self.deliver_button = self.menus.deliver_button(self.delivering.deliver)
         self.place_switch = PlaceSwitch(self.menus.commands, ("show_stage", "show_pages"))
         self.bar_end = self.place_switch.beside(self.deliver_button)
         self.menuBar().setCornerWidget(self.bar_end)
@@ -100,6 +102,7 @@ class Window(QMainWindow):
         store, grid = self.store, self.figures.grid
         return (
             *self.files.commands,
+            *self.delivering.commands,
             Command("close", "File", "Quit", self.close, "Ctrl+Q", line_before=True),
             *history_commands(store),
             *grid.work.edit_commands,
@@ -133,7 +136,7 @@ class Window(QMainWindow):
             *finding.of_recipes(self.store, self._take_recipe),
             *finding.of_fields(self.dress),
             *finding.of_document(self.store, self.places, self.charts.set_size),
-            *finding.of_formats(self.store, self.files.deliver_as),
+            *finding.of_formats(self.store, self.delivering.deliver_as),
         ]
 
     def _connect(self) -> None:
@@ -169,7 +172,7 @@ class Window(QMainWindow):
         self.start.sample_wanted.connect(self.tables.put_in_sample)
         store.edited.connect(self._offer_recipes)
         self.files.opened.connect(self._opened)
-        self.files.saved.connect(self._saved)
+        self.delivering.saved.connect(self._saved)
         self.tables.exported.connect(self._saved)
         self.tables.made.connect(self.recipes.wall_wanted)
         self.tables.selected = self.figures.grid.inside
@@ -194,11 +197,6 @@ class Window(QMainWindow):
         canvas.frame.menu_wanted.connect(self._stage_menu)
         canvas.frame.dropped.connect(lambda part, what: store.guard(lambda: self.pictures.drop(part, what)))
         self.pages.strip.menu_wanted.connect(lambda place: self.menus.popup("pages", place))
-
-    def _deliver(self) -> None:
-        """Take away what is shown: the pages on their place, else the chart."""
-        of_pages = self.places.on_pages and self.store.has_page
-        self.actions_by_name["deliver_pages" if of_pages else "deliver"].trigger()
 
     def refresh(self) -> None:
         """The window's title, and which commands can be carried out now."""

@@ -84,6 +84,10 @@ class Worker(QObject):
         """Whether an answer is still expected."""
         return bool(self._open)
 
+    def expects(self, purpose: str) -> bool:
+        """Whether an answer is still expected for a purpose; what takes long may ask, from its own thread."""
+        return any(one.purpose == purpose for one in list(self._open.values()))
+
     def give_up(self, purpose: str | None = None) -> None:
         """Expect no answer any more: for one purpose, or for all."""
         self._open = {n: one for n, one in self._open.items() if purpose is not None and one.purpose != purpose}

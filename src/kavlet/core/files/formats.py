@@ -5,7 +5,7 @@ Pictures of charts are in `kavlet.export`, since some of them need Qt.
 
 from collections.abc import Callable, Iterable
 from pathlib import Path
-from typing import Any, Literal
+from typing import Literal
 
 import msgspec
 from msgspec import Struct
@@ -19,23 +19,50 @@ from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.messages import Message, say
 from kavlet.core.values.errors import KavletError
 
-Of = Literal["chart", "table", "document"]
+Of = Literal["table"]
 Tables = list[tuple[Table, Values]]
 
 
+As = Literal["chart", "picture", "both"]
+
+
+class Motion(Struct, frozen=True):
+    """How an animation goes: seconds each step is held, seconds from one to the next, pictures a second, whether it
+    goes evenly or softly, and whether it begins again at its end."""
+
+    hold: float = 1.2
+    move: float = 0.8
+    rate: int = 20
+    soft: bool = True
+    again: bool = True
+
+
 class Wish(Struct, frozen=True):
-    """How a chart is to leave: the ending of the file, pixels per point for pictures, texts as outlines for SVG."""
+    """How something is to leave: the ending of the file, pixels per point for pictures, texts as outlines for SVG.
+
+    `as_` chooses real charts or pictures in office formats; `ground` False leaves the ground out; `width` and `height`
+    are a chart's size in points where it is not its own. `motion` is that of animations, `to` and `subject` those of a
+    mail.
+    """
 
     ending: str
     scale: float = 2.0
     outlines: bool = False
+    as_: As = "chart"
+    ground: bool = True
+    width: float | None = None
+    height: float | None = None
+    motion: Motion = Motion()
+    to: tuple[str, ...] = ()
+    subject: str = ""
+    words: str = ""
 
 
 class Format(Struct, frozen=True):
     """One format: its endings, what it is called, and what it can do with a chart or a table.
 
     `reads` gives the cells of a file, `sheets` the names of its sheets where it has some to choose among; `writes`
-    makes the bytes of tables, `draws` those of a chart's picture. A `raster` has a scale.
+    makes the bytes of tables.
     """
 
     endings: tuple[str, ...]
@@ -43,13 +70,6 @@ class Format(Struct, frozen=True):
     reads: Callable[[Path, str | None, str | None], ReadSheet] | None = None
     sheets: Callable[[Path], list[str]] | None = None
     writes: Callable[[Tables], bytes] | None = None
-    draws: Callable[[Any, Wish], bytes] | None = None
-    raster: bool = False
-
-    @property
-    def of(self) -> tuple[Of, ...]:
-        """What can be written in it."""
-        return tuple(one for one, can in (("chart", self.draws), ("table", self.writes)) if can is not None)  # type: ignore[misc]
 
 
 def _without_sheets(path: Path, sheet: str | None, part: str | None) -> None:
@@ -98,7 +118,7 @@ TABLES: tuple[Format, ...] = (
 
 def endings(formats: Iterable[Format], of: Of | None = None) -> tuple[str, ...]:
     """The endings of formats: of those that something can be written in, or of all that are read."""
-    chosen = [one for one in formats if (one.reads is not None if of is None else of in one.of)]
+    chosen = [one for one in formats if (one.reads is not None if of is None else one.writes is not None)]
     return tuple(ending for one in chosen for ending in one.endings)
 
 

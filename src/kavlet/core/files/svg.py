@@ -19,24 +19,34 @@ from kavlet.core.text.shaping import outline
 from kavlet.core.values.affine import Affine
 from kavlet.core.values.colour import Colour
 
+Used = dict[str, set[str]]  # the characters in use of each face
+FONTS = "<!--faces-->"  # stands where faces are to be embedded
+
 
 def dumps(scene: Scene, outlines: bool = False) -> str:
     """The SVG text of a scene. With `outlines`, texts become paths that need no font.
 
     All ids in it begin with the scene's name, so that charts beside each other in one page do not clash.
     """
+    used: Used = {}
+    made = inline(scene, used, outlines)
+    return made.replace(f"{FONTS}\n", f"<style>{fonts(used)}</style>\n" if used and not outlines else "", 1)
+
+
+def inline(scene: Scene, used: Used, outlines: bool = False) -> str:
+    """The same without its faces, for a page that holds those of several: the characters in use of each are added to
+    `used`, and `FONTS` stands in their place."""
     width, height = number(scene.size.width), number(scene.size.height)
     prefix = f"{_name(scene.name)}-" if scene.name else ""
-    shared = _Shared(prefix, outlines)
+    shared = _Shared(prefix, outlines, used)
     body = [_item(item, shared) for item in scene.items]
     parts = [
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}pt" height="{height}pt" '
         f'viewBox="0 0 {width} {height}" role="img" aria-labelledby="{prefix}title {prefix}desc">',
         f'<title id="{prefix}title">{_text(scene.title)}</title>',
         f'<desc id="{prefix}desc">{_text(scene.description)}</desc>',
+        FONTS,
     ]
-    if shared.used and not outlines:
-        parts.append(f"<style>{_fonts(shared.used)}</style>")
     if shared.parts:
         parts += ["<defs>", *shared.parts, "</defs>"]
     if scene.ground is not None:
@@ -52,9 +62,9 @@ def _name(text: str) -> str:
 class _Shared:
     """What items refer to: gradients, hatches, clips, symbols and pictures, each written once, named in their order."""
 
-    def __init__(self, prefix: str, outlines: bool) -> None:
+    def __init__(self, prefix: str, outlines: bool, used: Used) -> None:
         self.parts: list[str] = []
-        self.used: dict[str, set[str]] = {}  # the characters in use of each face
+        self.used = used
         self.outlines = outlines
         self._prefix = prefix
         self._names: dict[object, str] = {}
@@ -262,7 +272,7 @@ def _paint(name: str, colour: Colour) -> str:
     return f' {name}="{solid}"{opacity}'
 
 
-def _fonts(used: dict[str, set[str]]) -> str:
+def fonts(used: Used) -> str:
     """One @font-face for each face in use, holding the characters in use."""
     rules = []
     for key in sorted(used):

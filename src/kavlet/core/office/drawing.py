@@ -21,6 +21,8 @@ def fill(parent: Element, of: PlainFill | None, picture: str = "") -> None:
     match of:
         case None:
             add(parent, "a:noFill")
+        case Colour() if of.alpha <= 0:
+            add(parent, "a:noFill")
         case Colour():
             colour(add(parent, "a:solidFill"), of)
         case Gradient():

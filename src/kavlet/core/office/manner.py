@@ -1,16 +1,13 @@
 """How office files are written."""
 
-from typing import Literal
-
 import msgspec
 from msgspec import Struct
 
+from kavlet.core.files.formats import As
 from kavlet.core.office.package import Paint
 from kavlet.core.plain.page_model import AnyPart, ChartPart, PicturePart, PlainPage
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
-
-As = Literal["chart", "picture", "both"]
 
 
 class Manner(Struct, frozen=True):

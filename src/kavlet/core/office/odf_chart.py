@@ -101,6 +101,8 @@ class _Writer:
         match fill:
             case None:
                 put(graphic, draw_fill="none")
+            case Colour() if fill.alpha <= 0:
+                put(graphic, draw_fill="none")
             case Colour():
                 put(graphic, draw_fill="solid", draw_fill__color=fill.hex[:7])
                 if fill.alpha < 1:

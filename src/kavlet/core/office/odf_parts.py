@@ -8,7 +8,7 @@ from kavlet.core.messages import Message
 from kavlet.core.office.manner import Manner
 from kavlet.core.office.odf import Element, Package, add, dumps, meta, points, put, root
 from kavlet.core.office.odf_chart import odf_chart, text_properties
-from kavlet.core.office.package import SHARP
+from kavlet.core.office.package import SHARP, STAND_IN
 from kavlet.core.office.sheets import sheets_for
 from kavlet.core.plain.model import Lettered, PlainChart, Stroke
 from kavlet.core.plain.page_model import TableCell, TablePart, TextParagraph, TextRun
@@ -125,7 +125,7 @@ class Parts:
         sheets = sheets_for(self.tables, [chart])
         document = odf_chart(chart, sheets, self.manner.paint)
         self.differs += [what for what in document.differs if what not in self.differs]
-        held = self.package.object(document.parts, self.manner.paint(scene, SHARP))
+        held = self.package.object(document.parts, self.manner.paint(scene, STAND_IN))
         linked = {"xlink_type": "simple", "xlink_show": "embed", "xlink_actuate": "onLoad"}
         add(frame, "draw:object", xlink_href=f"./{held}", **linked)
         add(frame, "draw:image", xlink_href=f"./ObjectReplacements/{held}", **linked)

@@ -5,18 +5,21 @@ from collections.abc import Sequence
 from lxml import etree
 
 from kavlet.core.figures.references import column_letters
-from kavlet.core.files import ods
+from kavlet.core.files import ods, svg
+from kavlet.core.files.formats import As
 from kavlet.core.messages import Message
 from kavlet.core.office.odf import VERSION, Element, Package, add, dumps, meta, name, points, put, root
 from kavlet.core.office.odf_chart import odf_chart
 from kavlet.core.office.odf_parts import default_styles
-from kavlet.core.office.package import SHARP, Paint, parts_of
+from kavlet.core.office.package import SHARP, STAND_IN, Paint, parts_of
 from kavlet.core.office.sheets import Sheets
 from kavlet.core.office.xlsx import GAP_ROWS, Beside
 from kavlet.core.plain.model import Cells, Lettered
 from kavlet.core.values.colour import Colour
+from kavlet.core.values.geometry import Rect
 
 TYPE = "application/vnd.oasis.opendocument.spreadsheet"
+LINK = {"xlink_type": "simple", "xlink_show": "embed", "xlink_actuate": "onLoad"}
 COLUMN, ROW = 64.0, 12.8  # points; how wide a column and how tall a row usually is
 
 
@@ -28,9 +31,10 @@ def where(sheets: Sheets, cells: Cells) -> str:
 
 
 def workbook(
-    sheets: Sheets, beside: Sequence[Beside], language: str, paint: Paint
+    sheets: Sheets, beside: Sequence[Beside], language: str, paint: Paint, as_: As = "chart"
 ) -> tuple[bytes, tuple[Message, ...]]:
-    """The workbook's bytes, and what is different there; the same input gives the same bytes."""
+    """The workbook's bytes, and what is different there; the same input gives the same bytes. A picture stands in the
+    chart's place, or below it."""
     made = Package(TYPE)
     held = parts_of(ods.dumps_with([(table, sheets.values) for table in sheets.tables], sheets.names))
     tree = etree.fromstring(held["content.xml"])
@@ -46,28 +50,30 @@ def workbook(
         if shapes is None:
             shapes = etree.Element(name("table:shapes"))
             page.insert(0, shapes)
-        tall = 0.0
-        for chart in one.charts:
-            document = odf_chart(chart, sheets, paint, lambda cells: where(sheets, cells))
-            differs += [what for what in document.differs if what not in differs]
-            object_ = made.object(document.parts, paint(one.scene, SHARP))
-            whole_width, whole_height = chart.size.width / chart.box.width, chart.size.height / chart.box.height
-            frame = add(
-                shapes, "draw:frame", draw_name=chart.name, svg_x=points(left + chart.box.x * whole_width),
-                svg_y=points(top + chart.box.y * whole_height), svg_width=points(chart.size.width),
-                svg_height=points(chart.size.height),
-            )  # fmt: skip
-            embedded = add(
-                frame, "draw:object", xlink_href=f"./{object_}", xlink_type="simple", xlink_show="embed",
-                xlink_actuate="onLoad",
-            )  # fmt: skip
-            put(embedded, draw_notify__on__update__of__ranges=" ".join(where(sheets, cells) for cells in chart.cells))
-            add(frame, "draw:image", xlink_href=f"./ObjectReplacements/{object_}", xlink_type="simple",
-                xlink_show="embed", xlink_actuate="onLoad")  # fmt: skip
-            add(frame, "svg:title", chart.name)
-            add(frame, "svg:desc", chart.alt_text or one.alt_text)
-            tall = max(tall, whole_height)
-        next_row[one.table] = top + tall + GAP_ROWS * ROW
+        size = one.scene.size
+        if as_ != "picture":
+            for chart in one.charts:
+                document = odf_chart(chart, sheets, paint, lambda cells: where(sheets, cells))
+                differs += [what for what in document.differs if what not in differs]
+                object_ = made.object(document.parts, paint(one.scene, STAND_IN))
+                at = Rect(left + chart.box.x * size.width, top + chart.box.y * size.height,
+                          chart.size.width, chart.size.height)  # fmt: skip
+                frame = _frame(shapes, chart.name, at)
+                embedded = add(frame, "draw:object", xlink_href=f"./{object_}", **LINK)
+                read = " ".join(where(sheets, cells) for cells in chart.cells)
+                put(embedded, draw_notify__on__update__of__ranges=read)
+                add(frame, "draw:image", xlink_href=f"./ObjectReplacements/{object_}", **LINK)
+                add(frame, "svg:title", chart.name)
+                add(frame, "svg:desc", chart.alt_text or one.alt_text)
+            top += size.height + GAP_ROWS * ROW
+        if as_ != "chart":
+            frame = _frame(shapes, one.name, Rect(left, top, size.width, size.height))
+            for ending, content in (("svg", svg.dumps(one.scene, True).encode()), ("png", paint(one.scene, SHARP))):
+                add(frame, "draw:image", xlink_href=made.picture(content, ending), **LINK)
+            add(frame, "svg:title", one.name)
+            add(frame, "svg:desc", one.alt_text)
+            top += size.height + GAP_ROWS * ROW
+        next_row[one.table] = top
     _cleaned(tree)
     held["content.xml"] = etree.tostring(tree, xml_declaration=True, encoding="UTF-8")
     made.put("content.xml", held["content.xml"])
@@ -76,6 +82,13 @@ def workbook(
     made.put("styles.xml", dumps(styles))
     made.put("meta.xml", meta("", language))
     return made.save(), tuple(differs)
+
+
+def _frame(shapes: Element, called: str, at: Rect) -> Element:
+    return add(
+        shapes, "draw:frame", draw_name=called, svg_x=points(at.x), svg_y=points(at.y), svg_width=points(at.width),
+        svg_height=points(at.height),
+    )  # fmt: skip
 
 
 def _cleaned(tree: Element) -> None:

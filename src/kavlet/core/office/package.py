@@ -19,6 +19,7 @@ SHAPES_TYPE = "application/vnd.openxmlformats-officedocument.drawingml.chartshap
 MOMENT = (1980, 1, 1, 0, 0, 0)  # of every member, so that the same document gives the same bytes
 Paint = Callable[[Scene, float], bytes]  # a scene as PNG, at so many pixels per point
 Relations = list[tuple[str, str, str]]  # identity, the type's last word, target
+STAND_IN = 1.5  # of pictures for who can't show a chart
 SHARP = 3.0  # pixels per point of pictures that fill parts
 
 

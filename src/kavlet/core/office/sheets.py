@@ -41,13 +41,17 @@ class Sheets(Struct, frozen=True):
         return [float(one) for one in column[cells.first : cells.first + cells.count]]
 
 
-def sheets_for(tables: Sequence[Table], charts: Iterable[PlainChart], all_tables: bool = False) -> Sheets:
-    """The sheets that charts need: the tables they refer to, those these read, and the charts' workings; or all."""
+def sheets_for(
+    tables: Sequence[Table], charts: Iterable[PlainChart], all_tables: bool = False, more: Iterable[str] = ()
+) -> Sheets:
+    """The sheets that charts need: the tables they refer to (and `more` by their ids), those these read, and the
+    charts' workings; or all."""
     made = tuple(charts)
     workings = tuple(chart.workings for chart in made if chart.workings.columns)
     known = {table.name: table for table in tables}
     wanted: list[str] = []
-    queue = [table.id for table in tables] if all_tables else [cells.table for chart in made for cells in chart.cells]
+    used = [cells.table for chart in made for cells in chart.cells]
+    queue = [*([table.id for table in tables] if all_tables else more), *used]
     by_id = {table.id: table for table in (*tables, *workings)}
     while queue:
         one = queue.pop(0)

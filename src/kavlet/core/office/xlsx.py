@@ -1,12 +1,15 @@
 """XLSX with real charts: each table on its sheet with its formulas, its charts beside it."""
 
+import io
 from collections.abc import Sequence
+from typing import Any
 
 from msgspec import Struct
 
 from kavlet.core.files import xlsx
+from kavlet.core.files.formats import As
 from kavlet.core.office.chart_part import chart_part
-from kavlet.core.office.package import SHAPES_TYPE, Paint, chart_parts, declare, packed, parts_of, relations
+from kavlet.core.office.package import SHAPES_TYPE, SHARP, Paint, chart_parts, declare, packed, parts_of, relations
 from kavlet.core.office.sheets import Sheets
 from kavlet.core.plain.model import PlainChart
 from kavlet.core.scene.primitives import Scene
@@ -27,13 +30,13 @@ class Beside(Struct, frozen=True):
     scene: Scene
 
 
-def workbook(sheets: Sheets, beside: Sequence[Beside], language: str, paint: Paint) -> bytes:
-    """The workbook's bytes; the same input gives the same bytes."""
+def workbook(sheets: Sheets, beside: Sequence[Beside], language: str, paint: Paint, as_: As = "chart") -> bytes:
+    """The workbook's bytes; the same input gives the same bytes. A picture stands in the chart's place, or below it."""
     placed: list[PlainChart] = []
     content = xlsx.dumps_with(
         [(table, sheets.values) for table in sheets.tables],
         sheets.names,
-        lambda book, pages: _places(book, pages, sheets, beside, placed),
+        lambda book, pages: _Places(book, pages, sheets, paint).put(beside, as_, placed),
     )
     parts = parts_of(content)
     overrides: dict[str, str] = {}
@@ -49,30 +52,46 @@ def workbook(sheets: Sheets, beside: Sequence[Beside], language: str, paint: Pai
     return packed(parts)
 
 
-def _places(
-    book: object, pages: dict[str, object], sheets: Sheets, beside: Sequence[Beside], placed: list[PlainChart]
-) -> None:
-    """Put a place for each chart on its table's sheet, one below the other; their parts are written afterwards."""
-    next_row: dict[str, int] = {}
-    for one in beside:
-        page = pages[one.table]
-        width = len(next(table for table in sheets.tables if table.id == one.table).columns)
-        row = next_row.get(one.table, 0)
-        tall = max(chart.size.height for chart in one.charts)
-        for chart in one.charts:
-            held = book.add_chart({"type": "column"})  # type: ignore[attr-defined]
-            name = sheets.names[next(table.name for table in sheets.tables if table.id == one.table)]
-            held.add_series({"values": [name, 0, 0, 0, 0]})
-            held.set_size({"width": round(chart.size.width / PIXEL), "height": round(chart.size.height / PIXEL)})
-            whole_width = chart.size.width / max(1e-9, chart.box.width) / PIXEL
-            whole_height = chart.size.height / max(1e-9, chart.box.height) / PIXEL
-            page.insert_chart(  # type: ignore[attr-defined]
-                row, width + SPARE, held,
-                {
-                    "object_position": 3, "description": chart.alt_text or one.alt_text or one.name,
-                    "x_offset": round(chart.box.x * whole_width), "y_offset": round(chart.box.y * whole_height),
-                },
-            )  # fmt: skip
-            placed.append(chart)
-            tall = max(tall, whole_height * PIXEL)
-        next_row[one.table] = row + int(tall / ROW) + 1 + GAP_ROWS
+class _Places:
+    """Places for charts beside their tables, one below the other; the charts' parts are written afterwards."""
+
+    def __init__(self, book: Any, pages: dict[str, Any], sheets: Sheets, paint: Paint) -> None:
+        self.book, self.pages, self.sheets, self.paint = book, pages, sheets, paint
+        self._next: dict[str, int] = {}
+
+    def put(self, beside: Sequence[Beside], as_: As, placed: list[PlainChart]) -> None:
+        """All charts, as charts or pictures; those that get a part are added to `placed`."""
+        for one in beside:
+            table = next(table for table in self.sheets.tables if table.id == one.table)
+            page, column = self.pages[one.table], len(table.columns) + SPARE
+            if as_ != "picture":
+                for chart in one.charts:
+                    self._chart(page, column, one, chart)
+                    placed.append(chart)
+                self._down(one)
+            if as_ != "chart":
+                picture = io.BytesIO(self.paint(one.scene, SHARP))
+                scale = 96 / (72 * SHARP)  # from the picture's pixels to those of a sheet
+                page.insert_image(
+                    self._next.get(one.table, 0), column, f"{one.name}.png",
+                    {"image_data": picture, "description": one.alt_text, "x_scale": scale, "y_scale": scale,
+                     "object_position": 3},
+                )  # fmt: skip
+                self._down(one)
+
+    def _down(self, one: Beside) -> None:
+        self._next[one.table] = self._next.get(one.table, 0) + int(one.scene.size.height / ROW) + 1 + GAP_ROWS
+
+    def _chart(self, page: Any, column: int, one: Beside, chart: PlainChart) -> None:
+        held = self.book.add_chart({"type": "column"})
+        held.add_series({"values": [self.sheets.sheet(one.table), 0, 0, 0, 0]})
+        held.set_size({"width": round(chart.size.width / PIXEL), "height": round(chart.size.height / PIXEL)})
+        whole = one.scene.size
+        page.insert_chart(
+            self._next.get(one.table, 0), column, held,
+            {
+                "object_position": 3, "description": chart.alt_text or one.alt_text or one.name,
+                "x_offset": round(chart.box.x * whole.width / PIXEL),
+                "y_offset": round(chart.box.y * whole.height / PIXEL),
+            },
+        )  # fmt: skip

@@ -1,59 +1,136 @@
-"""The Deliver sheet: the chart as it will leave, beside the few things to choose."""
+"""The Deliver sheet: what will leave as it will be, beside what to choose; for chart, page and all of them."""
 
-from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QPixmap
+from collections.abc import Callable
+
+import msgspec
+from PySide6.QtCore import QTimer, Signal
 from PySide6.QtWidgets import (
     QCheckBox,
     QDialog,
     QDialogButtonBox,
+    QFormLayout,
     QHBoxLayout,
     QLabel,
     QPushButton,
+    QScrollArea,
     QVBoxLayout,
     QWidget,
 )
 
-from kavlet.core.building.stages import Picture
-from kavlet.core.files.formats import Wish, by_ending
-from kavlet.core.messages import say, words
-from kavlet.desktop.dress.fields import ChoiceField
+from kavlet.core.figures.typed import typed_number
+from kavlet.core.files import mail
+from kavlet.core.files.formats import Motion, Wish
+from kavlet.core.messages import Message, say, words
+from kavlet.core.values.errors import KavletError
+from kavlet.core.values.lengths import size as read_size
+from kavlet.core.values.sizes import CHARTS, MM
+from kavlet.desktop.deliver.choice import Choice, What, offered, outgoing
+from kavlet.desktop.deliver.preview import Preview
+from kavlet.desktop.deliver.ways_field import LABELS, WaysField
+from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
 from kavlet.desktop.look import UNIT
+from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
-from kavlet.export import CHARTS, content
-from kavlet.paint.picture import image
+from kavlet.export.outgoing import Outgoing, Written
+from kavlet.export.ways import Way, way_of, written
 
-PREVIEW_WIDTH, PREVIEW_HEIGHT = 560, 340
-RECORD = ".json"  # for scripts, not for readers
-SCALES = (("1", "1 ×"), ("2", "2 ×"), ("3", "3 ×"), ("4", "4 ×"))
+SIDE = 372  # pixels of the column of choices
+
+MOST_SECONDS = 20.0
+WHATS: dict[What, Message] = {
+    "chart": say("This chart"), "charts": say("All charts"), "page": say("This page"), "pages": say("All pages"),
+}  # fmt: skip
+PER_INCH = (72, 96, 144, 150, 192, 300, 600)
+OWN = "own"
+AS = (("chart", "Real charts"), ("picture", "Pictures"), ("both", "Both"))
 
 
 class DeliverSheet(QDialog):
-    """Chooses a format; says what the file will be; hands a wish on when it is accepted."""
+    """Chooses what leaves and how; says what the file will be and what it can't hold; hands a choice on when it is
+    accepted."""
 
     wished = Signal(object)
 
-    def __init__(self, made: Picture, wish: Wish, worker: Worker, parent: QWidget | None = None) -> None:
+    def __init__(self, store: Store, choice: Choice, worker: Worker, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setWindowTitle(words("Deliver"))
-        self._made, self._worker = made, worker
-        self.wish = wish
-        self.preview = self._preview()
-        formats = [(one.endings[0], words(one.title)) for one in CHARTS if one.endings[0] != RECORD]
-        self.format = ChoiceField(words("Format"), formats)
-        self.format.chosen.connect(lambda ending: self._choose(Wish(ending, self.wish.scale, self.wish.outlines)))
-        self.scale = ChoiceField(words("Scale"), SCALES)
-        self.scale.chosen.connect(lambda text: self._choose(Wish(self.wish.ending, float(text), self.wish.outlines)))
-        self.outlines = QCheckBox(words("Texts as outlines"))
-        self.outlines.setToolTip(words("For programs that don’t read the embedded face"))
-        self.outlines.clicked.connect(lambda on: self._choose(Wish(self.wish.ending, self.wish.scale, on)))
+        self._store, self._worker = store, worker
+        possible = offered(store)
+        if choice.what not in possible and possible:
+            choice = msgspec.structs.replace(choice, what=possible[0])
+        self.choice = choice
+        self._leaving: Outgoing | None = None
+        self.preview = Preview()
+        self.preview.turned.connect(lambda _: self._show())
+        self.what = ChoiceField(words("What"), [(one, str(WHATS[one])) for one in possible])
+        self.what.chosen.connect(self._choose_what)
+        self.what.setVisible(len(possible) > 1)
+        self.format = WaysField()
+        self.format.chosen.connect(lambda ending: self._wish(ending=ending))
+        self._fields()
         self.says = QLabel()
         self.says.setObjectName("quiet")
         self.says.setWordWrap(True)
-        self._scale_label = QLabel(words("Pixels"))
-        self._scale_label.setObjectName("quiet")
-        format_label = QLabel(words("Format"))
-        format_label.setObjectName("quiet")
+        self.differs = QLabel()
+        self.differs.setWordWrap(True)
+        self.differs.setAccessibleName(words("What looks different there"))
+        self._lay_out()
+        self._asks = QTimer(self)
+        self._asks.setSingleShot(True)
+        self._asks.setInterval(120)
+        self._asks.timeout.connect(self._ask)
+        self._refresh()
 
+    # What there is to choose
+
+    def _fields(self) -> None:
+        self.as_ = ChoiceField(words("As"), [(key, words(text)) for key, text in AS])
+        self.as_.chosen.connect(lambda as_: self._wish(as_=as_))
+        names = [(OWN, words("its own")), *((name, words(name)) for name in CHARTS)]
+        self.size_name = PickField(words("Size"), names)
+        self.size_name.chosen.connect(self._choose_size)
+        self.size_text = TextField(words("Size as width × height"), "160mm x 90mm")
+        self.size_text.setToolTip(words("Width × height in mm, cm, in, px or pt, such as 160mm x 90mm"))
+        self.size_text.committed.connect(self._type_size)
+        self.resolution = PickField(
+            words("Resolution"), [(str(one), words("{count} pixels per inch", count=one)) for one in PER_INCH]
+        )
+        self.resolution.chosen.connect(lambda text: self._wish(scale=float(text) / 72))
+        self.ground = QCheckBox(words("Without a ground"))
+        self.ground.setToolTip(words("What lies behind shines through"))
+        self.ground.clicked.connect(lambda on: self._wish(ground=not on))
+        self.outlines = QCheckBox(words("Texts as outlines"))
+        self.outlines.setToolTip(words("For programs that don’t read the embedded face"))
+        self.outlines.clicked.connect(lambda on: self._wish(outlines=on))
+        self.hold = self._seconds(words("Seconds each step stays"), 0.1, lambda value: self._move(hold=value))
+        self.way_on = self._seconds(words("Seconds from step to step"), 0.0, lambda value: self._move(move=value))
+        self.easing = ChoiceField(
+            words("Way from step to step"), [("soft", words("Softly")), ("even", words("Evenly"))]
+        )
+        self.easing.chosen.connect(lambda one: self._move(soft=one == "soft"))
+        self.again = QCheckBox(words("Begin again at the end"))
+        self.again.clicked.connect(lambda on: self._move(again=on))
+        self.to = TextField(words("To"), "name@example.org")
+        self.to.setToolTip(words("Addressees, apart by commas; they can be filled in later"))
+        self.to.committed.connect(self._type_addressees)
+        self.subject = TextField(words("Subject"))
+        self.subject.committed.connect(lambda text: self._wish(subject=text))
+
+    def _seconds(self, name: str, least: float, do: Callable[[float], object]) -> TextField:
+        made = TextField(name)
+        made.setToolTip(name)
+
+        def take(text: str) -> None:
+            value = typed_number(text.strip().removesuffix("s").strip())
+            if value is None or not least <= value <= MOST_SECONDS:
+                made.refuse(words("Between {least} and {most} seconds.", least=least, most=MOST_SECONDS))
+                return
+            do(float(value))
+
+        made.committed.connect(take)
+        return made
+
+    def _lay_out(self) -> None:
         buttons = QDialogButtonBox()
         self.save = QPushButton(words("Save…"))
         self.save.setObjectName("main")
@@ -62,77 +139,239 @@ class DeliverSheet(QDialog):
         buttons.addButton(words("Cancel"), QDialogButtonBox.ButtonRole.RejectRole)
         buttons.accepted.connect(self.accept)
         buttons.rejected.connect(self.reject)
-        self.accepted.connect(lambda: self.wished.emit(self.wish))
-
-        choices = QVBoxLayout()
-        choices.setSpacing(UNIT)
-        for widget in (format_label, self.format, self._scale_label, self.scale, self.outlines):
-            choices.addWidget(widget)
-        choices.addSpacing(3 * UNIT)
-        choices.addWidget(self.says)
+        self.accepted.connect(lambda: self.wished.emit(self.choice))
+        self._form = QFormLayout()
+        self._form.setContentsMargins(0, 0, 0, 0)
+        self._form.setSpacing(UNIT)
+        self._form.setFieldGrowthPolicy(QFormLayout.FieldGrowthPolicy.ExpandingFieldsGrow)
+        rows: tuple[tuple[str, QWidget], ...] = (
+            ("As", self.as_), ("Size", self.size_name), ("", self.size_text), ("Resolution", self.resolution),
+            ("", self.ground), ("", self.outlines), ("Each step stays", self.hold), ("From step to step", self.way_on),
+            ("", self.easing), ("", self.again), ("To", self.to), ("Subject", self.subject),
+        )  # fmt: skip
+        for text, field in rows:
+            label = QLabel(words(text) if text else "")
+            label.setObjectName("quiet")
+            label.setFixedWidth(LABELS)
+            label.setWordWrap(True)
+            self._form.addRow(label, field)
+        inner = QWidget()
+        choices = QVBoxLayout(inner)
+        choices.setContentsMargins(0, 0, 2 * UNIT, 0)
+        choices.setSpacing(3 * UNIT)
+        choices.addWidget(self.what)
+        choices.addWidget(self.format)
+        choices.addLayout(self._form)
+        choices.addWidget(self.differs)
         choices.addStretch(1)
-        choices.addWidget(buttons)
+        area = QScrollArea()
+        area.setWidgetResizable(True)
+        area.setFrameShape(QScrollArea.Shape.NoFrame)
+        area.setWidget(inner)
+        side = QVBoxLayout()
+        side.setSpacing(3 * UNIT)
+        side.addWidget(area, 1)
+        side.addWidget(self.says)
+        side.addWidget(buttons)
         layout = QHBoxLayout(self)
         layout.setContentsMargins(5 * UNIT, 5 * UNIT, 5 * UNIT, 5 * UNIT)
         layout.setSpacing(5 * UNIT)
-        layout.addWidget(self.preview)
-        side = QWidget()
-        side.setLayout(choices)
-        choices.setContentsMargins(0, 0, 0, 0)
-        side.setFixedWidth(264)
-        layout.addWidget(side)
-        self._choose(wish)
+        layout.addWidget(self.preview, 1)
+        column = QWidget()
+        column.setLayout(side)
+        side.setContentsMargins(0, 0, 0, 0)
+        column.setFixedWidth(SIDE)
+        layout.addWidget(column)
+        self.resize(1000, 660)
 
-    def _preview(self) -> QLabel:
-        """The chart's own picture, as sharp as the screen."""
-        preview = QLabel()
-        preview.setAlignment(Qt.AlignmentFlag.AlignCenter)
-        preview.setMinimumSize(PREVIEW_WIDTH, PREVIEW_HEIGHT)
-        preview.setAccessibleName(words("Preview"))
-        ratio = self.devicePixelRatioF()
-        scale = min(PREVIEW_WIDTH / self._made.scene.size.width, PREVIEW_HEIGHT / self._made.scene.size.height)
-        pixmap = QPixmap.fromImage(image(self._made.scene, scale * ratio))
-        pixmap.setDevicePixelRatio(ratio)
-        preview.setPixmap(pixmap)
-        return preview
+    # Choosing
 
-    def _choose(self, wish: Wish) -> None:
-        self.wish = wish
-        found = by_ending(CHARTS, wish.ending)
-        raster = found is not None and found.raster
+    @property
+    def wish(self) -> Wish:
+        """How it is to leave."""
+        return self.choice.wish
+
+    @property
+    def way(self) -> Way:
+        """The way that is chosen."""
+        return way_of(self.wish.ending)
+
+    def _choose_what(self, what: str) -> None:
+        self.choice = msgspec.structs.replace(self.choice, what=what, one="", out="")
+        self._leaving = None
+        self._refresh()
+
+    def choose(self, ending: str) -> None:
+        """Choose a format."""
+        self._wish(ending=ending)
+
+    def _wish(self, **changes: object) -> None:
+        size_before = (self.wish.width, self.wish.height)
+        self.choice = msgspec.structs.replace(self.choice, wish=msgspec.structs.replace(self.wish, **changes))
+        if (self.wish.width, self.wish.height) != size_before:
+            self._leaving = None
+        self._refresh()
+
+    def _move(self, **changes: object) -> None:
+        self._wish(motion=msgspec.structs.replace(self.wish.motion, **changes))
+
+    def _choose_size(self, name: str) -> None:
+        if name == OWN:
+            self._wish(width=None, height=None)
+        elif name in CHARTS:
+            self._wish(width=CHARTS[name].width, height=CHARTS[name].height)
+
+    def _type_size(self, text: str) -> None:
+        if not text.strip():
+            self._wish(width=None, height=None)
+            return
+        try:
+            size = read_size(text)
+        except KavletError as error:
+            self.size_text.refuse(str(error))
+            return
+        self._wish(width=size.width, height=size.height)
+
+    def _type_addressees(self, text: str) -> None:
+        try:
+            self._wish(to=mail.addresses(text))
+        except KavletError as error:
+            self.to.refuse(str(error))
+
+    # Showing
+
+    @property
+    def leaving(self) -> Outgoing:
+        """What leaves, composed once for all ways."""
+        if self._leaving is None:
+            made = outgoing(self.choice, self._store)
+            self._leaving = msgspec.structs.replace(made, width=self.wish.width, height=self.wish.height)
+        return self._leaving
+
+    def _possible(self) -> dict[str, str]:
+        """Why each way can't be gone; empty where it can."""
+        pages, steps = self.choice.what in ("page", "pages"), bool(self.leaving.periods(0))
+        found = {}
+        for ending in self.format.buttons:
+            way = way_of(ending)
+            if pages and not way.for_pages:
+                found[ending] = words("Charts leave so, pages don’t")
+            elif way.steps and not steps:
+                found[ending] = words("Only what goes through periods moves")
+            elif way.steps and len(self.leaving.names) > 1:
+                found[ending] = words("One at a time: choose a chart or page")
+        return found
+
+    def _refresh(self) -> None:
+        possible = self._possible()
+        if possible.get(self.wish.ending):
+            self.choice = msgspec.structs.replace(self.choice, wish=msgspec.structs.replace(self.wish, ending=".pdf"))
+        way, wish = self.way, self.wish
+        charts = self.choice.what in ("chart", "charts")
+        office, moving, by_mail = way.group == "office", way.group == "animation", way.group == "mail"
+        for field, shown in (
+            (self.as_, office), (self.size_name, charts and way.sized), (self.size_text, charts and way.sized),
+            (self.resolution, way.raster), (self.ground, way.ground and wish.as_ is not None),
+            (self.outlines, way.ending == ".svg"), (self.hold, moving), (self.way_on, moving), (self.easing, moving),
+            (self.again, moving), (self.to, by_mail), (self.subject, by_mail),
+        ):  # fmt: skip
+            self._form.setRowVisible(field, shown)
+        self.what.show_choice(self.choice.what)
+        self.format.show_ways(possible)
         self.format.show_choice(wish.ending)
-        self.scale.show_choice(f"{wish.scale:g}")
-        self.outlines.setChecked(wish.outlines)
-        for widget in (self._scale_label, self.scale):
-            widget.setVisible(raster)
-        self.outlines.setVisible(wish.ending == ".svg")
+        self._show_fields(wish)
+        self.preview.show_names(self.leaving.names)
+        self._show()
         self.says.setText(words("Looking how large it gets …"))
+        self.differs.hide()
         self.save.setEnabled(False)
-        made = self._made
+        self._asks.start()
+
+    def _show_fields(self, wish: Wish) -> None:
+        motion: Motion = wish.motion
+        self.hold.show_text(words("{count} s", count=motion.hold))
+        self.way_on.show_text(words("{count} s", count=motion.move))
+        self.as_.show_choice(wish.as_)
+        self.easing.show_choice("soft" if motion.soft else "even")
+        self.again.setChecked(motion.again)
+        self.ground.setChecked(not wish.ground)
+        self.outlines.setChecked(wish.outlines)
+        self.resolution.show_choice(str(round(wish.scale * 72)))
+        named = next(
+            (name for name, one in CHARTS.items() if (one.width, one.height) == (wish.width, wish.height)), OWN
+        )
+        self.size_name.show_choice(named)
+        if wish.width is not None and wish.height is not None:
+            self.size_text.show_text(f"{wish.width / MM:.4g}mm x {wish.height / MM:.4g}mm")
+        else:
+            self.size_text.show_text("")
+        self.to.show_text(", ".join(wish.to))
+        self.subject.show_text(wish.subject)
+
+    def _show(self) -> None:
+        """The picture of what is chosen to be seen of it."""
+        try:
+            scene = self.leaving.alone(self.preview.place).scenes[0] if len(self.leaving.names) > 1 else (
+                self.leaving.scenes[0]
+            )  # fmt: skip
+        except KavletError as error:
+            self.says.setText(str(error))
+            return
+        self.preview.sheet.show_scene(scene if self.wish.ground else msgspec.structs.replace(scene, ground=None))
+
+    def _ask(self) -> None:
+        """Write the file beside the window, to say how large it is and what it can't hold."""
+        wish, leaving, place = self.wish, self.leaving, self.preview.place
+        separate = not self.way.many and len(leaving.names) > 1
+        what = leaving.alone(place) if separate else leaving
         self._worker.ask(
-            "size", say("Encoding"), lambda: len(content(made, wish)), lambda size: self._say(wish, raster, size),
+            "size", say("Encoding"), lambda: written(what, wish), lambda made: self._say(wish, made, separate),
             lambda error: self.says.setText(str(error)),
         )  # fmt: skip
 
-    def _say(self, wish: Wish, raster: bool, length: int) -> None:
-        """How large the picture and its file are."""
-        size = self._made.scene.size
-        wide, tall = (round(side / 72 * 25.4) for side in (size.width, size.height))
+    def _say(self, wish: Wish, made: Written, separate: bool) -> None:
+        """How large the file is, and what is different there."""
+        if wish != self.wish:
+            return
         self.save.setEnabled(True)
-        if raster:
-            said = say(
-                "{across} × {down} pixels, {wide} × {tall} mm in print, {kilobytes} kB",
-                across=round(size.width * wish.scale),
-                down=round(size.height * wish.scale),
-                wide=wide,
-                tall=tall,
-                kilobytes=round(length / 1000),
-            )
-        else:
-            said = say(
-                "Sharp at every size, {wide} × {tall} mm in print, {kilobytes} kB",
-                wide=wide,
-                tall=tall,
-                kilobytes=round(length / 1000),
-            )
-        self.says.setText(str(said))
+        self.made = made
+        if self.way.raster and self.way.group in ("picture", "animation"):
+            self.preview.sheet.show_bytes(made.content, self.way.group == "animation")
+        self.says.setText(self._size_said(made, separate))
+        differs = [what for told in made.told for what in told.differs]
+        several = len(made.told) > 1
+        lines = []
+        for told in made.told:
+            for what in told.differs:
+                lines.append(f"{told.name}: {what}" if several else str(what))
+        if differs:
+            shown = lines[:8]
+            more = len(lines) - len(shown)
+            rest = [words("and {count} more", count=more)] if more else []
+            head = words("Looks different there:")
+            self.differs.setText("\n".join([head, *(f"·  {line}" for line in [*shown, *rest])]))
+        self.differs.setVisible(bool(differs))
+
+    def _size_said(self, made: Written, separate: bool) -> str:
+        size = self.leaving.alone(self.preview.place).scenes[0].size
+        wide, tall = (round(side / MM) for side in (size.width, size.height))
+        length = _bytes(len(made.content))
+        parts = []
+        if self.way.raster and self.way.group != "mail":
+            parts.append(words("{across} × {down} pixels", across=round(size.width * self.wish.scale),
+                               down=round(size.height * self.wish.scale)))  # fmt: skip
+        elif self.way.group in ("picture", "web"):
+            parts.append(words("Sharp at every size"))
+        if self.way.group != "data":
+            parts.append(words("{wide} × {tall} mm", wide=wide, tall=tall))
+        parts.append(length)
+        if separate:
+            parts.append(words("{count} files like this", count=len(self.leaving.names)))
+        return " · ".join(parts)
+
+
+def _bytes(length: int) -> str:
+    """The length of a file in kB or MB."""
+    if length < 1_000_000:
+        return words("{kilobytes} kB", kilobytes=max(1, round(length / 1000)))
+    return words("{megabytes} MB", megabytes=round(length / 1_000_000, 1))

@@ -1,0 +1,1 @@
+"""Charts and pages as one HTML file that needs no network."""

@@ -1,0 +1,72 @@
+"""The ways out as words in a few rows, by what they are for; one of them is chosen."""
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QButtonGroup, QGridLayout, QLabel, QToolButton, QWidget
+
+from kavlet.core.messages import words
+from kavlet.desktop.look import UNIT
+from kavlet.export.ways import WAYS, Group, Way
+
+HEADINGS: dict[Group, str] = {
+    "picture": "Picture", "office": "To go on with", "web": "To read", "animation": "Moving", "mail": "By mail",
+    "data": "Figures",
+}  # fmt: skip
+HIDDEN = (".json",)  # for scripts, not for readers
+COLUMNS = 4
+LABELS = 104  # pixels of the headings
+
+
+class WaysField(QWidget):
+    """All ways, those that what leaves can't go greyed out."""
+
+    chosen = Signal(str)
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setAccessibleName(words("Format"))
+        self.buttons: dict[str, QToolButton] = {}
+        group = QButtonGroup(self)
+        group.setExclusive(True)
+        grid = QGridLayout(self)
+        grid.setContentsMargins(0, 0, 0, 0)
+        grid.setHorizontalSpacing(UNIT)
+        grid.setVerticalSpacing(UNIT)
+        for column in range(1, COLUMNS + 1):
+            grid.setColumnStretch(column, 1)
+        row = 0
+        for kind, heading in HEADINGS.items():
+            ways = [way for way in WAYS if way.group == kind and way.ending not in HIDDEN]
+            label = QLabel(words(heading))
+            label.setObjectName("quiet")
+            label.setFixedWidth(LABELS)
+            grid.addWidget(label, row, 0)
+            per_row = 3 if len(ways) == 6 else COLUMNS
+            wide = COLUMNS if len(ways) == 1 else 1
+            for place, way in enumerate(ways):
+                button = self._button(way)
+                group.addButton(button)
+                grid.addWidget(button, row + place // per_row, 1 + place % per_row, 1, min(wide, 2))
+            row += (len(ways) - 1) // per_row + 1
+
+    def _button(self, way: Way) -> QToolButton:
+        made = QToolButton()
+        made.setObjectName("choice")
+        made.setCheckable(True)
+        made.setText(words(way.title))
+        made.setAccessibleName(words(way.title))
+        made.setMinimumWidth(52)
+        made.setSizePolicy(made.sizePolicy().Policy.Expanding, made.sizePolicy().Policy.Fixed)
+        made.clicked.connect(lambda _checked=False: self.chosen.emit(way.ending))
+        self.buttons[way.ending] = made
+        return made
+
+    def show_ways(self, possible: dict[str, str]) -> None:
+        """Which ways can be gone: to each ending a sentence why not, empty where it can."""
+        for ending, button in self.buttons.items():
+            why = possible.get(ending, "")
+            button.setEnabled(not why)
+            button.setToolTip(why)
+
+    def show_choice(self, ending: str) -> None:
+        if ending in self.buttons:
+            self.buttons[ending].setChecked(True)

@@ -1,0 +1,156 @@
+"""What the commands of delivering do: the sheet, the file's place, the same once more."""
+
+from collections.abc import Callable
+from pathlib import Path
+
+import msgspec
+from PySide6.QtCore import QObject, Qt, Signal
+from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
+
+from kavlet.core.files import atomic
+from kavlet.core.messages import say, words
+from kavlet.core.values.errors import KavletError
+from kavlet.desktop.command import Command
+from kavlet.desktop.deliver.choice import Choice, outgoing, remember, remembered
+from kavlet.desktop.deliver.sheet import DeliverSheet
+from kavlet.desktop.store import Store
+from kavlet.desktop.worker import Worker
+from kavlet.export.outgoing import Outgoing
+from kavlet.export.ways import Put, files, slug
+
+
+def something(store: Store) -> bool:
+    """There is a chart or a page."""
+    return store.has_chart or store.has_page
+
+
+def a_page(store: Store) -> bool:
+    return store.has_page
+
+
+class DeliverCommands(QObject):
+    """Each method carries out one command. `saved` tells where something was written, the first of several files.
+
+    What is written is written whole: all files are made before the first is put in its place.
+    """
+
+    saved = Signal(Path)
+
+    def __init__(
+        self, parent: QWidget, store: Store, worker: Worker, folder: Callable[[], str], on_pages: Callable[[], bool]
+    ) -> None:
+        super().__init__(parent)
+        self._parent, self._store, self._worker, self._folder = parent, store, worker, folder
+        self._on_pages = on_pages
+        self._last: Choice | None = None
+        self._last_of: object = None
+        self.commands = (
+            Command("deliver", "File", "Deliver…", self.deliver, "Ctrl+E", something, line_before=True),
+            Command(
+                "deliver_pages", "File", "Deliver all pages…", self.deliver_pages, needs=lambda store: store.has_page
+            ),
+            Command("deliver_again", "File", "Deliver again", self.deliver_again, "Ctrl+Shift+E", something),
+        )
+
+    @property
+    def last(self) -> Choice | None:
+        """What was delivered of this document last."""
+        if self._store.path is not None:
+            return remembered(self._store.path)
+        return self._last if self._last_of == self._store.name else None
+
+    def _usual(self) -> Choice:
+        """What the sheet begins with: as last time, but of what is in view."""
+        choice = self.last or Choice()
+        if choice.what in ("chart", "page"):
+            what = "page" if self._on_pages() and self._store.has_page else "chart"
+            if what == "chart" and not self._store.has_chart:
+                what = "page"
+            if what != choice.what or choice.one != self._in_view(what):
+                choice = msgspec.structs.replace(choice, what=what, one=self._in_view(what), out="")
+        return choice
+
+    def _in_view(self, what: str) -> str:
+        return self._store.here.id if what == "chart" else self._store.page.id
+
+    def deliver(self) -> None:
+        """Show the Deliver sheet."""
+        self.show(self._usual())
+
+    def deliver_as(self, ending: str) -> None:
+        """Show the Deliver sheet with a format chosen."""
+        usual = self._usual()
+        self.show(msgspec.structs.replace(usual, wish=msgspec.structs.replace(usual.wish, ending=ending), out=""))
+
+    def deliver_pages(self) -> None:
+        """Show the Deliver sheet for all pages."""
+        self.show(msgspec.structs.replace(self._usual(), what="pages", one="", out=""))
+
+    def show(self, choice: Choice) -> None:
+        """Show the sheet with a choice."""
+        sheet = DeliverSheet(self._store, choice, self._worker, self._parent)
+        sheet.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        sheet.wished.connect(self._place)
+        sheet.open()
+
+    def deliver_again(self) -> None:
+        """Write the same files anew; where nothing was delivered yet, show the sheet."""
+        last = self.last
+        if last is None or not last.out:
+            self.deliver()
+            return
+        self._write(last, Path(last.out))
+
+    def _place(self, choice: Choice) -> None:
+        """Ask where to, and write."""
+        what = outgoing(choice, self._store)
+        ending = choice.wish.ending
+        folder = str(Path(choice.out).parent) if choice.out else self._folder()
+        start = str(Path(folder) / f"{slug(what.title or words('document'))}{ending}")
+        chosen, _ = QFileDialog.getSaveFileName(self._parent, words("Deliver"), start, f"*{ending}")
+        if chosen:
+            path = Path(chosen)
+            path = path if path.suffix.lower() == ending else path.with_name(path.name + ending)
+            self._write(choice, path)
+
+    def _write(self, choice: Choice, path: Path) -> None:
+        leaving = msgspec.structs.replace(
+            outgoing(choice, self._store), given_up=lambda: not self._worker.expects("deliver")
+        )
+        kept = msgspec.structs.replace(choice, out=str(path))
+
+        def done(made: list[Put]) -> None:
+            self._keep(kept)
+            self.saved.emit(made[0].path)
+
+        self._worker.ask(
+            "deliver", say("Writing {file}", file=path.name), lambda: _put(leaving, kept, path), done,
+            lambda error: self._failed(kept, error),
+        )  # fmt: skip
+
+    def _keep(self, choice: Choice) -> None:
+        self._last, self._last_of = choice, self._store.name
+        if self._store.path is not None:
+            remember(self._store.path, choice)
+
+    def _failed(self, choice: Choice, error: KavletError) -> None:
+        """Say why nothing was written, and offer another place."""
+        box = QMessageBox(self._parent)
+        box.setWindowTitle(words("Deliver"))
+        box.setText(str(error))
+        again = box.addButton(words("Choose another place…"), QMessageBox.ButtonRole.AcceptRole)
+        box.addButton(words("Cancel"), QMessageBox.ButtonRole.RejectRole)
+        box.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        again.clicked.connect(lambda _checked=False: self._place(msgspec.structs.replace(choice, out="")))
+        box.open()
+
+
+def _put(leaving: Outgoing, choice: Choice, path: Path) -> list[Put]:
+    """Make all files, then write them. Raises KavletError, with nothing written, where one can't be made or the work
+    was given up."""
+    made = list(files(leaving, choice.wish, path))
+    if leaving.given_up():
+        raise KavletError(say("It was given up."))
+    for one in made:
+        atomic.write(one.path, one.content)
+    return made

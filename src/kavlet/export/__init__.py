@@ -1,0 +1,1 @@
+"""All ways in which charts and pages leave. Qt is loaded only by those that need it."""

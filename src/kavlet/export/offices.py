@@ -1,0 +1,131 @@
+"""Charts and pages as office files."""
+
+from collections.abc import Iterable
+
+import msgspec
+
+from kavlet.core.files.formats import Wish
+from kavlet.core.messages import Message
+from kavlet.core.office import docx, odp, ods, odt, pptx, xlsx
+from kavlet.core.office.manner import Manner
+from kavlet.core.office.sheets import sheets_for
+from kavlet.core.plain.page_model import ChartPart, PlainPage
+from kavlet.core.plain.told import plain_charts
+from kavlet.core.text.numbers import locale_of
+from kavlet.core.values.colour import Colour
+from kavlet.export.outgoing import Outgoing, Told, Written
+from kavlet.export.pictures import png_of
+
+NONE = Colour(1.0, 1.0, 1.0, 0.0)
+
+
+def _language(what: Outgoing) -> str:
+    """The language of the texts as BCP 47 writes it, with a region, which some programs ask for."""
+    locale = locale_of(what.document.locale)
+    usual = {"en": "US", "de": "DE", "fr": "FR", "es": "ES", "it": "IT", "nl": "NL", "pt": "PT", "pl": "PL"}
+    region = locale.territory or usual.get(locale.language)
+    return f"{locale.language}-{region}" if region else str(locale.language)
+
+
+def _manner(what: Outgoing, wish: Wish) -> Manner:
+    return Manner(png_of, _language(what), wish.as_, what.title)
+
+
+def _pages(what: Outgoing, wish: Wish) -> tuple[PlainPage, ...]:
+    if wish.ground:
+        return what.plain_pages
+    made = []
+    for page in what.plain_pages:
+        parts = tuple(_bare(one) if isinstance(one, ChartPart) else one for one in page.parts)
+        made.append(msgspec.structs.replace(page, parts=parts))
+    return tuple(made)
+
+
+def _bare(part: ChartPart) -> ChartPart:
+    """A chart without its ground."""
+    charts = tuple(msgspec.structs.replace(one, ground=NONE) for one in part.charts)
+    return msgspec.structs.replace(part, charts=charts, scene=msgspec.structs.replace(part.scene, ground=None))
+
+
+def _once(of: Iterable[Message]) -> tuple[Message, ...]:
+    """Sentences in their order, each once."""
+    found: list[Message] = []
+    for one in of:
+        if one not in found:
+            found.append(one)
+    return tuple(found)
+
+
+def _told(pages: tuple[PlainPage, ...], wish: Wish, more: tuple[Message, ...] = ()) -> tuple[Told, ...]:
+    found = []
+    for page in pages:
+        for part in page.parts:
+            if isinstance(part, ChartPart):
+                differs = _once(one for chart in part.charts for one in chart.differs)
+                found.append(Told(part.name, wish.as_, (*differs, *more) if wish.as_ != "picture" else ()))
+    return tuple(found)
+
+
+def slides(what: Outgoing, wish: Wish) -> Written:
+    """PPTX: a slide for each page, or for each chart."""
+    pages = _pages(what, wish)
+    return Written(pptx.presentation(pages, what.document.tables, _manner(what, wish)), _told(pages, wish))
+
+
+def report(what: Outgoing, wish: Wish) -> Written:
+    """DOCX: page after page, or chart after chart."""
+    pages = _pages(what, wish)
+    return Written(docx.report(pages, what.document.tables, _manner(what, wish)), _told(pages, wish))
+
+
+def open_slides(what: Outgoing, wish: Wish) -> Written:
+    """ODP: a slide for each page, or for each chart."""
+    pages = _pages(what, wish)
+    content, more = odp.presentation(pages, what.document.tables, _manner(what, wish))
+    return Written(content, _told(pages, wish, more))
+
+
+def open_report(what: Outgoing, wish: Wish) -> Written:
+    """ODT: page after page, or chart after chart."""
+    pages = _pages(what, wish)
+    content, more = odt.report(pages, what.document.tables, _manner(what, wish))
+    return Written(content, _told(pages, wish, more))
+
+
+def _beside(what: Outgoing, wish: Wish) -> list[xlsx.Beside]:
+    made = []
+    for picture in what.chart_pictures:
+        entry = picture.build.entry
+        charts = plain_charts(what.document, what.values, picture)
+        scene = picture.scene
+        if not wish.ground:
+            charts = tuple(msgspec.structs.replace(one, ground=NONE) for one in charts)
+            scene = msgspec.structs.replace(scene, ground=None)
+        made.append(xlsx.Beside(entry.table, entry.name, picture.figure.alt_text, charts, scene))
+    return made
+
+
+def _differences(beside: list[xlsx.Beside], wish: Wish, more: tuple[Message, ...] = ()) -> tuple[Told, ...]:
+    def differs(one: xlsx.Beside) -> tuple[Message, ...]:
+        if wish.as_ == "picture":
+            return ()
+        return (*_once(what for chart in one.charts for what in chart.differs), *more)
+
+    return tuple(Told(one.name, wish.as_, differs(one)) for one in beside)
+
+
+def workbook(what: Outgoing, wish: Wish) -> Written:
+    """XLSX: a sheet for each table that the charts need (or for all), the charts beside theirs."""
+    beside = _beside(what, wish)
+    charts = [chart for one in beside for chart in one.charts] if wish.as_ != "picture" else []
+    sheets = sheets_for(what.document.tables, charts, what.whole, [one.table for one in beside])
+    return Written(xlsx.workbook(sheets, beside, _language(what), png_of, wish.as_), _differences(beside, wish))
+
+
+def open_workbook(what: Outgoing, wish: Wish) -> Written:
+    """ODS: a sheet for each table that the charts need (or for all), the charts beside theirs."""
+    beside = _beside(what, wish)
+    charts = [chart for one in beside for chart in one.charts] if wish.as_ != "picture" else []
+    sheets = sheets_for(what.document.tables, charts, what.whole, [one.table for one in beside])
+    content, more = ods.workbook(sheets, beside, _language(what), png_of, wish.as_)
+    return Written(content, _differences(beside, wish, more))

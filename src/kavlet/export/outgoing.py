@@ -1,0 +1,148 @@
+"""What leaves: charts or pages of a document, composed when they are asked for, each once."""
+
+from collections.abc import Callable
+from datetime import date
+from functools import cached_property
+
+import msgspec
+from msgspec import Struct
+
+from kavlet.core.building.paging.page import PagePicture
+from kavlet.core.building.reuse import Pictures
+from kavlet.core.building.stages import Picture
+from kavlet.core.document.document import ChartEntry, Document
+from kavlet.core.document.stepping import periods, stepped, stepping
+from kavlet.core.figures.recalculate import Values
+from kavlet.core.files.formats import Wish
+from kavlet.core.messages import Message
+from kavlet.core.plain.page_model import PlainPage
+from kavlet.core.plain.pages import chart_page, plain_page
+from kavlet.core.scene.primitives import Scene
+
+
+class Told(Struct, frozen=True):
+    """What a file holds of one chart: as a real chart or a picture, and what looks different there."""
+
+    name: str
+    as_: str
+    differs: tuple[Message, ...] = ()
+
+
+class Written(Struct, frozen=True):
+    """The bytes of a file, and what is to be told of its charts."""
+
+    content: bytes
+    told: tuple[Told, ...] = ()
+
+
+class Outgoing(Struct, frozen=True, dict=True):
+    """Charts (by their ids) or pages of a document, on their way; `title` is what they are called together.
+
+    `whole` tells that all of the document is meant, with every table. `given_up` is asked now and then by what takes
+    long. Raises KavletError for a chart whose table does not fit its recipe, when its picture is asked for.
+    """
+
+    document: Document
+    charts: tuple[str, ...] = ()
+    pages: tuple[str, ...] = ()
+    title: str = ""
+    whole: bool = False
+    width: float | None = None
+    height: float | None = None
+    given_up: Callable[[], bool] = lambda: False
+
+    @cached_property
+    def _pictures(self) -> Pictures:
+        return Pictures()
+
+    @cached_property
+    def values(self) -> Values:
+        """All values of the document."""
+        return self._pictures.values(self.document)
+
+    @cached_property
+    def entries(self) -> tuple[ChartEntry, ...]:
+        """The charts, at the size that is wished."""
+        return tuple(self._sized(self.document.chart(one)) for one in self.charts)
+
+    def _sized(self, entry: ChartEntry) -> ChartEntry:
+        return msgspec.structs.replace(entry, width=self.width or entry.width, height=self.height or entry.height)
+
+    @cached_property
+    def chart_pictures(self) -> tuple[Picture, ...]:
+        """The pictures of all charts."""
+        return tuple(self._pictures.drawn(self.document, entry, entry.id) for entry in self.entries)
+
+    @cached_property
+    def page_pictures(self) -> tuple[PagePicture, ...]:
+        """The pictures of all pages."""
+        return tuple(self._pictures.page(self.document, one) for one in self.pages)
+
+    @property
+    def scenes(self) -> tuple[Scene, ...]:
+        """The scenes of all charts, or of all pages."""
+        return tuple(one.scene for one in self.page_pictures or self.chart_pictures)
+
+    @cached_property
+    def plain_pages(self) -> tuple[PlainPage, ...]:
+        """All pages in plain terms; of charts, a page for each."""
+        if self.pages:
+
+            def draws(entry: ChartEntry, key: str) -> Picture:
+                return self._pictures.drawn(self.document, entry, key)
+
+            return tuple(plain_page(self.document, self.values, one, draws, date.today()) for one in self.pages)
+        return tuple(chart_page(self.document, self.values, one) for one in self.chart_pictures)
+
+    @property
+    def names(self) -> tuple[str, ...]:
+        """What each chart or page is called."""
+        if self.pages:
+            return tuple(self.document.page(one).name for one in self.pages)
+        return tuple(self.document.chart(one).name for one in self.charts)
+
+    def alone(self, place: int) -> "Outgoing":
+        """One of its charts or pages."""
+        if self.pages:
+            return msgspec.structs.replace(self, pages=(self.pages[place],), whole=False, title=self.names[place])
+        return msgspec.structs.replace(self, charts=(self.charts[place],), whole=False, title=self.names[place])
+
+    def on(self, dark: bool) -> "Outgoing":
+        """The same on light or dark ground."""
+        document = self.document
+        charts = tuple(
+            msgspec.structs.replace(one, dress=msgspec.structs.replace(one.dress, dark=dark)) for one in document.charts
+        )
+        pages = tuple(msgspec.structs.replace(one, dark=dark) for one in document.pages)
+        return msgspec.structs.replace(self, document=msgspec.structs.replace(document, charts=charts, pages=pages))
+
+    @property
+    def is_dark(self) -> bool:
+        """Whether the first of them stands on dark ground."""
+        if self.pages:
+            page = self.document.page(self.pages[0])
+            if page.dark is not None:
+                return page.dark
+            return self.page_pictures[0].style.dark
+        return self.document.chart(self.charts[0]).dress.dark
+
+    def periods(self, place: int) -> tuple[str, ...]:
+        """The periods that a chart or page goes through; none where it does not."""
+        if self.pages:
+            found = stepping(self.document, self.values, self.document.page(self.pages[place]))
+            return found.periods if found is not None else ()
+        made = periods(self.document, self.values, self.document.chart(self.charts[place]))
+        return made if len(made) > 1 else ()
+
+    def at(self, period: float) -> "Outgoing":
+        """All that goes through periods at one of them, counted from 1; on the way between whole numbers."""
+        held = [one.id for one in self.document.charts]
+        if not self.pages:
+            held = list(self.charts)
+        made = stepped(self.document, self.values, held, period)
+        return msgspec.structs.replace(self, document=made)
+
+
+def as_wished(what: Outgoing, wish: Wish) -> Outgoing:
+    """The same in the size that is wished."""
+    return msgspec.structs.replace(what, width=wish.width, height=wish.height)

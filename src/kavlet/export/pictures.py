@@ -1,0 +1,88 @@
+"""Charts and pages as pictures: SVG, PNG, JPEG, PDF, and the record. Qt is loaded only by those that need it."""
+
+from collections.abc import Callable, Sequence
+
+import msgspec
+
+from kavlet.core.building.paging import page as paging
+from kavlet.core.building.paging.page import PagePicture
+from kavlet.core.building.stages import Picture
+from kavlet.core.files import record, svg
+from kavlet.core.files.formats import Wish
+from kavlet.core.messages import say
+from kavlet.core.scene.primitives import Scene
+from kavlet.core.values.errors import KavletError
+
+Drawn = Picture | PagePicture
+
+
+def _scene(made: Drawn, wish: Wish) -> Scene:
+    """The scene, on its ground or on none."""
+    return made.scene if wish.ground else msgspec.structs.replace(made.scene, ground=None)
+
+
+def _svg(made: Drawn, wish: Wish) -> bytes:
+    return svg.dumps(_scene(made, wish), wish.outlines).encode()
+
+
+def for_painting() -> None:
+    """What paints without a window. Raises KavletError where Qt is not installed."""
+    try:
+        from kavlet.paint import application
+    except ImportError:
+        raise KavletError(
+            say("Pictures of pixels and PDF need Qt."), remedy=say("Install it: pip install 'kavlet[window]'.")
+        ) from None
+    application.for_painting()
+
+
+def png_of(scene: Scene, scale: float) -> bytes:
+    """A scene as PNG, at so many pixels per point. Raises KavletError where Qt is not installed, or for one too
+    large."""
+    for_painting()
+    from kavlet.paint import picture
+
+    return picture.png(scene, scale)
+
+
+def _png(made: Drawn, wish: Wish) -> bytes:
+    return png_of(_scene(made, wish), wish.scale)
+
+
+def _jpeg(made: Drawn, wish: Wish) -> bytes:
+    for_painting()
+    from kavlet.paint import picture
+
+    return picture.jpeg(made.scene, wish.scale)
+
+
+def _pdf(made: Drawn, wish: Wish) -> bytes:
+    for_painting()
+    from kavlet.paint import pdf
+
+    return pdf.pdf(_scene(made, wish))
+
+
+PICTURES: dict[str, Callable[[Drawn, Wish], bytes]] = {
+    ".svg": _svg, ".png": _png, ".jpg": _jpeg, ".jpeg": _jpeg, ".pdf": _pdf
+}  # fmt: skip
+
+
+def record_of(charts: Sequence[Picture]) -> bytes:
+    """The record of one chart, or of several."""
+    made = [record.record(one.build.entry.recipe, one.build.helpers, one.figure, one.findings) for one in charts]
+    return record.dumps(made[0] if len(made) == 1 else made)
+
+
+def record_of_pages(pages: Sequence[PagePicture]) -> bytes:
+    """The record of one page, or of several."""
+    made = [paging.record(one) for one in pages]
+    return record.dumps(made[0] if len(made) == 1 else made)
+
+
+def pdf_of(scenes: Sequence[Scene], title: str) -> bytes:
+    """Scenes as the pages of one PDF."""
+    for_painting()
+    from kavlet.paint import pdf
+
+    return pdf.pages(scenes, title)

@@ -1,0 +1,155 @@
+"""All ways out: one entry each. Deliver, the finder, the command line and docs read it."""
+
+from collections.abc import Callable, Iterator
+from pathlib import Path
+from typing import Literal
+
+from msgspec import Struct
+
+from kavlet.core.files.formats import Wish, table_content
+from kavlet.core.messages import say
+from kavlet.core.values.errors import KavletError
+from kavlet.export import mails, moving, offices, web
+from kavlet.export.outgoing import Outgoing, Told, Written, as_wished
+from kavlet.export.pictures import PICTURES, pdf_of, record_of, record_of_pages
+
+Group = Literal["picture", "office", "web", "animation", "data", "mail"]
+
+
+class Way(Struct, frozen=True):
+    """One way out: its endings, what it is called, its kind, and what writes it.
+
+    `many` tells that one file holds several charts or pages; `raster` that it has a resolution, `ground` that it can be
+    written without one. `for_pages` False: only charts leave so. `steps`: only what goes through periods.
+    """
+
+    endings: tuple[str, ...]
+    title: str
+    group: Group
+    write: Callable[[Outgoing, Wish], Written]
+    many: bool = False
+    raster: bool = False
+    ground: bool = False
+    for_pages: bool = True
+    steps: bool = False
+    sized: bool = True
+
+    @property
+    def ending(self) -> str:
+        """Its usual ending."""
+        return self.endings[0]
+
+
+def _pictured(what: Outgoing, wish: Wish) -> Written:
+    drawn = (what.page_pictures or what.chart_pictures)[0]
+    return Written(PICTURES[wish.ending](drawn, wish))
+
+
+def _pdf(what: Outgoing, wish: Wish) -> Written:
+    if len(what.names) == 1 and not what.pages:
+        return _pictured(what, wish)
+    return Written(pdf_of(what.scenes, what.title or what.names[0]))
+
+
+def _record(what: Outgoing, wish: Wish) -> Written:
+    del wish
+    return Written(record_of_pages(what.page_pictures) if what.pages else record_of(what.chart_pictures))
+
+
+def _table(what: Outgoing, wish: Wish) -> Written:
+    """The chart's table with its helper columns, as values."""
+    table = what.document.table(what.entries[0].table)
+    return Written(table_content([(table, what.values)], wish.ending))
+
+
+WAYS: tuple[Way, ...] = (
+    Way((".png",), "PNG", "picture", _pictured, raster=True, ground=True),
+    Way((".jpg", ".jpeg"), "JPEG", "picture", _pictured, raster=True),
+    Way((".svg",), "SVG", "picture", _pictured, ground=True),
+    Way((".pdf",), "PDF", "picture", _pdf, many=True),
+    Way((".pptx",), "PPTX", "office", offices.slides, many=True, ground=True),
+    Way((".docx",), "DOCX", "office", offices.report, many=True, ground=True),
+    Way((".xlsx",), "XLSX", "office", offices.workbook, many=True, ground=True, for_pages=False),
+    Way((".odp",), "ODP", "office", offices.open_slides, many=True, ground=True),
+    Way((".odt",), "ODT", "office", offices.open_report, many=True, ground=True),
+    Way((".ods",), "ODS", "office", offices.open_workbook, many=True, ground=True, for_pages=False),
+    Way((".html",), "HTML", "web", web.page, many=True),
+    Way((".gif",), "GIF", "animation", moving.animation, raster=True, steps=True),
+    Way((".apng",), "APNG", "animation", moving.animation, raster=True, steps=True),
+    Way((".webp",), "WebP", "animation", moving.animation, raster=True, steps=True),
+    Way((".eml",), "Mail draft", "mail", mails.draft, many=True, raster=True),
+    Way((".csv",), "CSV of the figures", "data", _table, for_pages=False, sized=False),
+    Way((".json",), "JSON record", "data", _record, many=True),
+)
+
+
+def ways_for(pages: bool) -> tuple[Way, ...]:
+    """The ways that charts, or pages, can go."""
+    return tuple(one for one in WAYS if one.for_pages or not pages)
+
+
+def all_endings(pages: bool = False) -> tuple[str, ...]:
+    """The endings of all those ways."""
+    return tuple(ending for one in ways_for(pages) for ending in one.endings)
+
+
+def way_of(ending: str, pages: bool = False) -> Way:
+    """The way of an ending. Raises KavletError for one that there is not."""
+    found = next((one for one in ways_for(pages) if ending.lower() in one.endings), None)
+    if found is None:
+        raise KavletError(
+            say("Pages can’t be written as {ending}.", ending=ending)
+            if pages
+            else say("A chart can’t be written as {ending}.", ending=ending),
+            remedy=say("There are {endings}.", endings=" ".join(all_endings(pages))),
+        )
+    return found
+
+
+def written(what: Outgoing, wish: Wish) -> Written:
+    """The file of what leaves. Raises KavletError for an ending that is not known, a chart that can't be drawn, or a
+    picture too large."""
+    return way_of(wish.ending, bool(what.pages)).write(as_wished(what, wish), wish)
+
+
+class Put(Struct, frozen=True):
+    """A file to be written: where to, its bytes, and what is told of it."""
+
+    path: Path
+    content: bytes
+    told: tuple[Told, ...]
+
+
+def files(what: Outgoing, wish: Wish, out: Path) -> Iterator[Put]:
+    """The files of what leaves, one after the other: one where the format holds several, or there is one; else one for
+    each, by the pattern in the name ({name}, {number}), or with its name or number added."""
+    way, names = way_of(wish.ending, bool(what.pages)), what.names
+    pattern = "{name}" in out.name or "{number}" in out.name
+    if (way.many and not pattern) or (len(names) == 1 and not pattern):
+        made = written(what, wish)
+        yield Put(out, made.content, made.told)
+        return
+    digits = len(str(len(what.document.pages) if what.pages else len(names)))
+    taken: set[str] = set()
+    for place, name in enumerate(names):
+        if what.given_up():
+            raise KavletError(say("It was given up."))
+        number = what.document.pages.index(what.document.page(what.pages[place])) + 1 if what.pages else place + 1
+        made = written(what.alone(place), wish)
+        called = _called(out, slug(name), f"{number:0{digits}}", pattern, bool(what.pages))
+        if called in taken:
+            stem, dot, ending = called.rpartition(".")
+            called = f"{stem}-{place + 1}{dot}{ending}"
+        taken.add(called)
+        yield Put(out.with_name(called), made.content, made.told)
+
+
+def _called(out: Path, name: str, number: str, pattern: bool, pages: bool) -> str:
+    if pattern:
+        return out.name.replace("{name}", name).replace("{number}", number)
+    return f"{out.stem}-{number if pages else name}{out.suffix}"
+
+
+def slug(name: str) -> str:
+    """A name as part of a file's name: small letters and figures, hyphens between them."""
+    return "-".join("".join(sign if sign.isalnum() or sign == "_" else " " for sign in name.lower()).split()) or "chart"

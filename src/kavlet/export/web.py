@@ -1,0 +1,30 @@
+"""Charts and pages as one HTML file."""
+
+from kavlet.core.files.formats import Wish
+from kavlet.core.plain.figures import Figures, figures_of
+from kavlet.core.web.html import Sheet, Step, dumps
+from kavlet.export.outgoing import Outgoing, Written
+
+MOST_STEPS = 60
+
+
+def page(what: Outgoing, wish: Wish) -> Written:
+    """All charts or pages below each other, on light and dark ground, with steps and figures."""
+    del wish
+    sheets = []
+    for place, name in enumerate(what.names):
+        one = what.alone(place)
+        periods = one.periods(0)[:MOST_STEPS]
+        steps = []
+        for number, period in enumerate(periods or ("",), 1):
+            here = one.at(float(number)) if periods else one
+            steps.append(Step(period, here.on(False).scenes[0], here.on(True).scenes[0]))
+        sheets.append(Sheet(name, tuple(steps), _figures(one)))
+    return Written(dumps(sheets, what.title or what.names[0], what.document.locale, what.is_dark).encode())
+
+
+def _figures(what: Outgoing) -> tuple[Figures, ...]:
+    if not what.pages:
+        return figures_of(what.chart_pictures[0])
+    made = what.page_pictures[0].made.values()
+    return tuple(one for held in made if held.picture is not None for one in figures_of(held.picture))
