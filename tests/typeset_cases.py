@@ -85,16 +85,21 @@ def table(case: Case, recipe: Recipe) -> list[list[Cell]]:
     return [list(line) for line in zip(*columns, strict=True)]
 
 
-def drawn(case: Case) -> Picture | None:
-    """The chart; None where its table does not fit its recipe."""
+def document(case: Case) -> tuple[Document, str]:
+    """The chart's document, and its id. Raises KavletError where its table does not fit its recipe."""
     recipe = RECIPES[case.recipe]
     locale = "de_DE" if case.kind == "german" else "en"
+    made, table_id = edits.add_table(Document(locale=locale), "Counted by the watch", table(case, recipe))
+    made, chart = edits.add_chart(made, table_id, case.recipe)
+    made = advice.with_proposals(made, chart)
+    dress = msgspec.structs.replace(made.chart(chart).dress, dark=case.dark)
+    return edits.change_chart(made, chart, dress=dress, source="Source: the reserve’s own counts"), chart
+
+
+def drawn(case: Case) -> Picture | None:
+    """The chart; None where its table does not fit its recipe."""
     try:
-        made, table_id = edits.add_table(Document(locale=locale), "Counted by the watch", table(case, recipe))
-        made, chart = edits.add_chart(made, table_id, case.recipe)
-        made = advice.with_proposals(made, chart)
-        dress = msgspec.structs.replace(made.chart(chart).dress, dark=case.dark)
-        made = edits.change_chart(made, chart, dress=dress, source="Source: the reserve’s own counts")
+        made, chart = document(case)
         return picture(made, recalculate(made.tables), chart, SIZES[case.size])
     except KavletError:
         return None

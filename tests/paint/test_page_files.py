@@ -11,12 +11,11 @@ from kavlet.core.building.paging.page import PagePicture
 from kavlet.core.building.reuse import Pictures
 from kavlet.core.document import edits, paging
 from kavlet.core.document.document import Document
-from kavlet.core.files.formats import Wish
 from kavlet.core.pages.items.key_figure import KeyFigure
 from kavlet.core.pages.items.words import Words, plain
 from kavlet.core.pages.page import named_size
 from kavlet.desktop.main import application
-from kavlet.export import page_content
+from kavlet.export.pictures import pdf_of
 
 
 def report() -> Document:
@@ -41,7 +40,7 @@ def pictures(document: Document) -> list[PagePicture]:
 @pytest.fixture(scope="module")
 def content() -> bytes:
     application()
-    return page_content(pictures(report()), "Yearly report", Wish(".pdf"))
+    return pdf_of([one.scene for one in pictures(report())], "Yearly report")
 
 
 def test_pdf_pages_have_their_exact_sizes(content: bytes) -> None:

@@ -5,10 +5,12 @@ from collections.abc import Iterable
 import msgspec
 
 from kavlet.core.files.formats import Wish
-from kavlet.core.messages import Message
+from kavlet.core.messages import Message, say
 from kavlet.core.office import docx, odp, ods, odt, pptx, xlsx
 from kavlet.core.office.manner import Manner
+from kavlet.core.office.odf_chart import Differs
 from kavlet.core.office.sheets import sheets_for
+from kavlet.core.plain.model import PlainChart
 from kavlet.core.plain.page_model import ChartPart, PlainPage
 from kavlet.core.plain.told import plain_charts
 from kavlet.core.text.numbers import locale_of
@@ -56,13 +58,21 @@ def _once(of: Iterable[Message]) -> tuple[Message, ...]:
     return tuple(found)
 
 
-def _told(pages: tuple[PlainPage, ...], wish: Wish, more: tuple[Message, ...] = ()) -> tuple[Told, ...]:
+def _differs(charts: Iterable[PlainChart], wish: Wish, more: Differs | None) -> tuple[Message, ...]:
+    """What looks different of the panels of a chart: as they are told, and as a format writes them."""
+    if wish.as_ == "picture":
+        return ()
+    if not all(chart.groups for chart in charts):
+        return (say("it is a picture there, as it has more parts than a real chart may have"),)
+    return _once(one for chart in charts for one in (*chart.differs, *(more or {}).get(chart.workings.id, ())))
+
+
+def _told(pages: tuple[PlainPage, ...], wish: Wish, more: Differs | None = None) -> tuple[Told, ...]:
     found = []
     for page in pages:
         for part in page.parts:
             if isinstance(part, ChartPart):
-                differs = _once(one for chart in part.charts for one in chart.differs)
-                found.append(Told(part.name, wish.as_, (*differs, *more) if wish.as_ != "picture" else ()))
+                found.append(Told(part.name, wish.as_, _differs(part.charts, wish, more)))
     return tuple(found)
 
 
@@ -105,13 +115,8 @@ def _beside(what: Outgoing, wish: Wish) -> list[xlsx.Beside]:
     return made
 
 
-def _differences(beside: list[xlsx.Beside], wish: Wish, more: tuple[Message, ...] = ()) -> tuple[Told, ...]:
-    def differs(one: xlsx.Beside) -> tuple[Message, ...]:
-        if wish.as_ == "picture":
-            return ()
-        return (*_once(what for chart in one.charts for what in chart.differs), *more)
-
-    return tuple(Told(one.name, wish.as_, differs(one)) for one in beside)
+def _beside_told(beside: list[xlsx.Beside], wish: Wish, more: Differs | None = None) -> tuple[Told, ...]:
+    return tuple(Told(one.name, wish.as_, _differs(one.charts, wish, more)) for one in beside)
 
 
 def workbook(what: Outgoing, wish: Wish) -> Written:
@@ -119,7 +124,7 @@ def workbook(what: Outgoing, wish: Wish) -> Written:
     beside = _beside(what, wish)
     charts = [chart for one in beside for chart in one.charts] if wish.as_ != "picture" else []
     sheets = sheets_for(what.document.tables, charts, what.whole, [one.table for one in beside])
-    return Written(xlsx.workbook(sheets, beside, _language(what), png_of, wish.as_), _differences(beside, wish))
+    return Written(xlsx.workbook(sheets, beside, _language(what), png_of, wish.as_), _beside_told(beside, wish))
 
 
 def open_workbook(what: Outgoing, wish: Wish) -> Written:
@@ -128,4 +133,4 @@ def open_workbook(what: Outgoing, wish: Wish) -> Written:
     charts = [chart for one in beside for chart in one.charts] if wish.as_ != "picture" else []
     sheets = sheets_for(what.document.tables, charts, what.whole, [one.table for one in beside])
     content, more = ods.workbook(sheets, beside, _language(what), png_of, wish.as_)
-    return Written(content, _differences(beside, wish, more))
+    return Written(content, _beside_told(beside, wish, more))

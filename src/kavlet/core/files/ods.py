@@ -15,6 +15,7 @@ from kavlet.core.files import archive, workbook
 from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
+from kavlet.core.values.xml_text import xml_text
 
 SUFFIX = ".ods"
 _APART = re.compile(r'"(?:[^"]|"")*"|\[[^\]]*\]|,')
@@ -109,8 +110,10 @@ def dumps_with(tables: list[tuple[Table, Values]], names: Mapping[str, str]) -> 
             row = odfdo.Row()
             for c, column in enumerate(table.columns):
                 cell, value = column.cells[r], values.of(table.id)[c].values[r]
-                formula = theirs(workbook.renamed(cell.text, names)) if isinstance(cell, Formula) else None
+                formula = xml_text(theirs(workbook.renamed(cell.text, names))) if isinstance(cell, Formula) else None
                 shown: bool | float | str | date | None = text_of(value) if isinstance(value, ErrorValue) else value
+                if isinstance(shown, str):
+                    shown = xml_text(shown)
                 if isinstance(cell, Written) and cell.number.style == "date" and isinstance(value, float):
                     shown = as_date(value)
                 row.append_cell(odfdo.Cell(shown, formula=formula))

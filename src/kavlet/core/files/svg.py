@@ -18,6 +18,7 @@ from kavlet.core.text.faces import FACES, face_of, font
 from kavlet.core.text.shaping import outline
 from kavlet.core.values.affine import Affine
 from kavlet.core.values.colour import Colour
+from kavlet.core.values.xml_text import xml_text
 
 Used = dict[str, set[str]]  # the characters in use of each face
 FONTS = "<!--faces-->"  # stands where faces are to be embedded
@@ -296,15 +297,8 @@ def subset(face: str, characters: str) -> bytes:
 
 
 def _text(text: str) -> str:
-    return escape(_printable(text), quote=False)
+    return escape(xml_text(text), quote=False)
 
 
 def _attribute(text: str) -> str:
-    return f'"{escape(_printable(text))}"'
-
-
-def _printable(text: str) -> str:
-    """The text without characters that XML 1.0 cannot hold (section 2.2, production Char)."""
-    return "".join(
-        c for c in text if c in "\t\n\r" or " " <= c <= "\ud7ff" or "\ue000" <= c <= "�" or c >= "\U00010000"
-    )
+    return f'"{escape(xml_text(text))}"'

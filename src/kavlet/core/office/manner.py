@@ -49,13 +49,15 @@ def pictured(part: ChartPart) -> PicturePart:
 
 
 def with_pictures(page: PlainPage, as_: As) -> list[PlainPage]:
-    """The page as it is written: with charts, with their pictures instead, or followed by a page for each picture."""
-    if as_ == "chart":
-        return [page]
+    """The page as it is written: with charts, with their pictures instead, or followed by a page of pictures. What has
+    no form as a real chart is a picture in any case."""
     parts: list[AnyPart] = [pictured(one) if isinstance(one, ChartPart) else one for one in page.parts]
+    pictures = msgspec.structs.replace(page, parts=tuple(parts))
     if as_ == "picture":
-        return [msgspec.structs.replace(page, parts=tuple(parts))]
-    return [page, msgspec.structs.replace(page, parts=tuple(parts), speaker="")]
+        return [pictures]
+    told = [pictured(one) if isinstance(one, ChartPart) and not one.can_be_told else one for one in page.parts]
+    real = msgspec.structs.replace(page, parts=tuple(told))
+    return [real] if as_ == "chart" else [real, msgspec.structs.replace(pictures, speaker="")]
 
 
 def reading_order(parts: tuple[AnyPart, ...]) -> list[AnyPart]:

@@ -6,8 +6,8 @@ from typing import Any
 from lxml import etree
 
 from kavlet.core.office.package import Paint, packed, picture_bytes
-from kavlet.core.office.xml import clean
 from kavlet.core.plain.model import Picture
+from kavlet.core.values.xml_text import xml_text
 
 SPACES = {
     "office": "urn:oasis:names:tc:opendocument:xmlns:office:1.0",
@@ -49,7 +49,7 @@ def add(parent: Element, short: str, text: str | None = None, /, **attributes: o
     made = etree.SubElement(parent, name(short))
     put(made, **attributes)
     if text is not None:
-        made.text = clean(text)
+        made.text = xml_text(text)
     return made
 
 
@@ -64,7 +64,7 @@ def put(element: Element, **attributes: object) -> None:
 def _text(value: object) -> str:
     if isinstance(value, bool):
         return "true" if value else "false"
-    return f"{value:.12g}" if isinstance(value, float) else clean(str(value))
+    return f"{value:.12g}" if isinstance(value, float) else xml_text(str(value))
 
 
 def points(length: float) -> str:

@@ -44,6 +44,9 @@ BLANKS = {"gap": "leave-gap", "span": "ignore", "zero": "use-zero"}
 LOCAL = "local-table"
 
 
+Differs = dict[str, tuple[Message, ...]]  # what is different of each chart, by the id of its workings
+
+
 class OdfChart(Struct, frozen=True):
     """The parts of a chart's own document by their names, with their media types, and what is different there."""
 
@@ -205,9 +208,7 @@ class _Writer:
         rings = next((one for one in groups if one.kind in ("rings", "pie")), None)
         if rings is None:
             if any(one.axes == "overlay" for one in groups):
-                self.differ(
-                    say("lines and labels over the bars are points of a second type; some programs leave them out")
-                )
+                self.differ(say("some programs leave out lines and labels over the bars"))
             return groups
         over = [one.as_ring for group in groups if group.kind == "scatter" for one in group.series if one.as_ring]
         if over:

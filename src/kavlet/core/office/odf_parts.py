@@ -4,10 +4,9 @@ from collections.abc import Callable, Sequence
 
 from kavlet.core.figures.table import Table
 from kavlet.core.files import svg
-from kavlet.core.messages import Message
 from kavlet.core.office.manner import Manner
 from kavlet.core.office.odf import Element, Package, add, dumps, meta, points, put, root
-from kavlet.core.office.odf_chart import odf_chart, text_properties
+from kavlet.core.office.odf_chart import Differs, odf_chart, text_properties
 from kavlet.core.office.package import SHARP, STAND_IN
 from kavlet.core.office.sheets import sheets_for
 from kavlet.core.plain.model import Lettered, PlainChart, Stroke
@@ -27,7 +26,7 @@ class Parts:
         self.content = root("office:document-content")
         self.automatic = add(self.content, "office:automatic-styles")
         self.styles = root("office:document-styles")
-        self.differs: list[Message] = []
+        self.differs: Differs = {}
         self._made: dict[tuple[object, ...], str] = {}
 
     def style(self, family: str, key: tuple[object, ...], fill: Callable[[Element], None], **more: object) -> str:
@@ -124,7 +123,7 @@ class Parts:
         """A chart as an object, and its picture for who can't show it."""
         sheets = sheets_for(self.tables, [chart])
         document = odf_chart(chart, sheets, self.manner.paint)
-        self.differs += [what for what in document.differs if what not in self.differs]
+        self.differs[chart.workings.id] = document.differs
         held = self.package.object(document.parts, self.manner.paint(scene, STAND_IN))
         linked = {"xlink_type": "simple", "xlink_show": "embed", "xlink_actuate": "onLoad"}
         add(frame, "draw:object", xlink_href=f"./{held}", **linked)

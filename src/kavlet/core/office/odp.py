@@ -3,9 +3,9 @@
 from collections.abc import Sequence
 
 from kavlet.core.figures.table import Table
-from kavlet.core.messages import Message
 from kavlet.core.office.manner import INK, Manner, with_pictures
 from kavlet.core.office.odf import Element, add, points, put
+from kavlet.core.office.odf_chart import Differs
 from kavlet.core.office.odf_parts import Parts, default_styles
 from kavlet.core.plain.model import Lettered, Stroke
 from kavlet.core.plain.page_model import (
@@ -22,9 +22,7 @@ from kavlet.core.values.geometry import Rect
 TYPE = "application/vnd.oasis.opendocument.presentation"
 
 
-def presentation(
-    pages: Sequence[PlainPage], tables: Sequence[Table], manner: Manner
-) -> tuple[bytes, tuple[Message, ...]]:
+def presentation(pages: Sequence[PlainPage], tables: Sequence[Table], manner: Manner) -> tuple[bytes, Differs]:
     """The presentation's bytes, a slide for each page, and what is different there."""
     made = Parts(TYPE, tables, manner)
     _master(made, pages[0])
@@ -34,7 +32,7 @@ def presentation(
         for one in with_pictures(page, manner.as_):
             number += 1
             _slide(made, body, one, number)
-    return made.save(), tuple(made.differs)
+    return made.save(), made.differs
 
 
 def _master(made: Parts, page: PlainPage) -> None:

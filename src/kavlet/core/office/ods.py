@@ -7,9 +7,8 @@ from lxml import etree
 from kavlet.core.figures.references import column_letters
 from kavlet.core.files import ods, svg
 from kavlet.core.files.formats import As
-from kavlet.core.messages import Message
 from kavlet.core.office.odf import VERSION, Element, Package, add, dumps, meta, name, points, put, root
-from kavlet.core.office.odf_chart import odf_chart
+from kavlet.core.office.odf_chart import Differs, odf_chart
 from kavlet.core.office.odf_parts import default_styles
 from kavlet.core.office.package import SHARP, STAND_IN, Paint, parts_of
 from kavlet.core.office.sheets import Sheets
@@ -32,14 +31,14 @@ def where(sheets: Sheets, cells: Cells) -> str:
 
 def workbook(
     sheets: Sheets, beside: Sequence[Beside], language: str, paint: Paint, as_: As = "chart"
-) -> tuple[bytes, tuple[Message, ...]]:
+) -> tuple[bytes, Differs]:
     """The workbook's bytes, and what is different there; the same input gives the same bytes. A picture stands in the
     chart's place, or below it."""
     made = Package(TYPE)
     held = parts_of(ods.dumps_with([(table, sheets.values) for table in sheets.tables], sheets.names))
     tree = etree.fromstring(held["content.xml"])
     tables = {one.get(name("table:name")): one for one in tree.iter(name("table:table"))}
-    differs: list[Message] = []
+    differs: Differs = {}
     next_row: dict[str, float] = {}
     for one in beside:
         table = next(table for table in sheets.tables if table.id == one.table)
@@ -51,10 +50,11 @@ def workbook(
             shapes = etree.Element(name("table:shapes"))
             page.insert(0, shapes)
         size = one.scene.size
-        if as_ != "picture":
+        real = as_ != "picture" and one.can_be_told
+        if real:
             for chart in one.charts:
                 document = odf_chart(chart, sheets, paint, lambda cells: where(sheets, cells))
-                differs += [what for what in document.differs if what not in differs]
+                differs[chart.workings.id] = document.differs
                 object_ = made.object(document.parts, paint(one.scene, STAND_IN))
                 at = Rect(left + chart.box.x * size.width, top + chart.box.y * size.height,
                           chart.size.width, chart.size.height)  # fmt: skip
@@ -66,7 +66,7 @@ def workbook(
                 add(frame, "svg:title", chart.name)
                 add(frame, "svg:desc", chart.alt_text or one.alt_text)
             top += size.height + GAP_ROWS * ROW
-        if as_ != "chart":
+        if as_ != "chart" or not real:
             frame = _frame(shapes, one.name, Rect(left, top, size.width, size.height))
             for ending, content in (("svg", svg.dumps(one.scene, True).encode()), ("png", paint(one.scene, SHARP))):
                 add(frame, "draw:image", xlink_href=made.picture(content, ending), **LINK)
@@ -81,7 +81,7 @@ def workbook(
     default_styles(add(styles, "office:styles"), Lettered(10.0, Colour(0.0, 0.0, 0.0)))
     made.put("styles.xml", dumps(styles))
     made.put("meta.xml", meta("", language))
-    return made.save(), tuple(differs)
+    return made.save(), differs
 
 
 def _frame(shapes: Element, called: str, at: Rect) -> Element:

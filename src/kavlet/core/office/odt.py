@@ -5,10 +5,9 @@ from collections.abc import Sequence
 import msgspec
 
 from kavlet.core.figures.table import Table
-from kavlet.core.messages import Message
 from kavlet.core.office.manner import INK, LEVELS, Manner, Outline, readable, reading_order, with_pictures
 from kavlet.core.office.odf import Element, add, points, put
-from kavlet.core.office.odf_chart import text_properties
+from kavlet.core.office.odf_chart import Differs, text_properties
 from kavlet.core.office.odf_parts import Parts, default_styles
 from kavlet.core.office.odp import list_style
 from kavlet.core.plain.model import Lettered
@@ -27,7 +26,7 @@ TYPE = "application/vnd.oasis.opendocument.text"
 WIDE, TALL, MARGIN = 595.28, 841.89, 56.7  # points: A4, 20 mm
 
 
-def report(pages: Sequence[PlainPage], tables: Sequence[Table], manner: Manner) -> tuple[bytes, tuple[Message, ...]]:
+def report(pages: Sequence[PlainPage], tables: Sequence[Table], manner: Manner) -> tuple[bytes, Differs]:
     """The document's bytes, page after page, and what is different there."""
     made = Parts(TYPE, tables, manner)
     _styles(made, pages[0].family)
@@ -36,7 +35,7 @@ def report(pages: Sequence[PlainPage], tables: Sequence[Table], manner: Manner) 
     outline = Outline()
     for number, page in enumerate(written):
         _page(made, body, page, number == 0, outline)
-    return made.save(), tuple(made.differs)
+    return made.save(), made.differs
 
 
 def _styles(made: Parts, family: str) -> None:

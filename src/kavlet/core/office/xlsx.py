@@ -29,6 +29,11 @@ class Beside(Struct, frozen=True):
     charts: tuple[PlainChart, ...]
     scene: Scene
 
+    @property
+    def can_be_told(self) -> bool:
+        """Whether there is a real chart of it at all."""
+        return all(chart.groups for chart in self.charts)
+
 
 def workbook(sheets: Sheets, beside: Sequence[Beside], language: str, paint: Paint, as_: As = "chart") -> bytes:
     """The workbook's bytes; the same input gives the same bytes. A picture stands in the chart's place, or below it."""
@@ -64,12 +69,13 @@ class _Places:
         for one in beside:
             table = next(table for table in self.sheets.tables if table.id == one.table)
             page, column = self.pages[one.table], len(table.columns) + SPARE
-            if as_ != "picture":
+            real = as_ != "picture" and one.can_be_told
+            if real:
                 for chart in one.charts:
                     self._chart(page, column, one, chart)
                     placed.append(chart)
                 self._down(one)
-            if as_ != "chart":
+            if as_ != "chart" or not real:
                 picture = io.BytesIO(self.paint(one.scene, SHARP))
                 scale = 96 / (72 * SHARP)  # from the picture's pixels to those of a sheet
                 page.insert_image(

@@ -4,6 +4,8 @@ from typing import Any
 
 from lxml import etree
 
+from kavlet.core.values.xml_text import xml_text
+
 SPACES = {
     "a": "http://schemas.openxmlformats.org/drawingml/2006/main",
     "c": "http://schemas.openxmlformats.org/drawingml/2006/chart",
@@ -35,20 +37,14 @@ def add(parent: Element, short: str, text: str | None = None, /, **attributes: o
         if value is not None:
             made.set(name(key.replace("r_", "r:", 1)) if key.startswith("r_") else key, _text(value))
     if text is not None:
-        made.text = clean(text)
+        made.text = xml_text(text)
     return made
 
 
 def _text(value: object) -> str:
     if isinstance(value, bool):
         return "1" if value else "0"
-    return f"{value:.15g}" if isinstance(value, float) else clean(str(value))
-
-
-def clean(text: str) -> str:
-    """A text without the control signs that XML 1.0 cannot hold."""
-    return "".join(sign for sign in text if sign in "\t\n\r" or " " <= sign <= "\ud7ff" or "\ue000" <= sign <= "\ufffd"
-                   or sign >= "\U00010000")  # fmt: skip
+    return f"{value:.15g}" if isinstance(value, float) else xml_text(str(value))
 
 
 def dumps(element: Element) -> bytes:

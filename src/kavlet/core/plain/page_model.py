@@ -91,6 +91,11 @@ class ChartPart(Part, frozen=True, kw_only=True):
     title: str
     alt_text: str
 
+    @property
+    def can_be_told(self) -> bool:
+        """Whether there is a real chart of it at all."""
+        return all(chart.groups for chart in self.charts)
+
 
 class PicturePart(Part, frozen=True, kw_only=True):
     """A picture as a scene of the box's size."""

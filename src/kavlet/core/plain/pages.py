@@ -42,6 +42,7 @@ from kavlet.core.text.faces import face_of, named_face
 from kavlet.core.values.affine import moved
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect, Size
+from kavlet.core.values.xml_text import xml_text
 
 Telling = Callable[[Any, Composed, Rect, Sheet], Sequence[AnyPart]]
 ROLES: dict[str, Role] = {"title": "title", "heading": "heading", "text": "text", "small": "small"}
@@ -56,18 +57,18 @@ def plain_page(document: Document, values: Values, page: str, draws: Draws, toda
         made, box = composed(item, boxes[item.id], sheet), boxes[item.id]
         told = [_refused(made.refused, box, sheet)] if made.refused else _told(item, made, box, sheet)
         name = item_name(document, item)
-        parts += [msgspec.structs.replace(one, name=one.name or name, group=item.group) for one in told]
+        parts += [msgspec.structs.replace(one, name=xml_text(one.name or name), group=item.group) for one in told]
     for line, box in margin_lines(sheet):
         parts += [msgspec.structs.replace(one, role="margin") for one in _words(line, Composed(), box, sheet)]
     style = sheet.style
     return PlainPage(
-        name=sheet.page.name,
+        name=xml_text(sheet.page.name),
         size=sheet.page.size,
         ground=style.ground,
         parts=tuple(parts),
         accents=style.palette,
         family=face_of(style.face).css_family,
-        speaker=sheet.page.speaker,
+        speaker=xml_text(sheet.page.speaker),
         skipped=sheet.page.skipped,
     )
 
@@ -76,7 +77,7 @@ def chart_page(document: Document, values: Values, picture: Picture) -> PlainPag
     """A page of a chart's own size that holds it alone."""
     size, style = picture.figure.size, picture.figure.ground
     part = chart_part_of(document, values, picture, Rect(0.0, 0.0, size.width, size.height))
-    return PlainPage(name=picture.build.entry.name, size=size, ground=style, parts=(part,))
+    return PlainPage(name=xml_text(picture.build.entry.name), size=size, ground=style, parts=(part,))
 
 
 def chart_part_of(document: Document, values: Values, picture: Picture, box: Rect) -> ChartPart:
@@ -84,14 +85,18 @@ def chart_part_of(document: Document, values: Values, picture: Picture, box: Rec
     entry = picture.build.entry
     return ChartPart(
         box=box,
-        name=entry.name,
+        name=xml_text(entry.name),
         chart=entry.id,
         table=entry.table,
         charts=plain_charts(document, values, picture),
         scene=picture.scene,
-        title=picture.figure.title or entry.name,
-        alt_text=picture.figure.alt_text,
+        title=xml_text(picture.figure.title or entry.name),
+        alt_text=xml_text(picture.figure.alt_text),
     )
+
+
+def _run(text: str, look: Lettered) -> TextRun:
+    return TextRun(xml_text(text), look)
 
 
 def _lettered(face: str, size: float, colour: Colour) -> Lettered:
@@ -101,7 +106,7 @@ def _lettered(face: str, size: float, colour: Colour) -> Lettered:
 
 def _refused(sentence: str, box: Rect, sheet: Sheet) -> TextPart:
     style = sheet.style
-    run = TextRun(sentence, _lettered(style.face, style.small_size, style.quiet))
+    run = _run(sentence, _lettered(style.face, style.small_size, style.quiet))
     return TextPart(box=box, paragraphs=(TextParagraph((run,), "middle"),), upright="middle", edge=style.line)
 
 
@@ -114,7 +119,7 @@ def _words(item: Words, made: Composed, box: Rect, sheet: Sheet) -> Sequence[Tex
     style = sheet.style
     paragraphs = tuple(
         TextParagraph(
-            tuple(TextRun(run.text, _lettered(run.face, run.size, run.colour)) for run in runs if run.text),
+            tuple(_run(run.text, _lettered(run.face, run.size, run.colour)) for run in runs if run.text),
             paragraph.align,
             paragraph.listing,
         )
@@ -147,7 +152,7 @@ def _key_figure(item: KeyFigure, made: Composed, box: Rect, sheet: Sheet) -> Seq
         if drawn and number == len(lines) - 1:
             text = f"{'▼' if text.startswith('−') else '▲'} {text}"
         look = _lettered(line.face, line.size, line.colour)
-        paragraphs.append(TextParagraph((TextRun(text, look),), item.align))
+        paragraphs.append(TextParagraph((_run(text, look),), item.align))
     return [TextPart(box=box, paragraphs=tuple(paragraphs), role="figure", spacing=1.12)]
 
 
@@ -159,7 +164,7 @@ def _table(item: Excerpt, made: Composed, box: Rect, sheet: Sheet) -> Sequence[T
     lines: list[Colour | None] = []
     if item.header:
         head = _lettered(style.bold, held.size, style.ink)
-        rows.append(tuple(TableCell(one.head, head, one.figures) for one in held.columns))
+        rows.append(tuple(TableCell(xml_text(one.head), head, one.figures) for one in held.columns))
         lines.append(style.ink)
     shown = min(held.count, held.fits)
     for row in range(shown):
@@ -167,7 +172,7 @@ def _table(item: Excerpt, made: Composed, box: Rect, sheet: Sheet) -> Sequence[T
         band = style.named["track"] if item.rules == "bands" and row % 2 else None
         rows.append(tuple(
             TableCell(
-                one.texts[row],
+                xml_text(one.texts[row]),
                 _lettered(style.bold if last else style.face, held.size, excerpt.ink_of(item, one, row, sheet)),
                 one.figures,
                 band,
@@ -185,7 +190,7 @@ def _table(item: Excerpt, made: Composed, box: Rect, sheet: Sheet) -> Sequence[T
             row_height=held.pitch,
             header=item.header,
             lines=tuple(lines),
-            alt_text=made.says,
+            alt_text=xml_text(made.says),
         )
     ]
 
@@ -198,7 +203,7 @@ def _chart(item: ChartFrame, made: Composed, box: Rect, sheet: Sheet) -> Sequenc
     parts: list[AnyPart] = []
     if caption:
         line = caption[0]
-        run = TextRun(line.text, _lettered(line.face, line.size, line.colour))
+        run = _run(line.text, _lettered(line.face, line.size, line.colour))
         head = Rect(box.x, box.y, box.width, 1.5 * line.size)
         parts.append(TextPart(box=head, paragraphs=(TextParagraph((run,)),), role="caption"))
     parts.append(chart_part_of(sheet.document, sheet.values, picture, chart_box(box, bool(caption), sheet.style)))
@@ -228,7 +233,7 @@ def _picture(item: AnyItem, made: Composed, box: Rect, sheet: Sheet) -> Sequence
     """What has no plain form, as a picture of what it draws."""
     del sheet
     alt = item.alt if isinstance(item, PlacedPicture) else made.says
-    return [PicturePart(box=box, scene=cut_out(made.items, box), alt_text=alt)]
+    return [PicturePart(box=box, scene=cut_out(made.items, box), alt_text=xml_text(alt))]
 
 
 def cut_out(items: Sequence[Primitive], box: Rect) -> Scene:

@@ -24,6 +24,7 @@ from kavlet.core.plain.workings import Workings
 from kavlet.core.text.faces import face_of
 from kavlet.core.values.geometry import Rect, Size
 from kavlet.core.values.number_text import NumberText
+from kavlet.core.values.xml_text import xml_text
 
 
 def plain_charts(document: Document, values: Values, picture: Picture) -> tuple[PlainChart, ...]:
@@ -83,7 +84,7 @@ def _plain(document: Document, values: Values, picture: Picture, number: int, bo
         view=_view(to),
         workings=workings.table(),
         blanks=to.blanks,
-        alt_text=chart.alt_text,
+        alt_text=xml_text(chart.alt_text),
         differs=tuple(to.differs),
         box=box,
     )

@@ -40,7 +40,7 @@ def _field(layer: Cells, grid: Grid, to: Telling) -> None:
     rows = [i for i in range(to.rows) if not math.isnan(to.data.column(layer.values)[i])]
     kinds = len(rows) + 1
     if kinds * grid.rows > MOST_SERIES:
-        to.differ(say("“{name}” is missing", name=layer.name))
+        to.drafts.remove(draft)
         return
     ends = _ends(layer, rows, to)
     edge = Stroke(to.style.ground, max(0.75, 40.0 * layer.gap / 4))
