@@ -7,6 +7,7 @@ written).
 import json
 import re
 import sys
+import threading
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any
@@ -409,6 +410,24 @@ def calc(table: Path, out: Path | None, sheet: str | None, part: str | None) -> 
     atomic.write(out, table_content([held], out.suffix))
     for note in renamings([held], out.suffix):
         click.echo(f"kavlet: {out.name}: {note}", err=True)
+
+
+@cli.command(name="showcase")
+def show_published() -> None:
+    """Show what was published, on this machine alone, until Ctrl+C."""
+    from kavlet.sharing import showcase
+    from kavlet.sharing.server import Server
+
+    server = Server()
+    server.start()
+    for page in showcase.index().pages:
+        if not page.taken_back:
+            click.echo(f"{showcase.address(page)}  {page.title}")
+    click.echo(words("Showing it at port {port}; Ctrl+C ends it.", port=str(server.port)))
+    try:
+        threading.Event().wait()
+    except KeyboardInterrupt:
+        server.stop()
 
 
 @cli.command()

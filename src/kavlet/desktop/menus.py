@@ -4,12 +4,14 @@ from collections.abc import Callable, Iterable
 from pathlib import Path
 
 from PySide6.QtCore import QPoint, Qt
-from PySide6.QtWidgets import QMenu, QMenuBar, QPushButton, QWidget
+from PySide6.QtWidgets import QMenu, QMenuBar, QWidget
 
 from kavlet.core.messages import words
 from kavlet.desktop import recent
 from kavlet.desktop.command import Command, Commands
+from kavlet.desktop.deliver.button import DeliverButton
 from kavlet.desktop.store import Store
+from kavlet.export.outgoing import Outgoing
 
 Offer = tuple[str, Callable[[], object]]
 
@@ -39,11 +41,9 @@ class Menus:
                 self._recent.aboutToShow.connect(lambda: self._fill_recent(open_path))
                 menu.insertMenu(self.commands.actions["save"], self._recent)
 
-    def deliver_button(self, deliver: Callable[[], object]) -> QPushButton:
+    def deliver_button(self, deliver: Callable[[], object], outgoing: Callable[[], Outgoing]) -> DeliverButton:
         """The button at the bar's end, for what all work leads to."""
-        made = QPushButton(words("Deliver"))
-        made.setObjectName("main")
-        made.setToolTip(words("Take it away: as a picture, a real chart in office files, a page, an animation, a mail"))
+        made = DeliverButton(outgoing)
         made.clicked.connect(lambda _checked=False: deliver())
         return made
 

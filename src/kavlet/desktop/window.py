@@ -76,7 +76,7 @@ class Window(QMainWindow):
         self.actions_by_name = self.menus.commands.actions
         self._lay_out()
         self.menus.fill_bar(self.menuBar(), self.files.open_path)
-        self.deliver_button = self.menus.deliver_button(self.delivering.deliver)
+        self.deliver_button = self.menus.deliver_button(self.delivering.deliver, self.delivering.in_view)
         self.place_switch = PlaceSwitch(self.menus.commands, ("show_stage", "show_pages"))
         self.bar_end = self.place_switch.beside(self.deliver_button)
         self.menuBar().setCornerWidget(self.bar_end)
@@ -312,6 +312,7 @@ class Window(QMainWindow):
     def leave(self) -> None:
         """End its work, and remember where its places stood."""
         self.worker.stop()
+        self.delivering.server.stop()
         settings = QSettings()
         settings.setValue("geometry", self.saveGeometry())
         settings.setValue("places", self.places.shares())

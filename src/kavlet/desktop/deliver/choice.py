@@ -13,16 +13,19 @@ from kavlet.desktop.store import Store
 from kavlet.export.outgoing import Outgoing
 
 What = Literal["chart", "charts", "page", "pages"]
+To = Literal["file", "program", "outbox", "showcase"]
 _KEY = "delivered"
 
 
 class Choice(Struct, frozen=True):
-    """What is to leave (a chart or page by its id, where it is one), how, and where to; empty where nobody said yet."""
+    """What is to leave (a chart or page by its id, where it is one), how, and where to: a file's place (`out`, empty
+    where nobody said yet), or the mail program, the outbox, the showcase."""
 
     what: What = "chart"
     one: str = ""
     wish: Wish = Wish(".png")
     out: str = ""
+    to: To = "file"
 
 
 def outgoing(choice: Choice, store: Store) -> Outgoing:

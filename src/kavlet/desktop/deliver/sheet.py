@@ -24,7 +24,7 @@ from kavlet.core.messages import Message, say, words
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.lengths import size as read_size
 from kavlet.core.values.sizes import CHARTS, MM
-from kavlet.desktop.deliver.choice import Choice, What, offered, outgoing
+from kavlet.desktop.deliver.choice import Choice, To, What, offered, outgoing
 from kavlet.desktop.deliver.preview import Preview
 from kavlet.desktop.deliver.ways_field import LABELS, WaysField
 from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
@@ -42,6 +42,11 @@ WHATS: dict[What, Message] = {
 }  # fmt: skip
 PER_INCH = (72, 96, 144, 150, 192, 300, 600)
 OWN = "own"
+MAIL_TO = (("file", "A file"), ("program", "Mail program"), ("outbox", "Outbox"))
+PAGE_TO = (("file", "A file"), ("showcase", "Showcase"))
+DONE: dict[To, Message] = {
+    "file": say("Save…"), "program": say("Open"), "outbox": say("Send"), "showcase": say("Publish"),
+}  # fmt: skip
 AS = (("chart", "Real charts"), ("picture", "Pictures"), ("both", "Both"))
 
 
@@ -110,6 +115,10 @@ class DeliverSheet(QDialog):
         self.easing.chosen.connect(lambda one: self._move(soft=one == "soft"))
         self.again = QCheckBox(words("Begin again at the end"))
         self.again.clicked.connect(lambda on: self._move(again=on))
+        self.mail_to = ChoiceField(words("Where to"), [(key, words(text)) for key, text in MAIL_TO])
+        self.page_to = ChoiceField(words("Where to"), [(key, words(text)) for key, text in PAGE_TO])
+        for field in (self.mail_to, self.page_to):
+            field.chosen.connect(self._choose_to)
         self.to = TextField(words("To"), "name@example.org")
         self.to.setToolTip(words("Addressees, apart by commas; they can be filled in later"))
         self.to.committed.connect(self._type_addressees)
@@ -148,6 +157,7 @@ class DeliverSheet(QDialog):
             ("As", self.as_), ("Size", self.size_name), ("", self.size_text), ("Resolution", self.resolution),
             ("", self.ground), ("", self.outlines), ("Each step stays", self.hold), ("From step to step", self.way_on),
             ("", self.easing), ("", self.again), ("To", self.to), ("Subject", self.subject),
+            ("Where to", self.mail_to), ("Where to", self.page_to),
         )  # fmt: skip
         for text, field in rows:
             label = QLabel(words(text) if text else "")
@@ -200,6 +210,10 @@ class DeliverSheet(QDialog):
         self.choice = msgspec.structs.replace(self.choice, what=what, one="", out="")
         self._leaving = None
         self._refresh()
+
+    def _choose_to(self, to: str) -> None:
+        self.choice = msgspec.structs.replace(self.choice, to=to)
+        self._show_fields(self.wish)
 
     def choose(self, ending: str) -> None:
         """Choose a format."""
@@ -274,6 +288,7 @@ class DeliverSheet(QDialog):
             (self.resolution, way.raster), (self.ground, way.ground and wish.as_ is not None),
             (self.outlines, way.ending == ".svg"), (self.hold, moving), (self.way_on, moving), (self.easing, moving),
             (self.again, moving), (self.to, by_mail), (self.subject, by_mail),
+            (self.mail_to, by_mail), (self.page_to, way.group == "web"),
         ):  # fmt: skip
             self._form.setRowVisible(field, shown)
         self.what.show_choice(self.choice.what)
@@ -305,6 +320,12 @@ class DeliverSheet(QDialog):
             self.size_text.show_text(f"{wish.width / MM:.4g}mm x {wish.height / MM:.4g}mm")
         else:
             self.size_text.show_text("")
+        by_way: dict[str, tuple[str, ...]] = {"mail": ("program", "outbox"), "web": ("showcase",)}
+        if self.choice.to not in (*by_way.get(self.way.group, ()), "file"):
+            self.choice = msgspec.structs.replace(self.choice, to="file")
+        self.mail_to.show_choice(self.choice.to)
+        self.page_to.show_choice(self.choice.to)
+        self.save.setText(str(DONE[self.choice.to]))
         self.to.show_text(", ".join(wish.to))
         self.subject.show_text(wish.subject)
 

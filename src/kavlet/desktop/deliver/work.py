@@ -4,19 +4,27 @@ from collections.abc import Callable
 from pathlib import Path
 
 import msgspec
-from PySide6.QtCore import QObject, Qt, Signal
+from PySide6.QtCore import QObject, Qt, QUrl, Signal
+from PySide6.QtGui import QDesktopServices, QGuiApplication
 from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
 
 from kavlet.core.files import atomic
 from kavlet.core.messages import say, words
+from kavlet.core.plain.figures import figures_of
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.command import Command
+from kavlet.desktop.deliver.carrying import cut_to, mime_of, of_outgoing
 from kavlet.desktop.deliver.choice import Choice, outgoing, remember, remembered
+from kavlet.desktop.deliver.outbox_sheet import OutboxSheet
+from kavlet.desktop.deliver.printing import PrintSheet
 from kavlet.desktop.deliver.sheet import DeliverSheet
+from kavlet.desktop.deliver.showcase_sheet import ShowcaseSheet
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
-from kavlet.export.outgoing import Outgoing
-from kavlet.export.ways import Put, files, slug
+from kavlet.export.outgoing import Outgoing, Written
+from kavlet.export.ways import Put, files, slug, written
+from kavlet.sharing import outbox, showcase
+from kavlet.sharing.server import Server
 
 
 def something(store: Store) -> bool:
@@ -44,12 +52,17 @@ class DeliverCommands(QObject):
         self._on_pages = on_pages
         self._last: Choice | None = None
         self._last_of: object = None
+        self.server = Server()
         self.commands = (
             Command("deliver", "File", "Deliver…", self.deliver, "Ctrl+E", something, line_before=True),
             Command(
                 "deliver_pages", "File", "Deliver all pages…", self.deliver_pages, needs=lambda store: store.has_page
             ),
             Command("deliver_again", "File", "Deliver again", self.deliver_again, "Ctrl+Shift+E", something),
+            Command("copy_out", "File", "Copy as picture", self.copy_out, "Ctrl+Shift+C", something),
+            Command("print", "File", "Print…", self.print, "Ctrl+P", something),
+            Command("outbox", "File", "Outbox…", self.show_outbox),
+            Command("showcase", "File", "Showcase…", self.show_showcase),
         )
 
     @property
@@ -102,7 +115,10 @@ class DeliverCommands(QObject):
         self._write(last, Path(last.out))
 
     def _place(self, choice: Choice) -> None:
-        """Ask where to, and write."""
+        """Ask where to, and write; or hand it on."""
+        if choice.to != "file":
+            self._hand_on(choice)
+            return
         what = outgoing(choice, self._store)
         ending = choice.wish.ending
         folder = str(Path(choice.out).parent) if choice.out else self._folder()
@@ -127,6 +143,73 @@ class DeliverCommands(QObject):
             "deliver", say("Writing {file}", file=path.name), lambda: _put(leaving, kept, path), done,
             lambda error: self._failed(kept, error),
         )  # fmt: skip
+
+    def in_view(self) -> Outgoing:
+        """The chart or page in view, to be taken away at once."""
+        what = "page" if self._on_pages() and self._store.has_page else "chart"
+        return outgoing(Choice("page" if what == "page" else "chart", self._in_view(what)), self._store)
+
+    def copy_out(self) -> None:
+        """Put the chart or page in view on the clipboard, for other programs; of a page, what is chosen of it."""
+        store = self._store
+        chosen = {item.id for item in store.items} if self._on_pages() else set()
+        if chosen:
+            made = store.page_picture(store.page.id)
+            figures = [made.made[one].picture for one in chosen]
+            held = tuple(one for picture in figures if picture is not None for one in figures_of(picture))
+            QGuiApplication.clipboard().setMimeData(mime_of(cut_to(made, chosen), held))
+        else:
+            QGuiApplication.clipboard().setMimeData(of_outgoing(self.in_view()))
+
+    def print(self) -> None:
+        """Show the print sheet for the chart in view, or for all pages where they are in view."""
+        on_pages = self._on_pages() and self._store.has_page
+        what = outgoing(Choice("pages"), self._store) if on_pages else self.in_view()
+        sheet = PrintSheet(what.scenes, self._parent)
+        sheet.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        sheet.open()
+
+    def show_outbox(self) -> None:
+        """Show what was sent to the outbox."""
+        sheet = OutboxSheet(self._parent)
+        sheet.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        sheet.open()
+
+    def show_showcase(self) -> None:
+        """Show what is published."""
+        sheet = ShowcaseSheet(self.server, self._store.guard, self._parent)
+        sheet.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        sheet.open()
+
+    def _hand_on(self, choice: Choice) -> None:
+        """Hand a mail to the desktop's program or the outbox, a page to the showcase."""
+        leaving = outgoing(choice, self._store)
+        key = f"{self._store.path or self._store.name}|{choice.what}|{choice.one}"
+
+        def done(made: Written) -> None:
+            self._keep(choice)
+            self._store.guard(lambda: self._handed(choice, leaving.title, key, made.content))
+
+        self._worker.ask("deliver", say("Making it"), lambda: written(leaving, choice.wish), done)
+
+    def _handed(self, choice: Choice, title: str, key: str, content: bytes) -> None:
+        if choice.to == "outbox":
+            outbox.send(content)
+            self.show_outbox()
+        elif choice.to == "showcase":
+            self.server.start()
+            showcase.publish(key, title, content)
+            self.show_showcase()
+        else:
+            drafts = outbox.folder().with_name("drafts")
+            drafts.mkdir(parents=True, exist_ok=True)
+            path = drafts / f"{slug(title)}{choice.wish.ending}"
+            atomic.write(path, content)
+            if not QDesktopServices.openUrl(QUrl.fromLocalFile(str(path))):
+                raise KavletError(
+                    say("No program here opens mail drafts; the draft is {file}.", file=path),
+                    remedy=say("Attach it by hand, or send it to the outbox."),
+                )
 
     def _keep(self, choice: Choice) -> None:
         self._last, self._last_of = choice, self._store.name
