@@ -58,7 +58,7 @@ def test_no_file_is_two_subjects_long() -> None:
 
 
 LAYER_TYPES = {one.__name__ for one in layer_types()}
-OF_KINDS = ("core/charts", "core/compose/marks")
+OF_KINDS = ("core/charts", "core/compose/marks", "core/plain/layers")
 
 
 def named_in(node: ast.AST) -> set[str]:

@@ -160,7 +160,7 @@ def test_other_faults_of_the_input(visitor_csv: Path, tmp_path: Path) -> None:
 def test_wrong_usage(visitor_csv: Path) -> None:
     for arguments in (
         ("make", "nothing", visitor_csv, "-o", "out.svg"),
-        ("make", "funnel", visitor_csv, "-o", "out.gif"),
+        ("make", "funnel", visitor_csv, "-o", "out.bmp"),
         ("make", "funnel", visitor_csv),
         ("make", "funnel", visitor_csv, "-o", "out.svg", "--set", "colour=red"),
         ("make", "funnel", visitor_csv, "-o", "out.svg", "--role", "value"),

@@ -6,11 +6,11 @@ from collections.abc import Sequence
 from msgspec import Struct
 
 from kavlet.core.office import drawing
+from kavlet.core.office.chart_axes import AXES, axes
+from kavlet.core.office.chart_texts import texts_over
 from kavlet.core.office.sheets import Sheets, shown
 from kavlet.core.office.xml import Element, add, dumps, root
 from kavlet.core.plain.model import (
-    Axes,
-    Axis,
     Cells,
     Errors,
     Group,
@@ -35,7 +35,6 @@ MARKERS = {
 ON_BARS: dict[Place, str] = {"centre": "ctr", "inside end": "inEnd", "inside base": "inBase", "outside": "outEnd"}
 ON_POINTS: dict[Place, str] = {"centre": "ctr", "above": "t", "below": "b", "left": "l", "right": "r"}
 ON_PIE: dict[Place, str] = {"auto": "bestFit", "centre": "ctr", "inside end": "inEnd", "outside": "outEnd"}
-AXES = {"first": ("1001", "1002"), "second": ("2001", "2002"), "overlay": ("2001", "2002")}
 KINDS = {
     "bars": "c:barChart", "lines": "c:lineChart", "area": "c:areaChart", "scatter": "c:scatterChart",
     "bubbles": "c:bubbleChart", "pie": "c:pieChart", "rings": "c:doughnutChart",
@@ -50,17 +49,6 @@ class ChartPart(Struct, frozen=True):
     xml: bytes
     pictures: tuple[tuple[str, Picture], ...]
     shapes: bytes | None
-
-
-class _Stand(Struct, frozen=True):
-    """Where an axis stands: its number and that of the one it crosses, its side, whether it crosses that one at its
-    end, and whether values lie between the steps or on them."""
-
-    own: str
-    other: str
-    side: str
-    far: bool
-    between: str
 
 
 class _Writer:
@@ -313,75 +301,6 @@ class _Writer:
         if kind == "bars" and self.solid:
             add(made, "c:axId", val="0")
 
-    # Axes
-
-    def axes(self, parent: Element, pair: Axes, which: str) -> None:
-        """A pair of axes: that of names, or of x; then that of values, or of y."""
-        one, other = AXES[which]
-        groups = [group for group in self.chart.groups if (group.axes == "first") == (which == "first")]
-        numeric = any(group.kind in ("scatter", "bubbles") for group in groups)
-        second, lying = which != "first", self.chart.lying
-        flat, upright = (pair.along, pair.across) if numeric and lying else (pair.across, pair.along)
-        sides = ("b", "l") if numeric or not lying else ("l", "b")
-        areas = any(group.kind == "area" for group in groups) and all(group.kind != "bars" for group in groups)
-        between = "midCat" if numeric or areas else "between"
-        self._axis(parent, flat, _Stand(one, other, sides[0], upright.reversed, between))
-        across = {"l": "r", "b": "t"}[sides[1]] if second else sides[1]
-        self._axis(parent, upright, _Stand(other, one, across, flat.reversed != second, between))
-
-    def _axis(self, parent: Element, axis: Axis, at: "_Stand") -> None:
-        made = add(parent, "c:catAx" if axis.category else "c:valAx")
-        add(made, "c:axId", val=at.own)
-        scale = add(made, "c:scaling")
-        if axis.log:
-            add(scale, "c:logBase", val=10)
-        add(scale, "c:orientation", val="maxMin" if axis.reversed else "minMax")
-        if axis.maximum is not None and not axis.category:
-            add(scale, "c:max", val=float(axis.maximum))
-        if axis.minimum is not None and not axis.category:
-            add(scale, "c:min", val=float(axis.minimum))
-        add(made, "c:delete", val=not axis.shown)
-        add(made, "c:axPos", val=at.side)
-        if axis.grid is not None and axis.shown:
-            drawing.line(add(add(made, "c:majorGridlines"), "c:spPr"), axis.grid)
-        if axis.title and axis.shown:
-            self._axis_title(made, axis, at.side)
-        how = axis.number or NumberText()
-        ends = [one for one in (axis.minimum, axis.maximum, axis.step) if one is not None]
-        add(made, "c:numFmt", formatCode="General" if axis.category else code(how, ends), sourceLinked=False)
-        add(made, "c:majorTickMark", val="none")
-        add(made, "c:minorTickMark", val="none")
-        place = "low" if axis.category else "nextTo"
-        add(made, "c:tickLblPos", val=place if axis.labelled and axis.shown else "none")
-        drawing.line(add(made, "c:spPr"), axis.line)
-        if axis.look is not None:
-            drawing.text_body(made, "c:txPr", axis.look)
-        add(made, "c:crossAx", val=at.other)
-        add(made, "c:crosses", val="max" if at.far else "autoZero")
-        if axis.category:
-            add(made, "c:auto", val=False)
-            add(made, "c:lblAlgn", val="ctr")
-            add(made, "c:lblOffset", val=60)
-            if axis.every > 1:
-                add(made, "c:tickLblSkip", val=axis.every)
-            add(made, "c:noMultiLvlLbl", val=True)
-        else:
-            add(made, "c:crossBetween", val=at.between)
-            if axis.step:
-                add(made, "c:majorUnit", val=float(axis.step))
-
-    def _axis_title(self, parent: Element, axis: Axis, side: str) -> None:
-        look = axis.title_look or Lettered(9.0, Colour(0.3, 0.3, 0.3))
-        made = add(parent, "c:title")
-        rich = add(add(made, "c:tx"), "c:rich")
-        add(rich, "a:bodyPr", rot=-5_400_000 if side == "l" else 0, vert="horz")
-        add(rich, "a:lstStyle")
-        paragraph = add(rich, "a:p")
-        run = add(paragraph, "a:r")
-        drawing.look(run, "a:rPr", look)
-        add(run, "a:t", axis.title)
-        add(made, "c:overlay", val=False)
-
     # The chart
 
     def made(self) -> Element:
@@ -403,9 +322,9 @@ class _Writer:
         for group in sorted(chart.groups, key=lambda one: ("area bars pie rings bubbles lines scatter").find(one.kind)):
             self.group(plot, group)
         if chart.first is not None:
-            self.axes(plot, chart.first, "first")
+            axes(plot, chart.first, "first", chart)
         if chart.second is not None:
-            self.axes(plot, chart.second, "second")
+            axes(plot, chart.second, "second", chart)
         self.looks(plot, chart.plot_ground, None)
         self._legend(inner)
         add(inner, "c:plotVisOnly", val=False)
@@ -494,32 +413,8 @@ def chart_part(chart: PlainChart, sheets: Sheets, language: str, linked: bool) -
     space = writer.made()
     if linked:
         add(add(space, "c:externalData", r_id=BOOK_ID), "c:autoUpdate", val=False)
-    shapes = _shapes(chart.texts)
+    shapes = texts_over(chart.texts)
     if shapes is not None:
         add(space, "c:userShapes", r_id=SHAPES_ID)
     held = tuple((f"rId{i + 3}", one) for i, one in enumerate(writer.pictures))
     return ChartPart(dumps(space), held, shapes)
-
-
-def _shapes(texts: tuple[Words, ...]) -> bytes | None:
-    """The texts over a chart (ISO/IEC 29500-1, 21.3)."""
-    if not texts:
-        return None
-    space = root("c:userShapes", ("c", "a", "cdr", "r"))
-    for number, words in enumerate(texts):
-        anchor = add(space, "cdr:relSizeAnchor")
-        box = words.box
-        for short, x, y in (("cdr:from", box.x, box.y), ("cdr:to", box.right, box.bottom)):
-            end = add(anchor, short)
-            add(end, "cdr:x", f"{max(0.0, min(1.0, x)):.5f}")
-            add(end, "cdr:y", f"{max(0.0, min(1.0, y)):.5f}")
-        shape = add(anchor, "cdr:sp")
-        about = add(shape, "cdr:nvSpPr")
-        add(about, "cdr:cNvPr", id=number + 2, name=f"Text {number + 1}")
-        add(about, "cdr:cNvSpPr", txBox=True)
-        look = add(shape, "cdr:spPr")
-        form = add(look, "a:prstGeom", prst="rect")
-        add(form, "a:avLst")
-        add(look, "a:noFill")
-        drawing.written(shape, "cdr:txBody", words.text, words.look, words.align)
-    return dumps(space)

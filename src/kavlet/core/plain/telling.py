@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Callable, Sequence
-from typing import Literal
+from typing import Any, Literal
 
 import msgspec
 from msgspec import Struct
@@ -328,4 +328,4 @@ def _proportions(held: object) -> tuple[float, float]:
     return wide / most, tall / most
 
 
-Tell = Callable[[Layer, Telling], None]
+Tell = Callable[[Any, Telling], None]

@@ -1,7 +1,6 @@
 """Area: an area chart's series, stacked or not."""
 
 from kavlet.core.charts.area import Area
-from kavlet.core.charts.layer import Layer
 from kavlet.core.messages import say
 from kavlet.core.plain.labels import labels
 from kavlet.core.plain.layers.bars import GROUPINGS
@@ -11,9 +10,8 @@ from kavlet.core.plain.telling import Telling
 from kavlet.core.values.colour import Colour
 
 
-def tell(layer: Layer, to: Telling) -> None:
+def tell(layer: Area, to: Telling) -> None:
     """Add an area."""
-    assert isinstance(layer, Area)
     if layer.helper or to.lying:
         if not layer.helper:
             to.differ(say("“{name}” is missing", name=layer.name))

@@ -2,7 +2,6 @@
 
 from kavlet.core.charts.band import Band
 from kavlet.core.charts.frame import Cartesian
-from kavlet.core.charts.layer import Layer
 from kavlet.core.messages import say
 from kavlet.core.plain.model import Series
 from kavlet.core.plain.telling import Telling
@@ -11,9 +10,8 @@ from kavlet.core.values.colour import Colour
 MOST_OPAQUE = 0.35  # the band lies over the bars there, so they must show through
 
 
-def tell(layer: Layer, to: Telling) -> None:
+def tell(layer: Band, to: Telling) -> None:
     """Add a band."""
-    assert isinstance(layer, Band)
     frame = to.chart.frame
     taken = isinstance(frame, Cartesian) and frame.second is not None
     if layer.helper or not isinstance(frame, Cartesian):

@@ -4,7 +4,6 @@ import msgspec
 
 from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.frame import Cartesian
-from kavlet.core.charts.layer import Layer
 from kavlet.core.messages import say
 from kavlet.core.plain.labels import labels
 from kavlet.core.plain.model import AxisPair, Grouping, Labels, Series
@@ -13,9 +12,8 @@ from kavlet.core.plain.telling import SHAPES, Draft, Telling
 GROUPINGS: dict[str, Grouping] = {"none": "clustered", "stacked": "stacked", "share": "share"}
 
 
-def tell(layer: Layer, to: Telling) -> None:
+def tell(layer: Bars, to: Telling) -> None:
     """Add a layer of bars."""
-    assert isinstance(layer, Bars)
     frame = to.chart.frame
     assert isinstance(frame, Cartesian)
     draft = _group(layer, frame, to)

@@ -1,7 +1,6 @@
 """Bubbles: a bubble chart's series."""
 
 from kavlet.core.charts.bubbles import Bubbles
-from kavlet.core.charts.layer import Layer
 from kavlet.core.plain.labels import labels
 from kavlet.core.plain.model import Point, Series
 from kavlet.core.plain.telling import Telling
@@ -10,9 +9,8 @@ from kavlet.core.values.colour import Colour
 USUAL = 0.25  # the largest bubble's share of the plot's shorter side at a scale of 100 (common practice)
 
 
-def tell(layer: Layer, to: Telling) -> None:
+def tell(layer: Bubbles, to: Telling) -> None:
     """Add bubbles."""
-    assert isinstance(layer, Bubbles)
     if layer.helper:
         return
     fill, points = to.dressed(layer)

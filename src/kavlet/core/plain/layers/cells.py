@@ -4,7 +4,6 @@ import math
 
 from kavlet.core.charts.cells import Cells
 from kavlet.core.charts.frame import Cartesian, Grid
-from kavlet.core.charts.layer import Layer
 from kavlet.core.compose.data import Raster
 from kavlet.core.dress.fills import PictureFill
 from kavlet.core.messages import say
@@ -21,9 +20,8 @@ from kavlet.core.values.geometry import Rect, Size
 MOST_SERIES = 250  # a chart of more series is refused by some programs (common practice: 255)
 
 
-def tell(layer: Layer, to: Telling) -> None:
+def tell(layer: Cells, to: Telling) -> None:
     """Add cells."""
-    assert isinstance(layer, Cells)
     if layer.helper:
         return
     if isinstance(to.chart.frame, Grid):

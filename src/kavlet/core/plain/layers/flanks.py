@@ -3,15 +3,13 @@
 import math
 
 from kavlet.core.charts.flanks import Flanks
-from kavlet.core.charts.layer import Layer
 from kavlet.core.messages import say
 from kavlet.core.plain.model import Series, Stroke
 from kavlet.core.plain.telling import Telling
 
 
-def tell(layer: Layer, to: Telling) -> None:
+def tell(layer: Flanks, to: Telling) -> None:
     """Add the lines, each at the height of its first bar's figure."""
-    assert isinstance(layer, Flanks)
     if layer.helper:
         return
     if layer.form == "body":

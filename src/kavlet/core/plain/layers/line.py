@@ -5,7 +5,6 @@ from typing import Literal
 import msgspec
 
 from kavlet.core.charts.frame import Cartesian
-from kavlet.core.charts.layer import Layer
 from kavlet.core.charts.line import Line
 from kavlet.core.messages import say
 from kavlet.core.plain.labels import labels
@@ -19,9 +18,8 @@ MARKERS: dict[str, Marker] = {
 BLANKS: dict[str, Literal["gap", "span", "zero"]] = {"break": "gap", "bridge": "span", "drop": "zero"}
 
 
-def tell(layer: Layer, to: Telling) -> None:
+def tell(layer: Line, to: Telling) -> None:
     """Add a line."""
-    assert isinstance(layer, Line)
     frame = to.chart.frame
     if layer.helper or not isinstance(frame, Cartesian):
         return

@@ -3,7 +3,6 @@
 import math
 
 from kavlet.core.charts.frame import Polar
-from kavlet.core.charts.layer import Layer
 from kavlet.core.charts.needle import Needle
 from kavlet.core.plain.labels import labels
 from kavlet.core.plain.model import Point, Series, Stroke
@@ -14,9 +13,8 @@ THICK = 3.0  # points
 SLICE = 3.0  # degrees, of a needle that is a slice
 
 
-def tell(layer: Layer, to: Telling) -> None:
+def tell(layer: Needle, to: Telling) -> None:
     """Add the needle."""
-    assert isinstance(layer, Needle)
     if layer.helper or layer.row not in to.data.ids or not isinstance(to.chart.frame, Polar):
         return
     index = to.data.ids.index(layer.row)

@@ -2,7 +2,6 @@
 
 import msgspec
 
-from kavlet.core.charts.layer import Layer
 from kavlet.core.charts.points import Points
 from kavlet.core.dress.fills import PictureFill
 from kavlet.core.messages import say
@@ -15,9 +14,8 @@ RIDING = 18.0  # points; a symbol's size where the bar's breadth gave it
 MOST = 72.0  # points of a marker (ISO/IEC 29500-1, 21.2.3.24)
 
 
-def tell(layer: Layer, to: Telling) -> None:
+def tell(layer: Points, to: Telling) -> None:
     """Add points."""
-    assert isinstance(layer, Points)
     if layer.helper:
         return
     marker: Marker = "none" if layer.spot == "none" and not layer.symbol else MARKERS.get(layer.spot, "disc")

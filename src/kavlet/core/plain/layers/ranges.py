@@ -3,7 +3,6 @@
 import msgspec
 
 from kavlet.core.charts.frame import Cartesian
-from kavlet.core.charts.layer import Layer
 from kavlet.core.charts.ranges import Ranges
 from kavlet.core.messages import say
 from kavlet.core.plain.labels import labels
@@ -14,9 +13,8 @@ from kavlet.core.plain.telling import Telling
 BROAD = 2.0  # a bar is drawn as a thick error bar
 
 
-def tell(layer: Layer, to: Telling) -> None:
+def tell(layer: Ranges, to: Telling) -> None:
     """Add ranges."""
-    assert isinstance(layer, Ranges)
     frame = to.chart.frame
     if layer.helper or not isinstance(frame, Cartesian):
         return

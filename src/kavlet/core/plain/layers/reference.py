@@ -1,7 +1,6 @@
 """Reference: a line over the whole plot, or across the rim of a dial."""
 
 from kavlet.core.charts.frame import Cartesian, Polar
-from kavlet.core.charts.layer import Layer
 from kavlet.core.charts.reference import Reference
 from kavlet.core.messages import say
 from kavlet.core.plain.labels import labels
@@ -12,9 +11,8 @@ from kavlet.core.plain.telling import Telling, lettered
 REACH = (0.95, 1.0)  # how far out a mark on a dial goes when the ring is thin
 
 
-def tell(layer: Layer, to: Telling) -> None:
+def tell(layer: Reference, to: Telling) -> None:
     """Add a line."""
-    assert isinstance(layer, Reference)
     frame = to.chart.frame
     if layer.helper:
         return

@@ -3,7 +3,6 @@
 import math
 
 from kavlet.core.charts.frame import Polar
-from kavlet.core.charts.layer import Layer
 from kavlet.core.charts.rings import Rings
 from kavlet.core.figures.cells import Cell, Formula
 from kavlet.core.messages import say
@@ -13,9 +12,8 @@ from kavlet.core.plain.telling import Telling, lettered
 NAMED = 2  # the point that carries the name and figure: the free part of the turn
 
 
-def tell(layer: Layer, to: Telling) -> None:
+def tell(layer: Rings, to: Telling) -> None:
     """Add one ring per row, the first row outermost."""
-    assert isinstance(layer, Rings)
     frame = to.chart.frame
     if layer.helper or not isinstance(frame, Polar):
         return

@@ -3,7 +3,7 @@
 import math
 
 from kavlet.core.charts.frame import Polar
-from kavlet.core.charts.layer import GATHERED, LEFT_OVER, Layer, Row
+from kavlet.core.charts.layer import GATHERED, LEFT_OVER, Row
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.figures.cells import Cell, Formula
 from kavlet.core.messages import say
@@ -14,9 +14,8 @@ from kavlet.core.plain.telling import Telling
 UNUSED = -1  # the part of the turn that the dial does not take
 
 
-def tell(layer: Layer, to: Telling) -> None:
+def tell(layer: Wedges, to: Telling) -> None:
     """Add wedges: one ring of them."""
-    assert isinstance(layer, Wedges)
     frame = to.chart.frame
     if layer.helper or not isinstance(frame, Polar):
         return

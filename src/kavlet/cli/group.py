@@ -1,0 +1,114 @@
+"""What all commands share: the group, endings, pairs, and writing what leaves."""
+
+import json
+import re
+import sys
+from pathlib import Path
+
+import click
+
+import kavlet
+from kavlet.core.files import atomic, mail
+from kavlet.core.files import tables as table_files
+from kavlet.core.files.formats import Wish
+from kavlet.core.files.sheet import ReadSheet
+from kavlet.core.messages import upper_first, words
+from kavlet.export.outgoing import Outgoing, Told
+from kavlet.export.ways import files
+
+STDOUT = "-"
+AS = ("chart", "picture", "both")
+
+
+@click.group(context_settings={"help_option_names": ["-h", "--help"]})
+@click.version_option(kavlet.__version__, prog_name="kavlet")
+def cli() -> None:
+    """Turns small tables into charts that no chart menu offers."""
+
+
+def known_ending(out: Path, endings: tuple[str, ...]) -> None:
+    if out.suffix.lower() not in endings:
+        raise click.UsageError(
+            words("{file}: the ending is none of {endings}.", file=out.name, endings=" ".join(endings))
+        )
+
+
+def pair(text: str, option: str) -> tuple[str, str]:
+    name, sign, value = text.partition("=")
+    if not sign or not name:
+        raise click.UsageError(words("{option} takes NAME=VALUE, not “{text}”.", option=option, text=text))
+    return name.strip(), value
+
+
+def known_names(option: str, given: list[str], known: list[str]) -> None:
+    for name in given:
+        if name not in known:
+            raise click.UsageError(
+                words("{option}: there is no “{name}”. There are: {names}.", option=option, name=name, names=known)
+            )
+
+
+def table_name(path: Path) -> str:
+    return upper_first(re.sub(r"[_\-]+", " ", path.stem).strip()) or words("Table")
+
+
+def read_table(table: Path, sheet: str | None, part: str | None) -> ReadSheet:
+    """A table's cells; what could not be taken over is said."""
+    read = table_files.read(table, sheet, part)
+    for note in read.notes:
+        click.echo(f"kavlet: {table.name}: {note}", err=True)
+    return read
+
+
+def deliver(what: Outgoing, how: Wish, out: Path, as_json: bool) -> None:
+    """Write what leaves; say what a format could not hold."""
+    made = list(files(what, how, out))
+    for one in made:
+        put(out if str(out) == STDOUT else one.path, one.content)
+    told = [{"out": str(one.path), "charts": [_as_told(chart) for chart in one.told]} for one in made]
+    if as_json:
+        click.echo(
+            json.dumps(told[0] if len(told) == 1 else told, ensure_ascii=False, indent=1), err=str(out) == STDOUT
+        )
+        return
+    for one in made:
+        for chart in one.told:
+            if chart.differs:
+                parts = "; ".join(map(str, chart.differs))
+                click.echo(f"kavlet: {words('“{name}” differs there: {what}', name=chart.name, what=parts)}", err=True)
+
+
+def is_folder(out: Path) -> bool:
+    """Whether a folder is meant: one that is there, or a name without an ending, which is made then."""
+    if str(out) == STDOUT or not (out.is_dir() or not out.suffix):
+        return False
+    try:
+        out.mkdir(exist_ok=True)
+    except OSError as error:
+        raise KavletError(say("{file} can’t be written: {reason}.", file=out, reason=atomic.reason(error))) from None
+    return True
+
+
+def _as_told(chart: Told) -> dict[str, object]:
+    return {"name": chart.name, "as": chart.as_, "differs": [str(one) for one in chart.differs]}
+
+
+def put(out: Path, content: bytes) -> None:
+    if str(out) == STDOUT:
+        sys.stdout.buffer.write(content)
+    else:
+        atomic.write(out, content)
+
+
+def ending_of(out: Path, given: str, known: tuple[str, ...]) -> str:
+    """The ending that says the format: as given, else the name's own. A folder or standard output needs one."""
+    ending = ("." + given.lower().lstrip(".")) if given else out.suffix.lower()
+    if ending not in known:
+        raise click.UsageError(
+            words("{file}: the ending is none of {endings}.", file=out.name or str(out), endings=" ".join(known))
+        )
+    return ending
+
+
+def addressees(text: str) -> tuple[str, ...]:
+    return mail.addresses(text) if text else ()
