@@ -37,6 +37,7 @@ from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.shapes.symbol import shelf
 from kavlet.core.touch.parts import TEXTS, PartKind
 from kavlet.core.values import sizes
+from kavlet.export.ways import WAYS
 
 SOURCE = Path(__file__).parent.parent / "src"
 SAID = {"say": 0, "words": 0, "drawn": 0, "words_in": 1}  # where the text stands among the arguments
@@ -142,7 +143,7 @@ def _declared() -> Iterator[Text]:
         yield from _plain(function.help)
         yield from _named(*(part.strip(" []") for part in function.arguments.split(";")))
     yield from _plain(*(one.title for one in themes().values()), *(one.title for one in palettes().values()))
-    yield from _plain(*(one.title for one in TABLES))
+    yield from _plain(*(one.title for one in TABLES), *(way.title for way in WAYS))
     yield from _plain(*(command.help or "" for command in (cli, *cli.commands.values())))
     yield from _named(*sizes.CHARTS, *get_args(PartKind), *TEXTS, *RELATIONS)
     yield from ((name, "", SYMBOL) for name in shelf())

@@ -42,8 +42,7 @@ from kavlet.export.ways import all_endings, slug, way_of
 @click.option("--subject", default="", help="The subject, for a mail draft.")
 @click.option("--json", "as_json", is_flag=True, help="Print what was written and what a format could not hold.")
 def render(file: Path, out: Path, **wish: Any) -> None:
-    """Write the charts or pages of a document: .svg .png .jpg .pdf .pptx .docx .xlsx .odp .odt .ods .html .gif .apng
-    .webp .eml .csv .json."""
+    """Write the charts or pages of a document; the ending of the output chooses the format."""
     what = msgspec.convert(wish, _What)
     if sum((what.name is not None, what.every, what.page is not None, what.all_pages)) > 1:
         raise click.UsageError(words("--chart, --all, --page and --pages exclude each other."))

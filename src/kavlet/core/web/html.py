@@ -169,7 +169,8 @@ def _figure(sheet: Sheet, number: int, language: str, used: svg.Used) -> str:
 
 
 def _slider(sheet: Sheet, language: str) -> str:
-    before, after, step = (escape(words_in(language, one)) for one in ("Step back", "Step on", "Step"))
+    before, after = escape(words_in(language, "Step back")), escape(words_in(language, "Step on"))
+    step = escape(words_in(language, "Step"))
     return (
         f'<div class="steps" hidden><button type="button" class="before" aria-label="{before}">◂</button>'
         f'<input type="range" min="0" max="{len(sheet.steps) - 1}" value="0" step="1" aria-label="{step}">'

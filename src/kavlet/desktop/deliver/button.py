@@ -24,10 +24,9 @@ class DeliverButton(QPushButton):
         self._pressed: QPoint | None = None
         self.dragged: DraggedOut | None = None
         self.setObjectName("main")
-        self.setToolTip(words(
-            "Take it away: as a picture, a real chart in office files, a page, an animation, a mail. "
-            "Pull this button into another program to put the picture there."
-        ))  # fmt: skip
+        self.setToolTip(
+            words("Take it away as picture, real chart, page or mail; or pull this button into another program.")
+        )
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         self._pressed = event.position().toPoint() if event.button() == Qt.MouseButton.LeftButton else None

@@ -116,10 +116,10 @@ class Preview(QWidget):
         self._place = 0
         self._names: tuple[str, ...] = ("",)
         self.before, self.after = QToolButton(), QToolButton()
-        for button, sign, name, step in ((self.before, "‹", "Back", -1), (self.after, "›", "On", 1)):
+        for button, sign, name, step in ((self.before, "‹", words("Back"), -1), (self.after, "›", words("On"), 1)):
             button.setText(sign)
-            button.setAccessibleName(words(name))
-            button.setToolTip(words(name))
+            button.setAccessibleName(name)
+            button.setToolTip(name)
             button.clicked.connect(lambda _checked=False, step=step: self.turn(self._place + step))
         self.says = QLabel()
         self.says.setObjectName("quiet")

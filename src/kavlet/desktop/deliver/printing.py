@@ -18,7 +18,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from kavlet.core.messages import words
+from kavlet.core.messages import counted, say, words
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.values.geometry import Size
 from kavlet.core.values.sizes import MM
@@ -130,8 +130,8 @@ class PrintSheet(QDialog):
         self.says.setWordWrap(True)
         form = QFormLayout()
         form.setSpacing(2 * UNIT)
-        for text, field in (("Sheet", self.sheet), ("Scale", self.fit), ("", self.marks)):
-            label = QLabel(words(text) if text else "")
+        for text, field in ((say("Sheet"), self.sheet), (say("Scale"), self.fit), ("", self.marks)):
+            label = QLabel(str(text))
             label.setObjectName("quiet")
             form.addRow(label, field)
         buttons = QDialogButtonBox()
@@ -172,7 +172,12 @@ class PrintSheet(QDialog):
         size = QPageSize(SIZES[self.how.sheet]).size(QPageSize.Unit.Point)
         wide, tall = sorted((size.width(), size.height()), reverse=lies(self.scenes))
         _, scale, _ = placed(self.scenes[0].size, QRectF(0, 0, wide, tall), self.how)
-        return words("{count} sheets, at {scale} % of the true size", count=len(self.scenes), scale=round(100 * scale))
+        return str(
+            counted(
+                "{count} sheet, at {scale} % of the true size", "{count} sheets, at {scale} % of the true size",
+                len(self.scenes), scale=round(100 * scale),
+            )
+        )  # fmt: skip
 
     def print(self) -> None:
         """Ask for the printer, and print."""

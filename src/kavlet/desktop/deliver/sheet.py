@@ -20,7 +20,7 @@ from PySide6.QtWidgets import (
 from kavlet.core.figures.typed import typed_number
 from kavlet.core.files import mail
 from kavlet.core.files.formats import Motion, Wish
-from kavlet.core.messages import Message, say, words
+from kavlet.core.messages import Message, counted, say, words
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.lengths import size as read_size
 from kavlet.core.values.sizes import CHARTS, MM
@@ -42,12 +42,12 @@ WHATS: dict[What, Message] = {
 }  # fmt: skip
 PER_INCH = (72, 96, 144, 150, 192, 300, 600)
 OWN = "own"
-MAIL_TO = (("file", "A file"), ("program", "Mail program"), ("outbox", "Outbox"))
-PAGE_TO = (("file", "A file"), ("showcase", "Showcase"))
+MAIL_TO = (("file", say("A file")), ("program", say("Mail program")), ("outbox", say("Outbox")))
+PAGE_TO = (("file", say("A file")), ("showcase", say("Showcase")))
 DONE: dict[To, Message] = {
     "file": say("Save…"), "program": say("Open"), "outbox": say("Send"), "showcase": say("Publish"),
 }  # fmt: skip
-AS = (("chart", "Real charts"), ("picture", "Pictures"), ("both", "Both"))
+AS = (("chart", say("Real charts")), ("picture", say("Pictures")), ("both", say("Both")))
 
 
 class DeliverSheet(QDialog):
@@ -89,7 +89,7 @@ class DeliverSheet(QDialog):
     # What there is to choose
 
     def _fields(self) -> None:
-        self.as_ = ChoiceField(words("As"), [(key, words(text)) for key, text in AS])
+        self.as_ = ChoiceField(words("As"), AS)
         self.as_.chosen.connect(lambda as_: self._wish(as_=as_))
         names = [(OWN, words("its own")), *((name, words(name)) for name in CHARTS)]
         self.size_name = PickField(words("Size"), names)
@@ -115,8 +115,8 @@ class DeliverSheet(QDialog):
         self.easing.chosen.connect(lambda one: self._move(soft=one == "soft"))
         self.again = QCheckBox(words("Begin again at the end"))
         self.again.clicked.connect(lambda on: self._move(again=on))
-        self.mail_to = ChoiceField(words("Where to"), [(key, words(text)) for key, text in MAIL_TO])
-        self.page_to = ChoiceField(words("Where to"), [(key, words(text)) for key, text in PAGE_TO])
+        self.mail_to = ChoiceField(words("Where to"), MAIL_TO)
+        self.page_to = ChoiceField(words("Where to"), PAGE_TO)
         for field in (self.mail_to, self.page_to):
             field.chosen.connect(self._choose_to)
         self.to = TextField(words("To"), "name@example.org")
@@ -153,14 +153,15 @@ class DeliverSheet(QDialog):
         self._form.setContentsMargins(0, 0, 0, 0)
         self._form.setSpacing(UNIT)
         self._form.setFieldGrowthPolicy(QFormLayout.FieldGrowthPolicy.ExpandingFieldsGrow)
-        rows: tuple[tuple[str, QWidget], ...] = (
-            ("As", self.as_), ("Size", self.size_name), ("", self.size_text), ("Resolution", self.resolution),
-            ("", self.ground), ("", self.outlines), ("Each step stays", self.hold), ("From step to step", self.way_on),
-            ("", self.easing), ("", self.again), ("To", self.to), ("Subject", self.subject),
-            ("Where to", self.mail_to), ("Where to", self.page_to),
+        rows: tuple[tuple[str | Message, QWidget], ...] = (
+            (say("As"), self.as_), (say("Size"), self.size_name), ("", self.size_text),
+            (say("Resolution"), self.resolution), ("", self.ground), ("", self.outlines),
+            (say("Each step stays"), self.hold), (say("From step to step"), self.way_on),
+            ("", self.easing), ("", self.again), (say("To"), self.to), (say("Subject"), self.subject),
+            (say("Where to"), self.mail_to), (say("Where to"), self.page_to),
         )  # fmt: skip
         for text, field in rows:
-            label = QLabel(words(text) if text else "")
+            label = QLabel(str(text))
             label.setObjectName("quiet")
             label.setFixedWidth(LABELS)
             label.setWordWrap(True)
@@ -387,7 +388,7 @@ class DeliverSheet(QDialog):
             parts.append(words("{wide} × {tall} mm", wide=wide, tall=tall))
         parts.append(length)
         if separate:
-            parts.append(words("{count} files like this", count=len(self.leaving.names)))
+            parts.append(str(counted("{count} file like this", "{count} files like this", len(self.leaving.names))))
         return " · ".join(parts)
 
 

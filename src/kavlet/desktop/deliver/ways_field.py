@@ -3,13 +3,13 @@
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QButtonGroup, QGridLayout, QLabel, QToolButton, QWidget
 
-from kavlet.core.messages import words
+from kavlet.core.messages import Message, say, words
 from kavlet.desktop.look import UNIT
 from kavlet.export.ways import WAYS, Group, Way
 
-HEADINGS: dict[Group, str] = {
-    "picture": "Picture", "office": "To go on with", "web": "To read", "animation": "Moving", "mail": "By mail",
-    "data": "Figures",
+HEADINGS: dict[Group, Message] = {
+    "picture": say("Picture"), "office": say("To go on with"), "web": say("To read"), "animation": say("Moving"),
+    "mail": say("By mail"), "data": say("Figures"),
 }  # fmt: skip
 HIDDEN = (".json",)  # for scripts, not for readers
 COLUMNS = 4
@@ -36,7 +36,7 @@ class WaysField(QWidget):
         row = 0
         for kind, heading in HEADINGS.items():
             ways = [way for way in WAYS if way.group == kind and way.ending not in HIDDEN]
-            label = QLabel(words(heading))
+            label = QLabel(str(heading))
             label.setObjectName("quiet")
             label.setFixedWidth(LABELS)
             grid.addWidget(label, row, 0)
