@@ -83,9 +83,11 @@ def colours(window: Window) -> QWidget:
 
 
 def deliver(window: Window) -> QWidget:
-    window.files.deliver()
+    window.delivering.deliver_as(".pptx")
     sheet = window.findChild(DeliverSheet)
     assert sheet is not None
+    while not sheet.save.isEnabled():
+        QApplication.processEvents()
     sheet.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose, False)
     return sheet
 

@@ -31,10 +31,15 @@ from kavlet.core.text.numbers import LOCALES, locale_title
 from kavlet.core.touch.parts import Part, marks_of, walk
 from kavlet.desktop import languages
 from kavlet.desktop.command_finder import CommandFinder
+from kavlet.desktop.deliver.choice import Choice
+from kavlet.desktop.deliver.outbox_sheet import OutboxSheet
+from kavlet.desktop.deliver.printing import SHEETS, PrintSheet
 from kavlet.desktop.deliver.sheet import DeliverSheet
+from kavlet.desktop.deliver.showcase_sheet import ShowcaseSheet
 from kavlet.desktop.figures.reading import ENCODINGS, ReadingSheet
 from kavlet.desktop.main import Opened, application, open_window
 from kavlet.desktop.window import Window
+from kavlet.sharing.server import Server
 from tests.desktop.hands import figure, show
 
 SHOWN = ("text", "placeholderText", "toolTip", "accessibleName", "accessibleDescription", "title", "windowTitle")
@@ -166,16 +171,24 @@ def test_solids_and_x_ray_are_said_from_the_catalogue(pseudo: Window, own: set[s
     assert "⟦" in pseudo.menus.commands.actions["undo"].text().partition(":")[2]
 
 
+KNOWN_AS_THEY_ARE = (*SHEETS, "kB", "MB", "mm")
+
+
 def test_dialogs_and_shelves_are_said_from_the_catalogue(
     pseudo: Window, own: set[str], tmp_path: Path, qtbot: QtBot
 ) -> None:
     path = tmp_path / "ab.csv"
     path.write_text("stage,people\nVisits,3\n")
     own |= {"ab", *(word for name in ENCODINGS for word in WORD.findall(name))}
-    deliver = DeliverSheet(pseudo.store.drawn, pseudo.files.wish, pseudo.worker)
-    for ending in (".png", ".svg", ".pdf"):
-        deliver.format.chosen.emit(ending)
-        assert not _unsaid(deliver, own)
+    deliver = DeliverSheet(pseudo.store, Choice(one=pseudo.store.here.id), pseudo.worker)
+    own |= set(WORD.findall(" ".join((*KNOWN_AS_THEY_ARE, "name@example.org", "160mm x 90mm"))))
+    for ending in deliver.format.buttons:
+        deliver.choose(ending)
+        deliver._ask()
+        qtbot.waitUntil(deliver.save.isEnabled, timeout=20_000)
+        assert not _unsaid(deliver, own), ending
+    for sheet in (OutboxSheet(), ShowcaseSheet(Server(), lambda do: do()), PrintSheet((pseudo.store.drawn.scene,))):
+        assert not _unsaid(sheet, own), sheet
     reading = ReadingSheet(Source(str(path)))
     finder = CommandFinder(pseudo.findable(), pseudo)
     shelf = pseudo.dress.parameters.shelf

@@ -36,9 +36,10 @@ def test_four_actions_lead_to_a_delivered_chart(window: Window, qtbot: QtBot, tm
     qtbot.mouseClick(window.wall.tiles[recipe], Qt.MouseButton.LeftButton, pos=QPoint(60, 60))  # 2
     assert window.store.chart.recipe == recipe
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (str(out), ""))
-    window.files.deliver_as(".svg")  # 3: Ctrl+E
+    window.delivering.deliver_as(".svg")  # 3: Ctrl+E
     sheet = window.findChild(DeliverSheet)
     assert sheet is not None
+    qtbot.waitUntil(sheet.save.isEnabled, timeout=10_000)
     qtbot.mouseClick(sheet.save, Qt.MouseButton.LeftButton)  # 4
     qtbot.waitUntil(out.exists, timeout=10_000)
     assert out.read_text("utf-8").startswith("<svg")

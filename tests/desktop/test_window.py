@@ -256,13 +256,16 @@ def test_deliver_writes_what_its_sheet_promises(
     qtbot.mouseClick(window.deliver_button, Qt.MouseButton.LeftButton)
     sheet = window.findChild(DeliverSheet)
     assert isinstance(sheet, DeliverSheet)
-    qtbot.mouseClick(sheet.format.button(ending), Qt.MouseButton.LeftButton)
-    assert "kB" in sheet.says.text()
+    qtbot.mouseClick(sheet.format.buttons[ending], Qt.MouseButton.LeftButton)
+    qtbot.waitUntil(lambda: "kB" in sheet.says.text(), timeout=10_000)
     if ending == ".png":
-        qtbot.mouseClick(sheet.scale.button("3"), Qt.MouseButton.LeftButton)
-        assert "1,920 × 1,080 pixels" in sheet.says.text()
+        sheet.resolution.chosen.emit("300")
+        qtbot.waitUntil(lambda: "2,667 × 1,500 pixels" in sheet.says.text(), timeout=10_000)
+    qtbot.waitUntil(sheet.save.isEnabled, timeout=10_000)
+    promised = len(sheet.made.content)
     qtbot.mouseClick(sheet.save, Qt.MouseButton.LeftButton)
-    assert target.stat().st_size > 2000
+    qtbot.waitUntil(target.exists, timeout=10_000)
+    assert target.stat().st_size == pytest.approx(promised, abs=40)  # a PDF names the moment it was made
 
 
 def test_closing_asks_about_changes(window: Window, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch) -> None:

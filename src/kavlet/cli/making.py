@@ -67,7 +67,7 @@ from kavlet.export.ways import all_endings, slug
 @click.option("--to", "to", default="", help="Addressees, for a mail draft.")
 @click.option("--subject", default="", help="The subject, for a mail draft.")
 def make(recipe_name: str, table: Path, out: Path, **given: Any) -> None:
-    """Build a chart of RECIPE from a table (CSV, TSV, XLSX, ODS, JSON); the ending of the output chooses the format."""
+    """Build a chart of RECIPE from a table; the ending of the output chooses the format."""
     wish = msgspec.convert(given, _Make)
     ending = ending_of(out, wish.format_, (*all_endings(), kavlet_file.SUFFIX))
     if recipe_name not in RECIPES:

@@ -6,12 +6,13 @@ import msgspec
 import pypdf
 import pytest
 from PySide6.QtCore import QPoint, Qt
-from PySide6.QtWidgets import QFileDialog, QInputDialog
+from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.compose.figure import Mark
 from kavlet.core.document import edits, paging
 from kavlet.core.document.document import Document
+from kavlet.core.files.formats import Wish
 from kavlet.core.messages import say
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.drawn_shape import DrawnShape
@@ -22,6 +23,8 @@ from kavlet.core.pages.items.words import Words, plain
 from kavlet.core.pages.page import Page, named_size
 from kavlet.core.values.geometry import Rect
 from kavlet.core.values.sizes import MM
+from kavlet.desktop.deliver.choice import Choice
+from kavlet.desktop.deliver.sheet import DeliverSheet
 from kavlet.desktop.finding import Findable
 from kavlet.desktop.store import Store
 from kavlet.desktop.window import Window
@@ -493,28 +496,38 @@ def test_a_deleted_chart_says_which_pages_it_was_on(window: Window, qtbot: QtBot
                for page in window.store.document.pages for item in page.items)  # fmt: skip
 
 
-@pytest.mark.parametrize(("name", "files"), [("report.pdf", 1), ("report.svg", 12), ("report", 1)])
+@pytest.mark.parametrize(("ending", "count"), [(".pdf", 1), (".svg", 12)])
 def test_pages_are_delivered_from_their_place(
-    window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, name: str, files: int
+    window: Window, qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, ending: str, count: int
 ) -> None:
     window.places.show_pages()
-    chosen = str(tmp_path / name)
-    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (chosen, ""))
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (str(tmp_path / f"report{ending}"), ""))
     window.deliver_button.click()
+    sheet = window.findChild(DeliverSheet)
+    assert sheet is not None
+    assert sheet.choice.what == "page"  # what is in view
+    qtbot.mouseClick(sheet.what.button("pages"), Qt.MouseButton.LeftButton)
+    qtbot.mouseClick(sheet.format.buttons[ending], Qt.MouseButton.LeftButton)
+    qtbot.waitUntil(sheet.save.isEnabled, timeout=20_000)
+    qtbot.mouseClick(sheet.save, Qt.MouseButton.LeftButton)
+    qtbot.waitUntil(lambda: len(list(tmp_path.glob("report*"))) == count, timeout=20_000)
     written = sorted(tmp_path.glob("report*"))
-    assert len(written) == files
-    if files == 1:
+    if count == 1:
         assert written[0].read_bytes().startswith(b"%PDF")
         assert len(pypdf.PdfReader(written[0]).pages) == len(window.store.document.pages)
     else:
         assert all(one.read_bytes().startswith(b"<svg") for one in written)
 
 
-def test_pages_that_cannot_be_written_are_said(window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_pages_that_cannot_be_written_are_said(window: Window, qtbot: QtBot, tmp_path: Path) -> None:
     window.places.show_pages()
-    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (str(tmp_path / "no" / "a.pdf"), ""))
-    window.actions_by_name["deliver_pages"].trigger()
-    assert "can’t be written" in window.saying.text()
+    window.delivering._write(Choice("pages", wish=Wish(".svg")), tmp_path / "no" / "a.svg")
+    qtbot.waitUntil(lambda: window.findChild(QMessageBox) is not None, timeout=20_000)
+    box = window.findChild(QMessageBox)
+    assert box is not None
+    assert "can’t be written" in box.text()
+    assert not list(tmp_path.iterdir())
+    box.close()
 
 
 def test_an_excerpt_shows_another_table_and_some_of_its_columns(window: Window, qtbot: QtBot) -> None:

@@ -18,7 +18,7 @@ from kavlet.core.plain.telling import Telling, lettered
 from kavlet.core.values.number_text import WHOLE_PERCENT, NumberText
 
 _FIELD = re.compile(r"\{([^{}]*)\}")
-_SPACES = re.compile(r"[\u00a0\u2009\u202f\u2060 ]+")
+_SPACES = re.compile(r"[\u00a0\u2009\u202f\u2060\n ]+")  # lines are broken as there is room
 
 
 def labels(

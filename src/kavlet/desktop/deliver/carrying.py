@@ -1,7 +1,9 @@
 """What leaves by the clipboard, or by being dragged out of the window: SVG, PNG, HTML and text of it, all at once."""
 
 import base64
+import shutil
 import tempfile
+import weakref
 from html import escape
 from pathlib import Path
 
@@ -77,10 +79,11 @@ class DraggedOut:
     """A picture on its way to another program, with files for those that take files; they last as long as this."""
 
     def __init__(self, what: Outgoing) -> None:
-        self._folder = tempfile.TemporaryDirectory(prefix="kavlet-")
+        folder = Path(tempfile.mkdtemp(prefix="kavlet-"))
+        self._cleared = weakref.finalize(self, shutil.rmtree, folder, ignore_errors=True)
         self.mime = of_outgoing(what)
         stem = slug(what.title or what.names[0])
         scene = what.scenes[0]
-        path = Path(self._folder.name) / f"{stem}.png"
+        path = folder / f"{stem}.png"
         path.write_bytes(picture.png(scene, SCALE))
         self.mime.setUrls([QUrl.fromLocalFile(str(path))])

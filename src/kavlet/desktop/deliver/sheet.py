@@ -20,7 +20,7 @@ from PySide6.QtWidgets import (
 from kavlet.core.figures.typed import typed_number
 from kavlet.core.files import mail
 from kavlet.core.files.formats import Motion, Wish
-from kavlet.core.messages import Message, counted, say, words
+from kavlet.core.messages import Message, counted, named, say, words
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.lengths import size as read_size
 from kavlet.core.values.sizes import CHARTS, MM
@@ -91,7 +91,7 @@ class DeliverSheet(QDialog):
     def _fields(self) -> None:
         self.as_ = ChoiceField(words("As"), AS)
         self.as_.chosen.connect(lambda as_: self._wish(as_=as_))
-        names = [(OWN, words("its own")), *((name, words(name)) for name in CHARTS)]
+        names = [(OWN, words("its own")), *((name, str(named(name))) for name in CHARTS)]
         self.size_name = PickField(words("Size"), names)
         self.size_name.chosen.connect(self._choose_size)
         self.size_text = TextField(words("Size as width × height"), "160mm x 90mm")
