@@ -114,7 +114,7 @@ def test_figures_that_are_missing_do_not_pull_lines_to_zero() -> None:
     document, table = edits.add_table(
         Document(), "Levels", [["day", "level", "rise"], ["Mon", 3.0, 1.0], ["Tue", "none", 1.0], ["Wed", 5.0, 1.0]]
     )
-    document, chart = edits.add_chart(document, table, "lines", {"name": ("c1",), "values": ("c3",)})
+    document, chart = edits.add_chart(document, table, "lines", {"name": ("c1",), "value": ("c3",)})
     layer = Line("own", "level", "c2")
     document = edits.change_chart(document, chart, layers=(layer,))
     one = made(document, chart)

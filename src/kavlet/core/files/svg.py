@@ -21,6 +21,7 @@ from kavlet.core.values.colour import Colour
 from kavlet.core.values.xml_text import xml_text
 
 Used = dict[str, set[str]]  # the characters in use of each face
+TABULAR = ' style="font-variant-numeric:tabular-nums"'
 FONTS = "<!--faces-->"  # stands where faces are to be embedded
 
 
@@ -195,7 +196,7 @@ def _geometry(path: Path) -> tuple[str, str]:
 def _writing(item: Writing) -> str:
     face = face_of(item.face)
     style = (' font-weight="700"' if face.weight == 700 else "") + (' font-style="italic"' if face.italic else "")
-    style += ' style="font-variant-numeric:tabular-nums"' if face.tabular else ""
+    style += TABULAR if face.tabular else ""
     turn = f' transform="rotate({number(item.angle)} {number(item.x)} {number(item.y)})"' if item.angle else ""
     return (
         f'<text x="{number(item.x)}" y="{number(item.y)}" font-family="{face.css_family}" '
