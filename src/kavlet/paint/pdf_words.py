@@ -9,7 +9,7 @@ from collections.abc import Iterable, Iterator
 from io import BytesIO
 
 from pypdf import PdfWriter
-from pypdf.generic import DictionaryObject, NameObject, RectangleObject, StreamObject
+from pypdf.generic import DictionaryObject, NameObject, NullObject, RectangleObject, StreamObject
 
 from kavlet.core.scene.primitives import Group, Primitive, Scene, Writing
 from kavlet.core.text.faces import face_of
@@ -52,9 +52,21 @@ def with_words(content: bytes, scene: Scene) -> bytes:
     for page in writer.pages:  # Qt rounds a page to whole points
         top = float(page.mediabox.top)
         page.mediabox = RectangleObject((0.0, top - scene.size.height, scene.size.width, top))
+    _without_moment(writer)
     out = BytesIO()
     writer.write(out)
     return out.getvalue()
+
+
+def _without_moment(writer: PdfWriter) -> None:
+    """Leave out when a file was made, and what identifies it by chance, so that the same scene gives the same bytes;
+    all of it is optional (ISO 32000-1, 14.3.3 and 14.4)."""
+    described = writer.root_object.pop("/Metadata", None)
+    if described is not None:
+        writer._replace_object(described.indirect_reference, NullObject())
+    held: dict[str, object] = dict(writer.metadata or {})
+    writer.metadata = {key: held[key] for key in ("/Title", "/Creator", "/Producer") if key in held}
+    writer._ID = None
 
 
 def glyph_texts(scene: Scene) -> dict[str, list[str]]:

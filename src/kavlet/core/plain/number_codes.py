@@ -56,5 +56,5 @@ def told(reference: str, value: float, how: NumberText, locale: str) -> str | No
 
 
 def quote(text: str) -> str:
-    """A text as a formula holds it."""
-    return '"' + text.replace('"', '""') + '"'
+    """A text as a formula holds it; line breaks by their number, since some readers drop them from formulas."""
+    return "&CHAR(10)&".join('"' + part.replace('"', '""') + '"' for part in text.split("\n"))

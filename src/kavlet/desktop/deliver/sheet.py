@@ -119,7 +119,7 @@ class DeliverSheet(QDialog):
         self.page_to = ChoiceField(words("Where to"), PAGE_TO)
         for field in (self.mail_to, self.page_to):
             field.chosen.connect(self._choose_to)
-        self.to = TextField(words("To"), "name@example.org")
+        self.to = TextField(words("To"), words("name@example.org"))
         self.to.setToolTip(words("Addressees, apart by commas; they can be filled in later"))
         self.to.committed.connect(self._type_addressees)
         self.subject = TextField(words("Subject"))

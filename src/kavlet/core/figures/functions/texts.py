@@ -28,6 +28,12 @@ def _count(argument: Argument) -> int:
     return found
 
 
+@function("CHAR", "number", "The character of a number from 1 to 255: 10 is a line break.", 1, 1)
+def _char(of: Argument) -> Value:
+    number = whole(of)
+    return chr(number) if 1 <= number <= 255 else ErrorValue.VALUE
+
+
 @function("LEFT", "text; [count]", "The first characters of a text.", 1, 2)
 def _left(of: Argument, count: Argument = 1.0) -> Value:
     return text(of)[: _count(count)]
