@@ -25,9 +25,16 @@ class WorkBar(QWidget):
         for widget in (self.says, self.bar, self.cancel):
             layout.addWidget(widget)
         worker.busy.connect(self._show)
+        worker.went_on.connect(self._go_on)
         self.hide()
 
+    def _go_on(self, done: int, parts: int) -> None:
+        """Show how far it is; where nobody says, that it goes on."""
+        self.bar.setRange(0, parts)
+        self.bar.setValue(done)
+
     def _show(self, name: Message | None) -> None:
+        self.bar.setRange(0, 0)
         self.setVisible(name is not None)
         if name is not None:
             self.says.setText(str(name))

@@ -38,9 +38,11 @@ class _Answer(Struct, frozen=True, eq=False):
 
 
 class Worker(QObject):
-    """Does requests one after the other. `busy` tells the name of what takes long, and None when nothing does."""
+    """Does requests one after the other. `busy` tells the name of what takes long, and None when nothing does;
+    `went_on` how many parts of how many are done."""
 
     busy = Signal(object)
+    went_on = Signal(int, int)
     _answered = Signal(object)
 
     def __init__(self, failed: Callable[[KavletError], object], parent: QObject | None = None) -> None:
@@ -87,6 +89,10 @@ class Worker(QObject):
     def expects(self, purpose: str) -> bool:
         """Whether an answer is still expected for a purpose; what takes long may ask, from its own thread."""
         return any(one.purpose == purpose for one in list(self._open.values()))
+
+    def goes_on(self, done: int, parts: int) -> None:
+        """Tell, from the worker's own thread, how far something is."""
+        self.went_on.emit(done, parts)
 
     def give_up(self, purpose: str | None = None) -> None:
         """Expect no answer any more: for one purpose, or for all."""

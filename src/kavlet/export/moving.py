@@ -81,7 +81,5 @@ def _together(frames: "list[Image.Image]") -> "Image.Image":
 
 
 def _scenes(what: Outgoing, plan: list[tuple[float, int]]) -> Iterator[Scene]:
-    for period, _ in plan:
-        if what.given_up():
-            raise KavletError(say("It was given up."))
+    for period, _ in what.each(plan):
         yield what.at(period).scenes[0]

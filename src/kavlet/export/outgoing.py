@@ -1,8 +1,9 @@
 """What leaves: charts or pages of a document, composed when they are asked for, each once."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator, Sequence
 from datetime import date
 from functools import cached_property
+from typing import TypeVar
 
 import msgspec
 from msgspec import Struct
@@ -14,10 +15,13 @@ from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.stepping import periods, stepped, stepping
 from kavlet.core.figures.recalculate import Values
 from kavlet.core.files.formats import Wish
-from kavlet.core.messages import Message
+from kavlet.core.messages import Message, say
 from kavlet.core.plain.page_model import PlainPage
 from kavlet.core.plain.pages import chart_page, plain_page
 from kavlet.core.scene.primitives import Scene
+from kavlet.core.values.errors import KavletError
+
+Part = TypeVar("Part")
 
 
 class Told(Struct, frozen=True):
@@ -39,7 +43,8 @@ class Outgoing(Struct, frozen=True, dict=True):
     """Charts (by their ids) or pages of a document, on their way; `title` is what they are called together.
 
     `whole` tells that all of the document is meant, with every table. `given_up` is asked now and then by what takes
-    long. Raises KavletError for a chart whose table does not fit its recipe, when its picture is asked for.
+    long, `goes_on` told how many parts of how many are done. Raises KavletError for a chart whose table does not fit
+    its recipe, when its picture is asked for.
     """
 
     document: Document
@@ -50,10 +55,20 @@ class Outgoing(Struct, frozen=True, dict=True):
     width: float | None = None
     height: float | None = None
     given_up: Callable[[], bool] = lambda: False
+    goes_on: Callable[[int, int], object] = lambda *_: None
 
     @cached_property
     def _pictures(self) -> Pictures:
         return Pictures()
+
+    def each(self, parts: Sequence[Part]) -> Iterator[Part]:
+        """Parts one after the other, told how far they are. Raises KavletError once the work is given up."""
+        for place, part in enumerate(parts):
+            if self.given_up():
+                raise KavletError(say("It was given up."))
+            if len(parts) > 1:
+                self.goes_on(place, len(parts))
+            yield part
 
     @cached_property
     def values(self) -> Values:
@@ -71,12 +86,12 @@ class Outgoing(Struct, frozen=True, dict=True):
     @cached_property
     def chart_pictures(self) -> tuple[Picture, ...]:
         """The pictures of all charts."""
-        return tuple(self._pictures.drawn(self.document, entry, entry.id) for entry in self.entries)
+        return tuple(self._pictures.drawn(self.document, entry, entry.id) for entry in self.each(self.entries))
 
     @cached_property
     def page_pictures(self) -> tuple[PagePicture, ...]:
         """The pictures of all pages."""
-        return tuple(self._pictures.page(self.document, one) for one in self.pages)
+        return tuple(self._pictures.page(self.document, one) for one in self.each(self.pages))
 
     @property
     def scenes(self) -> tuple[Scene, ...]:
@@ -91,7 +106,8 @@ class Outgoing(Struct, frozen=True, dict=True):
             def draws(entry: ChartEntry, key: str) -> Picture:
                 return self._pictures.drawn(self.document, entry, key)
 
-            return tuple(plain_page(self.document, self.values, one, draws, date.today()) for one in self.pages)
+            today = date.today()
+            return tuple(plain_page(self.document, self.values, one, draws, today) for one in self.each(self.pages))
         return tuple(chart_page(self.document, self.values, one) for one in self.chart_pictures)
 
     @property

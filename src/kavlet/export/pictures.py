@@ -1,6 +1,6 @@
 """Charts and pages as pictures: SVG, PNG, JPEG, PDF, and the record. Qt is loaded only by those that need it."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 
 import msgspec
 
@@ -80,7 +80,7 @@ def record_of_pages(pages: Sequence[PagePicture]) -> bytes:
     return record.dumps(made[0] if len(made) == 1 else made)
 
 
-def pdf_of(scenes: Sequence[Scene], title: str) -> bytes:
+def pdf_of(scenes: Iterable[Scene], title: str) -> bytes:
     """Scenes as the pages of one PDF."""
     for_painting()
     from kavlet.paint import pdf

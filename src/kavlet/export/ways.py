@@ -48,7 +48,7 @@ def _pictured(what: Outgoing, wish: Wish) -> Written:
 def _pdf(what: Outgoing, wish: Wish) -> Written:
     if len(what.names) == 1 and not what.pages:
         return _pictured(what, wish)
-    return Written(pdf_of(what.scenes, what.title or what.names[0]))
+    return Written(pdf_of(what.each(what.scenes), what.title or what.names[0]))
 
 
 def _record(what: Outgoing, wish: Wish) -> Written:
@@ -131,9 +131,7 @@ def files(what: Outgoing, wish: Wish, out: Path) -> Iterator[Put]:
         return
     digits = len(str(len(what.document.pages) if what.pages else len(names)))
     taken: set[str] = set()
-    for place, name in enumerate(names):
-        if what.given_up():
-            raise KavletError(say("It was given up."))
+    for place, name in enumerate(what.each(names)):
         number = what.document.pages.index(what.document.page(what.pages[place])) + 1 if what.pages else place + 1
         made = written(what.alone(place), wish)
         called = _called(out, slug(name), f"{number:0{digits}}", pattern, bool(what.pages))

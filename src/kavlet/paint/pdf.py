@@ -1,6 +1,6 @@
 """Scenes as the pages of a PDF, of their own sizes: vector, fonts embedded, bookmarks where there are several."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable
 from io import BytesIO
 
 import msgspec
@@ -39,13 +39,13 @@ def pdf(scene: Scene) -> bytes:
     return with_words(bytes(content.data()), scene)
 
 
-def pages(scenes: Sequence[Scene], title: str) -> bytes:
+def pages(scenes: Iterable[Scene], title: str) -> bytes:
     """Scenes as the pages of one PDF, each with a bookmark and a page label (ISO 32000-1, 12.3.3 and 12.4.2)."""
-    writer = PdfWriter()
+    writer, number = PdfWriter(), 0
     for number, scene in enumerate(scenes):
         writer.append(PdfReader(BytesIO(pdf(scene))), import_outline=False)
         writer.add_outline_item(title=scene.title or str(number + 1), page_number=number)
-    writer.set_page_label(0, len(scenes) - 1, style=PageLabelStyle.DECIMAL)
+    writer.set_page_label(0, number, style=PageLabelStyle.DECIMAL)
     writer.add_metadata({"/Title": title, "/Creator": "Kavlet", "/Producer": "Kavlet"})
     out = BytesIO()
     writer.write(out)

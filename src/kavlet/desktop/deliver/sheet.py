@@ -52,9 +52,11 @@ AS = (("chart", say("Real charts")), ("picture", say("Pictures")), ("both", say(
 
 class DeliverSheet(QDialog):
     """Chooses what leaves and how; says what the file will be and what it can't hold; hands a choice on when it is
-    accepted."""
+    accepted. What is to be copied or printed is told at once."""
 
     wished = Signal(object)
+    copied = Signal(object)
+    printed = Signal(object)
 
     def __init__(self, store: Store, choice: Choice, worker: Worker, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -139,20 +141,28 @@ class DeliverSheet(QDialog):
         made.committed.connect(take)
         return made
 
-    def _lay_out(self) -> None:
-        buttons = QDialogButtonBox()
+    def _buttons(self) -> QDialogButtonBox:
+        """What is done with the choice; what is done at once stands below the preview."""
+        self.copy, self.print_it = QPushButton(words("Copy as picture")), QPushButton(words("Print…"))
+        self.copy.clicked.connect(lambda _checked=False: self.copied.emit(self.leaving.alone(self.preview.place)))
+        self.print_it.clicked.connect(lambda _checked=False: self.printed.emit(self.leaving))
+        made = QDialogButtonBox()
         self.save = QPushButton(words("Save…"))
         self.save.setObjectName("main")
         self.save.setDefault(True)
-        buttons.addButton(self.save, QDialogButtonBox.ButtonRole.AcceptRole)
-        buttons.addButton(words("Cancel"), QDialogButtonBox.ButtonRole.RejectRole)
-        buttons.accepted.connect(self.accept)
-        buttons.rejected.connect(self.reject)
+        made.addButton(self.save, QDialogButtonBox.ButtonRole.AcceptRole)
+        made.addButton(words("Cancel"), QDialogButtonBox.ButtonRole.RejectRole)
+        made.accepted.connect(self.accept)
+        made.rejected.connect(self.reject)
         self.accepted.connect(lambda: self.wished.emit(self.choice))
-        self._form = QFormLayout()
-        self._form.setContentsMargins(0, 0, 0, 0)
-        self._form.setSpacing(UNIT)
-        self._form.setFieldGrowthPolicy(QFormLayout.FieldGrowthPolicy.ExpandingFieldsGrow)
+        return made
+
+    def _rows(self) -> QFormLayout:
+        """All fields with their words; those that mean nothing for a way are hidden."""
+        made = QFormLayout()
+        made.setContentsMargins(0, 0, 0, 0)
+        made.setSpacing(UNIT)
+        made.setFieldGrowthPolicy(QFormLayout.FieldGrowthPolicy.ExpandingFieldsGrow)
         rows: tuple[tuple[str | Message, QWidget], ...] = (
             (say("As"), self.as_), (say("Size"), self.size_name), ("", self.size_text),
             (say("Resolution"), self.resolution), ("", self.ground), ("", self.outlines),
@@ -165,12 +175,16 @@ class DeliverSheet(QDialog):
             label.setObjectName("quiet")
             label.setFixedWidth(LABELS)
             label.setWordWrap(True)
-            self._form.addRow(label, field)
+            made.addRow(label, field)
+        return made
+
+    def _lay_out(self) -> None:
+        buttons = self._buttons()
+        self._form = self._rows()
         inner = QWidget()
         choices = QVBoxLayout(inner)
         choices.setContentsMargins(0, 0, 2 * UNIT, 0)
         choices.setSpacing(3 * UNIT)
-        choices.addWidget(self.what)
         choices.addWidget(self.format)
         choices.addLayout(self._form)
         choices.addWidget(self.differs)
@@ -180,18 +194,27 @@ class DeliverSheet(QDialog):
         area.setFrameShape(QScrollArea.Shape.NoFrame)
         area.setWidget(inner)
         side = QVBoxLayout()
+        side.setContentsMargins(0, 0, 0, 0)
         side.setSpacing(3 * UNIT)
+        side.addWidget(self.what)
         side.addWidget(area, 1)
         side.addWidget(self.says)
         side.addWidget(buttons)
+        column = QWidget()
+        column.setLayout(side)
+        column.setFixedWidth(SIDE)
+        left = QVBoxLayout()
+        left.setSpacing(2 * UNIT)
+        left.addWidget(self.preview, 1)
+        row = QHBoxLayout()
+        row.addWidget(self.copy)
+        row.addWidget(self.print_it)
+        row.addStretch(1)
+        left.addLayout(row)
         layout = QHBoxLayout(self)
         layout.setContentsMargins(5 * UNIT, 5 * UNIT, 5 * UNIT, 5 * UNIT)
         layout.setSpacing(5 * UNIT)
-        layout.addWidget(self.preview, 1)
-        column = QWidget()
-        column.setLayout(side)
-        side.setContentsMargins(0, 0, 0, 0)
-        column.setFixedWidth(SIDE)
+        layout.addLayout(left, 1)
         layout.addWidget(column)
         self.resize(1000, 660)
 

@@ -104,6 +104,8 @@ class DeliverCommands(QObject):
         sheet = DeliverSheet(self._store, choice, self._worker, self._parent)
         sheet.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         sheet.wished.connect(self._place)
+        sheet.copied.connect(lambda what: self._store.guard(lambda: self._copy(what)))
+        sheet.printed.connect(lambda what: self._store.guard(lambda: self._print(what)))
         sheet.open()
 
     def deliver_again(self) -> None:
@@ -131,7 +133,9 @@ class DeliverCommands(QObject):
 
     def _write(self, choice: Choice, path: Path) -> None:
         leaving = msgspec.structs.replace(
-            outgoing(choice, self._store), given_up=lambda: not self._worker.expects("deliver")
+            outgoing(choice, self._store),
+            given_up=lambda: not self._worker.expects("deliver"),
+            goes_on=self._worker.goes_on,
         )
         kept = msgspec.structs.replace(choice, out=str(path))
 
@@ -159,12 +163,17 @@ class DeliverCommands(QObject):
             held = tuple(one for picture in figures if picture is not None for one in figures_of(picture))
             QGuiApplication.clipboard().setMimeData(mime_of(cut_to(made, chosen), held))
         else:
-            QGuiApplication.clipboard().setMimeData(of_outgoing(self.in_view()))
+            self._copy(self.in_view())
+
+    def _copy(self, what: Outgoing) -> None:
+        QGuiApplication.clipboard().setMimeData(of_outgoing(what))
 
     def print(self) -> None:
         """Show the print sheet for the chart in view, or for all pages where they are in view."""
         on_pages = self._on_pages() and self._store.has_page
-        what = outgoing(Choice("pages"), self._store) if on_pages else self.in_view()
+        self._print(outgoing(Choice("pages"), self._store) if on_pages else self.in_view())
+
+    def _print(self, what: Outgoing) -> None:
         sheet = PrintSheet(what.scenes, self._parent)
         sheet.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         sheet.open()
