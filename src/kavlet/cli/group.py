@@ -64,8 +64,10 @@ def read_table(table: Path, sheet: str | None, part: str | None) -> ReadSheet:
 def deliver(what: Outgoing, how: Wish, out: Path, as_json: bool) -> None:
     """Write what leaves; say what a format could not hold."""
     made = list(files(what, how, out))
-    for one in made:
-        put(out if str(out) == STDOUT else one.path, one.content)
+    if str(out) == STDOUT:
+        put(out, made[0].content)
+    else:
+        atomic.write_all((one.path, one.content) for one in made)
     told = [{"out": str(one.path), "charts": [_as_told(chart) for chart in one.told]} for one in made]
     if as_json:
         click.echo(

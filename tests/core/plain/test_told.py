@@ -183,3 +183,15 @@ def test_numbers_in_formulas_are_written_as_the_label_is() -> None:
     assert values.evaluate(f"={share}", table) == "37.5%"
     assert told("T!A2", 1.0, NumberText(significant=3), "en") is None
     assert decimals(NumberText(), [1.0, 2.25]) == 2
+
+
+def test_a_stepped_line_has_each_value_twice() -> None:
+    rows: list[list[object]] = [["day", "level"], ["Mon", 3.0], ["Tue", 5.0], ["Wed", 4.0]]
+    one = whole("lines", rows, {"course": "stepped"})
+    (series,) = (series for group in one.charts[0].groups if group.kind == "scatter" for series in group.series)
+    assert series.x is not None
+    assert cells_of(one, series.x) == [0.5, 1.0, 1.0, 2.0, 2.0, 2.5]
+    assert cells_of(one, series.values) == [3.0, 3.0, 5.0, 5.0, 4.0, 4.0]
+    below = next(group for group in one.charts[0].groups if group.axes == "first")
+    assert (below.series[0].fill, below.series[0].line) == (None, None)  # it carries the names and the scale
+    assert below.series[0].names is not None

@@ -3,6 +3,7 @@
 import errno
 import os
 import tempfile
+from collections.abc import Iterable
 from pathlib import Path
 
 from kavlet.core.messages import Message, say
@@ -11,24 +12,42 @@ from kavlet.core.values.errors import KavletError
 
 def write(path: Path, content: bytes) -> None:
     """Write through a neighbouring file and a rename. Raises KavletError when the place can't be written."""
-    target = path.resolve()
+    write_all([(path, content)])
+
+
+def write_all(files: Iterable[tuple[Path, bytes]]) -> None:
+    """Write several files, none of them before all are on the disk beside their places. Raises KavletError when one
+    can't be written; then none is."""
+    ready: list[tuple[str, Path]] = []
+    path = Path()
     try:
-        handle, name = tempfile.mkstemp(prefix=f".{target.name[:40]}.", dir=target.parent)
-        try:
-            with os.fdopen(handle, "wb") as file:
-                file.write(content)
-                file.flush()
-                os.fsync(file.fileno())
-            os.chmod(name, _mode(target))
+        for path, content in files:
+            ready.append(_beside(path.resolve(), content))
+        for name, target in ready:
             os.replace(name, target)
-        except BaseException:
-            Path(name).unlink(missing_ok=True)
-            raise
     except OSError as error:
         raise KavletError(
             say("{file} can’t be written: {reason}.", file=path, reason=reason(error)),
             remedy=say("Choose another place."),
         ) from None
+    finally:
+        for name, _ in ready:
+            Path(name).unlink(missing_ok=True)
+
+
+def _beside(target: Path, content: bytes) -> tuple[str, Path]:
+    """The name of a new file beside a target with its content, and the target."""
+    handle, name = tempfile.mkstemp(prefix=f".{target.name[:40]}.", dir=target.parent)
+    try:
+        with os.fdopen(handle, "wb") as file:
+            file.write(content)
+            file.flush()
+            os.fsync(file.fileno())
+        os.chmod(name, _mode(target))
+    except BaseException:
+        Path(name).unlink(missing_ok=True)
+        raise
+    return name, target
 
 
 REASONS = {

@@ -163,7 +163,7 @@ class _Writer:
         if one.marker == "none":
             return
         add(made, "c:size", val=max(2, min(72, round(one.marker_size))))
-        self.looks(made, one.marker_picture or one.fill, None)
+        self.looks(made, one.marker_picture or one.fill, one.marker_edge)
 
     def _point(self, parent: Element, kind: str, one: Series, point: Point) -> None:
         made = add(parent, "c:dPt")
@@ -174,7 +174,7 @@ class _Writer:
             marker = add(made, "c:marker")
             add(marker, "c:symbol", val=MARKERS[one.marker])
             add(marker, "c:size", val=max(2, min(72, round(one.marker_size))))
-            self.looks(marker, one.marker_picture or point.fill, point.edge)
+            self.looks(marker, one.marker_picture or point.fill, point.edge or one.marker_edge)
         add(made, "c:bubble3D", val=False)
         if kind in ("pie", "rings") and point.explode:
             add(made, "c:explosion", val=max(0, min(400, round(point.explode))))

@@ -132,6 +132,7 @@ class Series(Struct, frozen=True, kw_only=True):
     line: Stroke | None = None
     marker: Marker = "none"
     marker_size: float = 7.0
+    marker_edge: Stroke | None = None
     marker_picture: Picture | None = None
     smooth: bool = False
     points: tuple[Point, ...] = ()

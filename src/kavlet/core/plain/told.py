@@ -5,7 +5,7 @@ import math
 import msgspec
 
 from kavlet.core.building.stages import Picture
-from kavlet.core.charts.frame import Grid, Polar
+from kavlet.core.charts.frame import Cartesian, Grid, Polar
 from kavlet.core.charts.scale import Scale
 from kavlet.core.compose.context import context
 from kavlet.core.compose.figure import PlacedAxis, PlacedRule, PlacedText
@@ -18,7 +18,7 @@ from kavlet.core.figures.references import RangeReference, rewritten
 from kavlet.core.figures.table import Table
 from kavlet.core.messages import say, words_in
 from kavlet.core.plain.kinds import TELL
-from kavlet.core.plain.model import Axes, Axis, Cells, Lettered, PlainChart, Stroke, View, Words
+from kavlet.core.plain.model import Axes, Axis, Cells, Lettered, PlainChart, Series, Stroke, View, Words
 from kavlet.core.plain.telling import Source, Telling, lettered
 from kavlet.core.plain.workings import Workings
 from kavlet.core.text.faces import face_of
@@ -62,6 +62,7 @@ def _plain(document: Document, values: Values, picture: Picture, number: int, bo
             TELL[type(layer)](layer, to)
     if chart.as_solid is not None:
         _only_bodies(to)
+    _ground_series(to)
     if chart.ground_picture or chart.plot_picture:
         to.differ(say("the picture behind is missing"))
     single = len(build.panels) == 1
@@ -88,6 +89,19 @@ def _plain(document: Document, values: Values, picture: Picture, number: int, bo
         differs=tuple(to.differs),
         box=box,
     )
+
+
+def _ground_series(to: Telling) -> None:
+    """Where all is drawn over the plot, an unseen series that carries the names and the scale below it."""
+    frame = to.chart.frame
+    used = [draft.axes for draft in to.drafts if draft.series]
+    if not isinstance(frame, Cartesian) or frame.across.kind != "category" or not used or "first" in used:
+        return
+    layer = next((one for one in to.chart.layers if to.source.table.place(one.values) >= 0), None)
+    if layer is not None:
+        draft = to.group("bars" if to.lying else "lines")
+        unseen = Series(name=to.name(layer), names=to.names(), values=to.plotted(layer.values), listed=False)
+        draft.series.append(unseen)
 
 
 def _only_bodies(to: Telling) -> None:

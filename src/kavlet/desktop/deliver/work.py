@@ -243,6 +243,5 @@ def _put(leaving: Outgoing, choice: Choice, path: Path) -> list[Put]:
     made = list(files(leaving, choice.wish, path))
     if leaving.given_up():
         raise KavletError(say("It was given up."))
-    for one in made:
-        atomic.write(one.path, one.content)
+    atomic.write_all((one.path, one.content) for one in made)
     return made

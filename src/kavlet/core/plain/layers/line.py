@@ -23,8 +23,6 @@ def tell(layer: Line, to: Telling) -> None:
     frame = to.chart.frame
     if layer.helper or not isinstance(frame, Cartesian):
         return
-    if layer.course not in ("straight", "smooth"):
-        to.differ(say("“{name}” goes straight from point to point", name=layer.name))
     colour = to.colour(layer)
     if BLANKS[layer.missing] != "gap":
         to.blanks = BLANKS[layer.missing]
@@ -42,8 +40,11 @@ def tell(layer: Line, to: Telling) -> None:
         labels=labels(layer, to, "" if to.lying else layer.values),
         listed=layer.listed,
     )
-
-    if layer.x:
+    if layer.course == "stepped" and not layer.x:
+        _steps(layer, made, to)
+    elif layer.x:
+        if layer.course == "stepped":
+            to.differ(say("“{name}” goes straight from point to point", name=layer.name))
         x = to.plotted(layer.x)
         to.group("scatter").series.append(msgspec.structs.replace(made, x=x))
     elif to.lying:
@@ -52,3 +53,20 @@ def tell(layer: Line, to: Telling) -> None:
         to.overlay().series.append(msgspec.structs.replace(made, x=x, values=y))
     else:
         to.group("lines", "second" if layer.second else "first").series.append(made)
+
+
+def _steps(layer: Line, made: Series, to: Telling) -> None:
+    """A stepped line: each value twice, where its step begins and where it ends, halfway to its neighbours."""
+    places: list[float] = []
+    refs: list[str] = []
+    for row in range(to.rows):
+        places += [row if row else 0.5, row + 1 if row + 1 < to.rows else row + 0.5]
+        refs += 2 * [to.at(layer.values, row)]
+    level = to.workings.formulas(
+        f"{layer.name}: steps", [f"IF(ISNUMBER({ref});{ref};NA())" for ref in refs], to.data.number_text(layer.values)
+    )
+    x, y = to.over_rows(to.spots("ends of steps", places), level)
+    both = labels(layer, to, rows=[row for row in to.data.ids for _ in (0, 1)])
+    points = tuple(point for place, point in enumerate(both.points) if place % 2 == 0)
+    held = msgspec.structs.replace(both, points=points)
+    to.overlay().series.append(msgspec.structs.replace(made, x=x, values=y, labels=held, marker="none"))

@@ -7,10 +7,11 @@ from kavlet.core.dress.fills import PictureFill
 from kavlet.core.messages import say
 from kavlet.core.plain.labels import labels
 from kavlet.core.plain.layers.line import MARKERS
-from kavlet.core.plain.model import Cells, Marker, Picture, Series
+from kavlet.core.plain.model import Cells, Marker, Picture, Series, Stroke
 from kavlet.core.plain.telling import Telling
 
 RIDING = 18.0  # points; a symbol's size where the bar's breadth gave it
+FILLED = ("disc", "square", "diamond", "triangle")
 MOST = 72.0  # points of a marker (ISO/IEC 29500-1, 21.2.3.24)
 
 
@@ -35,6 +36,7 @@ def tell(layer: Points, to: Telling) -> None:
         fill=fill,
         marker=marker,
         marker_size=min(MOST, size),
+        marker_edge=Stroke(to.style.ground, to.style.strokes.rim) if layer.spot in FILLED else None,
         marker_picture=picture,
         points=points,
         labels=labels(layer, to, "" if over else layer.values),

@@ -20,11 +20,12 @@ def tell(layer: Reference, to: Telling) -> None:
     line = Stroke(colour, layer.width, "dash" if layer.dash else "solid")
     if isinstance(frame, Cartesian) and frame.across.kind == "category":
         level = _level(layer, to)
-        x, y = to.over_rows(to.spots("ends of the plot", [0.0, float(to.rows)]), level)
+        x, y = to.over_rows(to.spots("along the plot", [0.0, max(0.5, to.rows - 0.5), float(to.rows)]), level)
         _put(layer, x, y, line, to)
     elif isinstance(frame, Cartesian):
         across = to.axis("y" if to.lying else "x")
-        ends = [across.minimum, across.maximum] if across is not None else [0.0, 1.0]
+        low, high = (across.minimum, across.maximum) if across is not None else (0.0, 1.0)
+        ends = [low, high - 0.08 * (high - low), high]
         level, places = _level(layer, to), to.workings.column("ends across", list(ends))
         made = Series(
             name=to.workings.one(layer.name), x=places, values=level, line=line, labels=_labels(layer, to),
@@ -43,19 +44,19 @@ def tell(layer: Reference, to: Telling) -> None:
             f"({frame.start:g}+({at:.12g}-{scale.minimum:.12g})/{scale.maximum - scale.minimum:.12g}*{frame.sweep:g})"
         )
         inner = max(0.0, frame.hole)
-        x = to.workings.formulas(f"{layer.name}: x", [f"{r:g}*SIN(RADIANS({turn}))" for r in (inner, 1.0)])
-        y = to.workings.formulas(f"{layer.name}: y", [f"{r:g}*COS(RADIANS({turn}))" for r in (inner, 1.0)])
+        x = to.workings.formulas(f"{layer.name}: x", [f"{r:g}*SIN(RADIANS({turn}))" for r in (inner, 1.0, 1.0)])
+        y = to.workings.formulas(f"{layer.name}: y", [f"{r:g}*COS(RADIANS({turn}))" for r in (inner, 1.0, 1.0)])
         _put(layer, x, y, line, to, pointing(layer.name, turn, colour, to))
 
 
 def _level(layer: Reference, to: Telling) -> Cells:
-    """Both ends' height: as set, or what the column's first cell says."""
+    """The height of both ends and of the label's place: as set, or what the column's first cell says."""
     if layer.at is not None:
-        return to.workings.column(f"{layer.name}: level", [float(layer.at)] * 2)
+        return to.workings.column(f"{layer.name}: level", [float(layer.at)] * 3)
     if to.source.table.place(layer.values) >= 0:
         first = to.at(layer.values, 0)
-        return to.workings.formulas(f"{layer.name}: level", [first, first])
-    return to.workings.column(f"{layer.name}: level", [0.0, 0.0])
+        return to.workings.formulas(f"{layer.name}: level", 3 * [first])
+    return to.workings.column(f"{layer.name}: level", 3 * [0.0])
 
 
 def _put(layer: Reference, x: Cells, y: Cells, line: Stroke, to: Telling, ring: Series | None = None) -> None:
@@ -73,7 +74,7 @@ def _put(layer: Reference, x: Cells, y: Cells, line: Stroke, to: Telling, ring: 
 
 
 def _labels(layer: Reference, to: Telling) -> Labels:
-    """The line's own text at its far end."""
+    """The line's own text near its far end."""
     text = next((text for (key, _), text in to.texts.items() if key == layer.key), None)
     if text is None or layer.label is None:
         return labels(layer, to)
