@@ -53,8 +53,8 @@ def made(document: Document, chart: str) -> Made:
 def workbook(one: Made, as_: Any = "chart") -> bytes:
     """The chart's workbook."""
     entry = one.picture.build.entry
-    beside = xlsx.Beside(entry.table, entry.name, one.picture.figure.alt_text, one.charts, one.picture.scene)
-    return xlsx.workbook(sheets_for(one.document.tables, one.charts, more=[entry.table]), [beside], "en-US", paint, as_)
+    beside = xlsx.Beside(entry.table, entry.name, one.picture.figure.alt_text, one.charts, one.picture.scene, as_)
+    return xlsx.workbook(sheets_for(one.document.tables, one.charts, more=[entry.table]), [beside], "en-US", paint)
 
 
 def pages(document: Document) -> list[PlainPage]:

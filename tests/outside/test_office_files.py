@@ -11,6 +11,7 @@ from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
+import msgspec
 import odfdo
 import openpyxl
 import pptx
@@ -30,6 +31,7 @@ from kavlet.core.office import docx, odp, ods, odt, xlsx
 from kavlet.core.office import pptx as slides
 from kavlet.core.office.manner import Manner
 from kavlet.core.office.sheets import sheets_for
+from kavlet.core.plain.page_model import ChartPart, PicturePart, PlainPage, TextPart
 from kavlet.core.plain.pages import chart_page
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.values.errors import KavletError
@@ -92,9 +94,14 @@ def test_every_chart_of_the_demo_is_valid_in_every_format(demo: Document, chart:
     assert wrongs(odt.report(page, demo.tables, manner)[0], ".odt") == []
 
 
+def wished(page: PlainPage, as_: Any) -> PlainPage:
+    parts = [msgspec.structs.replace(one, as_=as_) if isinstance(one, ChartPart) else one for one in page.parts]
+    return msgspec.structs.replace(page, parts=tuple(parts))
+
+
 @pytest.mark.parametrize("as_", ["chart", "picture", "both"])
 def test_every_page_of_the_demo_is_valid_in_every_format(demo: Document, as_: Any) -> None:
-    manner, held = Manner(paint, as_=as_), pages(demo)
+    manner, held = Manner(paint), [wished(page, as_) for page in pages(demo)]
     assert wrongs(slides.presentation(held, demo.tables, manner), ".pptx") == []
     assert wrongs(docx.report(held, demo.tables, manner), ".docx") == []
     assert wrongs(odp.presentation(held, demo.tables, manner)[0], ".odp") == []
@@ -423,3 +430,55 @@ def test_two_hundred_rows_are_written() -> None:
     document, chart = edits.add_chart(document, table, "columns", {"name": ("c1",), "value": ("c2",)})
     one = made(document, chart)
     assert wrongs(workbook(one), ".xlsx") == []
+
+
+def test_documents_hold_headings_words_tables_charts_and_captions(demo: Document) -> None:
+    import docx as reader
+
+    held = pages(demo)
+    document = reader.Document(io.BytesIO(docx.report(held, demo.tables, Manner(paint))))
+    text = "\n".join(paragraph.text for paragraph in document.paragraphs)
+    parts = [one for page in held for one in page.parts]
+    heads = [paragraph.text for paragraph in document.paragraphs if paragraph.style.name.startswith("Heading")]
+    for one in parts:
+        if type(one).__name__ == "TextPart" and one.role != "margin":
+            assert all(line.text in text for line in one.paragraphs if line.text.strip())
+        if type(one).__name__ == "TextPart" and one.role == "title":
+            assert one.paragraphs[0].text in heads
+    assert len(document.tables) == sum(type(one).__name__ == "TablePart" for one in parts)
+    charts_ = [one for one in parts if type(one).__name__ == "ChartPart"]
+    drawn = document.element.body.findall(f".//{C}chart")
+    assert len(drawn) == sum(len(one.charts) for one in charts_)
+    captions = [paragraph.text for paragraph in document.paragraphs if paragraph.style.name == "Caption"]
+    assert all(one.title in captions for one in charts_)
+    said = [element.get("descr") for element in document.element.body.iter("{*}docPr")]
+    assert all(chart.alt_text in said for one in charts_ for chart in one.charts)
+
+
+def test_native_objects_stand_where_the_page_has_them(demo: Document) -> None:
+    held = pages(demo)
+    deck = pptx.Presentation(io.BytesIO(slides.presentation(held, demo.tables, Manner(paint))))
+    for slide, page in zip(deck.slides, held, strict=True):
+        places = {(shape.left, shape.top, shape.width, shape.height) for shape in _all(slide.shapes)}
+        for one in page.parts:
+            if (
+                type(one).__name__ in ("TextPart", "ChartPart", "PicturePart")
+                and getattr(one, "charts", (0,))[1:] == ()
+            ):
+                box = tuple(round(side * 12_700) for side in (one.box.x, one.box.y, one.box.width, one.box.height))
+                assert any(max(abs(a - b) for a, b in zip(box, place, strict=True)) <= 1 for place in places), one.name
+
+
+@pytest.mark.parametrize(
+    ("chart", "layer"), [("k20", "series 1"), ("k12", "others"), ("k8", "above"), ("k17", "series 2")]
+)
+def test_kept_values_are_those_of_the_record(demo: Document, chart: str, layer: str) -> None:
+    one = made(demo, chart)
+    marks = [mark for mark in one.picture.figure.marks if mark.key == layer]
+    name = marks[0].layer
+    series = [
+        held for held in chart_xml(demo, chart).iter(f"{C}ser") if (cached(held.find(f"{C}tx")) or [""])[0] == name
+    ]
+    values = [[float(text) for text in cached(held.find(f"{C}val")) if text not in (None, "0")] for held in series]
+    wanted = [mark.value for mark in marks if mark.value]
+    assert any(found == pytest.approx(wanted) for found in values)

@@ -4,14 +4,14 @@ from collections.abc import Iterable
 
 import msgspec
 
-from kavlet.core.files.formats import Wish
+from kavlet.core.files.formats import As, Wish
 from kavlet.core.messages import Message, say
 from kavlet.core.office import docx, odp, ods, odt, pptx, xlsx
 from kavlet.core.office.manner import Manner
 from kavlet.core.office.odf_chart import Differs
 from kavlet.core.office.sheets import sheets_for
 from kavlet.core.plain.model import PlainChart
-from kavlet.core.plain.page_model import ChartPart, PlainPage
+from kavlet.core.plain.page_model import AnyPart, ChartPart, PlainPage
 from kavlet.core.plain.told import plain_charts
 from kavlet.core.text.numbers import locale_of
 from kavlet.core.values.colour import Colour
@@ -29,18 +29,20 @@ def _language(what: Outgoing) -> str:
     return f"{locale.language}-{region}" if region else str(locale.language)
 
 
-def _manner(what: Outgoing, wish: Wish) -> Manner:
-    return Manner(png_of, _language(what), wish.as_, what.title)
+def _manner(what: Outgoing) -> Manner:
+    return Manner(png_of, _language(what), what.title)
 
 
 def _pages(what: Outgoing, wish: Wish) -> tuple[PlainPage, ...]:
-    if wish.ground:
-        return what.plain_pages
-    made = []
-    for page in what.plain_pages:
-        parts = tuple(_bare(one) if isinstance(one, ChartPart) else one for one in page.parts)
-        made.append(msgspec.structs.replace(page, parts=parts))
-    return tuple(made)
+    """All pages, each chart as it is wished."""
+
+    def wished(part: AnyPart) -> AnyPart:
+        if not isinstance(part, ChartPart):
+            return part
+        held = msgspec.structs.replace(part, as_=wish.as_of.get(part.chart, wish.as_))
+        return held if wish.ground else _bare(held)
+
+    return tuple(msgspec.structs.replace(page, parts=tuple(map(wished, page.parts))) for page in what.plain_pages)
 
 
 def _bare(part: ChartPart) -> ChartPart:
@@ -58,48 +60,48 @@ def _once(of: Iterable[Message]) -> tuple[Message, ...]:
     return tuple(found)
 
 
-def _differs(charts: Iterable[PlainChart], wish: Wish, more: Differs | None) -> tuple[Message, ...]:
+def _differs(charts: Iterable[PlainChart], as_: As, more: Differs | None) -> tuple[Message, ...]:
     """What looks different of the panels of a chart: as they are told, and as a format writes them."""
-    if wish.as_ == "picture":
+    if as_ == "picture":
         return ()
     if not all(chart.groups for chart in charts):
         return (say("it is a picture there, as it has more parts than a real chart may have"),)
     return _once(one for chart in charts for one in (*chart.differs, *(more or {}).get(chart.workings.id, ())))
 
 
-def _told(pages: tuple[PlainPage, ...], wish: Wish, more: Differs | None = None) -> tuple[Told, ...]:
+def _told(pages: tuple[PlainPage, ...], more: Differs | None = None) -> tuple[Told, ...]:
     found = []
     for page in pages:
         for part in page.parts:
             if isinstance(part, ChartPart):
-                found.append(Told(part.name, wish.as_, _differs(part.charts, wish, more)))
+                found.append(Told(part.name, part.as_, _differs(part.charts, part.as_, more), part.chart))
     return tuple(found)
 
 
 def slides(what: Outgoing, wish: Wish) -> Written:
     """PPTX: a slide for each page, or for each chart."""
     pages = _pages(what, wish)
-    return Written(pptx.presentation(pages, what.document.tables, _manner(what, wish)), _told(pages, wish))
+    return Written(pptx.presentation(pages, what.document.tables, _manner(what)), _told(pages))
 
 
 def report(what: Outgoing, wish: Wish) -> Written:
     """DOCX: page after page, or chart after chart."""
     pages = _pages(what, wish)
-    return Written(docx.report(pages, what.document.tables, _manner(what, wish)), _told(pages, wish))
+    return Written(docx.report(pages, what.document.tables, _manner(what)), _told(pages))
 
 
 def open_slides(what: Outgoing, wish: Wish) -> Written:
     """ODP: a slide for each page, or for each chart."""
     pages = _pages(what, wish)
-    content, more = odp.presentation(pages, what.document.tables, _manner(what, wish))
-    return Written(content, _told(pages, wish, more))
+    content, more = odp.presentation(pages, what.document.tables, _manner(what))
+    return Written(content, _told(pages, more))
 
 
 def open_report(what: Outgoing, wish: Wish) -> Written:
     """ODT: page after page, or chart after chart."""
     pages = _pages(what, wish)
-    content, more = odt.report(pages, what.document.tables, _manner(what, wish))
-    return Written(content, _told(pages, wish, more))
+    content, more = odt.report(pages, what.document.tables, _manner(what))
+    return Written(content, _told(pages, more))
 
 
 def _beside(what: Outgoing, wish: Wish) -> list[xlsx.Beside]:
@@ -111,26 +113,30 @@ def _beside(what: Outgoing, wish: Wish) -> list[xlsx.Beside]:
         if not wish.ground:
             charts = tuple(msgspec.structs.replace(one, ground=NONE) for one in charts)
             scene = msgspec.structs.replace(scene, ground=None)
-        made.append(xlsx.Beside(entry.table, entry.name, picture.figure.alt_text, charts, scene))
+        as_ = wish.as_of.get(entry.id, wish.as_)
+        made.append(xlsx.Beside(entry.table, entry.name, picture.figure.alt_text, charts, scene, as_))
     return made
 
 
-def _beside_told(beside: list[xlsx.Beside], wish: Wish, more: Differs | None = None) -> tuple[Told, ...]:
-    return tuple(Told(one.name, wish.as_, _differs(one.charts, wish, more)) for one in beside)
+def _beside_told(what: Outgoing, beside: list[xlsx.Beside], more: Differs | None = None) -> tuple[Told, ...]:
+    return tuple(
+        Told(one.name, one.as_, _differs(one.charts, one.as_, more), chart)
+        for one, chart in zip(beside, what.charts, strict=True)
+    )
 
 
 def workbook(what: Outgoing, wish: Wish) -> Written:
     """XLSX: a sheet for each table that the charts need (or for all), the charts beside theirs."""
     beside = _beside(what, wish)
-    charts = [chart for one in beside for chart in one.charts] if wish.as_ != "picture" else []
+    charts = [chart for one in beside if one.as_ != "picture" for chart in one.charts]
     sheets = sheets_for(what.document.tables, charts, what.whole, [one.table for one in beside])
-    return Written(xlsx.workbook(sheets, beside, _language(what), png_of, wish.as_), _beside_told(beside, wish))
+    return Written(xlsx.workbook(sheets, beside, _language(what), png_of), _beside_told(what, beside))
 
 
 def open_workbook(what: Outgoing, wish: Wish) -> Written:
     """ODS: a sheet for each table that the charts need (or for all), the charts beside theirs."""
     beside = _beside(what, wish)
-    charts = [chart for one in beside for chart in one.charts] if wish.as_ != "picture" else []
+    charts = [chart for one in beside if one.as_ != "picture" for chart in one.charts]
     sheets = sheets_for(what.document.tables, charts, what.whole, [one.table for one in beside])
-    content, more = ods.workbook(sheets, beside, _language(what), png_of, wish.as_)
-    return Written(content, _beside_told(beside, wish, more))
+    content, more = ods.workbook(sheets, beside, _language(what), png_of)
+    return Written(content, _beside_told(what, beside, more))

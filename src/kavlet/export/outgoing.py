@@ -25,11 +25,12 @@ Part = TypeVar("Part")
 
 
 class Told(Struct, frozen=True):
-    """What a file holds of one chart: as a real chart or a picture, and what looks different there."""
+    """What a file holds of one chart: as a real chart or a picture, and what looks different there; the chart's id."""
 
     name: str
     as_: str
     differs: tuple[Message, ...] = ()
+    chart: str = ""
 
 
 class Written(Struct, frozen=True):

@@ -221,3 +221,24 @@ def test_a_document_without_pages_offers_only_charts(window: Window, qtbot: QtBo
     window.store.load(document, None, "bare")
     sheet = sheet_of(window, qtbot, Choice("pages", wish=Wish(".pdf")))
     assert sheet.choice.what == "chart"
+
+
+def test_one_of_several_charts_leaves_as_a_picture(window: Window, qtbot: QtBot, tmp_path: Path,
+                                                  monkeypatch: pytest.MonkeyPatch) -> None:  # fmt: skip
+    sheet = sheet_of(window, qtbot, Choice("charts", wish=Wish(".pptx")))
+    assert 'href="k1"' in sheet.differs.text()
+    sheet.differs.linkActivated.emit("k1")
+    qtbot.waitUntil(sheet.save.isEnabled, timeout=20_000)
+    assert {told.name: told.as_ for told in sheet.made.told}["Visitor path"] == "picture"
+    save(sheet, qtbot, monkeypatch, tmp_path / "all.pptx")
+    first, second, *_ = pptx.Presentation(str(tmp_path / "all.pptx")).slides
+    assert not any(shape.has_chart for shape in first.shapes)
+    assert any(shape.has_chart for shape in second.shapes)
+    sheet.differs.linkActivated.emit("k1")
+    assert sheet.wish.as_of == {}
+
+
+def test_figures_are_previewed_as_they_are_written(window: Window, qtbot: QtBot) -> None:
+    sheet = sheet_of(window, qtbot, Choice(one="k1", wish=Wish(".csv")))
+    assert sheet.preview.sheet.text == sheet.made.content.decode()
+    assert sheet.preview.sheet.text.startswith("stage,people")

@@ -40,9 +40,9 @@ class Motion(Struct, frozen=True):
 class Wish(Struct, frozen=True):
     """How something is to leave: the ending of the file, pixels per point for pictures, texts as outlines for SVG.
 
-    `as_` chooses real charts or pictures in office formats; `ground` False leaves the ground out; `width` and `height`
-    are a chart's size in points where it is not its own. `motion` is that of animations, `to` and `subject` those of a
-    mail.
+    `as_` chooses real charts or pictures in office formats, `as_of` for some charts by their ids; `ground` False leaves
+    the ground out; `width` and `height` are a chart's size in points where it is not its own. `motion` is that of
+    animations, `to`, `subject` and `words` those of a mail.
     """
 
     ending: str
@@ -56,6 +56,7 @@ class Wish(Struct, frozen=True):
     to: tuple[str, ...] = ()
     subject: str = ""
     words: str = ""
+    as_of: dict[str, As] = {}
 
 
 class Format(Struct, frozen=True):

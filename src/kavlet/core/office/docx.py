@@ -229,7 +229,7 @@ def _below(cell: Any, line: Colour | None) -> None:
 def report(pages: Sequence[PlainPage], tables: Sequence[Table], manner: Manner) -> bytes:
     """The document's bytes, page after page; the same input gives the same bytes."""
     made = _Report(tables, manner, pages[0].family, pages[0].size)
-    written = [one for page in pages for one in with_pictures(page, manner.as_)]
+    written = [one for page in pages for one in with_pictures(page)]
     for number, page in enumerate(written):
         made.page(page, number == 0)
     buffer = io.BytesIO()

@@ -3,7 +3,6 @@
 import msgspec
 from msgspec import Struct
 
-from kavlet.core.files.formats import As
 from kavlet.core.office.package import Paint
 from kavlet.core.plain.page_model import AnyPart, ChartPart, PicturePart, PlainPage
 from kavlet.core.values.colour import Colour
@@ -11,11 +10,10 @@ from kavlet.core.values.geometry import Rect
 
 
 class Manner(Struct, frozen=True):
-    """Charts as real charts, pictures or both; the language of the texts (BCP 47); what paints scenes as PNG."""
+    """What paints scenes as PNG; the language of the texts (BCP 47); what the document is called."""
 
     paint: Paint
     language: str = "en-US"
-    as_: As = "chart"
     title: str = ""
 
 
@@ -48,16 +46,20 @@ def pictured(part: ChartPart) -> PicturePart:
     return PicturePart(box=part.box, name=part.name, group=part.group, scene=part.scene, alt_text=part.alt_text)
 
 
-def with_pictures(page: PlainPage, as_: As) -> list[PlainPage]:
-    """The page as it is written: with charts, with their pictures instead, or followed by a page of pictures. What has
-    no form as a real chart is a picture in any case."""
-    parts: list[AnyPart] = [pictured(one) if isinstance(one, ChartPart) else one for one in page.parts]
-    pictures = msgspec.structs.replace(page, parts=tuple(parts))
-    if as_ == "picture":
-        return [pictures]
-    told = [pictured(one) if isinstance(one, ChartPart) and not one.can_be_told else one for one in page.parts]
-    real = msgspec.structs.replace(page, parts=tuple(told))
-    return [real] if as_ == "chart" else [real, msgspec.structs.replace(pictures, speaker="")]
+def with_pictures(page: PlainPage) -> list[PlainPage]:
+    """The page as it is written: with real charts or their pictures, as each is wished; followed by a page of pictures
+    where one is wished as both. What has no form as a real chart is a picture in any case."""
+
+    def real(part: AnyPart) -> AnyPart:
+        bare = isinstance(part, ChartPart) and (part.as_ == "picture" or not part.can_be_told)
+        return pictured(part) if bare and isinstance(part, ChartPart) else part
+
+    made = msgspec.structs.replace(page, parts=tuple(map(real, page.parts)))
+    charts = [one for one in made.parts if isinstance(one, ChartPart)]
+    if all(one.as_ != "both" for one in charts):
+        return [made]
+    parts = tuple(pictured(one) if isinstance(one, ChartPart) else one for one in page.parts)
+    return [made, msgspec.structs.replace(page, parts=parts, speaker="")]
 
 
 def reading_order(parts: tuple[AnyPart, ...]) -> list[AnyPart]:

@@ -29,7 +29,7 @@ def presentation(pages: Sequence[PlainPage], tables: Sequence[Table], manner: Ma
     body = add(add(made.content, "office:body"), "office:presentation")
     number = 0
     for page in pages:
-        for one in with_pictures(page, manner.as_):
+        for one in with_pictures(page):
             number += 1
             _slide(made, body, one, number)
     return made.save(), made.differs

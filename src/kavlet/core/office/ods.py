@@ -6,7 +6,6 @@ from lxml import etree
 
 from kavlet.core.figures.references import column_letters
 from kavlet.core.files import ods, svg
-from kavlet.core.files.formats import As
 from kavlet.core.office.odf import VERSION, Element, Package, add, dumps, meta, name, points, put, root
 from kavlet.core.office.odf_chart import Differs, odf_chart
 from kavlet.core.office.odf_parts import default_styles
@@ -29,9 +28,7 @@ def where(sheets: Sheets, cells: Cells) -> str:
     return f"'{sheet}'.${letters}${first}:.${letters}${first + cells.count - 1}"
 
 
-def workbook(
-    sheets: Sheets, beside: Sequence[Beside], language: str, paint: Paint, as_: As = "chart"
-) -> tuple[bytes, Differs]:
+def workbook(sheets: Sheets, beside: Sequence[Beside], language: str, paint: Paint) -> tuple[bytes, Differs]:
     """The workbook's bytes, and what is different there; the same input gives the same bytes. A picture stands in the
     chart's place, or below it."""
     made = Package(TYPE)
@@ -50,7 +47,7 @@ def workbook(
             shapes = etree.Element(name("table:shapes"))
             page.insert(0, shapes)
         size = one.scene.size
-        real = as_ != "picture" and one.can_be_told
+        real = one.as_ != "picture" and one.can_be_told
         if real:
             for chart in one.charts:
                 document = odf_chart(chart, sheets, paint, lambda cells: where(sheets, cells))
@@ -66,7 +63,7 @@ def workbook(
                 add(frame, "svg:title", chart.name)
                 add(frame, "svg:desc", chart.alt_text or one.alt_text)
             top += size.height + GAP_ROWS * ROW
-        if as_ != "chart" or not real:
+        if one.as_ != "chart" or not real:
             frame = _frame(shapes, one.name, Rect(left, top, size.width, size.height))
             for ending, content in (("svg", svg.dumps(one.scene, True).encode()), ("png", paint(one.scene, SHARP))):
                 add(frame, "draw:image", xlink_href=made.picture(content, ending), **LINK)

@@ -31,7 +31,7 @@ def report(pages: Sequence[PlainPage], tables: Sequence[Table], manner: Manner) 
     made = Parts(TYPE, tables, manner)
     _styles(made, pages[0].family)
     body = add(add(made.content, "office:body"), "office:text")
-    written = [one for page in pages for one in with_pictures(page, manner.as_)]
+    written = [one for page in pages for one in with_pictures(page)]
     outline = Outline()
     for number, page in enumerate(written):
         _page(made, body, page, number == 0, outline)

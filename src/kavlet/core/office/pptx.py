@@ -337,7 +337,7 @@ def presentation(pages: Sequence[PlainPage], tables: Sequence[Table], manner: Ma
     """
     made = _Deck(pages, tables, manner)
     for page in pages:
-        for one in with_pictures(page, manner.as_):
+        for one in with_pictures(page):
             made.slide(one)
     buffer = io.BytesIO()
     made.deck.save(buffer)

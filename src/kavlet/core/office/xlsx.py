@@ -28,6 +28,7 @@ class Beside(Struct, frozen=True):
     alt_text: str
     charts: tuple[PlainChart, ...]
     scene: Scene
+    as_: As = "chart"
 
     @property
     def can_be_told(self) -> bool:
@@ -35,13 +36,13 @@ class Beside(Struct, frozen=True):
         return all(chart.groups for chart in self.charts)
 
 
-def workbook(sheets: Sheets, beside: Sequence[Beside], language: str, paint: Paint, as_: As = "chart") -> bytes:
+def workbook(sheets: Sheets, beside: Sequence[Beside], language: str, paint: Paint) -> bytes:
     """The workbook's bytes; the same input gives the same bytes. A picture stands in the chart's place, or below it."""
     placed: list[PlainChart] = []
     content = xlsx.dumps_with(
         [(table, sheets.values) for table in sheets.tables],
         sheets.names,
-        lambda book, pages: _Places(book, pages, sheets, paint).put(beside, as_, placed),
+        lambda book, pages: _Places(book, pages, sheets, paint).put(beside, placed),
     )
     parts = parts_of(content)
     overrides: dict[str, str] = {}
@@ -64,18 +65,18 @@ class _Places:
         self.book, self.pages, self.sheets, self.paint = book, pages, sheets, paint
         self._next: dict[str, int] = {}
 
-    def put(self, beside: Sequence[Beside], as_: As, placed: list[PlainChart]) -> None:
+    def put(self, beside: Sequence[Beside], placed: list[PlainChart]) -> None:
         """All charts, as charts or pictures; those that get a part are added to `placed`."""
         for one in beside:
             table = next(table for table in self.sheets.tables if table.id == one.table)
             page, column = self.pages[one.table], len(table.columns) + SPARE
-            real = as_ != "picture" and one.can_be_told
+            real = one.as_ != "picture" and one.can_be_told
             if real:
                 for chart in one.charts:
                     self._chart(page, column, one, chart)
                     placed.append(chart)
                 self._down(one)
-            if as_ != "chart" or not real:
+            if one.as_ != "chart" or not real:
                 picture = io.BytesIO(self.paint(one.scene, SHARP))
                 scale = 96 / (72 * SHARP)  # from the picture's pixels to those of a sheet
                 page.insert_image(

@@ -4,6 +4,7 @@ from typing import Literal
 
 from msgspec import Struct
 
+from kavlet.core.files.formats import As
 from kavlet.core.plain.model import Lettered, PlainChart
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.values.colour import Colour
@@ -82,7 +83,8 @@ class TablePart(Part, frozen=True, kw_only=True):
 
 
 class ChartPart(Part, frozen=True, kw_only=True):
-    """A chart: in plain terms, and its picture. `table` is the id of the table it stands on."""
+    """A chart: in plain terms, and its picture; written as the one, the other, or both. `table` is the id of the table
+    it stands on."""
 
     chart: str
     table: str
@@ -90,6 +92,7 @@ class ChartPart(Part, frozen=True, kw_only=True):
     scene: Scene
     title: str
     alt_text: str
+    as_: As = "chart"
 
     @property
     def can_be_told(self) -> bool:

@@ -1,7 +1,7 @@
 """The preview of what leaves: page after page, on a chequered ground where it has none of its own."""
 
 from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QImage, QKeyEvent, QMovie, QPainter, QPaintEvent, QPalette
+from PySide6.QtGui import QColor, QFontDatabase, QImage, QKeyEvent, QMovie, QPainter, QPaintEvent, QPalette
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
 
 from kavlet.core.messages import words
@@ -20,6 +20,7 @@ class Sheet(QWidget):
         self.scene: Scene | None = None
         self.image: QImage | None = None
         self.movie: QMovie | None = None
+        self.text = ""
         self._held: QBuffer | None = None
         self.setMinimumSize(320, 260)
         self.setAccessibleName(words("Preview"))
@@ -28,7 +29,7 @@ class Sheet(QWidget):
         return QSize(560, 400)
 
     def show_scene(self, scene: Scene) -> None:
-        self.scene, self.image = scene, None
+        self.scene, self.image, self.text = scene, None, ""
         self._stop()
         self.setAccessibleDescription(scene.description)
         self.update()
@@ -49,6 +50,12 @@ class Sheet(QWidget):
         image = QImage.fromData(content)
         if not image.isNull():
             self.image = image
+        self.update()
+
+    def show_text(self, text: str) -> None:
+        """What a file of figures holds, its first lines."""
+        self._stop()
+        self.image, self.scene, self.text = None, None, text
         self.update()
 
     def _stop(self) -> None:
@@ -78,6 +85,13 @@ class Sheet(QWidget):
             paint(self.scene, painter)
             painter.resetTransform()
             painter.setClipping(False)
+        elif self.text:
+            area = QRectF(self.rect()).adjusted(1, 1, -1, -1)
+            painter.fillRect(area, self.palette().color(QPalette.ColorRole.Base))
+            painter.setPen(self.palette().color(QPalette.ColorRole.Text))
+            painter.setFont(QFontDatabase.systemFont(QFontDatabase.SystemFont.FixedFont))
+            inner = area.adjusted(12, 12, -12, -12)
+            painter.drawText(inner, int(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop), self.text)
         else:
             return
         painter.setPen(self.palette().color(QPalette.ColorRole.Mid))

@@ -1,9 +1,10 @@
 """The Deliver sheet: what will leave as it will be, beside what to choose; for chart, page and all of them."""
 
 from collections.abc import Callable
+from html import escape
 
 import msgspec
-from PySide6.QtCore import QTimer, Signal
+from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtWidgets import (
     QCheckBox,
     QDialog,
@@ -31,7 +32,7 @@ from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
-from kavlet.export.outgoing import Outgoing, Written
+from kavlet.export.outgoing import Outgoing, Told, Written
 from kavlet.export.ways import Way, way_of, written
 
 SIDE = 372  # pixels of the column of choices
@@ -81,6 +82,8 @@ class DeliverSheet(QDialog):
         self.differs = QLabel()
         self.differs.setWordWrap(True)
         self.differs.setAccessibleName(words("What looks different there"))
+        self.differs.setTextFormat(Qt.TextFormat.RichText)
+        self.differs.linkActivated.connect(self._turn_chart)
         self._lay_out()
         self._asks = QTimer(self)
         self._asks.setSingleShot(True)
@@ -380,22 +383,42 @@ class DeliverSheet(QDialog):
             return
         self.save.setEnabled(True)
         self.made = made
+        if self.way.ending == ".csv":
+            self.preview.sheet.show_text(made.content.decode())
         if self.way.raster and self.way.group in ("picture", "animation"):
             self.preview.sheet.show_bytes(made.content, self.way.group == "animation")
         self.says.setText(self._size_said(made, separate))
-        differs = [what for told in made.told for what in told.differs]
-        several = len(made.told) > 1
+        said = self._differences(made.told)
+        self.differs.setText(said)
+        self.differs.setVisible(bool(said))
+
+    def _differences(self, told: tuple[Told, ...]) -> str:
+        """What looks different there, as HTML; of several charts each can be a picture instead."""
+        if self.way.group != "office":
+            return ""
         lines = []
-        for told in made.told:
-            for what in told.differs:
-                lines.append(f"{told.name}: {what}" if several else str(what))
-        if differs:
-            shown = lines[:8]
-            more = len(lines) - len(shown)
-            rest = [words("and {count} more", count=more)] if more else []
-            head = words("Looks different there:")
-            self.differs.setText("\n".join([head, *(f"·  {line}" for line in [*shown, *rest])]))
-        self.differs.setVisible(bool(differs))
+        for one in told:
+            is_picture = one.as_ == "picture"
+            own = one.chart in self.wish.as_of
+            if len(told) == 1:
+                lines += [f"<li>{escape(str(what))}</li>" for what in one.differs]
+            elif one.differs or own:
+                other = words("as a real chart") if is_picture else words("as a picture")
+                parts = "; ".join(escape(str(what)) for what in one.differs) or escape(words("a picture"))
+                lines.append(f'<li><b>{escape(one.name)}</b>: {parts} · <a href="{escape(one.chart)}">{other}</a></li>')
+        real = any(one.as_ != "picture" for one in told)
+        drawn = f"<p>{escape(words('The program that opens it draws real charts itself.'))}</p>" if real else ""
+        if not lines:
+            return drawn
+        head = escape(words("Looks different there:"))
+        return f'{drawn}<p>{head}</p><ul style="margin-left:-24px">{"".join(lines)}</ul>'
+
+    def _turn_chart(self, chart: str) -> None:
+        """Let one of several charts leave as a picture, or as a real chart again."""
+        held = dict(self.wish.as_of)
+        if held.pop(chart, None) is None:
+            held[chart] = "picture"
+        self._wish(as_of=held)
 
     def _size_said(self, made: Written, separate: bool) -> str:
         size = self.leaving.alone(self.preview.place).scenes[0].size
