@@ -31,7 +31,7 @@ from kavlet.core.office import docx, odp, ods, odt, xlsx
 from kavlet.core.office import pptx as slides
 from kavlet.core.office.manner import Manner
 from kavlet.core.office.sheets import sheets_for
-from kavlet.core.plain.page_model import ChartPart, PicturePart, PlainPage, TextPart
+from kavlet.core.plain.page_model import ChartPart, PicturePart, PlainPage, TablePart, TextPart
 from kavlet.core.plain.pages import chart_page
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.values.errors import KavletError
@@ -338,13 +338,13 @@ def test_slides_hold_the_pages_words_tables_charts_and_notes(demo: Document) -> 
     for slide, page, source in zip(deck.slides, held, demo.pages, strict=True):
         text = "\n".join(shape.text_frame.text for shape in slide.shapes if shape.has_text_frame)
         for one in page.parts:
-            if type(one).__name__ == "TextPart" and not one.group:
+            if isinstance(one, TextPart) and not one.group:
                 assert all(line.text.replace("\t", "    ") in text for line in one.paragraphs)
         assert sum(shape.has_chart for shape in _all(slide.shapes)) == sum(
-            len(one.charts) for one in page.parts if type(one).__name__ == "ChartPart"
+            len(one.charts) for one in page.parts if isinstance(one, ChartPart)
         )
         assert sum(shape.has_table for shape in _all(slide.shapes)) == sum(
-            type(one).__name__ == "TablePart" for one in page.parts
+            isinstance(one, TablePart) for one in page.parts
         )
         if source.speaker:
             assert slide.notes_slide.notes_text_frame.text == source.speaker
@@ -380,7 +380,7 @@ def test_open_documents_are_read_back(demo: Document) -> None:
     text = odfdo.Document(io.BytesIO(odt.report(held, demo.tables, Manner(paint))[0])).get_formatted_text()
     for page in held:
         for one in page.parts:
-            if type(one).__name__ == "TextPart" and one.role == "title":
+            if isinstance(one, TextPart) and one.role == "title":
                 assert one.paragraphs[0].text in text
 
 
@@ -441,12 +441,12 @@ def test_documents_hold_headings_words_tables_charts_and_captions(demo: Document
     parts = [one for page in held for one in page.parts]
     heads = [paragraph.text for paragraph in document.paragraphs if paragraph.style.name.startswith("Heading")]
     for one in parts:
-        if type(one).__name__ == "TextPart" and one.role != "margin":
+        if isinstance(one, TextPart) and one.role != "margin":
             assert all(line.text in text for line in one.paragraphs if line.text.strip())
-        if type(one).__name__ == "TextPart" and one.role == "title":
+        if isinstance(one, TextPart) and one.role == "title":
             assert one.paragraphs[0].text in heads
-    assert len(document.tables) == sum(type(one).__name__ == "TablePart" for one in parts)
-    charts_ = [one for one in parts if type(one).__name__ == "ChartPart"]
+    assert len(document.tables) == sum(isinstance(one, TablePart) for one in parts)
+    charts_ = [one for one in parts if isinstance(one, ChartPart)]
     drawn = document.element.body.findall(f".//{C}chart")
     assert len(drawn) == sum(len(one.charts) for one in charts_)
     captions = [paragraph.text for paragraph in document.paragraphs if paragraph.style.name == "Caption"]
@@ -461,10 +461,7 @@ def test_native_objects_stand_where_the_page_has_them(demo: Document) -> None:
     for slide, page in zip(deck.slides, held, strict=True):
         places = {(shape.left, shape.top, shape.width, shape.height) for shape in _all(slide.shapes)}
         for one in page.parts:
-            if (
-                type(one).__name__ in ("TextPart", "ChartPart", "PicturePart")
-                and getattr(one, "charts", (0,))[1:] == ()
-            ):
+            if isinstance(one, TextPart | PicturePart) or (isinstance(one, ChartPart) and len(one.charts) == 1):
                 box = tuple(round(side * 12_700) for side in (one.box.x, one.box.y, one.box.width, one.box.height))
                 assert any(max(abs(a - b) for a, b in zip(box, place, strict=True)) <= 1 for place in places), one.name
 
