@@ -12,6 +12,7 @@ from PySide6.QtCore import QByteArray, QMimeData, QUrl
 
 from kavlet.core.building.paging.page import PagePicture
 from kavlet.core.files import svg
+from kavlet.core.pages.items.words import Words
 from kavlet.core.plain.figures import Figures, figures_of
 from kavlet.core.plain.pages import cut_out
 from kavlet.core.scene.primitives import Scene
@@ -73,6 +74,17 @@ def cut_to(made: PagePicture, items: set[str]) -> Scene:
     cut = cut_out(scene.items, around)
     says = " ".join(made.made[one].says for one in made.boxes if one in items)
     return msgspec.structs.replace(cut, title=made.page.name, description=says)
+
+
+def of_items(made: PagePicture, items: set[str]) -> QMimeData:
+    """Some items of a page for the clipboard, with their words and the figures of the charts among them."""
+    pictures = [made.made[one].picture for one in made.boxes if one in items]
+    figures = tuple(one for held in pictures if held is not None for one in figures_of(held))
+    mime = mime_of(cut_to(made, items), figures)
+    written = [item.text for item in made.page.items if item.id in items and isinstance(item, Words)]
+    if written:
+        mime.setText("\n\n".join([*written, *(one.text for one in figures)]))
+    return mime
 
 
 class DraggedOut:

@@ -10,10 +10,9 @@ from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
 
 from kavlet.core.files import atomic
 from kavlet.core.messages import say, words
-from kavlet.core.plain.figures import figures_of
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.command import Command
-from kavlet.desktop.deliver.carrying import cut_to, mime_of, of_outgoing
+from kavlet.desktop.deliver.carrying import of_items, of_outgoing
 from kavlet.desktop.deliver.choice import Choice, outgoing, remember, remembered
 from kavlet.desktop.deliver.outbox_sheet import OutboxSheet
 from kavlet.desktop.deliver.printing import PrintSheet
@@ -59,7 +58,7 @@ class DeliverCommands(QObject):
                 "deliver_pages", "File", "Deliver all pages…", self.deliver_pages, needs=lambda store: store.has_page
             ),
             Command("deliver_again", "File", "Deliver again", self.deliver_again, "Ctrl+Shift+E", something),
-            Command("copy_out", "File", "Copy as picture", self.copy_out, "Ctrl+Shift+C", something),
+            Command("copy_out", "File", "Copy as picture", self.copy_out, "Ctrl+Shift+I", something),
             Command("print", "File", "Print…", self.print, "Ctrl+P", something),
             Command("outbox", "File", "Outbox…", self.show_outbox),
             Command("showcase", "File", "Showcase…", self.show_showcase),
@@ -158,10 +157,7 @@ class DeliverCommands(QObject):
         store = self._store
         chosen = {item.id for item in store.items} if self._on_pages() else set()
         if chosen:
-            made = store.page_picture(store.page.id)
-            figures = [made.made[one].picture for one in chosen]
-            held = tuple(one for picture in figures if picture is not None for one in figures_of(picture))
-            QGuiApplication.clipboard().setMimeData(mime_of(cut_to(made, chosen), held))
+            QGuiApplication.clipboard().setMimeData(of_items(store.page_picture(store.page.id), chosen))
         else:
             self._copy(self.in_view())
 

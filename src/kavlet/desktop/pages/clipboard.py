@@ -2,21 +2,16 @@
 
 import msgspec
 from PySide6.QtCore import QByteArray, QMimeData
-from PySide6.QtGui import QGuiApplication, QImage
+from PySide6.QtGui import QGuiApplication
 
 from kavlet.core.document.carrying import Carried
 
 KIND = "application/x-kavlet-items"
 
 
-def put(load: Carried, picture: QImage | None = None, text: str = "") -> None:
-    """Put what is carried on the clipboard, with a picture of it and its words."""
-    mime = QMimeData()
+def put(load: Carried, mime: QMimeData) -> None:
+    """Put what is carried on the clipboard, beside what other programs get of it."""
     mime.setData(KIND, QByteArray(msgspec.json.encode(load)))
-    if picture is not None:
-        mime.setImageData(picture)
-    if text:
-        mime.setText(text)
     QGuiApplication.clipboard().setMimeData(mime)
 
 

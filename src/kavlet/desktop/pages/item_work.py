@@ -23,16 +23,14 @@ from kavlet.core.pages.items.step_control import StepControl
 from kavlet.core.pages.items.words import Words, plain
 from kavlet.core.pages.page import AnyItem
 from kavlet.core.pages.placing import Align, aligned, distributed, same_size
-from kavlet.core.scene.primitives import Group, Scene
-from kavlet.core.values.affine import moved
 from kavlet.core.values.errors import KavletError
-from kavlet.core.values.geometry import Rect, Size
+from kavlet.core.values.geometry import Rect
 from kavlet.desktop.command import Command
+from kavlet.desktop.deliver.carrying import of_items
 from kavlet.desktop.dress.symbols import SymbolShelf
 from kavlet.desktop.pages import clipboard
 from kavlet.desktop.pages.panel import PagesPanel
 from kavlet.desktop.store import Store
-from kavlet.paint.picture import image as picture_of
 
 Boxes = Sequence[Rect]
 ALIGNED: tuple[tuple[Align, Message], ...] = (
@@ -120,13 +118,8 @@ class ItemCommands(QObject):
     def copy(self) -> None:
         """Copy items with all that they need: charts, tables with their sources, pictures."""
         store, items = self._store, self._placed()
-        picture = store.page_picture()
-        around = Rect.around_all([item.box for item in items])
-        scene = picture.scene_of({item.id for item in items})
-        alone = Group(scene.items, moved(-around.x, -around.y))
-        image = picture_of(Scene(Size(around.width, around.height), None, (alone,)), 2.0)
-        said = "\n".join(item.text if isinstance(item, Words) else picture.made[item.id].says for item in items)
-        clipboard.put(carried(store.document, (), items), image, said)
+        mime = of_items(store.page_picture(), {item.id for item in items})
+        clipboard.put(carried(store.document, (), items), mime)
 
     def cut(self) -> None:
         self.copy()

@@ -12,13 +12,14 @@ from kavlet.core.document.carrying import brought, carried
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.messages import say, words
 from kavlet.core.pages.page import Page
+from kavlet.core.plain.figures import figures_of
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.command import Command, a_chart, a_table
+from kavlet.desktop.deliver.carrying import mime_of
 from kavlet.desktop.pages import clipboard
 from kavlet.desktop.pages.panel import PagesPanel
 from kavlet.desktop.pages.rulers import choose_points, in_points
 from kavlet.desktop.store import Store
-from kavlet.paint.picture import image
 
 
 def a_page(store: Store) -> bool:
@@ -195,7 +196,7 @@ class PageCommands(QObject):
     def copy_chart(self) -> None:
         """The chart in view with its table, source, helpers, recipe and pictures; for other programs as a picture."""
         store, chart = self._store, self._store.here
-        clipboard.put(carried(store.document, (chart.id,)), image(store.drawn.scene, 2.0), chart.title or chart.name)
+        clipboard.put(carried(store.document, (chart.id,)), mime_of(store.drawn.scene, figures_of(store.drawn)))
 
     def paste_chart(self) -> None:
         """A chart that was copied, here or in another document."""
