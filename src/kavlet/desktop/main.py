@@ -2,18 +2,23 @@
 
 import atexit
 import gc
+import signal
+import socket
 import sys
+from collections.abc import Callable
 from pathlib import Path
 
-from PySide6.QtCore import QSettings
+from PySide6.QtCore import QObject, QSettings, QSocketNotifier, Qt
 from PySide6.QtGui import QGuiApplication, QIcon
 from PySide6.QtWidgets import QApplication
 
 import kavlet
 from kavlet.core.document.document import Document
+from kavlet.core.files import journal
 from kavlet.desktop import documents
 from kavlet.desktop.languages import apply_language, locale_name
 from kavlet.desktop.look import apply_look
+from kavlet.desktop.recovery.sheet import RecoverySheet
 from kavlet.desktop.store import Store
 from kavlet.desktop.window import Window
 from kavlet.paint.application import add_faces
@@ -85,6 +90,50 @@ def open_window(file: Path | None = None, demo: bool = False) -> Window:
     return window
 
 
+def offer_kept(window: Window) -> None:
+    """Offer what was kept of documents that an earlier run could not save."""
+    kept = journal.left_behind()
+    if not kept:
+        return
+    sheet = RecoverySheet(kept, window)
+    sheet.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+
+    def take(one: journal.Kept) -> None:
+        window.store.take_up(one.history, one.path, one.name)
+        window.keeper.flush()  # what was kept is kept again before the old journal goes
+        journal.remove(one.file)
+
+    sheet.chosen.connect(take)
+    sheet.open()
+
+
+class Signals(QObject):
+    """Ends the program at a signal of the system as at a crash: edits are kept, and nobody is asked."""
+
+    def __init__(self, leave: Callable[[], object], parent: QObject) -> None:
+        super().__init__(parent)
+        self._leave = leave
+        self._here, self._there = socket.socketpair()
+        for one in (self._here, self._there):
+            one.setblocking(False)
+        signal.set_wakeup_fd(self._there.fileno())
+        for number in (signal.SIGTERM, signal.SIGHUP, signal.SIGINT):
+            signal.signal(number, lambda *_: None)  # the byte in the socket wakes Qt
+        self._notifier = QSocketNotifier(self._here.fileno(), QSocketNotifier.Type.Read, self)
+        self._notifier.activated.connect(self._end)
+
+    def _end(self) -> None:
+        self._leave()
+        QApplication.exit(0)
+
+    def close(self) -> None:
+        """Give the signals back."""
+        signal.set_wakeup_fd(-1)
+        self._notifier.setEnabled(False)
+        self._here.close()
+        self._there.close()
+
+
 def spare_collecting() -> None:
     """Look for garbage less often, and not among what the window is made of: else turning a solid jerks."""
     gc.set_threshold(*SELDOM)
@@ -96,8 +145,17 @@ def run(file: Path | None = None, demo: bool = False) -> int:
     made = application()
     made.styleHints().colorSchemeChanged.connect(lambda _scheme: apply_look())
     opened = Opened(open_window(file, demo))
+    offer_kept(opened.window)
+    made.commitDataRequest.connect(lambda _: opened.window.keeper.flush())
+
+    def end() -> None:
+        opened.window.hide()  # nothing more can be done in it
+        opened.window.leave(keep=True)
+
+    signals = Signals(end, made)
     spare_collecting()
     code = made.exec()
+    signals.close()
     opened.window.deleteLater()
     return code
 

@@ -330,6 +330,12 @@ class Store(QObject):
         self._pictures.forget(document)
         self.edited.emit()
 
+    def take_up(self, history: History, path: Path | None, name: str) -> None:
+        """Go on with a history that was kept: it reaches back into the time before."""
+        self.load(history.current, path, name)
+        self._history = history
+        self.edited.emit()
+
     def saved(self, path: Path) -> None:
         """Note that the current document now lies in a file."""
         self._history.saved()

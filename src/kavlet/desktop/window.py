@@ -27,6 +27,7 @@ from kavlet.desktop.place_switch import PlaceSwitch
 from kavlet.desktop.places import Places
 from kavlet.desktop.presenting.work import PresentCommands
 from kavlet.desktop.recipes.work import RecipeCommands
+from kavlet.desktop.recovery.keeper import Keeper
 from kavlet.desktop.stage.chart_work import ChartCommands
 from kavlet.desktop.stage.layer_work import LayerCommands
 from kavlet.desktop.stage.picture_work import PictureCommands
@@ -53,6 +54,7 @@ class Window(QMainWindow):
         )
         self.wall, self.start, self.pages = places.wall, places.start, places.pages
         self.offered: set[str] = set()  # the tables that the wall came up for by itself
+        self.keeper = Keeper(store, self)
         self.files = FileCommands(self, store, self.worker)
         self.delivering = DeliverCommands(self, store, self.worker, self.files.folder, lambda: places.on_pages)
         self.tables = TableCommands(self, store, self.worker)
@@ -168,8 +170,10 @@ class Window(QMainWindow):
         self.leave()
         event.accept()
 
-    def leave(self) -> None:
-        """End its work, and remember where its places stood."""
+    def leave(self, keep: bool = False) -> None:
+        """End its work, and remember where its places stood. Edits that no file holds are kept for the next start where
+        nobody could be asked about them."""
+        self.keeper.close(keep)
         self.worker.stop()
         self.delivering.server.stop()
         settings = QSettings()

@@ -100,6 +100,7 @@ def connect(window: "Window") -> None:
     store.follow(window.refresh, view=True)
     store.selected.connect(window.menus.refresh)
     store.refused.connect(window.refused)
+    window.keeper.failed.connect(window.refused)
     QApplication.instance().focusChanged.connect(window.focus_moved)  # type: ignore[union-attr]
 
 

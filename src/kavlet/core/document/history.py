@@ -1,5 +1,7 @@
 """The current document and all earlier ones, each named by the edit that came after it."""
 
+from collections.abc import Sequence
+
 from msgspec import Struct
 
 from kavlet.core.document.document import Document
@@ -20,6 +22,28 @@ class History:
         self._steps = [Step(NOTHING, document)]
         self._at = 0
         self._saved: Document | None = document
+
+    @staticmethod
+    def of(steps: Sequence[Step], place: int, saved: Document | None) -> "History":
+        """A history that was kept elsewhere: its steps, where it stands, and the document that a file holds."""
+        made = History(steps[0].document)
+        made._steps, made._at, made._saved = list(steps), place, saved
+        return made
+
+    @property
+    def steps(self) -> tuple[Step, ...]:
+        """All steps, those that were undone too."""
+        return tuple(self._steps)
+
+    @property
+    def place(self) -> int:
+        """Where it stands among them."""
+        return self._at
+
+    @property
+    def held(self) -> Document | None:
+        """The document that a file holds."""
+        return self._saved
 
     @property
     def current(self) -> Document:

@@ -1,0 +1,284 @@
+"""The journal of an open document: every edit, soon after it was made, so that a crash takes nothing along.
+
+A file of records, each with its length and CRC-32 (ISO 3309): what was torn by a crash is cut off at the first record
+that is not whole. The first holds the document it began with; each edit is a patch on the one before, small however
+large the document is. A lock tells that somebody is still writing: what nobody holds was left behind.
+"""
+
+import fcntl
+import io
+import os
+import struct
+import time
+import zlib
+from collections.abc import Iterator, Sequence
+from datetime import datetime
+from pathlib import Path
+from typing import Any, BinaryIO
+
+import msgspec
+import platformdirs
+from msgspec import Struct
+
+from kavlet.core.document.document import Document
+from kavlet.core.document.history import History, Step
+from kavlet.core.files import atomic
+from kavlet.core.files import kavlet as kavlet_file
+from kavlet.core.files.patches import difference, patched
+from kavlet.core.messages import NOTHING, say
+from kavlet.core.values.errors import KavletError
+
+MAGIC = b"KAVLET JOURNAL 1\n"
+SUFFIX = ".journal"
+HEAD = struct.Struct("<IIB")  # length, CRC-32, whether it is deflated
+PACKED_FROM = 400  # bytes, from which on a record is deflated
+MOST_BYTES = 64_000_000  # of a journal; beyond, it is written anew with the last steps
+MOST_RECORD = 256_000_000
+KEPT_STEPS = 200
+
+
+class Begun(Struct, frozen=True, array_like=True, tag="begun"):
+    """The first record: the document it began with, its file and name, and when."""
+
+    document: bytes
+    path: str
+    name: str
+    when: float
+    saved: bool
+
+
+class Edited(Struct, frozen=True, array_like=True, tag="edited"):
+    """An edit: the place in the history it took, its name, and what it changed of the document before."""
+
+    place: int
+    name: str
+    patch: list[Any] | None
+    when: float
+
+
+class Moved(Struct, frozen=True, array_like=True, tag="moved"):
+    """Undone or redone, to a place in the history."""
+
+    place: int
+    when: float
+
+
+class Saved(Struct, frozen=True, array_like=True, tag="saved"):
+    """The document of a place in the history went into a file."""
+
+    place: int
+    path: str
+    when: float
+
+
+Record = Begun | Edited | Moved | Saved
+_encode = msgspec.msgpack.Encoder().encode
+_decode = msgspec.msgpack.Decoder(Record).decode
+
+
+class Kept(Struct, frozen=True):
+    """What a journal kept: the history, the document's file and name, when it was last edited, and whether it holds
+    what no file does."""
+
+    file: Path
+    history: History
+    path: Path | None
+    name: str
+    when: datetime
+    unsaved: bool
+
+    @property
+    def document(self) -> Document:
+        """The document as it was last."""
+        return self.history.current
+
+
+def folder() -> Path:
+    """Where journals are kept."""
+    return Path(platformdirs.user_state_dir("kavlet")) / "journals"
+
+
+def record_bytes(record: Record) -> bytes:
+    """A record as the file holds it."""
+    content = _encode(record)
+    deflated = len(content) >= PACKED_FROM
+    held = zlib.compress(content, 1) if deflated else content
+    return HEAD.pack(len(held), zlib.crc32(held), deflated) + held
+
+
+def records(content: bytes) -> Iterator[Record]:
+    """The records of a journal's bytes, up to the first that is not whole."""
+    if not content.startswith(MAGIC):
+        return
+    at = len(MAGIC)
+    while at + HEAD.size <= len(content):
+        length, check, deflated = HEAD.unpack_from(content, at)
+        held = content[at + HEAD.size : at + HEAD.size + length]
+        if len(held) < length or zlib.crc32(held) != check:
+            return
+        try:
+            yield _decode(_inflated(held) if deflated else held)
+        except (msgspec.MsgspecError, zlib.error, ValueError):
+            return
+        at += HEAD.size + length
+
+
+def _inflated(held: bytes) -> bytes:
+    made = zlib.decompressobj()
+    content = made.decompress(held, MOST_RECORD)
+    if made.unconsumed_tail:
+        raise ValueError("The record is too large.")
+    return content
+
+
+def read(file: Path) -> Kept | None:
+    """What a journal kept; None where it holds nothing that can be used."""
+    try:
+        found = records(atomic.read(file, 4 * MOST_BYTES))
+        first = next(found, None)
+        if not isinstance(first, Begun):
+            return None
+        steps = [Step(NOTHING, kavlet_file.loads(first.document, file.name))]
+        place, path, when = 0, first.path, first.when
+        saved: Document | None = steps[0].document if first.saved else None
+        for record in found:
+            match record:
+                case Edited(at, name, patch, moment) if 0 < at <= len(steps):
+                    document = patched(steps[at - 1].document, patch)
+                    steps[at:] = [Step(say("{name}", name=name), document)]
+                    place, when = at, moment
+                case Moved(at, moment) if 0 <= at < len(steps):
+                    place, when = at, moment
+                case Saved(at, where, moment) if 0 <= at < len(steps):
+                    saved, path, when = steps[at].document, where, moment
+                case _:
+                    break
+    except (KavletError, msgspec.MsgspecError, ValueError, TypeError, KeyError, IndexError):
+        return None
+    history = History.of(steps, place, saved)
+    return Kept(file, history, Path(path) if path else None, first.name, datetime.fromtimestamp(when), history.changed)
+
+
+def left_behind() -> list[Kept]:
+    """What nobody writes any more and holds edits that no file does, the latest first. Journals that hold nothing else
+    are removed."""
+    found = []
+    for file in sorted(folder().glob(f"*{SUFFIX}")):
+        if not _free(file):
+            continue
+        kept = read(file)
+        if kept is None or not kept.unsaved:
+            remove(file)
+        else:
+            found.append(kept)
+    return sorted(found, key=lambda kept: kept.when, reverse=True)
+
+
+def _free(file: Path) -> bool:
+    """Whether no running program writes a journal."""
+    try:
+        with file.open("rb") as held:
+            fcntl.flock(held, fcntl.LOCK_EX | fcntl.LOCK_NB)
+            return True
+    except OSError:
+        return False
+
+
+def remove(file: Path) -> None:
+    """Remove a journal."""
+    file.unlink(missing_ok=True)
+
+
+class Journal:
+    """Writes the journal of one document. `follow` takes the steps of a history as they are now."""
+
+    def __init__(self, path: Path | None, name: str, home: Path | None = None) -> None:
+        home = home or folder()
+        home.mkdir(parents=True, exist_ok=True, mode=0o700)
+        self.file = home / f"{time.time_ns():x}-{os.getpid()}{SUFFIX}"
+        self._path, self._name = path, name
+        self._held: BinaryIO | None = None
+        self._steps: list[Step] = []
+        self._place = 0
+        self._saved: Document | None = None
+        self._offset = 0  # steps of the history before the first that is kept
+        self._length = 0
+
+    def follow(self, steps: Sequence[Step], place: int, saved: Document | None, path: Path | None) -> None:
+        """Write what has changed since the last time, and wait until it is on the disk. Raises OSError where it can't
+        be written; what was written before stays."""
+        if self._held is None or self._length > MOST_BYTES or place < self._offset:
+            self._begin(steps, place, saved, path)
+            return
+        whole, steps, place = steps, steps[self._offset :], place - self._offset
+        common = 0
+        while common < min(len(steps), len(self._steps)) and steps[common] is self._steps[common]:
+            common += 1
+        if common == 0:
+            self._begin(whole, place + self._offset, saved, path)
+            return
+        made: list[Record] = []
+        now = time.time()
+        for at in range(common, len(steps)):
+            patch = difference(steps[at - 1].document, steps[at].document)
+            made.append(Edited(at, str(steps[at].name), patch, now))
+            self._place = at
+        if self._place != place:
+            made.append(Moved(place, now))
+        if saved is steps[place].document and saved is not self._saved:
+            made.append(Saved(place, str(path or ""), now))
+        self._note(steps, place, saved, path)
+        if made:
+            self._write(b"".join(map(record_bytes, made)))
+
+    def _note(self, steps: Sequence[Step], place: int, saved: Document | None, path: Path | None) -> None:
+        self._steps, self._place, self._saved, self._path = list(steps), place, saved, path
+
+    def _begin(self, steps: Sequence[Step], place: int, saved: Document | None, path: Path | None) -> None:
+        """A journal of its own from a step on that is not too long ago, in the place of the one before."""
+        first = max(0, place - KEPT_STEPS)
+        now = time.time()
+        document = steps[first].document
+        begun = Begun(kavlet_file.dumps(document), str(path or ""), self._name, now, saved is document)
+        made: list[Record] = [begun]
+        for at in range(first + 1, len(steps)):
+            patch = difference(steps[at - 1].document, steps[at].document)
+            made.append(Edited(at - first, str(steps[at].name), patch, now))
+            if saved is steps[at].document:
+                made.append(Saved(at - first, str(path or ""), now))
+        if place != len(steps) - 1:
+            made.append(Moved(place - first, now))
+        content = MAGIC + b"".join(map(record_bytes, made))
+        beside = self.file.with_suffix(".new")
+        held = beside.open("w+b")
+        try:
+            fcntl.flock(held, fcntl.LOCK_EX | fcntl.LOCK_NB)
+            held.write(content)
+            held.flush()
+            os.fsync(held.fileno())
+            os.replace(beside, self.file)
+        except OSError:
+            held.close()
+            beside.unlink(missing_ok=True)
+            raise
+        if self._held is not None:
+            self._held.close()
+        self._held, self._length = held, len(content)
+        self._offset = first  # places of records count from the first step that is kept
+        self._note(steps[first:], place - first, saved, path)
+
+    def _write(self, content: bytes) -> None:
+        assert self._held is not None
+        self._held.seek(0, io.SEEK_END)
+        self._held.write(content)
+        self._held.flush()
+        os.fsync(self._held.fileno())
+        self._length += len(content)
+
+    def close(self, keep: bool) -> None:
+        """Let go of the file; unless it is kept, remove it."""
+        if self._held is not None:
+            self._held.close()
+            self._held = None
+        if not keep:
+            remove(self.file)
