@@ -2,6 +2,7 @@
 
 import re
 from collections.abc import Iterator
+from datetime import datetime
 from pathlib import Path
 
 import msgspec
@@ -24,6 +25,7 @@ from pytestqt.qtbot import QtBot
 from kavlet.core.document.document import Document
 from kavlet.core.document.samples import samples
 from kavlet.core.figures.table import Source
+from kavlet.core.files.journal import Kept
 from kavlet.core.messages import LANGUAGES, PSEUDO, language, say, speak
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.text.faces import FACES
@@ -38,7 +40,9 @@ from kavlet.desktop.deliver.sheet import DeliverSheet
 from kavlet.desktop.deliver.showcase_sheet import ShowcaseSheet
 from kavlet.desktop.figures.reading import ENCODINGS, ReadingSheet
 from kavlet.desktop.main import Opened, application, open_window
+from kavlet.desktop.recovery.sheet import RecoverySheet
 from kavlet.desktop.window import Window
+from kavlet.desktop.wiring import stage_menu
 from kavlet.sharing.server import Server
 from tests.desktop.hands import figure, show
 
@@ -187,7 +191,9 @@ def test_dialogs_and_shelves_are_said_from_the_catalogue(
         deliver._ask()
         qtbot.waitUntil(deliver.save.isEnabled, timeout=20_000)
         assert not _unsaid(deliver, own), ending
-    for sheet in (OutboxSheet(), ShowcaseSheet(Server(), lambda do: do()), PrintSheet((pseudo.store.drawn.scene,))):
+    recovery = RecoverySheet([Kept(path, pseudo.store.history, None, "ab", datetime(2026, 1, 2), unsaved=True)])
+    printing = PrintSheet((pseudo.store.drawn.scene,))
+    for sheet in (OutboxSheet(), ShowcaseSheet(Server(), lambda do: do()), printing, recovery):
         assert not _unsaid(sheet, own), sheet
     reading = ReadingSheet(Source(str(path)))
     finder = CommandFinder(pseudo.findable(), pseudo)
@@ -206,7 +212,7 @@ def test_menus_are_said_from_the_catalogue(pseudo: Window, own: set[str]) -> Non
     pseudo.layers.add_menu(QPoint(0, 0))
     pseudo.layers.menu(key, QPoint(0, 0))
     pseudo.menus.popup("grid", QPoint(0, 0))
-    pseudo._stage_menu(Part("layer", key), QPoint(0, 0))
+    stage_menu(pseudo, Part("layer", key), QPoint(0, 0))
     menus = [*pseudo.findChildren(QMenu), pseudo.figures.grid.roles.role_menu(0)]
     assert len(menus) > 10
     for menu in menus:

@@ -6,7 +6,9 @@ the package) for a file's, and finds none.
 """
 
 import io
+import posixpath
 import tempfile
+import zipfile
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
@@ -16,6 +18,7 @@ import odfdo
 import openpyxl
 import pptx
 import pytest
+from lxml import etree
 from openpyxl.chart.chartspace import ChartSpace
 from openpyxl.chart.reader import read_chart
 from openxml_audit import OdfValidator, OpenXmlValidator
@@ -348,6 +351,30 @@ def test_slides_hold_the_pages_words_tables_charts_and_notes(demo: Document) -> 
         )
         if source.speaker:
             assert slide.notes_slide.notes_text_frame.text == source.speaker
+
+
+def test_pictures_stand_as_vectors_beside_their_rasters(demo: Document) -> None:
+    held = [wished(page, "picture") for page in pages(demo)]
+    drawn = {
+        "ppt/slides/": slides.presentation(held, demo.tables, Manner(paint)),
+        "word/document": docx.report(held, demo.tables, Manner(paint)),
+    }
+    for start, content in drawn.items():
+        found = 0
+        with zipfile.ZipFile(io.BytesIO(content)) as opened:
+            for name in opened.namelist():
+                if not name.startswith(start) or not name.endswith(".xml"):
+                    continue
+                folder, _, base = name.rpartition("/")
+                targets = {
+                    one.get("Id"): one.get("Target")
+                    for one in etree.fromstring(opened.read(f"{folder}/_rels/{base}.rels"))
+                }
+                for vector in etree.fromstring(opened.read(name)).iter("{*}svgBlip"):
+                    target = targets[next(iter(vector.attrib.values()))]
+                    assert opened.read(posixpath.normpath(f"{folder}/{target}")).startswith(b"<svg")
+                    found += 1
+        assert found >= sum(isinstance(one, PicturePart | ChartPart) for page in held for one in page.parts)
 
 
 def _all(shapes: Any) -> Iterator[Any]:

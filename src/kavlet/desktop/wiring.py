@@ -74,7 +74,7 @@ def connect(window: "Window") -> None:
     )
     window.figures.grid.selected.connect(partial(_light_marks, window))
     window.stage.view.picked.connect(partial(_go_to_row, window))
-    window.stage.view.menu_wanted.connect(partial(_stage_menu, window))
+    window.stage.view.menu_wanted.connect(partial(stage_menu, window))
     window.stage.view.dropped.connect(lambda part, what: store.guard(lambda: window.pictures.drop(part, what)))
     window.stage.solid_wanted.connect(lambda: window.dress.reveal("solid.turn"))
     window.stage.size_wanted.connect(window.charts.set_size)
@@ -112,12 +112,12 @@ def _connect_pages(window: "Window") -> None:
     work.present_wanted.connect(lambda page: store.guard(lambda: window.presenting.present(page)))
     work.full_view_wanted.connect(lambda: store.guard(window.presenting.full_view))
     canvas.menu_wanted.connect(lambda place: window.menus.popup("page", place))
-    canvas.frame.menu_wanted.connect(partial(_stage_menu, window))
+    canvas.frame.menu_wanted.connect(partial(stage_menu, window))
     canvas.frame.dropped.connect(lambda part, what: store.guard(lambda: window.pictures.drop(part, what)))
     window.pages.strip.menu_wanted.connect(lambda place: window.menus.popup("pages", place))
 
 
-def _stage_menu(window: "Window", part: Part | None, place: QPoint) -> None:
+def stage_menu(window: "Window", part: Part | None, place: QPoint) -> None:
     """What fits the part under the mouse, and what fits any."""
     first = [] if part is None else window.stage.offers(part, window.layers)
     if part is not None and part.path:

@@ -8,6 +8,7 @@ from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.layer import Stacking
 from kavlet.core.compose.data import Data
 from kavlet.core.figures.ranges import Floats
+from kavlet.core.values.sums import exact_sum
 
 
 class Span(Struct, frozen=True):
@@ -61,7 +62,7 @@ def _stacked(numbers: Floats, above: list[float], below: list[float]) -> Span:
 
 def _sums(columns: list[Floats], rows: int) -> list[float]:
     return [
-        math.fsum(abs(float(column[row])) for column in columns if not math.isnan(column[row])) for row in range(rows)
+        exact_sum(abs(float(column[row])) for column in columns if not math.isnan(column[row])) for row in range(rows)
     ]
 
 

@@ -23,6 +23,7 @@ from kavlet.core.messages import symbol_named
 from kavlet.core.recipes.features import Features, Suited
 from kavlet.core.recipes.recipe import Recipe, Setting
 from kavlet.core.shapes.symbol import shelf
+from kavlet.core.values.sums import exact_sum
 
 MAGNITUDES = 1.5  # powers of ten between columns of figures that are hardly of one kind
 MOST_COUNTED = 100  # things that are still counted one by one
@@ -116,7 +117,7 @@ def _stated(column: Column | None, values: list[list[Value]], table: Table, rows
 
 def _is_whole(figures: Sequence[float]) -> bool:
     """Whether two figures or more add up to 100 or to 1, but for rounding."""
-    total = math.fsum(figures)
+    total = exact_sum(figures)
     return len(figures) > 1 and (abs(total - 100) < 1.5 or abs(total - 1) < 0.015)
 
 

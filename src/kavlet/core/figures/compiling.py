@@ -15,7 +15,7 @@ from msgspec import Struct
 from kavlet.core.figures.cells import ErrorValue, Value, text_of
 from kavlet.core.figures.functions import FUNCTIONS
 from kavlet.core.figures.functions.arithmetic import raised
-from kavlet.core.figures.functions.registry import Argument, Failure, number, plain
+from kavlet.core.figures.functions.registry import Argument, Failure, number, plain, short_enough
 from kavlet.core.figures.ranges import Block, Range, ValueBlock
 from kavlet.core.figures.references import CellReference, RangeReference, rewritten
 from kavlet.core.figures.syntax import Call, FormulaError, Literal, Name, Node, Operation, Refer, parse
@@ -179,7 +179,7 @@ def _over_blocks(apply: Callable[..., Argument], *arguments: Argument) -> ValueB
 
 
 def _joined(left: Value, right: Value) -> Value:
-    return text_of(plain(left)) + text_of(plain(right))
+    return short_enough(text_of(plain(left)) + text_of(plain(right)))
 
 
 def _divide(left: float, right: float) -> float:

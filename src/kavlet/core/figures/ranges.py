@@ -7,6 +7,7 @@ from functools import cached_property
 from typing import TYPE_CHECKING, Protocol
 
 from kavlet.core.figures.cells import ErrorValue, Value
+from kavlet.core.values.sums import exact_sum
 
 if TYPE_CHECKING:
     import numpy as np
@@ -60,7 +61,7 @@ class Block:
     @property
     def total(self) -> float:
         """The sum of the numbers."""
-        return math.fsum(self.numbers)
+        return exact_sum(self.numbers)
 
 
 class ValueBlock(Block):
@@ -129,8 +130,8 @@ class Range(Block):
     def total(self) -> float:
         """The sum, correctly rounded."""
         if self.used * len(self._columns) < SMALL:
-            return math.fsum(self.numbers)
-        return math.fsum(self._column_total(column) for column in self._columns)
+            return exact_sum(self.numbers)
+        return exact_sum(self._column_total(column) for column in self._columns)
 
     def _column_total(self, column: ColumnSource) -> float:
         """A column's sum, shared by all formulas that ask for the same stretch before the column changes."""

@@ -83,6 +83,8 @@ def read(path: Path, most: int) -> bytes:
     try:
         if path.is_dir():
             raise KavletError(say("{file} is a folder, not a file.", file=path))
+        if path.exists() and not path.is_file():  # a pipe or a device, which may never end
+            raise KavletError(say("{file} is no file that can be read from end to end.", file=path))
         if path.stat().st_size > most:
             raise KavletError(say("{file} is larger than {most} MB.", file=path.name, most=most // 1000000))
         return path.read_bytes()

@@ -11,6 +11,7 @@ from msgspec import Struct
 
 from kavlet.core.document.document import Document
 from kavlet.core.files import atomic
+from kavlet.core.files.rotten import sound
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
@@ -20,8 +21,11 @@ MEMBER = "document.json"
 PICTURE = "pictures/{}"  # by its place in the document's list
 _STAMP = (2026, 1, 1, 0, 0, 0)
 MOST_BYTES = 200_000_000
-MOST_MEMBER = 400_000_000
+MOST_MEMBER = 120_000_000
 MOST_PICTURE = 20_000_000
+MOST_SUM = 150_000_000  # of all pictures
+_PICTURE = re.compile(r"pictures/[0-9]{1,4}")
+PACKED = (zipfile.ZIP_STORED, zipfile.ZIP_DEFLATED)
 
 
 class Content(Struct, frozen=True, forbid_unknown_fields=True):
@@ -57,17 +61,24 @@ def loads(content: bytes, name: str) -> Document:
     Raises KavletError with one sentence when it is broken, newer, or holds what would be lost.
     """
     broken = KavletError(say("{file} is not a Kavlet document, or it is damaged.", file=name))
+    with sound(name, broken.what):
+        return _loads(content, name, broken)
+
+
+def _loads(content: bytes, name: str, broken: KavletError) -> Document:
     try:
         with zipfile.ZipFile(io.BytesIO(content)) as archive:
-            if archive.getinfo(MEMBER).file_size > MOST_MEMBER:
+            infos = archive.infolist()
+            pictures = [info for info in infos if _PICTURE.fullmatch(info.filename)]
+            if archive.getinfo(MEMBER).file_size > MOST_MEMBER or sum(info.file_size for info in pictures) > MOST_SUM:
                 raise KavletError(say("{file} claims to be larger than any Kavlet document.", file=name))
+            large = next((info for info in pictures if info.file_size > MOST_PICTURE), None)
+            if large is not None:
+                raise KavletError(say("{file} holds a picture that is too large.", file=name), where=large.filename)
+            _check_members(infos, name)
             with archive.open(MEMBER) as member:
                 text = member.read(MOST_MEMBER)
-            contents = {
-                info.filename: archive.read(info)
-                for info in archive.infolist()
-                if info.filename.startswith("pictures/") and info.file_size <= MOST_PICTURE
-            }
+            contents = {info.filename: archive.read(info) for info in pictures}
     except (zipfile.BadZipFile, KeyError, zlib.error, EOFError, RuntimeError, NotImplementedError, OSError):
         raise broken from None
     try:
@@ -92,6 +103,20 @@ def loads(content: bytes, name: str) -> Document:
         for number, one in enumerate(document.pictures)
     )
     return msgspec.structs.replace(document, pictures=filled)
+
+
+def _check_members(infos: list[zipfile.ZipInfo], name: str) -> None:
+    """Every member is known, there once, and packed as Kavlet packs them; what is not would be lost, or is no file of
+    Kavlet's."""
+    names = [info.filename for info in infos]
+    if len(set(names)) != len(names) or any(info.compress_type not in PACKED for info in infos):
+        raise KavletError(say("{file} is not a Kavlet document, or it is damaged.", file=name))
+    for one in names:
+        if one != MEMBER and not _PICTURE.fullmatch(one):
+            raise KavletError(
+                say("{file} holds something that this Kavlet does not know: “{what}”.", file=name, what=one),
+                remedy=say("Update Kavlet to open it."),
+            )
 
 
 def _check(document: Document, name: str) -> None:

@@ -11,6 +11,7 @@ from kavlet.core.dress.palettes import Palette
 from kavlet.core.dress.style import Dress, House, resolve
 from kavlet.core.dress.theme import Theme
 from kavlet.core.files import atomic
+from kavlet.core.files.rotten import sound
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
@@ -31,6 +32,13 @@ class Kit(Struct, frozen=True, omit_defaults=True):
     looks: dict[str, dict[str, Any]] = {}
 
 
+class _Head(Struct, frozen=True):
+    """What tells a kit and its version, whatever else is in it."""
+
+    format: str = ""
+    version: int = 0
+
+
 def dumps(kit: Kit) -> bytes:
     """The kit as JSON text."""
     return msgspec.json.format(msgspec.json.encode(kit), indent=1) + b"\n"
@@ -38,16 +46,17 @@ def dumps(kit: Kit) -> bytes:
 
 def loads(content: bytes, name: str) -> Kit:
     """The kit of a file. Raises KavletError with one sentence when it is none, is newer, or names what there is not."""
-    try:
+    with sound(name, say("{file} is no kit, or it is damaged.", file=name)):
+        head = msgspec.json.decode(content, type=_Head)  # before any type is read that a newer one may have changed
+        if head.format != "kavlet-kit":
+            raise KavletError(say("{file} is no kit.", file=name))
+        if head.version > 1:
+            raise KavletError(
+                say("{file} was saved by a newer Kavlet.", file=name), remedy=say("Update Kavlet to use it.")
+            )
         kit = msgspec.json.decode(content, type=Kit)
-    except (msgspec.DecodeError, RecursionError):
-        raise KavletError(say("{file} is no kit, or it is damaged.", file=name)) from None
-    if kit.format != "kavlet-kit":
-        raise KavletError(say("{file} is no kit.", file=name))
-    if kit.version > 1:
-        raise KavletError(say("{file} was saved by a newer Kavlet.", file=name), remedy=say("Update Kavlet to use it."))
-    resolve(kit.dress, House(kit.theme, None, kit.palettes))
-    return kit
+        resolve(kit.dress, House(kit.theme, None, kit.palettes))
+        return kit
 
 
 def load(path: Path) -> Kit:

@@ -11,13 +11,14 @@ from kavlet.core.figures.functions.dates import as_date
 from kavlet.core.figures.recalculate import Values
 from kavlet.core.figures.references import SCAN, RangeReference, quoted, reference
 from kavlet.core.figures.table import Table
-from kavlet.core.files import archive, workbook
+from kavlet.core.files import archive, measured, workbook
 from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.xml_text import xml_text
 
 SUFFIX = ".ods"
+MOST_REPEATED = 10_000  # cells that one formula stands for
 _APART = re.compile(r'"(?:[^"]|"")*"|\[[^\]]*\]|,')
 _BRACKETS = re.compile(r'("(?:[^"]|"")*")|\[([^\]]*)\]')
 
@@ -25,32 +26,45 @@ _BRACKETS = re.compile(r'("(?:[^"]|"")*")|\[([^\]]*)\]')
 def sheets(path: Path) -> list[str]:
     """The names of a workbook's sheets."""
     content = workbook.content_of(path)
-    archive.members(content, path.name, ())
-    return list(workbook.values(content, path.name))
+    measured.check_ods(archive.members(content, path.name, ("content.xml",)), path.name)
+    return workbook.names(content, path.name)
 
 
 def read(path: Path, title: str | None = None, part: str | None = None) -> ReadSheet:
     """A sheet (the first when not named) or a range of it. Raises KavletError when it can't be read."""
     content = workbook.content_of(path)
     parts = archive.members(content, path.name, ("content.xml",))
-    held = workbook.values(content, path.name)
-    chosen = workbook.pick(list(held), title, path.name)
+    measured.check_ods(parts, path.name)
+    chosen = workbook.pick(workbook.names(content, path.name), title, path.name)
+    held = workbook.values(content, chosen, path.name)
     has_formulas = any(b"table:formula" in one for one in parts.values())
-    formulas = _formulas(content, chosen, path.name) if has_formulas else {}
-    return workbook.built(held[chosen], formulas, chosen, part, path.name)
+    formulas = _formulas(parts["content.xml"], chosen, path.name) if has_formulas else {}
+    return workbook.built(held, formulas, chosen, part, path.name)
 
 
 def _formulas(content: bytes, title: str, name: str) -> workbook.Formulas:
-    import odfdo
+    """The formulas of a sheet by column and row. What is empty is counted, however often it is repeated, and not
+    gone through."""
+    from lxml import etree
 
     found: workbook.Formulas = {}
+    space = "{urn:oasis:names:tc:opendocument:xmlns:table:1.0}"
     try:
-        table = next(one for one in odfdo.Document(io.BytesIO(content)).body.tables if one.name == title)
-        for row in table.iter_rows():
-            for cell in row.iter_cells():
-                if cell.formula and cell.x is not None and cell.y is not None:
-                    found[cell.x, cell.y] = ours(cell.formula)
-    except (KeyError, ValueError, TypeError, AttributeError, OSError, StopIteration):
+        parser = etree.XMLParser(resolve_entities=False, no_network=True, huge_tree=True)
+        sheets_ = etree.fromstring(content, parser).iter(f"{space}table")
+        sheet = next(one for one in sheets_ if one.get(f"{space}name") == title)
+        row = 0
+        for line in sheet.iter(f"{space}table-row"):
+            column, times = 0, int(line.get(f"{space}number-rows-repeated", "1"))
+            for cell in line.iterchildren(f"{space}table-cell", f"{space}covered-table-cell"):
+                repeated, formula = int(cell.get(f"{space}number-columns-repeated", "1")), cell.get(f"{space}formula")
+                if formula is not None:
+                    for down in range(min(times, MOST_REPEATED)):
+                        for right in range(min(repeated, MOST_REPEATED)):
+                            found[column + right, row + down] = ours(formula)
+                column += repeated
+            row += times
+    except (StopIteration, ValueError, etree.XMLSyntaxError):
         raise KavletError(say("{file} is no workbook, or it is damaged.", file=name)) from None
     return found
 

@@ -3,6 +3,8 @@
 from pathlib import Path
 
 from kavlet.core.files import atomic
+from kavlet.core.files.rotten import sound
+from kavlet.core.messages import say
 from kavlet.core.recipes.own import OwnRecipe, dumps, loads
 
 SUFFIX = ".kavlet-recipe"
@@ -11,7 +13,8 @@ MOST_BYTES = 4_000_000
 
 def load(path: Path) -> OwnRecipe:
     """The recipe of a file. Raises KavletError when it is none, is damaged or newer, or can't be read."""
-    return loads(atomic.read(path, MOST_BYTES), path.name)
+    with sound(path.name, say("{file} is no recipe, or it is damaged.", file=path.name)):
+        return loads(atomic.read(path, MOST_BYTES), path.name)
 
 
 def save(own: OwnRecipe, path: Path) -> None:

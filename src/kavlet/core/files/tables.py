@@ -9,6 +9,7 @@ from kavlet.core.figures.cells import Cell
 from kavlet.core.figures.table import Source
 from kavlet.core.files import atomic, csv
 from kavlet.core.files.formats import TABLES, by_ending, endings
+from kavlet.core.files.rotten import sound
 from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
@@ -27,7 +28,8 @@ def read(path: Path, sheet: str | None = None, part: str | None = None) -> ReadS
             say("{file} is no table Kavlet can read.", file=path.name),
             remedy=say("It reads {endings}.", endings=" ".join(endings(TABLES))),
         )
-    return found.reads(path, sheet, part)
+    with sound(path.name):
+        return found.reads(path, sheet, part)
 
 
 def read_source(source: Source, decimal: str = ".") -> ReadSheet:
@@ -64,7 +66,8 @@ def seen(source: Source) -> Source:
 def sheets(path: Path) -> list[str]:
     """The names of a workbook's sheets; none for other files."""
     found = by_ending(TABLES, path.suffix)
-    return found.sheets(path) if found is not None and found.sheets is not None else []
+    with sound(path.name):
+        return found.sheets(path) if found is not None and found.sheets is not None else []
 
 
 def named(found: ReadSheet) -> list[list[Cell]]:

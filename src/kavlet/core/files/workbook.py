@@ -10,6 +10,7 @@ import msgspec
 from kavlet.core.figures.references import rewritten
 from kavlet.core.figures.table import Table
 from kavlet.core.files import atomic
+from kavlet.core.files.rotten import sound
 from kavlet.core.files.sheet import FilledArea, ReadSheet, area, sheet
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
@@ -24,18 +25,22 @@ def content_of(path: Path) -> bytes:
     return atomic.read(path, MOST_BYTES)
 
 
-def values(content: bytes, name: str) -> dict[str, list[list[object]]]:
-    """The values of every sheet, by the sheets' names, from the top left cell on."""
-    from python_calamine import CalamineError, CalamineWorkbook
+def names(content: bytes, name: str) -> list[str]:
+    """The names of all sheets. Raises KavletError for what is no workbook."""
+    from python_calamine import CalamineWorkbook
 
-    try:
+    with sound(name, say("{file} is no workbook, or it is damaged.", file=name)):
+        return list(CalamineWorkbook.from_filelike(io.BytesIO(content)).sheet_names)
+
+
+def values(content: bytes, title: str, name: str) -> list[list[object]]:
+    """The values of a sheet, from its top left cell on. Its area must have been measured. Raises KavletError for what
+    is no workbook."""
+    from python_calamine import CalamineWorkbook
+
+    with sound(name, say("{file} is no workbook, or it is damaged.", file=name)):
         book = CalamineWorkbook.from_filelike(io.BytesIO(content))
-        return {
-            title: [list(row) for row in book.get_sheet_by_name(title).to_python(skip_empty_area=False)]
-            for title in book.sheet_names
-        }
-    except (CalamineError, ValueError, OSError, OverflowError):
-        raise KavletError(say("{file} is no workbook, or it is damaged.", file=name)) from None
+        return [list(row) for row in book.get_sheet_by_name(title).to_python(skip_empty_area=False)]
 
 
 FORBIDDEN = re.compile(r"[\[\]:*?/\\\x00-\x1f]")

@@ -10,7 +10,7 @@ from typing import Any
 from kavlet.core.figures.cells import ERRORS, ErrorValue, Formula, Value, Written, text_of
 from kavlet.core.figures.recalculate import Values
 from kavlet.core.figures.table import Table
-from kavlet.core.files import archive, workbook
+from kavlet.core.files import archive, measured, workbook
 from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
@@ -26,18 +26,19 @@ def sheets(path: Path) -> list[str]:
     """The names of a workbook's sheets."""
     content = workbook.content_of(path)
     archive.members(content, path.name, ())
-    return list(workbook.values(content, path.name))
+    return workbook.names(content, path.name)
 
 
 def read(path: Path, title: str | None = None, part: str | None = None) -> ReadSheet:
     """A sheet (the first when not named) or a range of it. Raises KavletError when it can't be read."""
     content = workbook.content_of(path)
     parts = archive.members(content, path.name, (".xml",))
-    held = workbook.values(content, path.name)
-    chosen = workbook.pick(list(held), title, path.name)
+    measured.check_xlsx(parts, path.name)
+    chosen = workbook.pick(workbook.names(content, path.name), title, path.name)
+    held = workbook.values(content, chosen, path.name)
     asked = any(_WORTH_READING.search(one) for name, one in parts.items() if "worksheets/" in name)
     formulas = _formulas(content, chosen, path.name) if asked else {}
-    return workbook.built(held[chosen], formulas, chosen, part, path.name)
+    return workbook.built(held, formulas, chosen, part, path.name)
 
 
 def _formulas(content: bytes, title: str, name: str) -> workbook.Formulas:

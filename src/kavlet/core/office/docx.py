@@ -10,9 +10,9 @@ from kavlet.core.figures.table import Table
 from kavlet.core.files import svg
 from kavlet.core.office.manner import LEVELS, Manner, Outline, readable, reading_order, with_pictures
 from kavlet.core.office.package import CHART_TYPE, SHARP, ChartStore, parts_of
-from kavlet.core.office.pptx import SVG_EXTENSION, SVG_SPACE
 from kavlet.core.office.sheets import sheets_for
 from kavlet.core.office.theme import themed
+from kavlet.core.office.vector_picture import add_vector
 from kavlet.core.office.xlsx import workbook
 from kavlet.core.office.xml import EMU, RELATION, SPACES, add
 from kavlet.core.plain.model import Lettered
@@ -209,10 +209,7 @@ class _Report:
             owner.package,
         )  # fmt: skip
         related = owner.relate_to(held, f"{RELATION}/image")
-        blip = made._inline.find(".//{*}blip")
-        extension = add(add(blip, "a:extLst"), "a:ext", uri=SVG_EXTENSION)
-        sharp = etree.SubElement(extension, f"{{{SVG_SPACE}}}svgBlip", nsmap={"asvg": SVG_SPACE})
-        sharp.set(f"{{{RELATION}}}embed", related)
+        add_vector(made._inline.find(".//{*}blip"), related)
 
 
 def _below(cell: Any, line: Colour | None) -> None:

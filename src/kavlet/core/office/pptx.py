@@ -13,8 +13,9 @@ from kavlet.core.office.manner import Manner, with_pictures
 from kavlet.core.office.package import CHART_TYPE, SHARP, ChartStore, parts_of
 from kavlet.core.office.sheets import sheets_for
 from kavlet.core.office.theme import themed
+from kavlet.core.office.vector_picture import add_vector
 from kavlet.core.office.xlsx import workbook
-from kavlet.core.office.xml import EMU, Element, add
+from kavlet.core.office.xml import EMU, RELATION, Element, add
 from kavlet.core.plain.model import Stroke
 from kavlet.core.plain.page_model import (
     AnyPart,
@@ -30,8 +31,6 @@ from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
 
 TITLE_ONLY, BLANK = 5, 6  # layouts of the plain slide master
-SVG_SPACE = "http://schemas.microsoft.com/office/drawing/2016/SVG/main"
-SVG_EXTENSION = "{96DAC541-7B7A-43D3-8B79-37D633B846F1}"
 FORMS = {"rectangle": 1, "rounded": 5, "ellipse": 9}  # MSO_SHAPE numbers of the presets rect, roundRect, ellipse
 MOST_SIDE = 51_206_400  # EMU; a slide is no larger (ISO/IEC 29500-1, 19.7.10)
 LEAST_SIDE = 914_400
@@ -178,16 +177,8 @@ class _Deck:
         self.pictures += 1
         name = PackURI(f"/ppt/media/sharp{self.pictures}.svg")
         held = PackagePart(name, "image/svg+xml", slide.part.package, svg.dumps(part.scene, True).encode())
-        related = slide.part.relate_to(
-            held, "http://schemas.openxmlformats.org/officeDocument/2006/relationships/image"
-        )
-        blip = shape._element.blipFill.find(".//{*}blip")
-        extensions = add(blip, "a:extLst")
-        extension = add(extensions, "a:ext", uri=SVG_EXTENSION)
-        from lxml import etree
-
-        made = etree.SubElement(extension, f"{{{SVG_SPACE}}}svgBlip", nsmap={"asvg": SVG_SPACE})
-        made.set("{http://schemas.openxmlformats.org/officeDocument/2006/relationships}embed", related)
+        related = slide.part.relate_to(held, f"{RELATION}/image")
+        add_vector(shape._element.blipFill.find(".//{*}blip"), related)
 
 
 def _ground(slide: Any, ground: Colour) -> None:

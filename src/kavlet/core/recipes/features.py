@@ -5,6 +5,8 @@ from typing import Literal
 
 from msgspec import Struct
 
+from kavlet.core.values.sums import exact_sum
+
 
 class Features(Struct, frozen=True, kw_only=True):
     """What a table is like, without total rows at its end; figures are its columns of numbers to be charted.
@@ -43,7 +45,7 @@ class Features(Struct, frozen=True, kw_only=True):
     @property
     def total(self) -> float:
         """What the first figures add up to."""
-        return math.fsum(self.values)
+        return exact_sum(self.values)
 
     @property
     def most(self) -> float:
@@ -71,9 +73,12 @@ def when(*rules: Rule, otherwise: tuple[float, str] = (0.3, "")) -> Suited:
     return Suited(*next(((score, reason) for holds, score, reason in rules if holds), otherwise))
 
 
+LARGEST = 1e300  # beyond, the next round number is none that can be held
+
+
 def round_above(figure: float) -> float:
     """The next round number clearly above a figure: 1, 1.2, 1.5, 2, 2.5, 3, 4, 5, 6 or 8 times a power of ten."""
-    if not figure > 0:
+    if not 0 < figure < LARGEST:
         return 100.0
     power = 10.0 ** math.floor(math.log10(figure))
     steps = (1.0, 1.2, 1.5, 2.0, 2.5, 3.0, 4.0, 5.0, 6.0, 8.0, 10.0, 12.0)

@@ -58,7 +58,7 @@ class OwnRecipe(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=T
 def as_recipe(own: OwnRecipe) -> Recipe:
     """The recipe that works on tables. Raises KavletError when its chart can't be read."""
     try:
-        msgspec.convert(own.chart, Chart)
+        msgspec.convert(own.chart, Chart, str_keys=True)
     except msgspec.ValidationError as error:
         raise KavletError(say("The recipe “{title}” is damaged: its chart can’t be read.", title=own.title)) from error
 
@@ -79,7 +79,7 @@ def as_recipe(own: OwnRecipe) -> Recipe:
     def chart(inputs: Inputs) -> Chart:
         names = {f"role {role}": held[0] for role, held in inputs.roles.items() if held}
         names |= {f"helper {name}": column for name, column in inputs.helpers.items()}
-        made: Chart = msgspec.convert(_named(own.chart, names), Chart)
+        made: Chart = msgspec.convert(_named(own.chart, names), Chart, str_keys=True)
         described = inputs.drawn(
             "{recipe} of {what}, {rows} rows.",
             recipe=own.title,

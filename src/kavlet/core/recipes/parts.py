@@ -10,6 +10,7 @@ from kavlet.core.messages import named, say
 from kavlet.core.recipes.recipe import Inputs, Notice, Parameter, Places, Role, finite
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import PERCENT, WHOLE_PERCENT, NumberText
+from kavlet.core.values.sums import exact_sum
 
 NAME = Role("name", "text", "Names the rows.", required=False)
 VALUE = Role("value", "number", "The figure of each row.")
@@ -159,7 +160,7 @@ def added_goals(inputs: Inputs, name: str) -> tuple[Notice, ...]:
 
 def parts_above_whole(figures: Floats, whole: float) -> tuple[Notice, ...]:
     """A warning where parts add up to more than the whole that was stated; NaN where none was."""
-    total = math.fsum(finite(figures))
+    total = exact_sum(finite(figures))
     if math.isnan(whole) or total <= whole:
         return ()
     message = say(

@@ -15,6 +15,7 @@ from kavlet.core.recipes.parts import NAME, VALUE, choice, hole, listed, number,
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, finite
 from kavlet.core.values.apportion import rounded_shares
 from kavlet.core.values.number_text import WHOLE_PERCENT
+from kavlet.core.values.sums import exact_sum
 
 MOST_PARTS = 24  # more wedges than a reader can tell apart
 SAYS = {
@@ -85,7 +86,7 @@ def chart(inputs: Inputs) -> Chart:
         rest_shown=True,
         label=label,
     )
-    rest = math.fsum(finite(inputs.helper("rest")))
+    rest = exact_sum(finite(inputs.helper("rest")))
     shares = rounded_shares([*inputs.figures("value"), rest], 0)[:-1]  # those that the labels say
     parts = listed(inputs, inputs.names, shares, WHOLE_PERCENT)
     whole = inputs.setting("whole")

@@ -17,6 +17,7 @@ from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe, Rol
 from kavlet.core.text.numbers import written
 from kavlet.core.values.apportion import rounded_shares
 from kavlet.core.values.number_text import WHOLE_PERCENT
+from kavlet.core.values.sums import exact_sum
 
 
 def formulas(places: Places) -> dict[str, list[str]]:
@@ -108,7 +109,7 @@ def tint(place: int, count: int) -> int:
 
 def _alt_text(inputs: Inputs, held: dict[str, list[int]]) -> str:
     figures, how = inputs.figures("value"), inputs.number_text("value")
-    sums = [math.fsum(float(figures[row]) for row in rows if not math.isnan(figures[row])) for rows in held.values()]
+    sums = [exact_sum(float(figures[row]) for row in rows if not math.isnan(figures[row])) for rows in held.values()]
     parts = []
     for rows, summed, rounded in list(zip(held.values(), sums, rounded_shares(sums, 0), strict=True))[:8]:
         share = written(rounded, WHOLE_PERCENT, inputs.locale)

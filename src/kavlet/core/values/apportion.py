@@ -3,6 +3,9 @@
 import math
 from collections.abc import Sequence
 
+from kavlet.core.values.sums import exact_sum
+
+HUGE = 1e290
 NOISE = 1e-9  # remainders closer than this are a tie; decimal figures have no exact binary form
 
 
@@ -13,7 +16,11 @@ def apportioned(figures: Sequence[float], total: int, whole: float | None = None
     negative figures get nothing. All zero, or a whole of zero, gives zeros.
     """
     shares = [max(0.0, figure) if not math.isnan(figure) else 0.0 for figure in figures]
-    summed = math.fsum(shares)
+    most = max(shares, default=0.0)
+    if most > HUGE:  # their sum may be larger than any float; their proportion is the same
+        shares = [share / most if math.isfinite(most) else float(share == most) for share in shares]
+        whole = None
+    summed = exact_sum(shares)
     of = max(whole, summed) if whole is not None and whole > 0 else summed
     if of <= 0 or total <= 0:
         return [0] * len(shares)

@@ -1,7 +1,5 @@
 """The Figures place: the tables' names, the formula line, the grid, and sums of the selection."""
 
-import math
-
 from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtWidgets import (
     QFrame,
@@ -20,6 +18,7 @@ from kavlet.core.figures.cells import Formula
 from kavlet.core.messages import say, words
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import PLAIN
+from kavlet.core.values.sums import exact_sum
 from kavlet.desktop.figures.finder import Finder
 from kavlet.desktop.figures.formula_edit import FormulaEdit
 from kavlet.desktop.figures.grid import FiguresGrid
@@ -215,7 +214,7 @@ class FiguresPanel(QFrame):
         if len(numbers) < 2:
             self.sums.setText(" ")
             return
-        total, mean = math.fsum(numbers), math.fsum(numbers) / len(numbers)
+        total, mean = exact_sum(numbers), exact_sum(numbers) / len(numbers)
         self.sums.setText(
             words(
                 "{count} numbers   sum {sum}   mean {mean}",

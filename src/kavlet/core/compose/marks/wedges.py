@@ -28,6 +28,7 @@ from kavlet.core.text.shaping import width
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
 from kavlet.core.values.number_text import WHOLE_PERCENT
+from kavlet.core.values.sums import exact_sum
 
 REST = -1  # the number of the part that is left over
 OUTSIDE = ("outside", "by sign", "beside")  # where labels stand around the disc
@@ -65,7 +66,7 @@ def parts(layer: Wedges, on: Disc, to: Placing) -> list[Slice]:
         held.append((None, len(figures), gathered, layer.gathered_name))
     if rest > 0:
         held.append((None, REST, rest, layer.rest_name))
-    total = math.fsum(one[2] for one in held)
+    total = exact_sum(one[2] for one in held)
     if total <= 0:
         return []
     whole = on.frame.sweep if layer.turn is None else layer.turn

@@ -14,6 +14,7 @@ from kavlet.core.figures.cells import ErrorValue, text_of
 from kavlet.core.text.numbers import written
 from kavlet.core.values.apportion import rounded_shares
 from kavlet.core.values.number_text import WHOLE_PERCENT, NumberText
+from kavlet.core.values.sums import exact_sum
 
 _FIELD = re.compile(r"\{([^{}]*)\}")
 
@@ -103,7 +104,7 @@ class Wording:
         """A row's exact share of its layer's whole."""
         column = layer.figure_column
         numbers = [float(number) for number in self.data.column(column) if not math.isnan(number)]
-        whole = math.fsum(numbers) + self.rest(layer) + self.gathered(layer)
+        whole = exact_sum(numbers) + self.rest(layer) + self.gathered(layer)
         return self.figure(layer, row) / whole if whole else math.nan
 
     def rest(self, layer: Layer) -> float:
@@ -117,7 +118,7 @@ class Wording:
     def _sum(self, column: str) -> float:
         if not column:
             return 0.0
-        return max(0.0, math.fsum(float(number) for number in self.data.column(column) if not math.isnan(number)))
+        return max(0.0, exact_sum(float(number) for number in self.data.column(column) if not math.isnan(number)))
 
     def _share_text(self, layer: Layer, row: int, how: NumberText) -> str:
         """Shares by largest remainder, so that they add up as shown; parts of a row where the layer stacks to one."""

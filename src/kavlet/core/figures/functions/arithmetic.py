@@ -7,8 +7,9 @@ from decimal import ROUND_DOWN, ROUND_HALF_UP, ROUND_UP, Context, Decimal
 from kavlet.core.figures.cells import ErrorValue, Value
 from kavlet.core.figures.functions.registry import Argument, block, function, number, numbers, total, whole
 from kavlet.core.figures.ranges import Block
+from kavlet.core.values.sums import exact_sum
 
-_WIDE = Context(prec=400)
+_WIDE = Context(prec=800)
 
 
 @function("SUM", "number; …", "Adds the numbers.", 1, takes="ranges")
@@ -37,11 +38,13 @@ def _sum_product(*arguments: Argument) -> Value:
             if error is not None:
                 return error
             products.append(math.prod(value if type(value) is float else 0.0 for value in values))
-    return math.fsum(products)
+    return exact_sum(products)
 
 
 def _rounded(value: Argument, decimals: Argument, manner: str) -> Value:
     places = int(number(decimals))
+    if not math.isfinite(number(value)):
+        return ErrorValue.NUMBER
     exact = Decimal(repr(number(value)))
     if abs(places) > 330:
         return float(exact) if places > 0 else 0.0

@@ -58,9 +58,18 @@ def _compared(one: str, other: str) -> int:
 
 
 def wildcards(text: str) -> str:
-    """The regular expression of a text with wildcards."""
+    """The regular expression of a text with wildcards. What a star stands for is never tried again once what follows it
+    was found, which is the same for texts of known length and takes time in proportion to the text."""
     pieces = re.findall(r"~[*?~]|.", text, re.DOTALL)
-    stands_for = {"*": ".*", "?": "."}
-    return "".join(
-        stands_for.get(piece, re.escape(piece.removeprefix("~") if len(piece) > 1 else piece)) for piece in pieces
-    )
+    parts: list[str] = [""]
+    for piece in pieces:
+        if piece == "*":
+            parts.append("")
+        else:
+            bare = piece.removeprefix("~") if len(piece) > 1 else piece
+            parts[-1] += "." if piece == "?" else re.escape(bare)
+    first, *inner = parts
+    if not inner:
+        return first
+    *inner, last = inner
+    return first + "".join(f"(?>.*?{part})" for part in inner if part) + ".*" + last

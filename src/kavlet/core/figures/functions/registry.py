@@ -13,6 +13,7 @@ from msgspec import Struct
 from kavlet.core.figures.cells import ErrorValue, Value
 from kavlet.core.figures.ranges import Block
 from kavlet.core.messages import named
+from kavlet.core.values.sums import exact_sum
 
 if TYPE_CHECKING:
     from kavlet.core.figures.ranges import Numbers
@@ -92,6 +93,16 @@ def function(
         return body
 
     return register
+
+
+MOST_TEXT = 32_767  # characters of a cell's text (ISO/IEC 29500-1, 18.3.1.4; as spreadsheets have it)
+
+
+def short_enough(made: str) -> str:
+    """A text that a formula made. Fails for one that is longer than a cell holds."""
+    if len(made) > MOST_TEXT:
+        raise Failure(ErrorValue.VALUE)
+    return made
 
 
 def single(argument: Argument) -> Value:
@@ -176,7 +187,7 @@ def numbers(arguments: tuple[Argument, ...]) -> "Numbers":
 
 def total(arguments: tuple[Argument, ...]) -> float:
     """The sum of all numbers of the arguments."""
-    return math.fsum(
+    return exact_sum(
         _sound(argument).total if isinstance(argument, Block) else number(argument) for argument in arguments
     )
 

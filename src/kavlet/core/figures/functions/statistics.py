@@ -18,6 +18,7 @@ from kavlet.core.figures.functions.registry import (
     whole,
 )
 from kavlet.core.figures.ranges import Block
+from kavlet.core.values.sums import exact_sum
 
 
 @function("MIN", "number; …", "The smallest of the numbers; 0 when there are none.", 1, takes="ranges")
@@ -35,7 +36,7 @@ def _max(*arguments: Argument) -> Value:
 @function("AVERAGE", "number; …", "The mean of the numbers.", 1, takes="ranges")
 def _average(*arguments: Argument) -> Value:
     found = numbers(arguments)
-    return math.fsum(found) / len(found) if len(found) else ErrorValue.DIVISION
+    return exact_sum(found) / len(found) if len(found) else ErrorValue.DIVISION
 
 
 @function("MEDIAN", "number; …", "The middle one of the numbers.", 1, takes="ranges")
@@ -118,7 +119,7 @@ def _count_if(among: Argument, test: Argument) -> Value:
 
 @function("SUMIF", "range; criterion; [range to add]", "Adds where cells meet a criterion.", 2, 3, takes="ranges")
 def _sum_if(among: Argument, test: Argument, added: Argument | None = None) -> Value:
-    return math.fsum(_picked(block(added if added is not None else among), [(block(among), test)], same_size=False))
+    return exact_sum(_picked(block(added if added is not None else among), [(block(among), test)], same_size=False))
 
 
 @function(
@@ -127,12 +128,12 @@ def _sum_if(among: Argument, test: Argument, added: Argument | None = None) -> V
 def _average_if(among: Argument, test: Argument, averaged: Argument | None = None) -> Value:
     source = block(averaged if averaged is not None else among)
     found = list(_picked(source, [(block(among), test)], same_size=False))
-    return math.fsum(found) / len(found) if found else ErrorValue.DIVISION
+    return exact_sum(found) / len(found) if found else ErrorValue.DIVISION
 
 
 @function("SUMIFS", "range to add; range; criterion; …", "Adds where all criteria are met.", 3, takes="ranges")
 def _sum_ifs(added: Argument, *pairs: Argument) -> Value:
-    return math.fsum(_picked(block(added), _pairs(pairs)))
+    return exact_sum(_picked(block(added), _pairs(pairs)))
 
 
 @function(
@@ -140,7 +141,7 @@ def _sum_ifs(added: Argument, *pairs: Argument) -> Value:
 )
 def _average_ifs(averaged: Argument, *pairs: Argument) -> Value:
     found = list(_picked(block(averaged), _pairs(pairs)))
-    return math.fsum(found) / len(found) if found else ErrorValue.DIVISION
+    return exact_sum(found) / len(found) if found else ErrorValue.DIVISION
 
 
 @function("COUNTIFS", "range; criterion; …", "How many rows meet all criteria.", 2, takes="ranges")

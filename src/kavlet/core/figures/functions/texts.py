@@ -5,10 +5,19 @@ import re
 from kavlet.core.figures.cells import ErrorValue, Value, text_of
 from kavlet.core.figures.functions.criteria import wildcards
 from kavlet.core.figures.functions.dates import as_date
-from kavlet.core.figures.functions.registry import Argument, Failure, everything, function, number, plain, truth, whole
+from kavlet.core.figures.functions.registry import (
+    MOST_TEXT,
+    Argument,
+    Failure,
+    everything,
+    function,
+    number,
+    plain,
+    short_enough,
+    truth,
+    whole,
+)
 from kavlet.core.figures.typed import typed_number
-
-MOST_LETTERS = 32_767
 
 
 def text(argument: Argument) -> str:
@@ -86,7 +95,7 @@ def _lower(of: Argument) -> Value:
 @function("REPT", "text; count", "The text so many times.", 2, 2)
 def _rept(of: Argument, count: Argument) -> Value:
     held, times = text(of), _count(count)
-    return held * times if len(held) * times <= MOST_LETTERS else ErrorValue.VALUE
+    return held * times if len(held) * times <= MOST_TEXT else ErrorValue.VALUE
 
 
 def _joined(arguments: tuple[Argument, ...]) -> Value:
@@ -95,7 +104,7 @@ def _joined(arguments: tuple[Argument, ...]) -> Value:
         if isinstance(value, ErrorValue):
             return value
         parts.append(text_of(value))
-    return "".join(parts)
+    return short_enough("".join(parts))
 
 
 @function("CONCAT", "text; …", "Joins texts, those of ranges among them.", 1)
@@ -116,7 +125,7 @@ def _text_join(between: Argument, skip_empty: Argument, *arguments: Argument) ->
             return value
         if text_of(value) or not skip:
             parts.append(text_of(value))
-    return text(between).join(parts)
+    return short_enough(text(between).join(parts))
 
 
 @function("VALUE", "text", "The number a text writes.", 1, 1)

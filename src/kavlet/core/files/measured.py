@@ -1,0 +1,77 @@
+"""How large the sheets of a workbook are, before they are built: found by reading their parts once, as they stand.
+
+Libraries build whole areas: two cells at the far corners of a sheet take all memory there is, and some end the process.
+"""
+
+import re
+
+from kavlet.core.figures.references import column_index
+from kavlet.core.messages import say
+from kavlet.core.values.errors import KavletError
+
+MOST_CELLS = 4_000_000
+MOST_SPACES = 10_000  # of one text
+_XLSX_CELL = re.compile(rb"""\sr=["']([A-Za-z]{1,8})(\d{1,9})["']""")
+_ODS_PART = re.compile(rb"<(/?)(?:table:)(table-row|table-cell|covered-table-cell|table)\b([^>]*?)(/?)>")
+_ROWS = re.compile(rb"""number-rows-repeated=["'](\d+)["']""")
+_COLUMNS = re.compile(rb"""number-columns-repeated=["'](\d+)["']""")
+_SPACES = re.compile(rb"""text:c=["'](\d+)["']""")
+_FILLED = re.compile(rb"office:value-type=|table:formula=|calcext:value-type=")
+
+
+def _refuse(name: str) -> KavletError:
+    return KavletError(
+        say("{file}: a sheet reaches further than {count} cells.", file=name, count=MOST_CELLS),
+        remedy=say("Delete what stands far from the table, and save it again."),
+    )
+
+
+def check_xlsx(parts: dict[str, bytes], name: str) -> None:
+    """Raises KavletError where the cells of a sheet lie further apart than can be held."""
+    for part, content in parts.items():
+        if "worksheets/" not in part:
+            continue
+        column = row = 0
+        first_column, first_row = 1 << 60, 1 << 60
+        for found in _XLSX_CELL.finditer(content):
+            c, r = column_index(found[1].decode().upper()), int(found[2])
+            column, row = max(column, c), max(row, r)
+            first_column, first_row = min(first_column, c), min(first_row, r)
+        if row and (column - min(first_column, column) + 1) * (row - min(first_row, row) + 1) > MOST_CELLS:
+            raise _refuse(name)
+
+
+def check_ods(parts: dict[str, bytes], name: str) -> None:
+    """Raises KavletError where a sheet's filled cells, as often as they are repeated, are more than can be held."""
+    for part, content in parts.items():
+        if not part.endswith("content.xml"):
+            continue
+        if any(int(found[1]) > MOST_SPACES for found in _SPACES.finditer(content)):
+            raise _refuse(name)
+        _check_ods_sheet(content, name)
+
+
+def _check_ods_sheet(content: bytes, name: str) -> None:
+    row = last_row = last_column = column = times = 0
+    filled = False
+    for found in _ODS_PART.finditer(content):
+        closing, tag, attributes, empty = found[1] == b"/", found[2], found[3], found[4] == b"/"
+        if tag == b"table":
+            row = last_row = last_column = 0
+        elif tag == b"table-row":
+            if not closing:
+                column, filled = 0, False
+                repeated = _ROWS.search(attributes)
+                times = int(repeated[1]) if repeated else 1
+            if closing or empty:
+                row += times
+                if filled:
+                    last_row = row
+        elif not closing:
+            repeated = _COLUMNS.search(attributes)
+            column += int(repeated[1]) if repeated else 1
+            if _FILLED.search(attributes):
+                filled = True
+                last_column = max(last_column, column)
+        if last_row * last_column > MOST_CELLS:
+            raise _refuse(name)
