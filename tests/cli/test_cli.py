@@ -240,6 +240,18 @@ def test_calc_evaluates_cell_by_cell_in_place(tmp_path: Path) -> None:
     assert out.read_bytes().endswith(b"0.30000000000000004\r\n")
 
 
+def test_texts_leave_harmless_or_raw_as_is_wished(tmp_path: Path) -> None:
+    table, out = tmp_path / "signs.csv", tmp_path / "out.csv"
+    table.write_text('name,x\n@SUM(1),1\n"=""=""&""1+1""",2\n', encoding="utf-8")
+    assert run("calc", table).stdout.splitlines() == ["name,x", "'@SUM(1),1", "'=1+1,2"]
+    assert run("calc", table, "--raw").stdout.splitlines() == ["name,x", "@SUM(1),1", "=1+1,2"]
+    made = run("make", "columns", table, "-o", out)
+    assert made.returncode == 0, made.stderr
+    assert out.read_text().splitlines()[1:3] == ["'@SUM(1),1", "'=1+1,2"]
+    assert run("make", "columns", table, "-o", out, "--raw").returncode == 0
+    assert out.read_text().splitlines()[1:3] == ["@SUM(1),1", "=1+1,2"]
+
+
 def test_calc_and_make_read_workbooks(tmp_path: Path) -> None:
     table = tmp_path / "year.xlsx"
     book = xlsxwriter.Workbook(str(table))

@@ -18,6 +18,7 @@ from kavlet.export.outgoing import Outgoing, Told
 from kavlet.export.ways import files
 
 STDOUT = "-"
+RAW = "Leave texts of tables as they are, even where other programs take them for formulas."
 AS = ("chart", "picture", "both")
 
 

@@ -10,6 +10,7 @@ import click
 import msgspec
 
 from kavlet.cli.group import (
+    RAW,
     cli,
     known_ending,
     read_table,
@@ -116,11 +117,12 @@ def _listed_page(document: Document, page: Page) -> dict[str, object]:
 )
 @click.option("--sheet", default=None, help="Which sheet of a workbook; the first when not said.")
 @click.option("--range", "part", default=None, help="Which part of a sheet, such as A1:C9.")
-def calc(table: Path, out: Path | None, sheet: str | None, part: str | None) -> None:
+@click.option("--raw", is_flag=True, help=RAW)
+def calc(table: Path, out: Path | None, sheet: str | None, part: str | None, raw: bool) -> None:
     """Evaluate the formulas of a table, cell by cell in place: to print as CSV, or to write as any table format."""
     read = read_table(table, sheet, part)
     if out is None or out.suffix.lower() in csv.SUFFIXES:
-        text = csv.dumps(calculated(read.cells, table.stem))
+        text = csv.dumps(calculated(read.cells, table.stem, raw))
         if out is not None:
             atomic.write(out, text.encode())
         else:
@@ -129,7 +131,7 @@ def calc(table: Path, out: Path | None, sheet: str | None, part: str | None) -> 
     known_ending(out, endings(TABLES, "table"))
     document, table_id = edits.add_table(Document(), table_name(table), read.cells)
     held = (document.table(table_id), recalculate(document.tables))
-    atomic.write(out, table_content([held], out.suffix))
+    atomic.write(out, table_content([held], out.suffix, raw))
     for note in renamings([held], out.suffix):
         click.echo(f"kavlet: {out.name}: {note}", err=True)
 

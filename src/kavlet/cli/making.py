@@ -10,6 +10,7 @@ from msgspec import Struct
 
 from kavlet.cli.group import (
     AS,
+    RAW,
     addressees,
     cli,
     deliver,
@@ -61,6 +62,7 @@ from kavlet.export.ways import all_endings, slug
 @click.option("--source", default="", help="The line below the chart.")
 @click.option("--scale", default=1.0, show_default=True, help="Pixels per point, for PNG.")
 @click.option("--outlines", is_flag=True, help="Write texts as outlines, for SVG.")
+@click.option("--raw", is_flag=True, help=RAW)
 @click.option("--format", "format_", default="", metavar="ENDING", help="The format, where the name does not say it.")
 @click.option("--as", "as_", default="chart", type=click.Choice(AS), help="In office files: real charts or pictures.")
 @click.option("--bare", is_flag=True, help="Without a ground.")
@@ -105,7 +107,7 @@ def make(recipe_name: str, table: Path, out: Path, **given: Any) -> None:
     if is_folder(out):
         out = out / f"{slug(document.chart(chart_id).name)}{ending}"
     name, to = document.chart(chart_id).name, addressees(wish.to)
-    how = Wish(ending, wish.scale, wish.outlines, wish.as_, not wish.bare, to=to, subject=wish.subject)
+    how = Wish(ending, wish.scale, wish.outlines, wish.as_, not wish.bare, to=to, subject=wish.subject, raw=wish.raw)
     deliver(Outgoing(document, (chart_id,), title=name), how, out, as_json=False)
 
 
@@ -128,6 +130,7 @@ class _Make(Struct, frozen=True):
     source: str
     scale: float
     outlines: bool
+    raw: bool
     format_: str
     as_: As
     bare: bool

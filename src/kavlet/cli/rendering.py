@@ -6,7 +6,7 @@ from typing import Any
 import click
 import msgspec
 
-from kavlet.cli.group import AS, STDOUT, addressees, cli, deliver, ending_of, is_folder
+from kavlet.cli.group import AS, RAW, STDOUT, addressees, cli, deliver, ending_of, is_folder
 from kavlet.core.document.document import Document
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files.formats import As, Motion, Wish
@@ -30,6 +30,7 @@ from kavlet.export.ways import all_endings, slug, way_of
 @click.option("--scale", default=1.0, show_default=True, help="Pixels per point, for pictures of pixels.")
 @click.option("--size", "size_text", default=None, help="A chart’s width and height, in points or units.")
 @click.option("--outlines", is_flag=True, help="Write texts as outlines, for SVG.")
+@click.option("--raw", is_flag=True, help=RAW)
 @click.option("--format", "format_", default="", metavar="ENDING", help="The format, where the name does not say it.")
 @click.option("--as", "as_", default="chart", type=click.Choice(AS), help="In office files: real charts or pictures.")
 @click.option("--bare", is_flag=True, help="Without a ground.")
@@ -57,7 +58,7 @@ def render(file: Path, out: Path, **wish: Any) -> None:
         ending, what.scale, what.outlines, what.as_, not what.bare,
         width=size.width if size else None, height=size.height if size else None,
         motion=Motion(what.hold, what.move, what.rate, not what.even, not what.once),
-        to=addressees(what.to), subject=what.subject,
+        to=addressees(what.to), subject=what.subject, raw=what.raw,
     )  # fmt: skip
     leaving = Outgoing(document, charts, pages, title, whole=what.every)
     if is_folder(out):
@@ -81,6 +82,7 @@ class _What(msgspec.Struct, frozen=True):
     scale: float
     size_text: str | None
     outlines: bool
+    raw: bool
     format_: str
     as_: As
     bare: bool

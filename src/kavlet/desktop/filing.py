@@ -99,13 +99,37 @@ class FileCommands(QObject):
     def save(self) -> bool:
         """Save to the document's file, or ask for one. Returns whether it was saved."""
         path = self._store.path
-        return self.save_as() if path is None else self._store.guard(lambda: self._save(path))
+        return self.save_as() if path is None else self._put(path)
 
     def save_as(self) -> bool:
         start = str(Path(self.folder()) / f"{self._store.name or words('document')}{kavlet_file.SUFFIX}")
         kinds = words("Kavlet documents ({kinds})", kinds=f"*{kavlet_file.SUFFIX}")
         name, _ = QFileDialog.getSaveFileName(self._parent, words("Save as"), start, kinds)
-        return bool(name) and self._store.guard(lambda: self._save(_ending(Path(name), kavlet_file.SUFFIX)))
+        if not name:
+            return False
+        path = _ending(Path(name), kavlet_file.SUFFIX)
+        return self._put(path, agreed=path == Path(name))
+
+    def _put(self, path: Path, agreed: bool = True) -> bool:
+        """Save to a path, after asking where that would overwrite what the author does not know of: `agreed` tells
+        that replacing what lies there was agreed to."""
+        doubt = self._store.on_disk.doubt(path)
+        if not doubt and not agreed and path.exists():
+            doubt = words("“{file}” is there already.", file=path.name)
+        if doubt:
+            box = QMessageBox(self._parent)
+            box.setWindowTitle("Kavlet")
+            box.setText(doubt)
+            over = box.addButton(words("Save there anyway"), QMessageBox.ButtonRole.DestructiveRole)
+            other = box.addButton(words("Save as…"), QMessageBox.ButtonRole.AcceptRole)
+            box.addButton(words("Cancel"), QMessageBox.ButtonRole.RejectRole)
+            box.setDefaultButton(other)
+            box.exec()
+            if box.clickedButton() is other:
+                return self.save_as()
+            if box.clickedButton() is not over:
+                return False
+        return self._store.guard(lambda: self._save(path))
 
     def _save(self, path: Path) -> None:
         kavlet_file.save(self._store.document, path)

@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from functools import partial
 
-from PySide6.QtCore import QObject, QSettings, Signal
+from PySide6.QtCore import QObject, QSettings, Qt, Signal
 from PySide6.QtWidgets import QMessageBox, QWidget
 
 import kavlet
@@ -69,4 +69,9 @@ class LookCommands(QObject):
             "<p>MIT License. Faces under the SIL Open Font License 1.1.</p>",
             version=kavlet.__version__,
         )
-        QMessageBox.about(self._parent, words("About Kavlet"), text)
+        box = QMessageBox(self._parent)
+        box.setWindowTitle(words("About Kavlet"))
+        box.setIconPixmap(self._parent.windowIcon().pixmap(64, 64))
+        box.setTextFormat(Qt.TextFormat.RichText)
+        box.setText(text)
+        box.exec()

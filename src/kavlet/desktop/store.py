@@ -20,6 +20,8 @@ from kavlet.core.pages.page import NO_PAGE, AnyItem, Page
 from kavlet.core.recipes.recipe import Recipe
 from kavlet.core.touch.parts import Chosen, Part
 from kavlet.core.values.errors import KavletError
+from kavlet.desktop.followed import Followed
+from kavlet.desktop.on_disk import OnDisk
 
 Made = TypeVar("Made")
 
@@ -44,6 +46,7 @@ class Store(QObject):
         self._pictures = Pictures()
         self._trial: Document | None = None
         self.path: Path | None = None
+        self.followed, self.on_disk = Followed(), OnDisk(None)
         self.name = ""
         self.chosen = Chosen()
         self.folded = False
@@ -54,6 +57,7 @@ class Store(QObject):
         """Hold what another store holds: its document with the history, and what of it is in view."""
         self._history, self._pictures, self._trial = other._history, other._pictures, None
         self.path, self.name, self.chosen = other.path, other.name, other.chosen
+        self.followed, self.on_disk = other.followed, other.on_disk
         self.folded, self.xray, self.dress_copied = other.folded, other.xray, other.dress_copied
         self.edited.emit()
 
@@ -327,6 +331,8 @@ class Store(QObject):
             self._history.unsaved()
         self.path = path
         self.name = name
+        self.followed.opened(document, path, unsaved)
+        self.on_disk = OnDisk(path)
         self._pictures.forget(document)
         self.edited.emit()
 
@@ -340,5 +346,7 @@ class Store(QObject):
         """Note that the current document now lies in a file."""
         self._history.saved()
         self.path = path
+        self.followed.saved(self.document, path)
+        self.on_disk = OnDisk(path)
         self.name = path.stem
         self.edited.emit()

@@ -59,7 +59,7 @@ def _record(what: Outgoing, wish: Wish) -> Written:
 def _table(what: Outgoing, wish: Wish) -> Written:
     """The chart's table with its helper columns, as values."""
     table = what.document.table(what.entries[0].table)
-    return Written(table_content([(table, what.values)], wish.ending))
+    return Written(table_content([(table, what.values)], wish.ending, wish.raw))
 
 
 WAYS: tuple[Way, ...] = (

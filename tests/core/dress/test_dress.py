@@ -2,6 +2,7 @@
 
 import io
 import itertools
+import time
 from pathlib import Path
 
 import msgspec
@@ -69,6 +70,14 @@ def test_palettes_from_any_text_and_from_gpl() -> None:
             from_gpl(rotten)
     with pytest.raises(KavletError):
         from_text("no colours, 123456")
+
+
+def test_a_text_of_many_colours_is_read_at_once() -> None:
+    text = " ".join(f"#{number:06x}" for number in range(200_000))
+    start = time.process_time()
+    assert len(from_text(text)) == 64
+    assert len(from_text("#aabbcc " * 200_000)) == 1
+    assert time.process_time() - start < 2.0
 
 
 def test_there_are_palettes_of_each_kind() -> None:

@@ -76,7 +76,7 @@ def test_endings_are_those_that_are_read_or_written() -> None:
     assert ".out" in endings((*TABLES, only_written), "table")
 
 
-@pytest.mark.parametrize("sign", ["=", "+", "-", "@", "\t", "\r"])
+@pytest.mark.parametrize("sign", ["=", "+", "-", "@", "\t", "\r", "\n=", " =", "\uff1d", "\n \uff20"])
 def test_a_text_that_would_start_a_formula_elsewhere_is_harmless(sign: str) -> None:
     assert harmless(f"{sign}cmd") == f"'{sign}cmd"
     assert harmless(f"a{sign}cmd") == f"a{sign}cmd"

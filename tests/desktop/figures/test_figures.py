@@ -15,6 +15,7 @@ from python_calamine import CalamineWorkbook
 
 from kavlet.core.figures.cells import Formula, Written
 from kavlet.core.files import tables as table_files
+from kavlet.desktop.figures import clipboard
 from kavlet.desktop.figures.formula_edit import FormulaEdit, spans
 from kavlet.desktop.figures.reading import ReadingSheet
 from kavlet.desktop.window import Window
@@ -123,6 +124,18 @@ def test_copied_formulas_adjust_and_moved_cells_take_references_along(window: Wi
     qtbot.keyClick(grid, Qt.Key.Key_V, Qt.KeyboardModifier.ControlModifier)
     assert cell(window, 1, 1) is None
     assert cell(window, 2, 1) == "=B7*2"
+
+
+@pytest.mark.parametrize(
+    "html", ["<table><tr><td colspan='²'>1</td></tr><![", "<table><tr><td>1<![CDATA[", "<![<table>"]
+)
+def test_odd_html_is_pasted_as_far_as_it_is_a_table(window: Window, html: str) -> None:
+    del window
+    mime = QMimeData()
+    mime.setHtml(html)
+    mime.setText("2")
+    QGuiApplication.clipboard().setMimeData(mime)
+    assert clipboard.fields(".") in ([["1"]], [["2"]])
 
 
 def test_an_html_table_is_pasted(window: Window, qtbot: QtBot) -> None:

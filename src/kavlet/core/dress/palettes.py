@@ -35,15 +35,15 @@ def palettes() -> dict[str, Palette]:
 
 def from_text(text: str) -> tuple[str, ...]:
     """The hex codes of any text, each once, in order: a style sheet, a mail, a list. Raises KavletError without any."""
-    found: list[str] = []
+    found: dict[str, None] = {}
     for match in _HEX.finditer(text):
         digits = match[1] or "".join(2 * digit for digit in match[2])
         # Six digits without a # are taken for a colour only where they could not be a plain number or word.
         if match[1] and not match[0].startswith("#") and (digits.isdigit() or not re.search(r"\d", digits)):
             continue
-        code = f"#{digits.lower()}"
-        if code not in found:
-            found.append(code)
+        found[f"#{digits.lower()}"] = None
+        if len(found) == MOST:
+            break
     if not found:
         raise KavletError(say("The text holds no colours."), remedy=say("Colours are written like #7a2e5d."))
-    return tuple(found[:MOST])
+    return tuple(found)

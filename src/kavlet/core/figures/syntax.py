@@ -1,9 +1,10 @@
 """Formula text to a syntax tree, by the grammar in formula.lark."""
 
 import os
-from contextlib import suppress
+import stat
 from functools import lru_cache
 from importlib.resources import files
+from pathlib import Path
 
 from lark import Lark, Token, Transformer, v_args
 from lark.exceptions import LarkError
@@ -120,18 +121,33 @@ class _Builder(Transformer[Token, Node]):
         return Call(function.upper(), arguments, _deeper(*arguments))
 
 
+def _is_private(kept: Path) -> bool:
+    """Whether nobody else can have written a file that is run when it is read: its folder is open to its owner alone.
+    A folder that was open to others is closed, and what lay there goes."""
+    folder = kept.parent
+    try:
+        folder.mkdir(mode=0o700, parents=True, exist_ok=True)
+        state = folder.lstat()
+        if stat.S_ISLNK(state.st_mode) or state.st_uid != os.geteuid() or not os.access(folder, os.W_OK):
+            return False
+        if state.st_mode & 0o077:
+            kept.unlink(missing_ok=True)
+            folder.chmod(0o700)
+    except OSError:
+        return False
+    return True
+
+
 @lru_cache(maxsize=1)
 def _parser() -> Lark:
     grammar = (files("kavlet.core.figures") / "formula.lark").read_text(encoding="utf-8")
     # Building the parser's tables takes longer than all else at start, so they are kept between runs; where they
     # can't be written they are built each time.
     kept = user_cache_path("kavlet", appauthor=False, ensure_exists=False) / "formula.parser"
-    with suppress(OSError):
-        kept.parent.mkdir(parents=True, exist_ok=True)
-    usable = os.access(kept.parent, os.W_OK)
     return Lark(
-        grammar, parser="lalr", transformer=_Builder(), maybe_placeholders=False, cache=str(kept) if usable else False
-    )
+        grammar, parser="lalr", transformer=_Builder(), maybe_placeholders=False,
+        cache=str(kept) if _is_private(kept) else False,
+    )  # fmt: skip
 
 
 # How tightly each kind of node binds: (ODF 1.3 part 4, 5.5), loosest first.

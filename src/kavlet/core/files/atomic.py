@@ -1,13 +1,19 @@
 """Writing a file so that it holds the old content or the new, never a part."""
 
 import errno
+import glob
 import os
 import tempfile
+import time
 from collections.abc import Iterable
+from contextlib import suppress
 from pathlib import Path
 
 from kavlet.core.messages import Message, say
 from kavlet.core.values.errors import KavletError
+
+_PART = ".part"
+LEFT_AFTER = 60.0  # seconds: no write takes as long
 
 
 def write(path: Path, content: bytes) -> None:
@@ -25,6 +31,8 @@ def write_all(files: Iterable[tuple[Path, bytes]]) -> None:
             ready.append(_beside(path.resolve(), content))
         for name, target in ready:
             os.replace(name, target)
+    except (RuntimeError, ValueError):  # a link to itself; a name that no file can have
+        raise KavletError(say("There can be no file {file}.", file=path), remedy=say("Choose another place.")) from None
     except OSError as error:
         raise KavletError(
             say("{file} can’t be written: {reason}.", file=path, reason=reason(error)),
@@ -37,17 +45,38 @@ def write_all(files: Iterable[tuple[Path, bytes]]) -> None:
 
 def _beside(target: Path, content: bytes) -> tuple[str, Path]:
     """The name of a new file beside a target with its content, and the target."""
-    handle, name = tempfile.mkstemp(prefix=f".{target.name[:40]}.", dir=target.parent)
+    prefix = f".{os.fsencode(target.name)[:40].decode('utf-8', 'ignore')}."
+    _clear(target.parent, prefix)
+    handle, name = tempfile.mkstemp(prefix=prefix, suffix=_PART, dir=target.parent)
     try:
         with os.fdopen(handle, "wb") as file:
             file.write(content)
             file.flush()
             os.fsync(file.fileno())
-        os.chmod(name, _mode(target))
+        _like(name, target)
     except BaseException:
         Path(name).unlink(missing_ok=True)
         raise
     return name, target
+
+
+def _clear(folder: Path, prefix: str) -> None:
+    """Take away what a write that was killed has left beside a target."""
+    with suppress(OSError):
+        for one in folder.glob(f"{glob.escape(prefix)}*{_PART}"):
+            if time.time() - one.stat().st_mtime > LEFT_AFTER:
+                one.unlink(missing_ok=True)
+
+
+def _like(name: str, target: Path) -> None:
+    """Give a new file the mode of its target and, where the system lets us, its owner and attributes."""
+    with suppress(OSError):
+        state = target.stat()
+        os.chown(name, state.st_uid, state.st_gid)
+        for attribute in os.listxattr(target):
+            os.setxattr(name, attribute, os.getxattr(target, attribute))
+    with suppress(PermissionError):
+        os.chmod(name, _mode(target))  # last, as changing the owner takes marks away
 
 
 REASONS = {
@@ -72,7 +101,7 @@ def reason(error: OSError) -> Message:
 
 def _mode(target: Path) -> int:
     if target.exists():
-        return target.stat().st_mode & 0o777
+        return target.stat().st_mode & 0o7777
     mask = os.umask(0)
     os.umask(mask)
     return 0o666 & ~mask
@@ -88,6 +117,8 @@ def read(path: Path, most: int) -> bytes:
         if path.stat().st_size > most:
             raise KavletError(say("{file} is larger than {most} MB.", file=path.name, most=most // 1000000))
         return path.read_bytes()
+    except (RuntimeError, ValueError):
+        raise KavletError(say("There can be no file {file}.", file=path)) from None
     except FileNotFoundError:
         raise KavletError(say("{file} is not there.", file=path)) from None
     except OSError as error:

@@ -196,9 +196,14 @@ def _separator(text: str) -> str:
     return best
 
 
+# What starts a formula in some program, also in full width, and behind blanks or line breaks that it drops (OWASP, CSV
+# injection).
+_STARTS_FORMULA = re.compile(r"[\t\r\n]|\s*[=+\-@\uff1d\uff0b\uff0d\uff20]")
+
+
 def harmless(text: str) -> str:
     """A text that no program reading it takes for a formula: an apostrophe goes before signs that would start one."""
-    return f"'{text}" if text[:1] in ("=", "+", "-", "@", "\t", "\r") else text
+    return f"'{text}" if _STARTS_FORMULA.match(text) else text
 
 
 def dumps(table: list[list[str]]) -> str:

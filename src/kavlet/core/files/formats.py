@@ -14,7 +14,7 @@ from kavlet.core.figures.cells import Value
 from kavlet.core.figures.recalculate import Values
 from kavlet.core.figures.table import HEADER, Table
 from kavlet.core.files import csv, json_records, ods, workbook, xlsx
-from kavlet.core.files.calculated import unrounded
+from kavlet.core.files.calculated import field, unrounded
 from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.messages import Message, say
 from kavlet.core.values.errors import KavletError
@@ -42,7 +42,7 @@ class Wish(Struct, frozen=True):
 
     `as_` chooses real charts or pictures in office formats, `as_of` for some charts by their ids; `ground` False leaves
     the ground out; `width` and `height` are a chart's size in points where it is not its own. `motion` is that of
-    animations, `to`, `subject` and `words` those of a mail.
+    animations, `to`, `subject` and `words` those of a mail; with `raw`, texts of tables stay as they are.
     """
 
     ending: str
@@ -57,13 +57,15 @@ class Wish(Struct, frozen=True):
     subject: str = ""
     words: str = ""
     as_of: dict[str, As] = {}
+    raw: bool = False
 
 
 class Format(Struct, frozen=True):
     """One format: its endings, what it is called, and what it can do with a chart or a table.
 
     `reads` gives the cells of a file, `sheets` the names of its sheets where it has some to choose among; `writes`
-    makes the bytes of tables.
+    makes the bytes of tables, `raw` the same with texts as they are where `writes` keeps other programs from running
+    them.
     """
 
     endings: tuple[str, ...]
@@ -71,6 +73,7 @@ class Format(Struct, frozen=True):
     reads: Callable[[Path, str | None, str | None], ReadSheet] | None = None
     sheets: Callable[[Path], list[str]] | None = None
     writes: Callable[[Tables], bytes] | None = None
+    raw: Callable[[Tables], bytes] | None = None
 
 
 def _without_sheets(path: Path, sheet: str | None, part: str | None) -> None:
@@ -97,8 +100,12 @@ def _rows(tables: Tables) -> list[list[Value]]:
 
 def _csv(tables: Tables) -> bytes:
     """Values as text; text from the table stays text in any program."""
-    rows = [[csv.harmless(one) if isinstance(one, str) else unrounded(one) for one in row] for row in _rows(tables)]
-    return csv.dumps(rows).encode()
+    return csv.dumps([[field(one) for one in row] for row in _rows(tables)]).encode()
+
+
+def _raw_csv(tables: Tables) -> bytes:
+    """Values as text, texts as they are."""
+    return csv.dumps([[unrounded(one) for one in row] for row in _rows(tables)]).encode()
 
 
 def _json(tables: Tables) -> bytes:
@@ -110,7 +117,7 @@ def _json(tables: Tables) -> bytes:
 
 
 TABLES: tuple[Format, ...] = (
-    Format(csv.SUFFIXES, "CSV", _read_csv, writes=_csv),
+    Format(csv.SUFFIXES, "CSV", _read_csv, writes=_csv, raw=_raw_csv),
     Format((xlsx.SUFFIX,), "XLSX", xlsx.read, xlsx.sheets, xlsx.dumps),
     Format((ods.SUFFIX,), "ODS", ods.read, ods.sheets, ods.dumps),
     Format((json_records.SUFFIX,), "JSON", _read_json, writes=_json),
@@ -146,12 +153,15 @@ def renamings(tables: Tables, ending: str) -> tuple[Message, ...]:
     )
 
 
-def table_content(tables: Tables, ending: str) -> bytes:
-    """Tables as the bytes of a file. Raises KavletError for an ending that tables can't be written with."""
+def table_content(tables: Tables, ending: str, raw: bool = False) -> bytes:
+    """Tables as the bytes of a file; with `raw`, texts that other programs may run as formulas stay as they are.
+
+    Raises KavletError for an ending that tables can't be written with.
+    """
     found = by_ending(TABLES, ending)
     if found is None or found.writes is None:
         raise KavletError(
             say("A table can’t be written as {ending}.", ending=ending),
             remedy=say("There are {endings}.", endings=" ".join(endings(TABLES, "table"))),
         )
-    return found.writes(tables)
+    return (found.raw if raw and found.raw is not None else found.writes)(tables)

@@ -35,13 +35,14 @@ class Kit(Struct, frozen=True, omit_defaults=True):
 class _Head(Struct, frozen=True):
     """What tells a kit and its version, whatever else is in it."""
 
-    format: str = ""
-    version: int = 0
+    format: str = "kavlet-kit"
+    version: int = 1
 
 
 def dumps(kit: Kit) -> bytes:
-    """The kit as JSON text."""
-    return msgspec.json.format(msgspec.json.encode(kit), indent=1) + b"\n"
+    """The kit as JSON text; what it is and its version stand first, and always."""
+    held = {"format": kit.format, "version": kit.version, **msgspec.to_builtins(kit)}
+    return msgspec.json.format(msgspec.json.encode(held), indent=1) + b"\n"
 
 
 def loads(content: bytes, name: str) -> Kit:

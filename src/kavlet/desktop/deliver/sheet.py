@@ -112,6 +112,9 @@ class DeliverSheet(QDialog):
         self.outlines = QCheckBox(words("Texts as outlines"))
         self.outlines.setToolTip(words("For programs that don’t read the embedded face"))
         self.outlines.clicked.connect(lambda on: self._wish(outlines=on))
+        self.raw = QCheckBox(words("Texts as they are"))
+        self.raw.setToolTip(words("Else an apostrophe keeps other programs from taking a text for a formula"))
+        self.raw.clicked.connect(lambda on: self._wish(raw=on))
         self.hold = self._seconds(words("Seconds each step stays"), 0.1, lambda value: self._move(hold=value))
         self.way_on = self._seconds(words("Seconds from step to step"), 0.0, lambda value: self._move(move=value))
         self.easing = ChoiceField(
@@ -168,7 +171,7 @@ class DeliverSheet(QDialog):
         made.setFieldGrowthPolicy(QFormLayout.FieldGrowthPolicy.ExpandingFieldsGrow)
         rows: tuple[tuple[str | Message, QWidget], ...] = (
             (say("As"), self.as_), (say("Size"), self.size_name), ("", self.size_text),
-            (say("Resolution"), self.resolution), ("", self.ground), ("", self.outlines),
+            (say("Resolution"), self.resolution), ("", self.ground), ("", self.outlines), ("", self.raw),
             (say("Each step stays"), self.hold), (say("From step to step"), self.way_on),
             ("", self.easing), ("", self.again), (say("To"), self.to), (say("Subject"), self.subject),
             (say("Where to"), self.mail_to), (say("Where to"), self.page_to),
@@ -313,7 +316,8 @@ class DeliverSheet(QDialog):
         for field, shown in (
             (self.as_, office), (self.size_name, charts and way.sized), (self.size_text, charts and way.sized),
             (self.resolution, way.raster), (self.ground, way.ground and wish.as_ is not None),
-            (self.outlines, way.ending == ".svg"), (self.hold, moving), (self.way_on, moving), (self.easing, moving),
+            (self.outlines, way.ending == ".svg"), (self.raw, way.ending == ".csv"),
+            (self.hold, moving), (self.way_on, moving), (self.easing, moving),
             (self.again, moving), (self.to, by_mail), (self.subject, by_mail),
             (self.mail_to, by_mail), (self.page_to, way.group == "web"),
         ):  # fmt: skip
@@ -338,6 +342,7 @@ class DeliverSheet(QDialog):
         self.again.setChecked(motion.again)
         self.ground.setChecked(not wish.ground)
         self.outlines.setChecked(wish.outlines)
+        self.raw.setChecked(wish.raw)
         self.resolution.show_choice(str(round(wish.scale * 72)))
         named = next(
             (name for name, one in CHARTS.items() if (one.width, one.height) == (wish.width, wish.height)), OWN

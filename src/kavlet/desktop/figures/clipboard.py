@@ -1,5 +1,6 @@
 """Cells on the clipboard: as shown for other programs, and as they are for this one."""
 
+from contextlib import suppress
 from html import escape
 from html.parser import HTMLParser
 
@@ -12,6 +13,7 @@ from kavlet.core.figures.cells import Cell, Value
 from kavlet.core.files import csv
 
 KIND = "application/x-kavlet-cells"
+MOST_HTML = 20_000_000  # characters
 
 
 class Held(msgspec.Struct, frozen=True):
@@ -54,8 +56,10 @@ def fields(decimal: str) -> list[list[str]]:
         return []
     if mime.hasHtml() and "<table" in mime.html().lower():
         reader = _Table()
-        reader.feed(mime.html()[:20_000_000])
-        if reader.rows:
+        with suppress(AssertionError, ValueError):  # what the library raises for marked sections that never end
+            reader.feed(mime.html()[:MOST_HTML])
+        reader.end()
+        if any(reader.rows):
             return reader.rows
     text = mime.text()
     return csv.pasted(text, decimal) if text.strip() else []
@@ -94,7 +98,7 @@ class _Table(HTMLParser):
         elif tag in ("td", "th"):
             self._close()
             span = dict(attrs).get("colspan") or "1"
-            self._span = min(200, int(span)) if span.isdigit() else 1
+            self._span = min(200, int(span)) if span.isascii() and span.isdigit() else 1
             self._text = []
         elif tag == "br" and self._text is not None:
             self._text.append("\n")
@@ -109,6 +113,10 @@ class _Table(HTMLParser):
     def handle_data(self, data: str) -> None:
         if self._text is not None:
             self._text.append(data)
+
+    def end(self) -> None:
+        """No more comes, whether the table is complete or not."""
+        self._close()
 
     def _close(self) -> None:
         if self._text is not None and self.rows:

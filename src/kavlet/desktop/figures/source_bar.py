@@ -44,6 +44,9 @@ class SourceBar(QWidget):
         self.always = QCheckBox(words("always"))
         self.always.setToolTip(words("Take over each change of the file automatically"))
         self.always.clicked.connect(self._set_always)
+        self.follow = QPushButton(words("Follow"))
+        self.follow.setToolTip(words("This document comes from elsewhere; the file is read only when you want it"))
+        self.follow.clicked.connect(self._agree)
         self.take = QPushButton(words("Update"))
         self.take.clicked.connect(self.update_wanted)
         self.keep = QPushButton(words("Keep mine"))
@@ -60,7 +63,7 @@ class SourceBar(QWidget):
         layout.setSpacing(UNIT)
         layout.addWidget(self.says)
         layout.addLayout(line)
-        for widget in (self.take, self.keep, self.otherwise):
+        for widget in (self.follow, self.take, self.keep, self.otherwise):
             line.addWidget(widget)
         store.follow(self.refresh)
         self.refresh()
@@ -69,7 +72,8 @@ class SourceBar(QWidget):
         """Follow the table in view; look at its file when that has become another one."""
         source = self._store.table.source
         self.setVisible(source is not None)
-        path = source.path if source is not None else ""
+        may = source is not None and self._store.followed.may(source.path)
+        path = source.path if source is not None and may else ""
         if path != self._watched:
             self._watched = path
             held = [*self._watcher.files(), *self._watcher.directories()]
@@ -77,16 +81,19 @@ class SourceBar(QWidget):
                 self._watcher.removePaths(held)
             if path:
                 self._watcher.addPaths([one for one in (path, str(Path(path).parent)) if Path(one).exists()])
-        if source is not None:
+        self.follow.setVisible(not may)
+        if source is not None and may:
             self.always.setChecked(source.always)
             self.look()
+        elif source is not None:
+            self._ask(source.path)
         else:
             self.differing.emit([])
 
     def look(self) -> None:
         """Compare the table with its file, and say how they stand."""
         table = self._store.table
-        if table.source is None:
+        if table.source is None or not self._store.followed.may(table.source.path):
             return
         path = Path(table.source.path)
         if path.exists() and str(path) not in self._watcher.files():
@@ -119,6 +126,18 @@ class SourceBar(QWidget):
             self._say(str(said), found)
         else:
             self._say(words("From {file}", file=path.name), [])
+
+    def _ask(self, path: str) -> None:
+        """Say which file would be followed; it is not touched."""
+        self._say(words("Would follow {file}", file=path), [])
+        self.always.hide()
+        self.otherwise.hide()
+
+    def _agree(self) -> None:
+        source = self._store.table.source
+        if source is not None:
+            self._store.followed.agree(source.path, self._store.path)
+            self.refresh()
 
     def _stamp(self, path: Path) -> str:
         """The file's stamp, taken again only when its date or size has changed."""

@@ -134,6 +134,7 @@ class TableCommands(QObject):
 
     def _asked(self, source: Source, take: Callable[[ReadSheet], object]) -> None:
         """Read a file beside the window, then take its cells over."""
+        self._store.followed.agree(source.path, self._store.path)
         name = say("Reading {file}", file=Path(source.path).name)
         decimal = decimal_sign(self._store.document.locale)
         self._worker.ask("table", name, lambda: table_files.read_source(source, decimal), take)
