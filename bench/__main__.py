@@ -2,7 +2,7 @@
 
 import os
 
-from bench import charts, deliver, dragging, edit, formulas, pages, scrolling, solids, start, svg, wall
+from bench import charts, deliver, dragging, edit, formulas, growth, pages, scrolling, solids, start, svg, wall
 from bench.ratio import Ratio
 
 
@@ -20,6 +20,7 @@ def main() -> None:
         *pages.measure(),
         *deliver.measure(),
         *formulas.measure(),
+        *growth.measure(),
         *start.measure(),
     ]
     width = max(len(row.what) for row in rows)

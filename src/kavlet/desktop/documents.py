@@ -3,6 +3,7 @@
 from importlib.resources import files
 from pathlib import Path
 
+from kavlet.core.building.reading import MOST_ROWS
 from kavlet.core.building.stages import main_layer
 from kavlet.core.document import edits, reading, sources
 from kavlet.core.document.advice import suggestions
@@ -53,6 +54,8 @@ def from_rows(name: str, rows: list[list[Cell]], locale: str) -> Document:
 
 def with_best_chart(document: Document, table: str) -> tuple[Document, str]:
     """The document with the chart that suits a table best, looking as is remembered for it, and the chart's id."""
+    if document.table(table).rows > MOST_ROWS:
+        return edits.add_chart(document, table, FALLBACK)  # no chart shows as many, so none is tried
     for one in suggestions(document, table):
         made, chart = edits.add_chart(document, table, one.recipe)
         if one.across:

@@ -5,6 +5,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from kavlet.core.figures import ranges
 from kavlet.core.figures.cells import Cell, ErrorValue, Formula
 from kavlet.core.figures.recalculate import Values, recalculate
 from kavlet.core.figures.table import Column, Table
@@ -111,3 +112,61 @@ def test_edits_give_what_a_fresh_evaluation_gives(grid: list[list[Cell]], change
         values = recalculate((here,), values)
         fresh = recalculate((here,))
         assert [column(values, i) for i in range(3)] == [column(fresh, i) for i in range(3)]
+
+
+_words = st.sampled_from(
+    ["a", "A", "aa", "", "1", "01", "I", "ı", "ß", "SS", ">2", "a*", None, 1.0, 2.0, 0.0, -1.0, True]
+)
+_tests = [
+    "=COUNTIF(A$2:A$40;A{row})", "=COUNTIF(A$2:A{row};A{row})", "=SUMIF(A$2:A$40;A{row};B$2:B$40)",
+    "=SUMIFS(B$2:B$40;A$2:A$40;A{row};B$2:B$40;\">0\")", "=COUNTIFS(A$2:A$40;A{row};B$2:B$40;B{row})",
+    "=AVERAGEIF(A$2:A$40;A{row};B$2:B$40)", "=RANK(B{row};B$2:B$40)", "=RANK(B{row};B$2:B{row};1)",
+    "=LARGE(B$2:B$40;2)+SMALL(B$2:B$40;2)", "=SUMPRODUCT(INT(B$2:B$40))+ROW()", "=SUM(B$2:B$40)/MAX(B$2:B$40)",
+    "=SUMPRODUCT((A$2:A$40=A{row})*1)+SUMPRODUCT(B$2:B$40*ROW())",
+]  # fmt: skip
+
+
+@settings(max_examples=60, deadline=None)
+@given(
+    st.lists(st.tuples(_words, st.integers(-3, 9).map(float)), min_size=6, max_size=12),
+    st.lists(st.tuples(st.integers(0, 1), st.integers(1, 6), _words), max_size=4),
+)
+def test_what_formulas_share_is_what_each_would_find(
+    rows: list[tuple[Cell, Cell]], changes: list[tuple[int, int, Cell]]
+) -> None:
+    """Accounts of columns and parts that all rows share, against looking at every cell in every formula."""
+
+    def made() -> Table:
+        tests = [[Formula(one.format(row=row + 2)) for row in range(len(rows))] for one in _tests]
+        return table([one for one, _ in rows], [one for _, one in rows], *tests)
+
+    def alone(of: Table) -> list[list[object]]:
+        """Each formula in a table of its own, where nothing is shared."""
+        found = []
+        for index in range(2, len(of.columns)):
+            held = []
+            for row in range(1, of.height):
+                own = [one if i == row else None for i, one in enumerate(of.columns[index].cells)]
+                columns = (
+                    *of.columns[:2],
+                    *of.columns[2:index],
+                    msgspec.structs.replace(of.columns[index], cells=tuple(own)),
+                )
+                held.append(recalculate((msgspec.structs.replace(of, columns=columns),)).of("t")[index].values[row])
+            found.append(held)
+        return found
+
+    with pytest.MonkeyPatch.context() as patch:
+        here = made()
+        patch.setattr(ranges, "SMALL", 0)
+        values = recalculate((here,))
+        for index, row, cell in changes:
+            held = list(here.columns[index].cells)
+            held[min(row, len(held) - 1)] = cell
+            columns = list(here.columns)
+            columns[index] = msgspec.structs.replace(columns[index], cells=tuple(held))
+            here = msgspec.structs.replace(here, columns=tuple(columns))
+            values = recalculate((here,), values)
+        shared = [column(values, i) for i in range(2, len(here.columns))]
+        patch.setattr(ranges, "SMALL", 10**9)
+        assert shared == alone(here)

@@ -2,22 +2,26 @@
 
 import contextlib
 import io
+import json
 import os
 import random
 import time
 import zipfile
 from pathlib import Path
 
+import msgspec.inspect
 import pytest
 import xlsxwriter
 from tools import attack
 
+from kavlet.core.charts.chart import Chart
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Cell, ErrorValue, Formula
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files import kit, ods, recipe_file, tables
+from kavlet.core.recipes.own import OwnRecipe
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.sums import exact_sum
 
@@ -184,3 +188,42 @@ def test_what_is_no_regular_file_is_not_read(tmp_path: Path) -> None:
     os.mkfifo(pipe)
     refused(tables.read, pipe)
     refused(tables.read, Path("/dev/zero"))
+
+
+def _kinds(held: msgspec.inspect.Type, met: set[type]) -> set[type]:
+    """All types that a type is made of, those that drop what they do not know."""
+    if isinstance(held, msgspec.inspect.StructType):
+        if held.cls in met:
+            return set()
+        met.add(held.cls)
+        inner = [field.type for field in held.fields]
+        dropping = set() if held.forbid_unknown_fields else {held.cls}
+    else:
+        values = [getattr(held, name) for name in held.__struct_fields__]
+        inner = [one for value in values for one in (value if isinstance(value, tuple) else (value,))]
+        dropping = set()
+    return dropping.union(*(_kinds(one, met) for one in inner if isinstance(one, msgspec.inspect.Type)))
+
+
+@pytest.mark.parametrize("kind", [kavlet_file.Content, kit.Kit, OwnRecipe, Chart])
+def test_nothing_that_a_file_holds_is_dropped_in_silence(kind: type) -> None:
+    """What a newer Kavlet put anywhere into a file would be lost when it is saved: such a file is refused."""
+    met: set[type] = set()
+    assert _kinds(msgspec.inspect.type_info(kind), met) == set()
+    assert len(met) > 3
+
+
+def test_a_field_of_tomorrow_refuses_the_file() -> None:
+    plain = json.loads(zipfile.ZipFile(DEMO).read("document.json"))
+    plain["document"]["tables"][0]["columns"][0]["tomorrow"] = 1
+    buffer = io.BytesIO()
+    with zipfile.ZipFile(buffer, "w") as made:
+        made.writestr("document.json", json.dumps(plain))
+    with pytest.raises(KavletError, match="does not know: “tomorrow”"):
+        kavlet_file.loads(buffer.getvalue(), "x")
+    held = json.loads(kit.dumps(kit.Kit(name="a"))) | {"tomorrow": 1}
+    with pytest.raises(KavletError, match="house"):
+        kit.loads(json.dumps(held).encode(), "house")
+    held["version"] = 2
+    with pytest.raises(KavletError, match="newer"):
+        kit.loads(json.dumps(held).encode(), "house")

@@ -213,14 +213,15 @@ def with_proposals(document: Document, chart_id: str) -> Document:
     """A chart with the settings its recipe proposes for want of them, where no column holds them either."""
     chart = document.chart(chart_id)
     recipe = recipes_of(document).get(chart.recipe)
-    wanted = _proposals(document, chart.table, recipe, chart.roles, chart.settings) if recipe is not None else {}
+    if recipe is None:
+        return document
+    wanted = _proposals(features_of(document, chart.table), recipe, chart.roles, chart.settings)
     return edits.change_chart(document, chart_id, settings={**chart.settings, **wanted}) if wanted else document
 
 
 def _proposals(
-    document: Document, table: str, recipe: Recipe, roles: Mapping[str, object], settings: Mapping[str, object]
+    of: Features, recipe: Recipe, roles: Mapping[str, object], settings: Mapping[str, object]
 ) -> dict[str, Setting]:
-    of = features_of(document, table)
     found = recipe.proposes(of)
     return {name: value for name, value in found.items() if not roles.get(name) and name not in settings}
 
@@ -239,7 +240,7 @@ def suggestions(document: Document, table: str) -> list[Suggestion]:
     made: list[Suggestion] = []
     for recipe in sorted(recipes_of(document).values(), key=lambda one: -one.suits(of).score):
         roles = guess_roles(held, recipe)
-        made.append(Suggestion(recipe.name, recipe.suits(of), roles, _proposals(document, table, recipe, roles, {})))
+        made.append(Suggestion(recipe.name, recipe.suits(of), roles, _proposals(of, recipe, roles, {})))
     return made
 
 

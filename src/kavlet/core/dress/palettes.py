@@ -16,7 +16,7 @@ MOST = 64
 _HEX = re.compile(r"(?<![\w#&])#?([0-9a-fA-F]{6})(?:[0-9a-fA-F]{2})?(?![\w])|(?<![\w&])#([0-9a-fA-F]{3})(?![\w])")
 
 
-class Palette(Struct, frozen=True, omit_defaults=True):
+class Palette(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """Colours as `#rrggbb`, in their order."""
 
     name: str

@@ -30,6 +30,9 @@ class Reader(Protocol):
     def range(self, table: str, column: int, row: int, last_column: int, last_row: int) -> Range:
         """The values of a block of cells, its corners included."""
 
+    def shared(self, of: "Evaluate", column: int, row: int) -> "Argument":
+        """What a part of a formula gives that is the same in all rows of its column: evaluated once."""
+
 
 Evaluate = Callable[[Reader, int, int], Argument]
 
@@ -255,7 +258,13 @@ def _call(node: Call, take: Callable[[], RangeReference]) -> Evaluate:
     if node.function in ("ROW", "COLUMN") and not node.arguments:
         own_row = node.function == "ROW"
         return lambda _reader, column, row: float((row if own_row else column) + 1)
-    arguments = [_compile(argument, take, bool(function and function.blocks)) for argument in node.arguments]
+    used: list[RangeReference] = []
+
+    def taking() -> RangeReference:
+        used.append(take())
+        return used[-1]
+
+    arguments = [_compile(argument, taking, bool(function and function.blocks)) for argument in node.arguments]
     if function is None:
         return _constant(ErrorValue.NAME)
     if not function.least <= len(arguments) <= function.most:
@@ -280,7 +289,22 @@ def _call(node: Call, take: Callable[[], RangeReference]) -> Evaluate:
             return _over_blocks(body, *values)
         return body(*values)
 
+    if _same_in_all_rows(used) and not _tells_row(node):
+        return lambda reader, column, row: reader.shared(evaluate, column, row)
     return evaluate
+
+
+def _same_in_all_rows(references: list[RangeReference]) -> bool:
+    """Whether all rows read the same cells, among them more than one: such parts are evaluated once for all rows."""
+    corners = (corner for to in references for corner in (to.one, to.other or to.one))
+    return any(to.other is not None for to in references) and all(corner.keep_row for corner in corners)
+
+
+def _tells_row(node: Node) -> bool:
+    """Whether a part of a formula asks where it stands."""
+    if isinstance(node, Call):
+        return (node.function == "ROW" and not node.arguments) or any(map(_tells_row, node.arguments))
+    return isinstance(node, Operation) and any(map(_tells_row, node.operands))
 
 
 def _or_error(evaluate: Evaluate, reader: Reader, column: int, row: int) -> Argument:

@@ -2,6 +2,7 @@
 
 import math
 from array import array
+from bisect import bisect_left
 from collections.abc import Iterator, Sequence
 from functools import cached_property
 from typing import TYPE_CHECKING, Protocol
@@ -19,16 +20,29 @@ Floats = Sequence[float]  # of a column: NaN is no value
 SMALL = 256  # values; below this plain Python is faster than NumPy, whose import would also delay the start
 
 
+Key = float | str  # what equal values have in common: a number, or a text whose letters' case does not count
+
+
+def key_of(text: str) -> str:
+    """The key of a text: texts that differ only in case have the same (and a few others, so that they are compared)."""
+    return text.casefold().replace("\u0131", "i")
+
+
 class ColumnSource(Protocol):
     """A column that a range reads from: its values, and their numbers with NaN for all else.
 
-    `totals` keeps sums of stretches between changes of the column.
+    Between changes of the column, `totals` keeps sums of stretches, `ordered` their numbers in order, and `found` the
+    rows of each value;
+    `asked` tells that those were asked for since.
     """
 
     values: list[Value]
     numbers: "array[float]"
     errors: dict[int, ErrorValue]
     totals: dict[tuple[int, int], float]
+    ordered: dict[tuple[int, int], list[float]]
+    found: dict[Key, list[int]] | None
+    asked: bool
 
 
 class Block:
@@ -53,10 +67,20 @@ class Block:
         """The first error in the block."""
         return next((value for value in self.values() if isinstance(value, ErrorValue)), None)
 
+    def rows_of(self, keys: tuple[Key, ...]) -> Sequence[int]:
+        """The rows, from 0 in the block, that can hold a value of these keys; for blocks that keep no account, all."""
+        del keys
+        return range(self.used)
+
     @property
     def numbers(self) -> "Numbers":
         """The numbers of the block without gaps; text, logical values and empty cells are left out."""
         return [value for value in self.values() if type(value) is float]
+
+    @property
+    def ordered(self) -> list[float]:
+        """The numbers of the block from the smallest on."""
+        return sorted(map(float, self.numbers))
 
     @property
     def total(self) -> float:
@@ -104,6 +128,20 @@ class Range(Block):
             return None
         return self._columns[column].values[self._first + row]
 
+    def rows_of(self, keys: tuple[Key, ...]) -> Sequence[int]:
+        """The same, from an account of the column that all formulas share."""
+        if len(self._columns) != 1 or self.used < SMALL:
+            return range(self.used)
+        column = self._columns[0]
+        if not column.asked:  # an account pays from the second question on, and none where each one follows a change
+            column.asked = True
+            return range(self.used)
+        if column.found is None:
+            column.found = _rows_by_key(column.values)
+        rows = sorted({row for key in keys for row in column.found.get(key, ())})
+        first, last = bisect_left(rows, self._first), bisect_left(rows, self._last)
+        return [row - self._first for row in rows[first:last]]
+
     @cached_property
     def numbers(self) -> "Numbers":
         """What of it is numbers."""
@@ -116,6 +154,16 @@ class Range(Block):
         whole = parts[0] if len(parts) == 1 else np.concatenate(parts)
         found: NDArray[np.float64] = whole[~np.isnan(whole)]
         return found
+
+    @property
+    def ordered(self) -> list[float]:
+        """The same, shared by all formulas that ask for one column's stretch before it changes."""
+        if len(self._columns) != 1:
+            return super().ordered
+        column, stretch = self._columns[0], (self._first, self._last)
+        if stretch not in column.ordered:
+            column.ordered[stretch] = super().ordered
+        return column.ordered[stretch]
 
     @property
     def error(self) -> ErrorValue | None:
@@ -141,3 +189,13 @@ class Range(Block):
 
             column.totals[stretch] = float(np.nansum(np.frombuffer(column.numbers)[self._first : self._last]))
         return column.totals[stretch]
+
+
+def _rows_by_key(values: list[Value]) -> dict[Key, list[int]]:
+    found: dict[Key, list[int]] = {}
+    for row, value in enumerate(values):
+        if type(value) is float:
+            found.setdefault(value, []).append(row)
+        elif isinstance(value, str) and not isinstance(value, ErrorValue):
+            found.setdefault(key_of(value), []).append(row)
+    return found

@@ -5,10 +5,10 @@ from array import array
 from collections.abc import Iterator
 
 from kavlet.core.figures.cells import Cell, ErrorValue, Formula, Value, number_of, plain_value
-from kavlet.core.figures.compiling import Template, resolved, template
+from kavlet.core.figures.compiling import Evaluate, Template, resolved, template
 from kavlet.core.figures.functions.registry import Argument, Failure, single
 from kavlet.core.figures.graph import CellPlace, Graph
-from kavlet.core.figures.ranges import ColumnSource, Floats, Range
+from kavlet.core.figures.ranges import ColumnSource, Floats, Key, Range
 from kavlet.core.figures.references import column_letters
 from kavlet.core.figures.table import HEADER, Column, Table
 
@@ -16,13 +16,16 @@ from kavlet.core.figures.table import HEADER, Column, Table
 class ColumnValues:
     """A column's values from the header down, and their numbers (NaN for all else). Never changed once handed out."""
 
-    __slots__ = ("errors", "numbers", "totals", "values")
+    __slots__ = ("asked", "errors", "found", "numbers", "ordered", "totals", "values")
 
     def __init__(self, values: list[Value], numbers: "array[float]", errors: dict[int, ErrorValue]) -> None:
         self.values = values
         self.numbers = numbers
         self.errors = errors
         self.totals: dict[tuple[int, int], float] = {}
+        self.ordered: dict[tuple[int, int], list[float]] = {}
+        self.asked = False
+        self.found: dict[Key, list[int]] | None = None
 
     @staticmethod
     def of(values: list[Value]) -> "ColumnValues":
@@ -40,6 +43,8 @@ class ColumnValues:
         """Put a value into a row."""
         self.values[row] = value
         self.totals.clear()
+        self.ordered.clear()
+        self.asked, self.found = False, None
         self.numbers[row] = number_of(value)
         if isinstance(value, ErrorValue):
             self.errors[row] = value
@@ -91,6 +96,7 @@ class _Reader:
 
     def __init__(self, columns: list[list[ColumnValues]], names: dict[str, int], home: int) -> None:
         self._columns, self._names, self._home = columns, names, home
+        self._shared: dict[tuple[Evaluate, int], Argument] = {}
 
     def _table(self, name: str) -> list[ColumnValues]:
         if not name:
@@ -115,6 +121,12 @@ class _Reader:
         height = len(columns[0].values) if columns else 0
         size = (last_row - row + 1, last_column - column + 1)
         return Range(taken, (column, row), min(height, last_row + 1), size)
+
+    def shared(self, of: Evaluate, column: int, row: int) -> Argument:
+        # All that it reads is evaluated before any formula that it is part of, and stays so for this reader's run.
+        if (of, column) not in self._shared:
+            self._shared[of, column] = of(self, column, row)
+        return self._shared[of, column]
 
 
 def recalculate(tables: tuple[Table, ...], before: Values | None = None) -> Values:

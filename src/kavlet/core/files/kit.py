@@ -19,7 +19,7 @@ SUFFIX = ".kavlet-kit"
 MOST_BYTES = 60_000_000
 
 
-class Kit(Struct, frozen=True, omit_defaults=True):
+class Kit(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """A house style. `looks` holds values set by hand for each recipe, by their path; `dress` the rest of a look."""
 
     format: str = "kavlet-kit"

@@ -40,17 +40,21 @@ class Body(Struct, frozen=True, gc=False):
         if any(rect.x < x < rect.right and rect.y < y < rect.bottom for ring in self.rings for x, y in ring):
             return True
         steps = max(2, math.ceil(rect.width / APART))
+        across = [rect.x + i / steps * rect.width for i in range(steps + 1)]
         return any(
-            _inside(self.rings, rect.x + i / steps * rect.width, y)
-            for i in range(steps + 1) for y in (rect.y, rect.center[1], rect.bottom)
+            _is_inside(met, x)
+            for met in (_crossings(self.rings, y) for y in (rect.y, rect.center[1], rect.bottom)) if met
+            for x in across
         )  # fmt: skip
 
     def holds(self, rect: Rect) -> bool:
         """Whether a box lies on nothing else."""
         if not self.bounds.holds(rect, 0.5):
             return False
-        corners = [(x, y) for x in (rect.x, rect.center[0], rect.right) for y in (rect.y, rect.bottom)]
-        return not self.rings or all(_inside(self.rings, x, y) for x, y in corners)
+        across = (rect.x, rect.center[0], rect.right)
+        return not self.rings or all(
+            _is_inside(met, x) for met in (_crossings(self.rings, y) for y in (rect.y, rect.bottom)) for x in across
+        )
 
 
 def faces_of(marks: Sequence[Mark], faces: Sequence[tuple[int, Path]]) -> list[Body]:
@@ -214,13 +218,18 @@ def _is_box(ring: tuple[Point, ...]) -> bool:
     return len(xs) == 2 and len(ys) == 2
 
 
-def _inside(rings: tuple[tuple[Point, ...], ...], x: float, y: float) -> bool:
-    """Whether a point lies inside outlines, by the parity of crossings to its right."""
-    odd = False
+def _crossings(rings: tuple[tuple[Point, ...], ...], y: float) -> list[float]:
+    """Where outlines cross a level."""
+    found: list[float] = []
     for ring in rings:
         px, py = ring[-1]
         for qx, qy in ring:
-            if (py > y) != (qy > y) and x < px + (y - py) * (qx - px) / (qy - py):
-                odd = not odd
+            if (py > y) != (qy > y):
+                found.append(px + (y - py) * (qx - px) / (qy - py))
             px, py = qx, qy
-    return odd
+    return found
+
+
+def _is_inside(crossings: list[float], x: float) -> bool:
+    """Whether a place on a level lies inside outlines, by the parity of crossings to its right."""
+    return sum(x < one for one in crossings) % 2 == 1

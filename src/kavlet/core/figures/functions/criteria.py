@@ -7,10 +7,11 @@ Case does not count.
 
 import operator
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 
 from kavlet.core.figures.cells import Value
 from kavlet.core.figures.functions.registry import Argument, single
+from kavlet.core.figures.ranges import Block, Key, key_of
 from kavlet.core.figures.typed import typed_number
 
 Test = Callable[[Value], bool]
@@ -24,9 +25,30 @@ _SIGNS: dict[str, Callable[[float, float], bool]] = {
 }
 
 
-def criterion(argument: Argument) -> Test:
-    """The test an argument asks for."""
-    value = single(argument)
+class Criterion:
+    """A test of values. `keys` are those of all values that can meet it, None where any can."""
+
+    def __init__(self, argument: Argument) -> None:
+        value = single(argument)
+        self.meets = _test(value)
+        self.keys = _keys(value)
+
+    def rows(self, of: Block) -> Sequence[int]:
+        """The rows of a block, from 0, where a value can meet it."""
+        return range(of.used) if self.keys is None else of.rows_of(self.keys)
+
+
+def _keys(value: Value) -> tuple[Key, ...] | None:
+    """The keys of what a value is equal to; None where it is no plain value."""
+    if type(value) is float:
+        return (value,)
+    if not isinstance(value, str) or not value or value[0] in "<>=" or any(sign in value for sign in "*?~"):
+        return None
+    number = typed_number(value) if value.strip() else None
+    return (key_of(value),) if number is None else (number, key_of(value))
+
+
+def _test(value: Value) -> Test:
     if isinstance(value, bool):
         return lambda other: other is value
     if not isinstance(value, str):

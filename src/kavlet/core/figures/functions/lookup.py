@@ -1,7 +1,7 @@
 """Lookup functions (ODF 1.3 part 4, 6.14)."""
 
 from kavlet.core.figures.cells import ErrorValue, Value
-from kavlet.core.figures.functions.criteria import criterion
+from kavlet.core.figures.functions.criteria import Criterion
 from kavlet.core.figures.functions.registry import (
     Argument,
     Failure,
@@ -54,7 +54,7 @@ def _match(value: Argument, of: Argument, kind: Argument = 1.0) -> Value:
 def _place(wanted: Value, line: list[Value], kind: float) -> Value:
     """0: the first equal one. 1: the last not above, going up. -1: the last not below, going down."""
     if kind == 0:
-        meets = criterion(wanted if not isinstance(wanted, str) else f"={wanted}")
+        meets = Criterion(wanted if not isinstance(wanted, str) else f"={wanted}").meets
         equal = meets if isinstance(wanted, str) and wanted else (lambda other: other == wanted)
         return next((float(i + 1) for i, held in enumerate(line) if equal(held)), ErrorValue.MISSING)
     best: Value = ErrorValue.MISSING

@@ -185,6 +185,11 @@ def numbers(arguments: tuple[Argument, ...]) -> "Numbers":
     return found
 
 
+def ordered(argument: Argument) -> list[float]:
+    """All numbers of an argument, from the smallest on; not to be changed."""
+    return _sound(argument).ordered if isinstance(argument, Block) else sorted(numbers((argument,)))
+
+
 def total(arguments: tuple[Argument, ...]) -> float:
     """The sum of all numbers of the arguments."""
     return exact_sum(

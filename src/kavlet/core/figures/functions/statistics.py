@@ -2,10 +2,11 @@
 
 import math
 import statistics
+from bisect import bisect_left, bisect_right
 from collections.abc import Iterator
 
 from kavlet.core.figures.cells import ErrorValue, Value
-from kavlet.core.figures.functions.criteria import criterion
+from kavlet.core.figures.functions.criteria import Criterion
 from kavlet.core.figures.functions.registry import (
     Argument,
     Failure,
@@ -14,6 +15,7 @@ from kavlet.core.figures.functions.registry import (
     function,
     number,
     numbers,
+    ordered,
     truth,
     whole,
 )
@@ -77,44 +79,44 @@ def _count_blank(of: Argument) -> Value:
     takes="ranges",
 )
 def _rank(value: Argument, among: Argument, ascending: Argument = False) -> Value:
-    wanted, others = number(value), numbers((among,))
-    if wanted not in others:
+    wanted, others = number(value), ordered(among)
+    first = bisect_left(others, wanted)
+    if first == len(others) or others[first] != wanted:
         return ErrorValue.MISSING
-    up = truth(ascending)
-    before = sum(bool(other < wanted if up else other > wanted) for other in others)
-    return 1.0 + float(before)
+    return 1.0 + float(first if truth(ascending) else len(others) - bisect_right(others, wanted))
 
 
 @function("LARGE", "range; place", "The number at a place, counted from the largest.", 2, 2, takes="ranges")
 def _large(among: Argument, place: Argument) -> Value:
-    return _at(sorted(map(float, numbers((among,))), reverse=True), whole(place))
+    held = ordered(among)
+    return _at(held, len(held) + 1 - whole(place))
 
 
 @function("SMALL", "range; place", "The number at a place, counted from the smallest.", 2, 2, takes="ranges")
 def _small(among: Argument, place: Argument) -> Value:
-    return _at(sorted(map(float, numbers((among,)))), whole(place))
+    return _at(ordered(among), whole(place))
 
 
-def _at(ordered: list[float], place: int) -> Value:
-    return ordered[place - 1] if 1 <= place <= len(ordered) else ErrorValue.NUMBER
+def _at(held: list[float], place: int) -> Value:
+    return held[place - 1] if 1 <= place <= len(held) else ErrorValue.NUMBER
 
 
 @function("PERCENTILE", "range; share", "The number below which that share of the numbers lies.", 2, 2, takes="ranges")
 def _percentile(among: Argument, share: Argument) -> Value:
     """Linear between neighbours, the ends included (Hyndman and Fan 1996, definition 7)."""
-    ordered, part = sorted(numbers((among,))), number(share)
-    if not ordered or not 0 <= part <= 1:
+    held, part = ordered(among), number(share)
+    if not held or not 0 <= part <= 1:
         return ErrorValue.NUMBER
-    place = part * (len(ordered) - 1)
+    place = part * (len(held) - 1)
     low = math.floor(place)
-    high = min(low + 1, len(ordered) - 1)
-    return float(ordered[low] + (ordered[high] - ordered[low]) * (place - low))
+    high = min(low + 1, len(held) - 1)
+    return float(held[low] + (held[high] - held[low]) * (place - low))
 
 
 @function("COUNTIF", "range; criterion", "How many cells meet a criterion.", 2, 2, takes="ranges")
 def _count_if(among: Argument, test: Argument) -> Value:
-    meets = criterion(test)
-    return float(sum(meets(value) for value in block(among).values()))
+    of, wanted = block(among), Criterion(test)
+    return float(sum(wanted.meets(of.at(*place)) for place in _among([(of, wanted)])))
 
 
 @function("SUMIF", "range; criterion; [range to add]", "Adds where cells meet a criterion.", 2, 3, takes="ranges")
@@ -146,12 +148,18 @@ def _average_ifs(averaged: Argument, *pairs: Argument) -> Value:
 
 @function("COUNTIFS", "range; criterion; …", "How many rows meet all criteria.", 2, takes="ranges")
 def _count_ifs(*pairs: Argument) -> Value:
-    tests = [(of, criterion(test)) for of, test in _pairs(pairs)]
+    tests = [(of, Criterion(test)) for of, test in _pairs(pairs)]
     first = tests[0][0]
     if any((of.height, of.width) != (first.height, first.width) for of, _ in tests):
         return ErrorValue.VALUE
-    places = ((row, column) for row in range(max(of.used for of, _ in tests)) for column in range(first.width))
-    return float(sum(all(meets(of.at(row, column)) for of, meets in tests) for row, column in places))
+    return float(sum(all(wanted.meets(of.at(*place)) for of, wanted in tests) for place in _among(tests)))
+
+
+def _among(tests: list[tuple[Block, Criterion]]) -> Iterator[tuple[int, int]]:
+    """The rows and columns, from 0, where all tests can be met: those that the most telling of them leaves."""
+    height, width = max(of.used for of, _ in tests), tests[0][0].width
+    rows = min((wanted.rows(of) for of, wanted in tests if wanted.keys is not None), key=len, default=range(height))
+    return ((row, column) for row in rows for column in range(width))
 
 
 def _pairs(arguments: tuple[Argument, ...]) -> list[tuple[Block, Argument]]:
@@ -162,15 +170,13 @@ def _pairs(arguments: tuple[Argument, ...]) -> list[tuple[Block, Argument]]:
 
 def _picked(source: Block, pairs: list[tuple[Block, Argument]], same_size: bool = True) -> Iterator[float]:
     """The numbers of `source` at the places where all tests are met; an error at such a place ends the evaluation."""
-    tests = [(of, criterion(test)) for of, test in pairs]
+    tests = [(of, Criterion(test)) for of, test in pairs]
     if same_size and any((of.height, of.width) != (source.height, source.width) for of, _ in tests):
         raise Failure(ErrorValue.VALUE)
-    first = tests[0][0]
-    for row in range(max(of.used for of, _ in tests)):
-        for column in range(first.width):
-            if all(meets(of.at(row, column)) for of, meets in tests):
-                value = source.at(row, column)
-                if isinstance(value, ErrorValue):
-                    raise Failure(value)
-                if type(value) is float:
-                    yield value
+    for row, column in _among(tests):
+        if all(wanted.meets(of.at(row, column)) for of, wanted in tests):
+            value = source.at(row, column)
+            if isinstance(value, ErrorValue):
+                raise Failure(value)
+            if type(value) is float:
+                yield value
