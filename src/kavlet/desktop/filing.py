@@ -2,23 +2,27 @@
 
 from pathlib import Path
 
-from PySide6.QtCore import QObject, Signal
+from PySide6.QtCore import QObject, QSettings, Signal
 from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
 
 from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Cell
 from kavlet.core.figures.table import Source
 from kavlet.core.files import kavlet as kavlet_file
-from kavlet.core.files import tables
+from kavlet.core.files import tables, versions
 from kavlet.core.files.formats import TABLES, patterns
 from kavlet.core.messages import say, words
 from kavlet.core.text.numbers import decimal_sign
+from kavlet.core.values.errors import KavletError
 from kavlet.desktop import documents, recent
 from kavlet.desktop.command import Command
 from kavlet.desktop.figures.reading import ReadingSheet
 from kavlet.desktop.languages import locale_name
+from kavlet.desktop.recovery.versions_sheet import VersionsSheet
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
+
+KEEPS_VERSIONS = "earlier versions"
 
 
 class FileCommands(QObject):
@@ -37,6 +41,14 @@ class FileCommands(QObject):
             Command("open_document", "File", "Open…", self.open_document, "Ctrl+O"),
             Command("save", "File", "Save", self.save, "Ctrl+S", line_before=True),
             Command("save_as", "File", "Save as…", self.save_as, "Ctrl+Shift+S"),
+            Command(
+                "earlier_versions",
+                "File",
+                "Earlier versions…",
+                self.earlier_versions,
+                needs=lambda store: store.path is not None and bool(versions.versions(store.path)),
+            ),
+            Command("keep_versions", "File", "Keep earlier versions", self.keep_versions, is_on=keeps_versions),
             Command("open_demo", "File", "Open the demo document", self.open_demo, line_before=True),
         )
 
@@ -131,10 +143,36 @@ class FileCommands(QObject):
                 return False
         return self._store.guard(lambda: self._save(path))
 
+    def earlier_versions(self) -> None:
+        """Show what the document's file held before, and go back to it where that is wanted."""
+        store = self._store
+        if store.path is None:
+            return
+        self.looks_back = VersionsSheet(store.document, versions.versions(store.path), self._parent)
+        self.looks_back.wanted.connect(lambda document: store.apply(say("go back to an earlier version"), document))
+        self.looks_back.open()
+
+    def keep_versions(self) -> None:
+        """Keep what a file held before each saving from now on, or no longer; what is kept stays."""
+        QSettings().setValue(KEEPS_VERSIONS, not keeps_versions())
+
+    def _keep_version(self, path: Path) -> str:
+        """Why the earlier version can't be kept, which hinders no saving; empty where it is, or is not to be."""
+        if not keeps_versions() or path != self._store.path:
+            return ""
+        try:
+            versions.keep(path)
+        except KavletError as error:
+            return words("The earlier version was not kept. {why}", why=str(error))
+        return ""
+
     def _save(self, path: Path) -> None:
+        not_kept = self._keep_version(path)
         kavlet_file.save(self._store.document, path)
         self._store.saved(path)
         recent.remember(path)
+        if not_kept:
+            self._store.tell(not_kept)
 
     def folder(self) -> str:
         """Where files are looked for and put: the document's own folder, else that of the last one."""
@@ -158,6 +196,11 @@ class FileCommands(QObject):
         if box.clickedButton() is save:
             return self.save()
         return box.clickedButton() is drop
+
+
+def keeps_versions() -> bool:
+    """Whether earlier versions of documents are kept, which is the author's choice."""
+    return bool(QSettings().value(KEEPS_VERSIONS, False, bool))
 
 
 def _ending(path: Path, ending: str) -> Path:

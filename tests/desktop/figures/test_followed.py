@@ -50,7 +50,7 @@ def test_nothing_is_read_before_the_author_says_so(
     opened(window, qtbot, foreign)
     bar = window.figures.source
     assert (wages(window), read, bar._watcher.files()) == (60.0, [], [])
-    assert bar.says.text() == f"Would follow {foreign.with_name('secret.csv')}"
+    assert bar.says.text() == f"Would follow secret.csv in {foreign.parent}"
     assert [one.isVisible() for one in (bar.follow, bar.take, bar.always, bar.otherwise)] == [True, False, False, False]
     bar.follow.click()
     qtbot.waitUntil(lambda: wages(window) == 61.0, timeout=3000)

@@ -129,7 +129,7 @@ class SourceBar(QWidget):
 
     def _ask(self, path: str) -> None:
         """Say which file would be followed; it is not touched."""
-        self._say(words("Would follow {file}", file=path), [])
+        self._say(words("Would follow {file} in {folder}", file=Path(path).name, folder=Path(path).parent), [])
         self.always.hide()
         self.otherwise.hide()
 
