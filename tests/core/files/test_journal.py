@@ -208,3 +208,27 @@ def test_a_closed_journal_is_removed(demo: Document, tmp_path: Path) -> None:
     held = written(history(edited(demo)[:3]), tmp_path)
     held.close(keep=False)
     assert os.listdir(tmp_path) == []
+
+
+def test_an_edit_that_cannot_be_taken_over_loses_nothing_before_it(demo: Document, tmp_path: Path) -> None:
+    documents = edited(demo)[:4]
+    held = written(history(documents), tmp_path)
+    held.close(keep=True)
+    for patch in (["no", "patch"], [["tables", 99, {}]], [1, 2, 3], [None]):
+        odd = journal.record_bytes(journal.Edited(len(documents), "odd", patch, 0.0))
+        file = tmp_path / "odd.journal"
+        file.write_bytes(held.file.read_bytes() + odd)
+        kept = journal.read(file)
+        assert kept is not None
+        assert kept.document == documents[-1]
+
+
+def test_a_journal_that_cannot_be_read_is_set_aside_and_not_thrown_away(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(journal, "folder", lambda: tmp_path)
+    file = tmp_path / "tomorrow.journal"
+    file.write_bytes(b"KAVLET JOURNAL 9\n" + bytes(50))
+    assert journal.left_behind() == []
+    assert [one.name for one in tmp_path.iterdir()] == ["tomorrow.unread"]
+    assert (tmp_path / "tomorrow.unread").read_bytes().startswith(b"KAVLET JOURNAL 9")

@@ -12,6 +12,7 @@ import struct
 import time
 import zlib
 from collections.abc import Iterator, Sequence
+from contextlib import suppress
 from datetime import datetime
 from pathlib import Path
 from typing import Any, BinaryIO
@@ -30,6 +31,7 @@ from kavlet.core.values.errors import KavletError
 
 MAGIC = b"KAVLET JOURNAL 1\n"
 SUFFIX = ".journal"
+UNREAD = ".unread"
 HEAD = struct.Struct("<IIB")  # length, CRC-32, whether it is deflated
 PACKED_FROM = 400  # bytes, from which on a record is deflated
 MOST_BYTES = 64_000_000  # of a journal; beyond, it is written anew with the last steps
@@ -144,7 +146,9 @@ def read(file: Path) -> Kept | None:
         for record in found:
             match record:
                 case Edited(at, name, patch, moment) if 0 < at <= len(steps):
-                    document = patched(steps[at - 1].document, patch)
+                    document = _after(steps[at - 1].document, patch)
+                    if document is None:
+                        break  # what came before is good
                     steps[at:] = [Step(say("{name}", name=name), document)]
                     place, when = at, moment
                 case Moved(at, moment) if 0 <= at < len(steps):
@@ -153,21 +157,32 @@ def read(file: Path) -> Kept | None:
                     saved, path, when = steps[at].document, where, moment
                 case _:
                     break
-    except (KavletError, msgspec.MsgspecError, ValueError, TypeError, KeyError, IndexError):
+    except (KavletError, ValueError):
         return None
     history = History.of(steps, place, saved)
     return Kept(file, history, Path(path) if path else None, first.name, datetime.fromtimestamp(when), history.changed)
 
 
+def _after(document: Document, patch: list[Any] | None) -> Document | None:
+    """The document after an edit; None where the patch does not fit it."""
+    try:
+        return patched(document, patch)
+    except (KavletError, msgspec.MsgspecError, ValueError, TypeError, KeyError, IndexError, AttributeError):
+        return None
+
+
 def left_behind() -> list[Kept]:
     """What nobody writes any more and holds edits that no file does, the latest first. Journals that hold nothing else
-    are removed."""
+    are removed; those that can't be read, as a newer Kavlet's, are set aside and not looked at again."""
     found = []
     for file in sorted(folder().glob(f"*{SUFFIX}")):
         if not _free(file):
             continue
         kept = read(file)
-        if kept is None or not kept.unsaved:
+        if kept is None:
+            with suppress(OSError):
+                file.replace(file.with_suffix(UNREAD))
+        elif not kept.unsaved:
             remove(file)
         else:
             found.append(kept)
