@@ -23,6 +23,7 @@ from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
 
 KEEPS_VERSIONS = "earlier versions"
+_ACCEPTS, _DESTROYS = QMessageBox.ButtonRole.AcceptRole, QMessageBox.ButtonRole.DestructiveRole
 
 
 class FileCommands(QObject):
@@ -129,17 +130,11 @@ class FileCommands(QObject):
         if not doubt and not agreed and path.exists():
             doubt = words("“{file}” is there already.", file=path.name)
         if doubt:
-            box = QMessageBox(self._parent)
-            box.setWindowTitle("Kavlet")
-            box.setText(doubt)
-            over = box.addButton(words("Save there anyway"), QMessageBox.ButtonRole.DestructiveRole)
-            other = box.addButton(words("Save as…"), QMessageBox.ButtonRole.AcceptRole)
-            box.addButton(words("Cancel"), QMessageBox.ButtonRole.RejectRole)
-            box.setDefaultButton(other)
-            box.exec()
-            if box.clickedButton() is other:
+            over, other = words("Save there anyway"), words("Save as…")
+            chosen = self._ask(doubt, {over: _DESTROYS, other: _ACCEPTS}, other)
+            if chosen == other:
                 return self.save_as()
-            if box.clickedButton() is not over:
+            if chosen != over:
                 return False
         return self._store.guard(lambda: self._save(path))
 
@@ -185,17 +180,21 @@ class FileCommands(QObject):
         """Whether the document may be let go: saved, unchanged, or given up by the author."""
         if not self._store.has_table or not self._store.history.changed:
             return True
+        save, drop = words("Save"), words("Don’t save")
+        asked = words("Save the changes to “{name}”?", name=self._store.name or words("Untitled"))
+        chosen = self._ask(asked, {save: _ACCEPTS, drop: _DESTROYS}, save)
+        return self.save() if chosen == save else chosen == drop
+
+    def _ask(self, text: str, answers: dict[str, QMessageBox.ButtonRole], usual: str) -> str:
+        """Ask, and give the words of the answer; empty where it is given up. `usual` is what Return answers."""
         box = QMessageBox(self._parent)
         box.setWindowTitle("Kavlet")
-        box.setText(words("Save the changes to “{name}”?", name=self._store.name or words("Untitled")))
-        save = box.addButton(words("Save"), QMessageBox.ButtonRole.AcceptRole)
-        drop = box.addButton(words("Don’t save"), QMessageBox.ButtonRole.DestructiveRole)
+        box.setText(text)
+        buttons = {box.addButton(answer, role): answer for answer, role in answers.items()}
         box.addButton(words("Cancel"), QMessageBox.ButtonRole.RejectRole)
-        box.setDefaultButton(save)
+        box.setDefaultButton(next(button for button, answer in buttons.items() if answer == usual))
         box.exec()
-        if box.clickedButton() is save:
-            return self.save()
-        return box.clickedButton() is drop
+        return next((answer for button, answer in buttons.items() if button is box.clickedButton()), "")
 
 
 def keeps_versions() -> bool:

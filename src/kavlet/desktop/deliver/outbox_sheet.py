@@ -5,18 +5,16 @@ from PySide6.QtGui import QPixmap
 from PySide6.QtWidgets import (
     QDialog,
     QDialogButtonBox,
-    QHBoxLayout,
     QLabel,
     QListWidget,
     QListWidgetItem,
     QPlainTextEdit,
     QPushButton,
-    QVBoxLayout,
     QWidget,
 )
 
 from kavlet.core.messages import words
-from kavlet.desktop.look import UNIT
+from kavlet.desktop.list_sheet import lay_out
 from kavlet.sharing import outbox
 from kavlet.sharing.outbox import Sent
 
@@ -57,20 +55,7 @@ class OutboxSheet(QDialog):
         buttons.addButton(words("Close"), QDialogButtonBox.ButtonRole.RejectRole)
         buttons.rejected.connect(self.reject)
         self.words.setMinimumHeight(120)
-        right = QVBoxLayout()
-        right.setSpacing(2 * UNIT)
-        for widget in (self.head, self.words, self.picture, self.files):
-            right.addWidget(widget)
-        across = QHBoxLayout()
-        across.setSpacing(4 * UNIT)
-        across.addWidget(self.list)
-        across.addLayout(right, 1)
-        layout = QVBoxLayout(self)
-        layout.setContentsMargins(5 * UNIT, 5 * UNIT, 5 * UNIT, 5 * UNIT)
-        layout.setSpacing(3 * UNIT)
-        layout.addWidget(note)
-        layout.addLayout(across, 1)
-        layout.addWidget(buttons)
+        lay_out(self, note, self.list, (self.head, self.words, self.picture, self.files), self.words, buttons)
         self.resize(820, 560)
         self.refresh()
 

@@ -6,11 +6,9 @@ from PySide6.QtCore import QSize, Qt
 from PySide6.QtWidgets import (
     QDialog,
     QDialogButtonBox,
-    QHBoxLayout,
     QLabel,
     QListWidget,
     QPushButton,
-    QVBoxLayout,
     QWidget,
 )
 
@@ -20,6 +18,7 @@ from kavlet.core.document.document import Document
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.messages import Message, words
 from kavlet.core.values.errors import KavletError
+from kavlet.desktop.list_sheet import lay_out
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.thumbs import thumb
 
@@ -48,20 +47,7 @@ class LookingBack(QDialog):
         self.says.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.buttons = QDialogButtonBox()
         self._acting: list[QPushButton] = []
-        right = QVBoxLayout()
-        right.setSpacing(2 * UNIT)
-        right.addWidget(self.picture)
-        right.addWidget(self.says, 1)
-        across = QHBoxLayout()
-        across.setSpacing(4 * UNIT)
-        across.addWidget(self.list)
-        across.addLayout(right, 1)
-        layout = QVBoxLayout(self)
-        layout.setContentsMargins(5 * UNIT, 5 * UNIT, 5 * UNIT, 5 * UNIT)
-        layout.setSpacing(3 * UNIT)
-        layout.addWidget(above)
-        layout.addLayout(across, 1)
-        layout.addWidget(self.buttons)
+        lay_out(self, above, self.list, (self.picture, self.says), self.says, self.buttons)
         self.list.currentRowChanged.connect(self._show)
 
     def acting(self, text: str, main: bool = False) -> QPushButton:
