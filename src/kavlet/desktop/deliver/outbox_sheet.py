@@ -39,6 +39,7 @@ class OutboxSheet(QDialog):
         self.list.currentRowChanged.connect(self._show)
         self.head = QLabel()
         self.head.setWordWrap(True)
+        self.head.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.head.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
         self.words = QPlainTextEdit()
         self.words.setReadOnly(True)
