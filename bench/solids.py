@@ -74,14 +74,14 @@ def _angles() -> Callable[[], dict[str, float]]:
 
 def _turned(document: Document) -> list[float]:
     """Milliseconds of each frame while the shown chart is turned."""
-    from kavlet.desktop.main import application, open_window, spare_collecting
+    from kavlet.desktop.main import application, collect_here, open_window
 
     made = application()
     window = open_window(demo=True)
     window.resize(1280, 800)
     window.store.load(document, None, "", unsaved=False)
     made.processEvents()
-    spare_collecting()
+    collect_here(application())
     store, following = window.store, _angles()
     chart = document.charts[0].id
 

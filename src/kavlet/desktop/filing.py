@@ -99,15 +99,15 @@ class FileCommands(QObject):
     def _take(self, path: Path, document: Document, is_held: bool) -> None:
         if not self.may_close():
             return
-        self._store.load(document, path if is_held else None, path.stem, unsaved=not is_held)
-        recent.remember(path)
-        self.opened.emit(not is_held)
+        if self._store.load(document, path if is_held else None, path.stem, unsaved=not is_held):
+            recent.remember(path)
+            self.opened.emit(not is_held)
 
     def open_cells(self, rows: list[list[Cell]]) -> None:
         """A new document of cells from elsewhere."""
         document = documents.from_clipboard(words("Table"), rows, locale_name())
-        self._store.load(document, None, "", unsaved=True)
-        self.opened.emit(True)
+        if self._store.load(document, None, "", unsaved=True):
+            self.opened.emit(True)
 
     def save(self) -> bool:
         """Save to the document's file, or ask for one. Returns whether it was saved."""

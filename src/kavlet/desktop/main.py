@@ -6,9 +6,10 @@ import signal
 import socket
 import sys
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 
-from PySide6.QtCore import QObject, QSettings, QSocketNotifier, Qt
+from PySide6.QtCore import QObject, QSettings, QSocketNotifier, Qt, QTimer
 from PySide6.QtGui import QGuiApplication, QIcon
 from PySide6.QtWidgets import QApplication
 
@@ -24,7 +25,8 @@ from kavlet.desktop.window import Window
 from kavlet.paint.application import add_faces
 
 WITHOUT_DESKTOP = ("offscreen", "minimal")  # platforms whose clipboard ends after Python
-SELDOM = (20_000, 20, 20)  # a picture makes thousands of small values, and hardly any of them in circles
+TURNS = 0.0001  # seconds: the window waits so long at most for what another thread computes
+COLLECTED = ((2_000, 1), (120_000, 2))  # milliseconds, and up to which generation: few values are held in circles
 ICON = Path(kavlet.__file__).parent / "assets" / "icons" / "kavlet.svg"
 
 
@@ -40,6 +42,7 @@ def application() -> QApplication:
     made.setDesktopFileName("kavlet")
     made.setApplicationVersion(kavlet.__version__)
     made.setWindowIcon(QIcon(str(ICON)))
+    sys.setswitchinterval(TURNS)
     QSettings.setDefaultFormat(QSettings.Format.IniFormat)
     add_faces()
     apply_language(made)
@@ -99,7 +102,8 @@ def offer_kept(window: Window) -> None:
     sheet.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
 
     def take(one: journal.Kept) -> None:
-        window.store.take_up(one.history, one.path, one.name)
+        if not window.store.take_up(one.history, one.path, one.name):
+            return
         window.keeper.flush()  # what was kept is kept again before the old journal goes
         journal.remove(one.file)
 
@@ -134,10 +138,15 @@ class Signals(QObject):
         self._there.close()
 
 
-def spare_collecting() -> None:
-    """Look for garbage less often, and not among what the window is made of: else turning a solid jerks."""
-    gc.set_threshold(*SELDOM)
+def collect_here(app: QApplication) -> None:
+    """Look for garbage in the window's thread alone, and not among what the window is made of. In another thread, a
+    part of the window that nobody holds any more would end there, which Qt forbids; and turning a solid would jerk."""
+    gc.disable()
     gc.freeze()
+    for every, generation in COLLECTED:
+        timer = QTimer(app)
+        timer.timeout.connect(partial(gc.collect, generation))
+        timer.start(every)
 
 
 def run(file: Path | None = None, demo: bool = False) -> int:
@@ -153,7 +162,7 @@ def run(file: Path | None = None, demo: bool = False) -> int:
         opened.window.leave(keep=True)
 
     signals = Signals(end, made)
-    spare_collecting()
+    collect_here(made)
     code = made.exec()
     signals.close()
     opened.window.deleteLater()

@@ -1,6 +1,7 @@
 """The store: the current document with its history, what of it is in view, and what it announces."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from typing import Any, TypeVar
 
@@ -20,10 +21,33 @@ from kavlet.core.pages.page import NO_PAGE, AnyItem, Page
 from kavlet.core.recipes.recipe import Recipe
 from kavlet.core.touch.parts import Chosen, Part
 from kavlet.core.values.errors import KavletError
+from kavlet.core.values.work import GivenUp
+from kavlet.desktop.attended import Attended
 from kavlet.desktop.followed import Followed
 from kavlet.desktop.on_disk import OnDisk
 
 Made = TypeVar("Made")
+
+
+def _chart_in(document: Document, chosen: Chosen) -> ChartEntry:
+    charts = document.charts
+    return next((chart for chart in charts if chart.id == chosen.chart), charts[0] if charts else NO_CHART)
+
+
+def _page_in(document: Document, chosen: Chosen) -> Page:
+    pages = document.pages
+    return next((page for page in pages if page.id == chosen.page), pages[0] if pages else NO_PAGE)
+
+
+@contextmanager
+def _where_it_fits() -> Iterator[None]:
+    """What can't be drawn is told where it would be seen."""
+    try:
+        yield
+    except GivenUp:
+        raise
+    except KavletError:
+        return
 
 
 class Store(QObject):
@@ -45,6 +69,8 @@ class Store(QObject):
         self._history = History(document or Document())
         self._pictures = Pictures()
         self._trial: Document | None = None
+        self.attended = Attended(self)
+        self.looks_at_pages: Callable[[], bool] = lambda: False
         self.path: Path | None = None
         self.followed, self.on_disk = Followed(), OnDisk(None)
         self.name = ""
@@ -86,8 +112,7 @@ class Store(QObject):
     @property
     def chart(self) -> ChartEntry:
         """The chart in view; `NO_CHART` where there is none."""
-        charts = self.document.charts
-        return next((chart for chart in charts if chart.id == self.chosen.chart), charts[0] if charts else NO_CHART)
+        return _chart_in(self.document, self.chosen)
 
     @property
     def table(self) -> Table:
@@ -99,8 +124,7 @@ class Store(QObject):
     @property
     def page(self) -> Page:
         """The page in view; `NO_PAGE` where there is none."""
-        pages = self.document.pages
-        return next((page for page in pages if page.id == self.chosen.page), pages[0] if pages else NO_PAGE)
+        return _page_in(self.document, self.chosen)
 
     @property
     def has_page(self) -> bool:
@@ -190,8 +214,13 @@ class Store(QObject):
 
     def choose(self, **changes: Any) -> None:
         """Bring something else into view; what was only tried out ends with it."""
+        chosen = self.chosen.changed(**changes)
+        self.guard(lambda: self._choose(chosen))
+
+    def _choose(self, chosen: Chosen) -> None:
+        _, self._pictures = self._made(say("Drawing"), lambda: self._history.current, chosen)
         self._trial = None
-        self.chosen = self.chosen.changed(**changes)
+        self.chosen = chosen
         self.shown.emit()
 
     def show_table(self, table: str) -> None:
@@ -246,8 +275,12 @@ class Store(QObject):
     def try_out(self, document: Document | None) -> None:
         """Show a document without taking it; None goes back to the current one."""
         if document is not self._trial:
-            self._trial = document
-            self.shown.emit()
+            self.guard(lambda: self._try_out(document))
+
+    def _try_out(self, document: Document | None) -> None:
+        _, self._pictures = self._made(say("Drawing"), lambda: document or self._history.current)
+        self._trial = document
+        self.shown.emit()
 
     def _end_trial(self) -> bool:
         """Forget what was only tried out. Returns whether there was anything."""
@@ -257,10 +290,36 @@ class Store(QObject):
     # Edits
 
     def apply(self, name: Message, document: Document) -> None:
-        """Take an edited document under the name of the edit; what was only tried out ends with it."""
-        self._moved(self._end_trial(), self._history.apply(name, document))
+        """Take an edited document under the name of the edit; what was only tried out ends with it. Raises KavletError
+        where its pictures were not waited for; then it is not taken."""
+        self._take(name, lambda: document)
 
-    def _moved(self, tried: bool, moved: bool) -> None:
+    def _take(self, name: Message, edit: Callable[[], Document]) -> None:
+        document, pictures = self._made(name, edit)
+        self._moved(pictures, self._history.apply(name, document))
+
+    def _made(
+        self, name: Message, edit: Callable[[], Document], chosen: Chosen | None = None, kept: Pictures | None = None
+    ) -> tuple[Document, Pictures]:
+        """A document and the pictures that it needs to be seen, made beside the window. Raises KavletError where the
+        core refuses the edit, the formulas take too long, or it was given up."""
+        pictures, view, looks_at_pages = (kept or self._pictures).copy(), chosen or self.chosen, self.looks_at_pages()
+
+        def make() -> Document:
+            document = edit()
+            pictures.values(document)
+            chart, page = _chart_in(document, view), _page_in(document, view)
+            with _where_it_fits():
+                if looks_at_pages and page is not NO_PAGE:
+                    pictures.page(document, page.id)
+                elif chart is not NO_CHART:
+                    pictures.picture(document, chart.id)
+            return document
+
+        return self.attended(name, make), pictures
+
+    def _moved(self, pictures: Pictures, moved: bool) -> None:
+        self._pictures, tried = pictures, self._end_trial()
         if moved:
             self._pictures.forget(self.document)
             self.edited.emit()
@@ -278,7 +337,8 @@ class Store(QObject):
 
     def edit(self, name: Message, edit: Callable[[Document], Document]) -> bool:
         """Edit the document. Returns whether it was done; what the core refuses is said."""
-        return self.guard(lambda: self.apply(name, edit(self.document)))
+        document = self.document
+        return self.guard(lambda: self._take(name, lambda: edit(document)))
 
     def make(self, name: Message, edit: Callable[[Document], tuple[Document, Made]]) -> Made | None:
         """Edit the document by what also tells what it made, such as an id. Returns that; None where it was refused."""
@@ -307,10 +367,14 @@ class Store(QObject):
         return self.has_page and self.edit(name, lambda document: edit(document, page))
 
     def undo(self) -> None:
-        self._moved(self._end_trial(), self._history.undo())
+        """Go one step back."""
+        earlier = self._history.earlier or self._history.current
+        self.guard(lambda: self._moved(self._made(say("Undo"), lambda: earlier)[1], self._history.undo()))
 
     def redo(self) -> None:
-        self._moved(self._end_trial(), self._history.redo())
+        """Go one step forth."""
+        later = self._history.later or self._history.current
+        self.guard(lambda: self._moved(self._made(say("Redo"), lambda: later)[1], self._history.redo()))
 
     def refuse(self, error: KavletError) -> None:
         """Tell the user why something was not done."""
@@ -322,8 +386,13 @@ class Store(QObject):
 
     # Files
 
-    def load(self, document: Document, path: Path | None, name: str, unsaved: bool = False) -> None:
-        """Replace everything by a document that was opened or made anew."""
+    def load(self, document: Document, path: Path | None, name: str, unsaved: bool = False) -> bool:
+        """Replace everything by a document that was opened or made anew. Returns whether it was; that it was not is
+        said."""
+        return self.guard(lambda: self._load(document, path, name, unsaved))
+
+    def _load(self, document: Document, path: Path | None, name: str, unsaved: bool) -> None:
+        _, self._pictures = self._made(say("Drawing"), lambda: document, Chosen(), Pictures())
         self._end_trial()
         self.chosen = Chosen()
         self._history = History(document)
@@ -333,14 +402,15 @@ class Store(QObject):
         self.name = name
         self.followed.opened(document, path, unsaved)
         self.on_disk = OnDisk(path)
-        self._pictures.forget(document)
         self.edited.emit()
 
-    def take_up(self, history: History, path: Path | None, name: str) -> None:
-        """Go on with a history that was kept: it reaches back into the time before."""
-        self.load(history.current, path, name)
+    def take_up(self, history: History, path: Path | None, name: str) -> bool:
+        """Go on with a history that was kept: it reaches back into the time before. Returns whether it was taken."""
+        if not self.load(history.current, path, name):
+            return False
         self._history = history
         self.edited.emit()
+        return True
 
     def saved(self, path: Path) -> None:
         """Note that the current document now lies in a file."""

@@ -52,6 +52,7 @@ class Window(QMainWindow):
             places.dress,
             places.splitter,
         )
+        store.looks_at_pages = lambda: places.on_pages
         self.wall, self.start, self.pages = places.wall, places.start, places.pages
         self.offered: set[str] = set()  # the tables that the wall came up for by itself
         self.keeper = Keeper(store, self)
@@ -87,7 +88,7 @@ class Window(QMainWindow):
         self.saying = QLabel()
         self.saying.setObjectName("alarm")
         self.statusBar().addWidget(self.saying, 1)
-        self.work_bar = WorkBar(self.worker, self)
+        self.work_bar = WorkBar(self.worker, self.store.attended, self)
         self.statusBar().addPermanentWidget(self.work_bar)
         self.statusBar().setSizeGripEnabled(False)
         self.setAcceptDrops(True)
@@ -175,6 +176,7 @@ class Window(QMainWindow):
         nobody could be asked about them."""
         self.keeper.close(keep)
         self.worker.stop()
+        self.store.attended.stop()
         self.delivering.server.stop()
         settings = QSettings()
         settings.setValue("geometry", self.saveGeometry())

@@ -1,30 +1,37 @@
 """What takes long, at the foot of the window: its name, that it goes on, and a way to give it up."""
 
+from functools import partial
+
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QProgressBar, QPushButton, QWidget
 
 from kavlet.core.messages import Message, words
+from kavlet.desktop.attended import Attended
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.worker import Worker
 
 
 class WorkBar(QWidget):
-    """Seen only while something takes long."""
+    """Seen only while something takes long: what the window itself waits for first, else what is done beside it."""
 
-    def __init__(self, worker: Worker, parent: QWidget | None = None) -> None:
+    def __init__(self, worker: Worker, attended: Attended, parent: QWidget | None = None) -> None:
         super().__init__(parent)
+        self._by: tuple[Attended | Worker, ...] = (attended, worker)
+        self._names: list[Message | None] = [None, None]
         self.says = QLabel()
         self.bar = QProgressBar()
         self.bar.setRange(0, 0)
         self.bar.setFixedSize(120, 2 * UNIT)
         self.bar.setTextVisible(False)
         self.cancel = QPushButton(words("Cancel"))
-        self.cancel.clicked.connect(lambda _checked=False: worker.give_up())
+        self.cancel.clicked.connect(self._give_up)
         layout = QHBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(2 * UNIT)
         for widget in (self.says, self.bar, self.cancel):
             layout.addWidget(widget)
-        worker.busy.connect(self._show)
+        attended.busy.connect(partial(self._show, 0))
+        worker.busy.connect(partial(self._show, 1))
+        attended.free.append(self.cancel)
         worker.went_on.connect(self._go_on)
         self.hide()
 
@@ -33,9 +40,16 @@ class WorkBar(QWidget):
         self.bar.setRange(0, parts)
         self.bar.setValue(done)
 
-    def _show(self, name: Message | None) -> None:
+    def _give_up(self) -> None:
+        by = next((one for one in self._by if one.working), None)
+        if by is not None:
+            by.give_up()
+
+    def _show(self, place: int, name: Message | None) -> None:
+        self._names[place] = name
+        shown = next((one for one in self._names if one is not None), None)
         self.bar.setRange(0, 0)
-        self.setVisible(name is not None)
-        if name is not None:
-            self.says.setText(str(name))
-            self.bar.setAccessibleName(str(name))
+        self.setVisible(shown is not None)
+        if shown is not None:
+            self.says.setText(str(shown))
+            self.bar.setAccessibleName(str(shown))

@@ -15,6 +15,7 @@ from PySide6.QtCore import QObject, Qt, QTimer, Signal
 
 from kavlet.core.messages import Message
 from kavlet.core.values.errors import KavletError
+from kavlet.core.values.work import Work, doing
 
 PATIENCE = 0.05  # seconds the window waits itself, so that what is quick is done at once
 SHOWN_AFTER = 300  # milliseconds after which work is shown
@@ -29,6 +30,8 @@ class Request(Struct, frozen=True, eq=False):
     do: Callable[[], Any]
     then: Callable[[Any], object]
     failed: Callable[[KavletError], object]
+    work: Work
+    asked: float = 0.0
 
 
 class _Answer(Struct, frozen=True, eq=False):
@@ -54,6 +57,7 @@ class Worker(QObject):
         self._latest: dict[str, int] = {}
         self._open: dict[int, Request] = {}
         self._answers: SimpleQueue[_Answer] = SimpleQueue()
+        self._slow: set[str] = set()
         self._count = 0
         self._shown = QTimer(self)
         self._shown.setSingleShot(True)
@@ -66,18 +70,19 @@ class Worker(QObject):
         failed: Callable[[KavletError], object] | None = None,
     ) -> None:  # fmt: skip
         """Do something beside the window, then something with its answer, here; earlier requests for the same purpose
-        are given up. What is done within a moment is answered before this returns."""
+        are given up. What is done within a moment is answered before this returns; what took longer last time is not
+        waited for."""
         self._count += 1
-        request = Request(self._count, purpose, name, do, then, failed or self._failed)
-        for number in [one.number for one in self._open.values() if one.purpose == purpose]:
-            del self._open[number]
+        request = Request(self._count, purpose, name, do, then, failed or self._failed, Work(), monotonic())
+        self._drop(purpose)
         self._latest[purpose] = request.number
         self._open[request.number] = request
         if self._thread is None:
             self._thread = threading.Thread(target=self._run, name="kavlet-worker", daemon=True)
             self._thread.start()
         self._queue.put(request)
-        self._wait(request)
+        if purpose not in self._slow:
+            self._wait(request)
         if self._open and not self._shown.isActive():
             self._shown.start()
 
@@ -96,8 +101,14 @@ class Worker(QObject):
 
     def give_up(self, purpose: str | None = None) -> None:
         """Expect no answer any more: for one purpose, or for all."""
-        self._open = {n: one for n, one in self._open.items() if purpose is not None and one.purpose != purpose}
+        self._drop(purpose)
         self._rest()
+
+    def _drop(self, purpose: str | None) -> None:
+        """Expect no answers, and end what is done for them."""
+        for one in [one for one in self._open.values() if purpose in (None, one.purpose)]:
+            one.work.give_up()
+            del self._open[one.number]
 
     def stop(self) -> None:
         """Give all up and end the thread as soon as what it does is done."""
@@ -114,7 +125,8 @@ class Worker(QObject):
             if request.number not in self._open:
                 continue
             try:
-                answer = _Answer(request, request.do())
+                with doing(request.work):
+                    answer = _Answer(request, request.do())
             except BaseException as error:
                 answer = _Answer(request, error=error)
             self._answers.put(answer)
@@ -142,6 +154,7 @@ class Worker(QObject):
         request = answer.request
         if self._open.pop(request.number, None) is None:
             return
+        (self._slow.add if monotonic() - request.asked > self.patience else self._slow.discard)(request.purpose)
         self._rest()
         if isinstance(answer.error, KavletError):
             request.failed(answer.error)

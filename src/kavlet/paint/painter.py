@@ -36,6 +36,7 @@ from kavlet.core.values.geometry import Rect
 FAINT = 0.1  # opacity below which an edge is hardly seen
 LARGEST_GLYPHS = 60.0  # pixels; Qt 6.11 draws no glyph runs above 64
 MITER = 4.0  # how far a mitred corner may reach, in widths of the edge, as in SVG
+_NO_PEN, _NO_BRUSH = QPen(Qt.PenStyle.NoPen), QBrush(Qt.BrushStyle.NoBrush)
 _STRAIGHT = MOVE + LINE
 _CAPS = {"round": Qt.PenCapStyle.RoundCap, "flat": Qt.PenCapStyle.FlatCap}
 _JOINS = {"round": Qt.PenJoinStyle.RoundJoin, "miter": Qt.PenJoinStyle.SvgMiterJoin}
@@ -81,9 +82,11 @@ def _paint_item(item: Primitive, painter: QPainter, fine: bool) -> None:
     match item:
         case Shape():
             rough = not fine and isinstance(item.fill, Colour) and item.fill.alpha < FAINT
-            painter.setRenderHint(QPainter.RenderHint.Antialiasing, not rough)
+            if rough:
+                painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
             _paint_shape(item, painter)
-            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            if rough:
+                painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         case Stamp():
             _paint_stamp(item, painter)
         case Image():
@@ -134,14 +137,14 @@ def _paint_shape(item: Shape, painter: QPainter) -> None:
 
 
 def _paint_outline(item: Shape, painter: QPainter) -> None:
+    if item.edge is None and item.fill is None:
+        return
     path = qpath(item.path)
     if isinstance(item.fill, Hatch):
         _paint_hatch(item.fill, path, painter)
-        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.setBrush(_NO_BRUSH)
     else:
-        painter.setBrush(_brush(item.fill))
-    if item.edge is None and not painter.brush().style().value:
-        return
+        painter.setBrush(_NO_BRUSH if item.fill is None else _brush(item.fill))
     if item.edge is not None:
         pen = QPen(qcolor(item.edge), item.edge_width)
         pen.setJoinStyle(_JOINS[item.join])
@@ -151,15 +154,15 @@ def _paint_outline(item: Shape, painter: QPainter) -> None:
             pen.setDashPattern([length / max(item.edge_width, 1e-6) for length in item.dash])
         painter.setPen(pen)
     else:
-        painter.setPen(Qt.PenStyle.NoPen)
-    painter.drawPath(path)
+        painter.setPen(_NO_PEN)
+    if not (isinstance(item.fill, Hatch) and item.edge is None):
+        painter.drawPath(path)
 
 
-def _brush(fill: Colour | LinearGradient | RadialGradient | None) -> QBrush:
+@lru_cache(maxsize=512)
+def _brush(fill: Colour | LinearGradient | RadialGradient) -> QBrush:
     made: QGradient
     match fill:
-        case None:
-            return QBrush(Qt.BrushStyle.NoBrush)
         case Colour():
             return QBrush(qcolor(fill))
         case LinearGradient():

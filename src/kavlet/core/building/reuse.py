@@ -19,6 +19,12 @@ class Pictures:
         self._kept: dict[str, tuple[tuple[object, ...], Still, ChartEntry, Picture]] = {}
         self._pages: dict[str, tuple[tuple[object, ...], PagePicture]] = {}
 
+    def copy(self) -> "Pictures":
+        """Another that keeps the same, so that one thread may go on with it while another draws from this one."""
+        made = Pictures()
+        made._values, made._kept, made._pages = self._values, dict(self._kept), dict(self._pages)
+        return made
+
     def values(self, document: Document) -> Values:
         """The document's values; only what depends on changed cells is evaluated again."""
         if self._values is None or self._values.tables is not document.tables:

@@ -14,10 +14,9 @@ from kavlet.core.document.document import Document
 from kavlet.core.document.guessing import guess_roles
 from kavlet.core.document.helper_tables import VALUES
 from kavlet.core.document.lookup import recipes_of
-from kavlet.core.document.settled import settled
+from kavlet.core.document.settled import settled, values_of
 from kavlet.core.document.totals import WORDS
 from kavlet.core.figures.cells import Value
-from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.figures.table import HEADER, Column, Table
 from kavlet.core.messages import symbol_named
 from kavlet.core.recipes.features import Features, Suited
@@ -228,7 +227,7 @@ def _proposals(
 
 def features_of(document: Document, table: str) -> Features:
     """Look at a table of a document."""
-    values = [column.values[HEADER:] for column in recalculate(document.tables).of(table)]
+    values = [column.values[HEADER:] for column in values_of(document.tables).of(table)]
     return features(settled(document, table), values)
 
 

@@ -8,6 +8,7 @@ from typing import Literal
 from kavlet.core.document import vocabulary
 from kavlet.core.figures.cells import Cell, Formula, Written, text_of
 from kavlet.core.figures.table import HEADER, Column, Table
+from kavlet.core.values.lately import lately
 
 ColumnKind = Literal["figures", "names", "periods", "identities", "notes", "nothing"]
 FIRST_YEAR, LAST_YEAR = 1800, 2100
@@ -15,6 +16,7 @@ LONG = 40  # letters that the entries of a column of notes have on average
 _UNIT = re.compile(r"[(\[]([^)\]]+)[)\]]")
 
 
+@lately(64)
 def is_numeric(column: Column) -> bool:
     """Whether most of a column's filled cells are numbers or formulas."""
     filled = [cell for cell in column.cells[HEADER:] if cell is not None]
@@ -43,6 +45,7 @@ def kinds(table: Table) -> dict[str, ColumnKind]:
     return found
 
 
+@lately(64)
 def _kind(column: Column, is_first: bool) -> ColumnKind:
     cells = [cell for cell in column.cells[HEADER:] if cell is not None]
     head = vocabulary.words_of(column.name)

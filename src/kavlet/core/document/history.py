@@ -60,6 +60,16 @@ class History:
         return True
 
     @property
+    def earlier(self) -> Document | None:
+        """The document that undo would go back to; None where there is none."""
+        return self._steps[self._at - 1].document if self._at else None
+
+    @property
+    def later(self) -> Document | None:
+        """The document that redo would go on to; None where there is none."""
+        return self._steps[self._at + 1].document if self._at + 1 < len(self._steps) else None
+
+    @property
     def undo_name(self) -> str:
         """The edit that undo would take back; empty when there is none."""
         return str(self._steps[self._at].name) if self._at else ""

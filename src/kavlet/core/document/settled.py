@@ -1,13 +1,12 @@
 """A table as its formulas leave it: what guessing looks at, since a formula does not tell whether it gives a name."""
 
-from functools import lru_cache
-
 import msgspec
 
 from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Cell, ErrorValue, Formula, Value, Written
 from kavlet.core.figures.recalculate import Values, recalculate
 from kavlet.core.figures.table import Column, Table
+from kavlet.core.values.lately import lately
 
 
 def settled(document: Document, table_id: str) -> Table:
@@ -15,7 +14,7 @@ def settled(document: Document, table_id: str) -> Table:
     table = document.table(table_id)
     if not any(isinstance(cell, Formula) for one in table.columns if one.helper is None for cell in one.cells):
         return table
-    held = _values(_Same(document.tables)).of(table_id)
+    held = values_of(document.tables).of(table_id)
     columns = tuple(
         column if column.helper is not None else _settled(column, values.values)
         for column, values in zip(table.columns, held, strict=True)
@@ -38,19 +37,7 @@ def _given(formula: Formula, value: Value) -> Cell:
     return Written(value, formula.number) if isinstance(value, float) and formula.number is not None else value
 
 
-class _Same:
-    """Tables by identity: equal only where they are the same object."""
-
-    def __init__(self, tables: tuple[Table, ...]) -> None:
-        self.tables = tables
-
-    def __eq__(self, other: object) -> bool:
-        return isinstance(other, _Same) and other.tables is self.tables
-
-    def __hash__(self) -> int:
-        return id(self.tables)
-
-
-@lru_cache(maxsize=2)
-def _values(same: _Same) -> Values:
-    return recalculate(same.tables)
+@lately(2)
+def values_of(tables: tuple[Table, ...]) -> Values:
+    """The values of tables that are only looked at."""
+    return recalculate(tables)

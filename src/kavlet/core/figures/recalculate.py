@@ -11,6 +11,10 @@ from kavlet.core.figures.graph import CellPlace, Graph
 from kavlet.core.figures.ranges import ColumnSource, Floats, Key, Range
 from kavlet.core.figures.references import column_letters
 from kavlet.core.figures.table import HEADER, Column, Table
+from kavlet.core.messages import say
+from kavlet.core.values.work import go_on, limited
+
+MOST_SECONDS = 60.0  # what one recalculation may take
 
 
 class ColumnValues:
@@ -130,7 +134,15 @@ class _Reader:
 
 
 def recalculate(tables: tuple[Table, ...], before: Values | None = None) -> Values:
-    """Evaluate all formulas; with the values of earlier tables, only those that depend on what has changed."""
+    """Evaluate all formulas; with the values of earlier tables, only those that depend on what has changed.
+
+    Raises KavletError where that takes longer than a minute, and GivenUp where nobody waits for it any more.
+    """
+    with limited(MOST_SECONDS, say("The formulas take longer than {seconds} seconds.", seconds=int(MOST_SECONDS))):
+        return _recalculated(tables, before)
+
+
+def _recalculated(tables: tuple[Table, ...], before: Values | None) -> Values:
     if before is None or not _same_shape(tables, before.tables):
         return _afresh(tables)
     columns = [list(of_table) for of_table in before.columns]
@@ -185,6 +197,7 @@ def _run(graph: Graph, order: list[CellPlace], tables: tuple[Table, ...], column
     names = {table.name: i for i, table in enumerate(tables)}
     readers = [_Reader(columns, names, i) for i in range(len(tables))]
     for table, column, row in order:
+        go_on()
         value = _evaluated(graph.formulas[table, column, row], readers[table], column, row)
         columns[table][column].put(row, value)
 

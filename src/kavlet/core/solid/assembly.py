@@ -14,6 +14,7 @@ from kavlet.core.solid.loft import AXES, TINY, Level, Loft, bezier, tangents
 from kavlet.core.solid.sides import SEEN, K, Look, Place, Wall, ring, seen_walls
 from kavlet.core.values.arrays import Array
 from kavlet.core.values.geometry import Rect
+from kavlet.core.values.work import go_on
 
 AT = np.linspace(0.0, 1.0, K)
 FLAT = 0.3  # how far a flat end may gleam all over, against a curved side that gleams along a line
@@ -100,6 +101,7 @@ class Assembly:
         cap_gleam = (light.gleam(cap_turned) * strength * FLAT).tolist()
         made = []
         for i, loft in enumerate(self.lofts):
+            go_on()
             walls: list[Wall] = []
             for first, one, other in self._bands[i]:
                 walls += seen_walls(loft, look, first, one, other, i in self._striped)

@@ -1,5 +1,6 @@
 """The Dress place: what the chosen part of the chart has, live; the chart's own texts and look when none is."""
 
+from collections.abc import Iterator
 from typing import Any
 
 import msgspec
@@ -22,6 +23,7 @@ from kavlet.core.touch import parts
 from kavlet.core.touch.offers import SOLID, labelled_alike, of_main, offers
 from kavlet.core.touch.parts import Part
 from kavlet.core.values.number_text import PLAIN
+from kavlet.desktop.bit_by_bit import BitByBit
 from kavlet.desktop.dress.fields import ChoiceField, TextField
 from kavlet.desktop.dress.fill_field import FillField
 from kavlet.desktop.dress.look_fields import LookFields, quiet
@@ -51,7 +53,7 @@ class DressPanel(QFrame):
         self.setObjectName("panel")
         self._store = store
         self._shape: tuple[object, ...] = ()
-        self.rows: dict[str, DressRow] = {}
+        self._rows: dict[str, DressRow] = {}
         self.texts: dict[str, TextField] = {}
         self.parameters = ParameterFields(store, self)
         self.solid = SolidFields()
@@ -84,9 +86,10 @@ class DressPanel(QFrame):
         layout.addWidget(self.reading)
         layout.addWidget(self._scroll, 1)
         self._make_look()
+        self._bits = BitByBit(lambda: self._show(self._store.picture), self)
         self._rest = Rest(store, self.refresh, self)
         store.follow(self._rest.wait)
-        store.selected.connect(self.refresh)
+        store.selected.connect(self._rest.wait)
         self.refresh()
 
     def _make_look(self) -> None:
@@ -191,14 +194,15 @@ class DressPanel(QFrame):
             else:
                 widget.hide()
                 widget.deleteLater()
-        self.rows = {}
+        self._rows = {}
         if part is None:
             self._group(words("Texts"))
-            self._put(self._texts)
-            self._put(self.parameters)
-            self._put(self._running)
-            self._put(self.repeat)
-            self._put(self.totals)
+            for one in (self._texts, self.parameters, self._running, self.repeat, self.totals):
+                self._put(one)
+        self._bits.begin(self._laid_out(wanted, part))
+
+    def _laid_out(self, wanted: list[Any], part: Part | None) -> Iterator[None]:
+        """Field after field, so that the window need not wait for all of them."""
         columns = self._columns()
         group = ""
         for offer in wanted:
@@ -218,8 +222,9 @@ class DressPanel(QFrame):
             row.refused.connect(self._store.refuse)
             row.own_colours.connect(self._own_colours)
             row.symbol_wanted.connect(lambda place, path=offer.path: self._open_shelf(path, place))
-            self.rows[offer.path] = row
+            self._rows[offer.path] = row
             self._form.addWidget(row)
+            yield
         if group == SOLID:
             self._put(self.solid.reading)
         if part is None:
@@ -267,7 +272,7 @@ class DressPanel(QFrame):
         style = resolve(chart.dress, document.house)
         pictures = {one.name: one for one in document.pictures}
         set_by_hand = looks_of(document, chart)
-        for path, row in self.rows.items():
+        for path, row in self._rows.items():
             value, by_hand = held(spec, path), path in set_by_hand
             if value is None and "number" in parse(path).field:
                 value = getattr(PLAIN, parse(path).last)  # what holds where nothing is set
@@ -358,7 +363,7 @@ class DressPanel(QFrame):
 
     def _edit_name(self, path: str) -> Message:
         """What setting a value is called: by the words of its field."""
-        row = self.rows.get(path)
+        row = self._rows.get(path)
         return say("change {what}", what=row.offer.called) if row is not None else say("change look")
 
     def give_back(self, path: str) -> None:
@@ -379,7 +384,7 @@ class DressPanel(QFrame):
         self.shelf.open_at(place - QPoint(self.shelf.width() - 60, 0))
 
     def _take_symbol(self, name: str) -> None:
-        row = self.rows.get(self._symbol_for)
+        row = self._rows.get(self._symbol_for)
         if row is not None and isinstance(row.field, FillField):
             row.field.take_symbol(name)
         elif self._symbol_for:
@@ -403,8 +408,16 @@ class DressPanel(QFrame):
         )
 
     @property
+    def rows(self) -> dict[str, DressRow]:
+        """The fields of what is chosen, by their paths."""
+        self._rest.now()
+        self._bits.finish()
+        return self._rows
+
+    @property
     def settings(self) -> dict[str, QWidget]:
         """The recipe's own fields by name."""
+        self._rest.now()
         return self.parameters.fields
 
 

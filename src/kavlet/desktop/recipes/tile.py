@@ -1,7 +1,7 @@
 """One recipe on the wall: drawn with the author's own figures, with its reason; or a sentence about what it needs."""
 
-from PySide6.QtCore import QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QFont, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtCore import QPointF, QRectF, QSize, QSizeF, Qt, Signal
+from PySide6.QtGui import QFont, QImage, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
 from kavlet.core.messages import words
@@ -12,6 +12,21 @@ from kavlet.paint.painter import paint
 
 WIDTH, PICTURE, FOOT = 260, 168, 46
 PALE = 0.55  # opacity of a chart that rests on what is only proposed
+_ROOM = QSize(WIDTH - 16, PICTURE - 10)  # pixels of the chart
+
+
+def drawn(scene: Scene, ratio: float) -> QImage:
+    """A chart as a tile shows it; `ratio` is that of the screen's pixels to the tile's. Any thread may draw it."""
+    image = QImage(_ROOM * ratio, QImage.Format.Format_ARGB32_Premultiplied)
+    image.setDevicePixelRatio(ratio)
+    image.fill(Qt.GlobalColor.transparent)
+    factor = min(_ROOM.width() / scene.size.width, _ROOM.height() / scene.size.height)
+    painter = QPainter(image)
+    painter.translate((_ROOM.width() - scene.size.width * factor) / 2, 0)
+    painter.scale(factor, factor)
+    paint(scene, painter)
+    painter.end()
+    return image
 
 
 class RecipeTile(QWidget):
@@ -27,6 +42,7 @@ class RecipeTile(QWidget):
         self.reason = ""
         self.problem = ""
         self.scene: Scene | None = None
+        self.image = QImage()
         self.current = self.pale = False
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setFixedSize(self.sizeHint())
@@ -43,9 +59,9 @@ class RecipeTile(QWidget):
     def sizeHint(self) -> QSize:
         return QSize(WIDTH, PICTURE + FOOT)
 
-    def show_scene(self, scene: Scene, reason: str, pale: bool = False) -> None:
-        """Draw the recipe's chart; `pale` where it rests on what is only proposed."""
-        self.scene, self.reason, self.problem, self.pale = scene, reason, "", pale
+    def show_scene(self, scene: Scene, image: QImage, reason: str, pale: bool = False) -> None:
+        """Show the recipe's chart, drawn; `pale` where it rests on what is only proposed."""
+        self.scene, self.image, self.reason, self.problem, self.pale = scene, image, reason, "", pale
         self.setAccessibleDescription(reason)
         self.setToolTip(scene.description)
         self.update()
@@ -76,17 +92,11 @@ class RecipeTile(QWidget):
         painter.setPen(QPen(qcolor(edge), 2 if strong or self.current else 1))
         painter.setBrush(qcolor(c.panel))
         painter.drawRoundedRect(QRectF(1, 1, self.width() - 2, self.height() - 2), CORNER, CORNER)
-        inside = QRectF(8, 8, WIDTH - 16, PICTURE - 10)
+        inside = QRectF(QPointF(8, 8), QSizeF(_ROOM))
         if self.scene is not None:
-            painter.save()
-            painter.setClipRect(inside)
-            painter.translate(inside.topLeft())
-            factor = min(inside.width() / self.scene.size.width, inside.height() / self.scene.size.height)
-            painter.translate((inside.width() - self.scene.size.width * factor) / 2, 0)
-            painter.scale(factor, factor)
             painter.setOpacity(PALE if self.pale else 1.0)
-            paint(self.scene, painter)
-            painter.restore()
+            painter.drawImage(inside.topLeft(), self.image)
+            painter.setOpacity(1.0)
         elif self.problem:
             painter.setPen(qcolor(c.quiet))
             flags = Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap

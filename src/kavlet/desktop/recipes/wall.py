@@ -3,7 +3,7 @@
 import msgspec
 from msgspec import Struct
 from PySide6.QtCore import Qt, QTimer, Signal
-from PySide6.QtGui import QKeyEvent, QResizeEvent
+from PySide6.QtGui import QHideEvent, QImage, QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import (
     QFrame,
     QGridLayout,
@@ -32,7 +32,7 @@ from kavlet.core.values.number_text import PLAIN
 from kavlet.desktop.dress.fields import ChoiceField
 from kavlet.desktop.dress.readings import ACROSS, DOWN, READINGS
 from kavlet.desktop.look import UNIT
-from kavlet.desktop.recipes.tile import WIDTH, RecipeTile
+from kavlet.desktop.recipes.tile import WIDTH, RecipeTile, drawn
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
 
@@ -48,12 +48,14 @@ class Tried(Struct, frozen=True, eq=False):
     chart: str
     across: bool = False
     typed: dict[str, Setting] = {}
+    ratio: float = 1.0  # of the screen's pixels
 
 
 class Shown(Struct, frozen=True, eq=False):
-    """A recipe's chart without its texts, and the settings it proposes, for want of which there would be none."""
+    """A recipe's chart without its texts, and its picture; `proposed` settings are those for want of which it fails."""
 
     scene: Scene
+    image: QImage
     proposed: dict[str, Setting]
 
 
@@ -71,7 +73,8 @@ def _made(on: Tried, name: str) -> Shown | KavletError:
         document = with_proposals(document, chart)
         proposed = {name: value for name, value in document.chart(chart).settings.items() if name not in before}
         document = edits.change_chart(document, chart, title="", subtitle="", source="")
-        return Shown(picture(document, recalculate(document.tables), chart, TILE).scene, proposed)
+        scene = picture(document, recalculate(document.tables), chart, TILE).scene
+        return Shown(scene, drawn(scene, on.ratio), proposed)
     except KavletError as error:
         return error
 
@@ -179,6 +182,12 @@ class RecipeWall(QFrame):
         """Whether tiles are still to be drawn."""
         return bool(self._due)
 
+    def hideEvent(self, event: QHideEvent) -> None:
+        super().hideEvent(event)
+        self._worker.give_up("wall")
+        if self._due:
+            self._drawn_for = ()  # the rest is drawn when it is seen again
+
     def _draw_next(self) -> None:
         """Have the next tile's chart made beside the window; those of a table that is not in view any more are not."""
         if not self.isVisible():
@@ -186,7 +195,7 @@ class RecipeWall(QFrame):
         if not self._due or not self.isVisible():
             return
         name, tried = self._due[0], self._tried()
-        tried = msgspec.structs.replace(tried, typed=self.typed.get(name, {}))
+        tried = msgspec.structs.replace(tried, typed=self.typed.get(name, {}), ratio=self.devicePixelRatioF())
         self._worker.ask(
             "wall", say("Drawing recipes"), lambda: _made(tried, name), lambda made: self._drawn(name, made)
         )  # fmt: skip
@@ -210,7 +219,7 @@ class RecipeWall(QFrame):
             mine = bool(self.typed.get(name))
             told = say("with your {setting}") if mine else say("proposed: {setting}")
             reason = words(told.text, setting=named(figure[0])) if figure[0] else tile.reason
-            tile.show_scene(made.scene, reason, pale=bool(proposed) and not mine)
+            tile.show_scene(made.scene, made.image, reason, pale=bool(proposed) and not mine)
             tile.setAccessibleDescription(proposed or reason)
             tile.show_proposal(figure[0], proposed, entered.shown(figure[1], locale))
         self._timer.start()

@@ -15,6 +15,7 @@ from kavlet.core.scene.primitives import Primitive
 from kavlet.core.shapes.arc import Sector
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Point, Rect
+from kavlet.core.values.work import go_on
 
 
 class Who(Struct, frozen=True):
@@ -104,6 +105,7 @@ class Placing:
 
     def put(self, layer: Layer, who: Who, value: float, bounds: Rect, drawn: Drawn = UNDRAWN) -> None:
         """A mark, of a row or of anything else."""
+        go_on()
         self.marks.append(
             Mark(
                 layer=layer.name if who.name is None else who.name,

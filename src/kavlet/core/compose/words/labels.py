@@ -22,6 +22,7 @@ from kavlet.core.text.faces import face, tabular
 from kavlet.core.text.wrapping import shortened, wrapped
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Point, Rect
+from kavlet.core.values.work import go_on
 
 AIR = 0.45  # free space at each side of a label inside its mark, in font sizes
 SNUG = 1.2  # of the height of capitals, that a lying bar must have for a label inside
@@ -199,6 +200,7 @@ def _tried(labels: list[Wanted], order: list[int], room: Room, shares: dict[str,
 
 def at_once(label: Wanted, room: Room) -> PlacedText | None:
     """One label at its size, where it was moved to by hand or at the first of its spots that is free."""
+    go_on()
     if label.dx or label.dy:
         return _by_hand(label, room)
     return _placed(label, room)

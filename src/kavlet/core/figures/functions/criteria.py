@@ -13,6 +13,7 @@ from kavlet.core.figures.cells import Value
 from kavlet.core.figures.functions.registry import Argument, single
 from kavlet.core.figures.ranges import Block, Key, key_of
 from kavlet.core.figures.typed import typed_number
+from kavlet.core.values.work import go_on
 
 Test = Callable[[Value], bool]
 _SIGNS: dict[str, Callable[[float, float], bool]] = {
@@ -65,7 +66,7 @@ def _test(value: Value) -> Test:
     if sign in ("=", "<>"):
         pattern = re.compile(wildcards(wanted), re.IGNORECASE | re.DOTALL)
         equal: Test = (
-            (lambda other: isinstance(other, str) and pattern.fullmatch(other) is not None)
+            (lambda other: isinstance(other, str) and _fits(pattern, other))
             if wanted
             else (lambda other: other is None or other == "")
         )
@@ -73,6 +74,11 @@ def _test(value: Value) -> Test:
     order = _SIGNS[sign]
     folded = wanted.casefold()
     return lambda other: isinstance(other, str) and order(_compared(other.casefold(), folded), 0)
+
+
+def _fits(pattern: re.Pattern[str], text: str) -> bool:
+    go_on()  # both may be long
+    return pattern.fullmatch(text) is not None
 
 
 def _compared(one: str, other: str) -> int:

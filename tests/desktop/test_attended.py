@@ -1,0 +1,161 @@
+"""What takes long is done beside the window, wholly or not at all; what is typed meanwhile is kept."""
+
+import threading
+from collections.abc import Callable
+
+import pytest
+from PySide6.QtCore import Qt, QTimer
+from PySide6.QtWidgets import QLineEdit
+from pytestqt.qtbot import QtBot
+
+from kavlet.core.document import edits
+from kavlet.core.document.document import Document
+from kavlet.core.figures import recalculate as recalculation
+from kavlet.core.figures.cells import Formula
+from kavlet.core.figures.recalculate import recalculate
+from kavlet.core.figures.table import Column, Table
+from kavlet.core.messages import say
+from kavlet.core.values.errors import KavletError
+from kavlet.core.values.work import GivenUp, go_on
+from kavlet.desktop.attended import Attended
+from kavlet.desktop.window import Window
+from tests.desktop.hands import show
+
+
+def slowly(until: Callable[[], bool]) -> Callable[[], str]:
+    """Work that asks whether to go on until something holds."""
+
+    def work() -> str:
+        pause = threading.Event()
+        while not until():
+            go_on()
+            pause.wait(0.002)
+        return threading.current_thread().name
+
+    return work
+
+
+@pytest.fixture
+def attended(qtbot: QtBot) -> Attended:
+    del qtbot
+    made = Attended()
+    made.patience = 0.0
+    yield made  # type: ignore[misc]
+    made.stop()
+
+
+def test_the_window_is_served_meanwhile(attended: Attended) -> None:
+    ticks: list[int] = []
+    timer = QTimer()
+    timer.timeout.connect(lambda: ticks.append(1))
+    timer.start(1)
+    assert attended(say("x"), slowly(lambda: len(ticks) > 20)).startswith("kavlet-attended")
+    assert not attended.working
+
+
+def test_its_error_is_raised_here(attended: Attended) -> None:
+    def fail() -> None:
+        raise KavletError(say("It does not fit."))
+
+    with pytest.raises(KavletError, match="It does not fit"):
+        attended(say("x"), fail)
+
+
+def test_only_one_thing_is_done_at_a_time(attended: Attended) -> None:
+    found: list[str] = []
+
+    def another() -> None:
+        with pytest.raises(KavletError) as error:
+            attended(say("x"), lambda: 1)
+        found.append(str(error.value))
+
+    QTimer.singleShot(0, another)
+    attended(say("x"), slowly(lambda: bool(found)))
+    assert found == ["Something else is still being worked out."]
+
+
+def test_what_is_typed_and_clicked_meanwhile_comes_after_it(attended: Attended, qtbot: QtBot) -> None:
+    field = QLineEdit()
+    qtbot.addWidget(field)
+    field.show()
+    field.setFocus()
+    seen: list[str] = []
+
+    def typed() -> None:
+        qtbot.keyClicks(field, "12")
+        qtbot.mouseDClick(field, Qt.MouseButton.LeftButton)
+        seen.append(field.text())
+
+    QTimer.singleShot(0, typed)
+    attended(say("x"), slowly(lambda: bool(seen)))
+    assert seen == [""]
+    qtbot.waitUntil(lambda: field.selectedText() == "12")
+
+
+def test_escape_gives_it_up(attended: Attended, qtbot: QtBot) -> None:
+    field = QLineEdit()
+    qtbot.addWidget(field)
+    QTimer.singleShot(0, lambda: qtbot.keyClick(field, Qt.Key.Key_Escape))
+    with pytest.raises(GivenUp):
+        attended(say("x"), slowly(lambda: False))
+
+
+def test_closing_waits_for_it(attended: Attended, qtbot: QtBot) -> None:
+    field = QLineEdit()
+    qtbot.addWidget(field)
+    field.show()
+    seen: list[bool] = []
+
+    def close() -> None:
+        field.close()
+        seen.append(field.isVisible())
+
+    QTimer.singleShot(0, close)
+    attended(say("x"), slowly(lambda: bool(seen)))
+    assert seen == [True]
+    qtbot.waitUntil(lambda: not field.isVisible())
+
+
+def test_an_edit_given_up_changes_nothing(window: Window, monkeypatch: pytest.MonkeyPatch) -> None:
+    show(window, "funnel")
+    store, told = window.store, []
+    store.refused.connect(told.append)
+    held, picture, steps = store.document, store.picture, store.history.place
+    store.attended.patience = 0.0
+    store.attended.busy.connect(lambda name: name and told.append(str(name)))
+    monkeypatch.setattr("kavlet.desktop.attended.SHOWN_AFTER", 0)
+    QTimer.singleShot(50, window.work_bar.cancel.click)
+    seen: list[bool] = []
+    QTimer.singleShot(40, lambda: seen.append(window.work_bar.isVisible()))
+
+    def edit(document: Document) -> Document:
+        slowly(lambda: False)()
+        return document
+
+    assert not store.edit(say("change cells"), edit)
+    assert (store.document, store.picture, store.history.place) == (held, picture, steps)
+    assert told == ["change cells", "This was given up; nothing has changed."]
+    assert seen == [True]
+    assert not window.work_bar.isVisible()
+    assert store.edit(say("x"), lambda document: edits.change_chart(document, store.chart.id, title="Another"))
+    assert store.picture.build.chart.title.text == "Another"
+
+
+def test_another_chart_that_is_not_waited_for_is_not_shown(window: Window, monkeypatch: pytest.MonkeyPatch) -> None:
+    show(window, "funnel")
+    store, before = window.store, window.store.chart.id
+    other = next(chart.id for chart in store.document.charts if chart.id != before)
+    monkeypatch.setattr(type(store), "_made", lambda *_a, **_k: (_ for _ in ()).throw(GivenUp()))
+    store.show_chart(other)
+    assert store.chart.id == before
+    store.undo()
+    store.redo()
+    assert not store.load(Document(), None, "")
+    assert store.chart.id == before
+
+
+def test_formulas_that_take_too_long_are_refused(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(recalculation, "MOST_SECONDS", 0.0)
+    column = Column("a", ("sum", *(Formula(f"=1+{i}") for i in range(50))))
+    with pytest.raises(KavletError, match="take longer than 0 seconds"):
+        recalculate((Table("t", "T", (column,)),))
