@@ -150,6 +150,7 @@ class Jobs:
 
 @pytest.mark.parametrize("rows", [8, 500, 5000])
 def test_no_step_of_the_main_jobs_keeps_the_window_waiting(rows: int, in_use: Window, tmp_path: Path) -> None:
+    watched(in_use, lambda: None, lambda: True)  # the window has come up
     jobs = Jobs(in_use, table_of(rows, tmp_path), rows)
     late: dict[str, str] = {}
     for turn in range(ROUNDS):

@@ -19,7 +19,7 @@ from kavlet.core.values.errors import KavletError
 from kavlet.core.values.work import GivenUp, Work, doing
 
 Made = TypeVar("Made")
-PATIENCE = 0.05  # seconds the window waits itself, so that what is quick is done at once
+PATIENCE = 0.02  # seconds the window waits itself, so that what is quick is done at once
 SHOWN_AFTER = 300  # milliseconds after which it is shown that something takes long
 _INPUT = frozenset(
     {

@@ -5,7 +5,7 @@ from time import monotonic
 
 from PySide6.QtCore import QObject, QTimer
 
-A_MOMENT = 0.03  # seconds of work before the window is served
+A_MOMENT = 0.015  # seconds of work before the window is served
 
 
 class BitByBit(QTimer):

@@ -17,7 +17,7 @@ from kavlet.core.messages import Message
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.work import Work, doing
 
-PATIENCE = 0.05  # seconds the window waits itself, so that what is quick is done at once
+PATIENCE = 0.03  # seconds the window waits itself, so that what is quick is done at once
 SHOWN_AFTER = 300  # milliseconds after which work is shown
 
 

@@ -22,6 +22,7 @@ from kavlet.core.messages import symbol_named
 from kavlet.core.recipes.features import Features, Suited
 from kavlet.core.recipes.recipe import Recipe, Setting
 from kavlet.core.shapes.symbol import shelf
+from kavlet.core.values.lately import lately
 from kavlet.core.values.sums import exact_sum
 
 MAGNITUDES = 1.5  # powers of ten between columns of figures that are hardly of one kind
@@ -225,6 +226,7 @@ def _proposals(
     return {name: value for name, value in found.items() if not roles.get(name) and name not in settings}
 
 
+@lately(4)
 def features_of(document: Document, table: str) -> Features:
     """Look at a table of a document."""
     values = [column.values[HEADER:] for column in values_of(document.tables).of(table)]

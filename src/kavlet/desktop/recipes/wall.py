@@ -23,6 +23,7 @@ from kavlet.core.document.document import Document
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.messages import named, say, words
+from kavlet.core.recipes.features import Features
 from kavlet.core.recipes.recipe import QUESTIONS, Recipe, Setting
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.text.numbers import written
@@ -158,8 +159,12 @@ class RecipeWall(QFrame):
         if len(here) == len(self._drawn_for) and all(a is b for a, b in zip(here, self._drawn_for, strict=True)):
             return
         self._drawn_for, self.typed = here, {}
-        recipes = recipes_of(self._store.document)
-        of = features_of(self._store.document, table.id)
+        document = self._store.document
+        self._worker.ask("wall", say("Drawing recipes"), lambda: features_of(document, table.id), self._take)
+
+    def _take(self, of: Features) -> None:
+        """Order the recipes by how they suit the table, and draw one after the other."""
+        recipes, chart, table = recipes_of(self._store.document), self._store.chart, self._store.table
         scores = {name: recipe.suits(of) for name, recipe in recipes.items()}
         self._order = sorted(recipes, key=lambda name: -scores[name].score)
         for name, recipe in recipes.items():
@@ -184,9 +189,9 @@ class RecipeWall(QFrame):
 
     def hideEvent(self, event: QHideEvent) -> None:
         super().hideEvent(event)
-        self._worker.give_up("wall")
-        if self._due:
+        if self._due or self._worker.expects("wall"):
             self._drawn_for = ()  # the rest is drawn when it is seen again
+        self._worker.give_up("wall")
 
     def _draw_next(self) -> None:
         """Have the next tile's chart made beside the window; those of a table that is not in view any more are not."""
