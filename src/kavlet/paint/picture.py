@@ -7,6 +7,7 @@ from kavlet.core.messages import say
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.values.errors import KavletError
 from kavlet.paint.painter import paint
+from kavlet.paint.png import written
 
 MOST_PIXELS = 100_000_000
 
@@ -35,14 +36,7 @@ def image(scene: Scene, scale: float = 1.0) -> QImage:
 
 def png(scene: Scene, scale: float = 1.0) -> bytes:
     """The scene as PNG, with its title and description as text chunks."""
-    made = image(scene, scale)
-    made.setText("Title", scene.title)
-    made.setText("Description", scene.description)
-    content = QByteArray()
-    buffer = QBuffer(content)
-    buffer.open(QIODevice.OpenModeFlag.WriteOnly)
-    made.save(buffer, "PNG")  # type: ignore[call-overload]
-    return bytes(content.data())
+    return written(image(scene, scale), {"Title": scene.title, "Description": scene.description})
 
 
 def jpeg(scene: Scene, scale: float = 1.0, quality: int = 92) -> bytes:

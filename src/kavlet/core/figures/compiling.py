@@ -45,7 +45,7 @@ class Template(Struct, frozen=True):
     problem: str = ""
 
 
-@lru_cache(maxsize=20_000)
+@lru_cache(maxsize=262_144)  # more than there are formulas: else going through them in order finds none
 def template(formula: str, column: int, row: int) -> Template:
     """The template of a formula that stands at that place (counted from 0)."""
 

@@ -11,7 +11,7 @@ from kavlet.core.figures.functions.dates import as_date
 from kavlet.core.figures.recalculate import Values
 from kavlet.core.figures.references import SCAN, RangeReference, quoted, reference
 from kavlet.core.figures.table import Table
-from kavlet.core.files import archive, measured, workbook
+from kavlet.core.files import apart, archive, measured, workbook
 from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
@@ -27,7 +27,7 @@ def sheets(path: Path) -> list[str]:
     """The names of a workbook's sheets."""
     content = workbook.content_of(path)
     measured.check_ods(archive.members(content, path.name, ("content.xml",)), path.name)
-    return workbook.names(content, path.name)
+    return apart.names(content, path.name)
 
 
 def read(path: Path, title: str | None = None, part: str | None = None) -> ReadSheet:
@@ -35,8 +35,8 @@ def read(path: Path, title: str | None = None, part: str | None = None) -> ReadS
     content = workbook.content_of(path)
     parts = archive.members(content, path.name, ("content.xml",))
     measured.check_ods(parts, path.name)
-    chosen = workbook.pick(workbook.names(content, path.name), title, path.name)
-    held = workbook.values(content, chosen, path.name)
+    chosen = workbook.pick(apart.names(content, path.name), title, path.name)
+    held = apart.values(content, chosen, path.name)
     has_formulas = any(b"table:formula" in one for one in parts.values())
     formulas = _formulas(parts["content.xml"], chosen, path.name) if has_formulas else {}
     return workbook.built(held, formulas, chosen, part, path.name)

@@ -2,6 +2,7 @@
 
 import datetime
 from collections.abc import Iterator
+from functools import lru_cache
 
 from msgspec import Struct
 
@@ -28,6 +29,9 @@ class ReadSheet(Struct, frozen=True):
 
     cells: list[list[Cell]]
     notes: tuple[Message, ...] = ()
+
+
+_A1 = CellReference(0, 0)
 
 
 def area(text: str) -> FilledArea:
@@ -95,11 +99,9 @@ def sheet(
 
 def kept(formula: str, name: str, taken: FilledArea) -> str:
     """The formula as it reads in the chosen range. Raises FormulaError, saying why, when it cannot be kept."""
-    for call in _nodes(parse(formula)):
-        if isinstance(call, Call) and call.function not in FUNCTIONS:
-            raise FormulaError(say("the function {name} is not known here", name=call.function))
-        if isinstance(call, Refer) and call.to.table not in ("", name):
-            raise FormulaError(say("they refer to another sheet"))
+    shape = rewritten(formula, lambda old: RangeReference(_A1, old.other and _A1, old.table, old.whole))
+    if not _is_known(shape, name):
+        _check(formula, name)
 
     def follow(old: RangeReference) -> RangeReference:
         if old.whole:
@@ -107,6 +109,25 @@ def kept(formula: str, name: str, taken: FilledArea) -> str:
         return RangeReference(_moved(old.one, taken), old.other and _moved(old.other, taken))
 
     return rewritten(formula, follow)
+
+
+@lru_cache(maxsize=4096)
+def _is_known(shape: str, name: str) -> bool:
+    """Whether formulas of a shape, which differ in their places alone, can be kept."""
+    try:
+        _check(shape, name)
+    except FormulaError:
+        return False
+    return True
+
+
+def _check(formula: str, name: str) -> None:
+    """Raises FormulaError for what is not known here."""
+    for call in _nodes(parse(formula)):
+        if isinstance(call, Call) and call.function not in FUNCTIONS:
+            raise FormulaError(say("the function {name} is not known here", name=call.function))
+        if isinstance(call, Refer) and call.to.table not in ("", name):
+            raise FormulaError(say("they refer to another sheet"))
 
 
 def _moved(corner: CellReference, taken: FilledArea) -> CellReference:

@@ -1,6 +1,5 @@
 """What XLSX and ODS have in common: sheets by name, values, and the choice of sheet and range."""
 
-import io
 import re
 from collections.abc import Iterable, Mapping
 from pathlib import Path
@@ -10,7 +9,6 @@ import msgspec
 from kavlet.core.figures.references import rewritten
 from kavlet.core.figures.table import Table
 from kavlet.core.files import atomic
-from kavlet.core.files.rotten import sound
 from kavlet.core.files.sheet import FilledArea, ReadSheet, area, sheet
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
@@ -23,24 +21,6 @@ Formulas = dict[tuple[int, int], str]
 def content_of(path: Path) -> bytes:
     """The bytes of a workbook file. Raises KavletError when it can't be read."""
     return atomic.read(path, MOST_BYTES)
-
-
-def names(content: bytes, name: str) -> list[str]:
-    """The names of all sheets. Raises KavletError for what is no workbook."""
-    from python_calamine import CalamineWorkbook
-
-    with sound(name, say("{file} is no workbook, or it is damaged.", file=name)):
-        return list(CalamineWorkbook.from_filelike(io.BytesIO(content)).sheet_names)
-
-
-def values(content: bytes, title: str, name: str) -> list[list[object]]:
-    """The values of a sheet, from its top left cell on. Its area must have been measured. Raises KavletError for what
-    is no workbook."""
-    from python_calamine import CalamineWorkbook
-
-    with sound(name, say("{file} is no workbook, or it is damaged.", file=name)):
-        book = CalamineWorkbook.from_filelike(io.BytesIO(content))
-        return [list(row) for row in book.get_sheet_by_name(title).to_python(skip_empty_area=False)]
 
 
 FORBIDDEN = re.compile(r"[\[\]:*?/\\\x00-\x1f]")

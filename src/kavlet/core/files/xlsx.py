@@ -10,7 +10,7 @@ from typing import Any
 from kavlet.core.figures.cells import ERRORS, ErrorValue, Formula, Value, Written, text_of
 from kavlet.core.figures.recalculate import Values
 from kavlet.core.figures.table import Table
-from kavlet.core.files import archive, measured, workbook
+from kavlet.core.files import apart, archive, measured, workbook
 from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
@@ -26,7 +26,7 @@ def sheets(path: Path) -> list[str]:
     """The names of a workbook's sheets."""
     content = workbook.content_of(path)
     archive.members(content, path.name, ())
-    return workbook.names(content, path.name)
+    return apart.names(content, path.name)
 
 
 def read(path: Path, title: str | None = None, part: str | None = None) -> ReadSheet:
@@ -34,8 +34,8 @@ def read(path: Path, title: str | None = None, part: str | None = None) -> ReadS
     content = workbook.content_of(path)
     parts = archive.members(content, path.name, (".xml",))
     measured.check_xlsx(parts, path.name)
-    chosen = workbook.pick(workbook.names(content, path.name), title, path.name)
-    held = workbook.values(content, chosen, path.name)
+    chosen = workbook.pick(apart.names(content, path.name), title, path.name)
+    held = apart.values(content, chosen, path.name)
     asked = any(_WORTH_READING.search(one) for name, one in parts.items() if "worksheets/" in name)
     formulas = _formulas(content, chosen, path.name) if asked else {}
     return workbook.built(held, formulas, chosen, part, path.name)

@@ -58,7 +58,10 @@ class TableModel(QAbstractTableModel):
         else:
             for place, (old, new) in enumerate(zip(before, values, strict=True)):
                 if old is not new:
-                    self.dataChanged.emit(self.index(0, place), self.index(table.height, place))
+                    held = zip(old.values, new.values, strict=True)
+                    rows = [row for row, (was, now) in enumerate(held) if was is not now]
+                    first, last = (rows[0], rows[-1]) if rows else (0, table.height)
+                    self.dataChanged.emit(self.index(first, place), self.index(last, place))
 
     def rowCount(self, parent: Index = _NOWHERE) -> int:
         return 0 if parent.isValid() else self._table.height + 1
