@@ -15,9 +15,9 @@ from kavlet.core.figures.cells import Cell, Written
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.values.number_text import WHOLE_PERCENT
 
-sys.path.insert(0, str(Path(__file__).parent))
+sys.path.insert(0, str(Path(__file__).parent.parent))
 
-from demo_pages import with_pages
+from tools.demo_pages import with_pages
 
 TARGET = Path(__file__).parent.parent / "src" / "kavlet" / "assets" / "demo" / "mirefen.kavlet"
 MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")

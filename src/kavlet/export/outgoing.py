@@ -20,6 +20,7 @@ from kavlet.core.plain.page_model import PlainPage
 from kavlet.core.plain.pages import chart_page, plain_page
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.values.errors import KavletError
+from kavlet.core.values.xml_text import with_xml_texts, xml_text
 
 Part = TypeVar("Part")
 
@@ -161,5 +162,7 @@ class Outgoing(Struct, frozen=True, dict=True):
 
 
 def as_wished(what: Outgoing, wish: Wish) -> Outgoing:
-    """The same in the size that is wished."""
-    return msgspec.structs.replace(what, width=wish.width, height=wish.height)
+    """The same in the size that is wished, and with texts that every format can hold: XML, and so most of them, has no
+    control characters and no halves of characters."""
+    document, title = with_xml_texts(what.document), xml_text(what.title)
+    return msgspec.structs.replace(what, document=document, title=title, width=wish.width, height=wish.height)

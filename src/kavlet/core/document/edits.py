@@ -15,11 +15,10 @@ from kavlet.core.document.lookup import find_recipe, series_role
 from kavlet.core.document.settled import settled
 from kavlet.core.figures.cells import Cell, Formula
 from kavlet.core.figures.references import Shift, filled, shifted
-from kavlet.core.figures.table import HEADER, Column, Table
+from kavlet.core.figures.table import HEADER, MOST_COLUMNS, MOST_ROWS, Column, Table, check_extent
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
-MOST_ROWS, MOST_COLUMNS = 100_000, 1_000
 CellChanges = Mapping[tuple[int, int], Cell]
 
 
@@ -28,10 +27,7 @@ def add_table(document: Document, name: str, rows: list[list[Cell]]) -> tuple[Do
     width = max((len(row) for row in rows), default=0)
     if not width:
         raise KavletError(say("The table is empty."))
-    if len(rows) > MOST_ROWS or width > MOST_COLUMNS:
-        raise KavletError(
-            say("The table is larger than {rows} rows or {columns} columns.", rows=MOST_ROWS, columns=MOST_COLUMNS)
-        )
+    check_extent(len(rows), width)
     table_id = fresh_id("t", (table.id for table in document.tables))
     columns = tuple(Column(f"c{i + 1}", tuple(row[i] if i < len(row) else None for row in rows)) for i in range(width))
     title = fresh_name(name, (table.name for table in document.tables))

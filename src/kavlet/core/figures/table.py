@@ -5,6 +5,7 @@ from msgspec import Struct
 from kavlet.core.figures.cells import Cell, Formula, Written
 from kavlet.core.figures.references import column_letters
 from kavlet.core.messages import Message, say
+from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import NumberText
 
 HEADER = 1  # rows that hold names; the rows of figures follow
@@ -36,6 +37,17 @@ class Source(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True
     seen: str = ""
     taken: tuple[tuple[Cell, ...], ...] = ()
     columns: tuple[str, ...] = ()
+
+
+MOST_ROWS, MOST_COLUMNS = 100_000, 1_000
+
+
+def check_extent(rows: int, columns: int) -> None:
+    """Raises KavletError for a table larger than can be held."""
+    if rows > MOST_ROWS or columns > MOST_COLUMNS:
+        raise KavletError(
+            say("The table is larger than {rows} rows or {columns} columns.", rows=MOST_ROWS, columns=MOST_COLUMNS)
+        )
 
 
 class Column(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):

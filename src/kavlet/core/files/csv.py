@@ -10,6 +10,7 @@ from pathlib import Path
 from msgspec import Struct
 
 from kavlet.core.figures.cells import Cell, Formula, is_number, plain_value, text_of
+from kavlet.core.figures.table import check_extent
 from kavlet.core.figures.typed import read_field
 from kavlet.core.files import atomic
 from kavlet.core.messages import say, words
@@ -131,10 +132,17 @@ def _name(cell: Cell) -> Cell:
 
 
 def rows(text: str, separator: str, name: str) -> list[list[str]]:
-    """The fields of a text (RFC 4180, section 2; line breaks may be LF, CRLF or CR). Blank lines stay."""
+    """The fields of a text (RFC 4180, section 2; line breaks may be LF, CRLF or CR). Blank lines stay.
+
+    Raises KavletError for what is no table, or larger than one can be.
+    """
     csv.field_size_limit(1_000_000)
     try:
-        return list(csv.reader(io.StringIO(text, newline=""), delimiter=separator))
+        found: list[list[str]] = []
+        for row in csv.reader(io.StringIO(text, newline=""), delimiter=separator):
+            found.append(row)
+            check_extent(len(found), len(row))
+        return found
     except csv.Error:
         raise KavletError(say("{file} can’t be read as a table.", file=name)) from None
 

@@ -28,6 +28,7 @@ from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files.patches import difference, patched
 from kavlet.core.messages import NOTHING, say
 from kavlet.core.values.errors import KavletError
+from kavlet.core.values.xml_text import encoded
 
 MAGIC = b"KAVLET JOURNAL 1\n"
 SUFFIX = ".journal"
@@ -102,7 +103,7 @@ def folder() -> Path:
 
 def record_bytes(record: Record) -> bytes:
     """A record as the file holds it."""
-    content = _encode(record)
+    content = encoded(_encode, record)
     deflated = len(content) >= PACKED_FROM
     held = zlib.compress(content, 1) if deflated else content
     return HEAD.pack(len(held), zlib.crc32(held), deflated) + held

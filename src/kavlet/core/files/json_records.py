@@ -5,6 +5,7 @@ from pathlib import Path
 import msgspec
 
 from kavlet.core.figures.cells import Cell, ErrorValue, Value
+from kavlet.core.figures.table import check_extent
 from kavlet.core.files import atomic
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
@@ -30,6 +31,7 @@ def read(path: Path) -> list[list[Cell]]:
             say("{file} holds no records.", file=path.name), remedy=say("It should be a list of objects, one per row.")
         )
     keys = list(dict.fromkeys(key for one in held for key in one))
+    check_extent(len(held) + 1, len(keys))
     return [list(keys), *([_cell(one.get(key)) for key in keys] for one in held)]
 
 

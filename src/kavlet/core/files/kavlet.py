@@ -14,6 +14,7 @@ from kavlet.core.files import atomic
 from kavlet.core.files.rotten import sound
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
+from kavlet.core.values.xml_text import encoded
 
 SUFFIX = ".kavlet"
 VERSION = 1
@@ -45,7 +46,7 @@ def dumps(document: Document) -> bytes:
     """The bytes of a .kavlet file. Equal documents give equal bytes."""
     bare = tuple(msgspec.structs.replace(one, content=b"") for one in document.pictures)
     held = msgspec.structs.replace(document, pictures=bare)
-    text = msgspec.json.format(msgspec.json.encode(Content("kavlet", VERSION, held)), indent=1)
+    text = msgspec.json.format(encoded(msgspec.json.encode, Content("kavlet", VERSION, held)), indent=1)
     buffer = io.BytesIO()
     with zipfile.ZipFile(buffer, "w", zipfile.ZIP_DEFLATED, compresslevel=6) as archive:
         archive.writestr(zipfile.ZipInfo(MEMBER, _STAMP), text, zipfile.ZIP_DEFLATED)

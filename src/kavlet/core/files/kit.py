@@ -14,6 +14,7 @@ from kavlet.core.files import atomic
 from kavlet.core.files.rotten import sound
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
+from kavlet.core.values.xml_text import encoded
 
 SUFFIX = ".kavlet-kit"
 MOST_BYTES = 60_000_000
@@ -42,7 +43,7 @@ class _Head(Struct, frozen=True):
 def dumps(kit: Kit) -> bytes:
     """The kit as JSON text; what it is and its version stand first, and always."""
     held = {"format": kit.format, "version": kit.version, **msgspec.to_builtins(kit)}
-    return msgspec.json.format(msgspec.json.encode(held), indent=1) + b"\n"
+    return msgspec.json.format(encoded(msgspec.json.encode, held), indent=1) + b"\n"
 
 
 def loads(content: bytes, name: str) -> Kit:

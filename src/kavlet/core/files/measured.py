@@ -6,6 +6,7 @@ Libraries build whole areas: two cells at the far corners of a sheet take all me
 import re
 
 from kavlet.core.figures.references import column_index
+from kavlet.core.figures.table import check_extent
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
@@ -26,6 +27,12 @@ def _refuse(name: str) -> KavletError:
     )
 
 
+def _check(rows: int, columns: int, name: str) -> None:
+    check_extent(rows, columns)
+    if rows * columns > MOST_CELLS:
+        raise _refuse(name)
+
+
 def check_xlsx(parts: dict[str, bytes], name: str) -> None:
     """Raises KavletError where the cells of a sheet lie further apart than can be held."""
     for part, content in parts.items():
@@ -37,8 +44,8 @@ def check_xlsx(parts: dict[str, bytes], name: str) -> None:
             c, r = column_index(found[1].decode().upper()), int(found[2])
             column, row = max(column, c), max(row, r)
             first_column, first_row = min(first_column, c), min(first_row, r)
-        if row and (column - min(first_column, column) + 1) * (row - min(first_row, row) + 1) > MOST_CELLS:
-            raise _refuse(name)
+        if row:
+            _check(row - min(first_row, row) + 1, column - min(first_column, column) + 1, name)
 
 
 def check_ods(parts: dict[str, bytes], name: str) -> None:
@@ -73,5 +80,4 @@ def _check_ods_sheet(content: bytes, name: str) -> None:
             if _FILLED.search(attributes):
                 filled = True
                 last_column = max(last_column, column)
-        if last_row * last_column > MOST_CELLS:
-            raise _refuse(name)
+        _check(last_row, last_column, name)

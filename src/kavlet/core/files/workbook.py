@@ -12,6 +12,7 @@ from kavlet.core.files import atomic
 from kavlet.core.files.sheet import FilledArea, ReadSheet, area, sheet
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
+from kavlet.core.values.xml_text import xml_text
 
 MOST_BYTES = 100_000_000
 LONGEST = 31  # characters of a sheet's name
@@ -34,13 +35,18 @@ def titles(tables: Iterable[Table]) -> dict[str, str]:
     """
     found: dict[str, str] = {}
     for table in tables:
-        bare = " ".join(FORBIDDEN.sub(" ", table.name).split()).strip("' ")[:LONGEST].strip("' ") or "Table"
+        bare = _cut(" ".join(FORBIDDEN.sub(" ", xml_text(table.name)).split()).strip("' "), LONGEST) or "Table"
         name, number = bare, 2
         while name.casefold() in {one.casefold() for one in found.values()}:
-            name = f"{bare[: LONGEST - len(str(number)) - 1]} {number}"
+            name = f"{_cut(bare, LONGEST - len(str(number)) - 1)} {number}"
             number += 1
         found[table.name] = name
     return found
+
+
+def _cut(name: str, most: int) -> str:
+    """The beginning of a name, by the units of UTF-16 that programs count."""
+    return name.encode("utf-16-le")[: 2 * most].decode("utf-16-le", "ignore").strip("' ")
 
 
 def renamed(formula: str, titles: Mapping[str, str]) -> str:

@@ -21,6 +21,7 @@ ENGLISH = "en"
 DOMAIN = "kavlet"
 SYMBOL = "symbol"  # the context of what symbols are called
 NAME = "name"  # the context of what names a setting, a role or a helper column
+MOST_WRITTEN_OUT = 1e20  # from there on, a number has an exponent
 PSEUDO = "xx"  # a language for tests: each message in marks, so that any text that is none stands out
 FOLDER = Path(str(files("kavlet"))) / "core" / "messages" / "languages"
 
@@ -109,9 +110,12 @@ def upper_first(text: str) -> str:
 
 def number_in(language: str, value: float, pattern: str = "#,##0.######") -> str:
     """A number as a language writes it, by a pattern (Unicode TR 35); at most six decimals where none is given."""
-    from babel.numbers import format_decimal
+    from babel.numbers import format_decimal, format_scientific
 
-    return str(format_decimal(value, pattern, locale=ENGLISH if language == PSEUDO else language))
+    locale = ENGLISH if language == PSEUDO else language
+    if abs(value) >= MOST_WRITTEN_OUT:
+        return str(format_scientific(value, "0.######E0", locale=locale))
+    return str(format_decimal(value, pattern, locale=locale))
 
 
 def _written(value: Any, code: str) -> str:

@@ -8,7 +8,7 @@ from lxml import etree
 
 from kavlet.core.figures.table import Table
 from kavlet.core.files import svg
-from kavlet.core.office.manner import LEVELS, Manner, Outline, readable, reading_order, with_pictures
+from kavlet.core.office.manner import LEVELS, LONGEST_TITLE, Manner, Outline, readable, reading_order, with_pictures
 from kavlet.core.office.package import CHART_TYPE, SHARP, ChartStore, parts_of
 from kavlet.core.office.sheets import sheets_for
 from kavlet.core.office.theme import themed
@@ -54,7 +54,7 @@ class _Report:
         plain.font.size = Pt(10.5)
         for name in ("Normal", "Heading 1", "Heading 2", "Heading 3", "Caption"):
             self._faced(self.document.styles[name], family)
-        self.document.core_properties.title = manner.title
+        self.document.core_properties.title = manner.title[:LONGEST_TITLE]
         self.document.core_properties.language = manner.language
         self.document.core_properties.comments = ""
         self.document.core_properties.author = ""

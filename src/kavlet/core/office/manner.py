@@ -8,6 +8,8 @@ from kavlet.core.plain.page_model import AnyPart, ChartPart, PicturePart, PlainP
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
 
+LONGEST_TITLE = 255  # letters of what a file is called, for programs that hold it as a property
+
 
 class Manner(Struct, frozen=True):
     """What paints scenes as PNG; the language of the texts (BCP 47); what the document is called."""

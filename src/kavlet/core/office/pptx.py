@@ -3,13 +3,14 @@
 import io
 from collections.abc import Sequence
 from typing import Any
+from xml.sax.saxutils import escape
 
 from msgspec import Struct
 
 from kavlet.core.figures.table import Table
 from kavlet.core.files import svg
 from kavlet.core.office import drawing
-from kavlet.core.office.manner import Manner, with_pictures
+from kavlet.core.office.manner import LONGEST_TITLE, Manner, with_pictures
 from kavlet.core.office.package import CHART_TYPE, SHARP, ChartStore, parts_of
 from kavlet.core.office.sheets import sheets_for
 from kavlet.core.office.theme import themed
@@ -30,6 +31,7 @@ from kavlet.core.plain.page_model import (
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
 
+_QUOTES = {'"': "&quot;"}
 TITLE_ONLY, BLANK = 5, 6  # layouts of the plain slide master
 FORMS = {"rectangle": 1, "rounded": 5, "ellipse": 9}  # MSO_SHAPE numbers of the presets rect, roundRect, ellipse
 MOST_SIDE = 51_206_400  # EMU; a slide is no larger (ISO/IEC 29500-1, 19.7.10)
@@ -61,7 +63,7 @@ class _Deck:
         size = pages[0].size
         self.deck.slide_width = Emu(max(LEAST_SIDE, min(MOST_SIDE, round(size.width * EMU))))
         self.deck.slide_height = Emu(max(LEAST_SIDE, min(MOST_SIDE, round(size.height * EMU))))
-        self.deck.core_properties.title = manner.title or pages[0].name
+        self.deck.core_properties.title = (manner.title or pages[0].name)[:LONGEST_TITLE]
         self.deck.core_properties.language = manner.language
         self.store = ChartStore("ppt", manner.language, manner.paint)
         self.pictures = 0
@@ -158,7 +160,7 @@ class _Deck:
             at = _place(box)
             number = max([one.shape_id for one in slide.shapes], default=1) + 1
             frame = CT_GraphicalObjectFrame.new_chart_graphicFrame(
-                number, part.name or chart.name, related, at.x, at.y, at.width, at.height
+                number, escape(part.name or chart.name, _QUOTES), related, at.x, at.y, at.width, at.height
             )
             frame.nvGraphicFramePr.cNvPr.set("descr", chart.alt_text or part.alt_text)
             frame.nvGraphicFramePr.cNvPr.set("title", part.title)

@@ -18,6 +18,7 @@ from kavlet.core.figures.functions.registry import (
     whole,
 )
 from kavlet.core.figures.typed import typed_number
+from kavlet.core.values.xml_text import xml_text
 
 
 def text(argument: Argument) -> str:
@@ -40,7 +41,8 @@ def _count(argument: Argument) -> int:
 @function("CHAR", "number", "The character of a number from 1 to 255: 10 is a line break.", 1, 1)
 def _char(of: Argument) -> Value:
     number = whole(of)
-    return chr(number) if 1 <= number <= 255 else ErrorValue.VALUE
+    made = chr(number) if 1 <= number <= 255 else ""
+    return made if xml_text(made) else ErrorValue.VALUE  # no control characters, which no office file can hold
 
 
 @function("LEFT", "text; [count]", "The first characters of a text.", 1, 2)
