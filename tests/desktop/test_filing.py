@@ -90,6 +90,21 @@ def test_a_file_that_is_gone_or_write_protected_is_asked_about(
     assert not mine.exists()
 
 
+def test_a_file_with_another_name_is_asked_about(
+    window: Window, mine: Path, monkeypatch: pytest.MonkeyPatch, tmp_path: Path
+) -> None:
+    os.link(mine, tmp_path / "other name.kavlet")
+    before = mine.read_bytes()
+    asked = Asked(monkeypatch, "Cancel")
+    assert not window.files.save()
+    assert asked.texts == ["“mine.kavlet” has another name, which would keep what it holds now."]
+    assert mine.read_bytes() == before
+    Asked(monkeypatch, "Save there anyway")
+    assert window.files.save()
+    assert (tmp_path / "other name.kavlet").read_bytes() == before
+    assert window.files.save()  # by now it has one name alone, and nothing is asked
+
+
 def test_an_ending_that_is_added_overwrites_nothing_unasked(
     window: Window, mine: Path, monkeypatch: pytest.MonkeyPatch, tmp_path: Path
 ) -> None:

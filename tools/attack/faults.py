@@ -68,7 +68,8 @@ history.apply(say("two"), msgspec.structs.replace(document, locale="fr-FR"))
 try:
     kept.follow(history.steps, history.place, None, None)
 except OSError as error:
-    print("said", error)
+    history.apply(say("three"), msgspec.structs.replace(document, locale="nl-NL"))
+    kept.follow(history.steps, history.place, None, None)
     os._exit(3)
 os._exit(0)
 """
@@ -159,6 +160,6 @@ def _after(what: str, code: int, said: str, file: Path, state: Path) -> str:
         held_by_it = max((one.document.locale for one in kept), default="")
         if code == 0 and held_by_it != "fr-FR":
             return f"said to be kept, and holds {held_by_it}"
-        if code == 3 and held_by_it not in ("de-DE", "fr-FR"):
-            return f"the edit before is lost: {held_by_it}"
+        if code == 3 and held_by_it != "nl-NL":
+            return f"the edit after it is lost: {held_by_it}"
     return ""

@@ -23,6 +23,8 @@ class OnDisk:
                 return str(say("“{file}” was written by another window or program since then.", file=path.name))
         if state is not None and not path.stat().st_mode & 0o200:
             return str(say("“{file}” is write-protected.", file=path.name))
+        if state is not None and path.stat().st_nlink > 1:
+            return str(say("“{file}” has another name, which would keep what it holds now.", file=path.name))
         return ""
 
 

@@ -232,3 +232,31 @@ def test_a_journal_that_cannot_be_read_is_set_aside_and_not_thrown_away(
     assert journal.left_behind() == []
     assert [one.name for one in tmp_path.iterdir()] == ["tomorrow.unread"]
     assert (tmp_path / "tomorrow.unread").read_bytes().startswith(b"KAVLET JOURNAL 9")
+
+
+def test_after_an_edit_that_could_not_be_written_the_next_is_kept(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    document = Document()
+    history, kept = History(document), journal.Journal(None, "x", tmp_path)
+    for locale in ("de-DE", "fr-FR", "nl-NL"):
+        history.apply(say("locale"), msgspec.structs.replace(document, locale=locale))
+        if locale == "fr-FR":
+            with monkeypatch.context() as full:
+                full.setattr(journal.os, "fsync", lambda _: (_ for _ in ()).throw(OSError("full")))
+                with pytest.raises(OSError, match="full"):
+                    kept.follow(history.steps, history.place, None, None)
+        else:
+            kept.follow(history.steps, history.place, None, None)
+    kept.close(keep=True)
+    found = journal.read(kept.file)
+    assert found is not None
+    assert found.document.locale == "nl-NL"
+
+
+def test_what_a_killed_program_has_begun_is_cleared(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(journal, "folder", lambda: tmp_path)
+    half = tmp_path / "1-1.new"
+    half.write_bytes(b"half")
+    assert journal.left_behind() == []
+    assert not half.exists()

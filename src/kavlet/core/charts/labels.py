@@ -6,6 +6,7 @@ from msgspec import Struct
 
 from kavlet.core.text.faces import Family
 from kavlet.core.values.number_text import NumberText
+from kavlet.core.values.sizes import TypeSize
 
 Position = Literal[
     "auto", "inside start", "middle", "inside end", "outside", "base", "above", "below", "by sign", "beside", "centre"
@@ -35,7 +36,7 @@ class Label(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True)
     when: When = "all"
     least: float = 0.0
     leader: Leader = "plain"
-    size: float | None = None
+    size: TypeSize | None = None
     bold: bool | None = None
     italic: bool = False
     colour: str = ""

@@ -5,13 +5,14 @@ from typing import Literal
 from msgspec import Struct
 
 from kavlet.core.text.faces import Family
+from kavlet.core.values.sizes import TypeSize
 
 
 class Text(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """A text with its look; None follows the theme. `dx`, `dy` move it by points from its place."""
 
     text: str = ""
-    size: float | None = None
+    size: TypeSize | None = None
     bold: bool | None = None
     italic: bool = False
     colour: str = ""
@@ -32,7 +33,7 @@ class Note(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     x: float = 0.5
     y: float = 0.5
     middle: bool = False
-    size: float | None = None
+    size: TypeSize | None = None
     bold: bool = False
     italic: bool = False
     colour: str = ""

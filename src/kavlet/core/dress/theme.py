@@ -9,6 +9,7 @@ from kavlet.core.dress.measures import Spaces, Strokes
 from kavlet.core.messages import say
 from kavlet.core.text.faces import Family
 from kavlet.core.values.errors import KavletError
+from kavlet.core.values.sizes import TypeSize
 
 DEFAULT_THEME = "reedbed"
 _ORDER = ("reedbed", "letterpress", "harbour", "orchard", "clay", "heather", "graphite", "beacon")
@@ -38,10 +39,10 @@ class Theme(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     light: Tones
     dark: Tones
     family: Family = "text"
-    title_size: float = 20.0
-    subtitle_size: float = 12.5
-    text_size: float = 12.5
-    small_size: float = 10.5
+    title_size: TypeSize = 20.0
+    subtitle_size: TypeSize = 12.5
+    text_size: TypeSize = 12.5
+    small_size: TypeSize = 10.5
     corner: float = 3.0
     strokes: Strokes = Strokes()
     spaces: Spaces = Spaces()

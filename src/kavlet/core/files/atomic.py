@@ -40,7 +40,7 @@ def write_all(files: Iterable[tuple[Path, bytes]]) -> None:
         ) from None
     finally:
         for name, _ in ready:
-            Path(name).unlink(missing_ok=True)
+            _away(name)
 
 
 def _beside(target: Path, content: bytes) -> tuple[str, Path]:
@@ -55,9 +55,15 @@ def _beside(target: Path, content: bytes) -> tuple[str, Path]:
             os.fsync(file.fileno())
         _like(name, target)
     except BaseException:
-        Path(name).unlink(missing_ok=True)
+        _away(name)
         raise
     return name, target
+
+
+def _away(name: str) -> None:
+    """Take a part of a file away; where that fails, it is cleared by a later write."""
+    with suppress(OSError):
+        os.unlink(name)
 
 
 def _clear(folder: Path, prefix: str) -> None:

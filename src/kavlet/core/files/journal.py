@@ -176,6 +176,10 @@ def left_behind() -> list[Kept]:
     """What nobody writes any more and holds edits that no file does, the latest first. Journals that hold nothing else
     are removed; those that can't be read, as a newer Kavlet's, are set aside and not looked at again."""
     found = []
+    for half in folder().glob("*.new"):  # begun by a program that was killed
+        if _free(half):
+            with suppress(OSError):
+                half.unlink()
     for file in sorted(folder().glob(f"*{SUFFIX}")):
         if not _free(file):
             continue
@@ -275,7 +279,8 @@ class Journal:
             os.replace(beside, self.file)
         except OSError:
             held.close()
-            beside.unlink(missing_ok=True)
+            with suppress(OSError):
+                beside.unlink()
             raise
         if self._held is not None:
             self._held.close()
@@ -285,10 +290,17 @@ class Journal:
 
     def _write(self, content: bytes) -> None:
         assert self._held is not None
-        self._held.seek(0, io.SEEK_END)
-        self._held.write(content)
-        self._held.flush()
-        os.fsync(self._held.fileno())
+        try:
+            self._held.seek(0, io.SEEK_END)
+            self._held.write(content)
+            self._held.flush()
+            os.fsync(self._held.fileno())
+        except OSError:
+            # Nobody knows what of it is there, and what comes after it would follow on what is not: begun anew.
+            held, self._held = self._held, None
+            with suppress(OSError):
+                held.close()
+            raise
         self._length += len(content)
 
     def close(self, keep: bool) -> None:

@@ -22,6 +22,8 @@ MOST_BYTES = 20_000_000
 MOST_PIXELS = 40_000_000
 MOST_SVG = 2_000_000
 MOST_POINTS = 40_000
+MOST_NUMBERS = 3 * MOST_POINTS  # in the paths of a file: an arc, of seven, gives three points at least
+_NUMBER = re.compile(r"[-+]?(?:\d+\.?\d*|\.\d+)")
 KINDS = (".svg", ".png", ".jpg", ".jpeg")
 
 
@@ -82,6 +84,9 @@ def _symbol(content: bytes, name: str, title: str) -> Loaded:
         root = etree.fromstring(content, parser)
     except etree.XMLSyntaxError:
         raise KavletError(say("{file} is no SVG that can be read.", file=name)) from None
+    numbers = sum(len(_NUMBER.findall(one.get("d", "") + one.get("points", ""))) for one in root.iter(etree.Element))
+    if numbers > MOST_NUMBERS:
+        raise KavletError(say("{file} has more points than a symbol may have.", file=name))
     drawn = _Drawn([], [])
     try:
         _draw(root, _Look(Affine(), BLACK), drawn)

@@ -1,7 +1,12 @@
 """Sizes by name: of charts (S, M, L, page width, half width) and of sheets (ISO 216 and 269, ANSI, slides)."""
 
+from typing import Annotated
+
+from msgspec import Meta
+
 from kavlet.core.values.geometry import Size
 
+TypeSize = Annotated[float, Meta(gt=0, le=2_000)]  # of letters, in points
 MM = 72 / 25.4
 _FIRST = {"A": (841, 1189), "B": (1000, 1414), "C": (917, 1297)}  # ISO 216 (A, B) and ISO 269 (C), number 0, in mm
 _INCHES = {

@@ -102,13 +102,13 @@ class Room:
 
     def take_rect(self, rect: Rect) -> None:
         """Mark a box as taken."""
-        for cell in _cells(rect):
+        for cell in self._cells(rect):
             self._taken[cell].append(rect)
 
     def take_body(self, body: Body) -> None:
         """Note a mark that only its own row's texts may lie on, in front of those before it."""
         self._count += 1
-        for cell in _cells(body.bounds):
+        for cell in self._cells(body.bounds):
             self._bodies[cell].append((self._count, body))
 
     def free(self, text: PlacedText, any_colour: bool = False) -> bool:
@@ -124,7 +124,7 @@ class Room:
 
     def free_rect(self, rect: Rect) -> bool:
         """Whether a box touches nothing that is taken."""
-        return not any(rect.overlaps(held) for cell in _cells(rect) for held in self._taken.get(cell, ()))
+        return not any(rect.overlaps(held) for cell in self._cells(rect) for held in self._taken.get(cell, ()))
 
     def between(self, left: float, right: float, around: Rect) -> Rect:
         """The part of the chart, from left to right, between what stands above and below a box."""
@@ -136,9 +136,17 @@ class Room:
         top, bottom = max(self.bounds.y, top), min(self.bounds.bottom, bottom)
         return Rect(left, top, right - left, max(0.0, bottom - top))
 
+    def _cells(self, rect: Rect) -> list[tuple[int, int]]:
+        """The cells of the room that a box touches; beyond the room there are none, however far a box reaches."""
+        room = self.bounds
+        left, right = max(rect.x, room.x - CELL), min(rect.right, room.right + CELL)
+        top, bottom = max(rect.y, room.y - CELL), min(rect.bottom, room.bottom + CELL)
+        across = range(math.floor(left / CELL), math.floor(right / CELL) + 1)
+        return [(x, y) for x in across for y in range(math.floor(top / CELL), math.floor(bottom / CELL) + 1)]
+
     def _stands(self, text: PlacedText, rect: Rect, any_colour: bool) -> bool:
         """Whether a box of a text lies on its own mark only, or beside it, in a colour that is read there."""
-        near = dict(held for cell in _cells(rect) for held in self._bodies.get(cell, ()))
+        near = dict(held for cell in self._cells(rect) for held in self._bodies.get(cell, ()))
         for _, body in sorted(near.items(), reverse=True):  # from the front, down to what the text lies on as a whole
             if not body.under(rect):
                 continue
@@ -156,12 +164,6 @@ def is_foreign(text: PlacedText, row: int, key: str) -> bool:
     if text.row != row:
         return True
     return text.key != key and text.key.startswith(SERIES) and key.startswith(SERIES)
-
-
-def _cells(rect: Rect) -> list[tuple[int, int]]:
-    left, right = math.floor(rect.x / CELL), math.floor(rect.right / CELL)
-    top, bottom = math.floor(rect.y / CELL), math.floor(rect.bottom / CELL)
-    return [(x, y) for x in range(left, right + 1) for y in range(top, bottom + 1)]
 
 
 def pieces(text: PlacedText) -> list[Rect]:

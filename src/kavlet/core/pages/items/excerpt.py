@@ -3,6 +3,7 @@
 from typing import Literal
 
 from kavlet.core.pages.items.item import Item
+from kavlet.core.values.sizes import TypeSize
 
 
 class Excerpt(Item, frozen=True, tag_field="item", tag="table", omit_defaults=True, forbid_unknown_fields=True):
@@ -20,4 +21,4 @@ class Excerpt(Item, frozen=True, tag_field="item", tag="table", omit_defaults=Tr
     rules: Literal["lines", "bands", "none"] = "lines"
     total: bool = False
     highlights: str = ""
-    size: float | None = None
+    size: TypeSize | None = None

@@ -3,6 +3,7 @@
 from typing import Literal
 
 from kavlet.core.pages.items.item import Item
+from kavlet.core.values.sizes import TypeSize
 
 
 class KeyFigure(Item, frozen=True, tag_field="item", tag="key figure", omit_defaults=True, forbid_unknown_fields=True):
@@ -18,6 +19,6 @@ class KeyFigure(Item, frozen=True, tag_field="item", tag="key figure", omit_defa
     against: str = ""
     change: Literal["percent", "difference", "none"] = "percent"
     better: Literal["up", "down", "neither"] = "up"
-    size: float | None = None
+    size: TypeSize | None = None
     colour: str = ""
     align: Literal["start", "middle", "end"] = "start"

@@ -1,6 +1,7 @@
 """The legend of one or several charts, placed freely on a page."""
 
 from kavlet.core.pages.items.item import Item
+from kavlet.core.values.sizes import TypeSize
 
 
 class SharedLegend(Item, frozen=True, tag_field="item", tag="legend", omit_defaults=True, forbid_unknown_fields=True):
@@ -11,4 +12,4 @@ class SharedLegend(Item, frozen=True, tag_field="item", tag="legend", omit_defau
 
     charts: tuple[str, ...] = ()
     title: str = ""
-    size: float | None = None
+    size: TypeSize | None = None

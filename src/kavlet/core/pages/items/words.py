@@ -6,6 +6,7 @@ from msgspec import Struct
 
 from kavlet.core.pages.items.item import Item
 from kavlet.core.text.faces import Family
+from kavlet.core.values.sizes import TypeSize
 
 Align = Literal["start", "middle", "end"]
 Listing = Literal["", "dots", "numbers"]
@@ -17,7 +18,7 @@ class Run(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
 
     text: str
     family: Family | None = None
-    size: float | None = None
+    size: TypeSize | None = None
     bold: bool = False
     italic: bool = False
     colour: str = ""
@@ -42,7 +43,7 @@ class Words(Item, frozen=True, tag_field="item", tag="words", omit_defaults=True
 
     paragraphs: tuple[Paragraph, ...] = ()
     style: Literal["text", "title", "heading", "small"] = "text"
-    size: float | None = None
+    size: TypeSize | None = None
     family: Family | None = None
     colour: str = ""
     spacing: float = 1.32
