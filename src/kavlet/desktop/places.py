@@ -54,7 +54,7 @@ class Places(QStackedWidget):
 
     def show_pages(self) -> None:
         """Go to the pages; nothing happens while there is no table."""
-        if self._store.has_table:
+        if self._store.has_table and (self.on_pages or self._store.look_at(pages=True)):
             self.setCurrentWidget(self.pages)
             self.pages.canvas.setFocus()
 
@@ -62,12 +62,15 @@ class Places(QStackedWidget):
         """Go to figures, Stage and Dress; nothing happens while there is no table."""
         if self._store.has_table:
             self.pages.canvas.leave()
+            if not self.on_stage and not self._store.look_at(pages=False):
+                return
             self.setCurrentWidget(self.splitter)
             self.stage.view.setFocus()
 
     def show_wall(self) -> None:
         """Go to the recipes."""
         self.pages.canvas.leave()
+        self._store.look_at(pages=False)
         self.setCurrentWidget(self.wall)
 
     def go_to_chart(self, chart: str) -> None:
@@ -89,6 +92,7 @@ class Places(QStackedWidget):
         """Start while there is no table; Dress only where there is a chart to dress."""
         if not self._store.has_table:
             self.pages.canvas.leave()
+            self._store.look_at(pages=False)
             self.setCurrentWidget(self.start)
         elif self.currentWidget() is self.start:
             self.setCurrentWidget(self.splitter)

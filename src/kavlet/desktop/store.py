@@ -70,7 +70,7 @@ class Store(QObject):
         self._pictures = Pictures()
         self._trial: Document | None = None
         self.attended = Attended(self)
-        self.looks_at_pages: Callable[[], bool] = lambda: False
+        self._looks_at_pages = False
         self.path: Path | None = None
         self.followed, self.on_disk = Followed(), OnDisk(None)
         self.name = ""
@@ -217,6 +217,17 @@ class Store(QObject):
         chosen = self.chosen.changed(**changes)
         self.guard(lambda: self._choose(chosen))
 
+    def look_at(self, pages: bool) -> bool:
+        """Make ready what will be seen: the page in view, or else the chart. Returns whether it was waited for."""
+        before, self._looks_at_pages = self._looks_at_pages, pages
+        if self.guard(self._make_ready):
+            return True
+        self._looks_at_pages = before
+        return False
+
+    def _make_ready(self) -> None:
+        _, self._pictures = self._made(say("Drawing"), lambda: self.document)
+
     def _choose(self, chosen: Chosen) -> None:
         _, self._pictures = self._made(say("Drawing"), lambda: self._history.current, chosen)
         self._trial = None
@@ -303,7 +314,7 @@ class Store(QObject):
     ) -> tuple[Document, Pictures]:
         """A document and the pictures that it needs to be seen, made beside the window. Raises KavletError where the
         core refuses the edit, the formulas take too long, or it was given up."""
-        pictures, view, looks_at_pages = (kept or self._pictures).copy(), chosen or self.chosen, self.looks_at_pages()
+        pictures, view, looks_at_pages = (kept or self._pictures).copy(), chosen or self.chosen, self._looks_at_pages
 
         def make() -> Document:
             document = edit()

@@ -52,7 +52,6 @@ class Window(QMainWindow):
             places.dress,
             places.splitter,
         )
-        store.looks_at_pages = lambda: places.on_pages
         self.wall, self.start, self.pages = places.wall, places.start, places.pages
         self.offered: set[str] = set()  # the tables that the wall came up for by itself
         self.keeper = Keeper(store, self)

@@ -1,5 +1,6 @@
 """The fields beside the page: of the items that are chosen, or of the page where nothing is."""
 
+from collections.abc import Iterator
 from typing import Any
 
 import msgspec
@@ -17,11 +18,13 @@ from kavlet.core.pages.items.excerpt import Excerpt
 from kavlet.core.pages.page import SIZES, AnyItem, Page, named_size
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.sizes import MM
+from kavlet.desktop.bit_by_bit import BitByBit
 from kavlet.desktop.dress.fields import PickField
 from kavlet.desktop.dress.look_fields import quiet
 from kavlet.desktop.dress.rows import DressRow
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.pages.rulers import in_points
+from kavlet.desktop.rest import Rest
 from kavlet.desktop.store import Store
 
 FORMULAS = ("value", "against")
@@ -37,7 +40,7 @@ class ItemFields(QFrame):
         super().__init__(parent)
         self._store = store
         self._shape: object = None
-        self.rows: dict[str, DressRow] = {}
+        self._rows: dict[str, DressRow] = {}
         self.setObjectName("panel")
         self.head = QLabel()
         self.head.setObjectName("head")
@@ -75,8 +78,17 @@ class ItemFields(QFrame):
         layout.addWidget(self.head)
         layout.addWidget(self.note)
         layout.addWidget(self._scroll, 1)
-        store.follow(self.refresh)
-        store.selected.connect(self.refresh)
+        self._bits = BitByBit(self._show_values, self)
+        self._rest = Rest(store, self.refresh, self)
+        store.follow(self._rest.wait)
+        store.selected.connect(self._rest.wait)
+
+    @property
+    def rows(self) -> dict[str, DressRow]:
+        """The fields of what is chosen, by their paths."""
+        self._rest.now()
+        self._bits.finish()
+        return self._rows
 
     @property
     def _held(self) -> AnyItem | Page:
@@ -85,8 +97,6 @@ class ItemFields(QFrame):
 
     def refresh(self) -> None:
         """Show what the document holds; build the fields anew only when another kind of thing is chosen."""
-        if not self.isVisible():
-            return
         held, store = self._held, self._store
         if not store.has_page:
             self.head.setText(words("Page"))
@@ -107,18 +117,18 @@ class ItemFields(QFrame):
             text = item_fields.headed(store.document, held)
             self.head.setText(text + (f"  + {more}" if more else ""))
         self._show_note(held)
+        self._show_values()
+
+    def _show_values(self) -> None:
+        held, store = self._held, self._store
         boxes = store.page_picture().boxes
-        for path, row in self.rows.items():
+        for path, row in self._rows.items():
             value = fields.value(held, row.offer)
             if not isinstance(held, Page) and path in ("x", "y", *SIZED) and held.id in boxes:
                 value = getattr(boxes[held.id], path)
             if isinstance(held, Excerpt) and path == "columns":
                 value = item_fields.columns_shown(store.document, held)
             row.show_value(_rounded(row.offer, value), False, store.document.locale)
-
-    def showEvent(self, event: object) -> None:
-        super().showEvent(event)  # type: ignore[arg-type]
-        self.refresh()
 
     def _show_note(self, held: AnyItem | Page) -> None:
         """What of the item does not fit, or fails."""
@@ -143,11 +153,15 @@ class ItemFields(QFrame):
             elif widget is not None:
                 widget.hide()
                 widget.deleteLater()
-        self.rows = {}
-        group = ""
+        self._rows = {}
         if offers and isinstance(self._held, Page):
             self._form.addWidget(self._of_page)
             self._of_page.show()
+        self._bits.begin(self._laid_out(offers))
+
+    def _laid_out(self, offers: tuple[Field, ...]) -> Iterator[None]:
+        """Field after field, so that the window need not wait for all of them."""
+        group = ""
         for offer in map(_in_unit, offers):
             if offer.group != group:
                 group = offer.group
@@ -159,8 +173,9 @@ class ItemFields(QFrame):
             row.set.connect(lambda value, offer=offer: self.set_value(offer, value))
             row.typed.connect(lambda text, offer=offer: self._typed(offer, text))
             row.symbol_wanted.connect(self.symbol_wanted)
-            self.rows[offer.path] = row
+            self._rows[offer.path] = row
             self._form.addWidget(row)
+            yield
         self._form.addStretch(1)
 
     def _typed(self, offer: Field, text: str) -> None:
@@ -216,7 +231,7 @@ class ItemFields(QFrame):
 
     def set_path(self, path: str, value: Any) -> None:
         """Set the field of a path."""
-        self.set_value(self.rows[path].offer, value)
+        self.set_value(self._rows[path].offer, value)
 
     def _set_page(self, offer: Field, value: Any) -> None:
         def changed(document: Document, page: Page) -> Document:
@@ -242,7 +257,7 @@ class ItemFields(QFrame):
 
     def go_to_first(self) -> None:
         """Type into the first field."""
-        row = next(iter(self.rows.values()), None)
+        row = next(iter(self._rows.values()), None)
         if row is not None:
             row.field.setFocus()
 
