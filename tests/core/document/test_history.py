@@ -1,9 +1,13 @@
 """Undo as a list of documents, by name."""
 
 import msgspec
+import pytest
 
+from kavlet.core.document import edits
+from kavlet.core.document import history as history_module
 from kavlet.core.document.document import Document
 from kavlet.core.document.history import History
+from kavlet.core.figures.cells import Formula
 from kavlet.core.messages import say
 
 
@@ -63,3 +67,27 @@ def test_a_document_that_equals_the_saved_one_is_unchanged() -> None:
     history.apply(say("back by hand"), msgspec.structs.replace(second, locale="en"))
     assert history.current is not first
     assert not history.changed
+
+
+def test_old_steps_are_undone_exactly_and_hold_no_columns(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(history_module, "WHOLE_STEPS", 5)
+    document, table = edits.add_table(Document(), "T", [["a", "b"], *([float(i), "x"] for i in range(50))])
+    history, seen = History(document), [document]
+    for i in range(40):
+        cell = Formula("=A2*2") if i % 5 == 0 else f"text {i}"
+        changed = edits.set_cells(history.current, table, {(i % 2, 1 + i % 9): cell})
+        history.apply(say("edit"), edits.insert_rows(changed, table, 3) if i % 7 == 3 else changed)
+        seen.append(history.current)
+    assert sum(step._whole is not None for step in history.steps) <= 6
+    for document in reversed(seen[:-1]):
+        assert history.undo()
+        assert history.current == document
+    assert not history.undo()
+    for document in seen[1:]:
+        assert history.redo()
+        assert history.current == document
+    history.undo()
+    history.apply(say("another"), edits.set_cells(history.current, table, {(0, 1): 9.0}))
+    while history.undo():
+        pass
+    assert history.current == seen[0]

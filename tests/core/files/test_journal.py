@@ -13,9 +13,9 @@ from kavlet.core.document.history import History
 from kavlet.core.files import journal
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files.journal import Journal
-from kavlet.core.files.patches import difference, patched
 from kavlet.core.messages import say
 from kavlet.core.pages.items.words import Words, plain
+from kavlet.core.values.patches import difference, patched
 
 DEMO = Path(__file__).parents[3] / "src" / "kavlet" / "assets" / "demo" / "mirefen.kavlet"
 

@@ -2,17 +2,44 @@
 
 from collections.abc import Sequence
 
-from msgspec import Struct
-
 from kavlet.core.document.document import Document
 from kavlet.core.messages import NOTHING, Message
+from kavlet.core.values.patches import Patch, difference, patched
+
+WHOLE_STEPS = 300  # that hold their documents; those before them hold what leads back from the step after
 
 
-class Step(Struct, frozen=True):
-    """An edit by its name, and the document it led to."""
+class Step:
+    """An edit by its name, and the document it led to. One of long ago is made again when it is asked for: a document
+    shares with the next what the edit between them left alone, but each holds the columns that it changed."""
 
-    name: Message
-    document: Document
+    __slots__ = ("_after", "_back", "_whole", "name")
+
+    def __init__(self, name: Message, document: Document) -> None:
+        self.name = name
+        self._whole: Document | None = document
+        self._after: Step | None = None
+        self._back: Patch = None
+
+    @property
+    def document(self) -> Document:
+        """The document that the edit led to."""
+        if self._whole is None:
+            way: list[Step] = [self]
+            while way[-1]._whole is None and way[-1]._after is not None:
+                way.append(way[-1]._after)
+            made = way.pop()._whole
+            assert made is not None
+            for step in reversed(way):
+                made = patched(made, step._back)
+            self._whole = made
+        return self._whole
+
+    def fold(self, after: "Step") -> None:
+        """Hold what leads back from the step after it instead of the document."""
+        if self._whole is not None:
+            self._after, self._back = after, difference(after.document, self._whole)
+            self._whole = None
 
 
 class History:
@@ -57,6 +84,9 @@ class History:
         del self._steps[self._at + 1 :]
         self._steps.append(Step(name, document))
         self._at += 1
+        old = self._at - WHOLE_STEPS
+        if old >= 0:
+            self._steps[old].fold(self._steps[old + 1])
         return True
 
     @property

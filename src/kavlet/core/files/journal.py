@@ -25,9 +25,9 @@ from kavlet.core.document.document import Document
 from kavlet.core.document.history import History, Step
 from kavlet.core.files import atomic
 from kavlet.core.files import kavlet as kavlet_file
-from kavlet.core.files.patches import difference, patched
 from kavlet.core.messages import NOTHING, say
 from kavlet.core.values.errors import KavletError
+from kavlet.core.values.patches import difference, patched
 from kavlet.core.values.xml_text import encoded
 
 MAGIC = b"KAVLET JOURNAL 1\n"

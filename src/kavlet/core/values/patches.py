@@ -37,7 +37,8 @@ def difference(old: Any, new: Any) -> Patch:
 
 def _of_tuples(old: tuple[Any, ...], new: tuple[Any, ...]) -> Patch:
     if len(old) == len(new):
-        changed = {i: patch for i, (a, b) in enumerate(zip(old, new, strict=True)) if (patch := difference(a, b))}
+        pairs = enumerate(zip(old, new, strict=True))
+        changed = {i: patch for i, (a, b) in pairs if a is not b and (patch := difference(a, b))}
         return ["t", changed] if changed else None
     start, most = 0, min(len(old), len(new))
     while start < most and _same(old[start], new[start]):
