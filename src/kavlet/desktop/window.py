@@ -19,6 +19,7 @@ from kavlet.desktop.dress.fields import TextField
 from kavlet.desktop.dress.work import DressCommands
 from kavlet.desktop.figures.tables import TableCommands
 from kavlet.desktop.filing import FileCommands
+from kavlet.desktop.look import UNIT
 from kavlet.desktop.looking import LookCommands
 from kavlet.desktop.menus import Menus
 from kavlet.desktop.pages.item_work import ItemCommands
@@ -90,6 +91,7 @@ class Window(QMainWindow):
         self.work_bar = WorkBar(self.worker, self.store.attended, self)
         self.statusBar().addPermanentWidget(self.work_bar)
         self.statusBar().setSizeGripEnabled(False)
+        self.statusBar().setContentsMargins(0, 0, 3 * UNIT, 0)
         self.setAcceptDrops(True)
         self.resize(1280, 800)
 

@@ -614,3 +614,14 @@ def test_what_is_sought_by_its_words_is_seen_from_the_pages_too(window: Window) 
     found(chart.name, "chart").do()
     assert window.places.on_stage
     assert window.store.chart.id == chart.id
+
+
+@pytest.mark.at_rest
+def test_fields_follow_whatever_is_chosen_while_they_are_built(window: Window, qtbot: QtBot) -> None:
+    window.places.show_pages()
+    store, beside = window.store, window.pages.fields
+    for item in (*store.page.items, None):
+        store.choose_items(*([item.id] if item is not None else []))
+        qtbot.wait(2)
+    qtbot.waitUntil(lambda: "Page" in beside.head.text())
+    assert "arrangement" in beside.rows

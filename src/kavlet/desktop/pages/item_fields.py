@@ -78,7 +78,7 @@ class ItemFields(QFrame):
         layout.addWidget(self.head)
         layout.addWidget(self.note)
         layout.addWidget(self._scroll, 1)
-        self._bits = BitByBit(self._show_values, self)
+        self._bits = BitByBit(self.refresh, self)
         self._rest = Rest(store, self.refresh, self)
         store.follow(self._rest.wait)
         store.selected.connect(self._rest.wait)
@@ -98,15 +98,17 @@ class ItemFields(QFrame):
     def refresh(self) -> None:
         """Show what the document holds; build the fields anew only when another kind of thing is chosen."""
         held, store = self._held, self._store
-        if not store.has_page:
-            self.head.setText(words("Page"))
-            self._build(())
-            return
-        offers = fields.of_page(held) if isinstance(held, Page) else item_fields.of_item(store.document, held)
+        offers: tuple[Field, ...] = ()
+        if store.has_page:
+            offers = fields.of_page(held) if isinstance(held, Page) else item_fields.of_item(store.document, held)
         shape = (type(held), offers)
         if shape != self._shape:
             self._shape = shape
-            self._build(offers)
+            self._build(offers)  # which ends with a refresh
+            return
+        if not store.has_page:
+            self.head.setText(words("Page"))
+            return
         self._of_page.setVisible(isinstance(held, Page))
         if isinstance(held, Page):
             self.head.setText(words("Page: {name}", name=held.name))
@@ -117,10 +119,6 @@ class ItemFields(QFrame):
             text = item_fields.headed(store.document, held)
             self.head.setText(text + (f"  + {more}" if more else ""))
         self._show_note(held)
-        self._show_values()
-
-    def _show_values(self) -> None:
-        held, store = self._held, self._store
         boxes = store.page_picture().boxes
         for path, row in self._rows.items():
             value = fields.value(held, row.offer)
