@@ -168,3 +168,10 @@ def test_undo_all_redo_all_gives_the_same_documents(steps: list[tuple[object, ..
         assert history.current == expected
     again = msgspec.json.decode(msgspec.json.encode(history.current), type=Document)
     assert again == history.current
+
+
+def test_a_cell_beyond_the_columns_is_refused() -> None:
+    document, table = edits.add_table(Document(), "T", [["a"], [1.0]])
+    for place, named in (((5, 1), "F2"), ((1, 0), "B1")):
+        with pytest.raises(KavletError, match=f"There is no cell {named}"):
+            edits.set_cells(document, table, {place: 1.0})

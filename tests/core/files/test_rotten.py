@@ -59,6 +59,23 @@ def far_ods(tmp_path: Path, rows: str) -> Path:
     return path
 
 
+def test_a_row_beyond_all_sheets_is_refused_at_once(tmp_path: Path) -> None:
+    path = tmp_path / "x.xlsx"
+    book = openpyxl.Workbook()
+    book.active["A1"] = "=1+1"
+    book.save(path)
+    with zipfile.ZipFile(path) as old:
+        parts = {name: old.read(name) for name in old.namelist()}
+    sheet = "xl/worksheets/sheet1.xml"
+    with zipfile.ZipFile(path, "w") as new:
+        for name, held in parts.items():
+            far = held.replace(b"</sheetData>", b'<row r="999999999999"/></sheetData>') if name == sheet else held
+            new.writestr(name, far)
+    start = time.perf_counter()
+    assert "damaged" in refused(tables.read, path)
+    assert time.perf_counter() - start < 2.0
+
+
 def test_an_everyday_sheet_with_a_million_empty_rows_is_read_at_once(tmp_path: Path) -> None:
     empty = ('<table:table-row table:number-rows-repeated="1048574">'
              '<table:table-cell table:number-columns-repeated="16384"/></table:table-row>')  # fmt: skip

@@ -24,6 +24,7 @@ from kavlet.core.messages import (
     FOLDER,
     LANGUAGES,
     PSEUDO,
+    Percent,
     counted,
     desktop_language,
     language,
@@ -278,3 +279,11 @@ def test_functions_show_their_arguments_in_the_readers_language() -> None:
     speak(PSEUDO)
     for one in FUNCTIONS.values():
         assert re.sub(r"⟦[^⟧]*⟧", "", one.shown).strip(f"{one.name}()[]; ") == "", one.shown
+
+
+@pytest.mark.parametrize("number", [1e308, -1e308, 1e20, 123.5, 0.0])
+def test_numbers_of_any_size_are_written(number: float) -> None:
+    for code in ("en", "de", "xx"):
+        assert words_in(code, "{a}", a=number)
+        assert words_in(code, "{a}", a=Percent(number))
+    assert words_in("en", "{a}", a=1e25) == "1E25"

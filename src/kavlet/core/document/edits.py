@@ -14,7 +14,7 @@ from kavlet.core.document.helper_tables import NAMES, VALUES, refuse_helper, wri
 from kavlet.core.document.lookup import find_recipe, series_role
 from kavlet.core.document.settled import settled
 from kavlet.core.figures.cells import Cell, Formula
-from kavlet.core.figures.references import Shift, filled, shifted
+from kavlet.core.figures.references import Shift, column_letters, filled, shifted
 from kavlet.core.figures.table import HEADER, MOST_COLUMNS, MOST_ROWS, Column, Table, check_extent
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
@@ -88,7 +88,10 @@ def drop_role(document: Document, chart_id: str, column: str) -> Document:
 
 
 def set_cells(document: Document, table_id: str, cells: CellChanges) -> Document:
-    """Put cells, keyed by column and row, into the table's columns. Rows below its end make it grow."""
+    """Put cells, keyed by column and row, into the table's columns. Rows below its end make it grow.
+
+    Raises KavletError for a column that the table does not have.
+    """
     document, cells = written_through(document, table_id, cells)
     table = document.table(table_id)
     most_row = max((row for _, row in cells), default=-1)
@@ -100,6 +103,8 @@ def set_cells(document: Document, table_id: str, cells: CellChanges) -> Document
         by_column.setdefault(column, {})[row] = cell
     columns = list(table.columns)
     for index, changes in by_column.items():
+        if not 0 <= index < len(columns):
+            raise KavletError(say("There is no cell {cell}.", cell=f"{column_letters(index)}{min(changes) + 1}"))
         held = list(columns[index].cells)
         for row, cell in changes.items():
             held[row] = cell

@@ -11,8 +11,10 @@ from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
 MOST_CELLS = 4_000_000
+LAST_ROW = 1_048_576  # of a sheet (ISO/IEC 29500-1, 18.3.1.73 leaves it open; all programs end there)
 MOST_SPACES = 10_000  # of one text
 _XLSX_CELL = re.compile(rb"""\sr=["']([A-Za-z]{1,8})(\d{1,9})["']""")
+_XLSX_ROW = re.compile(rb"""<(?:\w+:)?row\b[^>]*?\sr=["'](\d+)["']""")
 _ODS_PART = re.compile(rb"<(/?)(?:table:)(table-row|table-cell|covered-table-cell|table)\b([^>]*?)(/?)>")
 _ROWS = re.compile(rb"""number-rows-repeated=["'](\d+)["']""")
 _COLUMNS = re.compile(rb"""number-columns-repeated=["'](\d+)["']""")
@@ -38,6 +40,10 @@ def check_xlsx(parts: dict[str, bytes], name: str) -> None:
     for part, content in parts.items():
         if "worksheets/" not in part:
             continue
+        if any(
+            int(found[1][:12]) > LAST_ROW for found in _XLSX_ROW.finditer(content)
+        ):  # a library goes row by row there
+            raise KavletError(say("{file} is no workbook, or it is damaged.", file=name))
         column = row = 0
         first_column, first_row = 1 << 60, 1 << 60
         for found in _XLSX_CELL.finditer(content):

@@ -124,6 +124,8 @@ def _written(value: Any, code: str) -> str:
     if isinstance(value, str):
         return value
     if isinstance(value, Percent):
+        if abs(value.share) >= MOST_WRITTEN_OUT:
+            return f"{number_in(code, value.share)} × 100%".replace("-", "−")
         from babel.numbers import format_percent
 
         return str(format_percent(value.share, locale=ENGLISH if code == PSEUDO else code)).replace("-", "−")
