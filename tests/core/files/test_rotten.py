@@ -10,6 +10,7 @@ import zipfile
 from pathlib import Path
 
 import msgspec.inspect
+import openpyxl
 import pytest
 import xlsxwriter
 from tools.attack import files as attack
