@@ -60,7 +60,11 @@ def far_ods(tmp_path: Path, rows: str) -> Path:
     return path
 
 
-def test_a_row_beyond_all_sheets_is_refused_at_once(tmp_path: Path) -> None:
+@pytest.mark.parametrize(
+    ("row", "said"),
+    [(b'<row r="999999999999"/>', "damaged"), (b'<row r="1048576"><c><v>1</v></c></row>', "larger than 100,000 rows")],
+)
+def test_a_row_beyond_all_that_can_be_held_is_refused_at_once(row: bytes, said: str, tmp_path: Path) -> None:
     path = tmp_path / "x.xlsx"
     book = openpyxl.Workbook()
     book.active["A1"] = "=1+1"
@@ -70,10 +74,9 @@ def test_a_row_beyond_all_sheets_is_refused_at_once(tmp_path: Path) -> None:
     sheet = "xl/worksheets/sheet1.xml"
     with zipfile.ZipFile(path, "w") as new:
         for name, held in parts.items():
-            far = held.replace(b"</sheetData>", b'<row r="999999999999"/></sheetData>') if name == sheet else held
-            new.writestr(name, far)
+            new.writestr(name, held.replace(b"</sheetData>", row + b"</sheetData>") if name == sheet else held)
     start = time.perf_counter()
-    assert "damaged" in refused(tables.read, path)
+    assert said in refused(tables.read, path)
     assert time.perf_counter() - start < 2.0
 
 

@@ -15,6 +15,8 @@ LAST_ROW = 1_048_576  # of a sheet (ISO/IEC 29500-1, 18.3.1.73 leaves it open; a
 MOST_SPACES = 10_000  # of one text
 _XLSX_CELL = re.compile(rb"""\sr=["']([A-Za-z]{1,8})(\d{1,9})["']""")
 _XLSX_ROW = re.compile(rb"""<(?:\w+:)?row\b[^>]*?\sr=["'](\d+)["']""")
+# The rows that hold anything: a cell need not say its own place.
+_XLSX_HELD = re.compile(rb"""<(?:\w+:)?row\b[^>]*?\sr=["'](\d+)["'][^>]*>\s*<(?:\w+:)?c\b""")
 _ODS_PART = re.compile(rb"<(/?)(?:table:)(table-row|table-cell|covered-table-cell|table)\b([^>]*?)(/?)>")
 _ROWS = re.compile(rb"""number-rows-repeated=["'](\d+)["']""")
 _COLUMNS = re.compile(rb"""number-columns-repeated=["'](\d+)["']""")
@@ -44,8 +46,9 @@ def check_xlsx(parts: dict[str, bytes], name: str) -> None:
             int(found[1][:12]) > LAST_ROW for found in _XLSX_ROW.finditer(content)
         ):  # a library goes row by row there
             raise KavletError(say("{file} is no workbook, or it is damaged.", file=name))
-        column = row = 0
-        first_column, first_row = 1 << 60, 1 << 60
+        held = [int(found[1]) for found in _XLSX_HELD.finditer(content)]
+        column, row = 0, max(held, default=0)
+        first_column, first_row = 1 << 60, min(held, default=1 << 60)
         for found in _XLSX_CELL.finditer(content):
             c, r = column_index(found[1].decode().upper()), int(found[2])
             column, row = max(column, c), max(row, r)

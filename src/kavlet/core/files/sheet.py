@@ -100,8 +100,9 @@ def sheet(
 def kept(formula: str, name: str, taken: FilledArea) -> str:
     """The formula as it reads in the chosen range. Raises FormulaError, saying why, when it cannot be kept."""
     shape = rewritten(formula, lambda old: RangeReference(_A1, old.other and _A1, old.table, old.whole))
-    if not _is_known(shape, name):
-        _check(formula, name)
+    problem = _problem(shape, name)
+    if problem is not None:
+        raise FormulaError(problem)
 
     def follow(old: RangeReference) -> RangeReference:
         if old.whole:
@@ -112,13 +113,13 @@ def kept(formula: str, name: str, taken: FilledArea) -> str:
 
 
 @lru_cache(maxsize=4096)
-def _is_known(shape: str, name: str) -> bool:
-    """Whether formulas of a shape, which differ in their places alone, can be kept."""
+def _problem(shape: str, name: str) -> Message | None:
+    """Why formulas of a shape, which differ in their places alone, can't be kept; None where they can."""
     try:
         _check(shape, name)
-    except FormulaError:
-        return False
-    return True
+    except FormulaError as error:
+        return say("The formula can’t be read.") if "place" in error.what.fields else error.what  # not its own place
+    return None
 
 
 def _check(formula: str, name: str) -> None:
