@@ -73,3 +73,15 @@ def test_labels_moved_by_hand_are_placed_first() -> None:
     free = make("columns", rows, labels="values")
     a, b = (next(text for text in shown(one, "series 1") if text.row == 1) for one in (made, free))
     assert a.bounds.x - b.bounds.x == pytest.approx(12.0)
+
+
+@pytest.mark.parametrize(("count", "size"), [(300, 10.0 * 0.84), (301, 10.0)])
+def test_labels_of_a_crowd_keep_their_size_and_try_the_nearest_places(count: int, size: float) -> None:
+    """One above another from place to place; only the first of all finds its own free, the last ones lie far out."""
+    spots = tuple(LabelSpot(20.0, 20.0, "start", "top", colour("#000000")) for _ in range(20))
+    far = (*spots, LabelSpot(20.0, 60.0, "start", "top", colour("#000000")))
+    wanted = [Wanted("a", "a", row, "x", "FiraSans-Regular", 10.0, far) for row in range(count)]
+    placed, lost = settle(wanted, Room(Rect(0.0, 0.0, 200.0, 100.0)))
+    assert len(placed) == (2 if count == 300 else 1)
+    assert lost == count - len(placed)
+    assert {text.size for text in placed} <= {10.0, size}

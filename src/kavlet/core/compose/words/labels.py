@@ -27,6 +27,7 @@ from kavlet.core.values.work import go_on
 AIR = 0.45  # free space at each side of a label inside its mark, in font sizes
 SNUG = 1.2  # of the height of capitals, that a lying bar must have for a label inside
 NARROWER = (0.8, 0.6, 0.45)  # of a line's width, tried where a label does not fit as it is
+CROWD, NEAREST = 300, 8  # labels of a layer above which each tries only so many places
 STEP = 0.84  # of its size, that a layer's type may step down to
 SIZES = (1.0, 0.92, 0.84, 0.76, 0.68, 0.6, 0.5)  # the same, of a single large figure
 NEAR = 30.0  # points from a bar, up to which a label is still seen as its own
@@ -148,6 +149,7 @@ def settle(labels: list[Wanted], room: Room) -> tuple[list[PlacedText], int]:
     The labels of a layer have one size. Where some find no place they all step down together; what has none then is
     shortened, or left out.
     """
+    labels = _of_crowds(labels)
     order = sorted(range(len(labels)), key=lambda i: (not (labels[i].dx or labels[i].dy), -labels[i].weight, i))
     count = Counter(label.key for label in labels)
     steps = dict.fromkeys(count, (1.0,)) | {
@@ -173,6 +175,16 @@ def settle(labels: list[Wanted], room: Room) -> tuple[list[PlacedText], int]:
     for text in placed.values():
         room.take(text)
     return [placed[i] for i in sorted(placed)], len(labels) - len(placed)
+
+
+def _of_crowds(labels: list[Wanted]) -> list[Wanted]:
+    """Labels of a layer that has so many that few find a place: each tries the places next to its mark, at its size."""
+    count = Counter(label.key for label in labels)
+
+    def modest(label: Wanted) -> Wanted:
+        return msgspec.structs.replace(label, spots=label.spots[:NEAREST], own_size=True)
+
+    return [modest(label) if count[label.key] > CROWD else label for label in labels]
 
 
 def _steps(label: Wanted, count: int) -> tuple[float, ...]:
