@@ -7,7 +7,7 @@ people expect of printed figures: 1.005 with two decimals is 1.01, and no digit 
 import math
 import re
 from datetime import timedelta
-from decimal import ROUND_HALF_UP, Context, Decimal
+from decimal import ROUND_HALF_UP, Context, Decimal, InvalidOperation
 from functools import lru_cache
 
 import msgspec
@@ -194,7 +194,10 @@ def _date(days: float, locale: str) -> str:
 
 def _rounded(value: Decimal, decimals: int) -> Decimal:
     """A number rounded to decimals, half away from zero."""
-    return value.quantize(Decimal(1).scaleb(-decimals), context=EXACT)
+    try:
+        return value.quantize(Decimal(1).scaleb(-decimals), context=EXACT)
+    except InvalidOperation:
+        return value  # it has fewer digits than it would be rounded to
 
 
 def _to_digits(value: Decimal, digits: int) -> Decimal:
