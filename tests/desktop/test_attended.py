@@ -2,10 +2,13 @@
 
 import threading
 from collections.abc import Callable
+from concurrent.futures import Future
 
 import pytest
 from PySide6.QtCore import Qt, QTimer
-from PySide6.QtWidgets import QLineEdit
+from PySide6.QtGui import QAction
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QLineEdit, QMainWindow
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.document import edits
@@ -159,3 +162,69 @@ def test_formulas_that_take_too_long_are_refused(monkeypatch: pytest.MonkeyPatch
     column = Column("a", ("sum", *(Formula(f"=1+{i}") for i in range(50))))
     with pytest.raises(KavletError, match="take longer than 0 seconds"):
         recalculate((Table("t", "T", (column,)),))
+
+
+def test_what_is_done_at_the_last_moment_is_taken(attended: Attended, monkeypatch: pytest.MonkeyPatch) -> None:
+    """Between the end of the wait and the look whether it is done, it is done."""
+    real = Future.result
+
+    def late(future: Future[str], patience: float | None = None) -> str:
+        if patience is None:
+            return real(future)
+        real(future)
+        raise TimeoutError
+
+    monkeypatch.setattr(Future, "result", late)
+    assert attended(say("x"), lambda: "made") == "made"
+
+
+def test_a_command_by_its_keys_comes_after_it(attended: Attended, qtbot: QtBot) -> None:
+    window, asked = QMainWindow(), []
+    qtbot.addWidget(window)
+    action = QAction("Undo", window)
+    action.setShortcut("Ctrl+Z")
+    action.triggered.connect(lambda: asked.append(attended.working))
+    window.addAction(action)
+    window.show()
+    qtbot.waitActive(window)
+    pressed: list[bool] = []
+
+    def press() -> None:
+        QTest.keyClick(window.windowHandle(), Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
+        pressed.append(True)
+
+    QTimer.singleShot(0, press)
+    attended(say("x"), slowly(lambda: bool(pressed)))
+    qtbot.waitUntil(lambda: asked == [False])
+
+
+def test_a_trial_that_is_not_waited_for_ends(window: Window, monkeypatch: pytest.MonkeyPatch) -> None:
+    show(window, "funnel")
+    store, told = window.store, []
+    store.refused.connect(told.append)
+    held = store.document
+    tried = edits.change_chart(held, store.chart.id, title="Tried")
+    store.try_out(tried)
+    made, calls = store._made, []
+
+    def once(*args: object, **named: object) -> object:
+        calls.append(args)
+        if len(calls) == 1:
+            raise GivenUp
+        return made(*args, **named)  # type: ignore[arg-type]
+
+    monkeypatch.setattr(store, "_made", once)
+    assert not store.apply(say("change"), tried)
+    assert (store.trying, store.document is held) == (False, True)
+    assert told == ["This was given up; nothing has changed."]
+    assert window.saying.text() == told[0]
+
+
+def test_a_copy_that_is_not_waited_for_is_not_gone_to(window: Window, monkeypatch: pytest.MonkeyPatch) -> None:
+    show(window, "funnel")
+    store, before = window.store, window.store.chart.id
+    monkeypatch.setattr(store, "_take", lambda *_: (_ for _ in ()).throw(GivenUp()))
+    for command in ("copy_chart", "copy_table", "add_empty_table", "make_chart"):
+        window.actions_by_name[command].trigger()
+        assert store.chart.id == before
+        assert window.saying.text() == "This was given up; nothing has changed."

@@ -23,7 +23,7 @@ PATIENCE = 0.02  # seconds the window waits itself, so that what is quick is don
 SHOWN_AFTER = 300  # milliseconds after which it is shown that something takes long
 _INPUT = frozenset(
     {
-        QEvent.Type.KeyPress, QEvent.Type.KeyRelease, QEvent.Type.ShortcutOverride, QEvent.Type.Shortcut,
+        QEvent.Type.KeyPress, QEvent.Type.KeyRelease, QEvent.Type.ShortcutOverride,
         QEvent.Type.MouseButtonPress, QEvent.Type.MouseButtonRelease, QEvent.Type.MouseButtonDblClick,
         QEvent.Type.MouseMove, QEvent.Type.Wheel, QEvent.Type.ContextMenu, QEvent.Type.Close, QEvent.Type.InputMethod,
         QEvent.Type.DragEnter, QEvent.Type.DragMove, QEvent.Type.Drop,
@@ -85,8 +85,8 @@ class Attended(QObject):
         try:
             return future.result(self.patience)
         except NotYet:
-            if future.done():
-                raise  # it is the work's own
+            if future.done():  # just now, or the error is the work's own
+                return future.result()
         app = QCoreApplication.instance()
         if app is None:
             return future.result()
@@ -111,8 +111,11 @@ class Attended(QObject):
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
         """Keep what is typed and clicked until it is done."""
+        if event.type() == QEvent.Type.Shortcut:  # a command's, which is no widget
+            self._kept.append((watched, event.clone()))
+            return True
         if event.type() not in _INPUT or not isinstance(watched, QWidget):
-            return event.type() == QEvent.Type.Shortcut
+            return False
         if any(watched is one or one.isAncestorOf(watched) for one in self.free):
             return False
         if isinstance(event, QKeyEvent) and event.key() == Qt.Key.Key_Escape:

@@ -300,10 +300,16 @@ class Store(QObject):
 
     # Edits
 
-    def apply(self, name: Message, document: Document) -> None:
-        """Take an edited document under the name of the edit; what was only tried out ends with it. Raises KavletError
-        where its pictures were not waited for; then it is not taken."""
-        self._take(name, lambda: document)
+    def apply(self, name: Message, document: Document) -> bool:
+        """Take an edited document under the name of the edit; what was only tried out ends with it. Returns whether it
+        was taken; that its pictures were not waited for is said."""
+        try:
+            self._take(name, lambda: document)
+        except KavletError as error:
+            self.try_out(None)
+            self.refuse(error)
+            return False
+        return True
 
     def _take(self, name: Message, edit: Callable[[], Document]) -> None:
         document, pictures = self._made(name, edit)

@@ -24,16 +24,17 @@ class Step:
     @property
     def document(self) -> Document:
         """The document that the edit led to."""
-        if self._whole is None:
-            way: list[Step] = [self]
-            while way[-1]._whole is None and way[-1]._after is not None:
-                way.append(way[-1]._after)
-            made = way.pop()._whole
-            assert made is not None
-            for step in reversed(way):
-                made = patched(made, step._back)
-            self._whole = made
-        return self._whole
+        way: list[Step] = []
+        step, made = self, self._whole
+        while made is None:
+            assert step._after is not None
+            way.append(step)
+            step = step._after
+            made = step._whole
+        for one in reversed(way):
+            made = patched(made, one._back)
+        self._whole = made
+        return made
 
     def fold(self, after: "Step") -> None:
         """Hold what leads back from the step after it instead of the document."""

@@ -78,8 +78,8 @@ class TableCommands(QObject):
         """A new table to type into."""
         name = words("Table {number}", number=len(self._store.document.tables) + 1)
         document, table = table_edits.add_empty(self._store.document, name)
-        self._store.apply(say("new table"), document)
-        self._store.show_table(table)
+        if self._store.apply(say("new table"), document):
+            self._store.show_table(table)
 
     def offer_samples(self) -> None:
         """A list of sample tables, by the question each answers."""
@@ -126,9 +126,9 @@ class TableCommands(QObject):
     def _add(self, source: Source) -> None:
         def take(read: ReadSheet) -> None:
             document, table = documents.with_table(self._store.document, source, read)
-            self._store.apply(say("add table"), document)
-            self._store.show_table(table)
-            self._tell(read.notes)
+            if self._store.apply(say("add table"), document):
+                self._store.show_table(table)
+                self._tell(read.notes)
 
         self._asked(source, take)
 
@@ -152,8 +152,8 @@ class TableCommands(QObject):
 
     def copy(self) -> None:
         document, new = table_edits.copy(self._store.document, self._store.there.id)
-        self._store.apply(say("copy table"), document)
-        self._store.show_table(new)
+        if self._store.apply(say("copy table"), document):
+            self._store.show_table(new)
 
     def delete(self) -> None:
         """Delete the table; when charts are built on it, ask first."""
@@ -177,8 +177,8 @@ class TableCommands(QObject):
     def make_chart(self) -> None:
         """A chart of the table in view."""
         document, chart = documents.with_best_chart(self._store.document, self._store.there.id)
-        self._store.apply(say("make a chart"), document)
-        self._store.show_chart(chart)
+        if self._store.apply(say("make a chart"), document):
+            self._store.show_chart(chart)
 
     def ask_small(self) -> None:
         """Ask what is to go into a small table; those rows and columns that are selected, to begin with."""

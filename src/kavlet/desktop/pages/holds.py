@@ -132,8 +132,8 @@ class Moving(Hold):
             return
         if self._copying:
             copies = tuple(item.id for item in tried.page(page).items[-len(self._boxes) :])
-            store.apply(say("copy item"), tried)
-            store.choose_items(*copies)
+            if store.apply(say("copy item"), tried):
+                store.choose_items(*copies)
         elif self.bay is not None:
             item = next(iter(self._boxes))
             store.apply(say("put into bay"), paging.into_bay(self.document, page, item, self.bay))

@@ -91,8 +91,8 @@ class ChartCommands(QObject):
 
     def copy(self) -> None:
         document, new = charting.copy_chart(self._store.document, self._store.here.id)
-        self._store.apply(say("copy chart"), document)
-        self._store.show_chart(new)
+        if self._store.apply(say("copy chart"), document):
+            self._store.show_chart(new)
 
     def delete(self) -> None:
         """Delete the chart, and its frames on pages; where it stood is said."""
