@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from kavlet.core.figures.cells import Cell, Formula, Written
 from kavlet.core.figures.typed import shown_for_editing, typed
 from kavlet.core.text.numbers import listed_locale, written
-from kavlet.core.values.number_text import DATE, PERCENT, PLAIN, NumberText
+from kavlet.core.values.number_text import DATE, PERCENT, PLAIN, NumberStyle, NumberText
 
 
 @pytest.mark.parametrize(
@@ -90,3 +90,13 @@ def test_what_is_shown_for_editing_types_back_as_it_was(cell: Cell) -> None:
 )
 def test_the_locale_of_a_desktop_is_found_among_those_to_choose(name: str, listed: str) -> None:
     assert listed_locale(name) == listed
+
+
+@pytest.mark.parametrize("style", ["number", "percent", "short", "long", "exponent", "currency"])
+@pytest.mark.parametrize("decimals", [0, 2, 9])
+def test_numbers_of_any_size_are_written(style: NumberStyle, decimals: int) -> None:
+    for value in (1e308, -1e308, 9.99e20, 1e21, 1e15, 1e-300, 5e-324):
+        for locale in ("en-GB", "de-DE"):
+            assert written(value, NumberText(style, decimals), locale)
+    assert written(1e308, NumberText("short")) == "1E308"
+    assert written(5e20, NumberText("short", grouping=True), "en-GB") == "500,000,000T"

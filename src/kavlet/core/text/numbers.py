@@ -7,7 +7,7 @@ people expect of printed figures: 1.005 with two decimals is 1.01, and no digit 
 import math
 import re
 from datetime import timedelta
-from decimal import ROUND_HALF_UP, Context, Decimal, InvalidOperation
+from decimal import ROUND_HALF_UP, Context, Decimal
 from functools import lru_cache
 
 import msgspec
@@ -19,6 +19,7 @@ from kavlet.core.figures.cells import EPOCH
 from kavlet.core.values.number_text import NumberText
 
 DEFAULT_LOCALE = "en"
+BEYOND_WORDS = Decimal(10) ** 21  # from there on no abbreviation helps
 HUGE = Decimal("1E16")  # from here on a float holds no whole numbers exactly, and is written with an exponent
 TINY = Decimal("1E-6")  # below, where no decimals were asked for, too
 EXACT = Context(prec=60, rounding=ROUND_HALF_UP)
@@ -93,7 +94,7 @@ def _body(size: Decimal, how: NumberText, locale: str) -> str:
     """The digits of a number that is not negative, with what an abbreviation adds."""
     if size.is_infinite():
         return "∞"
-    if how.style in ("short", "long"):
+    if how.style in ("short", "long") and size < BEYOND_WORDS:
         return _abbreviated(size, how, locale)
     if how.style == "exponent" and size:
         return _with_exponent(size, how, locale)
@@ -194,10 +195,7 @@ def _date(days: float, locale: str) -> str:
 
 def _rounded(value: Decimal, decimals: int) -> Decimal:
     """A number rounded to decimals, half away from zero."""
-    try:
-        return value.quantize(Decimal(1).scaleb(-decimals), context=EXACT)
-    except InvalidOperation:
-        return value  # it has fewer digits than it would be rounded to
+    return value.quantize(Decimal(1).scaleb(-decimals), context=EXACT)
 
 
 def _to_digits(value: Decimal, digits: int) -> Decimal:
