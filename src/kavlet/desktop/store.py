@@ -1,7 +1,6 @@
 """The store: the current document with its history, what of it is in view, and what it announces."""
 
-from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from collections.abc import Callable
 from pathlib import Path
 from typing import Any, TypeVar
 
@@ -11,43 +10,22 @@ from kavlet.core.building.paging.page import NO_PAGE_PICTURE, PagePicture
 from kavlet.core.building.reuse import Pictures
 from kavlet.core.building.stages import NO_PICTURE, Picture
 from kavlet.core.charts.chart import Chart
-from kavlet.core.document.document import NO_CHART, ChartEntry, Document
+from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.history import History
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.figures.recalculate import Values
 from kavlet.core.figures.table import NO_TABLE, Table
 from kavlet.core.messages import Message, say
-from kavlet.core.pages.page import NO_PAGE, AnyItem, Page
+from kavlet.core.pages.page import AnyItem, Page
 from kavlet.core.recipes.recipe import Recipe
 from kavlet.core.touch.parts import Chosen, Part
 from kavlet.core.values.errors import KavletError
-from kavlet.core.values.work import GivenUp
 from kavlet.desktop.attended import Attended
 from kavlet.desktop.followed import Followed
+from kavlet.desktop.in_view import chart_in, make_ready, page_in
 from kavlet.desktop.on_disk import OnDisk
 
 Made = TypeVar("Made")
-
-
-def _chart_in(document: Document, chosen: Chosen) -> ChartEntry:
-    charts = document.charts
-    return next((chart for chart in charts if chart.id == chosen.chart), charts[0] if charts else NO_CHART)
-
-
-def _page_in(document: Document, chosen: Chosen) -> Page:
-    pages = document.pages
-    return next((page for page in pages if page.id == chosen.page), pages[0] if pages else NO_PAGE)
-
-
-@contextmanager
-def _where_it_fits() -> Iterator[None]:
-    """What can't be drawn is told where it would be seen."""
-    try:
-        yield
-    except GivenUp:
-        raise
-    except KavletError:
-        return
 
 
 class Store(QObject):
@@ -112,7 +90,7 @@ class Store(QObject):
     @property
     def chart(self) -> ChartEntry:
         """The chart in view; `NO_CHART` where there is none."""
-        return _chart_in(self.document, self.chosen)
+        return chart_in(self.document, self.chosen)
 
     @property
     def table(self) -> Table:
@@ -124,7 +102,7 @@ class Store(QObject):
     @property
     def page(self) -> Page:
         """The page in view; `NO_PAGE` where there is none."""
-        return _page_in(self.document, self.chosen)
+        return page_in(self.document, self.chosen)
 
     @property
     def has_page(self) -> bool:
@@ -324,13 +302,7 @@ class Store(QObject):
 
         def make() -> Document:
             document = edit()
-            pictures.values(document)
-            chart, page = _chart_in(document, view), _page_in(document, view)
-            with _where_it_fits():
-                if looks_at_pages and page is not NO_PAGE:
-                    pictures.page(document, page.id)
-                elif chart is not NO_CHART:
-                    pictures.picture(document, chart.id)
+            make_ready(pictures, document, view, looks_at_pages)
             return document
 
         return self.attended(name, make), pictures

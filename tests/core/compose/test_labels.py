@@ -6,8 +6,9 @@ import msgspec
 import pytest
 
 from kavlet.core.building.stages import Picture
-from kavlet.core.compose.words.labels import LabelSpot, Wanted, settle
+from kavlet.core.compose.words.labels import Wanted, settle
 from kavlet.core.compose.words.room import Room
+from kavlet.core.compose.words.spots import LabelSpot
 from kavlet.core.dress.style import Dress, resolve
 from kavlet.core.figures.cells import Written
 from kavlet.core.values.colour import colour

@@ -6,7 +6,8 @@ from kavlet.core.compose.figure import MarkKind
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind
 from kavlet.core.compose.marks.placing import Drawn, Placing, Who
-from kavlet.core.compose.words.labels import LabelSpot, Manner, ink
+from kavlet.core.compose.words.labels import Manner, ink
+from kavlet.core.compose.words.spots import LabelSpot
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Shape
 from kavlet.core.shapes.box import box

@@ -18,7 +18,8 @@ from kavlet.core.compose.marks.painting import painted
 from kavlet.core.compose.marks.placing import Drawn, Placing
 from kavlet.core.compose.marks.sharing import STACKED
 from kavlet.core.compose.stacks import Span
-from kavlet.core.compose.words.labels import AIR, LabelSpot, Manner, bar_spots, ink
+from kavlet.core.compose.words.labels import Manner, ink
+from kavlet.core.compose.words.spots import AIR, LabelSpot, bar_spots
 from kavlet.core.dress.colours import lighter
 from kavlet.core.scene.paints import RadialGradient
 from kavlet.core.scene.path import Path, recorded

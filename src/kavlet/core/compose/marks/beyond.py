@@ -8,7 +8,8 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.layer import Layer
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.marks.placing import Drawn, Placing
-from kavlet.core.compose.words.labels import LabelSpot, Manner, ink
+from kavlet.core.compose.words.labels import Manner, ink
+from kavlet.core.compose.words.spots import LabelSpot
 from kavlet.core.scene.path import Path, recorded
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.box import box

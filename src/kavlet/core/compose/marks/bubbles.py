@@ -13,7 +13,8 @@ from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.beyond import edge, place_arrow
 from kavlet.core.compose.marks.placing import Drawn, Placing
 from kavlet.core.compose.marks.sharing import column_figures, disc_key
-from kavlet.core.compose.words.labels import LabelSpot, Manner, ink, scattered_spots
+from kavlet.core.compose.words.labels import Manner, ink
+from kavlet.core.compose.words.spots import LabelSpot, scattered_spots
 from kavlet.core.figures.ranges import Floats
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape

@@ -17,7 +17,8 @@ from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.painting import picture
 from kavlet.core.compose.marks.placing import Drawn, Placing, Who
 from kavlet.core.compose.marks.sharing import column_figures, disc_key, row_entries
-from kavlet.core.compose.words.labels import LabelSpot, Manner, ink
+from kavlet.core.compose.words.labels import Manner, ink
+from kavlet.core.compose.words.spots import LabelSpot
 from kavlet.core.figures.ranges import Floats
 from kavlet.core.scene.path import Path, PathPen, recorded
 from kavlet.core.scene.primitives import Primitive, Stamp

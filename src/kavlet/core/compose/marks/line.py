@@ -14,7 +14,8 @@ from kavlet.core.compose.marks.beyond import edge, place_arrow, plot_clip
 from kavlet.core.compose.marks.courses import runs
 from kavlet.core.compose.marks.placing import Drawn, Placing
 from kavlet.core.compose.marks.sharing import column_figures
-from kavlet.core.compose.words.labels import Manner, ink, point_spots
+from kavlet.core.compose.words.labels import Manner, ink
+from kavlet.core.compose.words.spots import point_spots
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape, cap_of
 from kavlet.core.shapes.arc import disc

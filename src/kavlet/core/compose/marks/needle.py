@@ -9,7 +9,8 @@ from kavlet.core.compose.figure import MarkKind
 from kavlet.core.compose.frames.disc import Disc
 from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.placing import Drawn, Placing, Who
-from kavlet.core.compose.words.labels import LabelSpot, Manner, ink
+from kavlet.core.compose.words.labels import Manner, ink
+from kavlet.core.compose.words.spots import LabelSpot
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.pens import Pen
 from kavlet.core.scene.primitives import Primitive, Shape

@@ -8,7 +8,8 @@ from kavlet.core.compose.context import Context
 from kavlet.core.compose.figure import BarBox, Mark, MarkKind, PlacedText
 from kavlet.core.compose.marks.painting import Filling, fill_of, rules_of
 from kavlet.core.compose.words.fan import Fanned
-from kavlet.core.compose.words.labels import LabelSpot, Manner, Wanted, wanted
+from kavlet.core.compose.words.labels import Manner, Wanted, wanted
+from kavlet.core.compose.words.spots import LabelSpot
 from kavlet.core.dress.fills import Fill
 from kavlet.core.scene.path import Path
 from kavlet.core.scene.primitives import Primitive

@@ -15,7 +15,8 @@ from kavlet.core.compose.marks.beyond import edge, place_arrow
 from kavlet.core.compose.marks.painting import picture, proportions
 from kavlet.core.compose.marks.placing import Drawn, Placing, Who
 from kavlet.core.compose.marks.sharing import column_figures
-from kavlet.core.compose.words.labels import AIR, LabelSpot, Manner, ink, point_spots, scattered_spots
+from kavlet.core.compose.words.labels import Manner, ink
+from kavlet.core.compose.words.spots import AIR, LabelSpot, point_spots, scattered_spots
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.box import box

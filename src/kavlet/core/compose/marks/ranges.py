@@ -11,7 +11,8 @@ from kavlet.core.compose.figure import MarkKind
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.placing import Drawn, Placing
-from kavlet.core.compose.words.labels import Manner, ink, point_spots
+from kavlet.core.compose.words.labels import Manner, ink
+from kavlet.core.compose.words.spots import point_spots
 from kavlet.core.figures.ranges import Floats
 from kavlet.core.messages import named
 from kavlet.core.scene.path import Path, recorded

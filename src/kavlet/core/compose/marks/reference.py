@@ -11,8 +11,9 @@ from kavlet.core.compose.frames.disc import Disc
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.placing import Drawn, Placing, Who
-from kavlet.core.compose.words.labels import LabelSpot, Manner, ink
+from kavlet.core.compose.words.labels import Manner, ink
 from kavlet.core.compose.words.lettering import Rise
+from kavlet.core.compose.words.spots import LabelSpot
 from kavlet.core.scene.path import Path, recorded
 from kavlet.core.scene.primitives import Primitive, Shape, cap_of
 from kavlet.core.shapes.arc import at

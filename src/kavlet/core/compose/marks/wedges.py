@@ -18,9 +18,10 @@ from kavlet.core.compose.marks.painting import Filling, fill_of, painted
 from kavlet.core.compose.marks.placing import Drawn, Placing, Who
 from kavlet.core.compose.marks.sharing import row_entries
 from kavlet.core.compose.words.fan import Fanned
-from kavlet.core.compose.words.labels import LabelSpot, Manner, ink, wanted
+from kavlet.core.compose.words.labels import Manner, ink, wanted
 from kavlet.core.compose.words.lettering import upright
 from kavlet.core.compose.words.room import pieces
+from kavlet.core.compose.words.spots import LabelSpot
 from kavlet.core.dress.fills import Fill
 from kavlet.core.scene.path import recorded
 from kavlet.core.shapes.arc import Sector, at, wedge

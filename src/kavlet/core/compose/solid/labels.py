@@ -10,7 +10,8 @@ from kavlet.core.compose.figure import Mark, PlacedText
 from kavlet.core.compose.marks.placing import Placing
 from kavlet.core.compose.marks.wedges import holds
 from kavlet.core.compose.words.fan import Fanned
-from kavlet.core.compose.words.labels import LabelSpot, Wanted
+from kavlet.core.compose.words.labels import Wanted
+from kavlet.core.compose.words.spots import LabelSpot
 from kavlet.core.dress.style import Style
 from kavlet.core.shapes.arc import Sector, at
 from kavlet.core.solid.camera import Camera, SeenPlane

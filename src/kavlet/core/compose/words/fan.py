@@ -10,6 +10,7 @@ from kavlet.core.compose.figure import Anchor, PlacedText
 from kavlet.core.compose.words.labels import STEP, Wanted, at_once
 from kavlet.core.compose.words.lettering import FLOOR, LEADING, Ink, Owner, Stand, block, tall, widest
 from kavlet.core.compose.words.room import Room
+from kavlet.core.compose.words.spots import LabelSpot
 from kavlet.core.compose.words.spreading import spread
 from kavlet.core.shapes.arc import Sector, at
 from kavlet.core.text.apart import apart
@@ -113,8 +114,6 @@ def _fanned(labels: list[Fanned], room: Room) -> tuple[list[PlacedText], int]:
 
 
 def _with_spot(one: Fanned) -> Wanted:
-    from kavlet.core.compose.words.labels import LabelSpot
-
     x, y = one.rim.point(REACH * one.wanted.size)
     spot = LabelSpot(x, y, _anchor(one.rim.side), "middle", one.colour)
     return msgspec.structs.replace(one.wanted, spots=(spot,))
