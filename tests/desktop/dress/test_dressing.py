@@ -300,3 +300,18 @@ def test_tab_goes_through_the_texts_to_the_source_line(window: Window, qtbot: Qt
         assert window.focusWidget() is window.dress.texts[name]
         qtbot.keyClick(window.focusWidget(), Qt.Key.Key_Tab)
     assert window.focusWidget() not in window.dress.texts.values()
+
+
+@pytest.mark.at_rest
+def test_a_document_that_goes_while_fields_are_built_is_no_fault(window: Window, qtbot: QtBot) -> None:
+    for _ in range(3):
+        show(window, "target-columns")
+        qtbot.wait(3)  # the first fields stand
+        window.store.history.saved()
+        window.files.new_document()
+        qtbot.wait(60)
+        window.store.history.saved()
+        window.files.open_demo()
+        window.places.show_stage()
+        qtbot.wait(3)
+    qtbot.waitUntil(lambda: "gap" in window.dress.settings)

@@ -86,7 +86,7 @@ class DressPanel(QFrame):
         layout.addWidget(self.reading)
         layout.addWidget(self._scroll, 1)
         self._make_look()
-        self._bits = BitByBit(lambda: self._show(self._store.picture), self)
+        self._bits = BitByBit(self.refresh, self)
         self._rest = Rest(store, self.refresh, self)
         store.follow(self._rest.wait)
         store.selected.connect(self._rest.wait)
@@ -157,7 +157,8 @@ class DressPanel(QFrame):
         shape = (chart.id, chart.recipe, part, tuple(one.path for one in wanted), tuple(one.choices for one in wanted))
         if shape != self._shape and (spec is not None or not self._shape):
             self._shape = shape
-            self._build(wanted, part)
+            self._build(wanted, part)  # which ends with a refresh
+            return
         self.head.setText(self._named(picture, part))
         self._show(picture)
 
