@@ -501,3 +501,10 @@ def test_a_solids_numbers_are_numbers(field: str, value: float) -> None:
         return
     assert "nan" not in svg.dumps(made.scene)
     assert "inf" not in svg.dumps(made.scene).replace("info", "")
+
+
+def test_figures_whose_sum_is_larger_than_any_number_are_drawn() -> None:
+    rows = table(["n", "v"], ["a", "b"], [1.2e308, 1.3e308])
+    made = draw(document("columns", rows), look={"solid.turn": 20.0, "solid.tilt": 20.0, "solid.depth": 20.0})
+    assert len(seen(made.figure)) == 2
+    assert made.findings is not None

@@ -6,6 +6,7 @@ from msgspec import Struct
 
 from kavlet.core.compose.figure import Figure, Mark
 from kavlet.core.values.geometry import Rect
+from kavlet.core.values.sums import exact_sum
 
 FINE = 2.0  # places to a point
 
@@ -41,8 +42,8 @@ def seen(figure: Figure, fineness: float = FINE) -> tuple[Seen, ...]:
     numbers = sorted({number for number, _ in figure.faces if number >= 0})
     marks = [(number, figure.marks[number]) for number in numbers if math.isfinite(figure.marks[number].value)]
     whole = sum(areas[number + 1] for number, _ in marks) or 1.0
-    total = math.fsum(_drawn(mark) for _, mark in marks) or 1.0
-    flat = math.fsum(mark.flat for _, mark in marks) or 1.0
+    total = exact_sum(_drawn(mark) for _, mark in marks) or 1.0
+    flat = exact_sum(mark.flat for _, mark in marks) or 1.0
     return tuple(
         Seen(mark, areas[number + 1], areas[number + 1] / whole, _drawn(mark) / total, mark.flat / flat)
         for number, mark in marks
