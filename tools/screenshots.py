@@ -3,6 +3,7 @@
 import os
 import sys
 import tempfile
+import time
 from collections.abc import Callable
 from pathlib import Path
 
@@ -27,6 +28,7 @@ from kavlet.desktop.window import Window
 from kavlet.paint.painter import paint
 
 FOLDER = Path(__file__).parent.parent / "docs" / "screenshots"
+SETTLED = 0.6  # seconds, after which fields and layouts have found their places
 
 
 def demo(window: Window) -> QWidget:
@@ -225,7 +227,8 @@ def main() -> None:
         window.resize(1280, 800)
         app.processEvents()
         shown = VIEWS[name](window)
-        for _ in range(4):  # until the layouts have settled
+        until = time.monotonic() + SETTLED
+        while time.monotonic() < until:
             app.processEvents()
         shown.grab().save(str(FOLDER / f"{name}.png"))
         window.store.history.saved()

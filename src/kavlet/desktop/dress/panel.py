@@ -86,7 +86,7 @@ class DressPanel(QFrame):
         layout.addWidget(self.reading)
         layout.addWidget(self._scroll, 1)
         self._make_look()
-        self._bits = BitByBit(self.refresh, self)
+        self._bits = BitByBit(self.refresh, self._inside)
         self._rest = Rest(store, self.refresh, self)
         store.follow(self._rest.wait)
         store.selected.connect(self._rest.wait)

@@ -78,7 +78,7 @@ class ItemFields(QFrame):
         layout.addWidget(self.head)
         layout.addWidget(self.note)
         layout.addWidget(self._scroll, 1)
-        self._bits = BitByBit(self.refresh, self)
+        self._bits = BitByBit(self.refresh, inner)
         self._rest = Rest(store, self.refresh, self)
         store.follow(self._rest.wait)
         store.selected.connect(self._rest.wait)
