@@ -42,6 +42,12 @@ def unhurried(monkeypatch: pytest.MonkeyPatch, request: pytest.FixtureRequest) -
         monkeypatch.setattr(BitByBit, "begin", wholly)
 
 
+def end(window: Window) -> None:
+    """What is typed and not carried out yet ends with its test, and no question is asked at closing."""
+    window.store.attended.stop()
+    window.store.history.saved()
+
+
 @pytest.fixture
 def window(qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Window:
     """The demo document in a window of 1280 × 800."""
@@ -53,7 +59,7 @@ def window(qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Win
     made.resize(1280, 800)
     made.worker.patience = 60.0  # what is asked for is done when the call returns
     made.store.attended.patience = 60.0
-    qtbot.addWidget(made, before_close_func=lambda one: one.store.history.saved())
+    qtbot.addWidget(made, before_close_func=end)
     qtbot.waitExposed(made)
     monkeypatch.setattr(QMessageBox, "exec", lambda _box: pytest.fail("A question was left open."))
     for asks, names in ((QFileDialog, ("getOpenFileName", "getSaveFileName")), (QInputDialog, ("getText", "getItem"))):

@@ -1,8 +1,10 @@
 """What takes long is done beside the window, wholly or not at all; what is typed meanwhile is kept."""
 
 import threading
+import time
 from collections.abc import Callable
 from concurrent.futures import Future
+from typing import Any
 
 import pytest
 from PySide6.QtCore import Qt, QTimer
@@ -20,6 +22,7 @@ from kavlet.core.figures.table import Column, Table
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.work import GivenUp, go_on
+from kavlet.desktop import in_view
 from kavlet.desktop.attended import Attended
 from kavlet.desktop.window import Window
 from tests.desktop.hands import show
@@ -142,6 +145,33 @@ def test_an_edit_given_up_changes_nothing(window: Window, monkeypatch: pytest.Mo
     assert not window.work_bar.isVisible()
     assert store.edit(say("x"), lambda document: edits.change_chart(document, store.chart.id, title="Another"))
     assert store.picture.build.chart.title.text == "Another"
+
+
+def test_figures_typed_while_the_first_is_worked_out_follow_in_their_cells(
+    window: Window, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """7 and Return into B2, 8 into B3, 9 into B4 and undo, all while the first of them takes long."""
+    show(window, "funnel")
+    store, grid = window.store, window.figures.grid
+    store.attended.patience = 0.0
+    grid.go_to(1, 1)
+    grid.setFocus()
+    qtbot.waitActive(window)
+    real = in_view.make_ready
+
+    def long(*given: Any) -> None:
+        until = time.monotonic() + 0.15
+        slowly(lambda: time.monotonic() > until)()
+        real(*given)
+
+    monkeypatch.setattr("kavlet.desktop.store.make_ready", long)
+    keys = (Qt.Key.Key_7, Qt.Key.Key_Return, Qt.Key.Key_8, Qt.Key.Key_Return, Qt.Key.Key_9, Qt.Key.Key_Return)
+    for place, key in enumerate(keys):
+        QTimer.singleShot(12 * place, lambda key=key: QTest.keyClick(window.windowHandle(), key))  # type: ignore[misc]
+    undo = (window.windowHandle(), Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
+    QTimer.singleShot(12 * len(keys), lambda: QTest.keyClick(*undo))
+    qtbot.waitUntil(lambda: store.history.redo_name == "type in B4", timeout=10_000)
+    assert [store.there.columns[1].cells[row] for row in (1, 2, 3)] == [7.0, 8.0, 2760.0]
 
 
 def test_another_chart_that_is_not_waited_for_is_not_shown(window: Window, monkeypatch: pytest.MonkeyPatch) -> None:

@@ -12,7 +12,7 @@ from typing import TypeVar
 import shiboken6
 from PySide6.QtCore import QCoreApplication, QEvent, QEventLoop, QObject, Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QWidget
+from PySide6.QtWidgets import QApplication, QWidget
 
 from kavlet.core.messages import Message, say
 from kavlet.core.values.errors import KavletError
@@ -21,12 +21,14 @@ from kavlet.core.values.work import GivenUp, Work, doing
 Made = TypeVar("Made")
 PATIENCE = 0.02  # seconds the window waits itself, so that what is quick is done at once
 SHOWN_AFTER = 300  # milliseconds after which it is shown that something takes long
+_DRAGGED = frozenset({QEvent.Type.DragEnter, QEvent.Type.DragMove, QEvent.Type.Drop})
+_TYPED = frozenset({QEvent.Type.KeyPress, QEvent.Type.KeyRelease, QEvent.Type.InputMethod})
 _INPUT = frozenset(
     {
         QEvent.Type.KeyPress, QEvent.Type.KeyRelease, QEvent.Type.ShortcutOverride,
         QEvent.Type.MouseButtonPress, QEvent.Type.MouseButtonRelease, QEvent.Type.MouseButtonDblClick,
         QEvent.Type.MouseMove, QEvent.Type.Wheel, QEvent.Type.ContextMenu, QEvent.Type.Close, QEvent.Type.InputMethod,
-        QEvent.Type.DragEnter, QEvent.Type.DragMove, QEvent.Type.Drop,
+        *_DRAGGED,
     }
 )  # fmt: skip
 
@@ -43,6 +45,10 @@ class Attended(QObject):
         self._pool: ThreadPoolExecutor | None = None
         self._work: Work | None = None
         self._kept: list[tuple[QObject, QEvent]] = []
+        self._handing = False
+        self._next = QTimer(self)
+        self._next.setSingleShot(True)
+        self._next.timeout.connect(self._hand_on)
         self.free: list[QWidget] = []  # what can be clicked while something is done
 
     @property
@@ -61,6 +67,7 @@ class Attended(QObject):
         if self._work is not None:
             raise KavletError(say("Something else is still being worked out."))
         work = self._work = Work()
+        self._handing = False  # what is handed on has led to this; what comes now is kept
 
         def doing_it() -> Made:
             with doing(work):
@@ -75,8 +82,11 @@ class Attended(QObject):
             self._carry_on()
 
     def stop(self) -> None:
-        """End what is being done, and its thread."""
+        """End what is being done, and its thread; what was kept is let go."""
         self.give_up()
+        self._kept.clear()
+        self._next.stop()
+        self._carry_on()
         if self._pool is not None:
             self._pool.shutdown(wait=False)
             self._pool = None
@@ -100,7 +110,6 @@ class Attended(QObject):
             future.add_done_callback(lambda _: self._done.emit())
             loop.exec()
         finally:
-            app.removeEventFilter(self)
             self._done.disconnect(loop.quit)
             shown.stop()
             self.busy.emit(None)
@@ -110,33 +119,57 @@ class Attended(QObject):
         return future.result()
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
-        """Keep what is typed and clicked until it is done."""
-        if event.type() == QEvent.Type.Shortcut:  # a command's, which is no widget
+        """Keep what is typed and clicked until it is done, and until all that was kept before is handed on."""
+        kind = event.type()
+        if self._handing or (kind not in _INPUT and kind != QEvent.Type.Shortcut):
+            return False
+        if kind == QEvent.Type.Shortcut:  # a command's, which is no widget
             self._kept.append((watched, event.clone()))
             return True
-        if event.type() not in _INPUT or not isinstance(watched, QWidget):
+        if not isinstance(watched, QWidget) or any(_holds(one, watched) for one in self.free):
             return False
-        if any(watched is one or one.isAncestorOf(watched) for one in self.free):
-            return False
-        if isinstance(event, QKeyEvent) and event.key() == Qt.Key.Key_Escape:
+        if self.working and isinstance(event, QKeyEvent) and event.key() == Qt.Key.Key_Escape:
             self.give_up()
             return True
-        if event.type() == QEvent.Type.Close:
+        if kind in _DRAGGED:  # its data goes with it
             event.ignore()
-        moves = event.type() == QEvent.Type.MouseMove
-        if moves and self._kept and self._kept[-1][0] is watched and self._kept[-1][1].type() == event.type():
+            return True
+        if kind == QEvent.Type.Close:
+            event.ignore()
+        last = self._kept[-1] if self._kept else (None, event)
+        if kind == QEvent.Type.MouseMove and last[0] is watched and last[1].type() == kind:
             del self._kept[-1]
-        if event.type() != QEvent.Type.ShortcutOverride:
+        if kind != QEvent.Type.ShortcutOverride:
             self._kept.append((watched, event.clone()))
         return True
 
+    def _hand_on(self) -> None:
+        """Hand on the first that was kept. It may lead to more that takes long; then the others wait for that too."""
+        if self.working or not self._kept:
+            return
+        watched, event = self._kept.pop(0)
+        if event.type() in _TYPED:  # goes to where the focus is by now
+            watched = QApplication.focusWidget() or watched
+        self._handing = True
+        try:
+            if shiboken6.isValid(watched):
+                if event.type() == QEvent.Type.Close and isinstance(watched, QWidget):
+                    watched.close()
+                else:
+                    QCoreApplication.sendEvent(watched, event)
+        finally:
+            self._handing = False
+            self._carry_on()
+
     def _carry_on(self) -> None:
-        """Hand on what was typed and clicked meanwhile."""
-        kept, self._kept = self._kept, []
-        for watched, event in kept:
-            if not shiboken6.isValid(watched):
-                continue
-            if event.type() == QEvent.Type.Close and isinstance(watched, QWidget):
-                QTimer.singleShot(0, watched, watched.close)
-            else:
-                QCoreApplication.postEvent(watched, event)
+        """Hand on what was typed and clicked meanwhile, one after the other; from then on nothing is kept."""
+        app = QCoreApplication.instance()
+        if self._kept:
+            self._next.start()
+        elif app is not None and not self.working:
+            app.removeEventFilter(self)
+
+
+def _holds(one: QWidget, watched: QWidget) -> bool:
+    """Whether a widget is, or holds, what an event is for."""
+    return shiboken6.isValid(one) and (watched is one or one.isAncestorOf(watched))
