@@ -1,5 +1,6 @@
 """Makes charts for tests: a table in, a picture out."""
 
+from collections import deque
 from collections.abc import Sequence
 from typing import Any
 
@@ -11,6 +12,8 @@ from kavlet.core.document import edits
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.figures.cells import Cell
 from kavlet.core.figures.recalculate import recalculate
+from kavlet.core.proof.finding import Finding
+from kavlet.core.proof.proofreading import drawn_chart, of_chart
 from kavlet.core.values.geometry import Size
 
 
@@ -38,7 +41,24 @@ def draw(made: Document, size: Size | None = None, look: dict[str, Any] | None =
         entry = made.charts[0]
         dress = msgspec.structs.replace(changes.pop("dress", entry.dress), overrides=look or {})
         made = edits.change_chart(made, entry.id, dress=dress, **changes)
-    return picture(made, recalculate(made.tables), made.charts[0].id, size)
+    return kept(picture(made, recalculate(made.tables), made.charts[0].id, size), made)
+
+
+_KEPT: deque[tuple[Picture, Document]] = deque(maxlen=64)  # pictures drawn lately, with their documents
+
+
+def kept(drawn: Picture, of: Document) -> Picture:
+    """A picture whose document `findings` can look up."""
+    _KEPT.append((drawn, of))
+    return drawn
+
+
+def findings(drawn: Picture, *names: str) -> list[Finding]:
+    """What Proof finds in a chart drawn by itself: by some checks, or by all but those of titles and order, which the
+    small tables of tests have none of."""
+    of = next(document for one, document in _KEPT if one is drawn)
+    found = of_chart(drawn_chart(of, recalculate(of.tables), drawn))
+    return [one for one in found if (one.check in names if names else one.check not in ("title-missing", "unsorted"))]
 
 
 def make(recipe: str, rows: list[list[Cell]], roles: dict[str, Any] | None = None, **settings: Any) -> Picture:
@@ -50,7 +70,7 @@ def free(chart: Chart, rows: list[list[Cell]], size: Size | None = None, **chang
     made, table_id = edits.add_table(Document(), "Figures", rows)
     entry = ChartEntry("k1", "Free", table_id, "", free=chart, **changes)
     made = msgspec.structs.replace(made, charts=(entry,))
-    return picture(made, recalculate(made.tables), "k1", size)
+    return kept(picture(made, recalculate(made.tables), "k1", size), made)
 
 
 def helper(made: Picture, name: str) -> list[Any]:

@@ -170,7 +170,7 @@ def _names(picture: Picture, names: Sequence[str]) -> tuple[int, int]:
     texts = Counter(by_row[row] for row in by_row if row < len(names) and names.count(names[row]) == 1)
     alike = sum(count - 1 for count in texts.values() if count > 1)
     left_out = [name for name in names if name and not any(_means(text, name) for text in said)]
-    told = any(one.check in ("dropped-label", "dropped-entry", "dropped-name") for one in picture.findings)
+    told = bool(picture.figure.dropped or picture.figure.unnamed or picture.figure.unlisted)
     return alike, 0 if told else len(left_out)
 
 

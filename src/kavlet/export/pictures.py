@@ -1,13 +1,12 @@
 """Charts and pages as pictures: SVG, PNG, JPEG, PDF, and the record. Qt is loaded only by those that need it."""
 
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable
 
 import msgspec
 
-from kavlet.core.building.paging import page as paging
 from kavlet.core.building.paging.page import PagePicture
 from kavlet.core.building.stages import Picture
-from kavlet.core.files import record, svg
+from kavlet.core.files import svg
 from kavlet.core.files.formats import Wish
 from kavlet.core.messages import say
 from kavlet.core.scene.primitives import Scene
@@ -66,18 +65,6 @@ def _pdf(made: Drawn, wish: Wish) -> bytes:
 PICTURES: dict[str, Callable[[Drawn, Wish], bytes]] = {
     ".svg": _svg, ".png": _png, ".jpg": _jpeg, ".jpeg": _jpeg, ".pdf": _pdf
 }  # fmt: skip
-
-
-def record_of(charts: Sequence[Picture]) -> bytes:
-    """The record of one chart, or of several."""
-    made = [record.record(one.build.entry.recipe, one.build.helpers, one.figure, one.findings) for one in charts]
-    return record.dumps(made[0] if len(made) == 1 else made)
-
-
-def record_of_pages(pages: Sequence[PagePicture]) -> bytes:
-    """The record of one page, or of several."""
-    made = [paging.record(one) for one in pages]
-    return record.dumps(made[0] if len(made) == 1 else made)
 
 
 def pdf_of(scenes: Iterable[Scene], title: str) -> bytes:

@@ -11,7 +11,8 @@ from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 from kavlet.export import mails, moving, offices, web
 from kavlet.export.outgoing import Outgoing, Told, Written, as_wished
-from kavlet.export.pictures import PICTURES, pdf_of, record_of, record_of_pages
+from kavlet.export.pictures import PICTURES, pdf_of
+from kavlet.export.records import record_of
 
 Group = Literal["picture", "office", "web", "animation", "data", "mail"]
 
@@ -53,7 +54,7 @@ def _pdf(what: Outgoing, wish: Wish) -> Written:
 
 def _record(what: Outgoing, wish: Wish) -> Written:
     del wish
-    return Written(record_of_pages(what.page_pictures) if what.pages else record_of(what.chart_pictures))
+    return Written(record_of(what))
 
 
 def _table(what: Outgoing, wish: Wish) -> Written:

@@ -14,7 +14,7 @@ from kavlet.core.figures.recalculate import Values, recalculate
 from kavlet.core.recipes.recipe import Parameter
 from kavlet.core.recipes.registry import recipe
 from kavlet.core.values.errors import KavletError
-from tests.making import document, draw, table
+from tests.making import document, draw, findings, table
 
 ROWS = table(["what", "given"], ["Visits", "Walks", "goal", "none"], [40.5, 20.0, 100.0, "a lot"])
 
@@ -103,7 +103,7 @@ def test_cells_that_labels_name_are_found(made: tuple[Document, Values, str]) ->
 def test_no_code_of_an_error_stands_in_a_picture_and_proof_tells_of_it(changes: dict[str, Any]) -> None:
     made = draw(document("bars", table(["a", "b"], ["x", "y"], [3, 4]), labels="values"), **changes)
     assert not [text.text for text in made.figure.texts if "#" in text.text]
-    assert [one.check for one in made.findings if one.check == "formula-error"] == ["formula-error"]
+    assert [one.check for one in findings(made) if one.check == "formula-error"] == ["formula-error"]
 
 
 def test_an_equals_sign_before_a_number_is_a_sign() -> None:

@@ -3,7 +3,7 @@
 import pytest
 
 from kavlet.core.values.geometry import Size
-from tests.making import document, draw, table
+from tests.making import document, draw, findings, table
 
 FUNDS = table(["fund", "given", "goal"], ["House", "Garden", "Pond"], [300, 0, 900], [1000, 500, 600])
 ROLES = {"name": "fund", "value": "given", "goal": "goal"}
@@ -34,16 +34,19 @@ def test_what_is_not_drawn_is_said() -> None:
         "thermometer", table(["a", "b"], names, list(range(1, 76))), {"name": "a", "value": "b"}, of="row", goal=100.0
     )
     assert len([text for text in made.figure.texts if text.kind == "panel"]) == 60
-    said = [str(one.message) for one in made.findings if one.check == "undrawn-panels"]
-    assert said == ["15 panels are not drawn: there are too many."]
+    said = [str(one.message) for one in findings(made, "labels-lost")]
+    assert said[:1] == ["15 panels are not drawn: there are too many."]
 
 
 def test_alt_text_and_findings_tell_of_all_panels() -> None:
     made = repeated("thermometer", FUNDS, ROLES, of="row")
     for name, share in (("House", "30%"), ("Garden", "0%"), ("Pond", "150%")):
-        assert f"{name}: Thermometer" in made.figure.alt_text
-        assert share in made.figure.alt_text
-    assert [str(one.message) for one in made.findings if one.check == "above-goal"] == [
+        assert f"{name}: Thermometer" in made.figure.long_text
+        assert share in made.figure.long_text
+    assert made.figure.alt_text == (
+        "Thermometer: given. Pond stands out with 900, 3 times the next, House. The smallest is Garden with 0."
+    )
+    assert [str(one.message) for one in findings(made) if one.check == "out-of-range"] == [
         "Pond: The goal is passed: 150%. The tube shows a break."
     ]
 

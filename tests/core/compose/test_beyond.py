@@ -6,7 +6,7 @@ import pytest
 
 from kavlet.core.building.stages import Picture
 from kavlet.core.values.geometry import Rect
-from tests.making import document, draw, labels, make, marks, table
+from tests.making import document, draw, findings, labels, make, marks, table
 
 SEASONS = table(
     ["season", "visits", "walks"], ["spring", "summer", "autumn", "winter"], [20, 80, 45, -20], [10, 30, 5, 4]
@@ -16,7 +16,7 @@ TO_TEN = {"frame.along.maximum": 10.0, "frame.across.maximum": 10.0}
 
 
 def said(picture: Picture) -> list[str]:
-    return [str(one.message) for one in picture.findings]
+    return [str(one.message) for one in findings(picture)]
 
 
 def within(inner: Rect, outer: Rect, slack: float = 0.01) -> bool:

@@ -10,7 +10,7 @@ from kavlet.core.files import svg
 from kavlet.core.scene.paints import LinearGradient
 from kavlet.core.scene.primitives import Shape, Stamp
 from kavlet.core.values.colour import Colour
-from tests.making import document, draw, table
+from tests.making import document, draw, findings, table
 
 ROWS = table(
     ["month", "Walks", "Members"], ["January", "February", "March", "April"], [40, 62, 55, 80], [12, 22, 30, 26]
@@ -58,7 +58,7 @@ def test_one_of_so_many_names_and_labels_is_shown() -> None:
     picture = made(**{"frame__across__every": 2, "layers__series 1__label__every": 3})
     assert [text.row for text in of(picture, "name")] == [0, 2]
     assert [text.row for text in of(picture, "label", "series 1")] == [0, 3]
-    assert not any(one.check == "dropped-name" for one in picture.findings)
+    assert not any(one.check == "labels-lost" for one in findings(picture))
 
 
 def test_labels_stand_further_out_and_turned() -> None:

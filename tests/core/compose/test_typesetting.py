@@ -3,10 +3,11 @@
 import pytest
 
 from kavlet.core.compose.words.room import Room, body_of
+from kavlet.core.document import edits
 from kavlet.core.text.apart import apart
 from kavlet.core.text.shaping import width
 from kavlet.core.values.geometry import Rect, Size
-from tests.making import document, draw, table
+from tests.making import document, draw, findings, table
 from tests.typeset_cases import Case, cases, drawn, names
 from tests.typesetting import faults
 
@@ -61,22 +62,22 @@ def test_names_left_out_are_told() -> None:
     names = [f"Pond number {i}" for i in range(60)]
     made = draw(document("columns", table(["s", "v"], names, list(range(60)))), Size(221.0, 147.0))
     shown = sum(text.kind == "name" for text in made.figure.texts)
-    told = next(one for one in made.findings if one.check == "dropped-name")
+    told = next(one for one in findings(made) if one.check == "labels-lost")
     assert shown + told.figure == 60
     months = table(["month", "v"], [f"2020-{i:02}" for i in range(1, 61)], list(range(60)))
     lines = draw(document("lines", months), Size(221.0, 147.0))
-    assert not any(one.check == "dropped-name" for one in lines.findings)  # times are skipped evenly
+    assert not any(one.check == "labels-lost" for one in findings(lines))  # times are skipped evenly
 
 
 def test_bars_that_are_laid_down_name_their_rows() -> None:
     names = [f"Pond number {i}" for i in range(40)]
     rows = table(["s", "v"], names, list(range(40)))
-    size = Size(221.0, 420.0)
-    made = draw(document("columns", rows), size)
-    finding = next(one for one in made.findings if one.check == "dropped-name")
-    (remedy,) = finding.remedies
-    mended = draw(document("columns", rows), size, look=remedy.looks)
-    assert not [one for one in mended.findings if one.check == "dropped-name"]
+    small = edits.change_chart(document("columns", rows), "k1", width=221.0, height=420.0)
+    (finding,) = findings(draw(small), "labels-lost")
+    remedy = next(one for one in finding.remedies if one.key == "lay down")
+    assert remedy.edit is not None
+    mended = draw(remedy.edit(small))
+    assert not [one for one in findings(mended) if one.check == "labels-lost"]
     assert {text.text for text in mended.figure.texts if text.kind == "name"} == set(names)
 
 

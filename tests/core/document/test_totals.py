@@ -9,7 +9,7 @@ from kavlet.core.document.document import Document
 from kavlet.core.document.totals import total_rows
 from kavlet.core.figures.cells import Formula
 from kavlet.core.recipes.registry import recipe
-from tests.making import document, draw, helper, labels, make, table
+from tests.making import document, draw, findings, helper, labels, make, table
 
 
 def made(last: str, value: Any, recipe: str = "pie", **settings: Any) -> Document:
@@ -28,14 +28,14 @@ def test_a_total_row_is_left_out_of_the_parts_and_said(name: str, value: Any) ->
     picture = draw(made(name, value))
     assert parts(made(name, value)) == [30, 50, 20]
     assert sorted(one.split()[-1] for one in labels(picture)) == ["20%", "30%", "50%"]
-    (finding,) = [one for one in picture.findings if one.check == "stated-total"]
+    (finding,) = [one for one in findings(picture) if one.check == "stated-total"]
     assert str(finding.message) == f"1 row sums up the others and is left out: {name}."
 
 
 @pytest.mark.parametrize(("name", "value"), [("Rest", 100), ("Rest", Formula("=SUM(B2:B3)")), ("Totalled", 5)])
 def test_other_rows_stay(name: str, value: Any) -> None:
     assert len(parts(made(name, value))) == 4
-    assert not [one for one in draw(made(name, value)).findings if one.check == "stated-total"]
+    assert not [one for one in findings(draw(made(name, value))) if one.check == "stated-total"]
 
 
 def test_an_author_may_count_it() -> None:
@@ -48,12 +48,12 @@ def test_an_author_may_count_it() -> None:
 def test_where_nothing_is_added_up_a_total_is_a_row_like_others() -> None:
     columns = made("Total", 100, "columns")
     assert len(draw(columns).figure.marks) == 4
-    assert [str(one.message) for one in draw(columns).findings] == [
+    assert [str(one.message) for one in findings(draw(columns))] == [
         "1 row sums up the others and stands beside them: Total."
     ]
     without = edits.change_chart(columns, columns.charts[0].id, totals=False)
     assert len(draw(without).figure.marks) == 3
-    assert not [one for one in draw(made("Total", 100, "bridge")).findings if "beside" in str(one.message)]
+    assert not [one for one in findings(draw(made("Total", 100, "bridge"))) if "beside" in str(one.message)]
     assert helper(draw(made("Total", 100, "highlight-bars")), "highlight")[1] == 50
 
 
@@ -90,6 +90,6 @@ def test_a_goal_typed_by_hand_wins_over_the_column() -> None:
 def test_the_same_goal_beside_each_row_is_said() -> None:
     same = table(["day", "given", "goal"], ["Mon", "Tue"], [30, 40], [100, 100])
     roles = {"name": "day", "value": "given", "goal": "goal"}
-    said = [str(one.message) for one in make("thermometer", same, roles).findings if one.check == "added-goals"]
+    said = [str(one.message) for one in findings(make("thermometer", same, roles)) if one.check == "share-sum"]
     assert said == ["Each row has the same goal; together they are 200. Set it once if it is for all."]
-    assert not [one for one in make("thermometer", FUNDS, ROLES).findings if one.check == "added-goals"]
+    assert not [one for one in findings(make("thermometer", FUNDS, ROLES)) if one.check == "share-sum"]

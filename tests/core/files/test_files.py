@@ -19,9 +19,11 @@ from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.figures.typed import read_field
 from kavlet.core.files import csv, record, svg, tables
 from kavlet.core.files import kavlet as kavlet_file
+from kavlet.core.proof.told import told
 from kavlet.core.text.faces import FACES
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import PERCENT, NumberText
+from tests.making import findings, kept
 
 DOCS = Path(__file__).parents[3] / "docs"
 SVG = "{http://www.w3.org/2000/svg}"
@@ -166,7 +168,7 @@ def test_svg_is_the_same_bytes_each_time_and_says_what_it_shows(funnel: Document
     assert made_svg(funnel) == made_svg(funnel)
     root = ElementTree.fromstring(made_svg(funnel))
     assert root.find(f"{SVG}title").text == "Visitor path"
-    assert "1.7% of Visits reach Members" in root.find(f"{SVG}desc").text
+    assert "310 of 18,400 reach Members, 1.7%" in root.find(f"{SVG}desc").text
     assert "18,400" in [text.text for text in root.iter(f"{SVG}text")]
 
 
@@ -198,8 +200,9 @@ def test_text_of_a_table_is_only_data(funnel: Document) -> None:
 
 def test_the_record_is_json_without_nan(funnel: Document) -> None:
     document = edits.set_cells(funnel, "t1", {(1, 2): None})
-    made = picture(document, recalculate(document.tables), "k1")
-    held = json.loads(record.dumps(record.record("funnel", made.build.helpers, made.figure, made.findings)))
+    made = kept(picture(document, recalculate(document.tables), "k1"), document)
+    found = told(findings(made), document)
+    held = json.loads(record.dumps(record.record("funnel", made.build.helpers, made.figure, found)))
     assert [mark["row"] for mark in held["marks"] if mark["layer"] == "people"] == [0, 2, 3, 4]
     assert held["helpers"][1]["values"][0] is None
     assert held["axes"] == [{"name": "x", "min": 0.0, "max": 18400.0, "ticks": [], "visible": False}]

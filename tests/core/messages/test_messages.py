@@ -37,6 +37,7 @@ from kavlet.core.messages import (
 )
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.values.errors import KavletError
+from tests.making import findings, kept
 
 ROOT = Path(__file__).parents[3]
 SOURCE = ROOT / "src" / "kavlet"
@@ -206,8 +207,8 @@ def _in_german(demo: Document, recipe: str) -> tuple[Chart, str]:
     """The demo's chart of a recipe as a document of German numbers and words has it, with its findings."""
     document = msgspec.structs.replace(demo, locale="de_DE")
     chart = next(one for one in document.charts if one.recipe == recipe)
-    made = picture(document, recalculate(document.tables), chart.id)
-    return made.build.chart, " ".join(str(finding.message) for finding in made.findings)
+    made = kept(picture(document, recalculate(document.tables), chart.id), document)
+    return made.build.chart, " ".join(str(finding.message) for finding in findings(made))
 
 
 @pytest.fixture(scope="module")
@@ -231,16 +232,16 @@ def test_drawn_words_are_in_the_document_s_language(demo: Document) -> None:
     chart, _ = _in_german(demo, "battery")
     assert [layer.name for layer in chart.layers] == ["Kappe", "übrig", "ausgegeben", "Kappe"]
     assert _in_german(demo, "funnel")[0].layers[-1].name == "insgesamt"
-    assert "ein Symbol = " in _in_german(demo, "pictogram")[0].alt_text
+    assert "ein Symbol = " in _in_german(demo, "pictogram")[0].long_text
 
 
 def test_findings_are_in_the_readers_language(demo: Document) -> None:
     chart = next(one for one in demo.charts if one.recipe == "funnel")
     emptied = edits.set_cells(demo, chart.table, {(1, 2): None})
-    made = picture(emptied, recalculate(emptied.tables), chart.id)
-    assert "1 row has no value and no mark." in [str(one.message) for one in made.findings]
+    made = kept(picture(emptied, recalculate(emptied.tables), chart.id), emptied)
+    assert "1 row has no value and no mark." in [str(one.message) for one in findings(made)]
     speak("de")
-    assert "1 Zeile hat keinen Wert und nichts Gezeichnetes." in [str(one.message) for one in made.findings]
+    assert "1 Zeile hat keinen Wert und nichts Gezeichnetes." in [str(one.message) for one in findings(made)]
 
 
 def test_helper_columns_are_headed_in_the_document_s_language() -> None:

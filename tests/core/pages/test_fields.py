@@ -49,7 +49,14 @@ def test_every_field_of_an_item_is_offered() -> None:
 
 
 def test_every_field_of_a_page_is_offered() -> None:
-    elsewhere = {"id", "items", "shares", "columns", "theme"}  # the strip, the seams, a list of their own
+    elsewhere = {
+        "id",
+        "items",
+        "shares",
+        "columns",
+        "theme",
+        "silenced",
+    }  # the strip, the seams, a list of their own, Proof
     paths = {field.path.partition(".")[0] for field in fields.OF_PAGE}
     assert set(Page.__struct_fields__) - elsewhere == paths
 

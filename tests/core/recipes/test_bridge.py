@@ -3,7 +3,7 @@
 import pytest
 
 from kavlet.core.document import edits
-from tests.making import document, draw, helper, labels, make, table
+from tests.making import document, draw, findings, helper, labels, make, table
 
 
 def moved(name: str, value: object) -> list[list[object]]:
@@ -18,7 +18,7 @@ def test_a_stated_end_is_an_end_whatever_it_says(name: str, value: object) -> No
     assert helper(made, "total") == [True, False, False, True]
     assert helper(made, "running")[-1] == 130
     assert labels(made, "totals") == ["100", "130"]
-    said = [one.figure for one in made.findings if one.check == "stated-total"]
+    said = [one.figure for one in findings(made) if one.check == "stated-total"]
     assert said == ([value - 130] if isinstance(value, int) and value != 130 else [])
 
 

@@ -7,7 +7,7 @@ import pytest
 from kavlet.core.figures.cells import Formula
 from kavlet.core.recipes.checks import cell_name, largest
 from kavlet.core.values.errors import KavletError
-from tests.making import make, table
+from tests.making import findings, make, table
 
 NAMES = ["a", "b"]
 
@@ -76,5 +76,5 @@ def test_a_formula_can_say_that_there_is_no_value(recipe: str, gap: str) -> None
     rows = table(["a", "b"], ["x", "y", "z"], [3, Formula(gap), 5])
     made = make(recipe, rows)
     assert made.figure.marks
-    said = [str(one.message) for one in made.findings if one.check == "missing-value"]
+    said = [str(one.message) for one in findings(made) if one.check == "missing"]
     assert said == (["1 row has no value and no mark."] if "NA" in gap else [])

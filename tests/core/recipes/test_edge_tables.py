@@ -16,7 +16,7 @@ from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect, Size
 from kavlet.core.values.number_text import WHOLE_PERCENT
-from tests.making import document, draw, helper, labels, make, marks, table
+from tests.making import document, draw, findings, helper, labels, make, marks, table
 
 SPOTS = table(
     ["spot", "weight", "y", "x", "size"], "ABCDE", [9] * 5, [1, 2, 3, 4, 5], [5, 6, 4, 7, 3], [4, 16, -9, 0, None]
@@ -24,7 +24,7 @@ SPOTS = table(
 
 
 def said(picture: Picture) -> list[str]:
-    return [str(one.message) for one in picture.findings]
+    return [str(one.message) for one in findings(picture)]
 
 
 def bars(names: str, *values: Any) -> list[list[Any]]:
@@ -38,7 +38,7 @@ def clear_of(one: Rect, other: Rect) -> bool:
 def test_bubbles_without_a_size_are_counted_and_said() -> None:
     made = make("bubbles", SPOTS)
     assert [mark.row for mark in marks(made, "value")] == [1, 0]
-    assert made.figure.alt_text.startswith("2 bubbles of y against x, sized by size")
+    assert made.figure.long_text.startswith("2 bubbles of y against x, sized by size")
     assert "3 bubbles are not drawn: their sizes are not above 0. Sizes below 0 can be drawn hollow." in said(made)
 
 
@@ -227,7 +227,7 @@ def test_two_hundred_parts_leave_a_legend_that_can_be_read() -> None:
     assert entries[-1].text == f"and {left} more"
     assert left > 20
     assert f"{left} entries of the legend are left out, because there is no room for them." in said(made)
-    assert "200 parts are too many to tell apart. Gather the small ones, or take bars." in said(make("pie", rows))
+    assert "200 parts are more than a reader can tell apart." in said(make("pie", rows))
 
 
 def test_a_legend_of_many_series_leaves_the_plot_its_room() -> None:

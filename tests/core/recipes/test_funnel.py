@@ -16,13 +16,13 @@ from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.scene.primitives import Shape, Writing
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Size
-from tests.making import make, table
+from tests.making import findings, kept, make, table
 
 
 def draw(document: Document, size: Size | None = None, **changes: Any) -> Picture:
     for name, value in changes.items():
         document = dressing.set_setting(document, "k1", name, value)
-    return picture(document, recalculate(document.tables), "k1", size)
+    return kept(picture(document, recalculate(document.tables), "k1", size), document)
 
 
 def of(rows: list[list[Any]]) -> Document:
@@ -115,7 +115,7 @@ def test_a_larger_stage_is_shown_and_noted() -> None:
     made = draw(of([["a", 100.0], ["b", 250.0], ["c", 50.0]]))
     assert helper(made, "offset") == [75, 0, 100]
     assert helper(made, "step")[1] == 2.5
-    assert [finding.check for finding in made.findings] == ["rising-stage"]
+    assert [finding.check for finding in findings(made, "unsorted")] == ["unsorted"]
 
 
 def test_an_empty_stage_is_no_value() -> None:
@@ -123,7 +123,7 @@ def test_an_empty_stage_is_no_value() -> None:
     assert [mark.row for mark in bars(made)] == [0, 2]
     assert [text.row for text in made.figure.texts if text.layer == "step"] == []
     assert [text.row for text in made.figure.texts if text.layer == "overall"] == [0, 2]
-    assert [finding.check for finding in made.findings] == ["missing-value"]
+    assert [finding.check for finding in findings(made)] == ["missing"]
 
 
 @pytest.mark.parametrize(
@@ -196,7 +196,7 @@ def test_labels_never_overlap(rows: int, direction: str) -> None:
     assert not any(a.overlaps(b) for i, a in enumerate(boxes) for b in boxes[i + 1 :])
 
 
-@pytest.mark.parametrize(("second", "found"), [(40.0, []), (40.0001, ["rising-stage"]), (39.9, [])])
+@pytest.mark.parametrize(("second", "found"), [(40.0, []), (40.0001, ["unsorted"]), (39.9, [])])
 def test_an_equal_stage_is_no_rising_one(second: float, found: list[str]) -> None:
     made = make("funnel", table(["stage", "count"], ["a", "b", "c"], [40.0, second, 12.0]))
-    assert [one.check for one in made.findings if one.check == "rising-stage"] == found
+    assert [one.check for one in findings(made, "unsorted")] == found

@@ -8,11 +8,11 @@ scene  = draw(figure)                          primitives
 """
 
 import math
-from functools import cached_property
 
 import msgspec
 from msgspec import Struct
 
+from kavlet.core.building.alt_text import alt_text, long_text
 from kavlet.core.building.bound import bound, bound_entry, bound_note, cell_fields, failing
 from kavlet.core.building.numbered import numbered
 from kavlet.core.building.reading import data_of, helpers_of, inputs_of
@@ -31,9 +31,6 @@ from kavlet.core.dress.style import Dress, resolve
 from kavlet.core.figures.cells import ErrorValue
 from kavlet.core.figures.recalculate import Values
 from kavlet.core.messages import say
-from kavlet.core.proof import formula_error, undrawn_panels
-from kavlet.core.proof.checks import findings
-from kavlet.core.proof.finding import Finding
 from kavlet.core.recipes.checks import need_row
 from kavlet.core.recipes.recipe import HelperBuild, Inputs, Recipe
 from kavlet.core.scene.primitives import Scene
@@ -66,21 +63,13 @@ class Build(Struct, frozen=True):
         return self.panels[0].chart
 
 
-class Picture(Struct, frozen=True, dict=True):
+class Picture(Struct, frozen=True):
     """A chart at the end of all stages."""
 
     build: Build
     figure: Figure
     scene: Scene
     recipe: Recipe | None
-
-    @cached_property
-    def findings(self) -> tuple[Finding, ...]:
-        """What Proof says; asked only when somebody wants to know."""
-        build = self.build
-        panels = [(panel.title, read) for panel, read in zip(build.panels, build.read, strict=False)]
-        of_chart = (*formula_error.check(build.failed), *undrawn_panels.check(build.undrawn))
-        return (*of_chart, *findings(self.recipe, build.inputs, self.figure, panels))
 
 
 NO_PICTURE = Picture(
@@ -138,6 +127,8 @@ def _build(document: Document, values: Values, entry: ChartEntry) -> Build:
             spec = msgspec.structs.replace(spec, subtitle=msgspec.structs.replace(spec.subtitle, text=whose))
         fields |= cell_fields(spec)
         cells = {field: values.evaluate(field, entry.table) for field in cell_fields(spec)}
+        said = alt_text(entry, made_by, inputs, made.chart, data) if not panels else ""
+        spec = msgspec.structs.replace(spec, alt_text=said, long_text=long_text(made_by, made.chart, data))
         mine = msgspec.structs.replace(data, cells=cells)
         panels.append(Panel(made.title, spec, mine.only(spec.rows) if spec.rows is not None else mine, entry.id))
     helpers = helpers_of(table, values, entry) if made_by is not None else ()

@@ -32,6 +32,8 @@ class Chart(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True)
     the chart's size when None. `plot` holds the plot's insets by hand: shares of the chart's width and height at left,
     top, right, bottom.
 
+    `alt_text` is its message in at most 250 characters, `long_text` a description of all it shows.
+
     `ground` is the colour behind all, the theme's where empty, `plot_ground` one behind the plot alone; each may run
     down to another, `ground_to` and `plot_to`. `ground_picture` covers the sheet and `plot_picture` the plot, each
     under a veil of its ground's colour, strong enough for texts to be read. `border` and `plot_border` are colours of a
@@ -64,6 +66,7 @@ class Chart(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True)
     plot_border: str = ""
     solid: Solid | None = None
     alt_text: str = ""
+    long_text: str = ""
 
     @property
     def has_bodies(self) -> bool:

@@ -76,6 +76,7 @@ class Laid(Struct):
     style: Style
     sizes: Sizes
     alt_text: str
+    long_text: str
     title: str
     legend: tuple[str, ...]
     texts: list[PlacedText]
@@ -118,8 +119,8 @@ def laid_out(panels: tuple[Panel, ...], style: Style, size: Size) -> Laid:
     hug = _hug(chart, room) if len(panels) == 1 else None
     listed = legend.lay_out(context, room, dock, hug)
     laid = Laid(
-        size, style, points_, _alt_text(panels), chart.title.text, legend.names(context), [*around, *listed.texts],
-        listed.keys, [], context.name, listed.left_out, min(EDGE, pad),
+        size, style, points_, chart.alt_text, _long_text(panels), chart.title.text, legend.names(context),
+        [*around, *listed.texts], listed.keys, [], context.name, listed.left_out, min(EDGE, pad),
     )  # fmt: skip
     if len(panels) == 1:
         laid.spreads.append(_spread(context, listed.room))
@@ -128,11 +129,11 @@ def laid_out(panels: tuple[Panel, ...], style: Style, size: Size) -> Laid:
     return laid
 
 
-def _alt_text(panels: tuple[Panel, ...]) -> str:
+def _long_text(panels: tuple[Panel, ...]) -> str:
     """What the panels show, each by its title; of many the first ones, and how many more there are."""
     if len(panels) == 1:
-        return panels[0].chart.alt_text
-    said = [f"{panel.title}: {panel.chart.alt_text}" for panel in panels[:MOST_SAID]]
+        return panels[0].chart.long_text
+    said = [f"{panel.title}: {panel.chart.long_text}" for panel in panels[:MOST_SAID]]
     more = len(panels) - len(said)
     rest = [words_in(panels[0].data.locale, "And {count} more.", count=more)] if more else []
     return " ".join([*said, *rest])
@@ -157,6 +158,7 @@ def finished(laid: Laid, solids: list[Solid | None]) -> Figure:
         legend=laid.legend,
         title=laid.title,
         alt_text=laid.alt_text,
+        long_text=laid.long_text,
         dropped=made.dropped,
         unnamed=made.unnamed,
         unlisted=laid.unlisted,

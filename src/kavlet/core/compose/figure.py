@@ -185,6 +185,7 @@ class Figure(Struct, frozen=True):
     legend: tuple[str, ...] = ()
     title: str = ""
     alt_text: str = ""
+    long_text: str = ""
     dropped: int = 0
     unnamed: int = 0
     unlisted: int = 0

@@ -20,16 +20,17 @@ class Sizes(Struct, frozen=True):
     small: float
 
 
+def shrink(size: Size) -> float:
+    """The size of type of a chart as a share of the theme's, where nothing else is set."""
+    return min(1.0, max(0.5, min(size.width / FULL_SIZE.width, size.height / FULL_SIZE.height)))
+
+
 def sizes(style: Style, size: Size, scale: float | None = None) -> Sizes:
     """The theme's sizes at a scale, which may be above 1; else shrunk on charts smaller than `FULL_SIZE`. None below
     what can be read in print."""
-    shrink = (
-        scale
-        if scale is not None
-        else min(1.0, max(0.5, min(size.width / FULL_SIZE.width, size.height / FULL_SIZE.height)))
-    )
+    share = scale if scale is not None else shrink(size)
     full = (style.title_size, style.subtitle_size, style.text_size, style.small_size)
-    return Sizes(*(max(min(one, least), one * shrink) for one, least in zip(full, LEAST, strict=True)))
+    return Sizes(*(max(min(one, least), one * share) for one, least in zip(full, LEAST, strict=True)))
 
 
 class Furniture(Struct, frozen=True):

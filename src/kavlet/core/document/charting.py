@@ -154,6 +154,7 @@ def cut_loose(document: Document, chart_id: str, spec: Chart) -> Document:
     chart = document.chart(chart_id)
     if not chart.recipe:
         raise KavletError(say("This chart is loose already."))
+    spec = msgspec.structs.replace(spec, alt_text="", long_text="")  # told from the figures, as they are then
     table = loosened(document.table(chart.table))
     taken = [column.name for column in table.columns if column.helper is None]
     columns: list[Column] = []

@@ -40,6 +40,13 @@ class Reading(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=Tru
     looks: dict[str, Any] = {}
 
 
+class AltText(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
+    """A chart's alt text as its author wrote it, and the message (in English) that its figures had then."""
+
+    text: str
+    message: str = ""
+
+
 class ChartEntry(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """A chart as the author set it up: a recipe on a table, its settings, its texts and its dress.
 
@@ -48,7 +55,8 @@ class ChartEntry(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=
     its specification in `free`. `repeat` makes one for each of the table's rows; `totals` says
     whether a total row counts among the others, None leaves it to the recipe. `past` holds what it was by other recipes
     it has been. `reading` says what is read across a row; `table` is the helper table then. Texts that begin
-    with ``=`` are formulas. `width` and `height` are points.
+    with ``=`` are formulas. `alt` is an alt text of the author's own. `silenced` holds the checks whose
+    findings are to be left as they are, with the reason. `width` and `height` are points.
     """
 
     id: str
@@ -67,6 +75,8 @@ class ChartEntry(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=
     title: str = ""
     subtitle: str = ""
     source: str = ""
+    alt: AltText | None = None
+    silenced: dict[str, str] = {}
     dress: Dress = Dress()
     width: float = 640.0
     height: float = 360.0
@@ -93,7 +103,8 @@ class PictureFile(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields
 
 class Document(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """Tables, charts, pages, pictures and recipes of its own, its own theme and palettes where it has some, and the
-    locale its numbers are written in. `palette` is that of charts without one of their own."""
+    locale its numbers are written in. `palette` is that of charts without one of their own; `silenced` holds the
+    checks whose findings are left as they are, with the reason."""
 
     tables: tuple[Table, ...] = ()
     charts: tuple[ChartEntry, ...] = ()
@@ -104,6 +115,7 @@ class Document(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=Tr
     palettes: tuple[Palette, ...] = ()
     pages: tuple[Page, ...] = ()
     locale: str = DEFAULT_LOCALE
+    silenced: dict[str, str] = {}
 
     @property
     def house(self) -> House:

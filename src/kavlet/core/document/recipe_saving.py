@@ -39,7 +39,7 @@ def saved_recipe(document: Document, chart_id: str, spec: Chart, title: str) -> 
     made = tuple(_own_helper(table, column, roles, helpers, parameters) for column in helpers)
     names = {column: f"role {role.name}" for column, role in roles.items()}
     names |= {column: f"helper {helper}" for column, helper in helpers.items()}
-    plain = msgspec.to_builtins(msgspec.structs.replace(spec, alt_text="", rows=None))
+    plain = msgspec.to_builtins(msgspec.structs.replace(spec, alt_text="", long_text="", rows=None))
     return OwnRecipe(
         name=name,
         title=title,

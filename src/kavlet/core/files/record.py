@@ -2,12 +2,12 @@
 
 import json
 import math
+from collections.abc import Sequence
 from typing import Any
 
 from kavlet.core.compose.figure import Figure, Mark, PlacedAxis, PlacedText
 from kavlet.core.compose.solid.seen import Seen, seen
 from kavlet.core.figures.cells import ErrorValue, Value
-from kavlet.core.proof.finding import Finding
 from kavlet.core.recipes.recipe import HelperBuild
 from kavlet.core.values.geometry import Rect
 
@@ -15,9 +15,10 @@ DECIMALS = 6  # of coordinates; values are not rounded
 
 
 def record(
-    recipe: str, helpers: tuple[HelperBuild, ...], figure: Figure, findings: tuple[Finding, ...]
+    recipe: str, helpers: tuple[HelperBuild, ...], figure: Figure, findings: Sequence[dict[str, Any]] = ()
 ) -> dict[str, Any]:
-    """The record of one chart. Coordinates are points, y downward; no value and infinities are null."""
+    """The record of one chart; `findings` as Proof tells them. Coordinates are points, y downward; no value and
+    infinities are null."""
     seen_marks = {id(one.mark): one for one in seen(figure)}
     return {
         "recipe": recipe,
@@ -31,15 +32,8 @@ def record(
         "legend": list(figure.legend),
         "title": figure.title,
         "alt_text": figure.alt_text,
-        "findings": [
-            {
-                "check": finding.check,
-                "severity": finding.severity,
-                "figure": _number(finding.figure),
-                "message": str(finding.message),
-            }
-            for finding in findings
-        ],
+        "long_text": figure.long_text,
+        "findings": list(findings),
     }
 
 

@@ -19,6 +19,7 @@ from kavlet.core.values.geometry import Rect, Size
 from kavlet.core.values.sizes import MM, sheets
 
 AnyItem = ChartFrame | Words | KeyFigure | Excerpt | SharedLegend | PlacedPicture | DrawnShape | StepControl
+MARGIN_SOURCE = "{source}"  # the field of a page's lines for the charts' source line
 LEAST_SIDE, MOST_SIDE = 10 * MM, 5_000 * MM
 SIZES = ("A4", "A4 lying", "A3", "A3 lying", "A5", "A5 lying", "A6", "A6 lying", "Letter", "Letter lying",
          "Slide 16:9", "Slide 4:3", "Square")  # fmt: skip
@@ -43,7 +44,8 @@ class Page(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     `margins` are left, top, right and bottom. `arrangement` divides what lies between them into bays, `shares` holds
     the seams that were moved, by the division's place (see `arrangements.py`). `grid` is rows and columns of small
     multiples. `theme` and `dark` are the document's charts' own where empty or None. `header` and `footer` are lines
-    with fields in the margins. A `skipped` page is not presented; `speaker` is what is said to it.
+    with fields in the margins. A `skipped` page is not presented; `speaker` is what is said to it. `silenced` holds
+    the checks that Proof is to leave at what they found, with the reason.
     """
 
     id: str
@@ -64,6 +66,7 @@ class Page(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     items: tuple[AnyItem, ...] = ()
     speaker: str = ""
     skipped: bool = False
+    silenced: dict[str, str] = {}
 
     @property
     def size(self) -> Size:

@@ -1,1 +1,1 @@
-"""What a reader could be misled by, one file per check."""
+"""What a careful reader would object to, and the remedy: one file per check in `checks`."""

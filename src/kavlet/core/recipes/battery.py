@@ -148,7 +148,7 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     if not left < 0:
         return added
     over = say("More is spent than the budget holds: {share} over.", share=Percent(-left))
-    return (Notice("overspent", left, over), *added)
+    return (Notice("out-of-range", left, over), *added)
 
 
 def suits(of: Features) -> Suited:

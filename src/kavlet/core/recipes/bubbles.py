@@ -71,7 +71,7 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
             "{count} bubbles are not drawn: their sizes are 0 or missing.",
             len(lost),
         )
-    return (Notice("no-size", float(len(lost)), message),)
+    return (Notice("missing", float(len(lost)), message),)
 
 
 def suits(of: Features) -> Suited:

@@ -100,7 +100,7 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     if not over:
         return _of_largest(inputs)
     return (
-        Notice("above-whole", max(over), say("A value is larger than the whole: {share}.", share=Percent(max(over)))),
+        Notice("out-of-range", max(over), say("A value is larger than the whole: {share}.", share=Percent(max(over)))),
     )
 
 
@@ -112,7 +112,7 @@ def _of_largest(inputs: Inputs) -> tuple[Notice, ...]:
     message = say(
         "The figures are no shares, so a full capsule stands for the largest, {most}. Set whole for another.", most=most
     )
-    return (Notice("share-of-largest", most, message, "note"),)
+    return (Notice("no-base", most, message, "note"),)
 
 
 def suits(of: Features) -> Suited:

@@ -148,7 +148,7 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     figures, names = inputs.figures("value"), inputs.entries("name")
     return tuple(
         Notice(
-            "rising-stage",
+            "unsorted",
             now / before if before else math.inf,
             say(
                 "“{name}” is larger than the stage before it, which a funnel’s reader does not expect.",

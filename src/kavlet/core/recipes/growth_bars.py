@@ -79,7 +79,7 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
         "{count} rows start from 0, where no growth can be given.",
         zero,
     )
-    return (Notice("growth-from-zero", float(zero), message),)
+    return (Notice("no-base", float(zero), message),)
 
 
 def suits(of: Features) -> Suited:

@@ -114,7 +114,7 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
         if rule == "named"
         else say("No row stands out: the rule “{rule}” picks none.", rule=named(rule))
     )
-    return (Notice("nobody", 0.0, message),)
+    return (Notice("missing", 0.0, message),)
 
 
 def suits(of: Features) -> Suited:

@@ -155,7 +155,7 @@ def added_goals(inputs: Inputs, name: str) -> tuple[Notice, ...]:
         "Each row has the same {goal}; together they are {total}. Set it once if it is for all.",
         goal=named(name), total=total,
     )  # fmt: skip
-    return (Notice("added-goals", sum(goals), message, "note"),)
+    return (Notice("share-sum", sum(goals), message, "note"),)
 
 
 def parts_above_whole(figures: Floats, whole: float) -> tuple[Notice, ...]:
@@ -167,7 +167,7 @@ def parts_above_whole(figures: Floats, whole: float) -> tuple[Notice, ...]:
         "The parts add up to {total}, more than the whole of {whole}; shares are of the parts.",
         total=total, whole=whole,
     )  # fmt: skip
-    return (Notice("negative-rest", whole - total, message),)
+    return (Notice("share-sum", whole - total, message),)
 
 
 SERIES = "series "

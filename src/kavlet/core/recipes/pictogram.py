@@ -84,7 +84,7 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     if longest <= 60:
         return ()
     message = say("A row has {count} symbols, too many to count. Take a larger unit.", count=round(longest))
-    return (Notice("many-symbols", longest, message),)
+    return (Notice("many-slices", longest, message),)
 
 
 def suits(of: Features) -> Suited:

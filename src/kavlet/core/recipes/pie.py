@@ -17,7 +17,6 @@ from kavlet.core.values.apportion import rounded_shares
 from kavlet.core.values.number_text import WHOLE_PERCENT
 from kavlet.core.values.sums import exact_sum
 
-MOST_PARTS = 24  # more wedges than a reader can tell apart
 SAYS = {
     "name and share": "{name}\n{share}",
     "name and value": "{name}\n{value}",
@@ -109,12 +108,7 @@ def chart(inputs: Inputs) -> Chart:
 
 
 def notices(inputs: Inputs) -> tuple[Notice, ...]:
-    found = parts_above_whole(inputs.figures("value"), inputs.setting("whole"))
-    parts = len(finite(inputs.helper("shown")))
-    if parts > MOST_PARTS:
-        message = say("{count} parts are too many to tell apart. Gather the small ones, or take bars.", count=parts)
-        found = (*found, Notice("many-parts", float(parts), message, "note"))
-    return found
+    return parts_above_whole(inputs.figures("value"), inputs.setting("whole"))
 
 
 def suits(of: Features) -> Suited:

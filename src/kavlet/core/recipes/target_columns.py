@@ -57,6 +57,7 @@ def chart(inputs: Inputs) -> Chart:
             inputs.helpers["missed"],
             fill=quiet,
             label=label,
+            listed=two,
         ),
     ]
     front: AnyLayer

@@ -117,11 +117,11 @@ def chart(inputs: Inputs) -> Chart:
 def notices(inputs: Inputs) -> tuple[Notice, ...]:
     level = float(inputs.helper("level")[_row(inputs)])
     if level < 0:
-        return (Notice("below-zero", level, say("What is given is below zero; the tube is empty.")),)
+        return (Notice("out-of-range", level, say("What is given is below zero; the tube is empty.")),)
     if not level > 1:
         return added_goals(inputs, "goal")
     message = say("The goal is passed: {share}. The tube shows a break.", share=Percent(level))
-    return (Notice("above-goal", level, message, "note"), *added_goals(inputs, "goal"))
+    return (Notice("out-of-range", level, message, "note"), *added_goals(inputs, "goal"))
 
 
 def suits(of: Features) -> Suited:

@@ -98,7 +98,7 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
             "{count} part is too small for a cell of its own.", "{count} parts are too small for a cell of their own.",
             small,
         )  # fmt: skip
-        found = (*found, Notice("no-cell", float(small), message))
+        found = (*found, Notice("many-slices", float(small), message))
     return found
 
 

@@ -53,7 +53,7 @@ def left_of(path: Path, share: float) -> float:
         return low
     for _ in range(40):
         middle = (low + high) / 2
-        if sum(signed(_cut(polygon, middle)) for polygon in held) / whole < share:
+        if sum(signed(left) for polygon in held if (left := _cut(polygon, middle))) / whole < share:
             low = middle
         else:
             high = middle

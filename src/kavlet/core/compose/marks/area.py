@@ -73,7 +73,7 @@ def place(layer: Area, on: Plane, to: Placing) -> None:
                 strokes = []
                 drawn = Drawn(path=out.path, fill=colour, items=items, dressed=layer.fill, tone=layer.tone, beyond=True)
                 to.mark(layer, row, number, out.bounds, drawn)
-                say_value(layer, row, out, to, behind=colour)
+                say_value(layer, row, out, to, behind=colour if out.way[1] < 0 else None)
                 continue
             touch = recorded(disc, (x, y), 5.0)
             drawn = Drawn(path=touch, fill=colour, items=tuple(strokes), dressed=layer.fill, tone=layer.tone)

@@ -152,6 +152,7 @@ def _label(layer: Bars, bar: _Bar, on: Plane, to: Placing, behind: Colour) -> No
         room = _above_bulb(block.rect, block.end, block.bulb)
     if block.broken and not block.corners:
         room = before_break(room, block.end)
+        inks = inks[0], inks[0]  # before the break it lies on the bar, wherever it stands
     spots = [_dense(spot, dense) for spot in bar_spots(label, room, block.end, inks, base)]
     if block.bulb is not None:
         spots.insert(1, _beside(block.rect, block.end, block.bulb, inks[1]))
@@ -261,12 +262,13 @@ def outline(layer: Bars, on: Plane, span: Span, row: int) -> list[Point]:
     """
     lead, thickness = on.place(layer.key, row)
     trail = lead + thickness
-    start, end = float(span.starts[row]), float(span.ends[row])
+    inside = on.axis(layer.second).inside  # a scale may end before a figure, and a logarithmic one has no zero
+    start, end = inside(float(span.starts[row])), inside(float(span.ends[row]))
     far_start, far_end = start, end
     if row + 1 < len(span.starts) and not math.isnan(span.ends[row + 1]):
         share = on.thickness / on.pitch
-        far_start += (float(span.starts[row + 1]) - start) * share
-        far_end += (float(span.ends[row + 1]) - end) * share
+        far_start += (inside(float(span.starts[row + 1])) - start) * share
+        far_end += (inside(float(span.ends[row + 1])) - end) * share
     return [
         on.point(lead, on.along(start)),
         on.point(lead, on.along(end)),

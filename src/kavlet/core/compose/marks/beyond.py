@@ -83,5 +83,7 @@ def say_value(
     under = LabelSpot(x - dx * LONG, y - dy * LONG, "middle", "top" if dy < 0 else "bottom", colour, sy=-0.4 * dy)
     spots = [right, left, under] if dy else [LabelSpot(x - dx * LONG, y, "end" if dx > 0 else "start", "middle", colour,
                                                         sx=-0.4 * dx), under]  # fmt: skip
+    if behind is not None:
+        spots = [under]  # beside it, nobody knows what lies behind
     size = (layer.label or Label()).size or to.sizes.small
     to.label(layer, to.id(row), to.wording.beyond(layer, row, figure), spots, Manner(size, weight=1e9, bold=True))

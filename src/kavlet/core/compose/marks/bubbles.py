@@ -65,7 +65,7 @@ def place(layer: Bubbles, on: Plane, to: Placing) -> None:
         to.mark(layer, row, sizes[row], area, Drawn(path=path, fill=colour, items=(shape,), dressed=fill, tone=tone))
         text = to.wording.text(layer, row)
         if text and layer.label is not None:
-            behind = None if negative else colour
+            behind = None if negative else colour.faded(layer.opacity).over(style.ground)
             inside = LabelSpot(
                 x, y, "middle", "middle", ink(layer.label, style, behind), width=2 * radius, height=2 * radius,
                 pad=0.3, fits=_within((x, y), radius),

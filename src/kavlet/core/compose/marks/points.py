@@ -114,13 +114,16 @@ def _row_size(layer: Points, on: Plane) -> float:
 
 
 def _ridden(layer: Points, on: Plane, along: float, long: float) -> float:
-    """Where a riding symbol's middle stands: inside the end of the value, or just beyond it where that is too short."""
+    """Where a riding symbol's middle stands: inside the end of the value, or just beyond it where that is too short;
+    never beyond the plot."""
     inset = long / 2 + layer.padding
     base = on.along(on.axis(layer.second).inside(0.0), layer.second)
     forward = 1 if on.lying else -1
     fits = abs(along - base) >= long + 2 * layer.padding
     direction = forward if (along - base) * forward >= 0 else -forward
-    return along - direction * inset if fits else along + direction * inset
+    at = along - direction * inset if fits else along + direction * inset
+    low, high = (on.plot.x, on.plot.right) if on.lying else (on.plot.y, on.plot.bottom)
+    return min(max(at, low + long / 2), high - long / 2) if high - low > long else (low + high) / 2
 
 
 def _riding_colour(layer: Points, to: Placing, row: int, at: tuple[float, float]) -> Colour:

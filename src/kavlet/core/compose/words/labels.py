@@ -19,7 +19,7 @@ from kavlet.core.compose.words.spots import LabelSpot
 from kavlet.core.dress.style import Style
 from kavlet.core.text.faces import face, tabular
 from kavlet.core.text.wrapping import shortened, wrapped
-from kavlet.core.values.colour import Colour
+from kavlet.core.values.colour import Colour, readable
 from kavlet.core.values.geometry import Point
 from kavlet.core.values.work import go_on
 
@@ -28,6 +28,8 @@ CROWD, NEAREST = 300, 8  # labels of a layer above which each tries only so many
 STEP = 0.84  # of its size, that a layer's type may step down to
 SIZES = (1.0, 0.92, 0.84, 0.76, 0.68, 0.6, 0.5)  # the same, of a single large figure
 LARGE = 14.0  # points, from which on a figure is large
+
+WHITE, BLACK = Colour(1.0, 1.0, 1.0), Colour(0.0, 0.0, 0.0)
 
 
 class Wanted(Struct, frozen=True):
@@ -265,6 +267,10 @@ def _by_hand(label: Wanted, room: Room) -> PlacedText | None:
     moved = msgspec.structs.replace(spot, x=spot.x + dx, y=spot.y + dy, leader=None)
     colour = label.leader_colour
     made = _block(label, lines, moved, label.size)
+    behind = room.behind(made.bounds)
+    if behind is not None and not label.any_colour:  # where it lies now is not what its colour was chosen for
+        ink = readable(behind, *(one.colour for one in label.spots), WHITE, BLACK)
+        made = _block(label, lines, msgspec.structs.replace(moved, colour=ink), label.size)
     far = math.hypot(dx, dy) > 1.2 * label.size
     return _led(made, label, label.target) if far and label.target is not None and colour is not None else made
 

@@ -2,13 +2,14 @@
 
 from msgspec import Struct
 
-from kavlet.core.charts.legend import LegendSide
+from kavlet.core.charts.legend import Entry, LegendSide
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.figure import Key, PlacedText
 from kavlet.core.compose.kind import BEFORE_FIGURE, PLAIN, Listed
 from kavlet.core.compose.kinds import kind_of
-from kavlet.core.compose.marks.painting import picture
+from kavlet.core.compose.marks.painting import fill_of, picture
 from kavlet.core.compose.words.lettering import FLOOR, NOBODY, Ink, Owner, Stand, block, lettered
+from kavlet.core.dress.fills import Fill
 from kavlet.core.messages import words_in
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape
@@ -28,10 +29,18 @@ def items(context: Context) -> list[Listed]:
     chart = context.chart
     if chart.legend.entries:
         return [
-            Listed(entry.name, entry.fill, entry.tone, None, entry.row, entry.figure) for entry in chart.legend.entries
+            Listed(entry.name, *_fill(entry, context), None, entry.row, entry.figure) for entry in chart.legend.entries
         ]
     shown = [layer for layer in chart.layers if layer.listed and not (layer.helper or layer.hidden)]
     return [item for layer in shown for item in kind_of(layer).entries(layer, context)]
+
+
+def _fill(entry: Entry, context: Context) -> tuple[Fill | None, int]:
+    """What an entry of its own shows: its fill, else that of the row it stands for where rows differ."""
+    varied = next((layer for layer in context.chart.layers if layer.vary and not layer.helper), None)
+    if entry.fill is not None or entry.row is None or varied is None or entry.row not in context.data.ids:
+        return entry.fill, entry.tone
+    return fill_of(varied, entry.row, context.data.ids.index(entry.row), context.data)
 
 
 def names(context: Context) -> tuple[str, ...]:

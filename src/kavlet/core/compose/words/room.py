@@ -9,6 +9,7 @@ from itertools import pairwise
 from msgspec import Struct
 
 from kavlet.core.compose.figure import Mark, PlacedText
+from kavlet.core.dress.fills import PictureFill
 from kavlet.core.scene.path import CLOSE, CURVE, LINE, MOVE, Path
 from kavlet.core.values.affine import turned
 from kavlet.core.values.colour import Colour, contrast
@@ -23,13 +24,15 @@ THIN = 0.03  # of the size of type, that a text's box is larger than its ink
 
 
 class Body(Struct, frozen=True, gc=False):
-    """The outline of a mark, as boxes see it: plain where it is a box itself."""
+    """The outline of a mark, as boxes see it: plain where it is a box itself. It `covers` what is behind it, unless it
+    is filled with symbols."""
 
     bounds: Rect
     rings: tuple[tuple[Point, ...], ...]
     row: int
     key: str
     fill: Colour | None = None
+    covers: bool = True
 
     def under(self, rect: Rect) -> bool:
         """Whether a box lies on it."""
@@ -70,9 +73,14 @@ def body_of(mark: Mark) -> Body | None:
     """A drawn mark as what no other row's text may lie on; None for what covers nothing of its own."""
     if not mark.visible or mark.helper or mark.path is None or not mark.kind.bars_texts:
         return None
-    rings = _rings(mark.path)
+    return body(mark.path, mark.row, mark.key, mark.fill, not isinstance(mark.dressed, PictureFill))
+
+
+def body(path: Path, row: int, key: str, fill: Colour | None = None, covers: bool = True) -> Body:
+    """An outline as boxes see it."""
+    rings = _rings(path)
     plain = len(rings) == 1 and len(rings[0]) == 4 and _is_box(rings[0])
-    return Body(mark.path.bounds, () if plain else rings, mark.row, mark.key, mark.fill)
+    return Body(path.bounds, () if plain else rings, row, key, fill, covers)
 
 
 class Room:
@@ -143,6 +151,14 @@ class Room:
         top, bottom = max(rect.y, room.y - CELL), min(rect.bottom, room.bottom + CELL)
         across = range(math.floor(left / CELL), math.floor(right / CELL) + 1)
         return [(x, y) for x in across for y in range(math.floor(top / CELL), math.floor(bottom / CELL) + 1)]
+
+    def behind(self, rect: Rect) -> Colour | None:
+        """What lies behind the middle of a box: the foremost mark, else the ground; None where it is not known."""
+        x, y = rect.center
+        middle = Rect(x - 0.5, y - 0.5, 1.0, 1.0)
+        near = dict(held for cell in self._cells(middle) for held in self._bodies.get(cell, ()))
+        found = next((body for _, body in sorted(near.items(), reverse=True) if body.under(middle)), None)
+        return self.ground if found is None or found.fill is None or not found.covers else found.fill
 
     def _stands(self, text: PlacedText, rect: Rect, any_colour: bool) -> bool:
         """Whether a box of a text lies on its own mark only, or beside it, in a colour that is read there."""

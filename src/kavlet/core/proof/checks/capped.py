@@ -1,0 +1,83 @@
+"""A cap that hides more than half of a bar, or cuts more than a third of all bars.
+
+Source: common practice; a bar cut once, with a break and its true value, is read as the exception it is.
+"""
+
+import math
+from collections.abc import Iterator
+
+from kavlet.core.charts.bars import Bars
+from kavlet.core.document import dressing
+from kavlet.core.document.charting import try_recipe
+from kavlet.core.document.document import Document
+from kavlet.core.document.edits import change_chart
+from kavlet.core.messages import say
+from kavlet.core.proof.check import Check
+from kavlet.core.proof.finding import Finding, Remedy, Severity
+from kavlet.core.proof.subjects import DrawnChart
+
+MOST_HIDDEN, MOST_CAPPED = 0.5, 1 / 3
+
+
+def hidden(true: float, shown: float) -> float:
+    """The share of a bar that a cap hides."""
+    return max(0.0, 1 - abs(shown) / abs(true)) if true else 0.0
+
+
+def check(of: DrawnChart) -> Iterator[Finding]:
+    """The bar that is cut most is named."""
+    data, recipe = of.picture.build.panels[0].data, of.picture.recipe
+    if recipe is not None and recipe.repeats is not None:
+        return  # a tube that is full says so itself
+    for layer in of.layers:
+        if not isinstance(layer, Bars) or not layer.true:
+            continue
+        rows = [
+            (hidden(float(true), float(shown)), row)
+            for row, true, shown in zip(data.ids, data.column(layer.true), data.column(layer.values), strict=False)
+            if math.isfinite(true) and math.isfinite(shown)
+        ]
+        cut = [one for one in rows if one[0] > 1e-9]
+        if not cut:
+            continue
+        most, row = max(cut)
+        many = len(cut) / len(rows)
+        if most <= MOST_HIDDEN and many <= MOST_CAPPED:
+            continue
+        if most > MOST_HIDDEN:
+            message = say("The cap hides {share}\u00a0% of a bar, more than half of it.", share=round(100 * most))
+        else:
+            message = say("The cap cuts {count} of {rows} bars, more than a third.", count=len(cut), rows=len(rows))
+        figure = most if most > MOST_HIDDEN else many
+        place = of.place(layer=layer.key, row=row)
+        severity: Severity = "warning" if many > MOST_CAPPED else "note"  # one that is cut is the exception it looks
+        yield Finding(CHECK.name, severity, figure, message, place, tuple(_remedies(of, layer)))
+
+
+def _remedies(of: DrawnChart, layer: Bars) -> Iterator[Remedy]:
+    data = of.picture.build.panels[0].data
+    true = sorted(abs(float(one)) for one in data.column(layer.true) if math.isfinite(one))
+    if of.has_setting("cap") and true and true[-1] > 0:
+        free = true[max(0, len(true) - 1 - int(len(true) * MOST_CAPPED))]  # at most a third stand above it
+        cap = max(true[-1] * (1 - MOST_HIDDEN), free)
+        yield of.setting("raise cap", say("Raise the cap"), {"cap": _above(cap)})
+    if not of.entry.recipe or not true or true[0] <= 0 or not of.inputs.has("value"):
+        return
+    chart, column = of.entry.id, of.inputs.ids("value")
+
+    def edit(document: Document) -> Document:
+        document = try_recipe(document, chart, "bars")
+        document = change_chart(document, chart, roles={**document.chart(chart).roles, "value": column})
+        looks = {"layers.series 1.type": "points", "frame.along.kind": "log", "frame.along.minimum": None}
+        return dressing.set_looks(document, chart, looks)
+
+    yield Remedy("log points", say("Draw points on a logarithmic scale"), edit, restates=True)
+
+
+def _above(number: float) -> float:
+    """The number, rounded up to two digits."""
+    power = 10.0 ** (math.floor(math.log10(number)) - 1)
+    return float(f"{math.ceil(number / power - 1e-9) * power:.12g}")
+
+
+CHECK = Check("capped", "A cap that hides too much", "common practice: half a bar, a third of all", of_chart=check)

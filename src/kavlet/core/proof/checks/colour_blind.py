@@ -1,0 +1,96 @@
+"""Colours that readers with a colour-vision deficiency can't tell apart.
+
+Source: Machado, Oliveira and Fernandes 2009 (IEEE TVCG 15(6)), severity 1.0; CIEDE2000 (ISO/CIE 11664-6) of 10 as the
+least difference is common practice.
+"""
+
+from collections.abc import Iterator
+from typing import get_args
+
+import msgspec
+
+from kavlet.core.document.document import Document
+from kavlet.core.document.edits import change_chart
+from kavlet.core.dress.palettes import palettes
+from kavlet.core.dress.style import Dress, resolve
+from kavlet.core.messages import named, say
+from kavlet.core.proof.changing import tried
+from kavlet.core.proof.check import Check
+from kavlet.core.proof.finding import Finding, Remedy
+from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.proof.telling_apart import Meaning, pairs
+from kavlet.core.values.colour import Colour
+from kavlet.core.values.vision import Deficiency, as_seen, difference
+
+LEAST = 10.0
+
+
+def least(one: Colour, other: Colour) -> tuple[float, Deficiency]:
+    """The least difference of two colours to readers of the three kinds, and of which."""
+    kinds: tuple[Deficiency, ...] = get_args(Deficiency)
+    return min((difference(as_seen(one, by), as_seen(other, by)), by) for by in kinds)
+
+
+def close_pairs(of: DrawnChart) -> list[tuple[float, Deficiency, Meaning, Meaning]]:
+    """The pairs of colours that come closer than `LEAST` to readers of one of the three kinds."""
+    found = [(*least(a.colour, b.colour), a, b) for a, b in pairs(of)]
+    return [one for one in found if one[0] < LEAST]
+
+
+def check(of: DrawnChart) -> Iterator[Finding]:
+    """The two colours of a legend that come closest."""
+    close = close_pairs(of)
+    if not close:
+        return
+    much, by, one, other = min(close, key=lambda held: held[0])
+    message = say(
+        "Readers with {deficiency} see “{one}” and “{other}” nearly alike: a difference of {much}, where 10 is needed.",
+        deficiency=named(by), one=one.name, other=other.name, much=round(much, 1),
+    )  # fmt: skip
+    yield Finding(CHECK.name, "warning", much, message, of.place(text="legend"), tuple(_remedies(of)))
+
+
+def _remedies(of: DrawnChart) -> Iterator[Remedy]:
+    palette = safe_palette(of, max(len(of.figure.keys), of.inputs.rows if any(one.vary for one in of.layers) else 0))
+    chart = of.entry.id
+    if palette:
+
+        def edit(document: Document) -> Document:
+            held = document.chart(chart).dress
+            colours = {
+                path: value for path, value in held.overrides.items()
+                if not (path.startswith("layers.") and path.endswith(".fill"))
+            }  # fmt: skip
+            dress = msgspec.structs.replace(held, palette=palette, overrides=colours)
+            return change_chart(document, chart, dress=dress)
+
+        remedy = Remedy("safe palette", say("Take a palette that all can tell apart"), edit)
+        made = tried(of, remedy)
+        if made is None or not close_pairs(msgspec.structs.replace(of, picture=made)):
+            yield remedy
+    series = {f"layers.{one.key}.label.template": "{series}\n{value}" for one in of.layers if one.label is not None}
+    if len(series) == len(of.layers) == len(of.figure.keys) and series:
+        remedy = of.looks("labels at marks", say("Name them at the marks"), series)
+        made = tried(of, remedy)
+        if made is not None and not pairs(msgspec.structs.replace(of, picture=made)):
+            yield remedy
+
+
+def safe_palette(of: DrawnChart, count: int) -> str:
+    """The first shipped palette whose first colours all can tell apart on the chart's ground; empty for none."""
+    for name, palette in palettes().items():
+        if palette.kind != "qualitative" or len(palette.colours) < count:
+            continue
+        style = resolve(Dress(of.entry.dress.theme, of.entry.dress.dark, palette=name), of.document.house)
+        tones = [style.tone(place) for place in range(count)]
+        apart = all(
+            least(a, b)[0] >= LEAST for at, a in enumerate(tones) for b in tones[at + 1 :]
+        )  # fmt: skip
+        if apart and all(difference(tone, of.figure.ground) >= LEAST for tone in tones):
+            return name
+    return ""
+
+
+CHECK = Check(
+    "colour-blind", "Colours that some readers can’t tell apart", "Machado et al. 2009; ΔE00 of 10", of_chart=check
+)

@@ -1,0 +1,191 @@
+"""Texts that can hardly be read on what is behind them, and neighbouring marks that run into each other.
+
+Source: WCAG 2.2, success criteria 1.4.3 (4.5:1; 3:1 from 18 pt, or 14 pt bold) and 1.4.11 (3:1).
+"""
+
+from collections.abc import Iterator
+from itertools import pairwise
+
+from kavlet.core.charts.bars import Bars
+from kavlet.core.charts.chart import AnyLayer
+from kavlet.core.charts.wedges import Wedges
+from kavlet.core.compose.figure import Mark, PlacedText
+from kavlet.core.compose.words.room import body
+from kavlet.core.dress.fills import GradientFill
+from kavlet.core.messages import say
+from kavlet.core.proof.check import Check
+from kavlet.core.proof.finding import Finding, Remedy
+from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.scene.primitives import Image, Shape, Stamp
+from kavlet.core.values.colour import Colour, contrast
+from kavlet.core.values.geometry import Rect
+
+TEXT, LARGE, MARKS = 4.5, 3.0, 3.0
+LARGE_SIZE, LARGE_BOLD = 18.0, 14.0
+SLACK = 0.005  # ratios are given with two decimals
+SEAM = 0.3  # points, by which marks that touch may lie apart
+
+
+def needed(size: float, bold: bool) -> float:
+    """The contrast that a text of a size in points needs."""
+    return LARGE if size >= LARGE_SIZE or (bold and size >= LARGE_BOLD) else TEXT
+
+
+def check(of: DrawnChart) -> Iterator[Finding]:
+    """The text with the least contrast for its size; the first layer whose neighbours run into each other."""
+    yield from _texts(of)
+    yield from _marks(of)
+
+
+def _texts(of: DrawnChart) -> Iterator[Finding]:
+    if of.chart.ground_picture or of.chart.plot_picture:
+        return  # under a veil that is set for reading
+    painted = [] if of.figure.faces else list(_painted(of))
+    found: list[tuple[float, PlacedText, Colour]] = []
+    for text in of.figure.texts:
+        if not text.text or text.angle:
+            continue
+        if text.kind == "label" and of.figure.faces:
+            continue  # on lit faces, whose colours are many
+        behind = _behind(of, text, painted)
+        if behind is None:
+            continue
+        ratio = contrast(text.colour.over(behind), behind) / needed(text.size, text.face.endswith("Bold"))
+        if ratio < 1 - SLACK:
+            found.append((ratio, text, behind))
+    if not found:
+        return
+    _, text, behind = min(found, key=lambda one: one[0])
+    ratio = contrast(text.colour.over(behind), behind)
+    message = say(
+        "“{text}” has a contrast of {ratio}:1 to what is behind it; {needed}:1 is needed.",
+        text=text.text.split("\n")[0],
+        ratio=round(ratio, 1),
+        needed=needed(text.size, text.face.endswith("Bold")),
+    )
+    alike = [(one, ground) for _, one, ground in found if (one.kind, one.key) == (text.kind, text.key)]
+    yield Finding(CHECK.name, "warning", ratio, message, of.text_place(text), tuple(_colours(of, alike)))
+
+
+def _painted(of: DrawnChart) -> Iterator[tuple[Shape | Stamp | Image, Mark]]:
+    """What covers something in a flat chart, back to front, with its mark."""
+    for mark in of.marks:
+        for item in (*mark.track, *mark.items):
+            if isinstance(item, Stamp | Image) or (isinstance(item, Shape) and item.fill is not None):
+                yield item, mark
+
+
+def _behind(of: DrawnChart, text: PlacedText, painted: list[tuple[Shape | Stamp | Image, Mark]]) -> Colour | None:
+    """What lies behind a text; None where that is no single colour."""
+    ground = of.figure.ground
+    plot = of.chart.plot_ground
+    if plot and of.figure.plot.holds(text.bounds, 0.5):
+        ground = of.style.colour(plot)
+    x, y = text.bounds.center
+    middle = Rect(x - 0.5, y - 0.5, 1.0, 1.0)
+    for item, mark in reversed(painted):
+        if isinstance(item, Stamp | Image):
+            if mark.bounds.overlaps(middle):
+                return None  # on a symbol or a picture
+            continue
+        if not item.path.bounds.overlaps(middle) or (item.clip is not None and not item.clip.bounds.overlaps(middle)):
+            continue
+        outline = body(item.path, mark.row, mark.key)
+        if not outline.under(middle):
+            continue
+        if not isinstance(item.fill, Colour) or not outline.holds(text.bounds):
+            return None  # it lies on several grounds; the composer has chosen for all of them
+        return item.fill.over(ground)
+    return ground
+
+
+def _colours(of: DrawnChart, texts: list[tuple[PlacedText, Colour]]) -> Iterator[Remedy]:
+    """The colour that goes by what is behind: given back where it was set by hand, else the one that reads best."""
+    name = say("Let the ground choose its colour")
+    text, behind = texts[0]
+    if text.kind == "label" and text.key:
+        layer, held, row = of.chart.layer(text.key), of.entry.dress.overrides, f"layers.{text.key}.rows."
+        back = [path for path in held if path.startswith(row) and path.endswith((".dx", ".dy", "text_look.colour"))]
+        if back or (layer is not None and layer.label is not None and (layer.label.colour or layer.label.colour_rules)):
+            label = f"layers.{text.key}.label"
+            looks: dict[str, object] = {f"{label}.colour": "", f"{label}.colour_rules": ""} | dict.fromkeys(back)
+        else:
+            looks = {f"{row}{one.row}.text_look.colour": of.style.on(ground).hex for one, ground in texts}
+        yield of.looks("text colour", name, looks)
+        return
+    paths = {
+        "title": "title.colour", "subtitle": "subtitle.colour", "source": "source.colour",
+        "legend": "legend.text.colour", "name": "frame.across.text.colour", "tick": "frame.along.text.colour",
+    }  # fmt: skip
+    if text.kind in paths:
+        best = of.style.on(behind).hex
+        set_by_hand = paths[text.kind] in of.entry.dress.overrides
+        default = of.style.ink if text.kind in ("title", "name") else of.style.quiet
+        gives_back = set_by_hand and contrast(default, behind) >= TEXT
+        yield of.looks("text colour", name, {paths[text.kind]: None if gives_back else best})
+    if text.kind == "note":
+        chart, key = of.entry.id, text.key
+        yield (
+            of.looks("text colour", name, {f"notes.{key}.colour": of.style.on(behind).hex})
+            if key and chart
+            else (of.looks("text colour", name, {}))
+        )
+
+
+def _marks(of: DrawnChart) -> Iterator[Finding]:
+    for layer in of.layers:
+        if layer.edge or not (isinstance(layer, Wedges) or (isinstance(layer, Bars) and layer.stack != "none")):
+            continue
+        pairs = list(_neighbours(of, layer))
+        close = [(contrast(a, b), mark) for a, b, mark in pairs if contrast(a, b) < MARKS - SLACK]
+        if not close:
+            continue
+        ratio, mark = min(close, key=lambda one: one[0])
+        message = say(
+            "Neighbouring marks have a contrast of {ratio}:1 and no line between them; {needed}:1 is needed.",
+            ratio=round(ratio, 1), needed=MARKS,
+        )  # fmt: skip
+        keys = [one.key for one in of.layers if type(one) is type(layer)]
+        edge = of.looks("edge", say("Draw a line between them"), {f"layers.{key}.edge": "ground" for key in keys})
+        yield Finding(CHECK.name, "note", ratio, message, of.mark_place(mark), (edge,))
+        return
+
+
+def _neighbours(of: DrawnChart, layer: AnyLayer) -> Iterator[tuple[Colour, Colour, Mark]]:
+    """The colours of marks that touch: slices without a gap, parts of one stack."""
+    if isinstance(layer, Wedges):
+        marks = [mark for mark in of.marks if mark.key == layer.key and mark.fill is not None]
+        if layer.gap > 0 or layer.explode or len(marks) < 2:
+            return
+        for a, b in [*pairwise(marks), (marks[-1], marks[0])]:
+            if a.fill is not None and b.fill is not None and a.panel == b.panel:
+                yield a.fill, b.fill, b
+        return
+    stacked = [one for one in of.layers if isinstance(one, Bars) and one.stack != "none"]
+    place = stacked.index(layer)  # type: ignore[arg-type]
+    if place + 1 >= len(stacked):
+        return
+    above = {(mark.row, mark.panel): mark for mark in of.marks if mark.key == stacked[place + 1].key}
+    for mark in of.marks:
+        other = above.get((mark.row, mark.panel)) if mark.key == layer.key else None
+        if other is None or mark.fill is None or other.fill is None or stacked[place + 1].edge:
+            continue
+        if _touch(mark.bounds, other.bounds) and not (_is_quiet(mark) or _is_quiet(other)):
+            yield mark.fill, other.fill, other
+
+
+def _touch(one: Rect, other: Rect) -> bool:
+    """Whether two boxes that are seen meet along a side."""
+    grown = Rect(one.x - SEAM, one.y - SEAM, one.width + 2 * SEAM, one.height + 2 * SEAM)
+    seen = min(one.width, one.height, other.width, other.height) > SEAM
+    return seen and grown.overlaps(other)
+
+
+def _is_quiet(mark: Mark) -> bool:
+    """Whether a mark is filled to stand back, as a track does."""
+    fill = mark.dressed
+    name = fill.colours[0] if isinstance(fill, GradientFill) and fill.colours else fill
+    return name in ("track", "quiet", "line", "ground")
+
+
+CHECK = Check("contrast", "Texts and marks that are hard to see", "WCAG 2.2, 1.4.3 and 1.4.11", of_drawing=check)

@@ -1,0 +1,57 @@
+"""Bars and areas whose scale does not begin at zero: their lengths are no longer in proportion.
+
+Source: E. R. Tufte, The Visual Display of Quantitative Information (1983), chapter 2; D. Huff, How to Lie with
+Statistics (1954), on cut-off bars.
+"""
+
+from collections.abc import Iterator
+
+from kavlet.core.charts.area import Area
+from kavlet.core.charts.bars import Bars
+from kavlet.core.charts.chart import AnyLayer
+from kavlet.core.messages import say
+from kavlet.core.proof.check import Check
+from kavlet.core.proof.finding import Finding, Remedy
+from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.text.numbers import written
+from kavlet.core.values.number_text import PLAIN
+
+
+def cuts(low: float, high: float) -> bool:
+    """Whether a scale from low to high leaves out zero, where lengths begin."""
+    return low > 0 or high < 0
+
+
+def check(of: DrawnChart) -> Iterator[Finding]:
+    """The first layer whose lengths do not begin at zero is named."""
+    for layer in of.layers:
+        scale, ends = of.scale(layer), of.ends(layer)
+        if not isinstance(layer, Bars | Area) or scale is None or ends is None or scale.kind == "log":
+            continue
+        if not cuts(*ends):
+            continue
+        start = min(ends, key=abs)
+        shown = written(start, scale.number or of.inputs.number_text("value") or PLAIN, of.document.locale)
+        message = say(
+            "The scale begins at {start}, not at zero, so lengths are not in proportion to the figures.", start=shown
+        )
+        yield Finding(CHECK.name, "warning", start, message, of.place(layer=layer.key), tuple(_remedies(of, layer)))
+        return
+
+
+def _remedies(of: DrawnChart, layer: AnyLayer) -> Iterator[Remedy]:
+    path = of.scale_path(layer)
+    back = {f"{path}.minimum": None, f"{path}.maximum": None, f"{path}.zero": None}
+    spec = of.scale(layer)
+    if spec is not None and not spec.zero and f"{path}.zero" not in of.entry.dress.overrides:
+        back[f"{path}.zero"] = True  # type: ignore[assignment]
+    yield Remedy("begin at zero", say("Begin at zero"), of.without_ends(back))
+    alone = isinstance(layer, Bars) and layer.stack == "none" and not any(one.joins for one in of.chart.layers)
+    if alone and not of.chart.as_solid:
+        looks = {f"layers.{one.key}.type": "points" for one in of.layers if isinstance(one, Bars)}
+        yield of.looks("turn to points", say("Draw points instead"), looks, restates=True)
+
+
+CHECK = Check(
+    "cut-axis", "Bars or areas whose scale does not begin at zero", "Tufte 1983, chapter 2; Huff 1954", of_drawing=check
+)

@@ -1,0 +1,116 @@
+"""Errors that a chart or a text reads, and helper cells edited by hand.
+
+Source: OASIS ODF 1.3 part 4, 5.12 (the errors a formula gives).
+"""
+
+from collections.abc import Iterator
+
+import msgspec
+
+from kavlet.core.document.document import Document, with_table
+from kavlet.core.document.fitting import fitted
+from kavlet.core.figures.cells import ErrorValue, Formula
+from kavlet.core.figures.references import column_letters
+from kavlet.core.figures.table import HEADER, Column
+from kavlet.core.messages import counted, say
+from kavlet.core.proof.check import Check
+from kavlet.core.proof.finding import Finding, Remedy
+from kavlet.core.proof.subjects import DrawnChart, DrawnPage
+
+GO = Remedy("go", say("Go to the cell"))
+
+
+def check(of: DrawnChart) -> Iterator[Finding]:
+    """What they would say is left empty: no code of an error stands in a picture."""
+    for text, error in of.picture.build.failed:
+        message = say(
+            "{text} gives {found}, so nothing stands there. {meaning}",
+            text=text, found=error.value, meaning=say(error.meaning),
+        )  # fmt: skip
+        yield Finding(CHECK.name, "warning", 1.0, message, of.place(text="title"))
+    yield from _cells(of)
+    yield from _by_hand(of)
+
+
+def _cells(of: DrawnChart) -> Iterator[Finding]:
+    """The first cell with an error among those the chart reads; one that says there is no value means it."""
+    inputs = of.inputs
+    read = [column for held in inputs.roles.values() for column in held]
+    found = [
+        (row, inputs.places[column], value)
+        for column in dict.fromkeys(read)
+        for row, value in enumerate(inputs.values.get(column, ()))
+        if isinstance(value, ErrorValue) and value is not ErrorValue.MISSING
+    ]
+    if not found:
+        return
+    row, place, error = min(found, key=lambda one: one[:2])
+    cell = f"{column_letters(place)}{row + HEADER + 1}"
+    message = counted(
+        "{count} cell that the chart reads gives an error, {cell}: {meaning}",
+        "{count} cells that the chart reads give an error, the first in {cell}: {meaning}",
+        len(found), cell=cell, meaning=say(error.meaning),
+    )  # fmt: skip
+    where = of.place(table=of.entry.table, cell=(place, row + HEADER), row=row)
+    yield Finding(CHECK.name, "error", float(len(found)), message, where, (GO,))
+
+
+def by_hand(column: Column) -> list[int]:
+    """The cells of a helper column that its recipe has not made, by their row in the table."""
+    return [
+        row
+        for row, cell in enumerate(column.cells)
+        if row >= HEADER and cell is not None and not (isinstance(cell, Formula) and cell.made)
+    ]
+
+
+def _by_hand(of: DrawnChart) -> Iterator[Finding]:
+    chart, table = of.entry.id, of.entry.table
+    for place, column in enumerate(of.table.columns):
+        if column.helper is None or column.helper.chart != chart:
+            continue
+        rows = by_hand(column)
+        if not rows:
+            continue
+        message = counted(
+            "{count} cell of the helper column “{name}” is edited by hand and does not follow the figures.",
+            "{count} cells of the helper column “{name}” are edited by hand and do not follow the figures.",
+            len(rows), name=column.helper.name,
+        )  # fmt: skip
+        where = of.place(table=table, cell=(place, rows[0]))
+        yield Finding(CHECK.name, "note", float(len(rows)), message, where, (_give_back(table, column.id), GO))
+        return
+
+
+def _give_back(table: str, column: str) -> Remedy:
+    def edit(document: Document) -> Document:
+        held = document.table(table)
+        columns = tuple(
+            msgspec.structs.replace(
+                one, cells=tuple(None if row in by_hand(one) else cell for row, cell in enumerate(one.cells))
+            )
+            if one.id == column
+            else one
+            for one in held.columns
+        )
+        return fitted(with_table(document, msgspec.structs.replace(held, columns=columns)))
+
+    return Remedy("give back", say("Give it back to the recipe"), edit)
+
+
+def page(of: DrawnPage) -> Iterator[Finding]:
+    """Formulas in words, key figures and captions of a page."""
+    for item, made in of.picture.made.items():
+        if made.refused:
+            yield Finding(CHECK.name, "error", 1.0, say("{text}", text=made.refused), of.place(item))
+        for text, error in made.failed:
+            message = say(
+                "{text} gives {found}, so nothing stands there. {meaning}",
+                text=text, found=error.value, meaning=say(error.meaning),
+            )  # fmt: skip
+            yield Finding(CHECK.name, "warning", 1.0, message, of.place(item))
+
+
+CHECK = Check(
+    "formula-error", "Errors that are read, helpers by hand", "ODF 1.3 part 4, 5.12", of_chart=check, of_page=page
+)

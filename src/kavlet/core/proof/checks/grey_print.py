@@ -1,0 +1,70 @@
+"""Colours that fall together in grey print.
+
+Source: CIE 15 (CIELAB); lightness of 10 apart as the least is common practice.
+"""
+
+from collections.abc import Iterator
+
+from kavlet.core.charts.area import Area
+from kavlet.core.charts.cells import Cells
+from kavlet.core.charts.layer import GATHERED
+from kavlet.core.messages import say
+from kavlet.core.proof.check import Check
+from kavlet.core.proof.finding import Finding, Remedy
+from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.proof.telling_apart import pairs
+from kavlet.core.scene.paints import HatchKind
+from kavlet.core.values.vision import lab
+
+LEAST = 10.0
+HATCHES: tuple[tuple[HatchKind, float, float], ...] = (
+    ("lines", 45.0, 6.0), ("lines", -45.0, 6.0), ("dots", 0.0, 6.0), ("cross", 45.0, 7.0), ("lines", 0.0, 5.0),
+    ("lines", 90.0, 5.0), ("dashes", 45.0, 7.0), ("dots", 45.0, 9.0),
+)  # fmt: skip
+
+
+def check(of: DrawnChart) -> Iterator[Finding]:
+    """The two colours of a legend that come closest in lightness."""
+    found = [(abs(lab(a.colour)[0] - lab(b.colour)[0]), a, b) for a, b in pairs(of)]
+    close = [one for one in found if one[0] < LEAST]
+    if not close:
+        return
+    much, one, other = min(close, key=lambda held: held[0])
+    message = say(
+        "In grey print “{one}” and “{other}” fall together: their lightness is {much} apart, where 10 is needed.",
+        one=one.name, other=other.name, much=round(much, 1),
+    )  # fmt: skip
+    yield Finding(CHECK.name, "note", much, message, of.place(text="legend"), tuple(_remedies(of)))
+
+
+def _remedies(of: DrawnChart) -> Iterator[Remedy]:
+    """A hatch for each but the first, in its own colour."""
+    layers = [one for one in of.layers if one.listed]
+    if len(of.figure.keys) > len(HATCHES) + 1:
+        return
+    looks = {}
+    if len(layers) == 1 and layers[0].vary and not isinstance(layers[0], Cells):
+        rows = sorted({mark.row for mark in of.marks if mark.key == layers[0].key and mark.row < GATHERED})
+        for place, row in enumerate(rows[1 : len(HATCHES) + 1]):
+            kind, angle, step = HATCHES[place]
+            looks[f"layers.{layers[0].key}.rows.{row}.fill"] = {
+                "fill": "hatch", "colour": f"tone{row + 1}", "kind": kind, "angle": angle, "step": step,
+            }  # fmt: skip
+        yield of.looks("hatches", say("Hatch them"), looks)
+        return
+    if len(layers) < 2 or any(one.vary or not (one.has_body or isinstance(one, Area)) for one in layers):
+        return
+    for place, layer in enumerate(layers[1 : len(HATCHES) + 1]):
+        kind, angle, step = HATCHES[place]
+        fill = layer.fill if isinstance(layer.fill, str) and layer.fill else f"tone{layer.tone + 1}"
+        looks[f"layers.{layer.key}.fill"] = {
+            "fill": "hatch",
+            "colour": fill,
+            "kind": kind,
+            "angle": angle,
+            "step": step,
+        }
+    yield of.looks("hatches", say("Hatch them"), looks)
+
+
+CHECK = Check("grey-print", "Colours that fall together in grey print", "CIELAB lightness, 10 apart", of_chart=check)

@@ -1,0 +1,89 @@
+"""The lie factor: the size of an effect as shown over its size in the figures, where a mark's area grows otherwise.
+
+Source: E. R. Tufte, The Visual Display of Quantitative Information (1983), chapter 2: lie factor = size of effect shown
+in the graphic / size of effect in the data; above 1.05 or below 0.95 the distortion is substantial. The size of an
+effect is |second − first| / first.
+"""
+
+import math
+from collections.abc import Iterator, Sequence
+
+from kavlet.core.charts.bars import Bars
+from kavlet.core.charts.bubbles import Bubbles
+from kavlet.core.charts.chart import AnyLayer
+from kavlet.core.compose.figure import Mark
+from kavlet.core.dress.fills import PictureFill
+from kavlet.core.messages import say
+from kavlet.core.proof.check import Check
+from kavlet.core.proof.finding import Finding, Remedy
+from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.scene.primitives import Stamp
+
+LOW, HIGH = 0.95, 1.05
+
+
+def effect(first: float, second: float) -> float:
+    """The size of an effect, as a share of the first figure."""
+    return abs(second - first) / abs(first)
+
+
+def lie_factor(data: tuple[float, float], shown: tuple[float, float]) -> float:
+    """The effect as shown over that in the data; NaN where there is none in the data."""
+    of_data = effect(*data)
+    return effect(*shown) / of_data if of_data else math.nan
+
+
+def check(of: DrawnChart) -> Iterator[Finding]:
+    """Of each layer whose marks are sized by areas, the smallest and the largest mark are compared."""
+    for layer in of.layers:
+        sized = _sizes(of, layer)
+        if len(sized) < 2:
+            continue
+        (small, area), (large, other) = min(sized), max(sized)
+        factor = lie_factor((small, large), (area, other)) if small and area else math.nan
+        if math.isnan(factor) or LOW <= factor <= HIGH:
+            continue
+        message = say(
+            "The lie factor is {factor}: from the smallest to the largest, areas grow by {shown}\u00a0%, the "
+            "figures by {data}\u00a0%.",
+            factor=round(factor, 2),
+            shown=round(100 * effect(area, other)),
+            data=round(100 * effect(small, large)),
+        )
+        yield Finding(CHECK.name, "warning", factor, message, of.place(layer=layer.key), tuple(_remedies(of, layer)))
+
+
+def _sizes(of: DrawnChart, layer: AnyLayer) -> Sequence[tuple[float, float]]:
+    """Each mark's figure and the area drawn for it, above zero; nothing where areas stand for no figure."""
+    marks = [mark for mark in of.marks if mark.key == layer.key and mark.panel == 0 and not mark.beyond]
+    if isinstance(layer, Bubbles):
+        data = of.picture.build.panels[0].data
+        sizes = dict(zip(data.ids, data.column(layer.sizes), strict=False))
+        held = [(abs(float(sizes.get(mark.row, math.nan))), mark.bounds.width**2) for mark in marks]
+        return [(size, area) for size, area in held if size > 0 and area > 0]
+    if isinstance(layer, Bars):
+        return [(abs(mark.value), grown) for mark in marks if mark.value and (grown := _stamped(mark)) > 0]
+    return []
+
+
+def _stamped(mark: Mark) -> float:
+    """The area of the one symbol that a bar is filled with at its own proportions, grown in both directions; else 0."""
+    stamps = [item for item in mark.items if isinstance(item, Stamp)]
+    if not isinstance(mark.dressed, PictureFill) or mark.dressed.how != "fitted" or len(stamps) != 1:
+        return 0.0
+    place = stamps[0].place
+    return abs(place.a * place.d - place.b * place.c)
+
+
+def _remedies(of: DrawnChart, layer: AnyLayer) -> Iterator[Remedy]:
+    if isinstance(layer, Bubbles):
+        yield of.looks("size by area", say("Size by area"), {f"layers.{layer.key}.by": "area"})
+    elif of.has_setting("how"):
+        yield of.setting("repeat by count", say("Repeat by count"), {"how": "repeated"})
+    elif isinstance(layer.fill, PictureFill):
+        yield of.looks("repeat by count", say("Repeat by count"), {f"layers.{layer.key}.fill.how": "repeated"})
+
+
+CHECK = Check(
+    "lie-factor", "Areas that grow otherwise than the figures", "Tufte 1983, chapter 2: 0.95 to 1.05", of_drawing=check
+)

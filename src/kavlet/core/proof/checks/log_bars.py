@@ -1,0 +1,35 @@
+"""Bars and areas on a logarithmic scale, which has no zero that lengths could begin at.
+
+Source: W. S. Cleveland, The Elements of Graphing Data (1985): logarithmic scales go with position, as dots do, not
+with length.
+"""
+
+from collections.abc import Iterator
+
+from kavlet.core.charts.area import Area
+from kavlet.core.charts.bars import Bars
+from kavlet.core.messages import say
+from kavlet.core.proof.check import Check
+from kavlet.core.proof.finding import Finding, Remedy
+from kavlet.core.proof.subjects import DrawnChart
+
+
+def check(of: DrawnChart) -> Iterator[Finding]:
+    """The first such layer is named."""
+    for layer in of.layers:
+        scale = of.scale(layer)
+        if not isinstance(layer, Bars | Area) or scale is None or scale.kind != "log":
+            continue
+        message = say("A logarithmic scale has no zero, so the lengths of these marks mean nothing.")
+        path = of.scale_path(layer)
+        by_hand = f"{path}.kind" in of.entry.dress.overrides
+        linear = {f"{path}.kind": None if by_hand else "linear", f"{path}.minimum": None, f"{path}.maximum": None}
+        remedies: list[Remedy] = [of.looks("linear scale", say("Make the scale linear"), linear)]
+        if isinstance(layer, Bars) and layer.stack == "none" and not of.chart.as_solid:
+            looks = {f"layers.{one.key}.type": "points" for one in of.layers if isinstance(one, Bars)}
+            remedies.append(of.looks("turn to points", say("Draw points instead"), looks, restates=True))
+        yield Finding(CHECK.name, "warning", 0.0, message, of.place(layer=layer.key), tuple(remedies))
+        return
+
+
+CHECK = Check("log-bars", "Bars or areas on a logarithmic scale", "Cleveland 1985", of_chart=check)

@@ -1,0 +1,73 @@
+"""More parts of a whole than can be told apart, or parts too small to be seen.
+
+Source: common practice (seven parts, two percent); W. S. Cleveland and R. McGill 1984 (J. American Statistical
+Association 79(387)): angles are judged less exactly than positions.
+"""
+
+import math
+from collections import Counter
+from collections.abc import Iterator
+
+from kavlet.core.charts.layer import LEFT_OVER
+from kavlet.core.charts.wedges import Wedges
+from kavlet.core.messages import counted, say
+from kavlet.core.proof.changing import to_sorted_bars
+from kavlet.core.proof.check import Check
+from kavlet.core.proof.finding import Finding, Remedy
+from kavlet.core.proof.subjects import DrawnChart
+
+MOST, LEAST = 7, 0.02  # parts of one ring, and the share of the whole that a part should have
+MOST_GATHERED = 50.0  # percent, up to which small parts can be drawn as one
+
+
+def check(of: DrawnChart) -> Iterator[Finding]:
+    """Rings that have too many parts, and the smallest part of those that are too small; symbols too many to count."""
+    yield from of.notices(CHECK.name, *_larger_units(of))
+    for layer in of.layers:
+        if not isinstance(layer, Wedges):
+            continue
+        marks = [mark for mark in of.marks if mark.key == layer.key and mark.panel == 0]
+        values = [abs(mark.value) for mark in marks if math.isfinite(mark.value)]
+        whole = sum(values)
+        small = [value for value in values if whole and 0 < value / whole < LEAST]
+        groups = Counter(layer.groups.get(mark.row, (-1, 0))[0] for mark in marks)
+        together = max(groups.values(), default=0)  # parts of a group are read within it
+        if together <= MOST and not small:
+            continue
+        if together > MOST:
+            message = say("{count} parts are more than a reader can tell apart.", count=together)
+            figure = float(together)
+        else:
+            message = counted(
+                "{count} part is under 2\u00a0% of the whole, too small to be seen.",
+                "{count} parts are under 2\u00a0% of the whole, too small to be seen.",
+                len(small),
+            )
+            figure = min(small) / whole
+        yield Finding(
+            CHECK.name, "note", figure, message, of.place(layer=layer.key), (*_gather(of, values), *to_sorted_bars(of))
+        )
+
+
+def _gather(of: DrawnChart, values: list[float]) -> Iterator[Remedy]:
+    """Gather the small ones: the least share from which on few enough stay, and their sum is large enough."""
+    if not of.has_setting("gather") or not (whole := sum(values)):
+        return
+    shares = sorted(float(one) / whole for one in of.inputs.figures("value") if math.isfinite(one) and one > 0)
+    spare = sum(mark.row == LEFT_OVER for mark in of.marks)  # what is left over of a stated whole
+    for place in range(2, len(shares)):
+        threshold = math.ceil(1000 * (shares[place - 1] + 1e-12)) / 10
+        lump = [share for share in shares if 100 * share < threshold]
+        kept = [share for share in shares if 100 * share >= threshold]
+        fits = len(kept) + 1 + spare <= MOST and kept and min(kept) >= LEAST and sum(lump) >= LEAST
+        if fits and threshold <= MOST_GATHERED:
+            yield of.setting("gather", say("Gather the small ones"), {"gather": threshold}, restates=True)
+            return
+
+
+def _larger_units(of: DrawnChart) -> Iterator[Remedy]:
+    if of.has_setting("unit") and of.inputs.is_set("unit"):
+        yield of.setting("larger unit", say("Take a larger unit"), {"unit": None})
+
+
+CHECK = Check("many-slices", "Too many parts, or parts too small to be seen", "common practice", of_chart=check)

@@ -1,0 +1,101 @@
+"""Rows that hold no value and so are not drawn. An empty cell is no value, never zero.
+
+Source: the figures themselves.
+"""
+
+import math
+from collections.abc import Iterator
+
+from kavlet.core.charts.area import Area
+from kavlet.core.charts.line import Line
+from kavlet.core.document.document import Document
+from kavlet.core.document.edits import delete_rows, set_cells
+from kavlet.core.figures.table import HEADER
+from kavlet.core.messages import counted, say
+from kavlet.core.proof.check import Check
+from kavlet.core.proof.finding import Finding, Remedy
+from kavlet.core.proof.subjects import DrawnChart
+
+
+def check(of: DrawnChart) -> Iterator[Finding]:
+    """What a recipe noticed; and empty or text cells where a figure should be. A formula that gives "" means it."""
+    yield from of.notices(CHECK.name, *_hollow(of), *_stand_out(of))
+    inputs = of.inputs
+    empty: dict[int, str] = {}
+    for column in inputs.ids("value"):
+        numbers, values = inputs.numbers[column], inputs.values[column]
+        for row, (number, value) in enumerate(zip(numbers, values, strict=True)):
+            if math.isnan(number) and value != "":
+                empty.setdefault(row, column)
+    courses = [one for one in of.layers if isinstance(one, Line | Area)]
+    if courses and len(courses) == len(of.layers) and all(_is_wanted(of, one.key) for one in courses):
+        return  # a gap in a course is seen, and was asked for
+    if not empty:
+        return
+    message = counted(
+        "{count} row has no value and no mark.", "{count} rows have no value and no mark.", len(empty)
+    )  # fmt: skip
+    row, column = next(iter(empty.items()))
+    at = of.table.place(column)
+    place = of.place(table=of.entry.table, cell=(at, row + HEADER), row=row)
+    yield Finding(CHECK.name, "note", float(len(empty)), message, place, tuple(_remedies(of, sorted(empty))))
+
+
+def _is_wanted(of: DrawnChart, layer: str) -> bool:
+    """Whether the author has set that a course breaks where there is no value."""
+    return of.entry.dress.overrides.get(f"layers.{layer}.missing") == "break"
+
+
+def _remedies(of: DrawnChart, rows: list[int]) -> Iterator[Remedy]:
+    table, inputs = of.entry.table, of.inputs
+    courses = [one for one in of.layers if isinstance(one, Line | Area)]
+    if courses and len(courses) == len(of.layers):
+        yield of.looks("show as gap", say("Show a gap"), {f"layers.{one.key}.missing": "break" for one in courses})
+    if of.picture.build.panels[0].data.timed and _between(of, rows):
+        filled = _between(of, rows)
+        name = say("Fill in between its neighbours")
+        yield Remedy("fill", name, lambda document: set_cells(document, table, filled), restates=True)
+    bare = [row for row in rows if all(math.isnan(inputs.numbers[column][row]) for column in inputs.ids("value"))]
+    if bare == rows and inputs.rows - len(rows) >= 2:
+
+        def edit(document: Document) -> Document:
+            for row in reversed(rows):
+                document = delete_rows(document, table, row + HEADER)
+            return document
+
+        name = counted("Take the row out", "Take the rows out", len(rows))
+        yield Remedy("take out", name, edit, restates=True)
+
+
+def _between(of: DrawnChart, rows: list[int]) -> dict[tuple[int, int], float]:
+    """For each empty cell the figure on the straight line between its neighbours; nothing where one has none."""
+    made: dict[tuple[int, int], float] = {}
+    for column in of.inputs.ids("value"):
+        numbers = of.inputs.numbers[column]
+        held = [row for row in range(of.inputs.rows) if math.isfinite(numbers[row])]
+        for row in rows:
+            if math.isfinite(numbers[row]):
+                continue
+            before = max((one for one in held if one < row), default=None)
+            after = min((one for one in held if one > row), default=None)
+            if before is None or after is None:
+                return {}
+            low, high = float(numbers[before]), float(numbers[after])
+            made[of.table.place(column), row + HEADER] = low + (high - low) * (row - before) / (after - before)
+    return made
+
+
+def _hollow(of: DrawnChart) -> Iterator[Remedy]:
+    """Sizes below zero as rings."""
+    if of.entry.recipe == "bubbles" and not of.inputs.settings.get("hollow"):
+        sizes = [float(one) for one in of.inputs.figures("size")]
+        if any(one < 0 for one in sizes) and not any(one == 0 or math.isnan(one) for one in sizes):
+            yield of.setting("hollow", say("Draw those below zero hollow"), {"hollow": True})
+
+
+def _stand_out(of: DrawnChart) -> Iterator[Remedy]:
+    if of.entry.recipe == "highlight-bars":
+        yield of.setting("largest", say("Let the largest stand out"), {"rule": "largest"}, restates=True)
+
+
+CHECK = Check("missing", "Rows without a value", "the figures", of_chart=check)

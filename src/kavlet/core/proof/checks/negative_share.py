@@ -1,0 +1,41 @@
+"""A part below zero, where parts of a whole are drawn.
+
+Source: a share lies between 0 and 1 by definition; ISO/IEC 29500 pie charts draw the amount of a negative figure, which
+says the contrary of it.
+"""
+
+import math
+from collections.abc import Iterator
+
+from kavlet.core.charts.layer import Stacking
+from kavlet.core.charts.rings import Rings
+from kavlet.core.charts.wedges import Wedges
+from kavlet.core.messages import counted
+from kavlet.core.proof.changing import to_bars
+from kavlet.core.proof.check import Check
+from kavlet.core.proof.finding import Finding
+from kavlet.core.proof.subjects import DrawnChart
+
+
+def check(of: DrawnChart) -> Iterator[Finding]:
+    """The lowest one is named."""
+    found: list[tuple[float, int, str]] = []
+    data = of.picture.build.panels[0].data
+    for layer in of.chart.layers:
+        shares = isinstance(layer, Wedges | Rings) or (isinstance(layer, Stacking) and layer.stack == "share")
+        if layer.hidden or layer.helper or not shares:
+            continue
+        column = data.column(layer.figure_column)
+        rows = zip(data.ids, column, strict=False)
+        found += [(float(one), row, layer.key) for row, one in rows if math.isfinite(one) and one < 0]
+    if not found:
+        return
+    lowest, row, key = min(found)
+    message = counted(
+        "{count} part is below zero, which no share can be.", "{count} parts are below zero, which no share can be.",
+        len(found),
+    )  # fmt: skip
+    yield Finding(CHECK.name, "warning", lowest, message, of.place(layer=key, row=row), to_bars(of, "side by side"))
+
+
+CHECK = Check("negative-share", "A part below zero in a whole", "a share lies between 0 and 1", of_chart=check)

@@ -1,0 +1,60 @@
+"""Values beyond the scale they are shown on: a needle at its stop, a tube that is full, bars with a break.
+
+Source: the figures themselves.
+"""
+
+import math
+from collections.abc import Iterator
+
+from kavlet.core.charts.layer import Stacking
+from kavlet.core.messages import counted, say
+from kavlet.core.proof.check import Check
+from kavlet.core.proof.finding import Finding, Remedy
+from kavlet.core.proof.subjects import DrawnChart
+
+ENDS = ("minimum", "maximum")
+
+
+def check(of: DrawnChart) -> Iterator[Finding]:
+    """Once for the chart: what its recipe noticed."""
+    yield from of.notices(CHECK.name, *_setting(of))
+
+
+def drawn(of: DrawnChart) -> Iterator[Finding]:
+    """Wherever it is drawn: how many values lie beyond the ends of the scale, and the largest."""
+    found = [mark for mark in of.figure.marks if mark.beyond and not mark.helper]
+    if not found:
+        return
+    worst = max(found, key=lambda mark: abs(mark.value))
+    message = counted(
+        "{count} value lies beyond the ends of its scale: {name}.",
+        "{count} values lie beyond the ends of their scale, the largest: {name}.",
+        len(found),
+        name=worst.says or worst.layer,
+    )
+    back = {f"frame.{scale}.{end}": None for scale in ("along", "across", "second") for end in ENDS}
+    logarithmic = [path for path, value in of.entry.dress.overrides.items() if value == "log" and ".kind" in path]
+    back |= dict.fromkeys(logarithmic)  # which has no place for zero, nor for what is near it
+    widen = Remedy("widen", say("Widen the scale"), of.without_ends(back))
+    shares = any(isinstance(one, Stacking) and one.stack == "share" for one in of.layers)  # which end at 100 %
+    yield Finding(CHECK.name, "warning", worst.value, message, of.mark_place(worst), () if shares else (widen,))
+
+
+def _setting(of: DrawnChart) -> Iterator[Remedy]:
+    """The end of the scale, as a setting of the recipe, put to the figure that lies beyond."""
+    figures = [float(one) for one in of.inputs.figures("value") if math.isfinite(one)]
+    if not figures:
+        return
+    low, high = min(figures), max(figures)
+    name = say("Widen the scale")
+    if of.entry.recipe == "capsule":
+        yield of.setting("widen", name, {"whole": high})
+    elif of.has_setting("maximum"):
+        settings = {"maximum": high} if high > of.inputs.setting("maximum") or not of.inputs.is_set("maximum") else {}
+        if of.has_setting("minimum") and low < of.inputs.setting("minimum"):
+            settings["minimum"] = low
+        if settings:
+            yield of.setting("widen", name, settings)
+
+
+CHECK = Check("out-of-range", "Values beyond their scale", "the figures", of_chart=check, of_drawing=drawn)

@@ -1,0 +1,166 @@
+"""Texts over texts, items of a page over each other or off it, and words that overflow their box.
+
+Source: the layout; boxes that only touch do not overlap.
+"""
+
+from collections.abc import Iterator
+
+import msgspec
+
+from kavlet.core.compose.figure import Figure, PlacedText
+from kavlet.core.compose.words.room import body_of
+from kavlet.core.document.document import Document, with_page
+from kavlet.core.document.paging import arranged, change_item, placed
+from kavlet.core.messages import counted, say
+from kavlet.core.pages.arrangements import MULTIPLES
+from kavlet.core.pages.items.drawn_shape import DrawnShape
+from kavlet.core.pages.items.placed_picture import PlacedPicture
+from kavlet.core.pages.page import AnyItem, with_items
+from kavlet.core.proof.changing import larger_chart, tried
+from kavlet.core.proof.check import Check
+from kavlet.core.proof.finding import Finding, Remedy
+from kavlet.core.proof.subjects import DrawnChart, DrawnPage
+from kavlet.core.values.geometry import Rect
+
+TEXTS, ITEMS = 0.12, 0.02  # of the smaller box: ascenders may reach into a line's room, seams may touch
+
+
+def shared(one: Rect, other: Rect) -> float:
+    """The area that two boxes share; 0 where they only touch."""
+    wide = min(one.right, other.right) - max(one.x, other.x)
+    tall = min(one.bottom, other.bottom) - max(one.y, other.y)
+    return wide * tall if wide > 0 and tall > 0 else 0.0
+
+
+def overlaps(one: Rect, other: Rect, share: float) -> bool:
+    """Whether two boxes share more than a share of the smaller one."""
+    smaller = min(one.width * one.height, other.width * other.height)
+    return smaller > 0 and shared(one, other) > share * smaller
+
+
+def check(of: DrawnChart) -> Iterator[Finding]:
+    """Texts that lie on each other, or a label moved by hand that lies on another row's mark."""
+    moved = _moved(of)
+    found = [*lying(of.figure), *_on_marks(of, moved)]
+    if not found:
+        return
+    first = next((one for one in found if (one.key, one.row) in moved), found[0])
+    message = counted(
+        "{count} text lies on something else: “{text}”.", "{count} texts lie on something else, such as “{text}”.",
+        len(found), text=first.text.split("\n")[0],
+    )  # fmt: skip
+    back = {path: None for path in of.entry.dress.overrides if path.endswith((".dx", ".dy"))}
+    put = of.looks("put back", say("Put texts back to their places"), back)
+    made = tried(of, put) if back else None
+    helps = made is not None and not lying(made.figure)
+    remedies = (put,) if helps else larger_chart(of, lambda larger: not lying(larger.figure))
+    yield Finding(CHECK.name, "warning", float(len(found)), message, of.text_place(first), remedies)
+
+
+def lying(figure: Figure) -> list[PlacedText]:
+    """The texts that another one lies on."""
+    texts = sorted((text for text in figure.texts if text.text and not text.angle), key=lambda text: text.bounds.y)
+    found = []
+    for place, one in enumerate(texts):
+        for other in texts[place + 1 :]:
+            if other.bounds.y >= one.bounds.bottom:
+                break
+            if overlaps(one.bounds, other.bounds, TEXTS):
+                found.append(one)
+    return found
+
+
+def _on_marks(of: DrawnChart, moved: set[tuple[str, int | None]]) -> list[PlacedText]:
+    """The labels moved by hand that lie on a mark of another row."""
+    if not moved or of.figure.faces:
+        return []
+    bodies = [body for mark in of.marks if (body := body_of(mark)) is not None]
+    return [
+        text
+        for text in of.labels
+        if (text.key, text.row) in moved
+        and any(
+            body.under(text.bounds.inset(*(4 * (0.15 * text.size,))))
+            for body in bodies
+            if (body.row, body.key) != (text.row, text.key)
+        )
+    ]
+
+
+def _moved(of: DrawnChart) -> set[tuple[str, int | None]]:
+    """The labels that were moved by hand."""
+    return {
+        (layer.key, row)
+        for layer in of.chart.layers
+        for row, own in layer.rows.items()
+        if own.dx or own.dy
+    }  # fmt: skip
+
+
+def page(of: DrawnPage) -> Iterator[Finding]:
+    """Items over each other, those that reach off the page, and words that overflow."""
+    boxes, sheet = of.picture.boxes, Rect(0.0, 0.0, of.page.width, of.page.height)
+    for item in of.page.items:
+        box = boxes[item.id]
+        if not sheet.holds(box, 1.0) and not isinstance(item, DrawnShape | PlacedPicture):
+            message = say("“{name}” reaches off the page.", name=of.picture.names[item.id])
+            yield Finding(CHECK.name, "warning", 1.0, message, of.place(item.id), (_into(of, item, sheet),))
+        if item.id in of.picture.overflowing:
+            message = say("“{name}” does not hold all that it should.", name=of.picture.names[item.id])
+            yield Finding(CHECK.name, "warning", 1.0, message, of.place(item.id), tuple(_taller(of, item)))
+    held = [one for one in of.page.items if not isinstance(one, DrawnShape | PlacedPicture)]
+    for place, one in enumerate(held):
+        for other in held[place + 1 :]:
+            if overlaps(boxes[one.id], boxes[other.id], ITEMS):
+                names = of.picture.names
+                message = say("“{one}” and “{other}” lie on each other.", one=names[one.id], other=names[other.id])
+                yield Finding(CHECK.name, "warning", 1.0, message, of.place(other.id), (_arrange(of, len(held)),))
+                return
+
+
+def _into(of: DrawnPage, item: AnyItem, sheet: Rect) -> Remedy:
+    """The item moved onto the page, and made as small as that is."""
+    box = of.picture.boxes[item.id]
+    box = Rect(box.x, box.y, min(box.width, sheet.width), min(box.height, sheet.height))
+    dx, dy = box.way_into(sheet)
+    into = Rect(box.x + dx, box.y + dy, box.width, box.height)
+    page = of.page.id
+    return Remedy("move", say("Move it onto the page"), lambda document: placed(document, page, {item.id: into}))
+
+
+def _taller(of: DrawnPage, item: AnyItem) -> Iterator[Remedy]:
+    """A box that is taller, down to the page's lower margin at most."""
+    box, page = of.picture.boxes[item.id], of.page.id
+    room = of.page.height - box.y
+    if room > box.height + 1:
+        tall = Rect(box.x, box.y, box.width, min(room, 1.6 * box.height))
+        name = say("Make it taller")
+        yield Remedy("taller", name, lambda document: placed(document, page, {item.id: tall}))
+    size = getattr(item, "size", None)
+    if size is not None and size > 8:
+
+        def smaller(document: Document) -> Document:
+            return change_item(document, page, item.id, size=max(7.0, 0.75 * size))
+
+        yield Remedy("smaller type", say("Smaller type"), smaller)
+
+
+def _arrange(of: DrawnPage, count: int) -> Remedy:
+    """All that is no mere shape or picture, in a grid of equal bays."""
+    page = of.page.id
+    columns = 1 if count < 2 else 2 if count <= 6 else 3
+    grid = (-(-count // columns), columns)
+
+    def edit(document: Document) -> Document:
+        document = arranged(document, page, "free")
+        held = document.page(page)
+        made = msgspec.structs.replace(held, arrangement=MULTIPLES, shares={}, grid=grid)
+        wanted = [one for one in made.items if not isinstance(one, DrawnShape | PlacedPicture)]
+        wanted.sort(key=lambda one: (of.picture.boxes[one.id].y, of.picture.boxes[one.id].x))
+        items = [msgspec.structs.replace(one, bay=rank) for rank, one in enumerate(wanted) if not one.locked]
+        return with_page(document, with_items(made, items))
+
+    return Remedy("arrange", say("Arrange the page"), edit)
+
+
+CHECK = Check("overlap", "Things that lie on each other", "the layout", of_drawing=check, of_page=page)

@@ -1,0 +1,66 @@
+"""Charts of the same measure on one page, on scales that differ.
+
+Source: E. R. Tufte, Envisioning Information (1990): small multiples are compared on one scale.
+"""
+
+from collections.abc import Iterator
+
+import msgspec
+
+from kavlet.core.charts.frame import Cartesian
+from kavlet.core.document.document import Document
+from kavlet.core.document.paging import change_items
+from kavlet.core.messages import say
+from kavlet.core.proof.check import Check
+from kavlet.core.proof.finding import Finding, Remedy
+from kavlet.core.proof.subjects import DrawnChart, DrawnPage
+
+SAME = 0.01  # of the longer scale, that the ends of two scales may differ
+ALIKE = 0.15  # by which frames may differ in size and still be compared with each other
+
+
+def check(of: DrawnPage) -> Iterator[Finding]:
+    """Charts by the same recipe, of a column called the same and written alike, in frames of about the same size."""
+    groups: dict[tuple[object, ...], list[tuple[DrawnChart, tuple[float, float]]]] = {}
+    for one in of.charts.values():
+        frame = one.chart.frame
+        if not isinstance(frame, Cartesian) or not one.layers or frame.along.kind == "log":
+            continue
+        ends, column = one.ends(one.layers[0]), one.inputs.title("value")
+        if ends is None or not column:
+            continue
+        how = one.inputs.number_text("value")
+        key = (column.casefold(), how.style, how.suffix, frame.lying, one.entry.recipe)
+        groups.setdefault(key, []).append((one, ends))
+    for same in groups.values():
+        longest = max(high - low for _, (low, high) in same)
+        first = same[0][1]
+        differ = max(max(abs(low - first[0]), abs(high - first[1])) for _, (low, high) in same)
+        if len(same) < 2 or differ <= SAME * longest or not _alike([one for one, _ in same]):
+            continue
+        low, high = min(ends[0] for _, ends in same), max(ends[1] for _, ends in same)
+        items = [one.item for one, _ in same]
+        page = of.page.id
+
+        def edit(
+            document: Document, items: list[str] = items, low: float = low, high: float = high, page: str = page
+        ) -> Document:
+            return change_items(document, page, lambda held: msgspec.structs.replace(held, low=low, high=high), items)
+
+        message = say(
+            "{count} charts show {what} on different scales, so their lengths can’t be compared.",
+            count=len(same),
+            what=same[0][0].inputs.title("value"),
+        )
+        remedy = Remedy("same scale", say("Give them the same scale"), edit)
+        yield Finding(CHECK.name, "warning", differ / longest, message, of.place(items[0]), (remedy,))
+
+
+def _alike(charts: list[DrawnChart]) -> bool:
+    sizes = [(one.figure.size.width, one.figure.size.height) for one in charts]
+    return all(
+        max(side) - min(side) <= ALIKE * max(side) for side in ([w for w, _ in sizes], [h for _, h in sizes])
+    )  # fmt: skip
+
+
+CHECK = Check("scales-differ", "Charts of one measure on different scales", "Tufte 1990", of_page=check)

@@ -1,0 +1,65 @@
+"""Parts of a whole that do not add up to it.
+
+Source: the whole is what the author states, or 100 % where the figures are written as percents; a sum within what
+rounding of each figure explains is no finding (Mosteller, Youtz and Zahn 1967, Demography 4(2)).
+"""
+
+import math
+from collections.abc import Iterator, Sequence
+
+from kavlet.core.charts.cells import Cells
+from kavlet.core.charts.frame import Grid
+from kavlet.core.charts.wedges import Wedges
+from kavlet.core.messages import say
+from kavlet.core.proof.check import Check
+from kavlet.core.proof.finding import Finding
+from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.text.numbers import written
+from kavlet.core.values.sums import exact_sum
+
+CLOSE = 0.08  # of the whole: figures near 100 % are meant to add up to it, others are a part of something else
+
+
+def within_rounding(claimed: Sequence[float], unit: float, whole: float) -> bool:
+    """Whether figures rounded to a unit each could add up to the whole exactly."""
+    return abs(exact_sum(claimed) - whole) <= unit / 2 * len(claimed) + 1e-9 * abs(whole)
+
+
+def check(of: DrawnChart) -> Iterator[Finding]:
+    """What a recipe noticed of a whole that was stated; and percents near 100 % that miss it by more than rounding."""
+    back = of.setting("whole is the sum", say("Take the sum as the whole"), {"whole": None})
+    yield from of.notices(
+        "share-sum", *_goal(of), *((back,) if of.inputs.settings.get("whole") not in (None, "") else ())
+    )
+    parts = [
+        one for one in of.layers
+        if isinstance(one, Wedges) or (isinstance(one, Cells) and isinstance(of.chart.frame, Grid))
+    ]  # fmt: skip
+    how = of.inputs.number_text("value")
+    if not parts or how.style != "percent" or of.inputs.settings.get("whole") not in ("", None):
+        return
+    figures = [float(one) for one in of.inputs.figures("value") if math.isfinite(one)]
+    total = exact_sum(figures)
+    unit = 0.01 / 10**how.decimals
+    if len(figures) < 2 or abs(total - 1) > CLOSE or within_rounding(figures, unit, 1.0):
+        return
+    said = written(total, how, of.document.locale)
+    if total < 1:
+        message = say("The parts add up to {total}, so something of the whole is not shown.", total=said)
+        remedy = of.setting("show the left-over", say("Show what is left over"), {"whole": 1.0}, restates=True)
+    else:
+        message = say("The parts add up to {total}, more than the whole.", total=said)
+        remedy = of.setting("whole is the sum", say("Take the sum as the whole"), {"whole": total}, restates=True)
+    if of.has_setting("whole"):
+        yield Finding(CHECK.name, "warning", total, message, of.place(layer=parts[0].key), (remedy,))
+
+
+def _goal(of: DrawnChart) -> Iterator:  # type: ignore[type-arg]
+    """Where each row has the same goal: to set it once."""
+    for name in ("goal", "budget"):
+        goals = [float(one) for one in of.inputs.figures(name) if math.isfinite(one)]
+        if of.has_setting(name) and of.inputs.settings.get("of") == "sum" and len(goals) > 1 and len(set(goals)) == 1:
+            yield of.setting("goal once", say("Set it once, for all"), {name: goals[0]}, restates=True)
+
+
+CHECK = Check("share-sum", "Parts that do not add up to their whole", "Mosteller, Youtz and Zahn 1967", of_chart=check)

@@ -1,0 +1,102 @@
+"""Type too small to be read: on paper, or from the last row.
+
+Source: common practice (7 pt on paper, 14 pt on a slide, at the final size).
+"""
+
+from collections.abc import Iterator
+
+import msgspec
+
+from kavlet.core.document.document import Document
+from kavlet.core.document.paging import change_item
+from kavlet.core.messages import say
+from kavlet.core.pages.items.words import Words
+from kavlet.core.proof.check import Check
+from kavlet.core.proof.finding import Finding, Remedy
+from kavlet.core.proof.subjects import DrawnChart, DrawnPage
+
+PAPER, SLIDE = 7.0, 14.0
+SLACK = 0.05
+"""Points; sizes are shares of others, and so are not round."""
+
+
+def check(of: DrawnChart) -> Iterator[Finding]:
+    """The smallest text of a chart by itself, which is for paper."""
+    yield from _chart(of, PAPER)
+
+
+def page(of: DrawnPage) -> Iterator[Finding]:
+    """The smallest text of each chart and of each item of words on a page."""
+    least = SLIDE if of.is_slide else PAPER
+    for one in of.charts.values():
+        yield from _chart(one, least)
+    for item in of.page.items:
+        if isinstance(item, Words):
+            sizes = [run.size for paragraph in item.paragraphs for run in paragraph.runs if run.size is not None]
+            own = [*sizes, *([item.size] if item.size is not None else [])]
+            if own and min(own) < least - SLACK:
+                yield Finding(
+                    CHECK.name, "note", min(own), _said(min(own), least), of.place(item.id), (_words(of, item, least),)
+                )
+
+
+def _chart(of: DrawnChart, least: float) -> Iterator[Finding]:
+    texts = [text for text in of.figure.texts if text.text]
+    if not texts:
+        return
+    smallest = min(texts, key=lambda text: text.size)
+    if smallest.size >= least - SLACK:
+        return
+    yield Finding(
+        CHECK.name, "note", smallest.size, _said(smallest.size, least), of.text_place(smallest),
+        tuple(_larger(of, smallest.size, least)),
+    )  # fmt: skip
+
+
+def _said(size: float, least: float):  # type: ignore[no-untyped-def]
+    return (
+        say("The smallest type is {size} pt; on paper, {least} pt is the least.", size=round(size, 1), least=least)
+        if least == PAPER
+        else say(
+            "The smallest type is {size} pt; on a slide, {least} pt is the least.", size=round(size, 1), least=least
+        )
+    )
+
+
+def _larger(of: DrawnChart, size: float, least: float) -> Iterator[Remedy]:
+    """All type of the chart larger in proportion; sizes set by hand that are too small are given back."""
+    held = of.entry.dress.overrides
+    sizes = [
+        path
+        for path, value in held.items()
+        if path.endswith("size") and isinstance(value, float | int) and value < least and "title" not in path
+    ]
+    drawn = float(of.chart.type_scale or 1.0)
+    looks: dict[str, float | None] = dict.fromkeys(sizes)
+    if not sizes:
+        looks["type_scale"] = round(drawn * least / size + 0.005, 2)
+    yield of.looks("larger text", say("Larger type"), looks)
+
+
+def _words(of: DrawnPage, item: Words, least: float) -> Remedy:
+    def edit(document: Document) -> Document:
+        paragraphs = tuple(
+            msgspec.structs.replace(
+                paragraph,
+                runs=tuple(
+                    msgspec.structs.replace(run, size=max(run.size, least) if run.size is not None else None)
+                    for run in paragraph.runs
+                ),
+            )
+            for paragraph in item.paragraphs
+        )
+        size = max(item.size, least) if item.size is not None else None
+        return change_item(document, of.page.id, item.id, paragraphs=paragraphs, size=size)
+
+    return Remedy("larger text", say("Larger type"), edit)
+
+
+CHECK = Check(
+    "small-text", "Type too small to be read", "common practice: 7 pt on paper, 14 pt on slides",
+    of_chart=check, of_page=page,
+)  # fmt: skip

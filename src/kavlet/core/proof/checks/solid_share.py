@@ -1,0 +1,43 @@
+"""A solid whose view makes one of its parts take more, or less, of what is seen than its value's share.
+
+Source: E. R. Tufte 1983, chapter 2, on depth; a fifth as the limit is common practice.
+"""
+
+from collections.abc import Iterator
+
+from kavlet.core.compose.solid.seen import seen
+from kavlet.core.messages import say
+from kavlet.core.proof.check import Check
+from kavlet.core.proof.finding import Finding
+from kavlet.core.proof.subjects import DrawnChart
+
+COARSE = 1.0  # places to a point; enough to tell shares apart by a percent
+LEAST, MOST = 0.03, 0.2  # by how much of the whole, and by which part of its share, an area may be off
+
+
+def check(of: DrawnChart) -> Iterator[Finding]:
+    """Depth and slant give and take area; the part whose share of it is off most, in proportion, is named."""
+    found = [one for one in seen(of.figure, COARSE) if one.flat_share > 0]
+    if len(found) < 2:
+        return
+    worst = max(found, key=lambda one: abs(one.area_share - one.flat_share))
+    off = abs(worst.area_share - worst.flat_share)
+    if off < LEAST or off <= MOST * worst.flat_share:
+        return
+    message = say(
+        "Seen this way, “{name}” takes {seen}\u00a0% of what is seen of all bodies, in the flat chart {flat}\u00a0%.",
+        name=worst.mark.says or worst.mark.layer,
+        seen=round(100 * worst.area_share, 1),
+        flat=round(100 * worst.flat_share, 1),
+    )
+    front = {"solid.turn": 0.0, "solid.tilt": 0.0, "solid.perspective": 0.0}
+    remedies = (
+        of.looks("front view", say("See it from the front"), front),
+        of.looks("flat", say("Make it flat"), {"solid.on": False}),
+    )  # fmt: skip
+    yield Finding(CHECK.name, "note", worst.area_share, message, of.mark_place(worst.mark), remedies)
+
+
+CHECK = Check(
+    "solid-share", "A view that gives parts more or less than their share", "common practice: a fifth", of_chart=check
+)

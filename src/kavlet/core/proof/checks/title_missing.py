@@ -1,0 +1,119 @@
+"""What names a chart and its figures, where it is missing: a title, a source line on a page, an alt text that is true.
+
+Source: WCAG 2.2, 1.1.1 (alternatives in text) and 2.4.2 (titles); common practice (a source for figures on a page).
+"""
+
+from collections.abc import Iterator
+
+import msgspec
+
+from kavlet.core.building.alt_text import headline, in_english
+from kavlet.core.document.document import Document
+from kavlet.core.document.edits import change_chart
+from kavlet.core.document.paging import change_item, change_page
+from kavlet.core.messages import say
+from kavlet.core.pages.items.chart_frame import ChartFrame
+from kavlet.core.pages.items.placed_picture import PlacedPicture
+from kavlet.core.pages.items.words import Words
+from kavlet.core.pages.page import MARGIN_SOURCE
+from kavlet.core.proof.check import Check
+from kavlet.core.proof.finding import Finding, Remedy
+from kavlet.core.proof.subjects import DrawnChart, DrawnPage
+
+SOURCES = ("source", "quelle", "data:", "daten:", "figures:", "zahlen:")  # what a source line begins with
+
+
+def check(of: DrawnChart) -> Iterator[Finding]:
+    """No title, or one that is only the table's or the chart's name; an alt text whose figures have moved on."""
+    entry = of.entry
+    title = of.figure.title.strip()
+    bare = {entry.name.casefold(), of.table.name.casefold()}
+    if not title or (title.casefold() in bare and not entry.title.startswith("=")):
+        message = (
+            say("The chart has no title.") if not title else say("The title “{title}” is only a name.", title=title)
+        )
+        said = _headline(of)
+        write = Remedy(
+            "write title", say("Write it from the figures"),
+            lambda document: change_chart(document, entry.id, title=said),
+        )  # fmt: skip
+        yield Finding(CHECK.name, "note", 0.0, message, of.place(text="title"), (write,) if said else ())
+    if entry.alt is not None:
+        yield from _alt(of)
+
+
+def _alt(of: DrawnChart) -> Iterator[Finding]:
+    entry = of.entry
+    assert entry.alt is not None
+    said = message_now(of)
+    back = Remedy(
+        "write alt text", say("Write it from the figures"), lambda document: change_chart(document, entry.id, alt=None)
+    )
+    if not entry.alt.text.strip():
+        yield Finding(CHECK.name, "warning", 0.0, say("The alt text is empty."), of.place(text="alt"), (back,))
+        return
+    if entry.alt.message == said:
+        return
+
+    def keep(document: Document) -> Document:
+        held = document.chart(entry.id).alt
+        assert held is not None
+        return change_chart(document, entry.id, alt=msgspec.structs.replace(held, message=said))
+
+    message = say("The alt text was written for other figures: they have moved on since.")
+    leave = Remedy("keep alt text", say("It is still true"), keep)
+    yield Finding(CHECK.name, "warning", 1.0, message, of.place(text="alt"), (back, leave))
+
+
+def message_now(of: DrawnChart) -> str:
+    """The message of the figures as they are, in English."""
+    build = of.picture.build
+    data = build.panels[0].data
+    return in_english(of.entry, of.picture.recipe, build.inputs, data, of.entry.free)
+
+
+def _headline(of: DrawnChart) -> str:
+    """A title from the figures, else what they are figures of; empty where that is the name it has."""
+    build = of.picture.build
+    said = headline(of.entry, of.picture.recipe, build.inputs, of.chart, build.panels[0].data)
+    names = {of.entry.name.casefold(), of.table.name.casefold()}
+    return next((one for one in (said, of.inputs.title("value")) if one and one.casefold() not in names), "")
+
+
+def page(of: DrawnPage) -> Iterator[Finding]:
+    """A page with charts and no line that tells where the figures come from; pictures without an alt text."""
+    framed = [item for item in of.page.items if isinstance(item, ChartFrame) and item.id in of.charts]
+    shown = [text for one in of.charts.values() for text in one.texts("source")]
+    lines = [item.text for item in of.page.items if isinstance(item, Words)] + [of.page.header, of.page.footer]
+    told = any(
+        line.strip().casefold().startswith(SOURCES) or MARGIN_SOURCE in line
+        for text in lines for line in text.split("\n")
+    )  # fmt: skip
+    if framed and not shown and not told:
+        hidden = [item for item in framed if not item.title and of.document.chart(item.chart).source]
+        remedies = tuple(_footer(of)) if hidden or any(one.entry.source for one in of.charts.values()) else ()
+        yield Finding(
+            CHECK.name, "note", 0.0, say("The page says nowhere where its figures come from."), of.place(), remedies
+        )
+    for item in of.page.items:
+        if isinstance(item, PlacedPicture) and not item.alt.strip():
+            message = say("The picture “{name}” has no alt text.", name=item.picture)
+            at, name = item.id, item.picture.replace("-", " ").replace("_", " ")
+            write = Remedy(
+                "name picture", say("Say what it is called"),
+                lambda document, at=at, name=name: change_item(document, of.page.id, at, alt=name),  # type: ignore[misc]
+            )  # fmt: skip
+            yield Finding(CHECK.name, "note", 0.0, message, of.place(at), (write,))
+
+
+def _footer(of: DrawnPage) -> Iterator[Remedy]:
+    """The charts' source line in the page's lower margin."""
+    if not of.page.footer:
+        name = say("Put the source into the lower margin")
+        yield Remedy("source line", name, lambda document: change_page(document, of.page.id, footer=MARGIN_SOURCE))
+
+
+CHECK = Check(
+    "title-missing", "A title, source line or alt text that is missing or not true", "WCAG 2.2, 1.1.1 and 2.4.2",
+    of_chart=check, of_page=page,
+)  # fmt: skip

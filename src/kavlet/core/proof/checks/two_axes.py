@@ -1,0 +1,96 @@
+"""Two layers on two scales, where the scales, not the figures, decide how they stand to each other.
+
+Source: common practice; the crossing of two lines on scales with other zeros or spans can be put anywhere.
+"""
+
+from collections.abc import Iterator
+from itertools import pairwise
+
+from kavlet.core.charts.area import Area
+from kavlet.core.charts.chart import AnyLayer
+from kavlet.core.charts.frame import Cartesian
+from kavlet.core.charts.line import Line
+from kavlet.core.charts.points import Points
+from kavlet.core.document import dressing
+from kavlet.core.document.charting import copy_chart
+from kavlet.core.document.document import Document
+from kavlet.core.messages import say
+from kavlet.core.proof.check import Check
+from kavlet.core.proof.finding import Finding, Remedy
+from kavlet.core.proof.subjects import DrawnChart
+
+ZEROS = 0.02  # of the plot, that the zeros of two scales may stand apart
+
+
+def zero_at(ends: tuple[float, float]) -> float:
+    """Where zero stands on a scale, as a share of its length."""
+    low, high = ends
+    return -low / (high - low) if high != low else 0.0
+
+
+def check(of: DrawnChart) -> Iterator[Finding]:
+    """Where the zeros stand apart; or where two courses cross as drawn."""
+    if not isinstance(of.chart.frame, Cartesian) or of.chart.frame.second is None:
+        return
+    first = [one for one in of.layers if not one.second]
+    second = [one for one in of.layers if one.second]
+    if not first or not second:
+        return
+    one, other = of.ends(first[0]), of.ends(second[0])
+    if one is None or other is None or one == other:
+        return
+    apart = abs(zero_at(one) - zero_at(other))
+    if apart > ZEROS:
+        message = say("The zeros of the two scales stand apart, so heights can’t be compared.")
+        yield _finding(of, apart, message, second)
+    elif any(_cross(of, a, b) for a in first for b in second):
+        message = say("Where the two courses cross is made by their scales, not by the figures.")
+        yield _finding(of, apart, message, second)
+
+
+def _finding(of: DrawnChart, figure: float, message: object, second: list[AnyLayer]) -> Finding:
+    remedies = (_one_scale(of), _two_charts(of, [one.key for one in second]))
+    place = of.place(layer=second[0].key)
+    return Finding(CHECK.name, "warning", figure, message, place, remedies)  # type: ignore[arg-type]
+
+
+def _cross(of: DrawnChart, one: AnyLayer, other: AnyLayer) -> bool:
+    """Whether the courses of two layers cross as they are drawn."""
+    if not all(isinstance(layer, Line | Area | Points) for layer in (one, other)):
+        return False
+    ends = of.ends(one), of.ends(other)
+    first, second = dict(of.figures(one)), dict(of.figures(other))
+    if ends[0] is None or ends[1] is None:
+        return False
+    (low, high), (from_, to) = ends[0], ends[1]
+    if high == low or to == from_:
+        return False
+    differs = [
+        (first[row] - low) / (high - low) - (second[row] - from_) / (to - from_)
+        for row in first if row in second
+    ]  # fmt: skip
+    return any(a * b < 0 for a, b in pairwise(differs))
+
+
+def _one_scale(of: DrawnChart) -> Remedy:
+    name = say("Put both on one scale")
+    if of.has_setting("second"):
+        return of.setting("one scale", name, {"second": None}, restates=True)
+    looks = {f"layers.{one.key}.second": False for one in of.chart.layers if one.second}
+    return of.looks("one scale", name, looks, restates=True)
+
+
+def _two_charts(of: DrawnChart, keys: list[str]) -> Remedy:
+    """The layers of the second scale in a chart of their own, on the same table."""
+    chart = of.entry.id
+    others = [one.key for one in of.layers if one.key not in keys]
+
+    def edit(document: Document) -> Document:
+        document, copy = copy_chart(document, chart)
+        document = dressing.set_looks(document, chart, {f"layers.{key}.hidden": True for key in keys})
+        return dressing.set_looks(document, copy, {f"layers.{key}.hidden": True for key in others})
+
+    return Remedy("two charts", say("Make two charts"), edit, restates=True)
+
+
+CHECK = Check("two-axes", "Two scales that make a crossing", "common practice", of_chart=check)

@@ -1,0 +1,240 @@
+"""A number typed into a text that is, or was, a figure of the chart, and will not follow when the figure moves.
+
+Source: common practice (within 5 %). A year, a small number and a number in a name are no figures.
+"""
+
+import math
+import re
+from collections.abc import Iterator
+
+import msgspec
+from msgspec import Struct
+
+from kavlet.core.document.cells import address
+from kavlet.core.document.document import Document
+from kavlet.core.document.edits import change_chart
+from kavlet.core.document.paging import change_item
+from kavlet.core.figures.references import column_letters
+from kavlet.core.figures.table import HEADER
+from kavlet.core.figures.typed import typed_number
+from kavlet.core.messages import say
+from kavlet.core.pages.items.words import Words
+from kavlet.core.proof.check import Check
+from kavlet.core.proof.finding import Finding, Remedy
+from kavlet.core.proof.subjects import DrawnChart, DrawnPage
+from kavlet.core.text.numbers import decimal_sign, group_sign
+from kavlet.core.values.sums import exact_sum
+
+NEAR = 0.05
+FIRST_YEAR, LAST_YEAR, LEAST = 1800, 2100, 10
+_NUMBER = re.compile(r"(?<![\w{=])([-−]?\d[\d.,'’\u00a0\u202f]*\d|\d)(\s?%)?(?!\w)")
+_FIELD = re.compile(r"\{[^{}]*\}")
+
+
+class Known(Struct, frozen=True):
+    """A figure of a chart, the cells it stands in or is summed from, and the cells of the whole it is a share of."""
+
+    value: float
+    formula: str
+    is_share: bool = False
+
+
+class Said(Struct, frozen=True):
+    """A number in a text: where, its value, its decimals, and how many of its digits count."""
+
+    start: int
+    end: int
+    text: str
+    value: float
+    decimals: int
+    digits: int
+    percent: bool
+
+
+def numbers_in(text: str, locale: str) -> list[Said]:
+    """The numbers that a text says, but for years, small ones, and what stands in fields."""
+    bare = _FIELD.sub(lambda found: " " * len(found[0]), text)
+    decimal, group = decimal_sign(locale), group_sign(locale)
+    found = []
+    for match in _NUMBER.finditer(bare):
+        value = typed_number(match[1], decimal, group)
+        percent = match[2] is not None
+        if value is None or (not percent and abs(value) < LEAST):
+            continue
+        body, _, after = match[1].partition(decimal)
+        plain = re.sub(r"\D", "", body)
+        if not after and not percent and len(body) == len(plain) and FIRST_YEAR <= value <= LAST_YEAR:
+            continue
+        digits = len((plain + after).lstrip("0")) if after else len(plain.rstrip("0"))
+        found.append(Said(match.start(), match.end(), match[0], value, len(after), max(1, digits), percent))
+    return found
+
+
+def matching(said: Said, known: list[Known]) -> tuple[Known, bool] | None:
+    """The figure a number says, and whether it says it exactly as rounded; else one it is near to; None for none."""
+    near: Known | None = None
+    for one in known:
+        if said.percent != one.is_share:
+            continue
+        value = 100 * one.value if said.percent else one.value
+        if not value or not math.isfinite(value):
+            continue
+        if abs(round(value, said.decimals) - said.value) < 1e-9 or _rounds_to(value, said):
+            return one, True
+        if said.digits >= 2 and abs(value - said.value) <= NEAR * abs(value) and near is None:
+            near = one
+    return (near, False) if near is not None else None
+
+
+def _rounds_to(value: float, said: Said) -> bool:
+    """Whether a figure, rounded to as many digits as the number has, is that number."""
+    if said.digits < 2:
+        return False
+    power = math.floor(math.log10(abs(value))) - said.digits + 1
+    return abs(round(value, -power) - said.value) < 1e-9 * abs(said.value)
+
+
+def figures_of(of: DrawnChart, table_name: str = "") -> list[Known]:
+    """The figures of a chart's columns, their sums, and their shares, with formulas for them."""
+    found: list[Known] = []
+    inputs, prefix = of.inputs, f"{address((0, 0, 0, 0), table_name)[:-2]}" if table_name else ""
+    for role in of.entry.roles:
+        for column in inputs.ids(role):
+            if column not in inputs.numbers:
+                continue
+            numbers = [float(number) for number in inputs.numbers[column]]
+            held = [number for number in numbers if math.isfinite(number)]
+            if not held or role in ("x", "period"):
+                continue
+            letters, last = column_letters(inputs.places[column]), inputs.rows + HEADER
+            whole = f"SUM({prefix}{letters}{HEADER + 1}:{letters}{last})"
+            style = inputs.number_texts.get(column)
+            is_share = style is not None and style.style == "percent"
+            total = exact_sum(held)
+            for row, number in enumerate(numbers):
+                if math.isfinite(number):
+                    cell = f"{prefix}{letters}{row + HEADER + 1}"
+                    found.append(Known(number, cell, is_share))
+                    if total and not is_share and min(held) >= 0:
+                        found.append(Known(number / total, f"{cell}/{whole}", True))
+            if not is_share and len(held) > 1:
+                found.append(Known(total, whole))
+    return found
+
+
+def _names(of: DrawnChart) -> str:
+    return "\n".join([*of.inputs.names, *of.inputs.titles.values(), of.inputs.table_name])
+
+
+def check(of: DrawnChart) -> Iterator[Finding]:
+    """Title, subtitle, source line and free texts of a chart."""
+    entry, locale = of.entry, of.document.locale
+    texts = [("title", entry.title), ("subtitle", entry.subtitle), ("source", entry.source)]
+    known = figures_of(of)
+    names = _names(of)
+    for kind, text in texts:
+        if text.startswith("="):
+            continue
+        for said in numbers_in(text, locale):
+            found = matching(said, known) if said.text not in names else None
+            if found is not None:
+                formula = _formula(text, said, found[0])
+                yield _finding(said, found, of.place(text=kind), _bind_text(entry.id, kind, formula))
+                break
+    for note in entry.notes:
+        for said in [] if note.text.startswith("=") else numbers_in(note.text, locale):
+            found = matching(said, known) if said.text not in names else None
+            if found is not None:
+                formula, key = _formula(note.text, said, found[0]), note.key
+                yield _finding(said, found, of.place(text="note", layer=key), _bind_note(entry.id, key, formula))
+                break
+
+
+def _bind_text(chart: str, field: str, formula: str) -> Remedy:
+    return Remedy(
+        "bind", say("Bind it to its cell"), lambda document: change_chart(document, chart, **{field: formula})
+    )
+
+
+def _bind_note(chart: str, key: str, formula: str) -> Remedy:
+    def edit(document: Document) -> Document:
+        notes = tuple(
+            msgspec.structs.replace(one, text=formula) if one.key == key else one for one in document.chart(chart).notes
+        )
+        return change_chart(document, chart, notes=notes)
+
+    return Remedy("bind", say("Bind it to its cell"), edit)
+
+
+def page(of: DrawnPage) -> Iterator[Finding]:
+    """Words on a page, read against the charts on it."""
+    known: list[Known] = []
+    names = []
+    for one in of.charts.values():
+        known += figures_of(one, one.table.name)
+        names.append(_names(one))
+    called = "\n".join(names)
+    for item in of.page.items:
+        if not isinstance(item, Words):
+            continue
+        for at, paragraph in enumerate(item.paragraphs):
+            for place, run in enumerate(paragraph.runs):
+                for said in numbers_in(run.text, of.document.locale):
+                    found = matching(said, known) if said.text not in called else None
+                    if found is not None:
+                        field = f"{{={found[0].formula} | {_pattern(said)}}}"
+                        text = run.text[: said.start] + field + run.text[said.end :]
+                        yield _finding(said, found, of.place(item.id), _bind_run(of, item, (at, place), text))
+                        break
+
+
+def _bind_run(of: DrawnPage, item: Words, at: tuple[int, int], text: str) -> Remedy:
+    paragraphs = list(item.paragraphs)
+    runs = list(paragraphs[at[0]].runs)
+    runs[at[1]] = msgspec.structs.replace(runs[at[1]], text=text)
+    paragraphs[at[0]] = msgspec.structs.replace(paragraphs[at[0]], runs=tuple(runs))
+    page = of.page.id
+    return Remedy(
+        "bind", say("Bind it to its cell"),
+        lambda document: change_item(document, page, item.id, paragraphs=tuple(paragraphs)),
+    )  # fmt: skip
+
+
+def _finding(said: Said, found: tuple[Known, bool], place: object, bind: Remedy) -> Finding:
+    known, exact = found
+    if exact:
+        message = say("“{text}” is typed by hand; it stays when the figure moves.", text=said.text.strip())
+    else:
+        figure = round(100 * known.value, said.decimals) if said.percent else known.value
+        message = say(
+            "“{text}” is typed by hand, and the figure near it is {figure}.",
+            text=said.text.strip(), figure=f"{figure:.6g}\u00a0%" if said.percent else figure,
+        )  # fmt: skip
+    severity = "note" if exact else "warning"
+    return Finding(CHECK.name, severity, said.value, message, place, (bind,))  # type: ignore[arg-type]
+
+
+def _pattern(said: Said) -> str:
+    """The pattern (UTS 35) that writes a figure as the number was typed."""
+    decimals = "." + "0" * said.decimals if said.decimals else ""
+    return (
+        f"0{decimals} %"
+        if said.percent and said.text.rstrip("%").endswith((" ", "\u00a0"))
+        else (f"0{decimals}%" if said.percent else f"#,##0{decimals}")
+    )
+
+
+def _formula(text: str, said: Said, known: Known) -> str:
+    """A formula that says the text, with the figure in the number's place."""
+    before, after = text[: said.start].replace('"', '""'), text[said.end :].replace('"', '""')
+    parts = [
+        f'"{before}"' if before else "",
+        f'TEXT({known.formula};"{_pattern(said)}")',
+        f'"{after}"' if after else "",
+    ]
+    return "=" + "&".join(part for part in parts if part)
+
+
+CHECK = Check(
+    "typed-number", "A typed number that is a figure of the chart", "common practice: 5 %", of_chart=check, of_page=page
+)

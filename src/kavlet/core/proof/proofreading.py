@@ -1,0 +1,161 @@
+"""Reading a document as a sceptical reader would: all checks, of what changed only."""
+
+from collections.abc import Iterable, Mapping
+
+import msgspec
+
+from kavlet.core.building.paging.page import PagePicture
+from kavlet.core.building.reuse import Pictures
+from kavlet.core.building.stages import Picture
+from kavlet.core.document.document import Document
+from kavlet.core.figures.recalculate import Values
+from kavlet.core.messages import say
+from kavlet.core.pages.items.chart_frame import ChartFrame
+from kavlet.core.proof.finding import Finding, Place
+from kavlet.core.proof.registry import CHECKS
+from kavlet.core.proof.subjects import DrawnChart, DrawnPage, Papers
+from kavlet.core.values.errors import KavletError
+from kavlet.core.values.work import go_on
+
+Found = tuple[Finding, ...]
+
+
+def of_chart(of: DrawnChart) -> Found:
+    """All that is to be said of a chart and of its drawing by itself."""
+    return _of_figures(of) + _of_drawing(of)
+
+
+def _of_figures(of: DrawnChart) -> Found:
+    return _silenced(of.document, (one for check in CHECKS.values() if check.of_chart for one in check.of_chart(of)))
+
+
+def _of_drawing(of: DrawnChart) -> Found:
+    return _silenced(
+        of.document, (one for check in CHECKS.values() if check.of_drawing for one in check.of_drawing(of))
+    )
+
+
+def of_page(of: DrawnPage) -> Found:
+    """All that is to be said of a page and of the drawings in its frames."""
+    own = (one for check in CHECKS.values() if check.of_page for one in check.of_page(of))
+    return _silenced(of.document, own) + tuple(one for chart in of.charts.values() for one in _of_drawing(chart))
+
+
+def of_papers(of: Papers) -> Found:
+    """All that is to be said of the document as a whole."""
+    return _silenced(of.document, (one for check in CHECKS.values() if check.of_papers for one in check.of_papers(of)))
+
+
+def _silenced(document: Document, found: Iterable[Finding]) -> Found:
+    """Findings, each with the reason where its check is silenced for its chart, its page, or the document."""
+    charts = {chart.id: chart.silenced for chart in document.charts}
+    pages = {page.id: page.silenced for page in document.pages}
+    made = []
+    for one in found:
+        go_on()
+        held = (charts.get(one.place.chart, {}), pages.get(one.place.page, {}), document.silenced)
+        reason = next((reasons[one.check] for reasons in held if one.check in reasons), None)
+        made.append(msgspec.structs.replace(one, silenced=reason) if reason is not None else one)
+    return tuple(made)
+
+
+def drawn_chart(document: Document, values: Values, picture: Picture) -> DrawnChart:
+    """A chart drawn by itself, as what checks look at."""
+    return DrawnChart(document, values, picture.build.entry, picture)
+
+
+def drawn_page(document: Document, values: Values, picture: PagePicture) -> DrawnPage:
+    """A page with the charts in its frames, as what checks look at."""
+    charts: dict[str, DrawnChart] = {}
+    for item in picture.page.items:
+        made = picture.made.get(item.id)
+        if isinstance(item, ChartFrame) and made is not None and made.picture is not None:
+            charts[item.id] = DrawnChart(
+                document, values, made.picture.build.entry, made.picture, picture.page, item.id
+            )
+    return DrawnPage(document, values, picture, charts)
+
+
+class Proof(msgspec.Struct, frozen=True):
+    """All that was found in a document, in the order of its charts and pages, and how many checks have looked."""
+
+    charts: dict[str, Found] = {}
+    pages: dict[str, Found] = {}
+    papers: Found = ()
+    checks: int = len(CHECKS)
+
+    @property
+    def all(self) -> Found:
+        """Every finding, those that are silenced too."""
+        parts = (*self.charts.values(), *self.pages.values(), self.papers)
+        return tuple(one for found in parts for one in found)
+
+    @property
+    def open(self) -> Found:
+        """The findings that nobody has silenced."""
+        return tuple(one for one in self.all if one.silenced is None)
+
+
+class Proofreader:
+    """Keeps what it found of each chart and page, and looks only at what changed since."""
+
+    def __init__(self) -> None:
+        self._charts: dict[str, tuple[tuple[object, ...], Found]] = {}
+        self._pages: dict[str, tuple[tuple[object, ...], Found]] = {}
+
+    def copy(self) -> "Proofreader":
+        """Another that keeps the same, so that one thread may go on with it."""
+        made = Proofreader()
+        made._charts, made._pages = dict(self._charts), dict(self._pages)
+        return made
+
+    def chart(self, document: Document, pictures: Pictures, chart: str) -> Found:
+        """What is found in a chart. What can't be drawn is one finding."""
+        try:
+            picture = pictures.picture(document, chart)
+        except KavletError as error:
+            return (_undrawn(error, Place(chart=chart)),)
+        reads = (picture, document.chart(chart).silenced, document.silenced, document.pictures, document.tables)
+        kept = self._charts.get(chart)
+        if kept is not None and _same(kept[0], reads):
+            return kept[1]
+        found = of_chart(drawn_chart(document, pictures.values(document), picture))
+        self._charts[chart] = (reads, found)
+        return found
+
+    def page(self, document: Document, pictures: Pictures, page: str) -> Found:
+        """What is found on a page."""
+        try:
+            picture = pictures.page(document, page)
+        except KavletError as error:
+            return (_undrawn(error, Place(page=page)),)
+        silenced = tuple(chart.silenced for chart in document.charts)
+        reads = (picture, document.silenced, document.pictures, *silenced)
+        kept = self._pages.get(page)
+        if kept is not None and _same(kept[0], reads):
+            return kept[1]
+        found = of_page(drawn_page(document, pictures.values(document), picture))
+        self._pages[page] = (reads, found)
+        return found
+
+    def whole(self, document: Document, pictures: Pictures, sources: Mapping[str, str] = {}) -> Proof:
+        """All that is found in a document; `sources` tells of the files that tables follow what has become of them."""
+        charts = {chart.id: self.chart(document, pictures, chart.id) for chart in document.charts}
+        pages = {page.id: self.page(document, pictures, page.id) for page in document.pages}
+        papers = of_papers(Papers(document, pictures.values(document), sources))
+        self._charts = {key: kept for key, kept in self._charts.items() if key in charts}
+        self._pages = {key: kept for key, kept in self._pages.items() if key in pages}
+        return Proof(charts, pages, papers)
+
+
+def _same(held: tuple[object, ...], now: tuple[object, ...]) -> bool:
+    return len(held) == len(now) and all(a is b for a, b in zip(held, now, strict=True))
+
+
+def _undrawn(error: KavletError, place: Place) -> Finding:
+    return Finding("formula-error", "error", 1.0, say("{text}", text=str(error)), place)
+
+
+def proofread(document: Document, pictures: Pictures | None = None, sources: Mapping[str, str] = {}) -> Proof:
+    """All that is found in a document."""
+    return Proofreader().whole(document, pictures or Pictures(), sources)

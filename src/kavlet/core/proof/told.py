@@ -1,0 +1,67 @@
+"""Findings as JSON holds them: in the record of a chart, and from the command line."""
+
+import math
+from collections.abc import Iterable
+from typing import Any
+
+from kavlet.core.document.document import Document
+from kavlet.core.figures.references import column_letters
+from kavlet.core.proof.finding import Finding, Place
+from kavlet.core.values.errors import KavletError
+
+
+def told(findings: Iterable[Finding], document: Document) -> list[dict[str, Any]]:
+    """Each finding with its check, severity, figure (null for none), message, chart or page, part and remedies."""
+    return [_told(one, document) for one in findings]
+
+
+def _told(one: Finding, document: Document) -> dict[str, Any]:
+    place = one.place
+    made: dict[str, Any] = {
+        "check": one.check,
+        "severity": one.severity,
+        "figure": one.figure if math.isfinite(one.figure) else None,
+        "message": str(one.message),
+    }
+    for kind, name in (("chart", chart_name(document, place)), ("page", page_name(document, place))):
+        if name:
+            made[kind] = name
+    part = part_of(place)
+    if part:
+        made["part"] = part
+    made["remedies"] = [remedy.key for remedy in one.remedies]
+    if one.silenced is not None:
+        made["silenced"] = one.silenced
+    return made
+
+
+def part_of(place: Place) -> dict[str, Any]:
+    """Which part of the chart or page: the item, the layer and row, the cell, the kind of text."""
+    part: dict[str, Any] = {}
+    if place.item:
+        part["item"] = place.item
+    if place.layer:
+        part["layer"] = place.layer
+    if place.row is not None:
+        part["row"] = place.row
+    if place.text:
+        part["text"] = place.text
+    if place.cell is not None:
+        part["cell"] = f"{column_letters(place.cell[0])}{place.cell[1] + 1}"
+    return part
+
+
+def chart_name(document: Document, place: Place) -> str:
+    """What the chart of a place is called; empty for none."""
+    try:
+        return document.chart(place.chart).name if place.chart else ""
+    except KavletError:
+        return ""
+
+
+def page_name(document: Document, place: Place) -> str:
+    """What the page of a place is called; empty for none."""
+    try:
+        return document.page(place.page).name if place.page else ""
+    except KavletError:
+        return ""
