@@ -32,8 +32,10 @@ from kavlet.core.files.formats import TABLES
 from kavlet.core.messages import DOMAIN, ENGLISH, FOLDER, LANGUAGES, NAME, SYMBOL
 from kavlet.core.pages.fields import OF_KIND, OF_PAGE, PLACE
 from kavlet.core.pages.page import SIZES
+from kavlet.core.proof.finding import Severity
 from kavlet.core.recipes.recipe import GUARD, QUESTIONS
 from kavlet.core.recipes.registry import RECIPES
+from kavlet.core.scene.readers import TITLES, VIEWS
 from kavlet.core.shapes.symbol import shelf
 from kavlet.core.touch.parts import TEXTS, PartKind
 from kavlet.core.values import sizes
@@ -42,7 +44,7 @@ from kavlet.export.ways import WAYS
 SOURCE = Path(__file__).parent.parent / "src"
 SAID = {"say": 0, "words": 0, "drawn": 0, "words_in": 1}  # where the text stands among the arguments
 DECLARED = {"Command": (1, 2), "of": (2,), "Field": (0, 1), "Format": (1,), "_of_number": (0,),
-            "_of_type": (0,)}  # fmt: skip
+            "_of_type": (0,), "Check": (1, 2)}  # fmt: skip
 KEYWORDS = {"named": ("Field",), "help": ("option",)}
 NAMED = "named"
 ONLY_A_FIELD = re.compile(r"“?\{\w+\}”?|")
@@ -127,6 +129,8 @@ def _declared() -> Iterator[Text]:
         for helper in recipe.helpers:
             yield from _named(helper.name)
             yield from _plain(helper.meaning)
+    yield from _named(*TITLES.values(), *get_args(Severity))
+    yield from _plain(*VIEWS.values())
     yield from _named(GUARD.name)
     yield from _plain(GUARD.meaning)
     yield from _plain(*QUESTIONS.values(), *(error.meaning for error in ErrorValue))

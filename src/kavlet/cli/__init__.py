@@ -1,4 +1,4 @@
-"""The command line: kavlet demo | open | make | render | pages | calc | recipes | suggest.
+"""The command line: kavlet demo | open | make | render | check | pages | calc | recipes | suggest.
 
 Exit codes: 0 done, 1 a defect, 2 wrong usage, 3 the input is at fault (one sentence on standard error, nothing
 written).
@@ -8,12 +8,12 @@ import sys
 
 import click
 
-from kavlet.cli import listing, making, rendering
+from kavlet.cli import checking, listing, making, rendering
 from kavlet.cli.group import cli
 from kavlet.core.messages import desktop_language, speak, words
 from kavlet.core.values.errors import KavletError
 
-__all__ = ["cli", "listing", "main", "making", "rendering"]
+__all__ = ["checking", "cli", "listing", "main", "making", "rendering"]
 
 
 def main() -> None:

@@ -11,6 +11,7 @@ from kavlet.core.document.document import Document
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files.formats import As, Motion, Wish
 from kavlet.core.messages import say, words
+from kavlet.core.scene.readers import READERS, Reader
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.lengths import size as read_size
 from kavlet.export.outgoing import Outgoing
@@ -34,6 +35,8 @@ from kavlet.export.ways import all_endings, slug, way_of
 @click.option("--format", "format_", default="", metavar="ENDING", help="The format, where the name does not say it.")
 @click.option("--as", "as_", default="chart", type=click.Choice(AS), help="In office files: real charts or pictures.")
 @click.option("--bare", is_flag=True, help="Without a ground.")
+@click.option("--as-seen-by", "reader", default="everyone", type=click.Choice(READERS),
+              help="Pictures as some readers see them.")  # fmt: skip
 @click.option("--hold", default=1.2, show_default=True, help="Seconds that each step stays, for animations.")
 @click.option("--move", default=0.8, show_default=True, help="Seconds from step to step, for animations.")
 @click.option("--rate", default=20, show_default=True, help="Pictures a second, for animations.")
@@ -58,8 +61,12 @@ def render(file: Path, out: Path, **wish: Any) -> None:
         ending, what.scale, what.outlines, what.as_, not what.bare,
         width=size.width if size else None, height=size.height if size else None,
         motion=Motion(what.hold, what.move, what.rate, not what.even, not what.once),
-        to=addressees(what.to), subject=what.subject, raw=what.raw,
+        to=addressees(what.to), subject=what.subject, raw=what.raw, reader=what.reader,
     )  # fmt: skip
+    if what.reader != "everyone" and way_of(ending, paged).group != "picture":
+        raise KavletError(
+            say("Only pictures are written as a reader sees them."), remedy=say("Take PNG, JPEG, SVG or PDF.")
+        )
     leaving = Outgoing(document, charts, pages, title, whole=what.every)
     if is_folder(out):
         out = out / (f"{slug(title)}{ending}" if way_of(ending, paged).many or len(charts) + len(pages) == 1
@@ -86,6 +93,7 @@ class _What(msgspec.Struct, frozen=True):
     format_: str
     as_: As
     bare: bool
+    reader: Reader
     hold: float
     move: float
     rate: int

@@ -168,6 +168,12 @@ def _sheet(c: Colours) -> str:
     QSlider::handle:horizontal:focus {{ background: {c.accent}; }}
     QListView {{ background: {c.panel}; border: 1px solid {c.line}; selection-background-color: {c.chosen};
         selection-color: {c.ink}; }}
+    QTreeView {{ background: {c.panel}; border: 0; outline: 0; selection-background-color: {c.chosen};
+        selection-color: {c.ink}; }}
+    QTreeView::item {{ padding: 3px 2px; color: {c.ink}; }}
+    QTreeView::item:selected {{ background: {c.chosen}; color: {c.ink}; }}
+    QTreeView::item:selected:active {{ border-left: 2px solid {c.accent}; }}
+    QTreeView::branch {{ background: {c.panel}; }}
     QLineEdit, QAbstractSpinBox {{
         background: {c.panel}; border: 1px solid {c.line}; border-radius: 4px; padding: 4px 6px;
         selection-background-color: {c.accent}; selection-color: {c.on_accent}; }}

@@ -25,12 +25,13 @@ class PlaceSwitch(QWidget):
             self.buttons[name] = button
             row.addWidget(button)
 
-    def beside(self, other: QWidget) -> QWidget:
-        """The switch with another widget after it."""
+    def beside(self, *others: QWidget) -> QWidget:
+        """The switch with other widgets after it."""
         made = QWidget()
         row = QHBoxLayout(made)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(3 * UNIT)
         row.addWidget(self)
-        row.addWidget(other)
+        for other in others:
+            row.addWidget(other)
         return made

@@ -83,6 +83,12 @@ class Places(QStackedWidget):
         self.show_stage()
         self._store.show_table(table)
 
+    def go_to_cell(self, table: str, column: int, row: int) -> None:
+        """A cell of a table."""
+        if self.on_pages or self._store.table.id != table:
+            self.go_to_table(table)
+        self.figures.grid.go_to(column, row)
+
     def go_to_page(self, page: str) -> None:
         """One of the pages."""
         self._store.show_page(page)

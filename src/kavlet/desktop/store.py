@@ -18,6 +18,7 @@ from kavlet.core.figures.table import NO_TABLE, Table
 from kavlet.core.messages import Message, say
 from kavlet.core.pages.page import AnyItem, Page
 from kavlet.core.recipes.recipe import Recipe
+from kavlet.core.scene.readers import Reader
 from kavlet.core.touch.parts import Chosen, Part
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.attended import Attended
@@ -48,13 +49,14 @@ class Store(QObject):
         self._pictures = Pictures()
         self._trial: Document | None = None
         self.attended = Attended(self)
-        self._looks_at_pages = False
+        self.looks_at_pages = False
         self.path: Path | None = None
         self.followed, self.on_disk = Followed(), OnDisk(None)
         self.name = ""
         self.chosen = Chosen()
         self.folded = False
         self.xray = False
+        self.reader: Reader = "everyone"
         self.dress_copied: tuple[str, dict[str, Any]] | None = None
 
     def take_over(self, other: "Store") -> None:
@@ -63,6 +65,7 @@ class Store(QObject):
         self.path, self.name, self.chosen = other.path, other.name, other.chosen
         self.followed, self.on_disk = other.followed, other.on_disk
         self.folded, self.xray, self.dress_copied = other.folded, other.xray, other.dress_copied
+        self.reader = other.reader
         self.edited.emit()
 
     def follow(self, refresh: Callable[[], object], view: bool = False) -> None:
@@ -183,6 +186,10 @@ class Store(QObject):
         except KavletError:
             return NO_PICTURE
 
+    def pictures(self) -> Pictures:
+        """The pictures that are kept by now, for another thread to go on with."""
+        return self._pictures.copy()
+
     def picture_of(self, chart: str) -> Picture:
         """A chart of the document; `NO_PICTURE` where its table does not fit it."""
         try:
@@ -197,10 +204,10 @@ class Store(QObject):
 
     def look_at(self, pages: bool) -> bool:
         """Make ready what will be seen: the page in view, or else the chart. Returns whether it was waited for."""
-        before, self._looks_at_pages = self._looks_at_pages, pages
+        before, self.looks_at_pages = self.looks_at_pages, pages
         if self.guard(self._make_ready):
             return True
-        self._looks_at_pages = before
+        self.looks_at_pages = before
         return False
 
     def _make_ready(self) -> None:
@@ -247,6 +254,11 @@ class Store(QObject):
     def show_xray(self, on: bool) -> None:
         """Show the helpers, or hide them."""
         self.xray = on
+        self.viewed.emit()
+
+    def read_as(self, reader: Reader) -> None:
+        """Show charts and pages as some of their readers see them."""
+        self.reader = reader
         self.viewed.emit()
 
     def fold(self, folded: bool) -> None:
@@ -298,7 +310,7 @@ class Store(QObject):
     ) -> tuple[Document, Pictures]:
         """A document and the pictures that it needs to be seen, made beside the window. Raises KavletError where the
         core refuses the edit, the formulas take too long, or it was given up."""
-        pictures, view, looks_at_pages = (kept or self._pictures).copy(), chosen or self.chosen, self._looks_at_pages
+        pictures, view, looks_at_pages = (kept or self._pictures).copy(), chosen or self.chosen, self.looks_at_pages
 
         def make() -> Document:
             document = edit()

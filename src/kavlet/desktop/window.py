@@ -8,7 +8,9 @@ from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent
 from PySide6.QtWidgets import (
     QLabel,
     QMainWindow,
+    QSplitter,
     QStatusBar,
+    QVBoxLayout,
     QWidget,
 )
 
@@ -27,6 +29,10 @@ from kavlet.desktop.pages.work import PageCommands
 from kavlet.desktop.place_switch import PlaceSwitch
 from kavlet.desktop.places import Places
 from kavlet.desktop.presenting.work import PresentCommands
+from kavlet.desktop.proof.button import ProofButton
+from kavlet.desktop.proof.desk import ProofDesk
+from kavlet.desktop.proof.panel import ProofPanel
+from kavlet.desktop.proof.work import ProofCommands
 from kavlet.desktop.recipes.work import RecipeCommands
 from kavlet.desktop.recovery.keeper import Keeper
 from kavlet.desktop.stage.chart_work import ChartCommands
@@ -69,13 +75,17 @@ class Window(QMainWindow):
         self.page_work = PageCommands(self, store, self.pages, lambda: places.on_pages)
         self.items = ItemCommands(self, store, self.pages, lambda: places.on_pages, self.pictures.ask_drawing)
         self.presenting = PresentCommands(self, store)
+        self.desk = ProofDesk(store, self)
+        self.proof_panel = ProofPanel(store, self.desk)
+        self.proof = ProofCommands(self, store, self.proof_panel, places)
         self.menus = Menus(self, store, declared(self))
         self.actions_by_name = self.menus.commands.actions
         self._lay_out()
         self.menus.fill_bar(self.menuBar(), self.files.open_path)
         self.deliver_button = self.menus.deliver_button(self.delivering.deliver, self.delivering.in_view)
         self.place_switch = PlaceSwitch(self.menus.commands, ("show_stage", "show_pages"))
-        self.bar_end = self.place_switch.beside(self.deliver_button)
+        self.proof_button = ProofButton(self.menus.commands, self.desk)
+        self.bar_end = self.place_switch.beside(self.proof_button, self.deliver_button)
         self.menuBar().setCornerWidget(self.bar_end)
         self._home: QWidget = self.stage.view
         connect(self)
@@ -83,7 +93,13 @@ class Window(QMainWindow):
         self.refresh()
 
     def _lay_out(self) -> None:
-        self.setCentralWidget(self.places)
+        self.over_under = QSplitter(Qt.Orientation.Vertical)
+        self.over_under.setChildrenCollapsible(False)
+        self.over_under.addWidget(self.places)
+        self.over_under.addWidget(self._below())
+        self.over_under.setStretchFactor(0, 1)
+        self.over_under.setSizes([540, 250])
+        self.setCentralWidget(self.over_under)
         self.setStatusBar(QStatusBar())
         self.saying = QLabel()
         self.saying.setObjectName("alarm")
@@ -94,6 +110,16 @@ class Window(QMainWindow):
         self.statusBar().setContentsMargins(0, 0, 3 * UNIT, 0)
         self.setAcceptDrops(True)
         self.resize(1280, 800)
+
+    def _below(self) -> QWidget:
+        """Proof, in line with the places above it."""
+        made = QWidget()
+        layout = QVBoxLayout(made)
+        layout.setContentsMargins(3 * UNIT, UNIT, 3 * UNIT, 0)
+        layout.addWidget(self.proof_panel)
+        self.proof_panel.hidden.connect(made.setHidden)
+        made.hide()
+        return made
 
     def findable(self) -> list[finding.Findable]:
         """All that can be found by its words now."""
@@ -177,6 +203,7 @@ class Window(QMainWindow):
         nobody could be asked about them."""
         self.keeper.close(keep)
         self.worker.stop()
+        self.desk.stop()
         self.store.attended.stop()
         self.delivering.server.stop()
         settings = QSettings()

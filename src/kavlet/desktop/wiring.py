@@ -51,6 +51,7 @@ def declared(window: "Window") -> tuple[Command, ...]:
         *window.page_work.place_commands,
         *window.page_work.view_commands,
         *window.charts.view_commands,
+        *window.proof.commands,
         *window.looking.commands,
     )  # fmt: skip
 
@@ -79,6 +80,7 @@ def connect(window: "Window") -> None:
     window.stage.solid_wanted.connect(lambda: window.dress.reveal("solid.turn"))
     window.stage.size_wanted.connect(window.charts.set_size)
     window.stage.follow(window.layers)
+    _connect_proof(window)
     window.layers.more = lambda menu: window.menus.commands.fill(menu, "layers")
     window.recipes.wall_wanted.connect(window.places.show_wall)
     window.wall.chosen.connect(partial(take_recipe, window))
@@ -102,6 +104,16 @@ def connect(window: "Window") -> None:
     store.refused.connect(window.refused)
     window.keeper.failed.connect(window.refused)
     QApplication.instance().focusChanged.connect(window.focus_moved)  # type: ignore[union-attr]
+
+
+def _connect_proof(window: "Window") -> None:
+    """What Proof found of the chart in view, below it; updating figures, and what is done beside."""
+    line, proof = window.stage.proof, window.proof
+    window.stage.follow_proof(window.desk)
+    line.mend_wanted.connect(proof.mend)
+    line.list_wanted.connect(lambda: proof.show(line.first_finding) if line.first_finding else proof.toggle())
+    proof.update_wanted = window.actions_by_name["update_figures"].trigger
+    window.figures.source.differing.connect(lambda _: window.desk.read_again())
 
 
 def _connect_pages(window: "Window") -> None:

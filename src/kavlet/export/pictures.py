@@ -10,14 +10,20 @@ from kavlet.core.files import svg
 from kavlet.core.files.formats import Wish
 from kavlet.core.messages import say
 from kavlet.core.scene.primitives import Scene
+from kavlet.core.scene.readers import as_read_by
 from kavlet.core.values.errors import KavletError
 
 Drawn = Picture | PagePicture
 
 
 def _scene(made: Drawn, wish: Wish) -> Scene:
-    """The scene, on its ground or on none."""
-    return made.scene if wish.ground else msgspec.structs.replace(made.scene, ground=None)
+    """The scene as a reader sees it, on its ground or on none."""
+    return seen(made.scene, wish) if wish.ground else msgspec.structs.replace(seen(made.scene, wish), ground=None)
+
+
+def seen(scene: Scene, wish: Wish) -> Scene:
+    """A scene as a reader sees it, where one is wished for."""
+    return as_read_by(scene, wish.reader)
 
 
 def _svg(made: Drawn, wish: Wish) -> bytes:
@@ -52,7 +58,7 @@ def _jpeg(made: Drawn, wish: Wish) -> bytes:
     for_painting()
     from kavlet.paint import picture
 
-    return picture.jpeg(made.scene, wish.scale)
+    return picture.jpeg(seen(made.scene, wish), wish.scale)
 
 
 def _pdf(made: Drawn, wish: Wish) -> bytes:

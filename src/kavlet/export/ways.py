@@ -11,7 +11,7 @@ from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 from kavlet.export import mails, moving, offices, web
 from kavlet.export.outgoing import Outgoing, Told, Written, as_wished
-from kavlet.export.pictures import PICTURES, pdf_of
+from kavlet.export.pictures import PICTURES, pdf_of, seen
 from kavlet.export.records import record_of
 
 Group = Literal["picture", "office", "web", "animation", "data", "mail"]
@@ -49,7 +49,7 @@ def _pictured(what: Outgoing, wish: Wish) -> Written:
 def _pdf(what: Outgoing, wish: Wish) -> Written:
     if len(what.names) == 1 and not what.pages:
         return _pictured(what, wish)
-    return Written(pdf_of(what.each(what.scenes), what.title or what.names[0]))
+    return Written(pdf_of((seen(one, wish) for one in what.each(what.scenes)), what.title or what.names[0]))
 
 
 def _record(what: Outgoing, wish: Wish) -> Written:

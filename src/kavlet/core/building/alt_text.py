@@ -7,13 +7,14 @@ import msgspec
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.layer import Layer
 from kavlet.core.compose.data import Data
-from kavlet.core.document.document import ChartEntry
-from kavlet.core.messages import words_in
+from kavlet.core.document.document import AltText, ChartEntry
+from kavlet.core.messages import say, words_in
 from kavlet.core.recipes.recipe import Inputs, Recipe
 from kavlet.core.recipes.registry import RECIPES
-from kavlet.core.recipes.telling import Course, Shown, fitting, shown_by, told
+from kavlet.core.recipes.telling import MOST, Course, Shown, fitting, shown_by, told
 from kavlet.core.recipes.telling import headline as headline_of
 from kavlet.core.text.numbers import DEFAULT_LOCALE, written
+from kavlet.core.values.errors import KavletError
 
 MOST_LISTED = 24  # rows that a long description goes through
 
@@ -21,6 +22,17 @@ MOST_LISTED = 24  # rows that a long description goes through
 def alt_text(entry: ChartEntry, recipe: Recipe | None, inputs: Inputs, spec: Chart, data: Data) -> str:
     """What the author wrote, else the message of the figures."""
     return entry.alt.text if entry.alt is not None else message(entry, recipe, inputs, spec, data)
+
+
+def own_alt(text: str, said: str) -> AltText | None:
+    """An alt text of the author's own for figures with that message (in English); None for none, which gives it back to
+    the figures. Raises KavletError for one that is too long."""
+    bare = " ".join(text.split())
+    if len(bare) > MOST:
+        raise KavletError(
+            say("An alt text has at most {most} characters; this one has {count}.", most=MOST, count=len(bare))
+        )
+    return AltText(bare, said) if bare else None
 
 
 def message(entry: ChartEntry, recipe: Recipe | None, inputs: Inputs, spec: Chart, data: Data) -> str:
@@ -42,11 +54,11 @@ def headline(entry: ChartEntry, recipe: Recipe | None, inputs: Inputs, spec: Cha
     return ""
 
 
-def in_english(entry: ChartEntry, recipe: Recipe | None, inputs: Inputs, data: Data, free: Chart | None = None) -> str:
+def in_english(entry: ChartEntry, recipe: Recipe | None, inputs: Inputs, data: Data) -> str:
     """The message of a chart's figures in English, whatever the document's language: what is kept with an alt text, to
     tell whether the figures have moved on."""
     read = msgspec.structs.replace(inputs, locale=DEFAULT_LOCALE)
-    spec = recipe.chart(read) if recipe is not None else free
+    spec = recipe.chart(read) if recipe is not None else entry.free
     assert spec is not None  # a chart has a recipe, or layers of its own
     return message(entry, recipe, read, spec, msgspec.structs.replace(data, locale=DEFAULT_LOCALE))
 

@@ -25,6 +25,12 @@ class Pictures:
         made._values, made._kept, made._pages = self._values, dict(self._kept), dict(self._pages)
         return made
 
+    def joined(self, other: "Pictures") -> None:
+        """Take over what another one keeps, which is newer."""
+        self._values = other._values or self._values
+        self._kept |= other._kept
+        self._pages |= other._pages
+
     def values(self, document: Document) -> Values:
         """The document's values; only what depends on changed cells is evaluated again."""
         if self._values is None or self._values.tables is not document.tables:

@@ -17,6 +17,7 @@ from kavlet.core.files import csv, json_records, ods, workbook, xlsx
 from kavlet.core.files.calculated import field, unrounded
 from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.messages import Message, say
+from kavlet.core.scene.readers import Reader
 from kavlet.core.values.errors import KavletError
 
 Of = Literal["table"]
@@ -42,7 +43,8 @@ class Wish(Struct, frozen=True):
 
     `as_` chooses real charts or pictures in office formats, `as_of` for some charts by their ids; `ground` False leaves
     the ground out; `width` and `height` are a chart's size in points where it is not its own. `motion` is that of
-    animations, `to`, `subject` and `words` those of a mail; with `raw`, texts of tables stay as they are.
+    animations, `to`, `subject` and `words` those of a mail; with `raw`, texts of tables stay as they are. Pictures are
+    drawn as a `reader` sees them.
     """
 
     ending: str
@@ -58,6 +60,7 @@ class Wish(Struct, frozen=True):
     words: str = ""
     as_of: dict[str, As] = {}
     raw: bool = False
+    reader: Reader = "everyone"
 
 
 class Format(Struct, frozen=True):

@@ -74,6 +74,12 @@ class Page(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
         return Size(self.width, self.height)
 
     @property
+    def is_slide(self) -> bool:
+        """Whether it has one of the sizes of slides, and so is read from far."""
+        slides = (size for name, size in sheets().items() if name.startswith("Slide"))
+        return any(abs(one.width - self.width) < 1 and abs(one.height - self.height) < 1 for one in slides)
+
+    @property
     def inner(self) -> Rect:
         """What lies between the margins."""
         left, top, right, bottom = self.margins

@@ -24,9 +24,6 @@ from kavlet.core.messages import Message, say
 from kavlet.core.pages.page import Page
 from kavlet.core.proof.finding import Edit, Finding, Place, Remedy, Severity
 from kavlet.core.recipes.recipe import Inputs
-from kavlet.core.values.sizes import sheets
-
-SLIDES = tuple(size for name, size in sheets().items() if name.startswith("Slide"))
 
 
 class DrawnChart(Struct, frozen=True, eq=False, dict=True):
@@ -193,11 +190,6 @@ class DrawnPage(Struct, frozen=True, eq=False, dict=True):
     def page(self) -> Page:
         """The page itself."""
         return self.picture.page
-
-    @cached_property
-    def is_slide(self) -> bool:
-        """Whether it is one of the sizes of slides."""
-        return any(abs(one.width - self.page.width) < 1 and abs(one.height - self.page.height) < 1 for one in SLIDES)
 
     def place(self, item: str = "", **where: Any) -> Place:
         """A place on it."""

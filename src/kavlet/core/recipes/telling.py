@@ -19,6 +19,7 @@ from kavlet.core.values.sums import exact_sum
 
 MOST = 250  # characters of an alt text
 MOST_NAME = 48  # of a name in it
+RELATED = 0.5  # the least correlation that is called one (common practice)
 TURNING = 2.0  # times the change from first to last, that highest and lowest lie apart where a course turns
 STANDS_OUT = 1.5  # times the next, from which on the largest is said to stand out
 
@@ -81,7 +82,10 @@ def shown_by(recipe: Recipe, inputs: Inputs, timed: bool) -> Shown:
     names = tuple(inputs.names) if inputs.has("name") else ()
     what = ", ".join(course.name for course in courses if course.name)
     whole = inputs.setting("whole") if "whole" in inputs.settings and inputs.is_set("whole") else 0.0
-    return Shown(words_in(inputs.locale, recipe.title), what, names, courses, timed, inputs.locale, whole)
+    kind = words_in(inputs.locale, recipe.title)
+    if recipe.name == "pie":
+        kind = words_in(inputs.locale, "Donut" if inputs.setting("hole") > 0 else "Pie")
+    return Shown(kind, what, names, courses, timed, inputs.locale, whole)
 
 
 def told(shown: Shown, recipe: str = "") -> str:
@@ -229,30 +233,29 @@ def _turns(course: Course) -> bool:
 
 def _from_to(shown: Shown, course: Course) -> list[str]:
     (first, start), (last, end) = course.held[0], course.held[-1]
-    fields = {
-        "what": course.name or shown.kind, "first": shown.said(first, course.how), "last": shown.said(last, course.how),
-        "start": shown.name(start), "end": shown.name(end),
-        "change": written(abs(last - first) / abs(first), WHOLE_PERCENT, shown.locale) if first else "",
-    }  # fmt: skip
     steps = [b - a for (a, _), (b, _) in pairwise(course.held)]
     steady = len(steps) > 2 and (all(step > 0 for step in steps) or all(step < 0 for step in steps))
-    if first == last:
-        text = "{what} is {last} in {end} as in {start}."
-    elif course.how.style == "percent" or not first or first < 0 or last < 0:
-        text = "{what} goes from {first} in {start} to {last} in {end}."
-    elif last > first:
-        text = (
-            "{what} rises steadily from {first} in {start} to {last} in {end}, by {change}."
-            if steady
-            else "{what} rises from {first} in {start} to {last} in {end}, by {change}."
-        )
-    else:
-        text = (
-            "{what} falls steadily from {first} in {start} to {last} in {end}, by {change}."
-            if steady
-            else "{what} falls from {first} in {start} to {last} in {end}, by {change}."
-        )
-    return [shown.drawn(text, **fields)]
+    plain = course.how.style == "percent" or first <= 0 or last < 0
+    sentence = shown.drawn(
+        "{what} is {last} in {end} as in {start}."
+        if first == last
+        else "{what} goes from {first} in {start} to {last} in {end}."
+        if plain
+        else "{what} rises steadily from {first} in {start} to {last} in {end}, by {change}."
+        if last > first and steady
+        else "{what} rises from {first} in {start} to {last} in {end}, by {change}."
+        if last > first
+        else "{what} falls steadily from {first} in {start} to {last} in {end}, by {change}."
+        if steady
+        else "{what} falls from {first} in {start} to {last} in {end}, by {change}.",
+        what=course.name or shown.kind,
+        first=shown.said(first, course.how),
+        last=shown.said(last, course.how),
+        start=shown.name(start),
+        end=shown.name(end),
+        change=written(abs(last - first) / abs(first), WHOLE_PERCENT, shown.locale) if first else "",
+    )
+    return [sentence]
 
 
 def _peak(shown: Shown, course: Course) -> list[str]:
@@ -421,13 +424,18 @@ def _relation(shown: Shown) -> list[str]:
     found = []
     r = correlation([(a, b) for a, b, _ in pairs])
     if len(pairs) > 3 and not math.isnan(r):
-        text = (
-            "The more {x}, the more {y} (correlation {r})." if r >= 0.5
-            else "The more {x}, the less {y} (correlation {r})." if r <= -0.5
-            else "{y} hardly goes with {x} (correlation {r})."
-        )  # fmt: skip
         number = written(r, NumberText(least_decimals=2, most_decimals=2), shown.locale)
-        found.append(shown.drawn(text, x=across.name, y=along.name, r=number))
+        sentence = shown.drawn(
+            "The more {x}, the more {y} (correlation {r})."
+            if r >= RELATED
+            else "The more {x}, the less {y} (correlation {r})."
+            if r <= -RELATED
+            else "{y} hardly goes with {x} (correlation {r}).",
+            x=across.name,
+            y=along.name,
+            r=number,
+        )
+        found.append(sentence)
     if pairs:
         _, most, row = max(pairs, key=lambda one: one[1])
         found.append(

@@ -22,6 +22,7 @@ from kavlet.core.figures.typed import typed_number
 from kavlet.core.files import mail
 from kavlet.core.files.formats import Motion, Wish
 from kavlet.core.messages import Message, counted, named, say, words
+from kavlet.core.scene.readers import READERS, TITLES, as_read_by
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.lengths import size as read_size
 from kavlet.core.values.sizes import CHARTS, MM
@@ -112,6 +113,9 @@ class DeliverSheet(QDialog):
         self.outlines = QCheckBox(words("Texts as outlines"))
         self.outlines.setToolTip(words("For programs that don’t read the embedded face"))
         self.outlines.clicked.connect(lambda on: self._wish(outlines=on))
+        self.reader = PickField(words("As seen by"), [(one, named(TITLES[one])) for one in READERS])
+        self.reader.setToolTip(words("Pictures are written so too, for a check"))
+        self.reader.chosen.connect(lambda one: self._wish(reader=one))
         self.raw = QCheckBox(words("Texts as they are"))
         self.raw.setToolTip(words("Else an apostrophe keeps other programs from taking a text for a formula"))
         self.raw.clicked.connect(lambda on: self._wish(raw=on))
@@ -172,6 +176,7 @@ class DeliverSheet(QDialog):
         rows: tuple[tuple[str | Message, QWidget], ...] = (
             (say("As"), self.as_), (say("Size"), self.size_name), ("", self.size_text),
             (say("Resolution"), self.resolution), ("", self.ground), ("", self.outlines), ("", self.raw),
+            (say("As seen by"), self.reader),
             (say("Each step stays"), self.hold), (say("From step to step"), self.way_on),
             ("", self.easing), ("", self.again), (say("To"), self.to), (say("Subject"), self.subject),
             (say("Where to"), self.mail_to), (say("Where to"), self.page_to),
@@ -316,7 +321,8 @@ class DeliverSheet(QDialog):
         for field, shown in (
             (self.as_, office), (self.size_name, charts and way.sized), (self.size_text, charts and way.sized),
             (self.resolution, way.raster), (self.ground, way.ground and wish.as_ is not None),
-            (self.outlines, way.ending == ".svg"), (self.raw, way.ending == ".csv"),
+            (self.outlines, way.ending == ".svg"), (self.reader, way.group == "picture"),
+            (self.raw, way.ending == ".csv"),
             (self.hold, moving), (self.way_on, moving), (self.easing, moving),
             (self.again, moving), (self.to, by_mail), (self.subject, by_mail),
             (self.mail_to, by_mail), (self.page_to, way.group == "web"),
@@ -342,6 +348,7 @@ class DeliverSheet(QDialog):
         self.again.setChecked(motion.again)
         self.ground.setChecked(not wish.ground)
         self.outlines.setChecked(wish.outlines)
+        self.reader.show_choice(wish.reader)
         self.raw.setChecked(wish.raw)
         self.resolution.show_choice(str(round(wish.scale * 72)))
         named = next(
@@ -370,6 +377,7 @@ class DeliverSheet(QDialog):
         except KavletError as error:
             self.says.setText(str(error))
             return
+        scene = as_read_by(scene, self.wish.reader)
         self.preview.sheet.show_scene(scene if self.wish.ground else msgspec.structs.replace(scene, ground=None))
 
     def _ask(self) -> None:

@@ -7,6 +7,7 @@ import msgspec
 from PySide6.QtCore import QPoint, Qt, QTimer, Signal
 from PySide6.QtWidgets import QCheckBox, QFrame, QLabel, QScrollArea, QVBoxLayout, QWidget
 
+from kavlet.core.building.alt_text import in_english, own_alt
 from kavlet.core.building.sound import sound
 from kavlet.core.building.stages import NO_PICTURE, Picture
 from kavlet.core.charts.looks import below, parse
@@ -102,6 +103,8 @@ class DressPanel(QFrame):
             field = TextField(label, hint)
             field.committed.connect(lambda text, name=name: self._set_text(name, text))
             self.texts[name] = field
+        self.alt = TextField(words("Alt text"))
+        self.alt.committed.connect(self._set_alt)
         self.run = ChoiceField(words("Figures run"), READINGS)
         self.run.setToolTip(words("Down the columns of its table, or across one of its rows"))
         self.run.chosen.connect(lambda way: self.reading_wanted.emit(way == ACROSS))
@@ -123,6 +126,8 @@ class DressPanel(QFrame):
         for name, field in self.texts.items():
             form.addWidget(quiet(upper_first(str(named(name))), field))
             form.addWidget(field)
+        form.addWidget(quiet(words("Alt text"), self.alt))
+        form.addWidget(self.alt)
 
     # What is shown
 
@@ -251,6 +256,9 @@ class DressPanel(QFrame):
         chart, document = self._store.chart, self._store.document
         for name, field in self.texts.items():
             field.show_text(entered.shown(getattr(chart, name), document.locale))
+        self.alt.show_text(chart.alt.text if chart.alt is not None else "")
+        self.alt.setPlaceholderText(picture.figure.alt_text if chart.alt is None else "")
+        self.alt.setToolTip(picture.figure.alt_text)
         self.parameters.refresh()
         recipe = self._store.recipe
         self._running.setVisible(recipe is not None and self.part is None)
@@ -397,6 +405,14 @@ class DressPanel(QFrame):
             return edits.change_chart(document, chart.id, **{name: held})
 
         self._store.edit_chart(say("change {what}", what=named(name)), edit)
+
+    def _set_alt(self, text: str) -> None:
+        build = self._store.picture.build
+        said = in_english(self._store.chart, self._store.recipe, build.inputs, build.panels[0].data)
+        self._store.edit_chart(
+            say("change {what}", what=named("alt text")),
+            lambda document, chart: edits.change_chart(document, chart.id, alt=own_alt(text, said)),
+        )
 
     def _repeat(self, on: bool) -> None:
         self._store.edit_chart(

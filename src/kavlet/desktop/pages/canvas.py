@@ -67,6 +67,7 @@ class PageCanvas(PageView):
         self.editor = WordsEditor(store, self)
         self.frame = FrameView(store, self)
         store.follow(self.refresh)
+        store.viewed.connect(self.update)
         store.selected.connect(self._choice_moved)
 
     # What is shown

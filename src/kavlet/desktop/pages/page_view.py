@@ -11,6 +11,7 @@ from kavlet.core.pages.arrangements import Seam, bays, seams
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.page import AnyItem
 from kavlet.core.scene.primitives import Scene
+from kavlet.core.scene.readers import as_read_by
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect
 from kavlet.core.values.sizes import MM
@@ -208,7 +209,7 @@ class PageView(QWidget):
         painter.setClipRect(self.on_screen(Rect(0.0, 0.0, page.width, page.height)))
         painter.translate(self.origin())
         painter.scale(self.factor, self.factor)
-        paint(scene, painter, fine=not self._store.trying, crisp=True)
+        paint(as_read_by(scene, self._store.reader), painter, fine=not self._store.trying, crisp=True)
         painter.restore()
 
     def _paint_lines(self, painter: QPainter) -> None:

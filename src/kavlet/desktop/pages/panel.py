@@ -34,6 +34,7 @@ from kavlet.desktop.look import UNIT
 from kavlet.desktop.pages.canvas import MIME, PageCanvas
 from kavlet.desktop.pages.item_fields import ItemFields
 from kavlet.desktop.pages.strip import PageStrip
+from kavlet.desktop.proof.eye import EyeButton
 from kavlet.desktop.store import Store
 from kavlet.desktop.thumbs import OneByOne, thumb
 
@@ -205,6 +206,8 @@ class PagesPanel(QWidget):
             self.puts[kind] = button
             row.addWidget(button)
         row.addStretch(1)
+        self.eye = EyeButton(self._store)
+        row.addWidget(self.eye)
         return made
 
     def _invitation(self) -> QWidget:

@@ -25,6 +25,8 @@ from kavlet.core.touch.parts import Part
 from kavlet.core.values.sizes import CHARTS
 from kavlet.desktop.elided_label import ElidedLabel
 from kavlet.desktop.look import UNIT
+from kavlet.desktop.proof.desk import ProofDesk
+from kavlet.desktop.proof.eye import EyeButton
 from kavlet.desktop.rest import Rest
 from kavlet.desktop.stage.chart_picker import ChartPicker
 from kavlet.desktop.stage.layer_work import LayerCommands
@@ -120,22 +122,33 @@ class StagePanel(QFrame):
             button.setSizePolicy(QSizePolicy.Policy.Minimum, QSizePolicy.Policy.Preferred)  # one height for all
             first.addWidget(button)
         second.addWidget(self.question, 1)
-        for widget in (ink_label, self.ink, self.final_size):
+        self.eye = EyeButton(self._store)
+        for widget in (self.eye, ink_label, self.ink, self.final_size):
             second.addWidget(widget)
         self._of_charts: tuple[QWidget, ...] = (
-            self.charts, self.xray, self.solid, ink_label, self.ink, self.final_size,
+            self.charts, self.xray, self.solid, self.eye, ink_label, self.ink, self.final_size,
         )  # fmt: skip
         return head
 
     def follow(self, layers: LayerCommands) -> None:
         """Let the commands on layers carry out what the strip and the ink ask for."""
         store, strip = self._store, self.strip
-        self.proof.mend_wanted.connect(lambda remedy: layers.look(remedy.name, remedy.looks))
         self.ink_wanted.connect(lambda ink: layers.look(say("change ink"), {"ink": ink}))
         strip.order_wanted.connect(lambda keys: layers.look(say("order layers"), {ORDER: keys}))
         strip.hide_wanted.connect(lambda key: store.guard(lambda: layers.hide(key)))
         strip.add_wanted.connect(lambda place: store.guard(lambda: layers.add_menu(place)))
         strip.menu_wanted.connect(lambda key, place: store.guard(lambda: layers.menu(key, place)))
+
+    def follow_proof(self, desk: ProofDesk) -> None:
+        """Say what is found of the chart in view."""
+
+        def show() -> None:
+            if not self._store.trying:
+                found = desk.of_chart(self._store.chart.id)
+                self.proof.show_findings(found, desk.proof.checks if desk.proof is not None else 0)
+
+        desk.found.connect(show)
+        self._store.shown.connect(show)
 
     def offers(self, part: Part, layers: LayerCommands) -> list[tuple[str, Callable[[], object]]]:
         """What fits a part under the mouse: hiding its layer, typing its text."""
@@ -189,8 +202,7 @@ class StagePanel(QFrame):
         self.solid.setChecked(self._store.picture.build.chart.as_solid is not None)
 
     def _at_rest(self) -> None:
-        """The layers' cards and what Proof says follow when nothing moves any more."""
+        """The layers' cards follow when nothing moves any more."""
         picture = self._store.picture
         if not self.view.dragging:
             self.strip.show_picture(picture)
-        self.proof.show_findings(None if picture is NO_PICTURE else picture.findings)

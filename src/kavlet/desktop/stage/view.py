@@ -21,6 +21,7 @@ from kavlet.core.compose.figure import Mark
 from kavlet.core.document import dressing, solids
 from kavlet.core.messages import say, words
 from kavlet.core.recipes.recipe import helper_title
+from kavlet.core.scene.readers import as_read_by
 from kavlet.core.touch.drags import DEGREES, Drag, begin, dragged, turning
 from kavlet.core.touch.parts import Part, boxes, marks_of, says, typed_part, walk
 from kavlet.core.values.errors import KavletError
@@ -390,8 +391,9 @@ class StageView(QWidget):
             painter.translate(sheet.topLeft())
             factor = sheet.width() / self._picture.scene.size.width
             painter.scale(factor, factor)
-            paint(self._picture.scene, painter, fine=not self._store.trying, crisp=True)
-            if not self.problem:
+            reader = self._store.reader
+            paint(as_read_by(self._picture.scene, reader), painter, fine=not self._store.trying, crisp=True)
+            if not self.problem and reader != "last row":
                 if self._store.xray:
                     paint_xray(self._picture, painter)
                 paint_lit(self._picture.figure, self._lit, painter)

@@ -3,7 +3,7 @@
 import msgspec
 
 from kavlet.core.building.paging.fields import filled
-from kavlet.core.building.paging.sheet import Composed, Sheet, chart_box, dress_of
+from kavlet.core.building.paging.sheet import Composed, Sheet, chart_box, dress_of, style_of
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.following_looks import with_roles
 from kavlet.core.document.lookup import recipes_of, series_role
@@ -19,6 +19,7 @@ from kavlet.core.values.affine import moved
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect, Size
 
+ON_SLIDES = 14.0  # points of the smallest type
 FULL_PAGE = 960.0  # points; pages of this length and longer have charts with the theme's sizes of type
 SMALL = Size(180.0, 120.0)  # a frame that is smaller has smaller type
 LEAST = 24.0  # points; a chart in a smaller frame is composed at this size and cut
@@ -51,9 +52,12 @@ def compose(item: ChartFrame, box: Rect, sheet: Sheet) -> Composed:
     return Composed(tuple(items), failed=failed, picture=picture, says=picture.figure.alt_text)
 
 
-def _type(page: Page, area: Rect) -> float:
-    """The size of type of a page's charts as a share of the theme's: one for all of them, but for very small ones."""
+def _type(document: Document, page: Page, area: Rect) -> float:
+    """The size of type of a page's charts as a share of the theme's: one for all of them, but for very small ones. On a
+    slide, the smallest can be read from the last row."""
     whole = min(1.0, max(0.55, max(page.width, page.height) / FULL_PAGE))
+    if page.is_slide:
+        whole = max(whole, ON_SLIDES / style_of(document, page).small_size)
     return min(whole, max(0.4, whole * min(area.width / SMALL.width, area.height / SMALL.height)))
 
 
@@ -87,7 +91,7 @@ def framed(item: ChartFrame, area: Rect, document: Document, page: Page) -> Char
     if not item.legend:
         overrides["legend.side"] = "none"
     dress = msgspec.structs.replace(entry.dress, overrides=overrides)
-    overrides.setdefault("type_scale", _type(page, area))
+    overrides.setdefault("type_scale", _type(document, page, area))
     if not (item.pinned or overrides.get("ground") or overrides.get("border")):
         overrides.setdefault("margin", 0.0)  # it stands at the page's own margins
     if not item.pinned:

@@ -19,6 +19,7 @@ from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart
 from kavlet.core.proof.telling_apart import Meaning, pairs
+from kavlet.core.scene.readers import TITLES
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.vision import Deficiency, as_seen, difference
 
@@ -44,8 +45,8 @@ def check(of: DrawnChart) -> Iterator[Finding]:
         return
     much, by, one, other = min(close, key=lambda held: held[0])
     message = say(
-        "Readers with {deficiency} see “{one}” and “{other}” nearly alike: a difference of {much}, where 10 is needed.",
-        deficiency=named(by), one=one.name, other=other.name, much=round(much, 1),
+        "To {readers}, “{one}” and “{other}” look nearly alike: a difference of {much}, where 10 is needed.",
+        readers=named(TITLES[by]), one=one.name, other=other.name, much=round(much, 1),
     )  # fmt: skip
     yield Finding(CHECK.name, "warning", much, message, of.place(text="legend"), tuple(_remedies(of)))
 

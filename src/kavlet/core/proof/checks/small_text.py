@@ -27,7 +27,7 @@ def check(of: DrawnChart) -> Iterator[Finding]:
 
 def page(of: DrawnPage) -> Iterator[Finding]:
     """The smallest text of each chart and of each item of words on a page."""
-    least = SLIDE if of.is_slide else PAPER
+    least = SLIDE if of.page.is_slide else PAPER
     for one in of.charts.values():
         yield from _chart(one, least)
     for item in of.page.items:

@@ -69,7 +69,7 @@ def message_now(of: DrawnChart) -> str:
     """The message of the figures as they are, in English."""
     build = of.picture.build
     data = build.panels[0].data
-    return in_english(of.entry, of.picture.recipe, build.inputs, data, of.entry.free)
+    return in_english(of.entry, of.picture.recipe, build.inputs, data)
 
 
 def _headline(of: DrawnChart) -> str:

@@ -1,0 +1,64 @@
+"""kavlet check: what a careful reader would object to in a document."""
+
+import json
+import sys
+from collections.abc import Iterator
+from pathlib import Path
+
+import click
+
+from kavlet.cli.group import cli
+from kavlet.core.document.document import Document
+from kavlet.core.files import kavlet as kavlet_file
+from kavlet.core.messages import counted, named, words
+from kavlet.core.proof.finding import Finding
+from kavlet.core.proof.proofreading import Proof, proofread
+from kavlet.core.proof.told import chart_name, page_name, told
+
+GRAVE = 3  # exit code with --strict, where one finding is a warning or worse
+
+
+@cli.command()
+@click.argument("file", type=click.Path(path_type=Path))
+@click.option("--json", "as_json", is_flag=True, help="Print the findings as JSON.")
+@click.option("--strict", is_flag=True, help="End with exit code 3 where one is a warning or worse.")
+def check(file: Path, as_json: bool, strict: bool) -> None:
+    """Print what Proof finds in a document: check, severity, sentence, chart or page."""
+    document = kavlet_file.load(file)
+    proof = proofread(document)
+    if as_json:
+        click.echo(json.dumps(told(proof.all, document), ensure_ascii=False, indent=1))
+    else:
+        for line in _lines(proof, document):
+            click.echo(line)
+    if strict and any(one.severity != "note" for one in proof.open):
+        sys.exit(GRAVE)
+
+
+def _lines(proof: Proof, document: Document) -> Iterator[str]:
+    """A heading for each chart and page of which something is to be said, its findings below it."""
+    if not proof.all:
+        yield str(counted("Nothing found in {count} check.", "Nothing found in {count} checks.", proof.checks))
+        return
+    here: str | None = None
+    for one in proof.all:
+        title = page_name(document, one.place) or chart_name(document, one.place) or words("The document")
+        if title != here:
+            if here is not None:
+                yield ""
+            yield title
+            here = title
+        yield _line(one)
+    count = len(proof.open)
+    yield ""
+    yield str(
+        counted(
+            "{count} finding in {checks} checks.", "{count} findings in {checks} checks.", count, checks=proof.checks
+        )
+    )
+
+
+def _line(one: Finding) -> str:
+    grave = named(one.severity)
+    end = f"  ({words('silenced: {reason}', reason=one.silenced)})" if one.silenced is not None else ""
+    return f"  {grave}  {one.check}: {one.message}{end}"
