@@ -11,8 +11,9 @@ from kavlet.core.document.document import AltText, ChartEntry
 from kavlet.core.messages import say, words_in
 from kavlet.core.recipes.recipe import Inputs, Recipe
 from kavlet.core.recipes.registry import RECIPES
-from kavlet.core.recipes.telling import MOST, Course, Shown, fitting, shown_by, told
+from kavlet.core.recipes.shown import MOST, Course, Shown, fitting
 from kavlet.core.recipes.telling import headline as headline_of
+from kavlet.core.recipes.telling import shown_by, told
 from kavlet.core.text.numbers import DEFAULT_LOCALE, written
 from kavlet.core.values.errors import KavletError
 
@@ -41,14 +42,14 @@ def message(entry: ChartEntry, recipe: Recipe | None, inputs: Inputs, spec: Char
     if one_figure or (recipe is not None and recipe.steps is not None):
         return fitting([spec.alt_text])  # one figure, or period, of which the recipe says all there is
     if recipe is not None and recipe.name in RECIPES:
-        return told(shown_by(recipe, inputs, data.timed), recipe.name)
+        return told(shown_by(recipe, inputs, data.timed), recipe.tells)
     return told(_shown(spec, data, recipe.title if recipe is not None else "Chart", inputs.locale))
 
 
 def headline(entry: ChartEntry, recipe: Recipe | None, inputs: Inputs, spec: Chart, data: Data) -> str:
     """A title from the figures; empty where they have no message that goes without them."""
     if recipe is not None and recipe.name in RECIPES and (recipe.repeats is None or entry.repeat):
-        return headline_of(shown_by(recipe, inputs, data.timed), recipe.name)
+        return headline_of(shown_by(recipe, inputs, data.timed), recipe.tells)
     if recipe is None or recipe.name not in RECIPES:
         return headline_of(_shown(spec, data, "Chart", inputs.locale))
     return ""

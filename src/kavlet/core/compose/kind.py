@@ -71,6 +71,23 @@ class Kind(Generic[L]):
     addable = False  # whether an author can add such a layer to a chart
     on_zero = False  # whether its marks stand on the zero line
     hub = False  # whether it has a hub, which reaches beyond the middle of a half disc
+    is_length = False  # whether its lengths, from zero on, say its figures
+    is_course = False  # whether it runs across, so that it may cross another
+    is_compared = False  # whether its rows are marks of their own, to be compared by their size
+    is_hatched = False  # whether hatches can tell its marks apart
+    only_shares = False  # whether no figure below zero can be shown
+
+    def shares_whole(self, layer: L, frame: Frame) -> bool:
+        """Whether its marks are parts of one whole on a frame."""
+        return self.mark.has_slices
+
+    def size_column(self, layer: L) -> str:
+        """The column that the size of its marks speaks of, where it is another than that of their places."""
+        return ""
+
+    def by_area(self) -> dict[str, Any]:
+        """The fields that make such sizes areas."""
+        return {}
 
     def placer(self, frame: object) -> Callable[[L, Any, Placing], None] | None:
         """What places a layer on a frame; None where the frame does not show the type."""

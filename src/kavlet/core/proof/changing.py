@@ -1,16 +1,21 @@
 """Remedies that turn a chart into another one, which shows the same figures."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from itertools import islice
 
 from kavlet.core.building.reuse import Pictures
 from kavlet.core.building.stages import Picture
+from kavlet.core.charts.layer import Stacking
+from kavlet.core.charts.looks import of_layer
+from kavlet.core.charts.overrides import TYPE
 from kavlet.core.compose.furniture import shrink
+from kavlet.core.compose.kinds import kind_of
 from kavlet.core.document import dressing
 from kavlet.core.document.arranging import sort_rows
 from kavlet.core.document.charting import try_recipe
 from kavlet.core.document.document import Document
 from kavlet.core.document.edits import change_chart
+from kavlet.core.document.lookup import find_recipe
 from kavlet.core.document.paging import change_item
 from kavlet.core.document.settled import values_of
 from kavlet.core.figures.cells import Value
@@ -32,9 +37,10 @@ def to_bars(of: DrawnChart, stack: str) -> tuple[Remedy, ...]:
         return ()
 
     def edit(document: Document) -> Document:
-        if document.chart(chart).recipe not in ("bars", "columns", "stacked-bars"):
+        held = find_recipe(document, document.chart(chart).recipe)
+        if held.parameter("stack") is None or not held.series:
             document = try_recipe(document, chart, "bars")
-        looks = {f"layers.{one.key}.stack": None for one in of.chart.layers}
+        looks = {of_layer(one.key, "stack"): None for one in of.chart.layers}
         document = dressing.set_looks(document, chart, looks | PLAIN_SCALE)
         return dressing.set_setting(document, chart, "stack", stack)
 
@@ -73,6 +79,15 @@ def larger_chart(of: DrawnChart, good: Callable[[Picture], bool]) -> tuple[Remed
 
     fitting = (one for one in map(by, LARGER) if (made := tried(of, one)) is not None and good(made))
     return tuple(islice(fitting, 1))
+
+
+def to_points(of: DrawnChart) -> Iterator[Remedy]:
+    """Bars that stand by themselves as points, whose places are read instead of their lengths."""
+    bars = [one for one in of.layers if kind_of(one).on_zero]
+    alone = all(isinstance(one, Stacking) and one.stack == "none" for one in bars)
+    if bars and alone and not of.chart.as_solid and not any(one.joins for one in of.chart.layers):
+        looks = {of_layer(one.key, *TYPE): "points" for one in bars}
+        yield of.looks("turn to points", say("Draw points instead"), looks, restates=True)
 
 
 def to_sorted_bars(of: DrawnChart) -> tuple[Remedy, ...]:

@@ -7,11 +7,13 @@ import msgspec
 from kavlet.core.building.paging.page import PagePicture
 from kavlet.core.building.reuse import Pictures
 from kavlet.core.building.stages import Picture
-from kavlet.core.document.document import Document
+from kavlet.core.document.document import ChartEntry, Document
+from kavlet.core.figures.cells import ErrorValue
 from kavlet.core.figures.recalculate import Values
 from kavlet.core.messages import say
 from kavlet.core.pages.items.chart_frame import ChartFrame
-from kavlet.core.proof.finding import Finding, Place
+from kavlet.core.proof.checks.formula_error import GO
+from kavlet.core.proof.finding import Finding, Place, Remedy
 from kavlet.core.proof.registry import CHECKS
 from kavlet.core.proof.subjects import DrawnChart, DrawnPage, Papers
 from kavlet.core.values.errors import KavletError
@@ -114,7 +116,7 @@ class Proofreader:
         try:
             picture = pictures.picture(document, chart)
         except KavletError as error:
-            return (_undrawn(error, Place(chart=chart)),)
+            return (_undrawn(error, *_where(document, pictures.values(document), document.chart(chart))),)
         reads = (picture, document.chart(chart).silenced, document.silenced, document.pictures, document.tables)
         kept = self._charts.get(chart)
         if kept is not None and _same(kept[0], reads):
@@ -152,8 +154,20 @@ def _same(held: tuple[object, ...], now: tuple[object, ...]) -> bool:
     return len(held) == len(now) and all(a is b for a, b in zip(held, now, strict=True))
 
 
-def _undrawn(error: KavletError, place: Place) -> Finding:
-    return Finding("formula-error", "error", 1.0, say("{text}", text=str(error)), place)
+def _undrawn(error: KavletError, place: Place, remedies: tuple[Remedy, ...] = ()) -> Finding:
+    return Finding("formula-error", "error", 1.0, say("{text}", text=str(error)), place, remedies)
+
+
+def _where(document: Document, values: Values, chart: ChartEntry) -> tuple[Place, tuple[Remedy, ...]]:
+    """Where a chart that can't be drawn is mended: at the first error among the cells it reads, if there is one."""
+    table = document.table(chart.table)
+    for column in (one for held in chart.roles.values() for one in held):
+        at = table.place(column)
+        cells = values.of(table.id)[at].values if at >= 0 else []
+        row = next((row for row, value in enumerate(cells) if isinstance(value, ErrorValue)), None)
+        if row is not None:
+            return Place(chart=chart.id, table=table.id, cell=(at, row)), (GO,)
+    return Place(chart=chart.id), ()
 
 
 def proofread(document: Document, pictures: Pictures | None = None, sources: Mapping[str, str] = {}) -> Proof:

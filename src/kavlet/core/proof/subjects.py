@@ -9,7 +9,6 @@ from msgspec import Struct
 
 from kavlet.core.building.paging.page import PagePicture
 from kavlet.core.building.stages import Picture
-from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.chart import AnyLayer, Chart
 from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.scale import Scale
@@ -22,7 +21,7 @@ from kavlet.core.figures.recalculate import Values
 from kavlet.core.figures.table import HEADER, Table
 from kavlet.core.messages import Message, say
 from kavlet.core.pages.page import Page
-from kavlet.core.proof.finding import Edit, Finding, Place, Remedy, Severity
+from kavlet.core.proof.finding import Edit, Finding, Place, Remedy
 from kavlet.core.recipes.recipe import Inputs
 
 
@@ -100,11 +99,6 @@ class DrawnChart(Struct, frozen=True, eq=False, dict=True):
         """The path of the scale of a layer's values."""
         return "frame.second" if self.scale(layer) is not getattr(self.chart.frame, "along", None) else "frame.along"
 
-    @property
-    def bars_alone(self) -> bool:
-        """Whether all it draws on its plane are bars of one or several series."""
-        return isinstance(self.chart.frame, Cartesian) and all(isinstance(one, Bars) for one in self.layers)
-
     def figures(self, layer: AnyLayer) -> list[tuple[int, float]]:
         """The rows of a layer that hold a figure, with it."""
         panels = self.picture.build.panels
@@ -159,8 +153,8 @@ class DrawnChart(Struct, frozen=True, eq=False, dict=True):
 
         return edit
 
-    def notices(self, check: str, *remedies: Remedy, severity: Severity | None = None) -> Iterable[Finding]:
-        """What its recipe noticed under the name of a check, for each panel."""
+    def notices(self, check: str, *remedies: Remedy) -> Iterable[Finding]:
+        """What its recipe noticed under the name of a check, for each panel, with what the recipe says mends it."""
         build, recipe = self.picture.build, self.picture.recipe
         if recipe is None:
             return
@@ -169,8 +163,9 @@ class DrawnChart(Struct, frozen=True, eq=False, dict=True):
             for one in recipe.notices(read):
                 if one.check == check:
                     message = say("{name}: {message}", name=title, message=one.message) if title else one.message
-                    row = read.row if title else None
-                    yield Finding(check, severity or one.severity, one.figure, message, self.place(row=row), remedies)
+                    mends = [self.setting(how.key, how.name, how.settings, how.restates) for how in one.mends]
+                    place = self.place(row=read.row if title else None)
+                    yield Finding(check, one.severity, one.figure, message, place, (*mends, *remedies))
 
     def has_setting(self, name: str) -> bool:
         """Whether its recipe has a parameter of a name."""

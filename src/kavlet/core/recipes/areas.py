@@ -79,4 +79,5 @@ AREAS = Recipe(
     chart=chart,
     suits=suits,
     series="value",
+    ordered=True,
 )

@@ -23,10 +23,12 @@ from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale
 from kavlet.core.figures.cells import text_of
 from kavlet.core.messages import say
+from kavlet.core.recipes import sentences
 from kavlet.core.recipes.checks import need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, choice, colour, direction, flag, gap, text
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Role
+from kavlet.core.recipes.shown import Telling
 from kavlet.core.text.numbers import written
 
 # First words of what an end is called, in the languages there are catalogues for.
@@ -269,4 +271,6 @@ BRIDGE = Recipe(
     chart=chart,
     notices=notices,
     suits=suits,
+    tells=Telling(message=sentences.bridge, headline=sentences.what_made_it),
+    ordered=True,
 )

@@ -7,13 +7,15 @@ from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.looks import of_layer
-from kavlet.core.messages import counted
+from kavlet.core.messages import counted, say
+from kavlet.core.recipes import sentences
 from kavlet.core.recipes.checks import needing
 from kavlet.core.recipes.columns import formulas
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, choice, flag, number
 from kavlet.core.recipes.points import X, Y, axes
-from kavlet.core.recipes.recipe import Inputs, Notice, Recipe, Role
+from kavlet.core.recipes.recipe import Inputs, Mend, Notice, Recipe, Role
+from kavlet.core.recipes.shown import Telling
 
 
 def chart(inputs: Inputs) -> Chart:
@@ -71,7 +73,9 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
             "{count} bubbles are not drawn: their sizes are 0 or missing.",
             len(lost),
         )
-    return (Notice("missing", float(len(lost)), message),)
+    hollow = Mend("hollow", say("Draw those below zero hollow"), {"hollow": True})
+    helps = negative and all(size < 0 for size in map(float, inputs.figures("size")) if not size > 0)
+    return (Notice("missing", float(len(lost)), message, mends=(hollow,) if helps else ()),)
 
 
 def suits(of: Features) -> Suited:
@@ -107,4 +111,5 @@ BUBBLES = Recipe(
     chart=chart,
     notices=notices,
     suits=suits,
+    tells=Telling(("x", "value"), sentences.relation, sentences.who_has_most),
 )

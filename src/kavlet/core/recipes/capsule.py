@@ -12,7 +12,18 @@ from kavlet.core.messages import Percent, say
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, SHARE_SCALE, direction, flag, gap, listed, number, optional
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, Role, Setting, finite
+from kavlet.core.recipes.recipe import (
+    HelperColumn,
+    Inputs,
+    Mend,
+    Notice,
+    Parameter,
+    Places,
+    Recipe,
+    Role,
+    Setting,
+    finite,
+)
 from kavlet.core.values.number_text import WHOLE_PERCENT
 
 
@@ -99,9 +110,9 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     over = [share for share in finite(inputs.helper("share")) if share > 1 + 1e-9]
     if not over:
         return _of_largest(inputs)
-    return (
-        Notice("out-of-range", max(over), say("A value is larger than the whole: {share}.", share=Percent(max(over)))),
-    )
+    message = say("A value is larger than the whole: {share}.", share=Percent(max(over)))
+    widen = Mend("widen", say("Widen the scale"), {"whole": max(finite(inputs.figures("value")))})
+    return (Notice("out-of-range", max(over), message, mends=(widen,)),)
 
 
 def _of_largest(inputs: Inputs) -> tuple[Notice, ...]:
@@ -112,7 +123,8 @@ def _of_largest(inputs: Inputs) -> tuple[Notice, ...]:
     message = say(
         "The figures are no shares, so a full capsule stands for the largest, {most}. Set whole for another.", most=most
     )
-    return (Notice("no-base", most, message, "note"),)
+    keep = Mend("state the whole", say("Keep the largest as the whole"), {"whole": most})
+    return (Notice("no-base", most, message, "note", (keep,)),)
 
 
 def suits(of: Features) -> Suited:

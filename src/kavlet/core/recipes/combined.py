@@ -14,6 +14,7 @@ from kavlet.core.recipes.columns import STACKS, formulas
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, choice, flag, gap, overlap, series_said
 from kavlet.core.recipes.recipe import Inputs, Recipe, Role
+from kavlet.core.recipes.shown import Telling
 from kavlet.core.shapes.curve import Course
 
 
@@ -92,4 +93,5 @@ COMBINED = Recipe(
     check=needing("value", "line"),
     chart=chart,
     suits=suits,
+    tells=Telling(("value", "line")),
 )

@@ -20,10 +20,12 @@ from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale
 from kavlet.core.figures.cells import text_of
 from kavlet.core.messages import named, say
+from kavlet.core.recipes import sentences
 from kavlet.core.recipes.checks import largest, need_no_negatives, need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import choice, direction, flag, gap, listed
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Role
+from kavlet.core.recipes.shown import Telling
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import PERCENT
@@ -197,4 +199,6 @@ FUNNEL = Recipe(
     chart=chart,
     notices=notices,
     suits=suits,
+    tells=Telling(message=sentences.funnel, headline=sentences.where_lost),
+    ordered=True,
 )

@@ -25,12 +25,14 @@ from kavlet.core.recipes.parts import ROW, choice, flag, number, optional, text
 from kavlet.core.recipes.recipe import (
     HelperColumn,
     Inputs,
+    Mend,
     Notice,
     Parameter,
     Places,
     Recipe,
     Repeats,
     Role,
+    Setting,
     split_list,
 )
 from kavlet.core.text.numbers import written
@@ -251,7 +253,8 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
             low=low,
         )
     )
-    return (Notice("out-of-range", figure, message),)
+    ends: dict[str, Setting | None] = {"maximum": figure} if figure > high else {"minimum": figure}
+    return (Notice("out-of-range", figure, message, mends=(Mend("widen", say("Widen the scale"), ends),)),)
 
 
 GROUPED = HelperColumn("figure", "The mean of all rows that share the name.")

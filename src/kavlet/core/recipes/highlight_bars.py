@@ -13,7 +13,7 @@ from kavlet.core.messages import named, say
 from kavlet.core.recipes.checks import need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, VALUE, choice, direction, flag, gap, said
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, Role, finite
+from kavlet.core.recipes.recipe import HelperColumn, Inputs, Mend, Notice, Parameter, Places, Recipe, Role, finite
 from kavlet.core.values.errors import KavletError
 
 
@@ -114,7 +114,8 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
         if rule == "named"
         else say("No row stands out: the rule “{rule}” picks none.", rule=named(rule))
     )
-    return (Notice("missing", 0.0, message),)
+    largest = Mend("largest", say("Let the largest stand out"), {"rule": "largest"}, restates=True)
+    return (Notice("missing", 0.0, message, mends=(largest,)),)
 
 
 def suits(of: Features) -> Suited:

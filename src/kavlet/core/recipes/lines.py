@@ -86,4 +86,5 @@ LINES = Recipe(
     chart=chart,
     suits=suits,
     series="value",
+    ordered=True,
 )

@@ -11,6 +11,7 @@ from kavlet.core.recipes.checks import largest, need_no_negatives, need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, flag, gap, listed
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe, Role
+from kavlet.core.recipes.shown import Telling
 
 
 def formulas(places: Places) -> dict[str, list[str]]:
@@ -83,4 +84,5 @@ MIRRORED_BARS = Recipe(
     check=check,
     chart=chart,
     suits=suits,
+    tells=Telling(("left", "right")),
 )

@@ -7,7 +7,7 @@ import msgspec
 from kavlet.core.charts.scale import Scale
 from kavlet.core.figures.ranges import Floats
 from kavlet.core.messages import named, say
-from kavlet.core.recipes.recipe import Inputs, Notice, Parameter, Places, Role, finite
+from kavlet.core.recipes.recipe import Inputs, Mend, Notice, Parameter, Places, Role, finite
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import PERCENT, WHOLE_PERCENT, NumberText
 from kavlet.core.values.sums import exact_sum
@@ -155,7 +155,8 @@ def added_goals(inputs: Inputs, name: str) -> tuple[Notice, ...]:
         "Each row has the same {goal}; together they are {total}. Set it once if it is for all.",
         goal=named(name), total=total,
     )  # fmt: skip
-    return (Notice("share-sum", sum(goals), message, "note"),)
+    once = Mend("goal once", say("Set it once, for all"), {name: goals[0]}, restates=True)
+    return (Notice("share-sum", sum(goals), message, "note", (once,)),)
 
 
 def parts_above_whole(figures: Floats, whole: float) -> tuple[Notice, ...]:
@@ -167,7 +168,8 @@ def parts_above_whole(figures: Floats, whole: float) -> tuple[Notice, ...]:
         "The parts add up to {total}, more than the whole of {whole}; shares are of the parts.",
         total=total, whole=whole,
     )  # fmt: skip
-    return (Notice("share-sum", whole - total, message),)
+    back = Mend("whole is the sum", say("Take the sum as the whole"), {"whole": None})
+    return (Notice("share-sum", whole - total, message, mends=(back,)),)
 
 
 SERIES = "series "

@@ -12,7 +12,18 @@ from kavlet.core.messages import say
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import GAP, NAME, choice, direction, flag, number, optional, said
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, Role, Setting, finite
+from kavlet.core.recipes.recipe import (
+    HelperColumn,
+    Inputs,
+    Mend,
+    Notice,
+    Parameter,
+    Places,
+    Recipe,
+    Role,
+    Setting,
+    finite,
+)
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import PLAIN
 
@@ -84,7 +95,8 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     if longest <= 60:
         return ()
     message = say("A row has {count} symbols, too many to count. Take a larger unit.", count=round(longest))
-    return (Notice("many-slices", longest, message),)
+    larger = Mend("larger unit", say("Take a larger unit"), {"unit": None})
+    return (Notice("many-slices", longest, message, mends=(larger,) if inputs.is_set("unit") else ()),)
 
 
 def suits(of: Features) -> Suited:

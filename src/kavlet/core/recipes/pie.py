@@ -9,10 +9,12 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.looks import of_layer
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.messages import say
+from kavlet.core.recipes import sentences
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers, need_something
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, VALUE, choice, hole, listed, number, optional, parts_above_whole, text
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, finite
+from kavlet.core.recipes.shown import Telling
 from kavlet.core.values.apportion import rounded_shares
 from kavlet.core.values.number_text import WHOLE_PERCENT
 from kavlet.core.values.sums import exact_sum
@@ -160,4 +162,6 @@ PIE = Recipe(
     notices=notices,
     size=(520.0, 360.0),
     suits=suits,
+    tells=Telling(message=sentences.parts, kind="Pie"),
+    sorted_by=("order", "largest first"),
 )

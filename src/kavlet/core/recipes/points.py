@@ -7,11 +7,13 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.looks import of_layer
 from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale, ScaleKind
+from kavlet.core.recipes import sentences
 from kavlet.core.recipes.checks import needing
 from kavlet.core.recipes.columns import formulas
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, choice, flag, number
 from kavlet.core.recipes.recipe import Inputs, Parameter, Recipe, Role
+from kavlet.core.recipes.shown import Telling
 from kavlet.core.shapes.spots import SpotForm
 
 X = Role("x", "number", "The figure that goes to the right.")
@@ -87,4 +89,5 @@ POINTS = Recipe(
     check=needing("x", "value"),
     chart=chart,
     suits=suits,
+    tells=Telling(("x", "value"), sentences.relation, sentences.who_has_most),
 )

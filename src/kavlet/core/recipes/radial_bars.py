@@ -9,7 +9,7 @@ from kavlet.core.messages import say
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers, need_something
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, VALUE, choice, flag, hole, number, optional, said
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, finite
+from kavlet.core.recipes.recipe import HelperColumn, Inputs, Mend, Notice, Places, Recipe, finite
 
 
 def formulas(places: Places) -> dict[str, list[str]]:
@@ -74,7 +74,8 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     if not over:
         return ()
     message = say("A value is larger than the maximum, {most}; its ring is full.", most=most)
-    return (Notice("out-of-range", max(over), message),)
+    widen = Mend("widen", say("Widen the scale"), {"maximum": max(over)})
+    return (Notice("out-of-range", max(over), message, mends=(widen,)),)
 
 
 def suits(of: Features) -> Suited:
@@ -110,4 +111,5 @@ RADIAL_BARS = Recipe(
     notices=notices,
     size=(480.0, 420.0),
     suits=suits,
+    sorted_by=("order", "largest outside"),
 )

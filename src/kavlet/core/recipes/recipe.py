@@ -15,6 +15,7 @@ from kavlet.core.figures.references import RangeReference, column_letters, rewri
 from kavlet.core.figures.table import HEADER
 from kavlet.core.messages import Message, named, say, words_in
 from kavlet.core.recipes.features import Features, Suited, as_its_own
+from kavlet.core.recipes.shown import Telling
 from kavlet.core.text.numbers import DEFAULT_LOCALE, written
 from kavlet.core.values.number_text import PLAIN, NumberText
 
@@ -125,13 +126,25 @@ class HelperBuild(Struct, frozen=True):
     values: tuple[Value, ...]
 
 
+class Mend(Struct, frozen=True):
+    """What of a recipe's settings makes a notice go away: a key, its name in words, and the settings (None gives one
+    back); whether the chart says something else then."""
+
+    key: str
+    name: Message
+    settings: dict[str, Setting | None]
+    restates: bool = False
+
+
 class Notice(Struct, frozen=True):
-    """Something about the figures a recipe drew that a reader should know: which check, the figure, one sentence."""
+    """Something about the figures a recipe drew that a reader should know: which check, the figure, one sentence, and
+    what mends it."""
 
     check: str
     figure: float
     message: Message
     severity: Literal["note", "warning"] = "warning"
+    mends: tuple[Mend, ...] = ()
 
 
 class Places(Struct, frozen=True):
@@ -347,7 +360,8 @@ class Recipe(Struct, frozen=True):
     settings it can't do without, each named like the role of a column that could hold it. `repeats`
     tells how it is shown once for each row, where it shows one; `steps` how it goes through periods, where it does.
     `known_as` are words by which people look for it. `series` is the role whose columns become layers of their own,
-    `series 1`, `series 2` …
+    `series 1`, `series 2` … `tells` says how its chart is told in words. Rows that are `ordered` are read in their own
+    order; `sorted_by` is the setting, and what it is, that shows them by their values.
     """
 
     name: str
@@ -369,6 +383,9 @@ class Recipe(Struct, frozen=True):
     steps: Steps | None = None
     series: str = ""
     known_as: str = ""
+    tells: Telling = Telling()
+    ordered: bool = False
+    sorted_by: tuple[str, Setting] | None = None
     size: tuple[float, float] = (640.0, 360.0)
 
     def parameter(self, name: str) -> Parameter | None:

@@ -137,4 +137,5 @@ STEPPING = Recipe(
     chart=chart,
     steps=Steps("step", "period"),
     suits=suits,
+    ordered=True,
 )

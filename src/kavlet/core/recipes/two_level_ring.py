@@ -10,10 +10,12 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.figures.cells import text_of
 from kavlet.core.messages import say
+from kavlet.core.recipes import sentences
 from kavlet.core.recipes.checks import need_no_negatives, need_numbers, need_something
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import choice, hole, number, text
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe, Role
+from kavlet.core.recipes.shown import Telling
 from kavlet.core.text.numbers import written
 from kavlet.core.values.apportion import rounded_shares
 from kavlet.core.values.number_text import WHOLE_PERCENT
@@ -158,4 +160,6 @@ TWO_LEVEL_RING = Recipe(
     chart=chart,
     size=(520.0, 420.0),
     suits=suits,
+    tells=Telling(message=sentences.parts),
+    ordered=True,
 )

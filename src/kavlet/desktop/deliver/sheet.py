@@ -1,7 +1,6 @@
 """The Deliver sheet: what will leave as it will be, beside what to choose; for chart, page and all of them."""
 
 from collections.abc import Callable
-from html import escape
 
 import msgspec
 from PySide6.QtCore import Qt, QTimer, Signal
@@ -27,13 +26,14 @@ from kavlet.core.values.errors import KavletError
 from kavlet.core.values.lengths import size as read_size
 from kavlet.core.values.sizes import CHARTS, MM
 from kavlet.desktop.deliver.choice import Choice, To, What, offered, outgoing
+from kavlet.desktop.deliver.differing import differences
 from kavlet.desktop.deliver.preview import Preview
 from kavlet.desktop.deliver.ways_field import LABELS, WaysField
 from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
-from kavlet.export.outgoing import Outgoing, Told, Written
+from kavlet.export.outgoing import Outgoing, Written
 from kavlet.export.ways import Way, way_of, written
 
 SIDE = 372  # pixels of the column of choices
@@ -401,30 +401,9 @@ class DeliverSheet(QDialog):
         if self.way.raster and self.way.group in ("picture", "animation"):
             self.preview.sheet.show_bytes(made.content, self.way.group == "animation")
         self.says.setText(self._size_said(made, separate))
-        said = self._differences(made.told)
+        said = differences(made.told, self.wish.as_of) if self.way.group == "office" else ""
         self.differs.setText(said)
         self.differs.setVisible(bool(said))
-
-    def _differences(self, told: tuple[Told, ...]) -> str:
-        """What looks different there, as HTML; of several charts each can be a picture instead."""
-        if self.way.group != "office":
-            return ""
-        lines = []
-        for one in told:
-            is_picture = one.as_ == "picture"
-            own = one.chart in self.wish.as_of
-            if len(told) == 1:
-                lines += [f"<li>{escape(str(what))}</li>" for what in one.differs]
-            elif one.differs or own:
-                other = words("as a real chart") if is_picture else words("as a picture")
-                parts = "; ".join(escape(str(what)) for what in one.differs) or escape(words("a picture"))
-                lines.append(f'<li><b>{escape(one.name)}</b>: {parts} · <a href="{escape(one.chart)}">{other}</a></li>')
-        real = any(one.as_ != "picture" for one in told)
-        drawn = f"<p>{escape(words('The program that opens it draws real charts itself.'))}</p>" if real else ""
-        if not lines:
-            return drawn
-        head = escape(words("Looks different there:"))
-        return f'{drawn}<p>{head}</p><ul style="margin-left:-24px">{"".join(lines)}</ul>'
 
     def _turn_chart(self, chart: str) -> None:
         """Let one of several charts leave as a picture, or as a real chart again."""

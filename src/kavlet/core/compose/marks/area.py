@@ -112,6 +112,7 @@ class AreaKind(Kind[Area]):
     mark = MarkKind("area")
     places = ((Plane, place),)
     plain = addable = True
+    is_length = is_course = is_hatched = True
     fields = (
         Field("Shape", "Course", "course", "choice", choices(Course)),
         Field("Shape", "Stacked", "stack", "choice", choices(Stack, STACKED)),

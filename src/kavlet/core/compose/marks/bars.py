@@ -341,6 +341,7 @@ class BarsKind(Kind[Bars]):
     places = ((Plane, place),)
     plain = addable = True
     on_zero = True
+    is_length = is_compared = is_hatched = True
     fields = (
         Field("Shape", "Form", "form", "choice", choices(BodyForm)),
         Field("Shape", "Stacked", "stack", "choice", choices(Stack, STACKED)),

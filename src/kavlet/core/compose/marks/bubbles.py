@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Callable
-from typing import Literal
+from typing import Any, Literal
 
 from kavlet.core.charts.bubbles import Bubbles
 from kavlet.core.charts.fields import Field, choices
@@ -96,6 +96,12 @@ class BubblesKind(Kind[Bubbles]):
         Field("Shape", "Largest", "largest", "number", unit="%", times=100),
         Field("Shape", "Below zero, hollow", "hollow", "flag"),
     )
+
+    def size_column(self, layer: Bubbles) -> str:
+        return layer.sizes
+
+    def by_area(self) -> dict[str, Any]:
+        return {"by": "area"}
 
     def figures(self, layer: Bubbles, context: Context) -> list[float]:
         return column_figures(layer, context)

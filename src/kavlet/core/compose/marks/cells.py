@@ -7,6 +7,7 @@ from msgspec import Struct
 
 from kavlet.core.charts import fields
 from kavlet.core.charts.cells import CellForm, Cells
+from kavlet.core.charts.frame import Frame, Grid
 from kavlet.core.charts.layer import EMPTY
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.data import Raster
@@ -187,6 +188,7 @@ def _ink_left(data: str, part: float) -> float:
 class CellsKind(Kind[Cells]):
     spec = Cells
     mark = MarkKind("cells", bars_texts=True)
+    is_compared = True
     places = (
         (Plane, on_plane),
         (Field, on_field),
@@ -196,6 +198,9 @@ class CellsKind(Kind[Cells]):
         fields.Field("Shape", "Symbol", "symbol", "symbol"),
         fields.Field("Shape", "Gap", "gap", "number", unit="%", times=100),
     )
+
+    def shares_whole(self, layer: Cells, frame: Frame) -> bool:
+        return isinstance(frame, Grid)
 
     def figures(self, layer: Cells, context: Context) -> list[float]:
         return column_figures(layer, context)

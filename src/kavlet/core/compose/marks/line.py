@@ -73,6 +73,7 @@ class LineKind(Kind[Line]):
     mark = MarkKind("line")
     places = ((Plane, place),)
     plain = addable = True
+    is_course = True
     fields = (
         Field("Shape", "Course", "course", "choice", choices(Course)),
         Field("Shape", "Width", "width", "number", unit="pt"),

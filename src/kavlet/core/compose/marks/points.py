@@ -189,6 +189,7 @@ class PointsKind(Kind[Points]):
     mark = MarkKind("point", shows_helpers=False, bars_texts=True)
     places = ((Plane, place),)
     plain = addable = True
+    is_course = True
     fields = (
         Field("Shape", "Shape", "spot", "choice", choices(SpotForm)),
         Field("Shape", "Symbol", "symbol", "symbol"),

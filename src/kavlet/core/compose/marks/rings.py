@@ -225,6 +225,7 @@ def _plate(name: PlacedText, ring: _Ring, on: Disc, to: Placing) -> tuple[Primit
 class RingsKind(Kind[Rings]):
     spec = Rings
     mark = MarkKind("ring", disc_depth=0.1, has_body=True, bars_texts=True)
+    is_compared = is_hatched = only_shares = True
     places = ((Disc, place),)
 
     def rings(self, layer: Rings, rows: int) -> int:

@@ -277,6 +277,7 @@ def _inside(
 class WedgesKind(Kind[Wedges]):
     spec = Wedges
     mark = MarkKind("wedge", handles=frozenset({"out"}), has_slices=True, has_body=True, bars_texts=True)
+    is_compared = is_hatched = only_shares = True
     places = ((Disc, place),)
     fields = (
         Field("Shape", "Explode", "explode", "number", unit="%", times=100),

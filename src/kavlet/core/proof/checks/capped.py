@@ -6,7 +6,10 @@ Source: common practice; a bar cut once, with a break and its true value, is rea
 import math
 from collections.abc import Iterator
 
-from kavlet.core.charts.bars import Bars
+from kavlet.core.charts.chart import AnyLayer
+from kavlet.core.charts.looks import of_layer
+from kavlet.core.charts.overrides import TYPE
+from kavlet.core.compose.kinds import kind_of
 from kavlet.core.document import dressing
 from kavlet.core.document.charting import try_recipe
 from kavlet.core.document.document import Document
@@ -15,6 +18,7 @@ from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy, Severity
 from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.recipes.parts import series_key
 
 MOST_HIDDEN, MOST_CAPPED = 0.5, 1 / 3
 
@@ -30,11 +34,12 @@ def check(of: DrawnChart) -> Iterator[Finding]:
     if recipe is not None and recipe.repeats is not None:
         return  # a tube that is full says so itself
     for layer in of.layers:
-        if not isinstance(layer, Bars) or not layer.true:
+        if not kind_of(layer).on_zero or layer.figure_column == layer.values:
             continue
+        wanted = data.column(layer.figure_column)
         rows = [
             (hidden(float(true), float(shown)), row)
-            for row, true, shown in zip(data.ids, data.column(layer.true), data.column(layer.values), strict=False)
+            for row, true, shown in zip(data.ids, wanted, data.column(layer.values), strict=False)
             if math.isfinite(true) and math.isfinite(shown)
         ]
         cut = [one for one in rows if one[0] > 1e-9]
@@ -54,9 +59,9 @@ def check(of: DrawnChart) -> Iterator[Finding]:
         yield Finding(CHECK.name, severity, figure, message, place, tuple(_remedies(of, layer)))
 
 
-def _remedies(of: DrawnChart, layer: Bars) -> Iterator[Remedy]:
+def _remedies(of: DrawnChart, layer: AnyLayer) -> Iterator[Remedy]:
     data = of.picture.build.panels[0].data
-    true = sorted(abs(float(one)) for one in data.column(layer.true) if math.isfinite(one))
+    true = sorted(abs(float(one)) for one in data.column(layer.figure_column) if math.isfinite(one))
     if of.has_setting("cap") and true and true[-1] > 0:
         free = true[max(0, len(true) - 1 - int(len(true) * MOST_CAPPED))]  # at most a third stand above it
         cap = max(true[-1] * (1 - MOST_HIDDEN), free)
@@ -68,7 +73,7 @@ def _remedies(of: DrawnChart, layer: Bars) -> Iterator[Remedy]:
     def edit(document: Document) -> Document:
         document = try_recipe(document, chart, "bars")
         document = change_chart(document, chart, roles={**document.chart(chart).roles, "value": column})
-        looks = {"layers.series 1.type": "points", "frame.along.kind": "log", "frame.along.minimum": None}
+        looks = {of_layer(series_key(0), *TYPE): "points", "frame.along.kind": "log", "frame.along.minimum": None}
         return dressing.set_looks(document, chart, looks)
 
     yield Remedy("log points", say("Draw points on a logarithmic scale"), edit, restates=True)

@@ -9,6 +9,7 @@ from typing import get_args
 
 import msgspec
 
+from kavlet.core.charts.looks import of_layer, parse
 from kavlet.core.document.document import Document
 from kavlet.core.document.edits import change_chart
 from kavlet.core.dress.palettes import palettes
@@ -60,7 +61,7 @@ def _remedies(of: DrawnChart) -> Iterator[Remedy]:
             held = document.chart(chart).dress
             colours = {
                 path: value for path, value in held.overrides.items()
-                if not (path.startswith("layers.") and path.endswith(".fill"))
+                if not (parse(path).layer and parse(path).last == "fill")
             }  # fmt: skip
             dress = msgspec.structs.replace(held, palette=palette, overrides=colours)
             return change_chart(document, chart, dress=dress)
@@ -69,7 +70,7 @@ def _remedies(of: DrawnChart) -> Iterator[Remedy]:
         made = tried(of, remedy)
         if made is None or not close_pairs(msgspec.structs.replace(of, picture=made)):
             yield remedy
-    series = {f"layers.{one.key}.label.template": "{series}\n{value}" for one in of.layers if one.label is not None}
+    series = {of_layer(one.key, "label", "template"): "{series}\n{value}" for one in of.layers if one.label is not None}
     if len(series) == len(of.layers) == len(of.figure.keys) and series:
         remedy = of.looks("labels at marks", say("Name them at the marks"), series)
         made = tried(of, remedy)

@@ -6,10 +6,11 @@ Source: WCAG 2.2, success criteria 1.4.3 (4.5:1; 3:1 from 18 pt, or 14 pt bold) 
 from collections.abc import Iterator
 from itertools import pairwise
 
-from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.chart import AnyLayer
-from kavlet.core.charts.wedges import Wedges
+from kavlet.core.charts.layer import Stacking
+from kavlet.core.charts.looks import of_layer
 from kavlet.core.compose.figure import Mark, PlacedText
+from kavlet.core.compose.kinds import kind_of
 from kavlet.core.compose.words.room import body
 from kavlet.core.dress.fills import GradientFill
 from kavlet.core.messages import say
@@ -104,10 +105,10 @@ def _colours(of: DrawnChart, texts: list[tuple[PlacedText, Colour]]) -> Iterator
     name = say("Let the ground choose its colour")
     text, behind = texts[0]
     if text.kind == "label" and text.key:
-        layer, held, row = of.chart.layer(text.key), of.entry.dress.overrides, f"layers.{text.key}.rows."
+        layer, held, row = of.chart.layer(text.key), of.entry.dress.overrides, of_layer(text.key, "rows", "")
         back = [path for path in held if path.startswith(row) and path.endswith((".dx", ".dy", "text_look.colour"))]
         if back or (layer is not None and layer.label is not None and (layer.label.colour or layer.label.colour_rules)):
-            label = f"layers.{text.key}.label"
+            label = of_layer(text.key, "label")
             looks: dict[str, object] = {f"{label}.colour": "", f"{label}.colour_rules": ""} | dict.fromkeys(back)
         else:
             looks = {f"{row}{one.row}.text_look.colour": of.style.on(ground).hex for one, ground in texts}
@@ -134,7 +135,7 @@ def _colours(of: DrawnChart, texts: list[tuple[PlacedText, Colour]]) -> Iterator
 
 def _marks(of: DrawnChart) -> Iterator[Finding]:
     for layer in of.layers:
-        if layer.edge or not (isinstance(layer, Wedges) or (isinstance(layer, Bars) and layer.stack != "none")):
+        if layer.edge or not (kind_of(layer).mark.has_slices or _stacks(layer)):
             continue
         pairs = list(_neighbours(of, layer))
         close = [(contrast(a, b), mark) for a, b, mark in pairs if contrast(a, b) < MARKS - SLACK]
@@ -146,23 +147,28 @@ def _marks(of: DrawnChart) -> Iterator[Finding]:
             ratio=round(ratio, 1), needed=MARKS,
         )  # fmt: skip
         keys = [one.key for one in of.layers if type(one) is type(layer)]
-        edge = of.looks("edge", say("Draw a line between them"), {f"layers.{key}.edge": "ground" for key in keys})
+        edge = of.looks("edge", say("Draw a line between them"), {of_layer(key, "edge"): "ground" for key in keys})
         yield Finding(CHECK.name, "note", ratio, message, of.mark_place(mark), (edge,))
         return
 
 
+def _stacks(layer: AnyLayer) -> bool:
+    """Whether a layer's bars stand on others."""
+    return isinstance(layer, Stacking) and layer.clusters and layer.stack != "none"
+
+
 def _neighbours(of: DrawnChart, layer: AnyLayer) -> Iterator[tuple[Colour, Colour, Mark]]:
     """The colours of marks that touch: slices without a gap, parts of one stack."""
-    if isinstance(layer, Wedges):
+    if kind_of(layer).mark.has_slices:
         marks = [mark for mark in of.marks if mark.key == layer.key and mark.fill is not None]
-        if layer.gap > 0 or layer.explode or len(marks) < 2:
+        if getattr(layer, "gap", 0.0) > 0 or getattr(layer, "explode", 0.0) or len(marks) < 2:
             return
         for a, b in [*pairwise(marks), (marks[-1], marks[0])]:
             if a.fill is not None and b.fill is not None and a.panel == b.panel:
                 yield a.fill, b.fill, b
         return
-    stacked = [one for one in of.layers if isinstance(one, Bars) and one.stack != "none"]
-    place = stacked.index(layer)  # type: ignore[arg-type]
+    stacked = [one for one in of.layers if _stacks(one)]
+    place = stacked.index(layer)
     if place + 1 >= len(stacked):
         return
     above = {(mark.row, mark.panel): mark for mark in of.marks if mark.key == stacked[place + 1].key}

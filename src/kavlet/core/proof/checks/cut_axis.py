@@ -6,10 +6,10 @@ Statistics (1954), on cut-off bars.
 
 from collections.abc import Iterator
 
-from kavlet.core.charts.area import Area
-from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.chart import AnyLayer
+from kavlet.core.compose.kinds import kind_of
 from kavlet.core.messages import say
+from kavlet.core.proof.changing import to_points
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart
@@ -26,7 +26,7 @@ def check(of: DrawnChart) -> Iterator[Finding]:
     """The first layer whose lengths do not begin at zero is named."""
     for layer in of.layers:
         scale, ends = of.scale(layer), of.ends(layer)
-        if not isinstance(layer, Bars | Area) or scale is None or ends is None or scale.kind == "log":
+        if not kind_of(layer).is_length or scale is None or ends is None or scale.kind == "log":
             continue
         if not cuts(*ends):
             continue
@@ -46,10 +46,7 @@ def _remedies(of: DrawnChart, layer: AnyLayer) -> Iterator[Remedy]:
     if spec is not None and not spec.zero and f"{path}.zero" not in of.entry.dress.overrides:
         back[f"{path}.zero"] = True  # type: ignore[assignment]
     yield Remedy("begin at zero", say("Begin at zero"), of.without_ends(back))
-    alone = isinstance(layer, Bars) and layer.stack == "none" and not any(one.joins for one in of.chart.layers)
-    if alone and not of.chart.as_solid:
-        looks = {f"layers.{one.key}.type": "points" for one in of.layers if isinstance(one, Bars)}
-        yield of.looks("turn to points", say("Draw points instead"), looks, restates=True)
+    yield from to_points(of)
 
 
 CHECK = Check(

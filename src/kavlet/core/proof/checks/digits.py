@@ -8,6 +8,7 @@ import re
 from collections.abc import Iterator
 
 from kavlet.core.charts.chart import AnyLayer
+from kavlet.core.charts.looks import of_layer
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
@@ -83,7 +84,7 @@ def _round(of: DrawnChart, layer: AnyLayer, most: int) -> Iterator[Remedy]:
         if label is not None and label.number is not None
         else of.inputs.number_texts.get(layer.figure_column)
     )
-    path = f"layers.{layer.key}.label.number"
+    path = of_layer(layer.key, "label", "number")
     shown = [100 * figure for figure in figures] if how is not None and how.style == "percent" else figures
     largest = max(shown)
     looks: dict[str, object]

@@ -17,15 +17,15 @@ from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart
 
-GROUPED = ("two-level-ring", "stepping")  # whose names come again
-
 
 def check(of: DrawnChart) -> Iterator[Finding]:
     """The first name that comes again is named; where rows are added by their names, or each is a part of a group, that
     is meant."""
     inputs = of.inputs
     groups = inputs.settings.get("of") in ("sum", "group") or of.entry.repeat
-    if of.entry.recipe in GROUPED or groups or not inputs.has("name"):
+    recipe = of.picture.recipe
+    again_meant = recipe is not None and (recipe.steps is not None or recipe.role("group") is not None)
+    if again_meant or groups or not inputs.has("name"):
         return
     held = [name for name in inputs.names if name.strip()]
     again = [name for name, count in Counter(name.strip().casefold() for name in held).items() if count > 1]

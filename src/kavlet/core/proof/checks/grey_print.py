@@ -5,9 +5,9 @@ Source: CIE 15 (CIELAB); lightness of 10 apart as the least is common practice.
 
 from collections.abc import Iterator
 
-from kavlet.core.charts.area import Area
-from kavlet.core.charts.cells import Cells
 from kavlet.core.charts.layer import GATHERED
+from kavlet.core.charts.looks import of_layer
+from kavlet.core.compose.kinds import kind_of
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
@@ -43,21 +43,21 @@ def _remedies(of: DrawnChart) -> Iterator[Remedy]:
     if len(of.figure.keys) > len(HATCHES) + 1:
         return
     looks = {}
-    if len(layers) == 1 and layers[0].vary and not isinstance(layers[0], Cells):
+    if len(layers) == 1 and layers[0].vary and kind_of(layers[0]).is_hatched:
         rows = sorted({mark.row for mark in of.marks if mark.key == layers[0].key and mark.row < GATHERED})
         for place, row in enumerate(rows[1 : len(HATCHES) + 1]):
             kind, angle, step = HATCHES[place]
-            looks[f"layers.{layers[0].key}.rows.{row}.fill"] = {
+            looks[of_layer(layers[0].key, "fill", row=row)] = {
                 "fill": "hatch", "colour": f"tone{row + 1}", "kind": kind, "angle": angle, "step": step,
             }  # fmt: skip
         yield of.looks("hatches", say("Hatch them"), looks)
         return
-    if len(layers) < 2 or any(one.vary or not (one.has_body or isinstance(one, Area)) for one in layers):
+    if len(layers) < 2 or any(one.vary or not kind_of(one).is_hatched for one in layers):
         return
     for place, layer in enumerate(layers[1 : len(HATCHES) + 1]):
         kind, angle, step = HATCHES[place]
         fill = layer.fill if isinstance(layer.fill, str) and layer.fill else f"tone{layer.tone + 1}"
-        looks[f"layers.{layer.key}.fill"] = {
+        looks[of_layer(layer.key, "fill")] = {
             "fill": "hatch",
             "colour": fill,
             "kind": kind,

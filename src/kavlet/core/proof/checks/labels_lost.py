@@ -6,6 +6,7 @@ Source: the layout; nothing is shrunk below 7 pt or laid over something else in 
 from collections.abc import Iterator
 
 from kavlet.core.building.stages import Picture
+from kavlet.core.charts.looks import of_layer
 from kavlet.core.compose.words.lettering import FLOOR
 from kavlet.core.messages import counted, say
 from kavlet.core.proof.changing import larger_chart, tried
@@ -74,7 +75,7 @@ def _leave_out(of: DrawnChart) -> Iterator[Remedy]:
             continue
         rows = {mark.row for mark in of.figure.marks if mark.key == layer.key}
         lost = [row for row in sorted(rows) if (layer.key, row) not in stand]
-        looks |= {f"layers.{layer.key}.rows.{row}.label": False for row in lost}
+        looks |= {of_layer(layer.key, "label", row=row): False for row in lost}
     remedy = of.looks("leave out", say("Leave them out"), looks)
     made = tried(of, remedy) if looks and len(of.picture.build.panels) == 1 else None
     if made is not None and not made.figure.dropped:

@@ -8,10 +8,10 @@ effect is |second − first| / first.
 import math
 from collections.abc import Iterator, Sequence
 
-from kavlet.core.charts.bars import Bars
-from kavlet.core.charts.bubbles import Bubbles
 from kavlet.core.charts.chart import AnyLayer
+from kavlet.core.charts.looks import of_layer
 from kavlet.core.compose.figure import Mark
+from kavlet.core.compose.kinds import kind_of
 from kavlet.core.dress.fills import PictureFill
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
@@ -20,6 +20,7 @@ from kavlet.core.proof.subjects import DrawnChart
 from kavlet.core.scene.primitives import Stamp
 
 LOW, HIGH = 0.95, 1.05
+SAME = 1.01  # times the smallest figure, up to which there is no effect to speak of
 
 
 def effect(first: float, second: float) -> float:
@@ -34,18 +35,20 @@ def lie_factor(data: tuple[float, float], shown: tuple[float, float]) -> float:
 
 
 def check(of: DrawnChart) -> Iterator[Finding]:
-    """Of each layer whose marks are sized by areas, the smallest and the largest mark are compared."""
+    """Of each layer whose marks are sized by areas, the smallest is compared with the one that is off most."""
     for layer in of.layers:
         sized = _sizes(of, layer)
         if len(sized) < 2:
             continue
-        (small, area), (large, other) = min(sized), max(sized)
-        factor = lie_factor((small, large), (area, other)) if small and area else math.nan
-        if math.isnan(factor) or LOW <= factor <= HIGH:
+        small, area = min(sized)
+        against = [(lie_factor((small, one), (area, seen)), one, seen) for one, seen in sized if one > small * SAME]
+        worst = max(against, key=lambda one: abs(math.log(max(one[0], 1e-9))), default=None)
+        if worst is None or LOW <= worst[0] <= HIGH:
             continue
+        factor, large, other = worst
         message = say(
-            "The lie factor is {factor}: from the smallest to the largest, areas grow by {shown}\u00a0%, the "
-            "figures by {data}\u00a0%.",
+            "The lie factor is {factor}: from the smallest mark to another, areas grow by {shown}\u00a0%, the figures "
+            "by {data}\u00a0%.",
             factor=round(factor, 2),
             shown=round(100 * effect(area, other)),
             data=round(100 * effect(small, large)),
@@ -56,14 +59,13 @@ def check(of: DrawnChart) -> Iterator[Finding]:
 def _sizes(of: DrawnChart, layer: AnyLayer) -> Sequence[tuple[float, float]]:
     """Each mark's figure and the area drawn for it, above zero; nothing where areas stand for no figure."""
     marks = [mark for mark in of.marks if mark.key == layer.key and mark.panel == 0 and not mark.beyond]
-    if isinstance(layer, Bubbles):
+    column = kind_of(layer).size_column(layer)
+    if column:
         data = of.picture.build.panels[0].data
-        sizes = dict(zip(data.ids, data.column(layer.sizes), strict=False))
+        sizes = dict(zip(data.ids, data.column(column), strict=False))
         held = [(abs(float(sizes.get(mark.row, math.nan))), mark.bounds.width**2) for mark in marks]
         return [(size, area) for size, area in held if size > 0 and area > 0]
-    if isinstance(layer, Bars):
-        return [(abs(mark.value), grown) for mark in marks if mark.value and (grown := _stamped(mark)) > 0]
-    return []
+    return [(abs(mark.value), grown) for mark in marks if mark.value and (grown := _stamped(mark)) > 0]
 
 
 def _stamped(mark: Mark) -> float:
@@ -76,12 +78,14 @@ def _stamped(mark: Mark) -> float:
 
 
 def _remedies(of: DrawnChart, layer: AnyLayer) -> Iterator[Remedy]:
-    if isinstance(layer, Bubbles):
-        yield of.looks("size by area", say("Size by area"), {f"layers.{layer.key}.by": "area"})
+    by_area = kind_of(layer).by_area()
+    if by_area:
+        looks = {of_layer(layer.key, field): value for field, value in by_area.items()}
+        yield of.looks("size by area", say("Size by area"), looks)
     elif of.has_setting("how"):
         yield of.setting("repeat by count", say("Repeat by count"), {"how": "repeated"})
     elif isinstance(layer.fill, PictureFill):
-        yield of.looks("repeat by count", say("Repeat by count"), {f"layers.{layer.key}.fill.how": "repeated"})
+        yield of.looks("repeat by count", say("Repeat by count"), {of_layer(layer.key, "fill", "how"): "repeated"})
 
 
 CHECK = Check(

@@ -6,9 +6,9 @@ with length.
 
 from collections.abc import Iterator
 
-from kavlet.core.charts.area import Area
-from kavlet.core.charts.bars import Bars
+from kavlet.core.compose.kinds import kind_of
 from kavlet.core.messages import say
+from kavlet.core.proof.changing import to_points
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart
@@ -18,16 +18,14 @@ def check(of: DrawnChart) -> Iterator[Finding]:
     """The first such layer is named."""
     for layer in of.layers:
         scale = of.scale(layer)
-        if not isinstance(layer, Bars | Area) or scale is None or scale.kind != "log":
+        if not kind_of(layer).is_length or scale is None or scale.kind != "log":
             continue
         message = say("A logarithmic scale has no zero, so the lengths of these marks mean nothing.")
         path = of.scale_path(layer)
         by_hand = f"{path}.kind" in of.entry.dress.overrides
         linear = {f"{path}.kind": None if by_hand else "linear", f"{path}.minimum": None, f"{path}.maximum": None}
         remedies: list[Remedy] = [of.looks("linear scale", say("Make the scale linear"), linear)]
-        if isinstance(layer, Bars) and layer.stack == "none" and not of.chart.as_solid:
-            looks = {f"layers.{one.key}.type": "points" for one in of.layers if isinstance(one, Bars)}
-            remedies.append(of.looks("turn to points", say("Draw points instead"), looks, restates=True))
+        remedies += to_points(of)
         yield Finding(CHECK.name, "warning", 0.0, message, of.place(layer=layer.key), tuple(remedies))
         return
 

@@ -9,7 +9,7 @@ from collections import Counter
 from collections.abc import Iterator
 
 from kavlet.core.charts.layer import LEFT_OVER
-from kavlet.core.charts.wedges import Wedges
+from kavlet.core.compose.kinds import kind_of
 from kavlet.core.messages import counted, say
 from kavlet.core.proof.changing import to_sorted_bars
 from kavlet.core.proof.check import Check
@@ -22,15 +22,15 @@ MOST_GATHERED = 50.0  # percent, up to which small parts can be drawn as one
 
 def check(of: DrawnChart) -> Iterator[Finding]:
     """Rings that have too many parts, and the smallest part of those that are too small; symbols too many to count."""
-    yield from of.notices(CHECK.name, *_larger_units(of))
+    yield from of.notices(CHECK.name)
     for layer in of.layers:
-        if not isinstance(layer, Wedges):
+        if not kind_of(layer).mark.has_slices:
             continue
         marks = [mark for mark in of.marks if mark.key == layer.key and mark.panel == 0]
         values = [abs(mark.value) for mark in marks if math.isfinite(mark.value)]
         whole = sum(values)
         small = [value for value in values if whole and 0 < value / whole < LEAST]
-        groups = Counter(layer.groups.get(mark.row, (-1, 0))[0] for mark in marks)
+        groups = Counter(getattr(layer, "groups", {}).get(mark.row, (-1, 0))[0] for mark in marks)
         together = max(groups.values(), default=0)  # parts of a group are read within it
         if together <= MOST and not small:
             continue
@@ -63,11 +63,6 @@ def _gather(of: DrawnChart, values: list[float]) -> Iterator[Remedy]:
         if fits and threshold <= MOST_GATHERED:
             yield of.setting("gather", say("Gather the small ones"), {"gather": threshold}, restates=True)
             return
-
-
-def _larger_units(of: DrawnChart) -> Iterator[Remedy]:
-    if of.has_setting("unit") and of.inputs.is_set("unit"):
-        yield of.setting("larger unit", say("Take a larger unit"), {"unit": None})
 
 
 CHECK = Check("many-slices", "Too many parts, or parts too small to be seen", "common practice", of_chart=check)

@@ -6,8 +6,7 @@ Source: the figures themselves.
 import math
 from collections.abc import Iterator
 
-from kavlet.core.charts.area import Area
-from kavlet.core.charts.line import Line
+from kavlet.core.charts.looks import of_layer
 from kavlet.core.document.document import Document
 from kavlet.core.document.edits import delete_rows, set_cells
 from kavlet.core.figures.table import HEADER
@@ -19,7 +18,7 @@ from kavlet.core.proof.subjects import DrawnChart
 
 def check(of: DrawnChart) -> Iterator[Finding]:
     """What a recipe noticed; and empty or text cells where a figure should be. A formula that gives "" means it."""
-    yield from of.notices(CHECK.name, *_hollow(of), *_stand_out(of))
+    yield from of.notices(CHECK.name)
     inputs = of.inputs
     empty: dict[int, str] = {}
     for column in inputs.ids("value"):
@@ -27,7 +26,7 @@ def check(of: DrawnChart) -> Iterator[Finding]:
         for row, (number, value) in enumerate(zip(numbers, values, strict=True)):
             if math.isnan(number) and value != "":
                 empty.setdefault(row, column)
-    courses = [one for one in of.layers if isinstance(one, Line | Area)]
+    courses = [one for one in of.layers if hasattr(one, "missing")]
     if courses and len(courses) == len(of.layers) and all(_is_wanted(of, one.key) for one in courses):
         return  # a gap in a course is seen, and was asked for
     if not empty:
@@ -43,14 +42,14 @@ def check(of: DrawnChart) -> Iterator[Finding]:
 
 def _is_wanted(of: DrawnChart, layer: str) -> bool:
     """Whether the author has set that a course breaks where there is no value."""
-    return of.entry.dress.overrides.get(f"layers.{layer}.missing") == "break"
+    return of.entry.dress.overrides.get(of_layer(layer, "missing")) == "break"
 
 
 def _remedies(of: DrawnChart, rows: list[int]) -> Iterator[Remedy]:
     table, inputs = of.entry.table, of.inputs
-    courses = [one for one in of.layers if isinstance(one, Line | Area)]
+    courses = [one for one in of.layers if hasattr(one, "missing")]
     if courses and len(courses) == len(of.layers):
-        yield of.looks("show as gap", say("Show a gap"), {f"layers.{one.key}.missing": "break" for one in courses})
+        yield of.looks("show as gap", say("Show a gap"), {of_layer(one.key, "missing"): "break" for one in courses})
     if of.picture.build.panels[0].data.timed and _between(of, rows):
         filled = _between(of, rows)
         name = say("Fill in between its neighbours")
@@ -83,19 +82,6 @@ def _between(of: DrawnChart, rows: list[int]) -> dict[tuple[int, int], float]:
             low, high = float(numbers[before]), float(numbers[after])
             made[of.table.place(column), row + HEADER] = low + (high - low) * (row - before) / (after - before)
     return made
-
-
-def _hollow(of: DrawnChart) -> Iterator[Remedy]:
-    """Sizes below zero as rings."""
-    if of.entry.recipe == "bubbles" and not of.inputs.settings.get("hollow"):
-        sizes = [float(one) for one in of.inputs.figures("size")]
-        if any(one < 0 for one in sizes) and not any(one == 0 or math.isnan(one) for one in sizes):
-            yield of.setting("hollow", say("Draw those below zero hollow"), {"hollow": True})
-
-
-def _stand_out(of: DrawnChart) -> Iterator[Remedy]:
-    if of.entry.recipe == "highlight-bars":
-        yield of.setting("largest", say("Let the largest stand out"), {"rule": "largest"}, restates=True)
 
 
 CHECK = Check("missing", "Rows without a value", "the figures", of_chart=check)

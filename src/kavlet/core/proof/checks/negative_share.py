@@ -8,8 +8,7 @@ import math
 from collections.abc import Iterator
 
 from kavlet.core.charts.layer import Stacking
-from kavlet.core.charts.rings import Rings
-from kavlet.core.charts.wedges import Wedges
+from kavlet.core.compose.kinds import kind_of
 from kavlet.core.messages import counted
 from kavlet.core.proof.changing import to_bars
 from kavlet.core.proof.check import Check
@@ -22,7 +21,7 @@ def check(of: DrawnChart) -> Iterator[Finding]:
     found: list[tuple[float, int, str]] = []
     data = of.picture.build.panels[0].data
     for layer in of.chart.layers:
-        shares = isinstance(layer, Wedges | Rings) or (isinstance(layer, Stacking) and layer.stack == "share")
+        shares = kind_of(layer).only_shares or (isinstance(layer, Stacking) and layer.stack == "share")
         if layer.hidden or layer.helper or not shares:
             continue
         column = data.column(layer.figure_column)

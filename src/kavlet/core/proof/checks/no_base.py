@@ -3,9 +3,9 @@
 Source: common practice (percentages on a base of at least 30 cases).
 """
 
-import math
 from collections.abc import Iterator
 
+from kavlet.core.charts.looks import of_layer
 from kavlet.core.document.charting import try_recipe
 from kavlet.core.document.document import Document
 from kavlet.core.document.edits import change_chart
@@ -20,7 +20,7 @@ LEAST = 30
 
 def check(of: DrawnChart) -> Iterator[Finding]:
     """What a recipe noticed; and labels of shares alone where whole numbers add up to few."""
-    yield from of.notices(CHECK.name, *_both(of), *_whole(of))
+    yield from of.notices(CHECK.name, *_both(of))
     for layer in of.layers:
         label = layer.label
         if label is None or "{share}" not in label.template or "{value}" in label.template:
@@ -32,7 +32,7 @@ def check(of: DrawnChart) -> Iterator[Finding]:
         if (how is not None and how.style == "percent") or not counts or not 0 < base < LEAST or len(figures) < 2:
             continue
         both = label.template.replace("{share}", "{share} ({value})")
-        remedy = of.looks("both values", say("Show the figures too"), {f"layers.{layer.key}.label.template": both})
+        remedy = of.looks("both values", say("Show the figures too"), {of_layer(layer.key, "label", "template"): both})
         message = say("The percentages are of {base} only; the figures themselves say more.", base=round(base))
         yield Finding(CHECK.name, "note", base, message, of.place(layer=layer.key), (remedy,))
         return
@@ -50,13 +50,6 @@ def _both(of: DrawnChart) -> Iterator[Remedy]:
         return change_chart(document, chart, roles=roles)
 
     yield Remedy("both values", say("Show both figures"), edit, restates=True)
-
-
-def _whole(of: DrawnChart) -> Iterator[Remedy]:
-    """The whole that full marks stand for, stated."""
-    figures = [float(one) for one in of.inputs.figures("value") if math.isfinite(one)]
-    if of.entry.recipe == "capsule" and figures:
-        yield of.setting("state the whole", say("Keep the largest as the whole"), {"whole": max(figures)})
 
 
 CHECK = Check("no-base", "Growth from nothing, percentages of few", "common practice: 30 cases", of_chart=check)

@@ -3,7 +3,6 @@
 Source: the figures themselves.
 """
 
-import math
 from collections.abc import Iterator
 
 from kavlet.core.charts.layer import Stacking
@@ -17,7 +16,7 @@ ENDS = ("minimum", "maximum")
 
 def check(of: DrawnChart) -> Iterator[Finding]:
     """Once for the chart: what its recipe noticed."""
-    yield from of.notices(CHECK.name, *_setting(of))
+    yield from of.notices(CHECK.name)
 
 
 def drawn(of: DrawnChart) -> Iterator[Finding]:
@@ -38,23 +37,6 @@ def drawn(of: DrawnChart) -> Iterator[Finding]:
     widen = Remedy("widen", say("Widen the scale"), of.without_ends(back))
     shares = any(isinstance(one, Stacking) and one.stack == "share" for one in of.layers)  # which end at 100 %
     yield Finding(CHECK.name, "warning", worst.value, message, of.mark_place(worst), () if shares else (widen,))
-
-
-def _setting(of: DrawnChart) -> Iterator[Remedy]:
-    """The end of the scale, as a setting of the recipe, put to the figure that lies beyond."""
-    figures = [float(one) for one in of.inputs.figures("value") if math.isfinite(one)]
-    if not figures:
-        return
-    low, high = min(figures), max(figures)
-    name = say("Widen the scale")
-    if of.entry.recipe == "capsule":
-        yield of.setting("widen", name, {"whole": high})
-    elif of.has_setting("maximum"):
-        settings = {"maximum": high} if high > of.inputs.setting("maximum") or not of.inputs.is_set("maximum") else {}
-        if of.has_setting("minimum") and low < of.inputs.setting("minimum"):
-            settings["minimum"] = low
-        if settings:
-            yield of.setting("widen", name, settings)
 
 
 CHECK = Check("out-of-range", "Values beyond their scale", "the figures", of_chart=check, of_drawing=drawn)

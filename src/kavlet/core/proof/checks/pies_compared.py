@@ -6,7 +6,7 @@ exactly than lengths from one line.
 
 from collections.abc import Iterator
 
-from kavlet.core.charts.wedges import Wedges
+from kavlet.core.compose.kinds import kind_of
 from kavlet.core.document.charting import try_recipe
 from kavlet.core.document.document import Document
 from kavlet.core.document.edits import change_chart
@@ -22,7 +22,7 @@ def check(of: DrawnPage) -> Iterator[Finding]:
     pies: dict[frozenset[str], list[DrawnChart]] = {}
     for one in of.charts.values():
         names = frozenset(name for name in one.inputs.names if name)
-        if names and one.layers and all(isinstance(layer, Wedges) for layer in one.layers):
+        if names and one.layers and all(kind_of(layer).mark.has_slices for layer in one.layers):
             pies.setdefault(names, []).append(one)
     for same in pies.values():
         if len(same) < 2 or len({one.entry.id for one in same}) < 2:

@@ -8,6 +8,7 @@ four; Diaconis and Freedman 1979 (J. American Statistical Association 74(366)). 
 import math
 from collections.abc import Iterator
 
+from kavlet.core.charts.looks import of_layer
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding
@@ -48,9 +49,9 @@ def check(of: DrawnChart) -> Iterator[Finding]:
             "largest remainder",
             say("Round so that they add up"),
             {
-                f"layers.{layer.key}.label.template": template,
-                f"layers.{layer.key}.label.numbers.share.style": "percent",
-                f"layers.{layer.key}.label.numbers.share.most_decimals": how.decimals,
+                of_layer(layer.key, "label", "template"): template,
+                of_layer(layer.key, "label", "numbers", "share", "style"): "percent",
+                of_layer(layer.key, "label", "numbers", "share", "most_decimals"): how.decimals,
             },
         )
         message = say("The shares as shown add up to {sum}, not to 100\u00a0%.", sum=f"{round(shown, 6):g}\u00a0%")

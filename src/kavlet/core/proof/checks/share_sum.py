@@ -7,9 +7,7 @@ rounding of each figure explains is no finding (Mosteller, Youtz and Zahn 1967, 
 import math
 from collections.abc import Iterator, Sequence
 
-from kavlet.core.charts.cells import Cells
-from kavlet.core.charts.frame import Grid
-from kavlet.core.charts.wedges import Wedges
+from kavlet.core.compose.kinds import kind_of
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding
@@ -27,14 +25,8 @@ def within_rounding(claimed: Sequence[float], unit: float, whole: float) -> bool
 
 def check(of: DrawnChart) -> Iterator[Finding]:
     """What a recipe noticed of a whole that was stated; and percents near 100 % that miss it by more than rounding."""
-    back = of.setting("whole is the sum", say("Take the sum as the whole"), {"whole": None})
-    yield from of.notices(
-        "share-sum", *_goal(of), *((back,) if of.inputs.settings.get("whole") not in (None, "") else ())
-    )
-    parts = [
-        one for one in of.layers
-        if isinstance(one, Wedges) or (isinstance(one, Cells) and isinstance(of.chart.frame, Grid))
-    ]  # fmt: skip
+    yield from of.notices(CHECK.name)
+    parts = [one for one in of.layers if kind_of(one).shares_whole(one, of.chart.frame)]
     how = of.inputs.number_text("value")
     if not parts or how.style != "percent" or of.inputs.settings.get("whole") not in ("", None):
         return
@@ -52,14 +44,6 @@ def check(of: DrawnChart) -> Iterator[Finding]:
         remedy = of.setting("whole is the sum", say("Take the sum as the whole"), {"whole": total}, restates=True)
     if of.has_setting("whole"):
         yield Finding(CHECK.name, "warning", total, message, of.place(layer=parts[0].key), (remedy,))
-
-
-def _goal(of: DrawnChart) -> Iterator:  # type: ignore[type-arg]
-    """Where each row has the same goal: to set it once."""
-    for name in ("goal", "budget"):
-        goals = [float(one) for one in of.inputs.figures(name) if math.isfinite(one)]
-        if of.has_setting(name) and of.inputs.settings.get("of") == "sum" and len(goals) > 1 and len(set(goals)) == 1:
-            yield of.setting("goal once", say("Set it once, for all"), {name: goals[0]}, restates=True)
 
 
 CHECK = Check("share-sum", "Parts that do not add up to their whole", "Mosteller, Youtz and Zahn 1967", of_chart=check)

@@ -6,11 +6,10 @@ Source: common practice; the crossing of two lines on scales with other zeros or
 from collections.abc import Iterator
 from itertools import pairwise
 
-from kavlet.core.charts.area import Area
 from kavlet.core.charts.chart import AnyLayer
 from kavlet.core.charts.frame import Cartesian
-from kavlet.core.charts.line import Line
-from kavlet.core.charts.points import Points
+from kavlet.core.charts.looks import of_layer
+from kavlet.core.compose.kinds import kind_of
 from kavlet.core.document import dressing
 from kavlet.core.document.charting import copy_chart
 from kavlet.core.document.document import Document
@@ -56,7 +55,7 @@ def _finding(of: DrawnChart, figure: float, message: object, second: list[AnyLay
 
 def _cross(of: DrawnChart, one: AnyLayer, other: AnyLayer) -> bool:
     """Whether the courses of two layers cross as they are drawn."""
-    if not all(isinstance(layer, Line | Area | Points) for layer in (one, other)):
+    if not all(kind_of(layer).is_course for layer in (one, other)):
         return False
     ends = of.ends(one), of.ends(other)
     first, second = dict(of.figures(one)), dict(of.figures(other))
@@ -76,7 +75,7 @@ def _one_scale(of: DrawnChart) -> Remedy:
     name = say("Put both on one scale")
     if of.has_setting("second"):
         return of.setting("one scale", name, {"second": None}, restates=True)
-    looks = {f"layers.{one.key}.second": False for one in of.chart.layers if one.second}
+    looks = {of_layer(one.key, "second"): False for one in of.chart.layers if one.second}
     return of.looks("one scale", name, looks, restates=True)
 
 
@@ -87,8 +86,8 @@ def _two_charts(of: DrawnChart, keys: list[str]) -> Remedy:
 
     def edit(document: Document) -> Document:
         document, copy = copy_chart(document, chart)
-        document = dressing.set_looks(document, chart, {f"layers.{key}.hidden": True for key in keys})
-        return dressing.set_looks(document, copy, {f"layers.{key}.hidden": True for key in others})
+        document = dressing.set_looks(document, chart, {of_layer(key, "hidden"): True for key in keys})
+        return dressing.set_looks(document, copy, {of_layer(key, "hidden"): True for key in others})
 
     return Remedy("two charts", say("Make two charts"), edit, restates=True)
 

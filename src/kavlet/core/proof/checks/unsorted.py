@@ -8,10 +8,7 @@ import re
 from collections.abc import Iterator
 from itertools import pairwise
 
-from kavlet.core.charts.bars import Bars
-from kavlet.core.charts.cells import Cells
-from kavlet.core.charts.rings import Rings
-from kavlet.core.charts.wedges import Wedges
+from kavlet.core.compose.kinds import kind_of
 from kavlet.core.document.document import Document
 from kavlet.core.messages import say
 from kavlet.core.proof.changing import sorted_rows
@@ -20,8 +17,6 @@ from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart
 
 MOST = 5
-ORDERED = ("funnel", "bridge", "stepping", "lines", "areas", "two-level-ring")  # what is read in the rows' own order
-ORDERS = {"pie": ("order", "largest first"), "radial-bars": ("order", "largest outside")}
 _RANKS = frozenset(
     (
         *("first", "second", "third", "fourth", "fifth", "low", "lower", "medium", "high", "higher", "small", "large"),
@@ -43,10 +38,11 @@ def has_order(names: list[str]) -> bool:
 
 def check(of: DrawnChart) -> Iterator[Finding]:
     """What a recipe noticed; and a single series of bars, symbols or parts in the table's order."""
-    yield from of.notices(CHECK.name, *_stages(of))
+    yield from of.notices(CHECK.name, *(() if of.inputs.totals else (_sort_table(of, restates=True),)))
     single = [one for one in of.layers if one.figure_column == of.inputs.id("value")] or of.layers
-    kinds = all(isinstance(one, Bars | Cells | Rings | Wedges) for one in of.layers)
-    if of.entry.recipe in ORDERED or not of.entry.recipe or not kinds or len(of.inputs.ids("value")) != 1:
+    recipe = of.picture.recipe
+    compared = all(kind_of(one).is_compared for one in of.layers)
+    if recipe is None or recipe.ordered or not compared or len(of.inputs.ids("value")) != 1:
         return
     names = of.inputs.names
     data = of.picture.build.panels[0].data
@@ -68,28 +64,24 @@ def check(of: DrawnChart) -> Iterator[Finding]:
 
 
 def _in_order(of: DrawnChart) -> bool:
-    name, wanted = ORDERS.get(of.entry.recipe, ("", ""))
-    return bool(name) and of.inputs.settings.get(name) == wanted
+    held = of.picture.recipe.sorted_by if of.picture.recipe is not None else None
+    return held is not None and of.inputs.settings.get(held[0]) == held[1]
 
 
 def _sort(of: DrawnChart) -> Remedy:
-    name, wanted = ORDERS.get(of.entry.recipe, ("", ""))
-    if name:
-        return of.setting("sort", say("Sort by value"), {name: wanted})
+    held = of.picture.recipe.sorted_by if of.picture.recipe is not None else None
+    if held is not None:
+        return of.setting("sort", say("Sort by value"), {held[0]: held[1]})
+    return _sort_table(of)
+
+
+def _sort_table(of: DrawnChart, restates: bool = False) -> Remedy:
     chart = of.entry.id
 
     def edit(document: Document) -> Document:
         return sorted_rows(document, chart, of)
 
-    return Remedy("sort", say("Sort the table by value"), edit)
-
-
-def _stages(of: DrawnChart) -> Iterator[Remedy]:
-    if of.entry.recipe == "funnel" and not of.inputs.totals:
-        chart = of.entry.id
-        yield Remedy(
-            "sort", say("Sort the table by value"), lambda document: sorted_rows(document, chart, of), restates=True
-        )
+    return Remedy("sort", say("Sort the table by value"), edit, restates)
 
 
 CHECK = Check("unsorted", "Rows in no order that sorted would say more", "common practice", of_chart=check)
