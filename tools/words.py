@@ -119,7 +119,7 @@ def _of_literal(file: Path, name: str) -> tuple[str, ...]:
 def _declared() -> Iterator[Text]:
     """What recipes, layer types, functions, themes, palettes, formats and symbols are called and mean."""
     for recipe in RECIPES.values():
-        yield from _plain(recipe.title, recipe.needs, recipe.known_as)
+        yield from _plain(recipe.title, recipe.needs, recipe.known_as, recipe.tells.kind)
         for role in recipe.roles:
             yield from _named(role.name)
             yield from _plain(role.meaning)

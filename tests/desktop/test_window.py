@@ -324,7 +324,7 @@ def test_a_pdf_holds_translucent_gradients_as_they_look_on_its_ground(window: Wi
 def test_choices_that_hold_have_a_tick_in_the_menu(window: Window) -> None:
     actions = window.actions_by_name
     assert [name for name in actions if actions[name].isChecked()] == [
-        "show_stage", "look_system", "language_desktop",
+        "show_stage", "read_as_everyone", "look_system", "language_desktop",
     ]  # fmt: skip
     actions["look_dark"].trigger()
     assert (actions["look_dark"].isChecked(), actions["look_system"].isChecked()) == (True, False)

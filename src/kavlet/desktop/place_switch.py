@@ -30,7 +30,7 @@ class PlaceSwitch(QWidget):
         made = QWidget()
         row = QHBoxLayout(made)
         row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(3 * UNIT)
+        row.setSpacing(UNIT)
         row.addWidget(self)
         for other in others:
             row.addWidget(other)

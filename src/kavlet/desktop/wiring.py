@@ -110,6 +110,7 @@ def _connect_proof(window: "Window") -> None:
     """What Proof found of the chart in view, below it; updating figures, and what is done beside."""
     line, proof = window.stage.proof, window.proof
     window.stage.follow_proof(window.desk)
+    window.proof_panel.hidden.connect(lambda _: window.menus.refresh())
     line.mend_wanted.connect(proof.mend)
     line.list_wanted.connect(lambda: proof.show(line.first_finding) if line.first_finding else proof.toggle())
     proof.update_wanted = window.actions_by_name["update_figures"].trigger

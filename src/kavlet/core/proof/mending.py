@@ -24,15 +24,14 @@ def mended(document: Document, check: str, key: str = "") -> tuple[Document, int
     """
     reader, pictures = Proofreader(), Pictures()
     tried: set[object] = set()
-    count = 0
-    while count < MOST:
+    before, changed = document, False
+    for _ in range(MOST):
         go_on()
         found = [
             (one, remedy)
-            for one in reader.whole(document, pictures).open
-            if one.check == check and (one.place, str(one.message)) not in tried
-            and (remedy := remedy_of(one, key)) is not None
-        ]  # fmt: skip
+            for one in _open(document, check, reader, pictures)
+            if (one.place, str(one.message)) not in tried and (remedy := remedy_of(one, key)) is not None
+        ]
         if not found:
             break
         finding, remedy = found[0]
@@ -42,7 +41,13 @@ def mended(document: Document, check: str, key: str = "") -> tuple[Document, int
             document = remedy.edit(document)
         except KavletError:
             continue
-        count += 1
-    if not count:
+        changed = True
+    if not changed:
         raise KavletError(say("None of these can be mended so."))
-    return document, count
+    left = len(_open(document, check, reader, pictures))
+    return document, max(1, len(_open(before, check, reader, pictures)) - left)
+
+
+def _open(document: Document, check: str, reader: Proofreader, pictures: Pictures) -> list[Finding]:
+    """The open findings of a check."""
+    return [one for one in reader.whole(document, pictures).open if one.check == check]

@@ -8,8 +8,10 @@ from kavlet.core.building.paging.page import PagePicture
 from kavlet.core.building.reuse import Pictures
 from kavlet.core.building.stages import Picture
 from kavlet.core.document.document import ChartEntry, Document
-from kavlet.core.figures.cells import ErrorValue
+from kavlet.core.document.lookup import recipes_of
+from kavlet.core.figures.cells import ErrorValue, Value
 from kavlet.core.figures.recalculate import Values
+from kavlet.core.figures.table import HEADER
 from kavlet.core.messages import say
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.proof.checks.formula_error import GO
@@ -117,7 +119,8 @@ class Proofreader:
             picture = pictures.picture(document, chart)
         except KavletError as error:
             return (_undrawn(error, *_where(document, pictures.values(document), document.chart(chart))),)
-        reads = (picture, document.chart(chart).silenced, document.silenced, document.pictures, document.tables)
+        entry = document.chart(chart)
+        reads = (picture, entry.silenced, document.silenced, document.pictures, document.table(entry.table))
         kept = self._charts.get(chart)
         if kept is not None and _same(kept[0], reads):
             return kept[1]
@@ -159,15 +162,21 @@ def _undrawn(error: KavletError, place: Place, remedies: tuple[Remedy, ...] = ()
 
 
 def _where(document: Document, values: Values, chart: ChartEntry) -> tuple[Place, tuple[Remedy, ...]]:
-    """Where a chart that can't be drawn is mended: at the first error among the cells it reads, if there is one."""
-    table = document.table(chart.table)
-    for column in (one for held in chart.roles.values() for one in held):
+    """Where a chart that can't be drawn is mended: at the first error, or text in a number's place, that it reads."""
+    table, recipe = document.table(chart.table), recipes_of(document).get(chart.recipe)
+    roles = {role.name for role in recipe.roles if role.kind == "number"} if recipe is not None else set()
+    for column in (one for role, held in chart.roles.items() if role in roles for one in held):
         at = table.place(column)
         cells = values.of(table.id)[at].values if at >= 0 else []
-        row = next((row for row, value in enumerate(cells) if isinstance(value, ErrorValue)), None)
+        wrong = (row for row, value in enumerate(cells) if row >= HEADER and value and _is_no_number(value))
+        row = next(wrong, None)
         if row is not None:
             return Place(chart=chart.id, table=table.id, cell=(at, row)), (GO,)
     return Place(chart=chart.id), ()
+
+
+def _is_no_number(value: Value) -> bool:
+    return isinstance(value, ErrorValue | str)
 
 
 def proofread(document: Document, pictures: Pictures | None = None, sources: Mapping[str, str] = {}) -> Proof:

@@ -160,7 +160,7 @@ class PagesPanel(QWidget):
         column.setContentsMargins(2 * UNIT, 2 * UNIT, 2 * UNIT, 2 * UNIT)
         column.addWidget(self.strip, 1)
         column.addWidget(self.add)
-        column.addWidget(self.present)
+        column.addLayout(self._last_row())
         scroll = QScrollArea()
         scroll.setWidgetResizable(True)
         scroll.setWidget(self.canvas)
@@ -188,6 +188,15 @@ class PagesPanel(QWidget):
         layout.addWidget(self.splitter)
         store.follow(self.refresh)
 
+    def _last_row(self) -> QHBoxLayout:
+        """Presenting, and how readers see the pages."""
+        self.eye = EyeButton(self._store)
+        row = QHBoxLayout()
+        row.setSpacing(UNIT)
+        row.addWidget(self.present, 1)
+        row.addWidget(self.eye)
+        return row
+
     def _puts(self) -> QWidget:
         """The kinds of items, to put one onto the page."""
         made = QWidget()
@@ -206,8 +215,6 @@ class PagesPanel(QWidget):
             self.puts[kind] = button
             row.addWidget(button)
         row.addStretch(1)
-        self.eye = EyeButton(self._store)
-        row.addWidget(self.eye)
         return made
 
     def _invitation(self) -> QWidget:

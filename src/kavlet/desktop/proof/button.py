@@ -21,7 +21,7 @@ class ProofButton(QToolButton):
         self._desk = desk
         font = self.font()
         font.setBold(True)
-        self.setMinimumWidth(QFontMetrics(font).horizontalAdvance(words("Proof {count}", count=88)) + 20)
+        self.setMinimumWidth(QFontMetrics(font).horizontalAdvance(words("Proof {count}", count=88)) + 14)
         desk.found.connect(self.refresh)
         self.refresh()
 
