@@ -2,7 +2,7 @@
 
 import os
 
-from bench import charts, deliver, dragging, edit, formulas, growth, pages, scrolling, solids, start, svg, wall
+from bench import charts, deliver, dragging, edit, formulas, growth, pages, proof, scrolling, solids, start, svg, wall
 from bench.ratio import Ratio
 
 
@@ -18,6 +18,7 @@ def main() -> None:
         *wall.measure(),
         *scrolling.measure(),
         *pages.measure(),
+        *proof.measure(),
         *deliver.measure(),
         *formulas.measure(),
         *growth.measure(),

@@ -167,6 +167,15 @@ def report(window: Window) -> QWidget:
     return shown
 
 
+def proof(window: Window) -> QWidget:
+    """What Proof finds in the document, with one finding opened."""
+    window.proof.toggle()
+    while not window.desk.is_up_to_date:
+        QApplication.processEvents()
+    window.proof.step(1)
+    return window
+
+
 def _show(window: Window, recipe: str) -> None:
     window.store.show_chart(next(one.id for one in window.store.document.charts if one.recipe == recipe))
     QApplication.processEvents()
@@ -210,6 +219,7 @@ NAMED = (
     german,
     page,
     report,
+    proof,
 )
 VIEWS: dict[str, Callable[[Window], QWidget]] = {one.__name__: one for one in NAMED}
 

@@ -177,3 +177,12 @@ def test_okabe_and_ito_s_palette_is_told_apart_by_all() -> None:
 def test_a_picture_s_resolution() -> None:
     """An inch has 72 points (PostScript): 300 pixels over 2 inches are 150 dots to an inch."""
     assert low_resolution.resolution(300, 144) == pytest.approx(150.0)
+
+
+def test_barrels_grown_in_all_directions() -> None:
+    """Tufte 1983, chapter 2: oil at 2.41 and 13.34 dollars drawn as barrels whose surfaces grow by 4,280 %, a lie
+    factor of 9.4, and whose volumes grow by 27,000 %, one of 59.4 (from memory; arithmetic verified)."""
+    prices = (2.41, 13.34)
+    assert lie_factor.effect(*prices) == pytest.approx(4.54, abs=0.005)
+    assert lie_factor.lie_factor(prices, (1.0, 1 + 42.80)) == pytest.approx(9.4, abs=0.05)
+    assert lie_factor.lie_factor(prices, (1.0, 1 + 270.0)) == pytest.approx(59.4, abs=0.2)

@@ -19,8 +19,14 @@ def page(what: Outgoing, wish: Wish) -> Written:
         for number, period in enumerate(periods or ("",), 1):
             here = one.at(float(number)) if periods else one
             steps.append(Step(period, here.on(False).scenes[0], here.on(True).scenes[0]))
-        sheets.append(Sheet(name, tuple(steps), _figures(one)))
+        sheets.append(Sheet(name, tuple(steps), _figures(one), _described(one)))
     return Written(dumps(sheets, what.title or what.names[0], what.document.locale, what.is_dark).encode())
+
+
+def _described(what: Outgoing) -> tuple[str, ...]:
+    """All that each chart shows, in words."""
+    held = [one.picture for made in what.page_pictures for one in made.made.values()] or what.chart_pictures
+    return tuple(one.figure.long_text for one in held if one is not None and one.figure.long_text)
 
 
 def _figures(what: Outgoing) -> tuple[Figures, ...]:

@@ -29,11 +29,13 @@ class Step(Struct, frozen=True):
 
 
 class Sheet(Struct, frozen=True):
-    """A chart or page: what it is called, its steps (one where it does not step), and its figures."""
+    """A chart or page: what it is called, its steps (one where it does not step), its figures, and in `described` all
+    that its charts show, in words."""
 
     name: str
     steps: tuple[Step, ...]
     figures: tuple[Figures, ...] = ()
+    described: tuple[str, ...] = ()
 
 
 STYLE = """
@@ -149,7 +151,8 @@ def _figure(sheet: Sheet, number: int, language: str, used: svg.Used) -> str:
     wide = max(step.light.size.width for step in sheet.steps)
     names = escape(msgspec.json.encode([step.name for step in sheet.steps]).decode())
     steps = f' data-steps="{names}" tabindex="0"' if several else ""
-    made = [f'<figure id="sheet-{number}"{"" if wide > WIDE else " class=narrow"}{steps}>']
+    long = f' aria-describedby="sheet-{number}-long"' if sheet.described else ""
+    made = [f'<figure id="sheet-{number}"{"" if wide > WIDE else " class=narrow"}{steps}{long}>']
     for place, step in enumerate(sheet.steps):
         pictures = []
         for ground, scene in (("light", step.light), ("dark", step.dark)):
@@ -161,10 +164,12 @@ def _figure(sheet: Sheet, number: int, language: str, used: svg.Used) -> str:
         made.append(f'<div class="step{now}">{"".join(pictures)}</div>')
     if several:
         made.append(_slider(sheet, language))
-    if sheet.figures:
+    if sheet.figures or sheet.described:
         tables = "".join(_table(one) for one in sheet.figures)
         said = escape(words_in(language, "Figures"))
-        made.append(f"<figcaption><details><summary>{said}</summary>{tables}</details></figcaption>")
+        words = "".join(f"<p>{_text(one)}</p>" for one in sheet.described)
+        words = f'<div id="sheet-{number}-long">{words}</div>' if words else ""
+        made.append(f"<figcaption><details><summary>{said}</summary>{words}{tables}</details></figcaption>")
     made.append("</figure>")
     return "\n".join(made)
 

@@ -321,7 +321,7 @@ class DeliverSheet(QDialog):
         for field, shown in (
             (self.as_, office), (self.size_name, charts and way.sized), (self.size_text, charts and way.sized),
             (self.resolution, way.raster), (self.ground, way.ground and wish.as_ is not None),
-            (self.outlines, way.ending == ".svg"), (self.reader, way.group == "picture"),
+            (self.outlines, way.ending == ".svg"), (self.reader, way.group not in ("data", "mail")),
             (self.raw, way.ending == ".csv"),
             (self.hold, moving), (self.way_on, moving), (self.easing, moving),
             (self.again, moving), (self.to, by_mail), (self.subject, by_mail),

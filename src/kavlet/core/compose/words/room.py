@@ -50,6 +50,13 @@ class Body(Struct, frozen=True, gc=False):
             for x in across
         )  # fmt: skip
 
+    def at(self, x: float, y: float) -> bool:
+        """Whether a point lies on it."""
+        box = self.bounds
+        if not (box.x <= x <= box.right and box.y <= y <= box.bottom):
+            return False
+        return not self.rings or _is_inside(_crossings(self.rings, y), x)
+
     def holds(self, rect: Rect) -> bool:
         """Whether a box lies on nothing else."""
         if not self.bounds.holds(rect, 0.5):

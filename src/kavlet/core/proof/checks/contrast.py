@@ -4,14 +4,17 @@ Source: WCAG 2.2, success criteria 1.4.3 (4.5:1; 3:1 from 18 pt, or 14 pt bold) 
 """
 
 from collections.abc import Iterator
+from functools import cached_property
 from itertools import pairwise
+
+from msgspec import Struct
 
 from kavlet.core.charts.chart import AnyLayer
 from kavlet.core.charts.layer import Stacking
 from kavlet.core.charts.looks import of_layer
 from kavlet.core.compose.figure import Mark, PlacedText
 from kavlet.core.compose.kinds import kind_of
-from kavlet.core.compose.words.room import body
+from kavlet.core.compose.words.room import Body, body
 from kavlet.core.dress.fills import GradientFill
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
@@ -68,15 +71,31 @@ def _texts(of: DrawnChart) -> Iterator[Finding]:
     yield Finding(CHECK.name, "warning", ratio, message, of.text_place(text), tuple(_colours(of, alike)))
 
 
-def _painted(of: DrawnChart) -> Iterator[tuple[Shape | Stamp | Image, Mark]]:
-    """What covers something in a flat chart, back to front, with its mark."""
+class _Painted(Struct, dict=True):
+    """What covers something in a flat chart: a primitive of a mark, the box it lies in, and its outline."""
+
+    item: Shape | Stamp | Image
+    mark: Mark
+    box: Rect
+
+    @cached_property
+    def outline(self) -> Body:
+        """Its outline, taken apart once, and only where a text lies on its box."""
+        assert isinstance(self.item, Shape)  # symbols and pictures are boxes
+        return body(self.item.path, self.mark.row, self.mark.key)
+
+
+def _painted(of: DrawnChart) -> Iterator[_Painted]:
+    """All that covers something, back to front."""
     for mark in of.marks:
         for item in (*mark.track, *mark.items):
-            if isinstance(item, Stamp | Image) or (isinstance(item, Shape) and item.fill is not None):
-                yield item, mark
+            if isinstance(item, Stamp | Image):
+                yield _Painted(item, mark, mark.bounds)
+            elif isinstance(item, Shape) and item.fill is not None:
+                yield _Painted(item, mark, item.path.bounds)
 
 
-def _behind(of: DrawnChart, text: PlacedText, painted: list[tuple[Shape | Stamp | Image, Mark]]) -> Colour | None:
+def _behind(of: DrawnChart, text: PlacedText, painted: list[_Painted]) -> Colour | None:
     """What lies behind a text; None where that is no single colour."""
     ground = of.figure.ground
     plot = of.chart.plot_ground
@@ -84,17 +103,15 @@ def _behind(of: DrawnChart, text: PlacedText, painted: list[tuple[Shape | Stamp 
         ground = of.style.colour(plot)
     x, y = text.bounds.center
     middle = Rect(x - 0.5, y - 0.5, 1.0, 1.0)
-    for item, mark in reversed(painted):
-        if isinstance(item, Stamp | Image):
-            if mark.bounds.overlaps(middle):
-                return None  # on a symbol or a picture
+    for one in reversed(painted):
+        item = one.item
+        if not one.box.overlaps(middle):
             continue
-        if not item.path.bounds.overlaps(middle) or (item.clip is not None and not item.clip.bounds.overlaps(middle)):
+        if not isinstance(item, Shape):
+            return None  # on a symbol or a picture
+        if (item.clip is not None and not item.clip.bounds.overlaps(middle)) or not one.outline.at(x, y):
             continue
-        outline = body(item.path, mark.row, mark.key)
-        if not outline.under(middle):
-            continue
-        if not isinstance(item.fill, Colour) or not outline.holds(text.bounds):
+        if not isinstance(item.fill, Colour) or not one.outline.holds(text.bounds):
             return None  # it lies on several grounds; the composer has chosen for all of them
         return item.fill.over(ground)
     return ground
