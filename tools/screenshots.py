@@ -28,7 +28,7 @@ from kavlet.desktop.window import Window
 from kavlet.paint.painter import paint
 
 FOLDER = Path(__file__).parent.parent / "docs" / "screenshots"
-SETTLED = 0.6  # seconds, after which fields and layouts have found their places
+SETTLED = 2.0  # seconds, after which fields and layouts have found their places
 
 
 def demo(window: Window) -> QWidget:
@@ -168,10 +168,11 @@ def report(window: Window) -> QWidget:
 
 
 def proof(window: Window) -> QWidget:
-    """What Proof finds in the document, with one finding opened."""
+    """What Proof finds in the document, with one finding opened and what mends it."""
     window.proof.toggle()
     while not window.desk.is_up_to_date:
         QApplication.processEvents()
+    window.proof.step(1)
     window.proof.step(1)
     return window
 

@@ -170,7 +170,7 @@ def _sheet(c: Colours) -> str:
         selection-color: {c.ink}; }}
     QTreeView {{ background: {c.panel}; border: 0; outline: 0; selection-background-color: {c.chosen};
         selection-color: {c.ink}; }}
-    QTreeView::item {{ padding: 3px 2px; color: {c.ink}; }}
+    QTreeView::item {{ padding: 3px 2px; color: {c.ink}; border-left: 2px solid transparent; }}
     QTreeView::item:selected {{ background: {c.chosen}; color: {c.ink}; }}
     QTreeView::item:selected:active {{ border-left: 2px solid {c.accent}; }}
     QTreeView::branch {{ background: {c.panel}; }}

@@ -4,7 +4,7 @@ from functools import partial
 from pathlib import Path
 
 from PySide6.QtCore import QSettings, Qt
-from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent
+from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QResizeEvent
 from PySide6.QtWidgets import (
     QLabel,
     QMainWindow,
@@ -83,7 +83,9 @@ class Window(QMainWindow):
         self._lay_out()
         self.menus.fill_bar(self.menuBar(), self.files.open_path)
         self.deliver_button = self.menus.deliver_button(self.delivering.deliver, self.delivering.in_view)
-        self.place_switch = PlaceSwitch(self.menus.commands, ("show_stage", "show_pages"))
+        self.place_switch = PlaceSwitch(
+            self.menus.commands, {"show_stage": words("Stage"), "show_pages": words("Pages")}
+        )
         self.proof_button = ProofButton(self.menus.commands, self.desk)
         self.bar_end = self.place_switch.beside(self.proof_button, self.deliver_button)
         self.menuBar().setCornerWidget(self.bar_end)
@@ -120,6 +122,12 @@ class Window(QMainWindow):
         self.proof_panel.hidden.connect(made.setHidden)
         made.hide()
         return made
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """The bar has its full names where they fit."""
+        super().resizeEvent(event)
+        self.place_switch.shorten(False)
+        self.place_switch.shorten(self.menuBar().sizeHint().width() > self.width())
 
     def findable(self) -> list[finding.Findable]:
         """All that can be found by its words now."""

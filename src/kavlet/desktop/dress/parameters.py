@@ -3,7 +3,7 @@
 from collections.abc import Callable
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QAction, QColor, QIcon, QPainter, QPen, QPixmap
+from PySide6.QtGui import QAction, QColor, QIcon, QPainter, QPen
 from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QMenu, QSlider, QVBoxLayout, QWidget, QWidgetAction
 
 from kavlet.core.building.sound import sound
@@ -15,6 +15,7 @@ from kavlet.core.messages import named, say, shown_number, symbol_named, upper_f
 from kavlet.core.recipes.recipe import Parameter, Recipe, Setting
 from kavlet.core.shapes.symbol import named_as
 from kavlet.core.values.errors import KavletError
+from kavlet.desktop.drawn_icon import OnNewLook, drawn_icon
 from kavlet.desktop.dress.fields import LABEL_WIDTH, SHORT, ChoiceField, PickField, TextField
 from kavlet.desktop.dress.swatches import ColourField
 from kavlet.desktop.dress.symbols import SymbolShelf
@@ -39,6 +40,7 @@ class ParameterFields(QWidget):
         self._form = QVBoxLayout(self)
         self._form.setContentsMargins(0, 0, 0, 0)
         self._form.setSpacing(UNIT)
+        OnNewLook(self, self.refresh)
 
     def refresh(self) -> None:
         """Show the settings of the chart in view."""
@@ -144,6 +146,7 @@ class ParameterFields(QWidget):
         field.committed.connect(lambda text: self._typed(parameter, text))
         if parameter.type == "number":
             action = field.addAction(_cell_icon(), TextField.ActionPosition.TrailingPosition)
+            OnNewLook(field, lambda: action.setIcon(_cell_icon()))
             action.setText(words("Take the current cell for {setting}", setting=label))
             action.setToolTip(words("Take the current cell"))
             action.triggered.connect(lambda: self.take_cell(parameter))
@@ -243,29 +246,25 @@ def _show(widget: QWidget, value: Setting) -> None:
 
 def _cell_icon() -> QIcon:
     """A cell among others."""
-    shape = QPixmap(32, 32)
-    shape.setDevicePixelRatio(2.0)
-    shape.fill(Qt.GlobalColor.transparent)
-    painter = QPainter(shape)
-    c = colours()
-    painter.setPen(QPen(qcolor(c.quiet), 1.0))
-    painter.drawRect(QRectF(2.5, 3.5, 11, 9))
-    painter.drawLine(QPointF(8, 3.5), QPointF(8, 12.5))
-    painter.drawLine(QPointF(2.5, 8), QPointF(13.5, 8))
-    painter.fillRect(QRectF(8.5, 8.5, 5, 4), qcolor(c.accent))
-    painter.end()
-    return QIcon(shape)
+
+    def draw(painter: QPainter) -> None:
+        c = colours()
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
+        painter.setPen(QPen(qcolor(c.quiet), 1.0))
+        painter.drawRect(QRectF(2.5, 3.5, 11, 9))
+        painter.drawLine(QPointF(8, 3.5), QPointF(8, 12.5))
+        painter.drawLine(QPointF(2.5, 8), QPointF(13.5, 8))
+        painter.fillRect(QRectF(8.5, 8.5, 5, 4), qcolor(c.accent))
+
+    return drawn_icon(16, draw)
 
 
 def _colour_icon(hex_code: str) -> QIcon:
     """A dot in a colour; a ring where there is none."""
-    made = QPixmap(28, 28)
-    made.setDevicePixelRatio(2)
-    made.fill(Qt.GlobalColor.transparent)
-    pen = QPainter(made)
-    pen.setRenderHint(QPainter.RenderHint.Antialiasing)
-    pen.setPen(QPen(qcolor(colours().line), 1))
-    pen.setBrush(QColor(hex_code) if hex_code else Qt.BrushStyle.NoBrush)
-    pen.drawEllipse(QRectF(1, 1, 12, 12))
-    pen.end()
-    return QIcon(made)
+
+    def draw(painter: QPainter) -> None:
+        painter.setPen(QPen(qcolor(colours().line), 1))
+        painter.setBrush(QColor(hex_code) if hex_code else Qt.BrushStyle.NoBrush)
+        painter.drawEllipse(QRectF(1, 1, 12, 12))
+
+    return drawn_icon(14, draw)

@@ -1,7 +1,7 @@
 """The shelf of symbols: all shipped ones and the document's own, found by words; a click or a drag takes one."""
 
 from PySide6.QtCore import QMimeData, QPoint, QSize, Qt, Signal, SignalInstance
-from PySide6.QtGui import QBrush, QColor, QIcon, QPainter, QPixmap
+from PySide6.QtGui import QBrush, QIcon, QPainter, QPixmap
 from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
@@ -17,6 +17,7 @@ from kavlet.core.messages import say, symbol_named, words
 from kavlet.core.shapes.symbol import fitted, outline, search
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect
+from kavlet.desktop.drawn_icon import drawn_icon
 from kavlet.desktop.look import UNIT, colours, qcolor
 from kavlet.desktop.store import Store
 from kavlet.paint.painter import qpath, qtransform
@@ -26,16 +27,13 @@ SIDE = 28
 
 def symbol_icon(data: str, side: int = SIDE) -> QIcon:
     """A symbol as an icon in the window's ink."""
-    pixmap = QPixmap(side * 2, side * 2)
-    pixmap.setDevicePixelRatio(2)
-    pixmap.fill(QColor(0, 0, 0, 0))
-    painter = QPainter(pixmap)
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(QBrush(qcolor(colours().ink)))
-    painter.drawPath(qtransform(fitted(data, Rect(2, 2, side - 4, side - 4))).map(qpath(outline(data))))
-    painter.end()
-    return QIcon(pixmap)
+
+    def draw(painter: QPainter) -> None:
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(QBrush(qcolor(colours().ink)))
+        painter.drawPath(qtransform(fitted(data, Rect(2, 2, side - 4, side - 4))).map(qpath(outline(data))))
+
+    return drawn_icon(side, draw)
 
 
 class _List(QListWidget):

@@ -44,6 +44,7 @@ class FindingDetails(QScrollArea):
         self.reason.setAccessibleName(words("Why it is to be left so"))
         self.reason.returnPressed.connect(self._silence)
         self.scope = QComboBox()
+        self.scope.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
         self.scope.setAccessibleName(words("Where it is silenced"))
         self.silence = QPushButton(words("Silence"))
         self.silence.setToolTip(words("Leave it so; the reason stays in the document"))
@@ -52,7 +53,7 @@ class FindingDetails(QScrollArea):
         self.listen.clicked.connect(self.listen_wanted)
         row = QHBoxLayout()
         row.setSpacing(UNIT)
-        for field, stretch in ((self.reason, 3), (self.scope, 2), (self.silence, 0)):
+        for field, stretch in ((self.reason, 1), (self.scope, 0), (self.silence, 0)):
             row.addWidget(field, stretch)
         row.setContentsMargins(0, UNIT, 0, 0)
         self._silencing = QWidget()

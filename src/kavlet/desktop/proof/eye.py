@@ -2,12 +2,13 @@
 
 from functools import partial
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QAction, QActionGroup, QIcon, QPainter, QPainterPath, QPen, QPixmap
+from PySide6.QtCore import QPointF, QRectF, QSize
+from PySide6.QtGui import QAction, QActionGroup, QIcon, QPainter, QPainterPath, QPen
 from PySide6.QtWidgets import QMenu, QToolButton, QWidget
 
 from kavlet.core.messages import named, words
 from kavlet.core.scene.readers import READERS, TITLES, Reader
+from kavlet.desktop.drawn_icon import OnNewLook, drawn_icon
 from kavlet.desktop.look import colours, qcolor
 from kavlet.desktop.store import Store
 
@@ -35,6 +36,7 @@ class EyeButton(QToolButton):
             self.choices[reader] = action
         self.setMenu(menu)
         store.viewed.connect(self.refresh)
+        OnNewLook(self, self.refresh)
         self.refresh()
 
     def _choose(self, reader: Reader, checked: bool = True) -> None:
@@ -54,19 +56,15 @@ class EyeButton(QToolButton):
 
 def _eye(pressed: bool) -> QIcon:
     """An open eye in the window's ink, or in its accent."""
-    c = colours()
-    pixmap = QPixmap(2 * SIDE, 2 * SIDE)
-    pixmap.setDevicePixelRatio(2.0)
-    pixmap.fill(Qt.GlobalColor.transparent)
-    painter = QPainter(pixmap)
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    tone = qcolor(c.accent if pressed else c.ink)
-    painter.setPen(QPen(tone, 1.5))
-    lids = QPainterPath(QPointF(1.5, 9))
-    lids.quadTo(QPointF(9, 1.5), QPointF(16.5, 9))
-    lids.quadTo(QPointF(9, 16.5), QPointF(1.5, 9))
-    painter.drawPath(lids)
-    painter.setBrush(tone)
-    painter.drawEllipse(QRectF(6.6, 6.6, 4.8, 4.8))
-    painter.end()
-    return QIcon(pixmap)
+    tone = qcolor(colours().accent if pressed else colours().ink)
+
+    def draw(painter: QPainter) -> None:
+        painter.setPen(QPen(tone, 1.5))
+        lids = QPainterPath(QPointF(1.5, 9))
+        lids.quadTo(QPointF(9, 1.5), QPointF(16.5, 9))
+        lids.quadTo(QPointF(9, 16.5), QPointF(1.5, 9))
+        painter.drawPath(lids)
+        painter.setBrush(tone)
+        painter.drawEllipse(QRectF(6.6, 6.6, 4.8, 4.8))
+
+    return drawn_icon(SIDE, draw)

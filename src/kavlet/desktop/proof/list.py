@@ -10,6 +10,7 @@ from kavlet.core.document.document import Document
 from kavlet.core.messages import named, say, words
 from kavlet.core.proof.finding import Finding
 from kavlet.core.proof.proofreading import Proof
+from kavlet.desktop.drawn_icon import OnNewLook
 from kavlet.desktop.proof.marks import mark
 
 HELD = int(Qt.ItemDataRole.UserRole)
@@ -35,6 +36,7 @@ class FindingList(QTreeWidget):
         self.setExpandsOnDoubleClick(False)
         self.currentItemChanged.connect(lambda *_: self.chosen.emit())
         self._shown: list[tuple[str, list[tuple[str, str | None]]]] = []
+        OnNewLook(self, self._draw_marks)
 
     def show_proof(self, proof: Proof | None, document: Document) -> None:
         """List what was found; the finding that was looked at, or the one that takes its place, stays chosen."""
@@ -66,7 +68,6 @@ class FindingList(QTreeWidget):
             self.addTopLevelItem(heading)
             for one in found:
                 item = QTreeWidgetItem([str(one.message)])
-                item.setIcon(0, mark(one.severity, one.silenced is not None))
                 item.setData(0, HELD, one)
                 grave = str(named(one.severity))
                 item.setData(0, Qt.ItemDataRole.AccessibleTextRole, f"{title}, {grave}: {one.message}")
@@ -74,6 +75,11 @@ class FindingList(QTreeWidget):
                 item.setDisabled(False)
                 heading.addChild(item)
             heading.setExpanded(True)
+        self._draw_marks()
+
+    def _draw_marks(self) -> None:
+        for item, one in zip(self._items(), self.findings, strict=True):
+            item.setIcon(0, mark(one.severity, one.silenced is not None))
 
     @property
     def finding(self) -> Finding | None:
