@@ -39,6 +39,11 @@ class Remedy(Struct, frozen=True):
     edit: Edit | None = None
     restates: bool = False
 
+    @property
+    def label(self) -> str:
+        """Its name on a button: with … where something is asked before it is done."""
+        return f"{self.name} …" if self.restates else str(self.name)
+
 
 class Finding(Struct, frozen=True):
     """A finding: which check, how grave, the figure it rests on, one sentence that says what and why, where, and what

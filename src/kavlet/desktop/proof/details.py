@@ -114,7 +114,7 @@ class FindingDetails(QScrollArea):
             self.scope.addItems(entries)
 
     def _add(self, remedy: Remedy) -> None:
-        button = QPushButton(str(remedy.name) + (" …" if remedy.restates else ""))
+        button = QPushButton(remedy.label)
         if remedy.restates:
             button.setToolTip(words("It changes what the chart says, and is shown first"))
         button.clicked.connect(self._wish(remedy))

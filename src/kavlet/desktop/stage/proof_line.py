@@ -49,7 +49,7 @@ class ProofLine(QWidget):
         said = str(self._found[0].message) if count else str(nothing) if found is not None else " "
         self.says.setText(said)
         self.mend.setVisible(self.remedy is not None)
-        self.mend.setText(str(self.remedy.name) if self.remedy is not None else "")
+        self.mend.setText(self.remedy.label if self.remedy is not None else "")
 
     @property
     def first_finding(self) -> Finding | None:
