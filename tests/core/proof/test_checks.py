@@ -301,3 +301,28 @@ def test_free_layers_are_read_as_well() -> None:
         frame={"across": Scale()},
     )
     assert of_first_chart(wide, "lie-factor")
+
+
+@pytest.mark.parametrize(
+    ("recipe", "heads", "first", "second", "keys"),
+    [
+        ("growth-bars", ("2023", "2024"), [12, 25, 9, None], [14, 28, 9, 8], {"take out"}),
+        ("growth-bars", ("2023", "2024"), [12, 25, 9, 5], [14, None, 9, 8], {"take out"}),
+        ("mirrored-bars", ("women", "men"), [12, 25, 9, 5], [14, None, 9, 8], set()),
+        ("points", ("x", "y"), [12, None, 9, 5], [14, 3, 9, 8], {"take out"}),
+        ("combined", ("guests", "rain"), [12, 25, 9, 5], [14, None, 9, 8], {"show as gap"}),
+        ("combined", ("guests", "rain"), [12, 25, None, 5], [14, 7, 9, 8], set()),
+    ],
+)
+def test_what_is_missing_is_told_of_every_column_that_is_needed(
+    recipe: str, heads: tuple[str, str], first: list[Any], second: list[Any], keys: set[str]
+) -> None:
+    of = made(recipe, named(4, first, second, heads=heads))
+    (one,) = of_first_chart(of, "missing")
+    assert one.figure == 1
+    assert one.place.cell is not None
+    column, row = one.place.cell
+    assert of.tables[0].columns[column].cells[row] is None
+    assert {held.key for held in one.remedies} == keys
+    for key in keys:
+        assert not of_first_chart(after(of, remedy(one, key)), "missing")

@@ -6,6 +6,7 @@ Source: the figures themselves.
 import math
 from collections.abc import Iterator
 
+from kavlet.core.charts.chart import AnyLayer
 from kavlet.core.charts.looks import of_layer
 from kavlet.core.document.document import Document
 from kavlet.core.document.edits import delete_rows, set_cells
@@ -21,23 +22,44 @@ def check(of: DrawnChart) -> Iterator[Finding]:
     yield from of.notices(CHECK.name)
     inputs = of.inputs
     empty: dict[int, str] = {}
-    for column in inputs.ids("value"):
+    for column in _needed(of):
         numbers, values = inputs.numbers[column], inputs.values[column]
         for row, (number, value) in enumerate(zip(numbers, values, strict=True)):
             if math.isnan(number) and value != "":
                 empty.setdefault(row, column)
-    courses = [one for one in of.layers if hasattr(one, "missing")]
-    if courses and len(courses) == len(of.layers) and all(_is_wanted(of, one.key) for one in courses):
+    courses = _courses(of, set(empty.values()))
+    if not empty or (courses and all(_is_wanted(of, one.key) for one in courses)):
         return  # a gap in a course is seen, and was asked for
-    if not empty:
-        return
     message = counted(
         "{count} row has no value and no mark.", "{count} rows have no value and no mark.", len(empty)
     )  # fmt: skip
     row, column = next(iter(empty.items()))
     at = of.table.place(column)
     place = of.place(table=of.entry.table, cell=(at, row + HEADER), row=row)
-    yield Finding(CHECK.name, "note", float(len(empty)), message, place, tuple(_remedies(of, sorted(empty))))
+    yield Finding(CHECK.name, "note", float(len(empty)), message, place, tuple(_remedies(of, sorted(empty), courses)))
+
+
+def _needed(of: DrawnChart) -> list[str]:
+    """The columns whose figures the chart can't be drawn without, by their ids."""
+    recipe = of.picture.recipe
+    roles = (
+        ("value",) if recipe is None else [one.name for one in recipe.roles if one.kind == "number" and one.required]
+    )
+    return [column for role in roles for column in of.inputs.ids(role)]
+
+
+def _drawn(of: DrawnChart) -> set[int]:
+    """The rows of which something is drawn."""
+    courses = [one for one in of.layers if hasattr(one, "missing")]
+    keys = {one.key for one in courses}
+    marked = {mark.row for mark in of.marks if mark.key not in keys}
+    return marked | {row for one in courses for row, _ in of.figures(one)}
+
+
+def _courses(of: DrawnChart, columns: set[str]) -> list[AnyLayer]:
+    """The layers that read some columns, where all of them are courses."""
+    readers = [one for one in of.layers if one.figure_column in columns]
+    return readers if all(hasattr(one, "missing") for one in readers) else []
 
 
 def _is_wanted(of: DrawnChart, layer: str) -> bool:
@@ -45,17 +67,15 @@ def _is_wanted(of: DrawnChart, layer: str) -> bool:
     return of.entry.dress.overrides.get(of_layer(layer, "missing")) == "break"
 
 
-def _remedies(of: DrawnChart, rows: list[int]) -> Iterator[Remedy]:
-    table, inputs = of.entry.table, of.inputs
-    courses = [one for one in of.layers if hasattr(one, "missing")]
-    if courses and len(courses) == len(of.layers):
+def _remedies(of: DrawnChart, rows: list[int], courses: list[AnyLayer]) -> Iterator[Remedy]:
+    table = of.entry.table
+    if courses:
         yield of.looks("show as gap", say("Show a gap"), {of_layer(one.key, "missing"): "break" for one in courses})
-    if of.picture.build.panels[0].data.timed and _between(of, rows):
-        filled = _between(of, rows)
+    filled = _between(of, rows) if of.picture.build.panels[0].data.timed else {}
+    if filled:
         name = say("Fill in between its neighbours")
         yield Remedy("fill", name, lambda document: set_cells(document, table, filled), restates=True)
-    bare = [row for row in rows if all(math.isnan(inputs.numbers[column][row]) for column in inputs.ids("value"))]
-    if bare == rows and inputs.rows - len(rows) >= 2:
+    if not _drawn(of) & set(rows) and of.inputs.rows - len(rows) >= 2:
 
         def edit(document: Document) -> Document:
             for row in reversed(rows):
@@ -69,7 +89,7 @@ def _remedies(of: DrawnChart, rows: list[int]) -> Iterator[Remedy]:
 def _between(of: DrawnChart, rows: list[int]) -> dict[tuple[int, int], float]:
     """For each empty cell the figure on the straight line between its neighbours; nothing where one has none."""
     made: dict[tuple[int, int], float] = {}
-    for column in of.inputs.ids("value"):
+    for column in _needed(of):
         numbers = of.inputs.numbers[column]
         held = [row for row in range(of.inputs.rows) if math.isfinite(numbers[row])]
         for row in rows:
