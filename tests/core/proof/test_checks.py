@@ -6,6 +6,7 @@ from typing import Any
 import msgspec
 import pytest
 
+from kavlet.core.building.reuse import Pictures
 from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.bubbles import Bubbles
 from kavlet.core.charts.chart import Chart
@@ -206,6 +207,14 @@ def test_two_scales_that_make_a_crossing() -> None:
     assert {layer for chart in two.charts for layer, value in chart.dress.overrides.items() if value is True} == {
         "layers.series 1.hidden", "layers.series 2.hidden", "layers.series 2.second",
     }  # fmt: skip
+    indexed = after(of, remedy(finding, "index to 100"))
+    assert not of_first_chart(indexed, "two-axes")
+    drawn = Pictures().picture(indexed, "k1").build
+    assert drawn.chart.frame.second is None  # type: ignore[union-attr]
+    assert [list(drawn.inputs.numbers[one]) for one in drawn.inputs.ids("value")] == [
+        [100, 200, 300, 400], [100, 75, 50, 25],
+    ]  # fmt: skip
+    assert drawn.inputs.title("value") == "a (Jan = 100)"
     apart = looks(of, frame__second__minimum=-300.0)
     assert "zeros" in str(of_first_chart(apart, "two-axes")[0].message)
     bars = made("combined", MONTHS, {"value": "walkers", "line": "boats"}, second=True)
@@ -306,7 +315,6 @@ def test_free_layers_are_read_as_well() -> None:
 @pytest.mark.parametrize(
     ("recipe", "heads", "first", "second", "keys"),
     [
-        ("growth-bars", ("2023", "2024"), [12, 25, 9, None], [14, 28, 9, 8], {"take out"}),
         ("growth-bars", ("2023", "2024"), [12, 25, 9, 5], [14, None, 9, 8], {"take out"}),
         ("mirrored-bars", ("women", "men"), [12, 25, 9, 5], [14, None, 9, 8], set()),
         ("points", ("x", "y"), [12, None, 9, 5], [14, 3, 9, 8], {"take out"}),
@@ -326,3 +334,16 @@ def test_what_is_missing_is_told_of_every_column_that_is_needed(
     assert {held.key for held in one.remedies} == keys
     for key in keys:
         assert not of_first_chart(after(of, remedy(one, key)), "missing")
+
+
+def test_growth_from_nothing_is_told_once() -> None:
+    of = made("growth-bars", named(4, [12, 0, 9, None], [14, 28, 9, 8], heads=("2023", "2024")))
+    (one,) = of_first_chart(of, "no-base")
+    assert one.figure == 2
+    assert not of_first_chart(of, "missing")
+    both = after(of, remedy(one, "both values"))
+    assert not of_first_chart(both, "no-base")
+    assert len(Pictures().picture(both, "k1").figure.marks) == 7
+    nothing = made("growth-bars", named(3, [12, 5, None], [14, 28, None], heads=("2023", "2024")))
+    assert not of_first_chart(nothing, "no-base")
+    assert of_first_chart(nothing, "missing")[0].figure == 1

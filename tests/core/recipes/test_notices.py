@@ -77,9 +77,9 @@ def test_what_is_in_order_is_not(name: str, values: list[Any], settings: dict[st
 
 def test_growth_from_nothing_is_noticed() -> None:
     (notice,) = _notices("growth-bars", [0.0, 5.0], [3.0, 6.0])
-    assert str(notice.message) == "1 row starts from 0, where no growth can be given."
+    assert str(notice.message) == "1 row starts from 0 or from no figure, where no growth can be given."
     (notice,) = _notices("growth-bars", [0.0, 0.0], [3.0, 6.0])
-    assert str(notice.message) == "2 rows start from 0, where no growth can be given."
+    assert str(notice.message) == "2 rows start from 0 or from no figure, where no growth can be given."
     assert not _notices("growth-bars", [0.0, 5.0], [None, 6.0])
 
 

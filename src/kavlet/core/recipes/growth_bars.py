@@ -70,18 +70,18 @@ def chart(inputs: Inputs) -> Chart:
 
 
 def notices(inputs: Inputs) -> tuple[Notice, ...]:
-    zero = sum(
-        number == 0 and not math.isnan(other)
+    baseless = sum(
+        (number == 0 or math.isnan(number)) and not math.isnan(other)
         for number, other in zip(inputs.figures("before"), inputs.figures("after"), strict=True)
     )
-    if not zero:
+    if not baseless:
         return ()
     message = counted(
-        "{count} row starts from 0, where no growth can be given.",
-        "{count} rows start from 0, where no growth can be given.",
-        zero,
+        "{count} row starts from 0 or from no figure, where no growth can be given.",
+        "{count} rows start from 0 or from no figure, where no growth can be given.",
+        baseless,
     )
-    return (Notice("no-base", float(zero), message),)
+    return (Notice("no-base", float(baseless), message),)
 
 
 def suits(of: Features) -> Suited:

@@ -41,10 +41,10 @@ def check(of: DrawnChart) -> Iterator[Finding]:
 
 def _remedies(of: DrawnChart, layer: AnyLayer) -> Iterator[Remedy]:
     path = of.scale_path(layer)
-    back = {f"{path}.minimum": None, f"{path}.maximum": None, f"{path}.zero": None}
+    back: dict[str, bool | None] = {f"{path}.minimum": None, f"{path}.maximum": None, f"{path}.zero": None}
     spec = of.scale(layer)
     if spec is not None and not spec.zero and f"{path}.zero" not in of.entry.dress.overrides:
-        back[f"{path}.zero"] = True  # type: ignore[assignment]
+        back[f"{path}.zero"] = True
     yield Remedy("begin at zero", say("Begin at zero"), of.without_ends(back))
     yield from to_points(of)
 

@@ -9,7 +9,7 @@ from collections.abc import Iterable, Iterator
 from kavlet.core.document.document import Document
 from kavlet.core.document.edits import change_chart
 from kavlet.core.document.paging import placed
-from kavlet.core.messages import say
+from kavlet.core.messages import Message, say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart, DrawnPage
@@ -81,7 +81,7 @@ def _smaller(page: str, item: str, box: Rect) -> Remedy:
     return Remedy("smaller", say("Make it smaller"), lambda document: placed(document, page, {item: box}))
 
 
-def _said(name: str, found: float):  # type: ignore[no-untyped-def]
+def _said(name: str, found: float) -> Message:
     return say(
         "The picture “{name}” has {found} dots to an inch at this size; {least} are needed in print.",
         name=name, found=round(found), least=round(LEAST),

@@ -15,6 +15,7 @@ from kavlet.core.messages import counted, say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.recipes.parts import VALUE
 
 
 def check(of: DrawnChart) -> Iterator[Finding]:
@@ -40,12 +41,12 @@ def check(of: DrawnChart) -> Iterator[Finding]:
 
 
 def _needed(of: DrawnChart) -> list[str]:
-    """The columns whose figures the chart can't be drawn without, by their ids."""
+    """The columns whose figures the chart can't be drawn without, by their ids; `no-base` tells of a base that is
+    missing."""
     recipe = of.picture.recipe
-    roles = (
-        ("value",) if recipe is None else [one.name for one in recipe.roles if one.kind == "number" and one.required]
-    )
-    return [column for role in roles for column in of.inputs.ids(role)]
+    roles = recipe.roles if recipe is not None else (VALUE,)
+    needed = (one.name for one in roles if one.kind == "number" and one.required and one.name != "before")
+    return [column for role in needed for column in of.inputs.ids(role)]
 
 
 def _drawn(of: DrawnChart) -> set[int]:

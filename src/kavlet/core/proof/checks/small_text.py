@@ -9,7 +9,7 @@ import msgspec
 
 from kavlet.core.document.document import Document
 from kavlet.core.document.paging import change_item
-from kavlet.core.messages import say
+from kavlet.core.messages import Message, say
 from kavlet.core.pages.items.words import Words
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
@@ -53,7 +53,7 @@ def _chart(of: DrawnChart, least: float) -> Iterator[Finding]:
     )  # fmt: skip
 
 
-def _said(size: float, least: float):  # type: ignore[no-untyped-def]
+def _said(size: float, least: float) -> Message:
     return (
         say("The smallest type is {size} pt; on paper, {least} pt is the least.", size=round(size, 1), least=least)
         if least == PAPER

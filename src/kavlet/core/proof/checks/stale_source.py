@@ -10,7 +10,7 @@ from kavlet.core.document.document import Document
 from kavlet.core.document.sources import link
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
-from kavlet.core.proof.finding import Finding, Place, Remedy
+from kavlet.core.proof.finding import Edit, Finding, Place, Remedy
 from kavlet.core.proof.subjects import Papers
 
 
@@ -36,7 +36,7 @@ def check(of: Papers) -> Iterator[Finding]:
         yield Finding(CHECK.name, "warning", 1.0, message, Place(table=table.id), remedies)
 
 
-def _stop(table: str):  # type: ignore[no-untyped-def]
+def _stop(table: str) -> Edit:
     def edit(document: Document) -> Document:
         return link(document, table, None)
 

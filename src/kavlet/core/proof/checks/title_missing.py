@@ -98,12 +98,14 @@ def page(of: DrawnPage) -> Iterator[Finding]:
     for item in of.page.items:
         if isinstance(item, PlacedPicture) and not item.alt.strip():
             message = say("The picture “{name}” has no alt text.", name=item.picture)
-            at, name = item.id, item.picture.replace("-", " ").replace("_", " ")
-            write = Remedy(
-                "name picture", say("Say what it is called"),
-                lambda document, at=at, name=name: change_item(document, of.page.id, at, alt=name),  # type: ignore[misc]
-            )  # fmt: skip
-            yield Finding(CHECK.name, "note", 0.0, message, of.place(at), (write,))
+            yield Finding(CHECK.name, "note", 0.0, message, of.place(item.id), (_name(of.page.id, item),))
+
+
+def _name(page: str, item: PlacedPicture) -> Remedy:
+    """The picture's name, as words, for its alt text."""
+    called = item.picture.replace("-", " ").replace("_", " ")
+    name = say("Say what it is called")
+    return Remedy("name picture", name, lambda document: change_item(document, page, item.id, alt=called))
 
 
 def _footer(of: DrawnPage) -> Iterator[Remedy]:

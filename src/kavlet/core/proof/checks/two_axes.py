@@ -3,6 +3,7 @@
 Source: common practice; the crossing of two lines on scales with other zeros or spans can be put anywhere.
 """
 
+import math
 from collections.abc import Iterator
 from itertools import pairwise
 
@@ -11,9 +12,14 @@ from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.looks import of_layer
 from kavlet.core.compose.kinds import kind_of
 from kavlet.core.document import dressing
-from kavlet.core.document.charting import copy_chart
+from kavlet.core.document.charting import copy_chart, try_recipe
 from kavlet.core.document.document import Document
-from kavlet.core.messages import say
+from kavlet.core.document.edits import change_chart, insert_columns, set_cells
+from kavlet.core.figures.cells import Cell, Formula
+from kavlet.core.figures.references import column_letters
+from kavlet.core.figures.table import HEADER
+from kavlet.core.messages import Message, say
+from kavlet.core.proof.changing import PLAIN_SCALE
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart
@@ -47,10 +53,9 @@ def check(of: DrawnChart) -> Iterator[Finding]:
         yield _finding(of, apart, message, second)
 
 
-def _finding(of: DrawnChart, figure: float, message: object, second: list[AnyLayer]) -> Finding:
-    remedies = (_one_scale(of), _two_charts(of, [one.key for one in second]))
-    place = of.place(layer=second[0].key)
-    return Finding(CHECK.name, "warning", figure, message, place, remedies)  # type: ignore[arg-type]
+def _finding(of: DrawnChart, figure: float, message: Message, second: list[AnyLayer]) -> Finding:
+    remedies = (_one_scale(of), _two_charts(of, [one.key for one in second]), *_indexed(of))
+    return Finding(CHECK.name, "warning", figure, message, of.place(layer=second[0].key), remedies)
 
 
 def _cross(of: DrawnChart, one: AnyLayer, other: AnyLayer) -> bool:
@@ -75,8 +80,13 @@ def _one_scale(of: DrawnChart) -> Remedy:
     name = say("Put both on one scale")
     if of.has_setting("second"):
         return of.setting("one scale", name, {"second": None}, restates=True)
-    looks = {of_layer(one.key, "second"): False for one in of.chart.layers if one.second}
-    return of.looks("one scale", name, looks, restates=True)
+    looks: dict[str, bool | None] = {of_layer(one.key, "second"): False for one in of.chart.layers if one.second}
+    return of.looks("one scale", name, looks | _without_second(of), restates=True)
+
+
+def _without_second(of: DrawnChart) -> dict[str, bool | None]:
+    """Looks that give back all that was set on the second scale."""
+    return {path: None for path in of.entry.dress.overrides if path.startswith("frame.second.")}
 
 
 def _two_charts(of: DrawnChart, keys: list[str]) -> Remedy:
@@ -90,6 +100,35 @@ def _two_charts(of: DrawnChart, keys: list[str]) -> Remedy:
         return dressing.set_looks(document, copy, {of_layer(key, "hidden"): True for key in others})
 
     return Remedy("two charts", say("Make two charts"), edit, restates=True)
+
+
+def _indexed(of: DrawnChart) -> Iterator[Remedy]:
+    """Lines of what each figure is of its first, which is 100; in columns of their own, as formulas."""
+    entry, inputs = of.entry, of.inputs
+    columns = list(dict.fromkeys(one.figure_column for one in of.layers))
+    firsts = [float(inputs.numbers[one][0]) for one in columns if one in inputs.numbers and inputs.rows]
+    if not entry.recipe or len(firsts) != len(columns) or not all(math.isfinite(one) and one > 0 for one in firsts):
+        return
+    began = inputs.names[0]
+
+    def edit(document: Document) -> Document:
+        at = sum(column.helper is None for column in document.table(entry.table).columns)
+        document = insert_columns(document, entry.table, at, len(columns))
+        table = document.table(entry.table)
+        cells: dict[tuple[int, int], Cell] = {}
+        for to, column in enumerate(columns, at):
+            letters = column_letters(table.place(column))
+            cells[to, 0] = f"{inputs.titles[column]} ({began} = 100)" if began else inputs.titles[column]
+            for row in range(HEADER, inputs.rows + HEADER):
+                here, first = f"{letters}{row + 1}", f"{letters}${HEADER + 1}"
+                cells[to, row] = Formula(f'=IF(ISNUMBER({here});ROUND(100*{here}/{first};1);"")')
+        document = try_recipe(set_cells(document, entry.table, cells), entry.id, "lines")
+        made = tuple(one.id for one in table.columns[at : at + len(columns)])
+        document = change_chart(document, entry.id, roles={**document.chart(entry.id).roles, "value": made})
+        seconds = {of_layer(one.key, "second"): None for one in of.chart.layers}
+        return dressing.set_looks(document, entry.id, seconds | _without_second(of) | PLAIN_SCALE)
+
+    yield Remedy("index to 100", say("Draw both from 100 on"), edit, restates=True)
 
 
 CHECK = Check("two-axes", "Two scales that make a crossing", "common practice", of_chart=check)

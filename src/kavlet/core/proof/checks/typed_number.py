@@ -20,7 +20,7 @@ from kavlet.core.figures.typed import typed_number
 from kavlet.core.messages import say
 from kavlet.core.pages.items.words import Words
 from kavlet.core.proof.check import Check
-from kavlet.core.proof.finding import Finding, Remedy
+from kavlet.core.proof.finding import Finding, Place, Remedy
 from kavlet.core.proof.subjects import DrawnChart, DrawnPage
 from kavlet.core.text.numbers import decimal_sign, group_sign
 from kavlet.core.values.sums import exact_sum
@@ -200,7 +200,7 @@ def _bind_run(of: DrawnPage, item: Words, at: tuple[int, int], text: str) -> Rem
     )  # fmt: skip
 
 
-def _finding(said: Said, found: tuple[Known, bool], place: object, bind: Remedy) -> Finding:
+def _finding(said: Said, found: tuple[Known, bool], place: Place, bind: Remedy) -> Finding:
     known, exact = found
     if exact:
         message = say("“{text}” is typed by hand; it stays when the figure moves.", text=said.text.strip())
@@ -210,8 +210,7 @@ def _finding(said: Said, found: tuple[Known, bool], place: object, bind: Remedy)
             "“{text}” is typed by hand, and the figure near it is {figure}.",
             text=said.text.strip(), figure=f"{figure:.6g}\u00a0%" if said.percent else figure,
         )  # fmt: skip
-    severity = "note" if exact else "warning"
-    return Finding(CHECK.name, severity, said.value, message, place, (bind,))  # type: ignore[arg-type]
+    return Finding(CHECK.name, "note" if exact else "warning", said.value, message, place, (bind,))
 
 
 def _pattern(said: Said) -> str:
