@@ -1,0 +1,395 @@
+"""Where checks begin to speak, what they name, and what exactly their remedies do."""
+
+from typing import Any
+
+import pytest
+
+from kavlet.core.building.reuse import Pictures
+from kavlet.core.document import edits
+from kavlet.core.document.document import Document
+from kavlet.core.dress.style import Dress
+from kavlet.core.figures.cells import Formula, Written
+from kavlet.core.proof.checks.capped import hidden
+from kavlet.core.proof.checks.contrast import needed
+from kavlet.core.proof.checks.cut_axis import cuts
+from kavlet.core.proof.checks.digits import decimals, significant
+from kavlet.core.proof.checks.lie_factor import effect, lie_factor
+from kavlet.core.proof.checks.low_resolution import resolution
+from kavlet.core.proof.checks.overlap import overlaps, shared
+from kavlet.core.proof.checks.rounding import rounded, shares_of
+from kavlet.core.proof.checks.two_axes import zero_at
+from kavlet.core.proof.checks.typed_number import numbers_in
+from kavlet.core.proof.checks.unsorted import has_order
+from kavlet.core.proof.finding import Finding
+from kavlet.core.values.geometry import Rect
+from tests.core.proof.proofed import after, of_first_chart, remedy
+from tests.core.proof.test_checks import looks, made, named, percents
+from tests.making import table
+
+BROWNS = {"layers__series_1__fill": "#3a7d44", "layers__series_2__fill": "#a5672f"}
+PAIRS = ([12, 25, 9], [8, 30, 11])
+
+
+def keys(finding: Finding) -> list[str]:
+    return [one.key for one in finding.remedies]
+
+
+def only(of: Document, check: str) -> Finding:
+    (finding,) = of_first_chart(of, check)
+    return finding
+
+
+def overrides(of: Document) -> dict[str, Any]:
+    return dict(of.charts[0].dress.overrides)
+
+
+# Figures that checks rest on
+
+
+def test_measures() -> None:
+    assert (hidden(200, 100), hidden(-200, -50), hidden(0, 0), hidden(50, 60)) == (0.5, 0.75, 0.0, 0.0)
+    assert [cuts(*ends) for ends in ((0, 9), (-9, 0), (-1, 1), (0.5, 9), (-9, -0.5))] == [
+        False,
+        False,
+        False,
+        True,
+        True,
+    ]
+    assert [significant(one, ".") for one in ("1,200", "0.0450", "12.30", "0", "907", "0.5")] == [2, 3, 4, 0, 3, 1]
+    assert [decimals(one, ".") for one in ("12", "12.5", "1,200.25")] == [0, 1, 2]
+    assert decimals("1.200,25", ",") == 2
+    assert effect(-20, -30) == 0.5
+    assert lie_factor((10, 20), (10, 40)) == 3.0
+    assert str(lie_factor((10, 10), (10, 40))) == "nan"
+    assert (resolution(300, 72), resolution(300, 144), resolution(300, 0)) == (300, 150, float("inf"))
+    assert [zero_at(ends) for ends in ((0, 10), (-5, 5), (5, 15), (2, 2))] == [0, 0.5, -0.5, 0]
+    assert rounded([1 / 3, 0.125, 0.005], 0) == [33, 13, 1]
+    assert rounded([1 / 3, 0.125], 1) == [33.3, 12.5]
+    assert (shares_of([1, 3]), shares_of([0, 0])) == ([0.25, 0.75], [])
+    assert [needed(*text) for text in ((17.9, False), (18, False), (14, True), (13.9, True), (14, False))] == [
+        4.5, 3, 3, 4.5, 4.5,
+    ]  # fmt: skip
+
+
+def test_boxes_share_what_lies_in_both() -> None:
+    one = Rect(0, 0, 10, 10)
+    assert shared(one, Rect(5, 8, 10, 10)) == 10
+    assert shared(one, Rect(10, 0, 5, 5)) == 0
+    assert shared(one, Rect(20, 0, 5, 5)) == 0
+    assert overlaps(one, Rect(5, 8, 10, 10), 0.09)
+    assert not overlaps(one, Rect(5, 8, 10, 10), 0.1)
+    assert overlaps(one, Rect(8, 8, 4, 4), 0.2)  # of the smaller one
+    assert not overlaps(one, Rect(2, 2, 0, 4), 0.0)
+
+
+@pytest.mark.parametrize(
+    ("text", "found"),
+    [
+        ("In 1799 and 1800 of 2100", [(1799.0, 4)]),
+        ("9 of 10", [(10.0, 1)]),
+        ("1,250 came", [(1250.0, 3)]),
+        ("up 7%", [(7.0, 1)]),
+        ("12.50 m and 0.4", [(12.5, 4)]),
+        ("{value} of 300", [(300.0, 1)]),
+        ("−40 below", [(-40.0, 1)]),
+    ],
+)
+def test_numbers_are_read_out_of_texts(text: str, found: list[tuple[float, int]]) -> None:
+    assert [(one.value, one.digits) for one in numbers_in(text, "en")] == found
+
+
+def test_most_names_with_a_number_or_a_rank_have_an_order() -> None:
+    assert has_order(["low", "medium", "Reed"])
+    assert not has_order(["low", "medium", "Reed", "Mere"])
+    assert has_order(["", "", "1st", "Reed", "3rd"])
+    assert not has_order([])
+
+
+# Where they begin to speak
+
+
+def test_a_cap_may_hide_half_of_a_bar_and_a_third_of_all() -> None:
+    assert not of_first_chart(made("capped-bars", named(4, [50, 60, 70, 200]), cap=100.0), "capped")
+    one = only(made("capped-bars", named(4, [50, 60, 70, 204]), cap=100.0), "capped")
+    assert (one.severity, one.place.row) == ("note", 3)
+    assert one.figure == pytest.approx(1 - 100 / 204)
+    assert not of_first_chart(made("capped-bars", named(3, [50, 60, 110]), cap=100.0), "capped")
+    many = only(made("capped-bars", named(3, [50, 130, 110]), cap=100.0), "capped")
+    assert (many.severity, many.place.row) == ("warning", 1)
+    assert many.figure == pytest.approx(2 / 3)
+
+
+@pytest.mark.parametrize(
+    ("values", "cap"), [([50, 60, 500, 480], 480), ([50, 60, 70, 500], 250), ([5, 6, 7, 1033], 520)]
+)
+def test_a_cap_is_raised_as_far_as_is_needed(values: list[int], cap: float) -> None:
+    of = made("capped-bars", named(4, values), cap=100.0 if values[0] == 50 else 10.0)
+    assert after(of, remedy(only(of, "capped"), "raise cap")).charts[0].settings["cap"] == cap
+
+
+def test_a_logarithm_needs_figures_above_zero() -> None:
+    of = made("capped-bars", named(4, [50, 60, 70, 500]), cap=100.0)
+    points = after(of, remedy(only(of, "capped"), "log points"))
+    assert points.charts[0].recipe == "bars"
+    drawn = Pictures().picture(points, "k1")
+    assert drawn.build.chart.frame.along.kind == "log"  # type: ignore[union-attr]
+    assert [mark.value for mark in drawn.figure.marks] == [50, 60, 70, 500]
+    assert keys(only(made("capped-bars", named(4, [0, 60, 70, 500]), cap=100.0), "capped")) == ["raise cap"]
+
+
+@pytest.mark.parametrize(("values", "count"), [([20] * 5, 0), ([90, 8, 2], 0), ([90, 8.5, 1.5], 1), ([15] * 7, 0)])
+def test_parts_under_a_fiftieth_are_too_small(values: list[float], count: int) -> None:
+    found = of_first_chart(made("pie", named(len(values), values)), "many-slices")
+    assert len(found) == count
+    if found:
+        assert found[0].figure == pytest.approx(0.015)
+
+
+def test_eight_parts_are_too_many_and_gathered_they_are_fewer() -> None:
+    of = made("pie", named(8, [30, 20, 15, 10, 9, 8, 5, 3]))
+    one = only(of, "many-slices")
+    assert one.figure == 8
+    gathered = after(of, remedy(one, "gather"))
+    assert gathered.charts[0].settings["gather"] == 5.1
+    assert len(Pictures().picture(gathered, "k1").figure.marks) == 7
+
+
+def test_six_rows_are_to_be_sorted_and_five_are_not() -> None:
+    assert not of_first_chart(made("highlight-bars", named(5, [3, 9, 4, 8, 2])), "unsorted")
+    assert only(made("highlight-bars", named(6, [3, 9, 4, 8, 2, 7])), "unsorted").figure == 6
+    for ordered in ([1, 2, 2, 4, 5, 6], [6, 5, 4, 2, 2, 1]):
+        assert not of_first_chart(made("highlight-bars", named(6, ordered)), "unsorted")
+    assert not of_first_chart(made("lines", named(6, [3, 9, 4, 8, 2, 7])), "unsorted")
+
+
+def test_percentages_of_less_than_30_cases() -> None:
+    few = {"labels": "name and share"}
+    one = only(made("pie", named(3, [10, 11, 8]), **few), "no-base")
+    assert one.figure == 29
+    assert not of_first_chart(made("pie", named(3, [10, 11, 9]), **few), "no-base")
+    assert not of_first_chart(made("pie", named(3, [10.5, 10, 8]), **few), "no-base")  # no counts
+    of = made("pie", named(3, [10, 11, 8]), **few)
+    shown = Pictures().picture(after(of, remedy(one, "both values")), "k1")
+    assert any("(11)" in text.text for text in shown.figure.texts)
+
+
+def test_four_digits_are_the_most_and_decimals_are_the_same() -> None:
+    def columns(*values: float) -> Document:
+        return made("columns", named(len(values), list(values)), labels="values")
+
+    assert not of_first_chart(columns(1234.0, 2000.0), "digits")
+    one = only(columns(12345.0, 2000.0), "digits")
+    assert (one.figure, one.place.row) == (5, 0)
+    mixed = only(columns(1.5, 2.25), "digits")
+    assert mixed.figure == 2
+    assert "1 to 2 decimals" in str(mixed.message)
+    assert not of_first_chart(columns(1.5, 2.2), "digits")
+
+
+@pytest.mark.parametrize(
+    ("values", "texts"),
+    [
+        ([123456, 234567, 345678], ["123K", "235K", "346K"]),
+        ([12345, 23456, 9000], ["12.3K", "23.5K", "9.0K"]),
+        ([123.456, 23.4, 5.0], ["123", "23", "5"]),
+        ([1.23456, 2.5, 3.0], ["1.2", "2.5", "3.0"]),
+    ],
+)
+def test_labels_are_rounded_to_what_is_compared(values: list[float], texts: list[str]) -> None:
+    of = made("columns", named(3, [float(value) for value in values]), labels="values")
+    shown = Pictures().picture(after(of, remedy(only(of, "digits"), "round")), "k1")
+    assert [text.text for text in shown.figure.texts if text.kind == "label"] == texts
+
+
+def test_rounding_keeps_what_stands_beside_the_figure() -> None:
+    of = looks(made("columns", named(3, [123456.0, 234567.0, 345678.0]), labels="values"),
+               layers__series_1__label__number__suffix=" kg")  # fmt: skip
+    shown = Pictures().picture(after(of, remedy(only(of, "digits"), "round")), "k1")
+    assert [text.text for text in shown.figure.texts if text.kind == "label"] == ["123K kg", "235K kg", "346K kg"]
+
+
+def test_percents_miss_100_by_more_than_rounding() -> None:
+    one = only(made("pie", percents(0.5, 0.4, 0.14)), "share-sum")
+    assert after(made("pie", percents(0.5, 0.4, 0.14)), remedy(one, "whole is the sum")).charts[0].settings[
+        "whole"
+    ] == pytest.approx(1.04)
+    under = made("pie", percents(0.4, 0.3, 0.25))
+    assert after(under, remedy(only(under, "share-sum"), "show the left-over")).charts[0].settings["whole"] == 1.0
+    assert not of_first_chart(made("pie", percents(0.5, 0.51)), "share-sum")  # two roundings of half a percent
+    assert of_first_chart(made("pie", percents(0.5, 0.52)), "share-sum")
+    assert not of_first_chart(made("pie", percents(0.5, 0.59)), "share-sum")  # no whole is meant
+    assert not of_first_chart(made("pie", named(3, [0.5, 0.4, 0.14])), "share-sum")  # no percents
+
+
+def test_type_of_seven_points_is_read() -> None:
+    for size, count in ((7.0, 0), (6.96, 0), (6.9, 1)):
+        of = looks(made("columns", named(3, [12, 25, 9])), frame__across__text__size=size)
+        assert len(of_first_chart(of, "small-text")) == count
+    of = looks(made("columns", named(3, [12, 25, 9])), frame__across__text__size=5.0, title__size=20.0)
+    mended = after(of, remedy(only(of, "small-text"), "larger text"))
+    assert overrides(mended) == {"title.size": 20.0}
+
+
+# What they name
+
+
+def test_a_scale_that_is_cut_says_where_it_begins() -> None:
+    one = only(made("columns", named(4, [60, 80, 70, 90]), minimum=50.0), "cut-axis")
+    assert "begins at 50," in str(one.message)
+    of = looks(made("columns", named(3, [-40, -20, -30])), frame__along__maximum=-10.0)
+    mended = after(of, remedy(only(of, "cut-axis"), "begin at zero"))
+    assert not of_first_chart(mended, "cut-axis")
+    assert "frame.along.maximum" not in overrides(mended)
+    assert not of_first_chart(looks(made("columns", named(3, [10, 20, 30])), frame__along__kind="log"), "cut-axis")
+    free = looks(made("columns", named(3, [60, 80, 70])), frame__along__zero=False, frame__along__minimum=55.0)
+    assert not overrides(after(free, remedy(only(free, "cut-axis"), "begin at zero")))
+
+
+def test_the_value_farthest_beyond_is_named() -> None:
+    of = looks(made("columns", named(4, [30, 90, -120, 20])), frame__along__minimum=-50.0, frame__along__maximum=50.0)
+    one = only(of, "out-of-range")
+    assert (one.figure, one.place.row) == (-120, 2)
+    assert str(one.message).startswith("2 values lie beyond")
+    mended = after(of, remedy(one, "widen"))
+    assert not of_first_chart(mended, "out-of-range")
+    assert not overrides(mended)
+    shares = looks(made("columns", named(3, *PAIRS, heads=("a", "b")), stack="100 %"), frame__along__maximum=0.5)
+    assert all(not one.remedies for one in of_first_chart(shares, "out-of-range"))
+
+
+def test_the_lowest_part_below_zero_is_named() -> None:
+    of = made("columns", named(3, [5, -2, 4], [3, -4, 6], heads=("a", "b")), stack="100 %")
+    one = only(of, "negative-share")
+    assert (one.figure, one.place.row, one.place.layer) == (-4, 1, "series 2")
+    assert str(one.message).startswith("2 parts")
+    bars = after(of, remedy(one, "bars"))
+    assert bars.charts[0].recipe == "columns"
+    assert "stack" not in bars.charts[0].settings  # side by side
+    assert not of_first_chart(made("columns", named(3, [5, -2, 4], [3, 4, 6], heads=("a", "b"))), "negative-share")
+
+
+def test_names_are_the_same_whatever_their_capitals() -> None:
+    rows = table(["a", "v"], ["Reed ", "Mere", "reed", "REED"], [3, 4, 5, 6])
+    of = made("columns", rows)
+    one = only(of, "doubles")
+    assert (one.figure, one.place.cell) == (3, (0, 1))
+    assert [column.cells[1:] for column in after(of, remedy(one, "join")).tables[0].columns[:2]] == [
+        ("Reed ", "Mere"), (14.0, 4.0),
+    ]  # fmt: skip
+    assert after(of, remedy(one, "number")).tables[0].columns[0].cells[1:] == ("Reed ", "Mere", "reed 2", "REED 3")
+    taken = made("columns", table(["a", "v"], ["Reed", "Reed 2", "Reed"], [3, 4, 5]))
+    numbered = after(taken, remedy(only(taken, "doubles"), "number"))
+    assert numbered.tables[0].columns[0].cells[1:] == ("Reed", "Reed 2", "Reed 3")
+    assert not of_first_chart(made("columns", table(["a", "v"], ["", "Mere", ""], [3, 4, 5])), "doubles")
+
+
+def test_joined_rows_keep_how_their_figures_are_written() -> None:
+    share = percents(0.2, 0.3, 0.5)
+    share[3][0] = share[1][0]
+    of = made("columns", share)
+    cell = after(of, remedy(only(of, "doubles"), "join")).tables[0].columns[1].cells[1]
+    assert isinstance(cell, Written)
+    assert cell.value == pytest.approx(0.7)
+    computed = made("columns", table(["a", "v"], ["x", "y", "x"], [1, Formula("=B2*2"), 5]))
+    assert keys(only(computed, "doubles")) == ["number"]
+    named_by_formula = made("columns", table(["a", "v"], ["x", "y", Formula("=A2")], [1, 2, 5]))
+    assert keys(only(named_by_formula, "doubles")) == []
+
+
+def test_the_first_cell_with_an_error_is_named() -> None:
+    rows = table(["a", "v"], ["x", "y", "z"], [3, Formula("=1/0"), Formula("=SQRT(-1)")])
+    one = only(made("columns", rows), "formula-error")
+    assert (one.severity, one.place.cell, keys(one)) == ("error", (1, 2), ["go"])
+    meant = table(["a", "v"], ["x", "y", "z"], [3, Formula("=NA()"), 4])
+    assert not of_first_chart(made("columns", meant), "formula-error")
+
+
+def test_a_legend_that_says_something_is_left() -> None:
+    two = looks(made("columns", named(3, *PAIRS, heads=("a", "b"))), legend__side="right")
+    assert not of_first_chart(two, "one-legend")
+    of = looks(made("columns", named(3, [12, 25, 9])), legend__side="right")
+    assert overrides(after(of, remedy(only(of, "one-legend"), "drop legend")))["legend.side"] == "none"
+
+
+# Colours
+
+
+def test_the_closest_pair_is_named_and_a_safe_palette_takes_fills_away_only() -> None:
+    of = looks(made("columns", named(3, [12, 25, 9], [8, 30, 11], [5, 6, 7], heads=("a", "b", "c"))), **BROWNS,
+               layers__series_3__fill="#2233aa", layers__series_1__edge="ink", title__colour="#112233")  # fmt: skip
+    one = only(of, "colour-blind")
+    assert "“a” and “b”" in str(one.message)
+    assert 0 < one.figure < 10
+    mended = after(of, remedy(one, "safe palette"))
+    assert overrides(mended) == {"layers.series 1.edge": "ink", "title.colour": "#112233"}
+    assert mended.charts[0].dress.palette
+    assert not of_first_chart(mended, "colour-blind")
+    dark = edits.change_chart(of, "k1", dress=Dress(dark=True, overrides=of.charts[0].dress.overrides))
+    assert not of_first_chart(after(dark, remedy(only(dark, "colour-blind"), "safe palette")), "colour-blind")
+
+
+def test_series_can_be_named_at_their_marks_instead() -> None:
+    of = looks(made("columns", named(3, *PAIRS, heads=("a", "b")), labels="values"), **BROWNS)
+    labelled = after(of, remedy(only(of, "colour-blind"), "labels at marks"))
+    assert {path for path in overrides(labelled) if path.endswith("template")} == {
+        "layers.series 1.label.template", "layers.series 2.label.template",
+    }  # fmt: skip
+    assert not of_first_chart(labelled, "colour-blind")
+    bare = looks(made("columns", named(3, *PAIRS, heads=("a", "b"))), **BROWNS)
+    assert keys(only(bare, "colour-blind")) == ["safe palette"]
+
+
+def test_hatches_leave_the_first_series_plain() -> None:
+    greys = {"layers__series_1__fill": "#777777", "layers__series_2__fill": "#7a7a7a"}
+    of = looks(made("columns", named(3, *PAIRS, heads=("a", "b"))), **greys)
+    one = only(of, "grey-print")
+    assert 0 < one.figure < 2
+    hatched = overrides(after(of, remedy(one, "hatches")))
+    assert hatched["layers.series 1.fill"] == "#777777"
+    fill = hatched["layers.series 2.fill"]
+    assert (fill["kind"], fill["colour"]) == ("lines", "#7a7a7a")
+    apart = {"layers__series_1__fill": "#555555", "layers__series_2__fill": "#dddddd"}
+    assert not of_first_chart(looks(made("columns", named(3, *PAIRS, heads=("a", "b"))), **apart), "grey-print")
+    lines = looks(made("lines", named(3, *PAIRS, heads=("a", "b"))), **greys)
+    assert all(not keys(found) for found in of_first_chart(lines, "grey-print"))
+
+
+def test_slices_without_a_gap_need_a_line_between_them() -> None:
+    of = looks(made("pie", named(3, [30, 40, 30]), gap=0.0),
+               layers__value__rows__0__fill="#444444", layers__value__rows__1__fill="#4a4a4a",
+               layers__value__rows__2__fill="#eeeeee")  # fmt: skip
+    found = [one for one in of_first_chart(of, "contrast") if "Neighbouring" in str(one.message)]
+    assert len(found) == 1
+    assert found[0].figure < 3
+    assert overrides(after(of, remedy(found[0], "edge")))["layers.value.edge"] == "ground"
+    spaced = looks(of, layers__value__gap=2.0)
+    assert not [one for one in of_first_chart(spaced, "contrast") if "Neighbouring" in str(one.message)]
+
+
+def test_parts_of_a_stack_that_touch_need_a_line_between_them() -> None:
+    alike = {"layers__series_1__fill": "#444444", "layers__series_2__fill": "#4a4a4a"}
+    of = looks(
+        made("columns", named(3, *PAIRS, heads=("a", "b")), stack="stacked"),
+        **alike,
+        **dict.fromkeys(("layers__series_1__edge", "layers__series_2__edge"), ""),
+    )
+    found = [one for one in of_first_chart(of, "contrast") if "Neighbouring" in str(one.message)]
+    assert [one.place.layer for one in found] == ["series 2"]
+    edged = after(of, remedy(found[0], "edge"))
+    assert [overrides(edged)[f"layers.series {place}.edge"] for place in (1, 2)] == ["ground", "ground"]
+    beside = looks(made("columns", named(3, *PAIRS, heads=("a", "b"))), **alike)
+    assert not [one for one in of_first_chart(beside, "contrast") if "Neighbouring" in str(one.message)]
+
+
+def test_the_ground_chooses_the_colour_of_what_is_hard_to_read() -> None:
+    of = looks(made("columns", named(3, [12, 25, 9])), title__colour="#eeeeee", frame__across__text__colour="#dddddd")
+    one = only(of, "contrast")
+    assert one.place.text == "name"
+    readable = after(of, remedy(one, "text colour"))
+    assert overrides(readable) == {"title.colour": "#eeeeee"}
+    assert only(readable, "contrast").place.text == "title"
+    moved = looks(made("columns", named(3, [12, 25, 9]), labels="values"),
+                  layers__series_1__rows__1__text_look__colour="#fdfdfd")  # fmt: skip
+    label = only(moved, "contrast")
+    assert (label.place.layer, label.place.row) == ("series 1", 1)
+    assert not of_first_chart(after(moved, remedy(label, "text colour")), "contrast")
