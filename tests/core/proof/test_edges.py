@@ -1,15 +1,21 @@
 """Where checks begin to speak, what they name, and what exactly their remedies do."""
 
+from itertools import combinations
 from typing import Any
 
 import pytest
 
 from kavlet.core.building.reuse import Pictures
+from kavlet.core.charts.bars import Bars
+from kavlet.core.charts.scale import Scale
 from kavlet.core.document import edits
-from kavlet.core.document.document import Document
-from kavlet.core.dress.style import Dress
+from kavlet.core.document.document import AltText, Document
+from kavlet.core.dress.palettes import palettes
+from kavlet.core.dress.style import Dress, resolve
 from kavlet.core.figures.cells import Formula, Written
+from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.proof.checks.capped import hidden
+from kavlet.core.proof.checks.colour_blind import least, safe_palette
 from kavlet.core.proof.checks.contrast import needed
 from kavlet.core.proof.checks.cut_axis import cuts
 from kavlet.core.proof.checks.digits import decimals, significant
@@ -21,10 +27,12 @@ from kavlet.core.proof.checks.two_axes import zero_at
 from kavlet.core.proof.checks.typed_number import numbers_in
 from kavlet.core.proof.checks.unsorted import has_order
 from kavlet.core.proof.finding import Finding
+from kavlet.core.proof.proofreading import drawn_chart
 from kavlet.core.values.geometry import Rect
+from kavlet.core.values.vision import difference
 from tests.core.proof.proofed import after, of_first_chart, remedy
-from tests.core.proof.test_checks import looks, made, named, percents
-from tests.making import table
+from tests.core.proof.test_checks import free, looks, made, named, percents
+from tests.making import draw, table
 
 BROWNS = {"layers__series_1__fill": "#3a7d44", "layers__series_2__fill": "#a5672f"}
 PAIRS = ([12, 25, 9], [8, 30, 11])
@@ -328,6 +336,30 @@ def test_the_closest_pair_is_named_and_a_safe_palette_takes_fills_away_only() ->
     assert not of_first_chart(after(dark, remedy(only(dark, "colour-blind"), "safe palette")), "colour-blind")
 
 
+def test_of_several_close_pairs_the_closest_is_named() -> None:
+    of = looks(made("columns", named(3, [12, 25, 9], [8, 30, 11], [5, 6, 7], heads=("a", "b", "c"))), **BROWNS,
+               layers__series_3__fill="#a06a32")  # fmt: skip
+    assert "“b” and “c”" in str(only(of, "colour-blind").message)
+    greys = {f"layers__series_{place}__fill": tone for place, tone in ((1, "#707070"), (2, "#858585"), (3, "#888888"))}
+    close = looks(made("columns", named(3, [12, 25, 9], [8, 30, 11], [5, 6, 7], heads=("a", "b", "c"))), **greys)
+    assert "“b” and “c”" in str(only(close, "grey-print").message)
+
+
+@pytest.mark.parametrize("dark", [False, True])
+@pytest.mark.parametrize("count", range(2, 7))
+def test_a_safe_palette_is_told_apart_by_all(count: int, dark: bool) -> None:
+    heads = tuple("abcdef"[:count])
+    of = made("columns", named(3, *[[12 + i, 25, 9] for i in range(count)], heads=heads))
+    of = edits.change_chart(of, "k1", dress=Dress(dark=dark))
+    drawn = drawn_chart(of, recalculate(of.tables), draw(of))
+    found = safe_palette(drawn, count)
+    assert palettes()[found].kind == "qualitative"
+    style = resolve(Dress(dark=dark, palette=found), of.house)
+    tones = [style.tone(place) for place in range(count)]
+    assert all(least(a, b)[0] >= 10 for a, b in combinations(tones, 2))
+    assert all(difference(tone, drawn.figure.ground) >= 10 for tone in tones)
+
+
 def test_series_can_be_named_at_their_marks_instead() -> None:
     of = looks(made("columns", named(3, *PAIRS, heads=("a", "b")), labels="values"), **BROWNS)
     labelled = after(of, remedy(only(of, "colour-blind"), "labels at marks"))
@@ -393,3 +425,149 @@ def test_the_ground_chooses_the_colour_of_what_is_hard_to_read() -> None:
     label = only(moved, "contrast")
     assert (label.place.layer, label.place.row) == ("series 1", 1)
     assert not of_first_chart(after(moved, remedy(label, "text colour")), "contrast")
+
+
+# Layout
+
+
+def test_names_that_find_no_room_are_laid_down() -> None:
+    rows = [["pond", "depth"], *([f"Pond number {i}", float(i)] for i in range(1, 41))]
+    of = edits.change_chart(made("columns", rows), "k1", width=221.0, height=420.0)
+    one = next(held for held in of_first_chart(of, "labels-lost") if "name" in str(held.message))
+    assert keys(one)[0] == "lay down"
+    drawn = Pictures().picture(after(of, remedy(one, "lay down")), "k1")
+    assert drawn.build.chart.frame.lying  # type: ignore[union-attr]
+    assert not drawn.figure.unnamed
+
+
+def test_only_labels_without_room_are_left_out() -> None:
+    of = edits.change_chart(made("columns", named(10, *[[9] * 10] * 3, heads=("a", "b", "c")), labels="values"), "k1",
+                            width=120.0, height=90.0)  # fmt: skip
+    one = next(held for held in of_first_chart(of, "labels-lost") if "label" in str(held.message))
+    before = Pictures().picture(of, "k1").figure
+    assert one.figure == before.dropped > 0
+    left = after(of, remedy(one, "leave out"))
+    after_it = Pictures().picture(left, "k1").figure
+    assert after_it.dropped == 0
+    texts = [[text.text for text in figure.texts if text.kind == "label"] for figure in (before, after_it)]
+    assert texts[0] == texts[1]
+    larger = after(of, remedy(one, "larger")).charts[0]
+    assert larger.width / 120 == pytest.approx(larger.height / 90)
+    assert larger.width in (150, 180, 240, 360)
+
+
+def test_a_label_on_another_row_is_put_back_and_nothing_else_is() -> None:
+    of = looks(made("columns", named(4, [40, 50, 45, 30]), labels="values"), title__size=20.0,
+               layers__series_1__rows__1__dx=150.0, layers__series_1__rows__1__dy=60.0)  # fmt: skip
+    one = only(of, "overlap")
+    assert (one.figure, one.place.row) == (1, 1)
+    assert overrides(after(of, remedy(one, "put back"))) == {"title.size": 20.0}
+    aside = looks(made("columns", named(4, [40, 50, 45, 30]), labels="values"), layers__series_1__rows__1__dy=-10.0)
+    assert not of_first_chart(aside, "overlap")
+
+
+# Areas and scales
+
+
+def test_sizes_that_hardly_differ_have_no_effect_to_speak_of() -> None:
+    sizes = table(["name", "x", "y", "size"], ["a", "b"], [1, 2], [2, 3], [100, 100.9])
+    assert not of_first_chart(made("bubbles", sizes, by="diameter"), "lie-factor")
+    sizes = table(["name", "x", "y", "size"], ["a", "b"], [1, 2], [2, 3], [100, 150])
+    of = made("bubbles", sizes, by="diameter")
+    one = only(of, "lie-factor")
+    assert one.figure == pytest.approx(1.25 / 0.5)
+    assert not of_first_chart(after(of, remedy(one, "size by area")), "lie-factor")
+
+
+def test_a_logarithm_set_by_hand_is_given_back() -> None:
+    of = looks(made("columns", named(3, [10, 100, 1000])), frame__along__kind="log", frame__along__minimum=5.0)
+    linear = after(of, remedy(only(of, "log-bars"), "linear scale"))
+    assert not overrides(linear)
+    own = free((Bars("v", "value", values="c2"),), named(3, [10, 100, 1000]), frame={"along": Scale(kind="log")})
+    assert overrides(after(own, remedy(only(own, "log-bars"), "linear scale")))["frame.along.kind"] == "linear"
+    points = after(of, remedy(only(of, "log-bars"), "turn to points"))
+    assert overrides(points)["frame.along.kind"] == "log"
+    assert {mark.kind.name for mark in Pictures().picture(points, "k1").figure.marks} == {"point"}
+    assert not of_first_chart(made("lines", named(3, [10, 100, 1000])), "log-bars")
+
+
+def test_zeros_may_stand_a_fiftieth_apart() -> None:
+    rows = table(["month", "a", "b"], ["Jan", "Feb", "Mar"], [10, 20, 30], [100, 200, 300])
+    of = looks(made("columns", rows), layers__series_2__second=True, frame__second__minimum=-6.0,
+               frame__second__maximum=394.0, frame__along__minimum=0.0, frame__along__maximum=40.0)  # fmt: skip
+    assert not of_first_chart(of, "two-axes")
+    apart = looks(of, frame__second__minimum=-12.0)
+    assert only(apart, "two-axes").figure == pytest.approx(12 / 406)
+    one = after(apart, remedy(only(apart, "two-axes"), "one scale"))
+    assert not [path for path in overrides(one) if path.startswith("frame.second")]
+    zero = table(["month", "a", "b"], ["Jan", "Feb", "Mar"], [0, 20, 30], [100, 200, 300])
+    begun = looks(made("columns", zero), layers__series_2__second=True, frame__second__minimum=-100.0)
+    assert "index to 100" not in keys(only(begun, "two-axes"))
+
+
+# Figures in texts
+
+
+@pytest.mark.parametrize(
+    ("title", "severity", "bound"),
+    [
+        ("All 482 came", "warning", '="All "&TEXT(SUM(B2:B4);"#,##0")&" came"'),  # 4.8 % off
+        ("All 484 came", "", ""),
+        ("All 438 came", "warning", '="All "&TEXT(SUM(B2:B4);"#,##0")&" came"'),
+        ("Alder has 54.3% of all", "note", '="Alder has "&TEXT(B3/SUM(B2:B4);"0.0%")&" of all"'),
+        ("250", "note", '=TEXT(B3;"#,##0")'),
+        ("Says “250”", "note", '="Says “"&TEXT(B3;"#,##0")&"”"'),
+        ('The "250"', "note", '="The """&TEXT(B3;"#,##0")&""""'),
+    ],
+)
+def test_a_number_in_a_title_is_bound(title: str, severity: str, bound: str) -> None:
+    of = edits.change_chart(made("columns", named(3, [120, 250, 90])), "k1", title=title)
+    found = of_first_chart(of, "typed-number")
+    assert [one.severity for one in found] == ([severity] if severity else [])
+    if found:
+        assert after(of, remedy(found[0], "bind")).charts[0].title == bound
+
+
+def test_a_title_that_is_only_a_name_is_none() -> None:
+    for title, count in (("figures", 1), ("  ", 1), ("Figures of ponds", 0), ('="Fig"&"ures"', 0)):
+        of = edits.change_chart(made("columns", named(3, [12, 25, 9])), "k1", title=title)
+        assert len(of_first_chart(of, "title-missing")) == count
+    silent = edits.change_chart(made("columns", named(3, [12, 25, 9])), "k1", alt=AltText(" ", ""))
+    one = only(silent, "title-missing")
+    assert (one.severity, keys(one)) == ("warning", ["write alt text"])
+
+
+def test_shares_are_rounded_so_that_they_add_up() -> None:
+    of = looks(made("pie", percents(*[1 / 6] * 6), labels="name and value"),
+               layers__value__label__number__style="percent",
+               layers__value__label__number__most_decimals=1)  # fmt: skip
+    one = only(of, "rounding")
+    assert one.figure == pytest.approx(100.2)
+    shown = Pictures().picture(after(of, remedy(one, "largest remainder")), "k1").figure
+    figures = [float(text.text.rstrip("%\u00a0 ").split()[-1]) for text in shown.texts if text.kind == "label"]
+    assert sum(figures) == pytest.approx(100)
+    assert set(figures) == {16.6, 16.7}
+
+
+# Order and totals
+
+
+def test_a_recipe_with_an_order_is_set_and_a_table_sorted_otherwise() -> None:
+    of = made("highlight-bars", named(6, [3, 9, 4, 8, 2, 7]))
+    drawn = Pictures().picture(after(of, remedy(only(of, "unsorted"), "sort")), "k1").figure
+    values = [mark.value for mark in sorted(drawn.marks, key=lambda mark: (mark.bounds.y, mark.bounds.x))]
+    assert values in ([9, 8, 7, 4, 3, 2], [2, 3, 4, 7, 8, 9])
+    bars = made("bars", named(6, [3, 9, 4, 8, 2, 7]))
+    cells = after(bars, remedy(only(bars, "unsorted"), "sort")).tables[0].columns[1].cells[1:]
+    assert cells == (9.0, 8.0, 7.0, 4.0, 3.0, 2.0)
+
+
+def test_a_total_among_its_parts_is_left_out() -> None:
+    rows = [*named(3, [3, 9, 4]), ["Total", Formula("=SUM(B2:B4)")]]
+    of = made("bars", rows)
+    one = only(of, "stated-total")
+    assert "Total" in str(one.message)
+    left = after(of, remedy(one, "leave out total"))
+    assert left.charts[0].totals is False
+    assert not of_first_chart(left, "stated-total")
+    assert [mark.value for mark in Pictures().picture(left, "k1").figure.marks] == [3, 9, 4]
