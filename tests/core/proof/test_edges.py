@@ -571,3 +571,16 @@ def test_a_total_among_its_parts_is_left_out() -> None:
     assert left.charts[0].totals is False
     assert not of_first_chart(left, "stated-total")
     assert [mark.value for mark in Pictures().picture(left, "k1").figure.marks] == [3, 9, 4]
+
+
+def test_names_that_are_shortened_are_told() -> None:
+    long = "Counting of the nesting pairs in the northern and the southern reed beds before sunrise"
+    of = made("radial-bars", table(["place", "value"], ["Mere", f"{long}, east", f"{long}, west"], [30, 20, 10]))
+    one = only(of, "labels-lost")
+    assert (one.severity, one.figure, one.place.cell) == ("note", 2, (0, 2))
+    assert "…" in str(one.message)
+    assert keys(one)[-1] == "shorter names"
+    short = edits.set_cells(of, "t1", {(0, 2): "East", (0, 3): "West"})
+    assert not of_first_chart(short, "labels-lost")
+    own = edits.set_cells(short, "t1", {(0, 2): "And so on …"})
+    assert not of_first_chart(own, "labels-lost")

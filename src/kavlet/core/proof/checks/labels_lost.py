@@ -5,14 +5,18 @@ Source: the layout; nothing is shrunk below 7 pt or laid over something else in 
 
 from collections.abc import Iterator
 
+import msgspec
+
 from kavlet.core.building.stages import Picture
 from kavlet.core.charts.looks import of_layer
+from kavlet.core.compose.figure import Figure, PlacedText
 from kavlet.core.compose.words.lettering import FLOOR
 from kavlet.core.messages import counted, say
 from kavlet.core.proof.changing import larger_chart, tried
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.text.wrapping import ELLIPSIS
 
 
 def chart(of: DrawnChart) -> Iterator[Finding]:
@@ -30,8 +34,35 @@ def chart(of: DrawnChart) -> Iterator[Finding]:
 def check(of: DrawnChart) -> Iterator[Finding]:
     """They are left out rather than overlapped or shrunk below the floor."""
     figure = of.figure
-    if not (figure.unlisted or figure.unnamed or figure.dropped):
-        return
+    if figure.unlisted or figure.unnamed or figure.dropped:
+        yield from _left_out(of)
+    short = _shortened(of, figure)
+    if short:
+        message = counted(
+            "{count} text is shortened, because there is no room for it: “{text}”.",
+            "{count} texts are shortened, because there is no room for them, such as “{text}”.",
+            len(short), text=short[0].text.split("\n")[0],
+        )  # fmt: skip
+        place = of.text_place(short[0])
+        if short[0].row is not None and of.inputs.has("name"):
+            cell = of.cell("name", short[0].row)
+            place = msgspec.structs.replace(place, table=cell.table, cell=cell.cell)
+        larger = larger_chart(of, lambda made: not _shortened(of, made.figure) and not _lost(made))
+        by_hand = (Remedy("shorter names", say("Shorten the name")),) if place.cell else ()
+        yield Finding(CHECK.name, "note", float(len(short)), message, place, (*larger, *by_hand))
+
+
+def _shortened(of: DrawnChart, figure: Figure) -> list[PlacedText]:
+    """Names, labels and entries of a legend that end before their words do; not where an author's own words do."""
+    own = [*of.inputs.names, *of.inputs.titles.values(), *(key.name for key in of.figure.keys)]
+    if any(ELLIPSIS in text for text in own):
+        return []
+    kinds = ("label", "name", "legend")
+    return [one for one in figure.texts if one.kind in kinds and any(ELLIPSIS in line.text for line in one.lines)]
+
+
+def _left_out(of: DrawnChart) -> Iterator[Finding]:
+    figure = of.figure
     larger = larger_chart(of, lambda made: not _lost(made))
     if figure.unlisted:
         message = counted(
