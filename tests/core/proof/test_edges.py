@@ -1,15 +1,18 @@
 """Where checks begin to speak, what they name, and what exactly their remedies do."""
 
+import io
 from itertools import combinations
 from typing import Any
 
+import msgspec
 import pytest
+from PIL import Image
 
 from kavlet.core.building.reuse import Pictures
 from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.scale import Scale
 from kavlet.core.document import edits
-from kavlet.core.document.document import AltText, Document
+from kavlet.core.document.document import AltText, Document, PictureFile
 from kavlet.core.dress.palettes import palettes
 from kavlet.core.dress.style import Dress, resolve
 from kavlet.core.figures.cells import Formula, Written
@@ -29,6 +32,7 @@ from kavlet.core.proof.checks.unsorted import has_order
 from kavlet.core.proof.finding import Finding
 from kavlet.core.proof.proofreading import drawn_chart
 from kavlet.core.values.geometry import Rect
+from kavlet.core.values.number_text import DATE
 from kavlet.core.values.vision import difference
 from tests.core.proof.proofed import after, of_first_chart, remedy
 from tests.core.proof.test_checks import free, looks, made, named, percents
@@ -584,3 +588,59 @@ def test_names_that_are_shortened_are_told() -> None:
     assert not of_first_chart(short, "labels-lost")
     own = edits.set_cells(short, "t1", {(0, 2): "And so on …"})
     assert not of_first_chart(own, "labels-lost")
+
+
+def test_names_may_come_again_where_rows_belong_together() -> None:
+    stages = table(["place", "value", "year"], ["Reed", "Mere", "Reed", "Mere"], [3, 4, 5, 6], [2024, 2024, 2025, 2025])
+    assert not of_first_chart(made("stepping", stages, {"period": "year", "value": "value"}), "doubles")
+    groups = table(["part", "group", "value"], ["eggs", "young", "eggs"], ["Mere", "Mere", "Reed"], [3, 4, 5])
+    assert not of_first_chart(made("two-level-ring", groups), "doubles")
+    given = table(["giver", "given"], ["Walkers", "Shop", "Walkers"], [3, 4, 5])
+    assert not of_first_chart(made("thermometer", given, goal=20.0), "doubles")
+
+
+def test_a_cell_that_can_t_be_drawn_is_named() -> None:
+    rows = table(["a", "v"], ["x", "y", "z"], [3, 4, Formula("=1/0")])
+    assert str(only(made("columns", rows), "formula-error").message).startswith("B4 shows")
+    of = edits.change_chart(made("columns", named(3, [12, 25, 9])), "k1", title='="Up "&1/0')
+    one = only(of, "formula-error")
+    assert (one.severity, one.place.text) == ("warning", "title")
+
+
+def test_a_symbol_set_by_hand_is_repeated_by_count() -> None:
+    fill = {"fill": "picture", "name": "tree", "how": "fitted"}
+    of = looks(made("columns", named(3, [10, 20, 40])), layers__series_1__fill=fill)
+    one = only(of, "lie-factor")
+    mended = after(of, remedy(one, "repeat by count"))
+    assert not of_first_chart(mended, "lie-factor")
+
+
+def test_a_day_between_others_is_filled_in_by_its_neighbours() -> None:
+    days = [Written(46000.0 + day, DATE) for day in (0, 1, 2, 3, 4, 5)]
+    of = made("lines", table(["day", "level"], days, [10, None, None, 40, 41, 43]))
+    one = only(of, "missing")
+    assert keys(one) == ["show as gap", "fill", "take out"]
+    cells = after(of, remedy(one, "fill")).tables[0].columns[1].cells[1:]
+    assert cells == (10.0, 20.0, 30.0, 40.0, 41.0, 43.0)
+    first = made("lines", table(["day", "level"], days, [None, 10, 20, 40, 41, 43]))
+    assert keys(only(first, "missing")) == ["show as gap", "take out"]  # it has no neighbour before it
+
+
+def test_few_percents_and_single_parts_have_a_base() -> None:
+    shares = made("pie", percents(0.5, 0.3, 0.2), labels="name and share")
+    assert not of_first_chart(shares, "no-base")
+    assert not of_first_chart(made("pie", named(1, [7]), labels="name and share"), "no-base")
+    assert of_first_chart(made("pie", named(2, [7, 8]), labels="name and share"), "no-base")
+
+
+def test_a_coarse_picture_in_a_chart_makes_the_chart_smaller() -> None:
+    held = io.BytesIO()
+    Image.new("RGB", (100, 100), "teal").save(held, "PNG")
+    photo = PictureFile("pond", content=held.getvalue(), width=100, height=100)
+    of = msgspec.structs.replace(made("columns", named(2, [30, 40])), pictures=(photo,))
+    of = looks(of, layers__series_1__fill={"fill": "picture", "name": "pond", "how": "fitted"})
+    one = only(of, "low-resolution")
+    assert one.figure < 149.5
+    smaller = after(of, remedy(one, "smaller"))
+    assert smaller.charts[0].width == pytest.approx(640 * one.figure / 150)
+    assert smaller.charts[0].height == pytest.approx(360 * one.figure / 150)
