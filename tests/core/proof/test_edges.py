@@ -644,3 +644,58 @@ def test_a_coarse_picture_in_a_chart_makes_the_chart_smaller() -> None:
     smaller = after(of, remedy(one, "smaller"))
     assert smaller.charts[0].width == pytest.approx(640 * one.figure / 150)
     assert smaller.charts[0].height == pytest.approx(360 * one.figure / 150)
+
+
+def test_a_view_gives_parts_other_shares_than_they_have() -> None:
+    def seen(**view: float | bool) -> Document:
+        return looks(made("pie", named(4, [20, 30, 25, 25])), solid__on=True, solid__depth=1.0,
+                     **{f"solid__{name}": value for name, value in view.items()})  # fmt: skip
+
+    of = seen(tilt=70.0, turn=15.0, perspective=20.0)
+    one = only(of, "solid-share")
+    front = after(of, remedy(one, "front view"))
+    assert [overrides(front)[f"solid.{name}"] for name in ("turn", "tilt", "perspective")] == [0, 0, 0]
+    flat = after(of, remedy(one, "flat"))
+    assert overrides(flat)["solid.on"] is False
+    assert not of_first_chart(front, "solid-share") + of_first_chart(flat, "solid-share")
+    bodies = {mark.row: mark for mark in Pictures().picture(of, "k1").figure.marks}
+    assert one.place.row in bodies
+    share = bodies[one.place.row].value / 100
+    assert abs(one.figure - share) > max(0.03, 0.2 * share)
+    assert f"{round(100 * one.figure, 1):g}" in str(one.message)
+    assert f"{round(100 * share, 1):g}" in str(one.message)
+    assert not of_first_chart(seen(tilt=10.0), "solid-share")
+
+
+@pytest.mark.parametrize(
+    ("title", "message"),
+    [
+        ("Alder has 52% of all", "“52%” is typed by hand, and the figure near it is 54 %."),
+        ("All 470 came", "“470” is typed by hand, and the figure near it is 460."),
+        ("All 460 came", "“460” is typed by hand; it stays when the figure moves."),
+    ],
+)
+def test_the_figure_near_a_typed_number_is_said(title: str, message: str) -> None:
+    of = edits.change_chart(made("columns", named(3, [120, 250, 90])), "k1", title=title)
+    assert str(only(of, "typed-number").message).replace("\u00a0", " ") == message
+
+
+def test_what_is_small_or_does_not_add_up_is_said_in_its_figures() -> None:
+    of = looks(made("columns", named(3, [12, 25, 9])), frame__across__text__size=6.87)
+    assert "is 6.9 pt; on paper, 7 pt" in str(only(of, "small-text").message)
+    thirds = looks(made("pie", percents(1 / 3, 1 / 3, 1 / 3), labels="name and value"),
+                   layers__value__label__number__style="percent",
+                   layers__value__label__number__most_decimals=0)  # fmt: skip
+    assert "add up to 99 %, not" in str(only(thirds, "rounding").message).replace("\u00a0", " ")
+    names = named(3, [-10, 30, -50])
+    assert not of_first_chart(made("columns", names), "out-of-range")
+
+
+def test_columns_and_line_are_put_on_one_scale_by_their_setting() -> None:
+    rows = table(["month", "walkers", "boats"], ["Jan", "Feb", "Mar", "Apr"], [210, 340, 300, 420], [3, -9, 14, 11])
+    of = made("combined", rows, {"value": "walkers", "line": "boats"}, second=True)
+    one = only(of, "two-axes")
+    together = after(of, remedy(one, "one scale"))
+    assert not together.charts[0].settings.get("second")
+    assert not overrides(together)
+    assert "index to 100" in keys(one)

@@ -5,11 +5,13 @@ import pytest
 
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
+from kavlet.core.figures.table import Source
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.drawn_shape import DrawnShape
 from kavlet.core.pages.items.placed_picture import PlacedPicture
 from kavlet.core.pages.items.words import Paragraph, Run, Words, plain
 from kavlet.core.pages.page import AnyItem
+from kavlet.core.proof.proofreading import proofread
 from tests.core.proof.proofed import after, remedy
 from tests.core.proof.test_pages import charts, found, frames, on_page
 from tests.making import table
@@ -148,3 +150,31 @@ def test_a_source_is_said_by_a_chart_a_footer_or_words() -> None:
     hidden = ChartFrame("", x=60, y=60, width=400, height=300, chart="k1", title=False)
     (one,) = found(on_page(charts(("columns", "c2")), hidden, footer="{page}"), "title-missing")
     assert not one.remedies  # the margin is taken
+
+
+def test_scales_below_zero_are_compared_at_both_ends() -> None:
+    held = Document()
+    for name, figures in (("One", [-30, 20]), ("Two", [-100, 20])):
+        held, made = edits.add_table(held, name, table(["a", "change"], ["x", "y"], figures))
+        held, chart = edits.add_chart(held, made, "columns")
+        held = edits.change_chart(held, chart, title="What it says", source="Source: own counts")
+    of = on_page(held, *frames(2))
+    (one,) = found(of, "scales-differ")
+    mended = after(of, remedy(one, "same scale")).pages[0].items
+    assert len({(item.low, item.high) for item in mended}) == 1  # type: ignore[union-attr]
+    low, high = mended[0].low, mended[0].high  # type: ignore[union-attr]
+    assert low is not None
+    assert high is not None
+    assert low <= -100
+    assert 20 <= high <= 50
+    assert one.figure == pytest.approx((-30 - low) / (high - low), abs=0.1)
+
+
+def test_a_file_that_is_lost_is_not_one_that_changed() -> None:
+    of = charts(("columns", "c2"))
+    linked = msgspec.structs.replace(of.tables[0], source=Source("/data/habitats.csv", seen="x"))
+    of = msgspec.structs.replace(of, tables=(linked,))
+    said = {state: str(proofread(of, sources={"t1": state}).papers[0].message) for state in ("changed", "lost")}
+    assert "habitats.csv has changed" in said["changed"]
+    assert "not there any more" in said["lost"]
+    assert not proofread(of, sources={"t1": "same"}).papers
