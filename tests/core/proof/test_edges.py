@@ -551,6 +551,11 @@ def test_shares_are_rounded_so_that_they_add_up() -> None:
     figures = [float(text.text.rstrip("%\u00a0 ").split()[-1]) for text in shown.texts if text.kind == "label"]
     assert sum(figures) == pytest.approx(100)
     assert set(figures) == {16.6, 16.7}
+    for shares, count in (((0.125, 0.875), 1), ((0.25, 0.25, 0.5), 0), ((0.3, 0.3, 0.3), 0)):
+        parts = looks(made("pie", percents(*shares), labels="name and value"),
+                      layers__value__label__number__style="percent",
+                      layers__value__label__number__most_decimals=0)  # fmt: skip
+        assert len(of_first_chart(parts, "rounding")) == count
 
 
 # Order and totals

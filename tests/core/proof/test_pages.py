@@ -157,7 +157,11 @@ def test_a_coarse_picture_is_told_by_its_dots_to_an_inch() -> None:
     (finding,) = found(of, "low-resolution")
     assert finding.figure == pytest.approx(50.0)  # 100 pixels over two inches
     mended = after(of, remedy(finding, "smaller"))
-    assert mended.pages[0].items[0].width == pytest.approx(48.0)
+    item = mended.pages[0].items[0]
+    assert (item.x, item.y, item.width, item.height) == pytest.approx((108, 84, 48, 24))  # about its middle
+    for width, count in ((48.1, 0), (48.3, 1)):  # half a dot is nothing
+        placed = PlacedPicture("", x=60, y=60, width=width, height=width / 2, picture="pond", alt="A pond")
+        assert len(found(on_page(document, placed), "low-resolution")) == count
     assert not found(mended, "low-resolution")
 
 
