@@ -17,6 +17,7 @@ from PySide6.QtWidgets import QApplication, QWidget
 from kavlet.core.messages import Message, say
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.work import GivenUp, Work, doing
+from kavlet.desktop.teller import Teller
 
 Made = TypeVar("Made")
 PATIENCE = 0.02  # seconds the window waits itself, so that what is quick is done at once
@@ -44,6 +45,7 @@ class Attended(QObject):
         self.patience = PATIENCE
         self._pool: ThreadPoolExecutor | None = None
         self._work: Work | None = None
+        self._teller = Teller()
         self._kept: list[tuple[QObject, QEvent]] = []
         self._handing = False
         self._next = QTimer(self)
@@ -87,6 +89,9 @@ class Attended(QObject):
         self._kept.clear()
         self._next.stop()
         self._carry_on()
+        if not self.working:
+            self._teller.end()
+            self._teller = Teller()
         if self._pool is not None:
             self._pool.shutdown(wait=False)
             self._pool = None
@@ -107,7 +112,7 @@ class Attended(QObject):
         self._done.connect(loop.quit, Qt.ConnectionType.QueuedConnection)
         app.installEventFilter(self)
         try:
-            future.add_done_callback(lambda _: self._done.emit())
+            future.add_done_callback(lambda _: self._teller.tell(self._done.emit))
             loop.exec()
         finally:
             self._done.disconnect(loop.quit)

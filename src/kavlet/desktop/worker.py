@@ -16,6 +16,7 @@ from PySide6.QtCore import QObject, Qt, QTimer, Signal
 from kavlet.core.messages import Message
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.work import Work, doing
+from kavlet.desktop.teller import Teller
 
 PATIENCE = 0.03  # seconds the window waits itself, so that what is quick is done at once
 SHOWN_AFTER = 300  # milliseconds after which work is shown
@@ -53,6 +54,7 @@ class Worker(QObject):
         self.patience = PATIENCE
         self._failed = failed
         self._queue: SimpleQueue[Request | None] = SimpleQueue()
+        self._teller = Teller()
         self._thread: threading.Thread | None = None
         self._latest: dict[str, int] = {}
         self._open: dict[int, Request] = {}
@@ -78,7 +80,8 @@ class Worker(QObject):
         self._latest[purpose] = request.number
         self._open[request.number] = request
         if self._thread is None:
-            self._thread = threading.Thread(target=self._run, name="kavlet-worker", daemon=True)
+            self._teller = Teller()
+            self._thread = threading.Thread(target=self._run, args=(self._teller,), name="kavlet-worker", daemon=True)
             self._thread.start()
         self._queue.put(request)
         if purpose not in self._slow:
@@ -97,7 +100,7 @@ class Worker(QObject):
 
     def goes_on(self, done: int, parts: int) -> None:
         """Tell, from the worker's own thread, how far something is."""
-        self.went_on.emit(done, parts)
+        self._teller.tell(lambda: self.went_on.emit(done, parts))
 
     def give_up(self, purpose: str | None = None) -> None:
         """Expect no answer any more: for one purpose, or for all."""
@@ -114,10 +117,11 @@ class Worker(QObject):
         """Give all up and end the thread as soon as what it does is done."""
         self.give_up()
         if self._thread is not None:
+            self._teller.end()
             self._queue.put(None)
             self._thread = None
 
-    def _run(self) -> None:
+    def _run(self, teller: Teller) -> None:
         while True:
             request = self._queue.get()
             if request is None:
@@ -130,10 +134,7 @@ class Worker(QObject):
             except BaseException as error:
                 answer = _Answer(request, error=error)
             self._answers.put(answer)
-            try:
-                self._answered.emit(None)
-            except RuntimeError:
-                return  # the window is gone
+            teller.tell(lambda: self._answered.emit(None))
 
     def _wait(self, request: Request) -> None:
         """Wait a moment for the answer, and take those that come meanwhile."""
