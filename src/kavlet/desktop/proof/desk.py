@@ -13,7 +13,7 @@ from kavlet.desktop.in_view import make_ready
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
 
-MOMENT = 120  # milliseconds without an edit, after which the document is read
+MOMENT = 300  # milliseconds without an edit, after which the document is read
 
 
 class ProofDesk(QObject):
@@ -63,6 +63,7 @@ class ProofDesk(QObject):
 
     def _wait(self) -> None:
         if not self._store.trying and self._read is not self._store.document:
+            self.worker.give_up()  # it would only keep the window from what is new
             self._moment.start()
 
     def _ask_in_view(self) -> None:
