@@ -3,6 +3,7 @@
 import threading
 import time
 
+import pytest
 import shiboken6
 from PySide6.QtCore import QObject, Qt, Signal
 from pytestqt.qtbot import QtBot
@@ -20,7 +21,7 @@ def test_what_is_told_arrives_until_it_ends(qtbot: QtBot) -> None:
     heard: list[int] = []
     of = Told()
     of.told.connect(heard.append, Qt.ConnectionType.QueuedConnection)
-    teller = Teller()
+    teller = Teller(of)
     thread = threading.Thread(target=lambda: teller.tell(lambda: of.told.emit(1)))
     thread.start()
     thread.join()
@@ -31,8 +32,9 @@ def test_what_is_told_arrives_until_it_ends(qtbot: QtBot) -> None:
     assert heard == [1]
 
 
-def test_the_end_waits_for_what_is_being_told() -> None:
-    teller, begun, said = Teller(), threading.Event(), []
+def test_the_end_of_an_object_waits_for_what_is_being_told() -> None:
+    of = QObject()
+    teller, begun, said = Teller(of), threading.Event(), []
 
     def slowly() -> None:
         begun.set()
@@ -42,12 +44,15 @@ def test_the_end_waits_for_what_is_being_told() -> None:
     thread = threading.Thread(target=lambda: teller.tell(slowly))
     thread.start()
     begun.wait(5)
-    teller.end()
+    shiboken6.delete(of)
+    assert said == [1]
+    teller.tell(lambda: said.append(2))
     assert said == [1]
     thread.join()
 
 
-def test_a_worker_that_is_stopped_at_its_work_is_not_told_of_it(qtbot: QtBot) -> None:
+@pytest.mark.parametrize("stopped", [True, False])
+def test_a_worker_that_ends_at_its_work_is_not_told_of_it(stopped: bool, qtbot: QtBot) -> None:
     for _ in range(20):
         worker = Worker(lambda _error: None)
         worker.patience = 0.0
@@ -61,7 +66,16 @@ def test_a_worker_that_is_stopped_at_its_work_is_not_told_of_it(qtbot: QtBot) ->
 
         worker.ask("x", say("x"), do, heard.append)
         begun.wait(5)
-        worker.stop()
+        if stopped:
+            worker.stop()
         shiboken6.delete(worker)
         qtbot.wait(5)
         assert not heard
+
+
+def test_a_worker_that_was_stopped_takes_nothing_up() -> None:
+    worker, done = Worker(lambda _error: None), []
+    worker.stop()
+    worker.ask("x", say("x"), lambda: done.append(1), done.append)
+    assert not worker.working
+    assert not done

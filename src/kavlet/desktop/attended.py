@@ -45,7 +45,7 @@ class Attended(QObject):
         self.patience = PATIENCE
         self._pool: ThreadPoolExecutor | None = None
         self._work: Work | None = None
-        self._teller = Teller()
+        self._teller = Teller(self)
         self._kept: list[tuple[QObject, QEvent]] = []
         self._handing = False
         self._next = QTimer(self)
@@ -89,9 +89,6 @@ class Attended(QObject):
         self._kept.clear()
         self._next.stop()
         self._carry_on()
-        if not self.working:
-            self._teller.end()
-            self._teller = Teller()
         if self._pool is not None:
             self._pool.shutdown(wait=False)
             self._pool = None

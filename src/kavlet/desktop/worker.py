@@ -54,7 +54,8 @@ class Worker(QObject):
         self.patience = PATIENCE
         self._failed = failed
         self._queue: SimpleQueue[Request | None] = SimpleQueue()
-        self._teller = Teller()
+        self._teller = Teller(self)
+        self._stopped = False
         self._thread: threading.Thread | None = None
         self._latest: dict[str, int] = {}
         self._open: dict[int, Request] = {}
@@ -73,15 +74,16 @@ class Worker(QObject):
     ) -> None:  # fmt: skip
         """Do something beside the window, then something with its answer, here; earlier requests for the same purpose
         are given up. What is done within a moment is answered before this returns; what took longer last time is not
-        waited for."""
+        waited for. Once it has been stopped, nothing is done any more."""
+        if self._stopped:
+            return
         self._count += 1
         request = Request(self._count, purpose, name, do, then, failed or self._failed, Work(), monotonic())
         self._drop(purpose)
         self._latest[purpose] = request.number
         self._open[request.number] = request
         if self._thread is None:
-            self._teller = Teller()
-            self._thread = threading.Thread(target=self._run, args=(self._teller,), name="kavlet-worker", daemon=True)
+            self._thread = threading.Thread(target=self._run, name="kavlet-worker", daemon=True)
             self._thread.start()
         self._queue.put(request)
         if purpose not in self._slow:
@@ -114,14 +116,12 @@ class Worker(QObject):
             del self._open[one.number]
 
     def stop(self) -> None:
-        """Give all up and end the thread as soon as what it does is done."""
+        """Give all up, take nothing up any more, and end the thread as soon as what it does is done."""
+        self._stopped = True
         self.give_up()
-        if self._thread is not None:
-            self._teller.end()
-            self._queue.put(None)
-            self._thread = None
+        self._queue.put(None)
 
-    def _run(self, teller: Teller) -> None:
+    def _run(self) -> None:
         while True:
             request = self._queue.get()
             if request is None:
@@ -134,7 +134,7 @@ class Worker(QObject):
             except BaseException as error:
                 answer = _Answer(request, error=error)
             self._answers.put(answer)
-            teller.tell(lambda: self._answered.emit(None))
+            self._teller.tell(lambda: self._answered.emit(None))
 
     def _wait(self, request: Request) -> None:
         """Wait a moment for the answer, and take those that come meanwhile."""

@@ -1,6 +1,7 @@
 """The grid of cells: where they stand and what mouse and keys do; what that changes is in `work.py`."""
 
 from collections.abc import Callable
+from typing import NamedTuple
 
 from PySide6.QtCore import QItemSelection, QItemSelectionModel, QModelIndex, QPoint, QRect, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QKeySequence, QMouseEvent, QPainter, QPaintEvent, QPen
@@ -9,7 +10,8 @@ from PySide6.QtWidgets import QAbstractItemDelegate, QAbstractItemView, QTableVi
 from kavlet.core.document import cells as cell_edits
 from kavlet.core.document import edits
 from kavlet.core.document.cells import Box
-from kavlet.core.figures.table import HEADER
+from kavlet.core.figures.cells import Value
+from kavlet.core.figures.table import HEADER, Column
 from kavlet.core.messages import say, words
 from kavlet.desktop.figures.delegate import CellDelegate
 from kavlet.desktop.figures.formula_edit import FormulaEdit, reference_colour, spans
@@ -25,6 +27,14 @@ HANDLE = 8  # pixels, the side of the square that fills by dragging
 MEASURED_ROWS = 200  # rows looked at to fit a column
 
 
+class Widest(NamedTuple):
+    """How wide the widest text of a column is, in pixels."""
+
+    column: Column
+    values: list[Value]
+    pixels: int
+
+
 class FiguresGrid(QTableView):
     """The table in view. All changes go to the store as named edits."""
 
@@ -34,6 +44,7 @@ class FiguresGrid(QTableView):
         super().__init__(parent)
         self._store = store
         self._shape: tuple[object, ...] = ()
+        self._widest: dict[str, Widest] = {}
         self._picking: tuple[int, int] | None = None
         self._filling: Box | None = None
         self._fill_target: Box = (0, 0, 0, 0)
@@ -100,17 +111,24 @@ class FiguresGrid(QTableView):
     def _fit_columns(self) -> None:
         self._fitting = True
         table = self._model.table
-        metrics = self.fontMetrics()
-        for section in range(self._model.columnCount()):
-            if table.columns[section].width:
-                self.setColumnWidth(section, round(table.columns[section].width))
+        self._widest = {column.id: self._measured(section) for section, column in enumerate(table.columns)}
+        for section, column in enumerate(table.columns):
+            if column.width:
+                self.setColumnWidth(section, round(column.width))
                 continue
-            rows = min(MEASURED_ROWS, self._model.rowCount())
-            texts = [self._model.shown(self._model.index(row, section)) for row in range(rows)]
-            widest = max((metrics.horizontalAdvance(text) for text in texts), default=0)
-            wanted = max(round(1.06 * widest) + 18, self.roles.chip_rect(section).width() + 16)
+            wanted = max(round(1.06 * self._widest[column.id].pixels) + 18, self.roles.chip_rect(section).width() + 16)
             self.setColumnWidth(section, max(LEAST_WIDTH, min(MOST_WIDTH, wanted)))
         self._fitting = False
+
+    def _measured(self, section: int) -> Widest:
+        """The widest text of a column, as it was measured before where the column is the same."""
+        column, values = self._model.table.columns[section], self._model.values(section)[:MEASURED_ROWS]
+        before = self._widest.get(column.id)
+        if before is not None and before.column is column and before.values == values:
+            return before
+        metrics = self.fontMetrics()
+        texts = [self._model.shown(self._model.index(row, section)) for row in range(len(values))]
+        return Widest(column, values, max((metrics.horizontalAdvance(text) for text in texts), default=0))
 
     def _resized(self, section: int, old: int, new: int) -> None:
         """A width dragged by the author belongs to the document."""

@@ -97,6 +97,10 @@ class TableModel(QAbstractTableModel):
             return None
         return self._values[index.column()].values[index.row()]
 
+    def values(self, section: int) -> list[Value]:
+        """What a column evaluates to, from its name down."""
+        return self._values[section].values
+
     def is_helper(self, index: Index) -> bool:
         """Whether the cell stands in a helper column, or in what a helper table reads."""
         column, table = self.column(index), self._store.table
