@@ -1,5 +1,6 @@
 """What all tests share: no display, no settings of this machine, and the core without Qt on request."""
 
+import gc
 import importlib.abc
 import os
 import sys
@@ -25,6 +26,13 @@ class _NoQt(importlib.abc.MetaPathFinder):
 
 if os.environ.get("KAVLET_NO_QT"):
     sys.meta_path.insert(0, _NoQt())
+
+
+def pytest_collection_finish() -> None:
+    """What the tests themselves are made of is not looked through for garbage again and again."""
+    gc.collect()
+    gc.freeze()
+
 
 VISITOR_PATH = [
     ["stage", "people"],

@@ -73,6 +73,9 @@ def _of(document: Document) -> set[str]:
     texts = {text for chart in document.charts for text in (chart.name, chart.title, chart.subtitle, chart.source)}
     for table in document.tables:
         texts |= {table.name, *(str(getattr(cell, "text", cell)) for column in table.columns for cell in column.cells)}
+    for chart in document.charts:
+        written = [one.name for one in RECIPES[chart.recipe].parameters if one.type == "text"] if chart.recipe else []
+        texts |= {str(chart.settings.get(name, "")) for name in written}
     texts |= set(_strings(msgspec.to_builtins(document.pages)))
     texts |= {one.name for one in samples("en")}  # which have a file of their own in each language
     return {word for text in texts for word in WORD.findall(text)}

@@ -1,5 +1,6 @@
 """The window is served while it works: in no step of the main jobs does its event loop wait for 200 ms."""
 
+import gc
 import random
 import sys
 import threading
@@ -84,7 +85,10 @@ def in_use(window: Window) -> Iterator[Window]:
     sys.setswitchinterval(TURNS)
     window.worker.patience = window.store.attended.patience = PATIENCE
     window.store.history.saved()
+    gc.disable()  # which the application does when it starts, and looks for garbage at rest
+    gc.freeze()
     yield window
+    gc.enable()
     sys.setswitchinterval(before)
 
 

@@ -1,11 +1,13 @@
 """The window as a user works it: typing, clicking, dragging."""
 
+import gc
+import weakref
 from pathlib import Path
 
 import pytest
-from PySide6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
+from PySide6.QtCore import QEvent, QMimeData, QPoint, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent, QGuiApplication
-from PySide6.QtWidgets import QAbstractButton, QAbstractItemView, QApplication, QFileDialog, QMessageBox
+from PySide6.QtWidgets import QAbstractButton, QAbstractItemView, QApplication, QDialog, QFileDialog, QMessageBox
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.building.stages import NO_PICTURE, picture
@@ -337,3 +339,41 @@ def test_choices_that_hold_have_a_tick_in_the_menu(window: Window) -> None:
     actions["fold_helpers"].trigger()
     assert actions["fold_helpers"].isChecked()
     actions["look_system"].trigger()
+
+
+def _visited(qtbot: QtBot) -> "weakref.ref[Window]":
+    """A window in which every place was seen, and which has ended."""
+    made = open_window(demo=True)
+    for name in (
+        "show_pages",
+        "send_to_page",
+        "open_recipes",
+        "show_stage",
+        "toggle_solid",
+        "show_proof",
+        "deliver",
+        "outbox",
+    ):
+        made.actions_by_name[name].trigger()
+        qtbot.wait(1)
+    sheets = made.findChildren(QDialog)
+    assert sheets
+    for sheet in sheets:
+        sheet.close()
+    made.store.history.saved()
+    made.store.attended.stop()
+    made.close()
+    made.deleteLater()
+    return weakref.ref(made)
+
+
+def test_a_window_that_went_leaves_nothing_behind(window: Window, qtbot: QtBot) -> None:
+    assert window.isVisible()
+    _visited(qtbot)  # what all windows share is made
+    QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
+    before = len(QApplication.allWidgets())
+    gone = _visited(qtbot)
+    QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
+    gc.collect()
+    assert len(QApplication.allWidgets()) == before
+    assert gone() is None

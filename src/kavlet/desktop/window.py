@@ -91,6 +91,7 @@ class Window(QMainWindow):
         self.menuBar().setCornerWidget(self.bar_end)
         self._home: QWidget = self.stage.view
         connect(self)
+        store.setParent(self)  # the last of what ends with the window
         self._restore_places()
         self.refresh()
 

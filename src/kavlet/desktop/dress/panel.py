@@ -24,6 +24,7 @@ from kavlet.core.touch import parts
 from kavlet.core.touch.offers import SOLID, labelled_alike, of_main, offers
 from kavlet.core.touch.parts import Part
 from kavlet.core.values.number_text import PLAIN
+from kavlet.desktop.aside import Aside
 from kavlet.desktop.bit_by_bit import BitByBit
 from kavlet.desktop.dress.fields import ChoiceField, TextField
 from kavlet.desktop.dress.fill_field import FillField
@@ -79,7 +80,6 @@ class DressPanel(QFrame):
         self._scroll.setFrameShape(QFrame.Shape.NoFrame)
         self._scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self._scroll.setWidget(self._inside)
-        self.parameters.setParent(self._inside)  # what stands nowhere yet must not stand over the head
         layout = QVBoxLayout(self)
         layout.setContentsMargins(3 * UNIT, 3 * UNIT, UNIT, 2 * UNIT)
         layout.setSpacing(2 * UNIT)
@@ -87,6 +87,10 @@ class DressPanel(QFrame):
         layout.addWidget(self.reading)
         layout.addWidget(self._scroll, 1)
         self._make_look()
+        self._aside = Aside(
+            self, self._texts, self.look, self.parameters, self._running, self.repeat, self.totals,
+            self.solid, self.solid.reading,
+        )  # fmt: skip
         self._bits = BitByBit(self.refresh, self._inside)
         self._rest = Rest(store, self.refresh, self)
         store.follow(self._rest.wait)
@@ -180,23 +184,13 @@ class DressPanel(QFrame):
 
     def _build(self, wanted: list[Any], part: Part | None) -> None:
         """Lay the fields out in their groups."""
-        kept = (
-            self._texts,
-            self.look,
-            self.parameters,
-            self._running,
-            self.repeat,
-            self.totals,
-            self.solid,
-            self.solid.reading,
-        )
         while self._form.count():
             item = self._form.takeAt(0)
             widget = item.widget() if item is not None else None
             if widget is None:
                 continue
-            if widget in kept:
-                widget.setParent(None)
+            if widget in self._aside.widgets:
+                self._aside.take(widget)
             else:
                 widget.hide()
                 widget.deleteLater()

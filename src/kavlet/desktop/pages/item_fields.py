@@ -18,6 +18,7 @@ from kavlet.core.pages.items.excerpt import Excerpt
 from kavlet.core.pages.page import SIZES, AnyItem, Page, named_size
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.sizes import MM
+from kavlet.desktop.aside import Aside
 from kavlet.desktop.bit_by_bit import BitByBit
 from kavlet.desktop.dress.fields import PickField
 from kavlet.desktop.dress.look_fields import quiet
@@ -62,6 +63,7 @@ class ItemFields(QFrame):
         for name, field in ((words("Size"), self.size_field), (words("Theme"), self.theme)):
             page.addWidget(quiet(name, field))
             page.addWidget(field)
+        self._aside = Aside(self, self._of_page)
         inner = QWidget()
         self._form = QVBoxLayout(inner)
         self._form.setContentsMargins(0, 0, 2 * UNIT, 0)
@@ -147,7 +149,7 @@ class ItemFields(QFrame):
             item = self._form.takeAt(0)
             widget = item.widget() if item is not None else None
             if widget is self._of_page:
-                widget.setParent(None)
+                self._aside.take(widget)
             elif widget is not None:
                 widget.hide()
                 widget.deleteLater()
