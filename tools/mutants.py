@@ -2,22 +2,37 @@
 
     tools/mutants.py 40 src/kavlet/core/touch/drags.py:tests/core/touch,tests/desktop/stage …
 
-breaks each file at up to so many places, chosen evenly, and runs its tests against each break. Prints the share that
-was noticed, and the breaks that were not.
+breaks each file at up to so many places, chosen evenly, and runs against each break those of its tests that reach the
+broken line, the most particular first. Prints the share that was noticed, and the breaks that were not. What reaches
+what is found by one run of all the tests; `--reach FOLDER` keeps it, and takes it from there the next time.
 """
 
+import argparse
 import ast
 import os
 import shutil
 import subprocess
 import sys
 import tempfile
+from collections import Counter
 from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
-from functools import partial
 from pathlib import Path
 
+import coverage
+
 ROOT = Path(__file__).parent.parent
+OFFSCREEN = {**os.environ, "QT_QPA_PLATFORM": "offscreen", "PYTHONDONTWRITEBYTECODE": "1"}
+PLAIN = ["-p", "no:pytest-qt"] if "KAVLET_NO_QT" in os.environ else []  # quicker, for tests of the core
+CHOSEN = """
+from pathlib import Path
+
+def pytest_collection_modifyitems(items):
+    order = {name: at for at, name in enumerate(Path("chosen.txt").read_text("utf-8").splitlines())}
+    items[:] = sorted((one for one in items if one.nodeid.partition("[")[0] in order),
+                      key=lambda one: order[one.nodeid.partition("[")[0]])
+"""  # what a plugin says, so that only these tests run, in this order
+LONGEST = 600  # seconds after which tests count as failing
 COMPARES: dict[type[ast.cmpop], type[ast.cmpop]] = {
     ast.Lt: ast.LtE, ast.LtE: ast.Lt, ast.Gt: ast.GtE, ast.GtE: ast.Gt, ast.Eq: ast.NotEq, ast.NotEq: ast.Eq,
     ast.Is: ast.IsNot, ast.IsNot: ast.Is, ast.In: ast.NotIn, ast.NotIn: ast.In,
@@ -71,36 +86,101 @@ def noticed(file: Path, tests: list[str], text: str) -> bool:
         for name in ("tests", "docs", "pyproject.toml", "tools"):
             (copy / name).symlink_to(ROOT / name)
         (copy / file).write_text(text, "utf-8")
-        environment = {**os.environ, "PYTHONPATH": str(copy / "src"), "QT_QPA_PLATFORM": "offscreen",
-                       "PYTHONDONTWRITEBYTECODE": "1"}  # fmt: skip
-        plain = ["-p", "no:pytest-qt"] if "KAVLET_NO_QT" in os.environ else []  # quicker, for tests of the core
-        command = [sys.executable, "-m", "pytest", "-x", "-q", "-n", "0", "-p", "no:cacheprovider", *plain, *tests]
+        (copy / "chosen_tests.py").write_text(CHOSEN, "utf-8")
+        (copy / "chosen.txt").write_text("\n".join(tests), "utf-8")
+        environment = {**OFFSCREEN, "PYTHONPATH": f"{copy / 'src'}{os.pathsep}{copy}"}
+        files = dict.fromkeys(one.partition("::")[0] for one in tests)
+        command = [sys.executable, "-m", "pytest", "-x", "-q", "-n", "0", "-p", "chosen_tests", *PLAIN, *files]
         try:
-            ran = subprocess.run(command, cwd=copy, env=environment, capture_output=True, timeout=240, check=False)
+            ran = subprocess.run(command, cwd=copy, env=environment, capture_output=True, timeout=LONGEST, check=False)
         except subprocess.TimeoutExpired:
             return True
         return ran.returncode != 0
 
 
+def run_reached(tests: str, data: Path) -> None:
+    """Run tests, and note in a data file of coverage which of them reach which lines."""
+    rules = data.with_suffix(".rc")
+    rules.write_text(f"[run]\ndynamic_context = test_function\nsource = {ROOT / 'src'}\ndata_file = {data}\n", "utf-8")
+    run = ["-m", "coverage", "run", f"--rcfile={rules}", "-m", "pytest", "-q", "-n", "0", *PLAIN, tests]
+    ran = subprocess.run([sys.executable, *run], cwd=ROOT, env=OFFSCREEN, capture_output=True, check=False)
+    if ran.returncode:
+        sys.exit(f"{tests} does not pass")
+
+
+def reach(folder: Path, tests: set[str]) -> dict[str, dict[int, list[str]]]:
+    """By file and line, the tests that reach it: those that reach the fewest lines first."""
+    files = {one: folder / f"{one.replace('/', '-')}.data" for one in sorted(tests)}
+    with ThreadPoolExecutor(os.cpu_count()) as pool:
+        list(pool.map(lambda one: run_reached(*one), [one for one in files.items() if not one[1].exists()]))
+    found: dict[str, dict[int, list[str]]] = {}
+    weights: Counter[str] = Counter()
+    for data in map(coverage.CoverageData, map(str, files.values())):
+        data.read()
+        for file in data.measured_files():
+            lines = found.setdefault(str(Path(file).relative_to(ROOT)), {})
+            for line, contexts in data.contexts_by_lineno(file).items():
+                lines.setdefault(line, []).extend(named := [one for one in contexts if one])
+                weights.update(named)
+    return {
+        file: {line: sorted(set(held), key=weights.__getitem__) for line, held in lines.items()}
+        for file, lines in found.items()
+    }
+
+
+def of_line(tree: ast.AST, lines: dict[int, list[str]], line: int) -> list[str]:
+    """The tests that reach a line, or the statement that it is a part of; all of the file where it is only reached as
+    the file is read."""
+    if lines.get(line):
+        return lines[line]
+    parts = [one for one in ast.walk(tree) if isinstance(one, ast.stmt) and one.lineno <= line <= (one.end_lineno or 0)]
+    innermost = max(parts, key=lambda one: one.lineno)
+    held = {test for near in range(innermost.lineno, line) for test in lines.get(near, [])}
+    inside = any(isinstance(one, ast.FunctionDef) and one.lineno < line for one in parts)
+    every = list(dict.fromkeys(test for tests in lines.values() for test in tests))
+    return [one for one in every if one in held] if held or inside else every
+
+
+def node(context: str) -> str:
+    """A test as pytest names it, from its name as coverage has it."""
+    parts = context.split(".")
+    deep = next(n for n in range(len(parts), 0, -1) if (ROOT / "/".join(parts[:n])).with_suffix(".py").exists())
+    return "::".join(["/".join(parts[:deep]) + ".py", *parts[deep:]])
+
+
 def main() -> None:
     """Break the files named on the command line."""
-    most, killed, all_of_them = int(sys.argv[1]), 0, 0
-    for wanted in sys.argv[2:]:
-        name, _, tests = wanted.partition(":")
+    reader = argparse.ArgumentParser(description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter)
+    reader.add_argument("most", type=int, help="breaks of each file at most")
+    reader.add_argument("files", nargs="+", help="FILE:TESTS,TESTS")
+    reader.add_argument("--reach", type=Path, help="folder in which it is kept which tests reach which lines")
+    asked = reader.parse_args()
+    wanted = {name: tests.split(",") for name, _, tests in (one.partition(":") for one in asked.files)}
+    with tempfile.TemporaryDirectory() as folder:
+        kept = asked.reach or Path(folder)
+        kept.mkdir(parents=True, exist_ok=True)
+        reached = reach(kept, {one for tests in wanted.values() for one in tests})
+    killed = all_of_them = 0
+    for name in wanted:
         file = Path(name)
-        source = (ROOT / file).read_text("utf-8")
-        tree = ast.parse(source)
-        if noticed(file, tests.split(","), source):
-            sys.exit(f"{tests} does not pass with {file} as it is")
+        tree = ast.parse((ROOT / file).read_text("utf-8"))
         made = [(line, what, ast.unparse(tree)) for line, what in breaks(tree)]
-        chosen = made[:: max(1, len(made) // most)][:most]
+        lines = reached.get(name, {})
+        chosen = [
+            (line, what, list(dict.fromkeys(map(node, of_line(tree, lines, line)))), text)
+            for line, what, text in made[:: max(1, len(made) // asked.most)][: asked.most]
+        ]
+
+        def seen(one: tuple[int, str, list[str], str], file: Path = file) -> bool:
+            return bool(one[2]) and noticed(file, one[2], one[3])
+
         with ThreadPoolExecutor(os.cpu_count()) as pool:
-            found = list(pool.map(partial(noticed, file, tests.split(",")), [text for _, _, text in chosen]))
+            found = list(pool.map(seen, chosen))
         killed, all_of_them = killed + sum(found), all_of_them + len(found)
         print(f"{file}: {sum(found)} of {len(found)} noticed")
-        for (line, what, _), seen in zip(chosen, found, strict=True):
-            if not seen:
-                print(f"  line {line}: {what}")
+        for (line, what, held, _), was in zip(chosen, found, strict=True):
+            if not was:
+                print(f"  line {line}: {what}" + ("" if held else ", which no test reaches"), flush=True)
     print(f"{killed} of {all_of_them} noticed: {killed / max(1, all_of_them):.0%}")
 
 

@@ -4,6 +4,7 @@ All of it comes from what the recipe declares and from the demo document, so tha
 """
 
 import importlib
+import sys
 from pathlib import Path
 
 from kavlet.core.building.stages import picture
@@ -103,22 +104,31 @@ def _default(one: Parameter) -> str:
     return str(one.default) or "left out"
 
 
-def main() -> None:
-    """All pages and pictures, and their index."""
+def pages() -> dict[str, str]:
+    """All pages and pictures, and their index, by file."""
     document = kavlet_file.load(DEMO)
     values = recalculate(document.tables)
-    FOLDER.mkdir(parents=True, exist_ok=True)
+    made: dict[str, str] = {}
     index = ["# Recipes", "", "Each recipe is a construction: helper columns, plain layers, locked scales, labels.", ""]
     for question, words in QUESTIONS.items():
         index += [f"## {words}", ""]
         for recipe in (one for one in RECIPES.values() if one.question == question):
             chart = next(one for one in document.charts if one.recipe == recipe.name)
-            made = picture(document, values, chart.id, Size(540, 340))
-            (FOLDER / f"{recipe.name}.svg").write_text(svg.dumps(made.scene), encoding="utf-8")
-            (FOLDER / f"{recipe.name}.md").write_text(page(recipe, document), encoding="utf-8")
+            made[f"{recipe.name}.svg"] = svg.dumps(picture(document, values, chart.id, Size(540, 340)).scene)
+            made[f"{recipe.name}.md"] = page(recipe, document)
             index.append(f"- [{recipe.title}]({recipe.name}.md): {recipe.needs}")
         index.append("")
-    (FOLDER / "README.md").write_text("\n".join(index), encoding="utf-8")
+    return {**made, "README.md": "\n".join(index)}
+
+
+def main() -> None:
+    """Write them; with --check, name those that are out of date, and fail where there are any."""
+    if "--check" in sys.argv:
+        old = [name for name, text in pages().items() if (FOLDER / name).read_text(encoding="utf-8") != text]
+        sys.exit(", ".join(old) or 0)
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    for name, text in pages().items():
+        (FOLDER / name).write_text(text, encoding="utf-8")
 
 
 if __name__ == "__main__":

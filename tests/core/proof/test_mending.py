@@ -1,9 +1,6 @@
 """All findings of a kind mended as one edit; findings silenced with a reason; what is told of them."""
 
 import json
-import subprocess
-import sys
-from pathlib import Path
 
 import pytest
 
@@ -79,9 +76,3 @@ def test_what_is_told_is_plain_json() -> None:
         "check": "one-legend", "severity": "note", "figure": 1.0, "message": "The legend has one entry only.",
         "chart": "T0", "part": {"text": "legend"}, "remedies": ["drop legend"], "silenced": "Asked for.",
     }  # fmt: skip
-
-
-def test_the_page_of_the_documentation_lists_every_check() -> None:
-    folder = Path(__file__).parents[3]
-    done = subprocess.run([sys.executable, folder / "tools" / "proof_page.py", "--check"], check=False)
-    assert done.returncode == 0

@@ -143,8 +143,8 @@ class Kind(Generic[L]):
         """Points it needs under the hub of a half dial."""
         return 0.0
 
-    def margins(self, layer: L, context: Context) -> tuple[float, float]:
-        """Points its labels and marks need beside the disc and above it."""
+    def margins(self, layer: L, context: Context, on: Disc) -> tuple[float, float]:
+        """Points its labels and marks need beside the disc and above it; `on` is the disc that would fit without."""
         return 0.0, 0.0
 
     def explosion(self, layer: L) -> float:

@@ -1,9 +1,13 @@
 """A polar frame in its place: rings around a centre, and a scale along the rim."""
 
+import math
+
 from msgspec import Struct
 
 from kavlet.core.charts.frame import Polar
+from kavlet.core.compose.figure import Anchor
 from kavlet.core.compose.frames.scales import Scaled
+from kavlet.core.compose.words.lettering import Rise
 from kavlet.core.values.geometry import Rect
 
 
@@ -39,3 +43,12 @@ class Disc(Struct, frozen=True):
         """The angle of a value on the scale; beyond the ends outside the sweep."""
         share = self.scale.share(value) if self.scale is not None else value
         return self.frame.start + share * self.frame.sweep
+
+
+def facing(angle: float) -> tuple[Anchor, Rise]:
+    """How a text outside the rim stands at an angle, so that its nearest side faces the centre."""
+    sin, cos = math.sin(math.radians(angle)), math.cos(math.radians(angle))
+    return (
+        "middle" if abs(sin) < 0.35 else "start" if sin > 0 else "end",
+        "middle" if abs(cos) < 0.5 else "bottom" if cos > 0 else "top",
+    )

@@ -1,19 +1,19 @@
 """Lays out a polar frame: room for labels around it, then the largest disc that fits, and the scale along its rim."""
 
-import math
-
 from kavlet.core.charts.frame import Polar
 from kavlet.core.charts.scale import Scale
 from kavlet.core.compose.context import Context
-from kavlet.core.compose.figure import Anchor, PlacedAxis, PlacedRule, PlacedText
-from kavlet.core.compose.frames.disc import Disc
-from kavlet.core.compose.frames.scales import Scaled, scaled
+from kavlet.core.compose.figure import PlacedAxis, PlacedRule, PlacedText
+from kavlet.core.compose.frames.disc import Disc, facing
+from kavlet.core.compose.frames.scales import scaled
 from kavlet.core.compose.furniture import Furniture, small_ink
 from kavlet.core.compose.kinds import kind_of
-from kavlet.core.compose.words.lettering import Ink, Owner, Rise, Stand, block, lettered
+from kavlet.core.compose.words.lettering import Ink, Owner, Stand, block, lettered
 from kavlet.core.shapes.arc import at
 from kavlet.core.text.shaping import width
 from kavlet.core.values.geometry import Rect
+
+HALF = 0.5  # radii that a disc reaches below its centre, from which on something may stand below it
 
 
 def lay_out(context: Context, frame: Polar, room: Rect) -> tuple[Disc, Furniture]:
@@ -24,16 +24,18 @@ def lay_out(context: Context, frame: Polar, room: Rect) -> tuple[Disc, Furniture
     shown = [(kind, layer) for kind, layer in kinds if not layer.hidden]
     scale = scaled(frame.scale, (0.0, 1.0), 240.0) if frame.scale is not None else None
     visible = frame.scale is not None and frame.scale.visible is not False and scale is not None
-    side, above = _label_margins(context, frame.scale, scale if visible else None)
     foot = next((held for held in (kind.foot(layer, context, frame) for kind, layer in kinds) if held), 0.0)
     left, top, right, bottom = _unit_box(frame, any(kind.hub for kind, _ in kinds))
+    widest = min(room.width / (right - left), max(8.0, room.height - foot) / (bottom - top))
+    side, above = _label_margins(context, frame.scale, Disc(room, room.center, widest, frame, 1, scale), visible)
     side = min(side, 0.3 * room.width)
-    wide, tall = max(8.0, room.width - 2 * side), max(8.0, room.height - 2 * above - foot)
+    below = above if bottom > HALF else 0.0
+    wide, tall = max(8.0, room.width - 2 * side), max(8.0, room.height - above - below - foot)
     radius = min(wide / (right - left), tall / (bottom - top))
     radius /= 1 + min(1.0, max((kind.explosion(layer) for kind, layer in shown), default=0.0))
     used_w, used_h = (right - left) * radius, (bottom - top) * radius
     cx = room.center[0] - used_w / 2 - left * radius
-    cy = room.y + above + (room.height - 2 * above - foot - used_h) / 2 - top * radius
+    cy = room.y + above + (room.height - above - below - foot - used_h) / 2 - top * radius
     rings = max((kind.rings(layer, data.rows) for kind, layer in shown), default=1)
     disc = Disc(room, (cx, cy), radius, frame, max(1, rings), scale)
     texts: list[PlacedText] = []
@@ -54,11 +56,7 @@ def lay_out(context: Context, frame: Polar, room: Rect) -> tuple[Disc, Furniture
 
 def _around(text: str, disc: Disc, angle: float, radius: float, ink: Ink) -> PlacedText:
     """A text just outside the rim, aligned so that its nearest side faces the centre."""
-    x, y = at(disc.center, radius, angle)
-    sin, cos = math.sin(math.radians(angle)), math.cos(math.radians(angle))
-    anchor: Anchor = "middle" if abs(sin) < 0.35 else "start" if sin > 0 else "end"
-    level: Rise = "middle" if abs(cos) < 0.5 else "bottom" if cos > 0 else "top"
-    return block((text,), "tick", Stand((x, y), anchor, level), ink, Owner(key="scale"))
+    return block((text,), "tick", Stand(at(disc.center, radius, angle), *facing(angle)), ink, Owner(key="scale"))
 
 
 def _unit_box(frame: Polar, hub: bool) -> tuple[float, float, float, float]:
@@ -72,11 +70,12 @@ def _unit_box(frame: Polar, hub: bool) -> tuple[float, float, float, float]:
     return min(xs), min(ys), max(xs), max(ys)
 
 
-def _label_margins(context: Context, spec: Scale | None, scale: Scaled | None) -> tuple[float, float]:
-    """Room at the sides and above for what stands outside the disc."""
-    asked = [kind_of(layer).margins(layer, context) for layer in context.chart.layers]
+def _label_margins(context: Context, spec: Scale | None, widest: Disc, with_ticks: bool) -> tuple[float, float]:
+    """Room at the sides and above for what stands outside the disc; `widest` would fit without any."""
+    asked = [kind_of(layer).margins(layer, context, widest) for layer in context.chart.layers]
     side, above = (max((held[i] for held in asked), default=0.0) for i in (0, 1))
-    if scale is not None and spec is not None:
+    scale = widest.scale
+    if with_ticks and scale is not None and spec is not None:
         ink = lettered(spec.text, small_ink(context.style, context.sizes), context.style)
         face, small = ink.face, ink.size
         most = max((width(scale.text(tick, context.data.locale), face, small) for tick in scale.ticks), default=0.0)

@@ -90,7 +90,7 @@ class NeedleKind(Kind[Needle]):
             return 0.0
         return 1.5 * (layer.label.size or LABEL * context.sizes.text)
 
-    def margins(self, layer: Needle, context: Context) -> tuple[float, float]:
+    def margins(self, layer: Needle, context: Context, on: Disc) -> tuple[float, float]:
         return 0.0, 8.0 if layer.past else 0.0
 
     def entries(self, layer: Needle, context: Context) -> list[Listed]:

@@ -6,21 +6,24 @@ from kavlet.core.charts.fields import Field
 from kavlet.core.charts.reference import Reference
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.data import Data
-from kavlet.core.compose.figure import Anchor, MarkKind
-from kavlet.core.compose.frames.disc import Disc
+from kavlet.core.compose.figure import MarkKind
+from kavlet.core.compose.frames.disc import Disc, facing
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.placing import Drawn, Placing, Who
 from kavlet.core.compose.words.labels import Manner, ink
-from kavlet.core.compose.words.lettering import Rise
 from kavlet.core.compose.words.spots import LabelSpot
 from kavlet.core.scene.path import Path, recorded
 from kavlet.core.scene.primitives import Primitive, Shape, cap_of
 from kavlet.core.shapes.arc import at
 from kavlet.core.shapes.box import quad
 from kavlet.core.shapes.curve import course
+from kavlet.core.text.shaping import width
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Point, Rect
+
+OUT = 1.06  # radii from the centre at which a stroke is named
+AIR = 0.4  # beside its name, in font sizes
 
 
 def on_plane(layer: Reference, on: Plane, to: Placing) -> None:
@@ -75,12 +78,9 @@ def on_disc(layer: Reference, on: Disc, to: Placing) -> None:
     if layer.label is None or layer.helper:
         return
     text = to.wording.filled(layer, layer.label, 0) or layer.name
-    sin, cos = math.sin(math.radians(angle)), math.cos(math.radians(angle))
-    anchor: Anchor = "middle" if abs(sin) < 0.35 else "start" if sin > 0 else "end"
-    level: Rise = "middle" if abs(cos) < 0.5 else "bottom" if cos > 0 else "top"
     spots = [
-        LabelSpot(*at(on.center, on.radius * 1.06 + far, angle), anchor, level, ink(layer.label, style, None))
-        for far in (0.0, 1.5 * to.sizes.small)
+        LabelSpot(*at(on.center, OUT * on.radius + far, angle), *facing(angle), ink(layer.label, style, None))
+        for far in (0.2 * to.sizes.small, 1.7 * to.sizes.small)
     ]
     to.label(layer, 0, text, spots, Manner(to.sizes.small, ends[1]))
 
@@ -119,6 +119,19 @@ class ReferenceKind(Kind[Reference]):
 
     def figures(self, layer: Reference, context: Context) -> list[float]:
         return [reference_at(layer, context.data)]
+
+    def margins(self, layer: Reference, context: Context, on: Disc) -> tuple[float, float]:
+        if layer.label is None or layer.helper or layer.hidden or on.scale is None:
+            return 0.0, 0.0
+        text, size = (
+            context.wording.filled(layer, layer.label, 0) or layer.name,
+            layer.label.size or context.sizes.small,
+        )
+        turn = math.radians(on.angle(reference_at(layer, context.data)))
+        long = max(width(line, context.style.bold, size) for line in text.split("\n")) + AIR * size
+        out, half = OUT * abs(math.sin(turn)), on.plot.width / 2
+        side = half - (half - long) / out if out > 0.35 else 0.0  # a disc so much narrower has it beside itself
+        return max(0.0, side), max(0.0, (OUT * math.cos(turn) - 1) * on.radius + 1.7 * size)
 
     def entries(self, layer: Reference, context: Context) -> list[Listed]:
         return []

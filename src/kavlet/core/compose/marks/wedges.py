@@ -286,7 +286,7 @@ class WedgesKind(Kind[Wedges]):
     )
     row_fields = (Field("Shape", "Explode", "explode", "number", unit="%", times=100, optional=True),)
 
-    def margins(self, layer: Wedges, context: Context) -> tuple[float, float]:
+    def margins(self, layer: Wedges, context: Context, on: Disc) -> tuple[float, float]:
         if layer.label is None or layer.helper or layer.hidden or layer.label.position not in OUTSIDE:
             return 0.0, 0.0
         texts = [context.wording.text(layer, row) for row in range(context.data.rows)]
