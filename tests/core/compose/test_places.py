@@ -26,6 +26,7 @@ from kavlet.core.compose.frames.scales import Scaled, scaled
 from kavlet.core.compose.frames.ticks import decades, extended
 from kavlet.core.compose.furniture import FULL_SIZE, sizes
 from kavlet.core.dress.style import Dress, resolve
+from kavlet.core.scene.primitives import Shape
 from kavlet.core.values.geometry import Rect, Size
 from kavlet.core.values.number_text import DATE, PERCENT, NumberText
 from tests.making import document, draw, free, marks, table
@@ -235,6 +236,27 @@ def test_a_label_moved_away_leads_to_its_mark() -> None:
             drawn = lines[-1].path
             assert len(drawn.coordinates) == 2 * points
             assert drawn.coordinates[-2:] == pytest.approx(label.leader[-1])
+
+
+def test_an_arrow_ends_in_a_slim_head_at_its_tip() -> None:
+    held = document("columns", ROWS, labels="values")
+    look = {"layers.series 1.rows.0.dx": 60.0, "layers.series 1.rows.0.dy": -70.0}
+    picture = draw(held, look={**look, "layers.series 1.label.leader": "arrow"})
+    label = next(text for text in picture.figure.texts if text.key == "series 1" and text.row == 0)
+    heads = [
+        item.path.coordinates
+        for item in picture.scene.items
+        if isinstance(item, Shape) and item.fill == label.leader_colour and item.path.verbs == "MLLZ"
+    ]
+    ((x, y, *corners),) = heads
+    assert (x, y) == pytest.approx(label.leader[-1])
+    (x1, y1), (x2, y2) = label.leader[-2:]
+    long = math.hypot(x2 - x1, y2 - y1)
+    middle = ((corners[0] + corners[2]) / 2, (corners[1] + corners[3]) / 2)
+    assert middle == pytest.approx((x2 - 5 * (x2 - x1) / long, y2 - 5 * (y2 - y1) / long))  # 5 points long
+    across = (corners[0] - corners[2], corners[1] - corners[3])
+    assert math.hypot(*across) == pytest.approx(4)
+    assert across[0] * (x2 - x1) + across[1] * (y2 - y1) == pytest.approx(0, abs=1e-9)
 
 
 def test_labels_keep_two_points_from_the_sheet_s_rim() -> None:
