@@ -62,6 +62,11 @@ def test_cells_are_filled_from_their_corner(
     assert len({(field.cell(i).x, field.cell(i).y) for i in range(6)}) == 6
 
 
+@pytest.mark.parametrize(("rows", "columns", "count"), [(1, 1, 1), (1, 10, 10), (10, 1, 10), (0, 0, 1), (3, 4, 12)])
+def test_a_field_has_a_cell_at_least(rows: int, columns: int, count: int) -> None:
+    assert Field(Rect(0, 0, 100, 100), Grid(rows, columns)).count == count
+
+
 @pytest.mark.parametrize(("rows", "columns"), [(1, 1), (2, 8), (8, 2), (1, 10)])
 def test_a_field_is_as_large_as_fits_and_its_cells_are_square(rows: int, columns: int) -> None:
     figure = made(Cells("v", "v", "c2"), frame=Grid(rows, columns))
