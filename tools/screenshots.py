@@ -20,6 +20,7 @@ from kavlet.core.figures.cells import Cell
 from kavlet.core.messages import say
 from kavlet.core.touch.parts import Part
 from kavlet.desktop import languages
+from kavlet.desktop.bit_by_bit import BitByBit
 from kavlet.desktop.deliver.sheet import DeliverSheet
 from kavlet.desktop.dress.schemes_sheet import SchemesSheet
 from kavlet.desktop.look import colours as colours_in_use
@@ -28,6 +29,7 @@ from kavlet.desktop.window import Window
 from kavlet.paint.painter import paint
 
 FOLDER = Path(__file__).parent.parent / "docs" / "screenshots"
+LONGEST = 30.0  # seconds that are waited at most
 SETTLED = 2.0  # seconds, after which fields and layouts have found their places
 
 
@@ -225,10 +227,19 @@ NAMED = (
 VIEWS: dict[str, Callable[[Window], QWidget]] = {one.__name__: one for one in NAMED}
 
 
+def _busy(*shown: QWidget) -> bool:
+    """Whether a window still reads its document, or lays out its fields."""
+    bits = [bits for one in shown for bits in one.findChildren(BitByBit)]
+    reading = [one for one in shown if isinstance(one, Window) and not one.desk.is_up_to_date]
+    return bool(reading) or any(one.isActive() for one in bits)
+
+
 def main() -> None:
     """Make all pictures, or those named on the command line."""
     QSettings.setDefaultFormat(QSettings.Format.IniFormat)
-    QSettings.setPath(QSettings.Format.IniFormat, QSettings.Scope.UserScope, tempfile.mkdtemp())
+    own = tempfile.mkdtemp()  # nothing of the machine's own is seen
+    os.environ.update(dict.fromkeys(("XDG_STATE_HOME", "XDG_CACHE_HOME", "XDG_CONFIG_HOME", "XDG_DATA_HOME"), own))
+    QSettings.setPath(QSettings.Format.IniFormat, QSettings.Scope.UserScope, own)
     app = application()
     FOLDER.mkdir(parents=True, exist_ok=True)
     for name in sys.argv[1:] or VIEWS:
@@ -238,8 +249,8 @@ def main() -> None:
         window.resize(1280, 800)
         app.processEvents()
         shown = VIEWS[name](window)
-        until = time.monotonic() + SETTLED
-        while time.monotonic() < until:
+        began = time.monotonic()
+        while time.monotonic() < began + SETTLED or (_busy(window, shown) and time.monotonic() < began + LONGEST):
             app.processEvents()
         shown.grab().save(str(FOLDER / f"{name}.png"))
         window.store.history.saved()
