@@ -151,8 +151,8 @@ def test_a_stroke_is_named_outside_the_disc(value: float, anchor: str) -> None:
     assert radius < nearest < 1.12 * radius
 
 
-@pytest.mark.parametrize("target", [10.0, 50.0, 90.0])
-@pytest.mark.parametrize("size", [Size(400, 300), Size(300, 300), Size(200, 200)])
+@pytest.mark.parametrize("target", [2.0, 10.0, 50.0, 90.0, 98.0])
+@pytest.mark.parametrize("size", [Size(400, 300), Size(300, 300), Size(200, 200), Size(240, 160)])
 @pytest.mark.parametrize("ticks", [True, False])
 def test_a_dial_leaves_room_for_the_name_of_its_target(target: float, size: Size, ticks: bool) -> None:
     held = document("gauge", table(["n", "v"], ["a"], [30]), target=target)

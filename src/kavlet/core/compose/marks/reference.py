@@ -78,10 +78,12 @@ def on_disc(layer: Reference, on: Disc, to: Placing) -> None:
     if layer.label is None or layer.helper:
         return
     text = to.wording.filled(layer, layer.label, 0) or layer.name
-    spots = [
-        LabelSpot(*at(on.center, OUT * on.radius + far, angle), *facing(angle), ink(layer.label, style, None))
-        for far in (0.2 * to.sizes.small, 1.7 * to.sizes.small)
-    ]
+    anchor, level = facing(angle)
+    near, far = (at(on.center, OUT * on.radius + out * to.sizes.small, angle) for out in (0.2, 1.7))
+    shade = ink(layer.label, style, None)
+    spots = [LabelSpot(*near, anchor, level, shade), LabelSpot(*far, anchor, level, shade)]
+    if level == "middle":  # over or under a figure that stands there
+        spots += [LabelSpot(*near, anchor, level, shade, sy=up) for up in (-1.1, 1.1)]
     to.label(layer, 0, text, spots, Manner(to.sizes.small, ends[1]))
 
 
