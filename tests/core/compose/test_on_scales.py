@@ -63,11 +63,15 @@ def test_a_line_beyond_its_scale_is_none(value: float) -> None:
 def test_a_line_is_touched_near_it_too(lying: bool, width: float, reach: float) -> None:
     mark = only(made(Reference("r", "goal", at=25.0, width=width), frame=Cartesian(lying=lying, along=FIFTY)), "r")
     assert mark.path is not None
-    box = mark.path.bounds
-    across, along = (box.width, box.height) if lying else (box.height, box.width)
-    assert across == pytest.approx(2 * reach)
-    assert along == pytest.approx(max(mark.bounds.width, mark.bounds.height))
-    assert box.center == pytest.approx(mark.bounds.center)
+    held = mark.bounds
+    wide, tall = (reach, 0) if lying else (0, reach)
+    corners = [(held.x - wide, held.y - tall), (held.right + wide, held.y - tall),
+               (held.right + wide, held.bottom + tall), (held.x - wide, held.bottom + tall)]  # fmt: skip
+    drawn = mark.path.coordinates
+    found = sorted(zip(drawn[::2], drawn[1::2], strict=True))
+    assert [part for point in found for part in point] == pytest.approx(
+        [part for point in sorted(corners) for part in point]
+    )
 
 
 def test_a_line_takes_its_own_value_else_its_column_s_first() -> None:

@@ -7,9 +7,10 @@ import pytest
 from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.cells import Cells
 from kavlet.core.charts.chart import Chart
-from kavlet.core.charts.frame import Cartesian, Grid
+from kavlet.core.charts.frame import Cartesian, Grid, Polar
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
+from kavlet.core.charts.wedges import Wedges
 from kavlet.core.compose.figure import Figure
 from kavlet.core.scene.paints import LinearGradient
 from kavlet.core.scene.primitives import Shape
@@ -117,3 +118,13 @@ def test_a_field_s_legend_stands_close_to_it() -> None:
     first = min(key.bounds.x for key in figure.keys)
     assert figure.plot.width == pytest.approx(figure.plot.height)
     assert 0 < first - figure.plot.right < 60
+
+
+def test_a_legend_lists_the_rows_that_have_a_name_and_a_value_above_zero() -> None:
+    rows = table(["n", "v"], ["a", "b", "c", "", "e"], [0.5, 0, "", 3, -2])
+    layer = Wedges("v", "v", "c2", vary=True)
+    figure = free(Chart(Polar(), (layer,), names="c1", legend=Legend(side="right")), rows, Size(400, 300)).figure
+    assert [key.name for key in figure.keys] == ["a"]
+    full = table(["n", "v"], ["a", "b"], [0.5, 0.25])
+    both = free(Chart(Polar(), (layer,), names="c1", legend=Legend(side="right")), full, Size(400, 300)).figure
+    assert [key.name for key in both.keys] == ["a", "b"]
