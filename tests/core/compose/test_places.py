@@ -371,3 +371,16 @@ def test_a_plot_placed_by_hand_is_never_too_small_nor_off_the_sheet(
     rows = table(["name", "n"], ["a", "b"], [3, 7])
     held = draw(document("columns", rows), size, look={"plot": insets}).figure.plot
     assert (held.x, held.y, held.width, held.height) == pytest.approx(plot)
+
+
+@pytest.mark.parametrize("lying", [False, True])
+def test_an_area_s_figures_stand_over_its_course(lying: bool) -> None:
+    frame = Cartesian(lying=lying, along=SCALE)
+    figure = made(Area("v", "v", "c2", label=Label(position="above")), frame=frame)
+    texts = {text.row: text for text in kinds(figure, "label")}
+    assert [texts[row].text for row in range(3)] == ["10", "40", "20"]
+    for row in range(3):
+        x, y = mark_at(figure, "v", row)
+        if not lying:
+            assert texts[row].bounds.center[0] == pytest.approx(x, abs=0.5)
+            assert y - 2 * texts[row].size < texts[row].bounds.bottom < y
