@@ -12,10 +12,9 @@ def spread(wishes: list[float], heights: list[float], gap: float, bounds: Rect) 
         return None
     offsets: list[float] = []
     total = 0.0
-    for i, height in enumerate(heights):
+    for height in heights:
         offsets.append(total + height / 2)
         total += height + gap
-        del i
     blocks: list[list[float]] = []  # [mean start, weight, count]
     for wish, offset in zip(wishes, offsets, strict=True):
         blocks.append([wish - offset, 1.0, 1.0])
