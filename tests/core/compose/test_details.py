@@ -41,9 +41,10 @@ def test_repeated_charts_lie_inside_their_sheet_and_beside_each_other(count: int
     rows = table(["name", "n"], [f"Pond {i}" for i in range(count)], [10 + 7 * i for i in range(count)])
     made = draw(document("gauge", rows, {"name": "name", "value": "n"}, of="row"), Size(600, 420), repeat=True)
     sheet = whole(made.scene.size)
-    assert all(sheet.holds(mark.bounds, 0.5) for mark in made.figure.marks)
+    drawn = [mark for mark in made.figure.marks if mark.visible]  # the half of a dial that is not is nowhere
+    assert all(sheet.holds(mark.bounds, 0.5) for mark in drawn)
     panels = {number: [mark.bounds for mark in found] for number, found in itertools.groupby(
-        sorted(made.figure.marks, key=lambda mark: mark.panel), key=lambda mark: mark.panel)}  # fmt: skip
+        sorted(drawn, key=lambda mark: mark.panel), key=lambda mark: mark.panel)}  # fmt: skip
     boxes = [Rect.around_all(found) for found in panels.values()]
     assert len(boxes) == count
     assert not any(one.overlaps(other) for i, one in enumerate(boxes) for other in boxes[i + 1 :])
