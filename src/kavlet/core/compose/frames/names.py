@@ -144,9 +144,10 @@ def _turned(texts: list[str], angle: float, context: Context, room: Rect) -> tup
     lines = [held[row // every] or ("",) if row % every == 0 else ("",) for row in range(len(texts))]
     most = max((width(line[0], face, size) for line in lines), default=0.0)
     strip = most * math.sin(turn) + size * math.cos(turn)
-    left = max(  # which makes the rows' places narrower, and so moves those of the later ones less
+    places = [(row + 0.5) / len(lines) for row in range(len(lines))]  # room at the left moves the later ones less
+    left = max(
         (width(line[0], face, size) * math.cos(turn) + 4.0 - room.x - at * room.width) / (1 - at)
-        for line, at in zip(lines, ((row + 0.5) / len(lines) for row in range(len(lines))), strict=True)
+        for line, at in zip(lines, places, strict=True)
     )
     return Names(tuple(lines), 0.0, size, strip, every, -angle), room.inset(
         bottom=strip + 0.5 * size, left=max(0.0, left)

@@ -1,7 +1,6 @@
 """Lays out a polar frame: room for labels around it, then the largest disc that fits, and the scale along its rim."""
 
 from kavlet.core.charts.frame import Polar
-from kavlet.core.charts.scale import Scale
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.figure import PlacedAxis, PlacedRule, PlacedText
 from kavlet.core.compose.frames.disc import Disc, facing
@@ -27,7 +26,7 @@ def lay_out(context: Context, frame: Polar, room: Rect) -> tuple[Disc, Furniture
     foot = next((held for held in (kind.foot(layer, context, frame) for kind, layer in kinds) if held), 0.0)
     left, top, right, bottom = _unit_box(frame, any(kind.hub for kind, _ in kinds))
     widest = min(room.width / (right - left), max(8.0, room.height - foot) / (bottom - top))
-    side, above = _label_margins(context, frame.scale, Disc(room, room.center, widest, frame, 1, scale), visible)
+    side, above = _label_margins(context, Disc(room, room.center, widest, frame, 1, scale), visible)
     side = min(side, 0.3 * room.width)
     below = above if bottom > HALF else 0.0
     wide, tall = max(8.0, room.width - 2 * side), max(8.0, room.height - above - below - foot)
@@ -70,11 +69,11 @@ def _unit_box(frame: Polar, hub: bool) -> tuple[float, float, float, float]:
     return min(xs), min(ys), max(xs), max(ys)
 
 
-def _label_margins(context: Context, spec: Scale | None, widest: Disc, with_ticks: bool) -> tuple[float, float]:
+def _label_margins(context: Context, widest: Disc, with_ticks: bool) -> tuple[float, float]:
     """Room at the sides and above for what stands outside the disc; `widest` would fit without any."""
     asked = [kind_of(layer).margins(layer, context, widest) for layer in context.chart.layers]
     side, above = (max((held[i] for held in asked), default=0.0) for i in (0, 1))
-    scale = widest.scale
+    scale, spec = widest.scale, widest.frame.scale
     if with_ticks and scale is not None and spec is not None:
         ink = lettered(spec.text, small_ink(context.style, context.sizes), context.style)
         face, small = ink.face, ink.size
