@@ -3,13 +3,16 @@
 import json
 from pathlib import Path
 
+import msgspec
 import pytest
 from click.testing import CliRunner
 
 from kavlet.cli import cli
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import Document
+from kavlet.core.figures.table import Source
 from kavlet.core.files import kavlet as kavlet_file
+from kavlet.core.files.tables import stamp
 from tests.making import table
 
 
@@ -79,3 +82,20 @@ def test_pictures_are_written_as_a_reader_sees_them(tmp_path: Path) -> None:
     assert "#7a2e5d" not in grey
     made = CliRunner().invoke(cli, ["render", str(path), "-o", str(tmp_path / "x.pptx"), "--as-seen-by", "deutan"])
     assert made.exit_code != 0
+
+
+def test_files_that_tables_follow_are_looked_at_where_that_is_asked_for(tmp_path: Path) -> None:
+    path, figures = saved(tmp_path), tmp_path / "counts.csv"
+    figures.write_text("a,v\nx,60\ny,80\n", "utf-8")
+    document = kavlet_file.load(path)
+    linked = msgspec.structs.replace(document.tables[0], source=Source(str(figures), seen=stamp(figures)))
+    kavlet_file.save(msgspec.structs.replace(document, tables=(linked,)), path)
+    assert run(str(path), "--sources") == (0, "Nothing found in 31 checks.\n")
+    figures.write_text("a,v\nx,61\ny,80\n", "utf-8")
+    assert "stale-source" not in run(str(path))[1]
+    code, said = run(str(path), "--sources", "--strict")
+    assert code == 3
+    assert said.count("stale-source") == 1
+    figures.unlink()
+    assert "stale-source" in run(str(path), "--sources")[1]
+    assert run(str(path))[1] == "Nothing found in 31 checks.\n"

@@ -10,6 +10,7 @@ import click
 from kavlet.cli.group import cli
 from kavlet.core.document.document import Document
 from kavlet.core.files import kavlet as kavlet_file
+from kavlet.core.files.source_states import source_states
 from kavlet.core.messages import counted, named, words
 from kavlet.core.proof.finding import Finding
 from kavlet.core.proof.proofreading import Proof, proofread
@@ -22,10 +23,11 @@ GRAVE = 3  # exit code with --strict, where one finding is a warning or worse
 @click.argument("file", type=click.Path(path_type=Path))
 @click.option("--json", "as_json", is_flag=True, help="Print the findings as JSON.")
 @click.option("--strict", is_flag=True, help="End with exit code 3 where one is a warning or worse.")
-def check(file: Path, as_json: bool, strict: bool) -> None:
+@click.option("--sources", is_flag=True, help="Look at the files that tables follow, too.")
+def check(file: Path, as_json: bool, strict: bool, sources: bool) -> None:
     """Print what Proof finds in a document: check, severity, sentence, chart or page."""
     document = kavlet_file.load(file)
-    proof = proofread(document)
+    proof = proofread(document, sources=source_states(document, lambda _path: sources))
     if as_json:
         click.echo(json.dumps(told(proof.all, document), ensure_ascii=False, indent=1))
     else:
