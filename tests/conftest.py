@@ -52,6 +52,21 @@ def _own_folders(tmp_path_factory: pytest.TempPathFactory, monkeypatch: pytest.M
     monkeypatch.setenv("XDG_CONFIG_HOME", str(home / "config"))
 
 
+@pytest.fixture(scope="session", autouse=True)
+def _one_application() -> None:
+    """Whatever of Qt is tested first: Qt takes one application, and windows need more of it than painting does."""
+    if "KAVLET_NO_QT" not in os.environ:
+        from PySide6.QtWidgets import QApplication
+
+        from kavlet.paint.application import add_faces
+
+        _ONE.append(QApplication.instance() or QApplication(sys.argv[:1]))
+        add_faces()
+
+
+_ONE: list[object] = []  # which ends with the process
+
+
 @pytest.fixture
 def funnel() -> Document:
     """A document with the visitor path and its funnel: table t1, chart k1."""

@@ -5,6 +5,7 @@ import gc
 import importlib
 import pkgutil
 import sys
+from functools import lru_cache
 from pathlib import Path
 
 import pytest
@@ -18,10 +19,16 @@ from kavlet.core.recipes.registry import RECIPES
 SOURCE = Path(kavlet.__file__).parent
 
 
-def imports(folder: Path) -> set[str]:
+@lru_cache(maxsize=1)
+def trees() -> dict[str, ast.Module]:
+    """Every file of the program, as it is parsed."""
+    return {str(file.relative_to(SOURCE)): ast.parse(file.read_text("utf-8")) for file in SOURCE.rglob("*.py")}
+
+
+def imports(folder: str) -> set[str]:
     found: set[str] = set()
-    for file in folder.rglob("*.py"):
-        for node in ast.walk(ast.parse(file.read_text(encoding="utf-8"))):
+    for tree in (tree for file, tree in trees().items() if file.startswith(f"{folder}/")):
+        for node in ast.walk(tree):
             if isinstance(node, ast.Import):
                 found.update(alias.name for alias in node.names)
             elif isinstance(node, ast.ImportFrom) and node.module:
@@ -30,8 +37,8 @@ def imports(folder: Path) -> set[str]:
 
 
 def test_painting_knows_no_widgets() -> None:
-    assert "PySide6.QtGui" in imports(SOURCE / "paint")
-    assert "PySide6.QtWidgets" not in imports(SOURCE / "paint")
+    assert "PySide6.QtGui" in imports("paint")
+    assert "PySide6.QtWidgets" not in imports("paint")
 
 
 @pytest.mark.parametrize("module", [one.name for one in pkgutil.walk_packages(kavlet.core.__path__, "kavlet.core.")])
@@ -88,17 +95,20 @@ def asks_type(node: ast.AST) -> bool:
     return by_text or any(isinstance(side, ast.Name) and side.id in LAYER_TYPES for side in sides)
 
 
-def sources() -> list[Path]:
-    return [file for file in SOURCE.rglob("*.py") if not str(file.relative_to(SOURCE)).startswith(OF_KINDS)]
-
-
 def test_only_kinds_know_layer_types() -> None:
-    found = {
-        f"{file.relative_to(SOURCE)}:{line}"
-        for file in sources()
-        for line in type_checks(ast.parse(file.read_text(encoding="utf-8")))
-    }
-    assert found == set()
+    elsewhere = {file: tree for file, tree in trees().items() if not file.startswith(OF_KINDS)}
+    assert {f"{file}:{line}" for file, tree in elsewhere.items() for line in type_checks(tree)} == set()
+
+
+def test_a_name_of_a_type_has_one_meaning() -> None:
+    """No two modules have public types of one name; but for the chart of those who use the package, which is theirs."""
+    found: dict[str, list[str]] = {}
+    for file, tree in trees().items():
+        for node in tree.body:
+            if isinstance(node, ast.ClassDef) and not node.name.startswith("_") and file != "interface.py":
+                found.setdefault(node.name, []).append(file)
+    assert len(found) > 400
+    assert {name: files for name, files in found.items() if len(files) > 1} == {}
 
 
 @pytest.mark.parametrize(
@@ -137,19 +147,17 @@ def compared_recipes(tree: ast.AST) -> list[int]:
 
 
 def test_no_file_compares_the_name_of_a_recipe() -> None:
-    files = SOURCE.rglob("*.py")
-    found = {file.name: lines for file in files if (lines := compared_recipes(ast.parse(file.read_text("utf-8"))))}
-    assert found == {}
+    assert {file: lines for file, tree in trees().items() if (lines := compared_recipes(tree))} == {}
     assert compared_recipes(ast.parse('chart.recipe == "funnel"')) == [1]
     assert compared_recipes(ast.parse('recipe in ("gauge", "pie")')) == [1]
 
 
 def test_paths_of_looks_are_put_together_and_taken_apart_in_one_place() -> None:
     written = [
-        f"{file.relative_to(SOURCE)}:{node.lineno}"
-        for file in SOURCE.rglob("*.py")
-        if file.name not in ("looks.py", "overrides.py", "cli.py")
-        for node in ast.walk(ast.parse(file.read_text("utf-8")))
+        f"{file}:{node.lineno}"
+        for file, tree in trees().items()
+        if Path(file).name not in ("looks.py", "overrides.py", "cli.py")
+        for node in ast.walk(tree)
         if isinstance(node, ast.Constant) and isinstance(node.value, str)
         and node.value.startswith(("layers.", ".rows"))
     ]  # fmt: skip

@@ -228,10 +228,11 @@ VIEWS: dict[str, Callable[[Window], QWidget]] = {one.__name__: one for one in NA
 
 
 def _busy(*shown: QWidget) -> bool:
-    """Whether a window still reads its document, or lays out its fields."""
+    """Whether a window still reads its document, draws recipes, or lays out its fields."""
     bits = [bits for one in shown for bits in one.findChildren(BitByBit)]
-    reading = [one for one in shown if isinstance(one, Window) and not one.desk.is_up_to_date]
-    return bool(reading) or any(one.isActive() for one in bits)
+    windows = [one for one in shown if isinstance(one, Window)]
+    drawing = any(one.wall.isVisible() and one.wall.drawing for one in windows)
+    return drawing or any(not one.desk.is_up_to_date for one in windows) or any(one.isActive() for one in bits)
 
 
 def main() -> None:

@@ -5,14 +5,13 @@ from pathlib import Path
 
 import msgspec
 import pytest
-from click.testing import CliRunner
 
-from kavlet.cli import cli
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import Document
 from kavlet.core.figures.table import Source
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files.tables import stamp
+from tests import command
 from tests.making import table
 
 
@@ -27,9 +26,9 @@ def saved(folder: Path, *, minimum: float | None = None) -> Path:
     return path
 
 
-def run(*arguments: str) -> tuple[int, str]:
-    made = CliRunner().invoke(cli, ["check", *arguments])
-    return made.exit_code, made.output
+def run(*given: str) -> tuple[int, str]:
+    made = command.run("check", *given)
+    return made.returncode, made.stdout
 
 
 def test_nothing_is_said_too(tmp_path: Path) -> None:
@@ -66,8 +65,8 @@ def test_strict_ends_with_3_at_a_warning(tmp_path: Path, minimum: float | None, 
 def test_the_record_holds_the_same_findings(tmp_path: Path) -> None:
     path = saved(tmp_path, minimum=50.0)
     out = tmp_path / "x.json"
-    made = CliRunner().invoke(cli, ["render", str(path), "-o", str(out)])
-    assert made.exit_code == 0
+    made = command.run("render", str(path), "-o", str(out))
+    assert made.returncode == 0
     assert json.loads(out.read_text("utf-8"))["findings"] == json.loads(run(str(path), "--json")[1])
 
 
@@ -75,13 +74,13 @@ def test_pictures_are_written_as_a_reader_sees_them(tmp_path: Path) -> None:
     path = saved(tmp_path)
     for reader in ("everyone", "grey print"):
         out = tmp_path / f"{reader}.svg"
-        made = CliRunner().invoke(cli, ["render", str(path), "-o", str(out), "--as-seen-by", reader])
-        assert made.exit_code == 0
+        made = command.run("render", str(path), "-o", str(out), "--as-seen-by", reader)
+        assert made.returncode == 0
     plain, grey = ((tmp_path / f"{one}.svg").read_text("utf-8") for one in ("everyone", "grey print"))
     assert "#7a2e5d" in plain
     assert "#7a2e5d" not in grey
-    made = CliRunner().invoke(cli, ["render", str(path), "-o", str(tmp_path / "x.pptx"), "--as-seen-by", "deutan"])
-    assert made.exit_code != 0
+    made = command.run("render", str(path), "-o", str(tmp_path / "x.pptx"), "--as-seen-by", "deutan")
+    assert made.returncode != 0
 
 
 def test_files_that_tables_follow_are_looked_at_where_that_is_asked_for(tmp_path: Path) -> None:

@@ -1,7 +1,6 @@
 """The command line, run as a user runs it."""
 
 import json
-import os
 import subprocess
 import sys
 import zipfile
@@ -19,15 +18,7 @@ from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.words import Words, plain
 from kavlet.core.values.geometry import Rect
-
-KAVLET = Path(sys.executable).with_name("kavlet")
-
-
-def run(*arguments: object, **environment: str) -> subprocess.CompletedProcess[str]:
-    without = {name: value for name, value in os.environ.items() if name not in ("DISPLAY", "QT_QPA_PLATFORM")}
-    return subprocess.run(
-        [str(KAVLET), *map(str, arguments)], capture_output=True, text=True, env=without | environment, check=False
-    )
+from tests.command import run, run_alone
 
 
 def made(table: Path, *arguments: object) -> dict[str, Any]:
@@ -40,7 +31,7 @@ def made(table: Path, *arguments: object) -> dict[str, Any]:
 def test_make_writes_every_format_without_a_display(visitor_csv: Path) -> None:
     for ending, start in ((".svg", b"<svg"), (".png", b"\x89PNG"), (".pdf", b"%PDF"), (".kavlet", b"PK")):
         out = visitor_csv.with_suffix(ending)
-        done = run("make", "funnel", visitor_csv, "-o", out)
+        done = run_alone("make", "funnel", visitor_csv, "-o", out)
         assert (done.returncode, done.stderr) == (0, "")
         assert out.read_bytes().startswith(start)
 

@@ -4,8 +4,6 @@ import email
 import email.policy
 import io
 import json
-import subprocess
-import sys
 from pathlib import Path
 from typing import Any
 
@@ -22,6 +20,7 @@ from kavlet.export.moving import eased, times
 from kavlet.export.outgoing import Outgoing
 from kavlet.export.pictures import for_painting
 from kavlet.export.ways import WAYS, all_endings, files, slug, way_of, written
+from tests.command import run, run_alone
 
 DEMO = Path(__file__).parents[2] / "src" / "kavlet" / "assets" / "demo" / "mirefen.kavlet"
 STEPPING = "k16"
@@ -31,12 +30,6 @@ STEPPING = "k16"
 def demo() -> Document:
     for_painting()
     return kavlet_file.load(DEMO)
-
-
-def run(*given: object, binary: bool = False) -> subprocess.CompletedProcess[Any]:
-    return subprocess.run(
-        [sys.executable, "-m", "kavlet.cli", *map(str, given)], capture_output=True, text=not binary, check=False
-    )
 
 
 @pytest.mark.parametrize("way", [way for way in WAYS if not way.steps], ids=lambda way: way.ending)
@@ -166,9 +159,9 @@ def test_a_draft_holds_the_picture_its_words_and_the_pdf(demo: Document) -> None
 
 def test_render_writes_to_standard_output(demo: Document) -> None:
     del demo
-    done = run("render", DEMO, "--chart", "Pump hours", "--format", "svg", "-o", "-", binary=True)
+    done = run_alone("render", DEMO, "--chart", "Pump hours", "--format", "svg", "-o", "-")
     assert done.returncode == 0
-    assert done.stdout.startswith(b"<svg")
+    assert done.content.startswith(b"<svg")
     several = run("render", DEMO, "--all", "--format", "svg", "-o", "-")
     assert several.returncode == 2
 

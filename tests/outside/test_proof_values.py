@@ -74,7 +74,8 @@ def test_which_scales_are_told(case: dict[str, Any]) -> None:
 @pytest.mark.parametrize("case", HELD["rounded_share_cases"], ids=lambda one: str(one["values"]))
 def test_rounded_shares(case: dict[str, Any]) -> None:
     """Mosteller, Youtz and Zahn 1967; the remedy, largest remainders, always adds up to 100."""
-    shares = rounding.shares_of([float(one) for one in case["values"]])
+    whole = math.fsum(case["values"])
+    shares = [one / whole for one in case["values"]]
     shown = rounding.rounded(shares, case["decimals"])
     assert shown == pytest.approx(case["rounded_percent"])
     assert math.isclose(sum(shown), case["rounded_sum"], abs_tol=1e-9)

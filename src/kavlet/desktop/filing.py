@@ -13,7 +13,7 @@ from kavlet.core.files import tables, versions
 from kavlet.core.files.formats import TABLES, patterns
 from kavlet.core.messages import say, words
 from kavlet.core.text.numbers import decimal_sign
-from kavlet.core.values.errors import KavletError
+from kavlet.core.values.errors import refusal
 from kavlet.desktop import documents, recent
 from kavlet.desktop.command import Command
 from kavlet.desktop.figures.reading import ReadingSheet
@@ -155,11 +155,8 @@ class FileCommands(QObject):
         """Why the earlier version can't be kept, which hinders no saving; empty where it is, or is not to be."""
         if not keeps_versions() or path != self._store.path:
             return ""
-        try:
-            versions.keep(path)
-        except KavletError as error:
-            return words("The earlier version was not kept. {why}", why=str(error))
-        return ""
+        why = refusal(lambda: versions.keep(path))
+        return words("The earlier version was not kept. {why}", why=why) if why else ""
 
     def _save(self, path: Path) -> None:
         not_kept = self._keep_version(path)

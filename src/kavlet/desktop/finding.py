@@ -10,7 +10,7 @@ from kavlet.core.document.lookup import recipes_of
 from kavlet.core.messages import named, say, words
 from kavlet.core.values.sizes import CHARTS
 from kavlet.desktop.dress.panel import DressPanel
-from kavlet.desktop.places import Places
+from kavlet.desktop.places import WindowPlaces
 from kavlet.desktop.store import Store
 from kavlet.export.ways import WAYS
 
@@ -65,7 +65,7 @@ def of_fields(dress: DressPanel) -> list[Findable]:
     return [*settings, *fields]
 
 
-def of_document(store: Store, places: Places, set_size: Callable[[str], object]) -> list[Findable]:
+def of_document(store: Store, places: WindowPlaces, set_size: Callable[[str], object]) -> list[Findable]:
     """The document's charts, tables and pages, and the sizes a chart can have."""
     held = store.document
     charts = [Findable(one.name, words("chart"), partial(places.go_to_chart, one.id)) for one in held.charts]

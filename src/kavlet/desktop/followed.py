@@ -3,28 +3,18 @@
 A document from elsewhere names files too; none of them is opened before its author, here, has said so.
 """
 
-import json
 from collections.abc import Iterable
 from pathlib import Path
 
-from platformdirs import user_state_path
-
 from kavlet.core.document.document import Document
-from kavlet.core.files import atomic
-from kavlet.core.values.errors import KavletError
+from kavlet.desktop.kept import keep, kept
 
 MOST_DOCUMENTS = 200
-
-
-def _file() -> Path:
-    return user_state_path("kavlet", appauthor=False) / "followed.json"
+_NAME = "followed"
 
 
 def _held() -> dict[str, list[str]]:
-    try:
-        held = json.loads(_file().read_text(encoding="utf-8"))
-    except (OSError, ValueError, RecursionError):
-        return {}
+    held = kept(_NAME)
     if not isinstance(held, dict):
         return {}
     return {
@@ -48,11 +38,7 @@ def remember(document: Path, paths: Iterable[str]) -> None:
         held[name] = wanted
     for old in list(held)[: max(0, len(held) - MOST_DOCUMENTS)]:
         del held[old]
-    try:
-        _file().parent.mkdir(parents=True, exist_ok=True)
-        atomic.write(_file(), json.dumps(held).encode())
-    except (OSError, KavletError):
-        return
+    keep(_NAME, held)
 
 
 def sources_of(document: Document) -> frozenset[str]:

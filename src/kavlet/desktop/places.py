@@ -1,7 +1,7 @@
 """The window's places, one of which is shown: figures with Stage and Dress, the recipe wall, Start, the pages."""
 
 from PySide6.QtCore import QByteArray, Qt
-from PySide6.QtWidgets import QSplitter, QStackedWidget
+from PySide6.QtWidgets import QSplitter, QStackedWidget, QWidget
 
 from kavlet.desktop.dress.panel import DressPanel
 from kavlet.desktop.figures.panel import FiguresPanel
@@ -14,22 +14,24 @@ from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
 
 
-class Places(QStackedWidget):
-    """Builds the places, and goes from one to another. `splitter` holds figures, Stage and Dress beside each other."""
+class WindowPlaces(QStackedWidget):
+    """Builds the places, and goes from one to another. `splitter` holds figures, Stage and Dress beside each other.
 
-    def __init__(self, store: Store, worker: Worker) -> None:
-        super().__init__()
+    All are made where they stand: what is moved under another parent is laid out, and its style worked out, anew.
+    """
+
+    def __init__(self, store: Store, worker: Worker, parent: QWidget) -> None:
+        super().__init__(parent)
         self._store = store
-        self.figures = FiguresPanel(store)
-        self.stage = StagePanel(store)
-        self.dress = DressPanel(store)
-        self.wall = RecipeWall(store, worker)
-        self.start = StartPanel(worker)
-        self.pages = PagesPanel(store)
-        self.splitter = QSplitter(Qt.Orientation.Horizontal)
+        self.splitter = QSplitter(Qt.Orientation.Horizontal, self)
         self.splitter.setHandleWidth(3 * UNIT)
+        self.figures = FiguresPanel(store, self.splitter)
+        self.stage = StagePanel(store, self.splitter)
+        self.dress = DressPanel(store, self.splitter)
+        self.wall = RecipeWall(store, worker, self)
+        self.start = StartPanel(worker, self)
+        self.pages = PagesPanel(store, self)
         for place, stretch, least in ((self.figures, 4, 260), (self.stage, 6, 320), (self.dress, 0, 296)):
-            self.splitter.addWidget(place)
             self.splitter.setStretchFactor(self.splitter.indexOf(place), stretch)
             place.setMinimumWidth(least)
         self.splitter.setSizes([372, 560, 300])

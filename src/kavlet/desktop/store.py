@@ -6,9 +6,9 @@ from typing import Any, TypeVar
 
 from PySide6.QtCore import QObject, Signal
 
-from kavlet.core.building.paging.page import NO_PAGE_PICTURE, PagePicture
+from kavlet.core.building.paging.page import PagePicture
 from kavlet.core.building.reuse import Pictures
-from kavlet.core.building.stages import NO_PICTURE, Picture
+from kavlet.core.building.stages import Picture
 from kavlet.core.charts.chart import Chart
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.history import History
@@ -20,7 +20,7 @@ from kavlet.core.pages.page import AnyItem, Page
 from kavlet.core.recipes.recipe import Recipe
 from kavlet.core.scene.readers import Reader
 from kavlet.core.touch.parts import Chosen, Part
-from kavlet.core.values.errors import KavletError
+from kavlet.core.values.errors import KavletError, attempt
 from kavlet.desktop.attended import Attended
 from kavlet.desktop.followed import Followed
 from kavlet.desktop.in_view import chart_in, make_ready, page_in
@@ -124,10 +124,7 @@ class Store(QObject):
 
     def page_picture(self, page: str = "") -> PagePicture:
         """A page of the document, the one in view when not said; `NO_PAGE_PICTURE` where it can't be drawn."""
-        try:
-            return self._pictures.page(self.document, page or self.page.id)
-        except KavletError:
-            return NO_PAGE_PICTURE
+        return self._pictures.page_if_any(self.document, page or self.page.id)
 
     @property
     def has_chart(self) -> bool:
@@ -181,10 +178,7 @@ class Store(QObject):
     @property
     def picture(self) -> Picture:
         """The chart in view; `NO_PICTURE` where there is none, or its table does not fit it."""
-        try:
-            return self.drawn
-        except KavletError:
-            return NO_PICTURE
+        return self.picture_of(self.chart.id)
 
     def pictures(self) -> Pictures:
         """The pictures that are kept by now, for another thread to go on with."""
@@ -192,10 +186,7 @@ class Store(QObject):
 
     def picture_of(self, chart: str) -> Picture:
         """A chart of the document; `NO_PICTURE` where its table does not fit it."""
-        try:
-            return self._pictures.picture(self.document, chart)
-        except KavletError:
-            return NO_PICTURE
+        return self._pictures.picture_if_any(self.document, chart)
 
     def choose(self, **changes: Any) -> None:
         """Bring something else into view; what was only tried out ends with it."""
@@ -293,13 +284,12 @@ class Store(QObject):
     def apply(self, name: Message, document: Document) -> bool:
         """Take an edited document under the name of the edit; what was only tried out ends with it. Returns whether it
         was taken; that its pictures were not waited for is said."""
-        try:
-            self._take(name, lambda: document)
-        except KavletError as error:
+
+        def refuse(why: str) -> None:
             self.try_out(None)
-            self.refuse(error)
-            return False
-        return True
+            self.tell(why)
+
+        return attempt(lambda: self._take(name, lambda: document), refuse)
 
     def _take(self, name: Message, edit: Callable[[], Document]) -> None:
         document, pictures = self._made(name, edit)
@@ -329,12 +319,7 @@ class Store(QObject):
 
     def guard(self, do: Callable[[], object]) -> bool:
         """Do something; where the core refuses it, say why. Returns whether it was done."""
-        try:
-            do()
-        except KavletError as error:
-            self.refuse(error)
-            return False
-        return True
+        return attempt(do, self.tell)
 
     def edit(self, name: Message, edit: Callable[[Document], Document]) -> bool:
         """Edit the document. Returns whether it was done; what the core refuses is said."""
@@ -376,10 +361,6 @@ class Store(QObject):
         """Go one step forth."""
         later = self._history.later or self._history.current
         self.guard(lambda: self._moved(self._made(say("Redo"), lambda: later)[1], self._history.redo()))
-
-    def refuse(self, error: KavletError) -> None:
-        """Tell the user why something was not done."""
-        self.tell(str(error))
 
     def tell(self, sentence: str) -> None:
         """Tell the user something in one sentence."""

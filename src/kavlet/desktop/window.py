@@ -27,7 +27,7 @@ from kavlet.desktop.menus import Menus
 from kavlet.desktop.pages.item_work import ItemCommands
 from kavlet.desktop.pages.work import PageCommands
 from kavlet.desktop.place_switch import PlaceSwitch
-from kavlet.desktop.places import Places
+from kavlet.desktop.places import WindowPlaces
 from kavlet.desktop.presenting.work import PresentCommands
 from kavlet.desktop.proof.button import ProofButton
 from kavlet.desktop.proof.desk import ProofDesk
@@ -51,8 +51,11 @@ class Window(QMainWindow):
     def __init__(self, store: Store) -> None:
         super().__init__()
         self.store = store
-        self.worker = Worker(store.refuse, self)
-        places = self.places = Places(store, self.worker)
+        self.worker = Worker(store.tell, self)
+        self.over_under = QSplitter(Qt.Orientation.Vertical)
+        self.over_under.setChildrenCollapsible(False)
+        self.setCentralWidget(self.over_under)
+        places = self.places = WindowPlaces(store, self.worker, self.over_under)
         self.figures, self.stage, self.dress, self.splitter = (
             places.figures,
             places.stage,
@@ -76,7 +79,7 @@ class Window(QMainWindow):
         self.items = ItemCommands(self, store, self.pages, lambda: places.on_pages, self.pictures.ask_drawing)
         self.presenting = PresentCommands(self, store)
         self.desk = ProofDesk(store, self)
-        self.proof_panel = ProofPanel(store, self.desk)
+        self.proof_panel = self._below()
         self.proof = ProofCommands(self, store, self.proof_panel, places)
         self.menus = Menus(self, store, declared(self))
         self.actions_by_name = self.menus.commands.actions
@@ -96,13 +99,8 @@ class Window(QMainWindow):
         self.refresh()
 
     def _lay_out(self) -> None:
-        self.over_under = QSplitter(Qt.Orientation.Vertical)
-        self.over_under.setChildrenCollapsible(False)
-        self.over_under.addWidget(self.places)
-        self.over_under.addWidget(self._below())
         self.over_under.setStretchFactor(0, 1)
         self.over_under.setSizes([540, 250])
-        self.setCentralWidget(self.over_under)
         self.setStatusBar(QStatusBar())
         self.saying = QLabel()
         self.saying.setObjectName("alarm")
@@ -114,14 +112,15 @@ class Window(QMainWindow):
         self.setAcceptDrops(True)
         self.resize(1280, 800)
 
-    def _below(self) -> QWidget:
+    def _below(self) -> ProofPanel:
         """Proof, in line with the places above it."""
-        made = QWidget()
-        layout = QVBoxLayout(made)
+        line = QWidget(self.over_under)
+        line.hide()
+        layout = QVBoxLayout(line)
         layout.setContentsMargins(3 * UNIT, UNIT, 3 * UNIT, 0)
-        layout.addWidget(self.proof_panel)
-        self.proof_panel.hidden.connect(made.setHidden)
-        made.hide()
+        made = ProofPanel(self.store, self.desk, line)
+        layout.addWidget(made)
+        made.hidden.connect(line.setHidden)
         return made
 
     def resizeEvent(self, event: QResizeEvent) -> None:

@@ -30,7 +30,7 @@ class Request(Struct, frozen=True, eq=False):
     name: Message
     do: Callable[[], Any]
     then: Callable[[Any], object]
-    failed: Callable[[KavletError], object]
+    failed: Callable[[str], object]
     work: Work
     asked: float = 0.0
 
@@ -49,7 +49,7 @@ class Worker(QObject):
     went_on = Signal(int, int)
     _answered = Signal(object)
 
-    def __init__(self, failed: Callable[[KavletError], object], parent: QObject | None = None) -> None:
+    def __init__(self, failed: Callable[[str], object], parent: QObject | None = None) -> None:
         super().__init__(parent)
         self.patience = PATIENCE
         self._failed = failed
@@ -70,7 +70,7 @@ class Worker(QObject):
 
     def ask(
         self, purpose: str, name: Message, do: Callable[[], Any], then: Callable[[Any], object],
-        failed: Callable[[KavletError], object] | None = None,
+        failed: Callable[[str], object] | None = None,
     ) -> None:  # fmt: skip
         """Do something beside the window, then something with its answer, here; earlier requests for the same purpose
         are given up. What is done within a moment is answered before this returns; what took longer last time is not
@@ -158,7 +158,7 @@ class Worker(QObject):
         (self._slow.add if monotonic() - request.asked > self.patience else self._slow.discard)(request.purpose)
         self._rest()
         if isinstance(answer.error, KavletError):
-            request.failed(answer.error)
+            request.failed(str(answer.error))
         elif answer.error is not None:
             raise answer.error
         else:

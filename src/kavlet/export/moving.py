@@ -8,7 +8,7 @@ from kavlet.core.files.formats import Motion, Wish
 from kavlet.core.messages import say
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.values.errors import KavletError
-from kavlet.export.outgoing import Outgoing, Written
+from kavlet.export.outgoing import Outgoing, WrittenFile
 from kavlet.export.pictures import png_of
 
 if TYPE_CHECKING:
@@ -36,7 +36,7 @@ def times(count: int, motion: Motion) -> list[tuple[float, int]]:
     return found
 
 
-def animation(what: Outgoing, wish: Wish) -> Written:
+def animation(what: Outgoing, wish: Wish) -> WrittenFile:
     """The first chart or page through all its periods. Raises KavletError for one that does not step, for pictures too
     large or too many, and where Qt is not installed."""
     from PIL import Image
@@ -65,7 +65,7 @@ def animation(what: Outgoing, wish: Wish) -> Written:
         buffer, kind, save_all=True, append_images=made[1:], duration=[each for _, each in plan],
         **({"loop": 0} if wish.motion.again else {"loop": 1} if kind != "GIF" else {}), **more,
     )  # fmt: skip
-    return Written(buffer.getvalue())
+    return WrittenFile(buffer.getvalue())
 
 
 def _together(frames: "list[Image.Image]") -> "Image.Image":

@@ -15,7 +15,7 @@ from kavlet.core.plain.page_model import AnyPart, ChartPart, PlainPage
 from kavlet.core.plain.told import plain_charts
 from kavlet.core.text.numbers import locale_of
 from kavlet.core.values.colour import Colour
-from kavlet.export.outgoing import Outgoing, Told, Written
+from kavlet.export.outgoing import Outgoing, Told, WrittenFile
 from kavlet.export.pictures import png_of
 
 NONE = Colour(1.0, 1.0, 1.0, 0.0)
@@ -78,30 +78,30 @@ def _told(pages: tuple[PlainPage, ...], more: Differs | None = None) -> tuple[To
     return tuple(found)
 
 
-def slides(what: Outgoing, wish: Wish) -> Written:
+def slides(what: Outgoing, wish: Wish) -> WrittenFile:
     """PPTX: a slide for each page, or for each chart."""
     pages = _pages(what, wish)
-    return Written(pptx.presentation(pages, what.document.tables, _manner(what)), _told(pages))
+    return WrittenFile(pptx.presentation(pages, what.document.tables, _manner(what)), _told(pages))
 
 
-def report(what: Outgoing, wish: Wish) -> Written:
+def report(what: Outgoing, wish: Wish) -> WrittenFile:
     """DOCX: page after page, or chart after chart."""
     pages = _pages(what, wish)
-    return Written(docx.report(pages, what.document.tables, _manner(what)), _told(pages))
+    return WrittenFile(docx.report(pages, what.document.tables, _manner(what)), _told(pages))
 
 
-def open_slides(what: Outgoing, wish: Wish) -> Written:
+def open_slides(what: Outgoing, wish: Wish) -> WrittenFile:
     """ODP: a slide for each page, or for each chart."""
     pages = _pages(what, wish)
     content, more = odp.presentation(pages, what.document.tables, _manner(what))
-    return Written(content, _told(pages, more))
+    return WrittenFile(content, _told(pages, more))
 
 
-def open_report(what: Outgoing, wish: Wish) -> Written:
+def open_report(what: Outgoing, wish: Wish) -> WrittenFile:
     """ODT: page after page, or chart after chart."""
     pages = _pages(what, wish)
     content, more = odt.report(pages, what.document.tables, _manner(what))
-    return Written(content, _told(pages, more))
+    return WrittenFile(content, _told(pages, more))
 
 
 def _beside(what: Outgoing, wish: Wish) -> list[xlsx.Beside]:
@@ -125,18 +125,18 @@ def _beside_told(what: Outgoing, beside: list[xlsx.Beside], more: Differs | None
     )
 
 
-def workbook(what: Outgoing, wish: Wish) -> Written:
+def workbook(what: Outgoing, wish: Wish) -> WrittenFile:
     """XLSX: a sheet for each table that the charts need (or for all), the charts beside theirs."""
     beside = _beside(what, wish)
     charts = [chart for one in beside if one.as_ != "picture" for chart in one.charts]
     sheets = sheets_for(what.document.tables, charts, what.whole, [one.table for one in beside])
-    return Written(xlsx.workbook(sheets, beside, _language(what), png_of), _beside_told(what, beside))
+    return WrittenFile(xlsx.workbook(sheets, beside, _language(what), png_of), _beside_told(what, beside))
 
 
-def open_workbook(what: Outgoing, wish: Wish) -> Written:
+def open_workbook(what: Outgoing, wish: Wish) -> WrittenFile:
     """ODS: a sheet for each table that the charts need (or for all), the charts beside theirs."""
     beside = _beside(what, wish)
     charts = [chart for one in beside if one.as_ != "picture" for chart in one.charts]
     sheets = sheets_for(what.document.tables, charts, what.whole, [one.table for one in beside])
     content, more = ods.workbook(sheets, beside, _language(what), png_of)
-    return Written(content, _beside_told(what, beside, more))
+    return WrittenFile(content, _beside_told(what, beside, more))

@@ -34,7 +34,7 @@ class Told(Struct, frozen=True):
     chart: str = ""
 
 
-class Written(Struct, frozen=True):
+class WrittenFile(Struct, frozen=True):
     """The bytes of a file, and what is to be told of its charts."""
 
     content: bytes

@@ -10,7 +10,7 @@ from kavlet.core.files.formats import Wish, table_content
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 from kavlet.export import mails, moving, offices, web
-from kavlet.export.outgoing import Outgoing, Told, Written, as_wished
+from kavlet.export.outgoing import Outgoing, Told, WrittenFile, as_wished
 from kavlet.export.pictures import PICTURES, pdf_of, seen
 from kavlet.export.records import record_of
 
@@ -27,7 +27,7 @@ class Way(Struct, frozen=True):
     endings: tuple[str, ...]
     title: str
     group: Group
-    write: Callable[[Outgoing, Wish], Written]
+    write: Callable[[Outgoing, Wish], WrittenFile]
     many: bool = False
     raster: bool = False
     ground: bool = False
@@ -41,26 +41,26 @@ class Way(Struct, frozen=True):
         return self.endings[0]
 
 
-def _pictured(what: Outgoing, wish: Wish) -> Written:
+def _pictured(what: Outgoing, wish: Wish) -> WrittenFile:
     drawn = (what.page_pictures or what.chart_pictures)[0]
-    return Written(PICTURES[wish.ending](drawn, wish))
+    return WrittenFile(PICTURES[wish.ending](drawn, wish))
 
 
-def _pdf(what: Outgoing, wish: Wish) -> Written:
+def _pdf(what: Outgoing, wish: Wish) -> WrittenFile:
     if len(what.names) == 1 and not what.pages:
         return _pictured(what, wish)
-    return Written(pdf_of((seen(one, wish) for one in what.each(what.scenes)), what.title or what.names[0]))
+    return WrittenFile(pdf_of((seen(one, wish) for one in what.each(what.scenes)), what.title or what.names[0]))
 
 
-def _record(what: Outgoing, wish: Wish) -> Written:
+def _record(what: Outgoing, wish: Wish) -> WrittenFile:
     del wish
-    return Written(record_of(what))
+    return WrittenFile(record_of(what))
 
 
-def _table(what: Outgoing, wish: Wish) -> Written:
+def _table(what: Outgoing, wish: Wish) -> WrittenFile:
     """The chart's table with its helper columns, as values."""
     table = what.document.table(what.entries[0].table)
-    return Written(table_content([(table, what.values)], wish.ending, wish.raw))
+    return WrittenFile(table_content([(table, what.values)], wish.ending, wish.raw))
 
 
 WAYS: tuple[Way, ...] = (
@@ -107,7 +107,7 @@ def way_of(ending: str, pages: bool = False) -> Way:
     return found
 
 
-def written(what: Outgoing, wish: Wish) -> Written:
+def written(what: Outgoing, wish: Wish) -> WrittenFile:
     """The file of what leaves. Raises KavletError for an ending that is not known, a chart that can't be drawn, or a
     picture too large."""
     return way_of(wish.ending, bool(what.pages)).write(as_wished(what, wish), wish)

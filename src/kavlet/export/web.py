@@ -2,13 +2,13 @@
 
 from kavlet.core.files.formats import Wish
 from kavlet.core.plain.figures import Figures, figures_of
-from kavlet.core.web.html import Sheet, Step, dumps
-from kavlet.export.outgoing import Outgoing, Written
+from kavlet.core.web.html import WebSheet, WebStep, dumps
+from kavlet.export.outgoing import Outgoing, WrittenFile
 
 MOST_STEPS = 60
 
 
-def page(what: Outgoing, wish: Wish) -> Written:
+def page(what: Outgoing, wish: Wish) -> WrittenFile:
     """All charts or pages below each other, on light and dark ground, with steps and figures."""
     del wish
     sheets = []
@@ -18,9 +18,9 @@ def page(what: Outgoing, wish: Wish) -> Written:
         steps = []
         for number, period in enumerate(periods or ("",), 1):
             here = one.at(float(number)) if periods else one
-            steps.append(Step(period, here.on(False).scenes[0], here.on(True).scenes[0]))
-        sheets.append(Sheet(name, tuple(steps), _figures(one), _described(one)))
-    return Written(dumps(sheets, what.title or what.names[0], what.document.locale, what.is_dark).encode())
+            steps.append(WebStep(period, here.on(False).scenes[0], here.on(True).scenes[0]))
+        sheets.append(WebSheet(name, tuple(steps), _figures(one), _described(one)))
+    return WrittenFile(dumps(sheets, what.title or what.names[0], what.document.locale, what.is_dark).encode())
 
 
 def _described(what: Outgoing) -> tuple[str, ...]:

@@ -11,14 +11,13 @@ from kavlet.core.text.faces import FACES, FONT_FOLDER
 
 
 def for_painting() -> QGuiApplication:
-    """The running application, or one that needs no display."""
+    """The running application, or one that needs no display; in either, the shipped faces."""
     running = QGuiApplication.instance()
-    if isinstance(running, QGuiApplication):
-        return running
-    os.environ["QT_QPA_PLATFORM"] = "offscreen"
-    made = QGuiApplication(sys.argv[:1])
+    if not isinstance(running, QGuiApplication):
+        os.environ["QT_QPA_PLATFORM"] = "offscreen"
+        running = QGuiApplication(sys.argv[:1])
     add_faces()
-    return made
+    return running
 
 
 @lru_cache(maxsize=1)

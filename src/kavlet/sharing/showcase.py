@@ -19,7 +19,7 @@ MOST_BYTES = 100_000_000
 FIRST_PORT = 47_210  # of those that nobody has registered (IANA); the one that was free at first is kept
 
 
-class Version(Struct, frozen=True):
+class PublishedVersion(Struct, frozen=True):
     """One version of a published page: its number from 1, and when it was published."""
 
     number: int
@@ -32,7 +32,7 @@ class Published(Struct, frozen=True):
     token: str
     key: str
     title: str
-    versions: tuple[Version, ...]
+    versions: tuple[PublishedVersion, ...]
     taken_back: bool = False
 
 
@@ -81,7 +81,7 @@ def publish(key: str, title: str, content: bytes, when: datetime | None = None) 
     old = next((one for one in held.pages if one.key == key), None)
     token = old.token if old is not None else secrets.token_urlsafe(9)
     versions = old.versions if old is not None else ()
-    version = Version(len(versions) + 1, (when or datetime.now()).replace(microsecond=0))
+    version = PublishedVersion(len(versions) + 1, (when or datetime.now()).replace(microsecond=0))
     made = Published(token, key, title, (*versions, version))
     path = page_file(token, version.number)
     try:

@@ -2,7 +2,7 @@
 
 import pytest
 
-from kavlet.core.building.live import Place, cell_of_figure, cell_of_mark, with_number
+from kavlet.core.building.live import LiveCell, cell_of_figure, cell_of_mark, with_number
 from kavlet.core.building.reuse import Pictures
 from kavlet.core.document import edits, reading
 from kavlet.core.document.document import Document
@@ -22,11 +22,11 @@ def made(
     return document
 
 
-def places(document: Document) -> dict[int, Place]:
+def places(document: Document) -> dict[int, LiveCell]:
     """The cells of all marks that show one, by row."""
     pictures = Pictures()
     picture, values = pictures.picture(document, "k1"), pictures.values(document)
-    found: dict[int, Place] = {}
+    found: dict[int, LiveCell] = {}
     for mark in picture.figure.marks:
         if mark.visible and not mark.helper and mark.row >= 0:
             try:
@@ -43,7 +43,7 @@ def places(document: Document) -> dict[int, Place]:
 )  # fmt: skip
 def test_marks_lead_to_their_own_cells(recipe: str) -> None:
     """Also where a mark draws a share of the figure, or stands for it by symbols."""
-    assert places(made(recipe)) == {row: Place("t1", 1, row + 1) for row in range(3)}
+    assert places(made(recipe)) == {row: LiveCell("t1", 1, row + 1) for row in range(3)}
 
 
 def test_a_mark_of_a_second_series_leads_to_its_column() -> None:
@@ -52,7 +52,7 @@ def test_a_mark_of_a_second_series_leads_to_its_column() -> None:
     picture, values = pictures.picture(document, "k1"), pictures.values(document)
     second = [mark for mark in picture.figure.marks if mark.key == "series 2"]
     cells = [cell_of_mark(document, values, document.chart("k1"), picture, mark) for mark in second]
-    assert cells == [Place("t1", 2, row) for row in (1, 2, 3)]
+    assert cells == [LiveCell("t1", 2, row) for row in (1, 2, 3)]
 
 
 def test_a_figure_that_is_computed_is_refused() -> None:
@@ -77,9 +77,9 @@ def test_a_figure_read_across_is_changed_where_it_is_typed() -> None:
 
 @pytest.mark.parametrize(
     ("formula", "place"),
-    [("=Gates!B2", Place("t1", 1, 1)), ("=B3", Place("t1", 1, 2)), ("='Gates'!$C$4", Place("t1", 2, 3))],
+    [("=Gates!B2", LiveCell("t1", 1, 1)), ("=B3", LiveCell("t1", 1, 2)), ("='Gates'!$C$4", LiveCell("t1", 2, 3))],
 )
-def test_key_figures_lead_to_their_cells(formula: str, place: Place) -> None:
+def test_key_figures_lead_to_their_cells(formula: str, place: LiveCell) -> None:
     assert cell_of_figure(made("columns"), KeyFigure("", value=formula)) == place
 
 
@@ -92,5 +92,5 @@ def test_key_figures_that_are_computed_are_refused(formula: str) -> None:
 def test_another_number_is_written_as_the_one_before() -> None:
     percent = NumberText("percent", 0, 0)
     document = edits.set_cells(made("columns"), "t1", {(2, 1): Written(0.5, percent)})
-    changed = with_number(document, Place("t1", 2, 1), 0.75)
+    changed = with_number(document, LiveCell("t1", 2, 1), 0.75)
     assert changed.table("t1").columns[2].cells[1] == Written(0.75, percent)

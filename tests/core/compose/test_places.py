@@ -20,7 +20,7 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.compose.data import Data
 from kavlet.core.compose.figure import Figure, PlacedText
 from kavlet.core.compose.frames.disc import Disc
-from kavlet.core.compose.frames.field import Field
+from kavlet.core.compose.frames.field import GridField
 from kavlet.core.compose.frames.plane import Plane, sized_rows
 from kavlet.core.compose.frames.scales import Scaled, scaled
 from kavlet.core.compose.frames.ticks import decades, extended
@@ -55,7 +55,7 @@ def kinds(figure: Figure, kind: str) -> list[PlacedText]:
 def test_cells_are_filled_from_their_corner(
     by: Any, corner: Any, first: tuple[int, int], second: tuple[int, int]
 ) -> None:
-    field = Field(Rect(10, 20, 30, 20), Grid(2, 3, by, corner))
+    field = GridField(Rect(10, 20, 30, 20), Grid(2, 3, by, corner))
     assert field.count == 6
     for number, (column, row) in enumerate((first, second)):
         assert field.cell(number) == Rect(10 + 10 * column, 20 + 10 * row, 10, 10)
@@ -64,7 +64,7 @@ def test_cells_are_filled_from_their_corner(
 
 @pytest.mark.parametrize(("rows", "columns", "count"), [(1, 1, 1), (1, 10, 10), (10, 1, 10), (0, 0, 1), (3, 4, 12)])
 def test_a_field_has_a_cell_at_least(rows: int, columns: int, count: int) -> None:
-    assert Field(Rect(0, 0, 100, 100), Grid(rows, columns)).count == count
+    assert GridField(Rect(0, 0, 100, 100), Grid(rows, columns)).count == count
 
 
 @pytest.mark.parametrize(("rows", "columns"), [(1, 1), (2, 8), (8, 2), (1, 10)])

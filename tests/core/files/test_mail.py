@@ -5,19 +5,19 @@ import email.policy
 
 import pytest
 
-from kavlet.core.files.mail import Attached, Draft, addresses, dumps
+from kavlet.core.files.mail import Attached, MailDraft, addresses, dumps
 from kavlet.core.values.errors import KavletError
 
 PNG = b"\x89PNG\r\n\x1a\n" + bytes(40)
 
 
-def parsed(draft: Draft) -> email.message.EmailMessage:
+def parsed(draft: MailDraft) -> email.message.EmailMessage:
     made = email.message_from_bytes(dumps(draft), policy=email.policy.default)
     assert isinstance(made, email.message.EmailMessage)
     return made
 
 
-DRAFT = Draft(
+DRAFT = MailDraft(
     ("Åsa Mölk <asa@mirefen.example>", "bo@mirefen.example"), "Besucher: März", "Two lines\nof <words>",
     ((PNG, "Bars of “gates”"),), (Attached("grüße aus dem Moor.pdf", b"%PDF-1.7"),),
 )  # fmt: skip
@@ -59,7 +59,7 @@ def test_the_same_draft_gives_the_same_bytes() -> None:
 
 
 def test_a_subject_cannot_smuggle_headers_in() -> None:
-    made = parsed(Draft(("bo@mirefen.example",), "Hello\r\nBcc: eve@example.org", "words"))
+    made = parsed(MailDraft(("bo@mirefen.example",), "Hello\r\nBcc: eve@example.org", "words"))
     assert made["bcc"] is None
     assert made["subject"] == "Hello Bcc: eve@example.org"
 

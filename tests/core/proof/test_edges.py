@@ -25,7 +25,7 @@ from kavlet.core.proof.checks.digits import decimals, significant
 from kavlet.core.proof.checks.lie_factor import effect, lie_factor
 from kavlet.core.proof.checks.low_resolution import resolution
 from kavlet.core.proof.checks.overlap import overlaps, shared
-from kavlet.core.proof.checks.rounding import rounded, shares_of
+from kavlet.core.proof.checks.rounding import rounded
 from kavlet.core.proof.checks.two_axes import zero_at
 from kavlet.core.proof.checks.typed_number import numbers_in
 from kavlet.core.proof.checks.unsorted import has_order
@@ -77,7 +77,6 @@ def test_measures() -> None:
     assert [zero_at(ends) for ends in ((0, 10), (-5, 5), (5, 15), (2, 2))] == [0, 0.5, -0.5, 0]
     assert rounded([1 / 3, 0.125, 0.005], 0) == [33, 13, 1]
     assert rounded([1 / 3, 0.125], 1) == [33.3, 12.5]
-    assert (shares_of([1, 3]), shares_of([0, 0])) == ([0.25, 0.75], [])
     assert [needed(*text) for text in ((17.9, False), (18, False), (14, True), (13.9, True), (14, False))] == [
         4.5, 3, 3, 4.5, 4.5,
     ]  # fmt: skip

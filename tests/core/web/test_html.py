@@ -11,7 +11,7 @@ from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.files.formats import Wish
 from kavlet.core.plain.figures import figures_of
-from kavlet.core.web.html import SCRIPT, Sheet, Step, dumps
+from kavlet.core.web.html import SCRIPT, WebSheet, WebStep, dumps
 from kavlet.export.outgoing import Outgoing
 from kavlet.export.web import page
 from tests.office import made
@@ -96,7 +96,9 @@ def test_steps_are_all_there_and_named() -> None:
     held, chart = document()
     one = made(held, chart)
     scene = one.picture.scene
-    sheet = Sheet("Counts", (Step("March", scene, scene), Step("April", scene, scene)), figures_of(one.picture))
+    sheet = WebSheet(
+        "Counts", (WebStep("March", scene, scene), WebStep("April", scene, scene)), figures_of(one.picture)
+    )
     text = dumps([sheet], "Counts", "de")
     assert text.count('class="step') == 3  # two steps and the control
     assert 'data-steps="[&quot;March&quot;,&quot;April&quot;]"' in text

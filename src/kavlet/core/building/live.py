@@ -20,7 +20,7 @@ from kavlet.core.pages.items.key_figure import KeyFigure
 from kavlet.core.values.errors import KavletError
 
 
-class Place(Struct, frozen=True):
+class LiveCell(Struct, frozen=True):
     """A cell: its table by id, column and row, both counted from 0, the header being row 0."""
 
     table: str
@@ -28,7 +28,7 @@ class Place(Struct, frozen=True):
     row: int
 
 
-def cell_of_mark(document: Document, values: Values, chart: ChartEntry, picture: Picture, mark: Mark) -> Place:
+def cell_of_mark(document: Document, values: Values, chart: ChartEntry, picture: Picture, mark: Mark) -> LiveCell:
     """The cell whose number a mark shows. Raises KavletError where it shows what is computed of several."""
     table = document.table(chart.table)
     layer = picture.build.chart.layer(mark.key)
@@ -43,11 +43,11 @@ def cell_of_mark(document: Document, values: Values, chart: ChartEntry, picture:
     of_row = [one for one in chart.roles.get("value", ()) if one in columns]
     if len(of_row) == 1 and 0 <= mark.row < table.rows and mark.row < GATHERED:
         # It is drawn otherwise, as a share or by symbols, but it is the row's only figure.
-        return _typed(document, Place(table.id, table.place(of_row[0]), mark.row + HEADER))
+        return _typed(document, LiveCell(table.id, table.place(of_row[0]), mark.row + HEADER))
     raise _computed()
 
 
-def cell_of_figure(document: Document, item: KeyFigure) -> Place:
+def cell_of_figure(document: Document, item: KeyFigure) -> LiveCell:
     """The cell whose number a key figure shows. Raises KavletError where it shows what is computed."""
     bare = item.value.removeprefix("=").strip()
     found = SCAN.fullmatch(bare) if item.value.startswith("=") else None
@@ -57,24 +57,24 @@ def cell_of_figure(document: Document, item: KeyFigure) -> Place:
     home = next((one for one in document.tables if one.name == cell.table), document.tables[0])
     if cell.other is not None or not cell.one.inside:
         raise _computed()
-    return _typed(document, Place(home.id, cell.one.column, cell.one.row))
+    return _typed(document, LiveCell(home.id, cell.one.column, cell.one.row))
 
 
-def with_number(document: Document, place: Place, new: float) -> Document:
+def with_number(document: Document, place: LiveCell, new: float) -> Document:
     """The document with another number in a cell."""
     held = document.table(place.table).columns[place.column].cells[place.row]
     return edits.set_cells(document, place.table, {(place.column, place.row): with_value(held, new)})
 
 
-def _candidates(table: Table, columns: list[str], row: int) -> Iterator[Place]:
+def _candidates(table: Table, columns: list[str], row: int) -> Iterator[LiveCell]:
     """Where a mark's number may stand: in its own row first, then in any."""
     rows = range(HEADER, table.height)
     for at in (*(one for one in rows if one == row + HEADER), *(one for one in rows if one != row + HEADER)):
         for column in columns:
-            yield Place(table.id, table.place(column), at)
+            yield LiveCell(table.id, table.place(column), at)
 
 
-def _typed(document: Document, place: Place) -> Place:
+def _typed(document: Document, place: LiveCell) -> LiveCell:
     """The cell, where a number is typed. Raises KavletError where it is computed."""
     table = document.table(place.table)
     column = table.column(place.column)

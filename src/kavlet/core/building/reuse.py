@@ -5,10 +5,11 @@ from datetime import date
 import msgspec
 
 from kavlet.core.building.bound import bound_entry
-from kavlet.core.building.paging.page import PagePicture, page_picture
-from kavlet.core.building.stages import Picture, Still, still, turned, unturned
+from kavlet.core.building.paging.page import NO_PAGE_PICTURE, PagePicture, page_picture
+from kavlet.core.building.stages import NO_PICTURE, Picture, Still, still, turned, unturned
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.figures.recalculate import Values, recalculate
+from kavlet.core.values.errors import KavletError
 
 
 class Pictures:
@@ -50,6 +51,13 @@ class Pictures:
         """The chart's picture. Raises KavletError when the table does not fit its recipe."""
         return self.drawn(document, document.chart(chart), chart)
 
+    def picture_if_any(self, document: Document, chart: str) -> Picture:
+        """The chart's picture; `NO_PICTURE` where there is no such chart, or its table does not fit it."""
+        try:
+            return self.picture(document, chart)
+        except KavletError:
+            return NO_PICTURE
+
     def page(self, document: Document, page: str, today: date | None = None) -> PagePicture:
         """The page's picture; of its charts, only those that an edit touched are composed again. Raises KavletError
         where there is no such page, or its look names what there is not."""
@@ -64,6 +72,13 @@ class Pictures:
         )
         self._pages[page] = (reads, made)
         return made
+
+    def page_if_any(self, document: Document, page: str) -> PagePicture:
+        """The page's picture; `NO_PAGE_PICTURE` where there is no such page, or it can't be drawn."""
+        try:
+            return self.page(document, page)
+        except KavletError:
+            return NO_PAGE_PICTURE
 
     def drawn(self, document: Document, entry: ChartEntry, key: str) -> Picture:
         """The picture of a chart as an entry says, kept by a key. Raises KavletError as `picture` does."""

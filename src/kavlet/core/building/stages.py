@@ -25,11 +25,12 @@ from kavlet.core.compose.context import Panel
 from kavlet.core.compose.data import Data
 from kavlet.core.compose.draw import draw
 from kavlet.core.compose.figure import Figure
+from kavlet.core.document import edits
 from kavlet.core.document.document import NO_CHART, ChartEntry, Document
 from kavlet.core.document.lookup import find_recipe
 from kavlet.core.dress.style import Dress, resolve
 from kavlet.core.figures.cells import ErrorValue
-from kavlet.core.figures.recalculate import Values
+from kavlet.core.figures.recalculate import Values, recalculate
 from kavlet.core.messages import say
 from kavlet.core.recipes.checks import need_row
 from kavlet.core.recipes.recipe import HelperBuild, Inputs, Recipe
@@ -99,6 +100,13 @@ def picture_if_any(document: Document, values: Values, chart: str) -> Picture:
         return picture(document, values, chart)
     except KavletError:
         return NO_PICTURE
+
+
+def bare_scene(document: Document, chart: str, size: Size) -> Scene:
+    """A chart as it looks small: without its texts, in a size in points. Raises KavletError where its table does not
+    fit it."""
+    bare = edits.change_chart(document, chart, title="", subtitle="", source="")
+    return picture(bare, recalculate(bare.tables), chart, size).scene
 
 
 def main_layer(document: Document, values: Values, chart: str) -> AnyLayer | None:

@@ -19,7 +19,7 @@ from kavlet.core.compose.context import context as context_of
 from kavlet.core.compose.figure import Figure, Key, Mark, PlacedAxis, PlacedRule, PlacedText
 from kavlet.core.compose.frames import cartesian, grid, polar
 from kavlet.core.compose.frames.disc import Disc
-from kavlet.core.compose.frames.field import Field
+from kavlet.core.compose.frames.field import GridField
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.furniture import Furniture, Sizes, sizes
 from kavlet.core.compose.kinds import kind_of
@@ -51,7 +51,7 @@ LEAST_TYPE = 7.0  # points of type in panels
 class _Spread:
     """One panel with its layers placed flat, before anything is solid and before its labels are settled."""
 
-    def __init__(self, frame: Plane | Disc | Field, furniture: Furniture, to: Placing) -> None:
+    def __init__(self, frame: Plane | Disc | GridField, furniture: Furniture, to: Placing) -> None:
         self.frame, self.furniture, self.to = frame, furniture, to
         self._model: tuple[tuple[object, ...], Modelled | None] | None = None
 
@@ -348,7 +348,7 @@ def _run(area: Rect, top: Colour, bottom: Colour) -> LinearGradient:
     return LinearGradient(area.x, area.y, area.x, area.bottom, ((0.0, top), (1.0, bottom)))
 
 
-def _frame(context: Context, room: Rect) -> tuple[Plane | Disc | Field, Furniture]:
+def _frame(context: Context, room: Rect) -> tuple[Plane | Disc | GridField, Furniture]:
     match context.chart.frame:
         case Cartesian() as frame:
             return cartesian.lay_out(context, frame, room)
@@ -358,7 +358,7 @@ def _frame(context: Context, room: Rect) -> tuple[Plane | Disc | Field, Furnitur
             return grid.lay_out(context, frame, room)
 
 
-def _middle(frame: Plane | Disc | Field) -> tuple[tuple[float, float], float]:
+def _middle(frame: Plane | Disc | GridField) -> tuple[tuple[float, float], float]:
     """The middle of a frame, and how wide a text in it may be."""
     if isinstance(frame, Disc):
         return frame.center, 1.6 * frame.hole

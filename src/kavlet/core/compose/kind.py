@@ -18,7 +18,7 @@ from kavlet.core.charts.layer import Layer
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.figure import MarkKind
 from kavlet.core.compose.frames.disc import Disc
-from kavlet.core.compose.frames.field import Field as GridField
+from kavlet.core.compose.frames.field import GridField
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.marks.painting import Filling, painted
 from kavlet.core.compose.marks.placing import Placing

@@ -47,13 +47,6 @@ def is_colour(text: str) -> bool:
     return True
 
 
-def tints(of: Colour, count: int, ground: Colour) -> list[Colour]:
-    """`count` tints of a colour in equal steps of OKLab lightness, the colour first, the last still off the ground."""
-    if count <= 1:
-        return [of][:count]
-    return [mix(of, ground, 0.62 * i / (count - 1)) for i in range(count)]
-
-
 def sequence(light: Colour, dark: Colour, count: int) -> list[Colour]:
     """A sequential palette: equal steps of OKLab lightness from light to dark."""
     return [mix(light, dark, i / max(1, count - 1)) for i in range(count)]

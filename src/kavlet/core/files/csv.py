@@ -41,7 +41,7 @@ _COMMA_NUMBER, _POINT_NUMBER = _telling(",", r"\."), _telling(r"\.", ",")
 _EITHER = re.compile(r"[+-]?\d{1,3}([.,])\d{3}")
 
 
-class Manner(Struct, frozen=True):
+class CsvManner(Struct, frozen=True):
     """How a text is to be read: its encoding, the separator of fields, and the decimal sign of numbers.
 
     With `accounts`, (200) and 200- are negative numbers.
@@ -69,7 +69,7 @@ def read(path: Path) -> list[list[Cell]]:
     return grid(held, path.name, guess(held, path.name))
 
 
-def guess(content: bytes, name: str, decimal: str = ".") -> Manner:
+def guess(content: bytes, name: str, decimal: str = ".") -> CsvManner:
     """Guess how to read a file. Raises KavletError when it is not text or holds nothing.
 
     `decimal` is the usual sign, for figures such as 1.234 that do not tell theirs.
@@ -82,7 +82,7 @@ def guess(content: bytes, name: str, decimal: str = ".") -> Manner:
         raise KavletError(say("{file} is empty.", file=name))
     separator = _separator(text)
     fields = [field.strip() for row in rows(text, separator, name)[:500] for field in row]
-    return Manner(encoding, separator, "." if separator == "," else _decimal(fields, decimal))
+    return CsvManner(encoding, separator, "." if separator == "," else _decimal(fields, decimal))
 
 
 def _decimal(fields: list[str], usual: str) -> str:
@@ -95,7 +95,7 @@ def _decimal(fields: list[str], usual: str) -> str:
     return "," if signs == {","} or (signs == {"."} and usual == ",") else "."
 
 
-def grid(content: bytes, name: str, manner: Manner) -> list[list[Cell]]:
+def grid(content: bytes, name: str, manner: CsvManner) -> list[list[Cell]]:
     """Rows of cells, each where it stands in the file."""
     try:
         text = content.decode(manner.encoding)

@@ -33,7 +33,7 @@ class Attached(Struct, frozen=True):
     content: bytes
 
 
-class Draft(Struct, frozen=True):
+class MailDraft(Struct, frozen=True):
     """A mail to be sent: addressees, subject, words, the pictures shown in it (PNG with their texts), files."""
 
     to: tuple[str, ...]
@@ -66,7 +66,7 @@ def _address(text: str) -> Address:
     return Address(named["name"].strip('" ') if named else "", user, host)
 
 
-def dumps(draft: Draft) -> bytes:
+def dumps(draft: MailDraft) -> bytes:
     """The draft as a message that a mail program opens to be sent. The same draft gives the same bytes: what is unsent
     has no date."""
     made = EmailMessage(policy=SMTP)

@@ -41,7 +41,7 @@ def read_source(source: Source, decimal: str = ".") -> ReadSheet:
     if path.suffix.lower() in csv.SUFFIXES:
         content = csv.content(path)
         guess = csv.guess(content, path.name, decimal)
-        manner = csv.Manner(
+        manner = csv.CsvManner(
             source.encoding or guess.encoding,
             source.separator or guess.separator,
             source.decimal or guess.decimal,

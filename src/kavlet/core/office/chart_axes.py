@@ -4,7 +4,7 @@ from msgspec import Struct
 
 from kavlet.core.office import drawing
 from kavlet.core.office.xml import Element, add
-from kavlet.core.plain.model import Axes, Axis, Lettered, PlainChart
+from kavlet.core.plain.model import Axes, Lettered, PlainAxis, PlainChart
 from kavlet.core.plain.number_codes import code
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.number_text import NumberText
@@ -38,7 +38,7 @@ def axes(parent: Element, pair: Axes, which: str, chart: PlainChart) -> None:
     _axis(parent, upright, _Stand(other, one, across, flat.reversed != second, between))
 
 
-def _axis(parent: Element, axis: Axis, at: _Stand) -> None:
+def _axis(parent: Element, axis: PlainAxis, at: _Stand) -> None:
     made = add(parent, "c:catAx" if axis.category else "c:valAx")
     add(made, "c:axId", val=at.own)
     scale = add(made, "c:scaling")
@@ -80,7 +80,7 @@ def _axis(parent: Element, axis: Axis, at: _Stand) -> None:
             add(made, "c:majorUnit", val=float(axis.step))
 
 
-def _axis_title(parent: Element, axis: Axis, side: str) -> None:
+def _axis_title(parent: Element, axis: PlainAxis, side: str) -> None:
     look = axis.title_look or Lettered(9.0, Colour(0.3, 0.3, 0.3))
     made = add(parent, "c:title")
     rich = add(add(made, "c:tx"), "c:rich")

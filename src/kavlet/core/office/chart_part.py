@@ -11,17 +11,17 @@ from kavlet.core.office.chart_texts import texts_over
 from kavlet.core.office.sheets import Sheets, shown
 from kavlet.core.office.xml import Element, add, dumps, root
 from kavlet.core.plain.model import (
-    Cells,
     Errors,
-    Group,
     Lettered,
-    Picture,
     Place,
+    PlainCells,
     PlainChart,
     PlainFill,
+    PlainGroup,
+    PlainPicture,
+    PlainWords,
     Point,
     Series,
-    Words,
 )
 from kavlet.core.plain.number_codes import code
 from kavlet.core.values.colour import Colour
@@ -43,11 +43,11 @@ GROUPINGS = {"clustered": "clustered", "stacked": "stacked", "share": "percentSt
 SHAPES_ID, BOOK_ID = "rId1", "rId2"
 
 
-class ChartPart(Struct, frozen=True):
+class WrittenChart(Struct, frozen=True):
     """The part's XML, its pictures by relation, and the XML of the texts drawn over it, where there are any."""
 
     xml: bytes
-    pictures: tuple[tuple[str, Picture], ...]
+    pictures: tuple[tuple[str, PlainPicture], ...]
     shapes: bytes | None
 
 
@@ -56,14 +56,14 @@ class _Writer:
 
     def __init__(self, chart: PlainChart, sheets: Sheets, language: str) -> None:
         self.chart, self.sheets, self.language = chart, sheets, language
-        self.pictures: list[Picture] = []
+        self.pictures: list[PlainPicture] = []
         self.count = 0
         self.unlisted: list[int] = []
         self.solid = chart.view is not None
 
     def picture(self, of: PlainFill | None) -> str:
         """The relation of a picture."""
-        if not isinstance(of, Picture):
+        if not isinstance(of, PlainPicture):
             return ""
         if of not in self.pictures:
             self.pictures.append(of)
@@ -71,12 +71,12 @@ class _Writer:
 
     # References
 
-    def strings(self, parent: Element, short: str, cells: Cells) -> None:
+    def strings(self, parent: Element, short: str, cells: PlainCells) -> None:
         """A reference to texts, with the texts."""
         made = add(add(parent, short), "c:strRef")
         self._texts(made, cells)
 
-    def _texts(self, made: Element, cells: Cells) -> None:
+    def _texts(self, made: Element, cells: PlainCells) -> None:
         add(made, "c:f", self.sheets.where(cells))
         held = add(made, "c:strCache")
         add(held, "c:ptCount", val=cells.count)
@@ -85,7 +85,7 @@ class _Writer:
             if text:
                 add(add(held, "c:pt", idx=index), "c:v", text)
 
-    def numbers(self, parent: Element, short: str, cells: Cells) -> None:
+    def numbers(self, parent: Element, short: str, cells: PlainCells) -> None:
         """A reference to numbers, with the numbers."""
         made = add(add(parent, short), "c:numRef")
         add(made, "c:f", self.sheets.where(cells))
@@ -109,7 +109,7 @@ class _Writer:
 
     def picture_options(self, parent: Element, fill: PlainFill | None) -> None:
         """How a picture fills a part."""
-        if isinstance(fill, Picture):
+        if isinstance(fill, PlainPicture):
             made = add(parent, "c:pictureOptions")
             add(made, "c:pictureFormat", val={"stretch": "stretch", "stack": "stack", "scale": "stackScale"}[fill.how])
             if fill.how == "scale":
@@ -117,7 +117,7 @@ class _Writer:
 
     # Series
 
-    def series(self, parent: Element, group: Group, one: Series) -> None:
+    def series(self, parent: Element, group: PlainGroup, one: Series) -> None:
         """One series."""
         made = add(parent, "c:ser")
         number, self.count = self.count, self.count + 1
@@ -185,7 +185,7 @@ class _Writer:
 
     # Labels
 
-    def _labels(self, parent: Element, group: Group, one: Series) -> None:
+    def _labels(self, parent: Element, group: PlainGroup, one: Series) -> None:
         labels = one.labels
         if not labels.points and not labels.shown:
             return
@@ -222,7 +222,7 @@ class _Writer:
         drawing.fill(made, None)
         drawing.line(made, None)
 
-    def _places(self, group: Group) -> dict[Place, str]:
+    def _places(self, group: PlainGroup) -> dict[Place, str]:
         """The places that a type of chart has for labels."""
         if self.solid or group.kind in ("rings", "area"):
             return ON_PIE if group.kind == "pie" else {}
@@ -254,7 +254,7 @@ class _Writer:
 
     # Groups
 
-    def group(self, parent: Element, group: Group) -> None:
+    def group(self, parent: Element, group: PlainGroup) -> None:
         """All series of one type."""
         kind = group.kind
         short = KINDS[kind]
@@ -333,7 +333,7 @@ class _Writer:
         drawing.text_body(space, "c:txPr", Lettered(10.0, _ink(chart.ground), family=chart.family))
         return space
 
-    def _title(self, parent: Element, words: Words) -> None:
+    def _title(self, parent: Element, words: PlainWords) -> None:
         made = add(parent, "c:title")
         text = add(made, "c:tx")
         if words.cell is not None:
@@ -407,7 +407,7 @@ def _layout(parent: Element, box: Rect, target: str, sized: bool = True) -> None
         add(made, f"c:{key}", val=round(max(0.0, min(1.0, value)), 6))
 
 
-def chart_part(chart: PlainChart, sheets: Sheets, language: str, linked: bool) -> ChartPart:
+def chart_part(chart: PlainChart, sheets: Sheets, language: str, linked: bool) -> WrittenChart:
     """The part of a chart whose cells stand in those sheets; `linked` where they are in a workbook of its own."""
     writer = _Writer(chart, sheets, language)
     space = writer.made()
@@ -417,4 +417,4 @@ def chart_part(chart: PlainChart, sheets: Sheets, language: str, linked: bool) -
     if shapes is not None:
         add(space, "c:userShapes", r_id=SHAPES_ID)
     held = tuple((f"rId{i + 3}", one) for i, one in enumerate(writer.pictures))
-    return ChartPart(dumps(space), held, shapes)
+    return WrittenChart(dumps(space), held, shapes)

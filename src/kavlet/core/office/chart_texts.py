@@ -2,10 +2,10 @@
 
 from kavlet.core.office import drawing
 from kavlet.core.office.xml import add, dumps, root
-from kavlet.core.plain.model import Words
+from kavlet.core.plain.model import PlainWords
 
 
-def texts_over(texts: tuple[Words, ...]) -> bytes | None:
+def texts_over(texts: tuple[PlainWords, ...]) -> bytes | None:
     """The texts over a chart (ISO/IEC 29500-1, 21.3)."""
     if not texts:
         return None

@@ -8,7 +8,15 @@ from lxml import etree
 
 from kavlet.core.figures.table import Table
 from kavlet.core.files import svg
-from kavlet.core.office.manner import LEVELS, LONGEST_TITLE, Manner, Outline, readable, reading_order, with_pictures
+from kavlet.core.office.manner import (
+    LEVELS,
+    LONGEST_TITLE,
+    HeadingLevels,
+    Manner,
+    readable,
+    reading_order,
+    with_pictures,
+)
 from kavlet.core.office.package import CHART_TYPE, SHARP, ChartStore, parts_of
 from kavlet.core.office.sheets import sheets_for
 from kavlet.core.office.theme import themed
@@ -23,7 +31,6 @@ from kavlet.core.values.geometry import Rect, Size
 W = "http://schemas.openxmlformats.org/wordprocessingml/2006/main"
 WP = "http://schemas.openxmlformats.org/drawingml/2006/wordprocessingDrawing"
 SHEET, MARGIN = Size(595.28, 841.89), 56.7  # points: A4, 20 mm
-TWIPS = 20  # in a point
 
 
 class _Report:
@@ -41,7 +48,7 @@ class _Report:
                 del owner.rels[id_]
         self.store = ChartStore("word", manner.language, manner.paint)
         self.drawn = 0
-        self.outline = Outline()
+        self.outline = HeadingLevels()
         upright = size.height >= size.width
         sheet = size if upright and 400 < size.width < 900 else SHEET
         section = self.document.sections[0]

@@ -1,7 +1,7 @@
 """Fills, lines and texts in DrawingML (ISO/IEC 29500-1, 20.1 and 21.1)."""
 
 from kavlet.core.office.xml import EMU, Element, add
-from kavlet.core.plain.model import Gradient, Lettered, Pattern, Picture, PlainFill, Stroke
+from kavlet.core.plain.model import Gradient, Lettered, Pattern, PlainFill, PlainPicture, Stroke
 from kavlet.core.values.colour import Colour
 
 PATTERNS = {"lines": "wdUpDiag", "cross": "diagCross", "dots": "pct25"}
@@ -40,7 +40,7 @@ def fill(parent: Element, of: PlainFill | None, picture: str = "") -> None:
             made = add(parent, "a:pattFill", prst=kind or PATTERNS.get(of.kind, "diagCross"))
             colour(add(made, "a:fgClr"), of.colour)
             colour(add(made, "a:bgClr"), of.ground)
-        case Picture():
+        case PlainPicture():
             made = add(parent, "a:blipFill")
             add(made, "a:blip", r_embed=picture)
             add(add(made, "a:stretch"), "a:fillRect")

@@ -22,7 +22,7 @@ class Manner(Struct, frozen=True):
 LEVELS = {"title": 1, "heading": 2, "caption": 3}  # of headings in a flowing document
 
 
-class Outline:
+class HeadingLevels:
     """The levels of headings one after the other: none is skipped on the way down."""
 
     def __init__(self) -> None:

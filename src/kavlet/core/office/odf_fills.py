@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 from kavlet.core.messages import Message, say
 from kavlet.core.office.odf import Element, add, points, put
-from kavlet.core.plain.model import Gradient, Pattern, Picture, PlainFill, Stroke
+from kavlet.core.plain.model import Gradient, Pattern, PlainFill, PlainPicture, Stroke
 from kavlet.core.values.colour import Colour
 
 
@@ -14,7 +14,7 @@ class Fills:
 
     def __init__(self, common: Element) -> None:
         self.common = common
-        self.pictures: list[Picture] = []
+        self.pictures: list[PlainPicture] = []
         self.differs: list[Message] = []
         self._styles: dict[tuple[object, ...], str] = {}
 
@@ -40,7 +40,7 @@ class Fills:
             case Pattern():
                 put(graphic, draw_fill="hatch", draw_fill__hatch__name=self._hatch(fill),
                     draw_fill__color=fill.ground.hex[:7], draw_fill__hatch__solid=True)  # fmt: skip
-            case Picture():
+            case PlainPicture():
                 if fill not in self.pictures:
                     self.pictures.append(fill)
                 number = self.pictures.index(fill) + 1

@@ -17,7 +17,7 @@ from kavlet.core.values.colour import Colour
 ALIGNED = {"start": "start", "middle": "center", "end": "end"}
 
 
-class Parts:
+class OdfParts:
     """A document's content on its way: the body, styles, and the package around them."""
 
     def __init__(self, media_type: str, tables: Sequence[Table], manner: Manner) -> None:

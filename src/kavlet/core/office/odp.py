@@ -6,7 +6,7 @@ from kavlet.core.figures.table import Table
 from kavlet.core.office.manner import INK, Manner, with_pictures
 from kavlet.core.office.odf import Element, add, points, put
 from kavlet.core.office.odf_chart import Differs
-from kavlet.core.office.odf_parts import Parts, default_styles
+from kavlet.core.office.odf_parts import OdfParts, default_styles
 from kavlet.core.plain.model import Lettered, Stroke
 from kavlet.core.plain.page_model import (
     AnyPart,
@@ -24,7 +24,7 @@ TYPE = "application/vnd.oasis.opendocument.presentation"
 
 def presentation(pages: Sequence[PlainPage], tables: Sequence[Table], manner: Manner) -> tuple[bytes, Differs]:
     """The presentation's bytes, a slide for each page, and what is different there."""
-    made = Parts(TYPE, tables, manner)
+    made = OdfParts(TYPE, tables, manner)
     _master(made, pages[0])
     body = add(add(made.content, "office:body"), "office:presentation")
     number = 0
@@ -35,7 +35,7 @@ def presentation(pages: Sequence[PlainPage], tables: Sequence[Table], manner: Ma
     return made.save(), made.differs
 
 
-def _master(made: Parts, page: PlainPage) -> None:
+def _master(made: OdfParts, page: PlainPage) -> None:
     """The page layout and the master page that all slides have."""
     common = add(made.styles, "office:styles")
     default_styles(common, Lettered(12.0, INK, family=page.family))
@@ -53,7 +53,7 @@ def _master(made: Parts, page: PlainPage) -> None:
     add(masters, "style:master-page", style_name="plain", style_page__layout__name="layout")
 
 
-def _slide(made: Parts, body: Element, page: PlainPage, number: int) -> None:
+def _slide(made: OdfParts, body: Element, page: PlainPage, number: int) -> None:
     def ground(style: Element) -> None:
         put(
             add(style, "style:drawing-page-properties"),
@@ -99,7 +99,7 @@ def _frame(parent: Element, box: Rect, name: str = "") -> Element:
     return made
 
 
-def _part(made: Parts, home: Element, part: AnyPart, is_title: bool) -> None:
+def _part(made: OdfParts, home: Element, part: AnyPart, is_title: bool) -> None:
     match part:
         case TextPart():
             _text(made, home, part, is_title)
@@ -124,7 +124,7 @@ def _part(made: Parts, home: Element, part: AnyPart, is_title: bool) -> None:
             _shape(made, home, part)
 
 
-def _text(made: Parts, home: Element, part: TextPart, is_title: bool) -> None:
+def _text(made: OdfParts, home: Element, part: TextPart, is_title: bool) -> None:
     frame = _frame(home, part.box, part.name)
     edge = Stroke(part.edge, 0.75) if part.edge is not None else None
     style = made.graphic(
@@ -148,7 +148,7 @@ def _text(made: Parts, home: Element, part: TextPart, is_title: bool) -> None:
         made.paragraph(add(listed, "text:list-item"), one)
 
 
-def list_style(made: Parts, kind: str) -> str:
+def list_style(made: OdfParts, kind: str) -> str:
     """The style of a list with dots or numbers."""
     held = f"list-{kind}"
     if not any(child.get("{urn:oasis:names:tc:opendocument:xmlns:style:1.0}name") == held for child in made.automatic):
@@ -163,7 +163,7 @@ def list_style(made: Parts, kind: str) -> str:
     return held
 
 
-def _shape(made: Parts, home: Element, part: ShapePart) -> None:
+def _shape(made: OdfParts, home: Element, part: ShapePart) -> None:
     box = part.box
     line = Stroke(part.edge, part.edge_width) if part.edge is not None else None
     if part.form in ("line", "arrow"):

@@ -12,7 +12,7 @@ from kavlet.core.office.odf_parts import default_styles
 from kavlet.core.office.package import SHARP, STAND_IN, Paint, parts_of
 from kavlet.core.office.sheets import Sheets
 from kavlet.core.office.xlsx import GAP_ROWS, Beside
-from kavlet.core.plain.model import Cells, Lettered
+from kavlet.core.plain.model import Lettered, PlainCells
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
 
@@ -21,7 +21,7 @@ LINK = {"xlink_type": "simple", "xlink_show": "embed", "xlink_actuate": "onLoad"
 COLUMN, ROW = 64.0, 12.8  # points; how wide a column and how tall a row usually is
 
 
-def where(sheets: Sheets, cells: Cells) -> str:
+def where(sheets: Sheets, cells: PlainCells) -> str:
     """The address of cells (ODF 1.3, part 3, 18.3.2): ``'My table'.$B$2:.$B$9``."""
     sheet = sheets.sheet(cells.table).replace("'", "''")
     letters, first = column_letters(cells.column), cells.first + 1

@@ -5,10 +5,10 @@ from collections.abc import Sequence
 import msgspec
 
 from kavlet.core.figures.table import Table
-from kavlet.core.office.manner import INK, LEVELS, Manner, Outline, readable, reading_order, with_pictures
+from kavlet.core.office.manner import INK, LEVELS, HeadingLevels, Manner, readable, reading_order, with_pictures
 from kavlet.core.office.odf import Element, add, points, put
 from kavlet.core.office.odf_chart import Differs, text_properties
-from kavlet.core.office.odf_parts import Parts, default_styles
+from kavlet.core.office.odf_parts import OdfParts, default_styles
 from kavlet.core.office.odp import list_style
 from kavlet.core.plain.model import Lettered
 from kavlet.core.plain.page_model import (
@@ -28,17 +28,17 @@ WIDE, TALL, MARGIN = 595.28, 841.89, 56.7  # points: A4, 20 mm
 
 def report(pages: Sequence[PlainPage], tables: Sequence[Table], manner: Manner) -> tuple[bytes, Differs]:
     """The document's bytes, page after page, and what is different there."""
-    made = Parts(TYPE, tables, manner)
+    made = OdfParts(TYPE, tables, manner)
     _styles(made, pages[0].family)
     body = add(add(made.content, "office:body"), "office:text")
     written = [one for page in pages for one in with_pictures(page)]
-    outline = Outline()
+    outline = HeadingLevels()
     for number, page in enumerate(written):
         _page(made, body, page, number == 0, outline)
     return made.save(), made.differs
 
 
-def _styles(made: Parts, family: str) -> None:
+def _styles(made: OdfParts, family: str) -> None:
     common = add(made.styles, "office:styles")
     default_styles(common, Lettered(10.5, INK, family=family))
     caption = add(common, "style:style", style_name="Caption", style_family="paragraph")
@@ -60,7 +60,7 @@ def _styles(made: Parts, family: str) -> None:
     add(masters, "style:master-page", style_name="Standard", style_page__layout__name="layout")
 
 
-def _page(made: Parts, body: Element, page: PlainPage, first: bool, outline: Outline) -> None:
+def _page(made: OdfParts, body: Element, page: PlainPage, first: bool, outline: HeadingLevels) -> None:
     parts = reading_order(page.parts)
     headed = any(isinstance(one, TextPart) and one.role in ("title", "heading") for one in parts)
     if not first:
@@ -111,7 +111,7 @@ def _frame(body: Element, wide: float, tall: float) -> Element:
     )  # fmt: skip
 
 
-def _text(made: Parts, body: Element, part: TextPart, outline: Outline) -> None:
+def _text(made: OdfParts, body: Element, part: TextPart, outline: HeadingLevels) -> None:
     listed: Element | None = None
     for number, one in enumerate(part.paragraphs):
         if not one.text.strip():

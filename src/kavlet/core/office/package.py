@@ -6,10 +6,10 @@ from collections.abc import Callable
 
 from lxml import etree
 
-from kavlet.core.office.chart_part import BOOK_ID, SHAPES_ID, ChartPart, chart_part
+from kavlet.core.office.chart_part import BOOK_ID, SHAPES_ID, WrittenChart, chart_part
 from kavlet.core.office.sheets import Sheets
 from kavlet.core.office.xml import RELATION
-from kavlet.core.plain.model import Picture, PlainChart
+from kavlet.core.plain.model import PlainChart, PlainPicture
 from kavlet.core.scene.primitives import Scene
 
 TYPES = "[Content_Types].xml"
@@ -62,7 +62,7 @@ def relations(of: Relations) -> bytes:
     return bytes(etree.tostring(tree, xml_declaration=True, encoding="UTF-8", standalone=True))
 
 
-def picture_bytes(picture: Picture, paint: Paint) -> tuple[str, bytes]:
+def picture_bytes(picture: PlainPicture, paint: Paint) -> tuple[str, bytes]:
     """A picture's ending and bytes."""
     if isinstance(picture.what, Scene):
         return "png", paint(picture.what, SHARP)
@@ -70,7 +70,7 @@ def picture_bytes(picture: Picture, paint: Paint) -> tuple[str, bytes]:
 
 
 def chart_parts(
-    part: ChartPart, folder: str, name: str, paint: Paint
+    part: WrittenChart, folder: str, name: str, paint: Paint
 ) -> tuple[dict[str, bytes], list[tuple[str, str, str]]]:
     """The parts that a chart brings along (pictures, texts drawn over it) in a folder such as ``xl``, and the chart's
     relations to them."""

@@ -9,7 +9,7 @@ from kavlet.core.figures.recalculate import Values, recalculate
 from kavlet.core.figures.references import SCAN, column_letters, reference
 from kavlet.core.figures.table import Table
 from kavlet.core.files import workbook
-from kavlet.core.plain.model import Cells, PlainChart
+from kavlet.core.plain.model import PlainCells, PlainChart
 
 
 class Sheets(Struct, frozen=True):
@@ -23,19 +23,19 @@ class Sheets(Struct, frozen=True):
         """The name of the sheet of a table's id."""
         return self.names[next(one.name for one in self.tables if one.id == table)]
 
-    def where(self, cells: Cells) -> str:
+    def where(self, cells: PlainCells) -> str:
         """The reference to cells, with the sheet in apostrophes: ``'My table'!$B$2:$B$9``."""
         sheet = self.sheet(cells.table).replace("'", "''")
         letters, first = column_letters(cells.column), cells.first + 1
         last = f":${letters}${first + cells.count - 1}" if cells.count > 1 else ""
         return f"'{sheet}'!${letters}${first}{last}"
 
-    def held(self, cells: Cells) -> list[Value]:
+    def held(self, cells: PlainCells) -> list[Value]:
         """What the cells evaluate to."""
         column = self.values.of(cells.table)[cells.column].values
         return list(column[cells.first : cells.first + cells.count])
 
-    def numbers(self, cells: Cells) -> list[float]:
+    def numbers(self, cells: PlainCells) -> list[float]:
         """The numbers of cells; NaN for all else."""
         column = self.values.of(cells.table)[cells.column].numbers
         return [float(one) for one in column[cells.first : cells.first + cells.count]]

@@ -19,7 +19,7 @@ Marker = Literal["none", "disc", "square", "diamond", "triangle", "cross", "plus
 BodyShape = Literal["box", "cylinder", "cone", "pyramid"]
 
 
-class Cells(Struct, frozen=True):
+class PlainCells(Struct, frozen=True):
     """Cells of one column of a table, from row `first` on (0 is the header): `count` of them, below each other."""
 
     table: str
@@ -44,7 +44,7 @@ class Pattern(Struct, frozen=True):
     angle: float
 
 
-class Picture(Struct, frozen=True):
+class PlainPicture(Struct, frozen=True):
     """A picture that fills a part: once over all of it, in a stack, or one for each `unit` of the value.
 
     It is a scene of its own, or the bytes of a PNG or JPEG.
@@ -56,7 +56,7 @@ class Picture(Struct, frozen=True):
     unit: float = 1.0
 
 
-PlainFill = Colour | Gradient | Pattern | Picture
+PlainFill = Colour | Gradient | Pattern | PlainPicture
 
 
 class Stroke(Struct, frozen=True):
@@ -91,7 +91,7 @@ class PointLabel(Struct, frozen=True):
     """The label of one point: its text in a cell, how it is set, and where it stands."""
 
     index: int
-    text: Cells
+    text: PlainCells
     look: Lettered
     place: Place = "auto"
 
@@ -109,8 +109,8 @@ class Labels(Struct, frozen=True):
 class Errors(Struct, frozen=True):
     """Error bars: how far they reach up and down from each value, and their line."""
 
-    plus: Cells | None
-    minus: Cells | None
+    plus: PlainCells | None
+    minus: PlainCells | None
     line: Stroke
     across: bool = False
     caps: bool = True
@@ -123,17 +123,17 @@ class Series(Struct, frozen=True, kw_only=True):
     `as_ring` says the same as a ring of slices, where points can't lie over rings.
     """
 
-    name: Cells
-    values: Cells
-    names: Cells | None = None
-    x: Cells | None = None
-    sizes: Cells | None = None
+    name: PlainCells
+    values: PlainCells
+    names: PlainCells | None = None
+    x: PlainCells | None = None
+    sizes: PlainCells | None = None
     fill: PlainFill | None = None
     line: Stroke | None = None
     marker: Marker = "none"
     marker_size: float = 7.0
     marker_edge: Stroke | None = None
-    marker_picture: Picture | None = None
+    marker_picture: PlainPicture | None = None
     smooth: bool = False
     points: tuple[Point, ...] = ()
     labels: Labels = Labels()
@@ -143,7 +143,7 @@ class Series(Struct, frozen=True, kw_only=True):
     as_ring: "Series | None" = None
 
     @property
-    def cells(self) -> tuple[Cells, ...]:
+    def cells(self) -> tuple[PlainCells, ...]:
         """All cells it refers to."""
         ends = (self.errors.plus, self.errors.minus) if self.errors is not None else ()
         found = (self.name, self.values, self.names, self.x, self.sizes, *ends)
@@ -151,7 +151,7 @@ class Series(Struct, frozen=True, kw_only=True):
         return (*(one for one in found if one is not None), *(label.text for label in self.labels.points), *more)
 
 
-class Group(Struct, frozen=True, kw_only=True):
+class PlainGroup(Struct, frozen=True, kw_only=True):
     """Series of one type on one pair of axes. Angles are degrees clockwise from the top, the hole a percentage."""
 
     kind: GroupKind
@@ -166,7 +166,7 @@ class Group(Struct, frozen=True, kw_only=True):
     bubble_scale: float = 100.0
 
 
-class Axis(Struct, frozen=True, kw_only=True):
+class PlainAxis(Struct, frozen=True, kw_only=True):
     """One axis. Ends that are None are found by whoever shows the chart."""
 
     minimum: float | None = None
@@ -189,21 +189,21 @@ class Axis(Struct, frozen=True, kw_only=True):
 class Axes(Struct, frozen=True):
     """A pair of axes: across (names, or x) and along (values, or y)."""
 
-    across: Axis
-    along: Axis
+    across: PlainAxis
+    along: PlainAxis
 
 
-class Words(Struct, frozen=True):
+class PlainWords(Struct, frozen=True):
     """A text of the chart: written, or in a cell. `box` is where it stands, as shares of the chart."""
 
     text: str
     look: Lettered
     box: Rect
-    cell: Cells | None = None
+    cell: PlainCells | None = None
     align: Literal["start", "middle", "end"] = "start"
 
 
-class View(Struct, frozen=True):
+class PlainView(Struct, frozen=True):
     """How a solid is looked at (ISO/IEC 29500-1, 21.2.2.228 view3D): degrees, perspective 0 to 1, depth in percent."""
 
     turn: float
@@ -222,19 +222,19 @@ class PlainChart(Struct, frozen=True, kw_only=True):
 
     name: str
     size: Size
-    groups: tuple[Group, ...]
+    groups: tuple[PlainGroup, ...]
     lying: bool
     first: Axes | None
     second: Axes | None
-    title: Words | None
-    texts: tuple[Words, ...]
+    title: PlainWords | None
+    texts: tuple[PlainWords, ...]
     legend: Rect | None
     legend_look: Lettered | None
     plot: Rect
     ground: Colour
     plot_ground: Colour | None
     family: str
-    view: View | None
+    view: PlainView | None
     workings: Table
     blanks: Literal["gap", "span", "zero"]
     alt_text: str
@@ -242,7 +242,7 @@ class PlainChart(Struct, frozen=True, kw_only=True):
     box: Rect = Rect(0.0, 0.0, 1.0, 1.0)
 
     @property
-    def cells(self) -> tuple[Cells, ...]:
+    def cells(self) -> tuple[PlainCells, ...]:
         """All cells it refers to."""
         title = (self.title.cell,) if self.title is not None and self.title.cell is not None else ()
         return (*(cells for group in self.groups for series in group.series for cells in series.cells), *title)

@@ -33,7 +33,7 @@ class TextParagraph(Struct, frozen=True):
         return "".join(run.text for run in self.runs)
 
 
-class Part(Struct, frozen=True, kw_only=True):
+class PagePart(Struct, frozen=True, kw_only=True):
     """Anything on a page. Boxes are in points; those of one `group` belong together."""
 
     box: Rect
@@ -41,7 +41,7 @@ class Part(Struct, frozen=True, kw_only=True):
     group: str = ""
 
 
-class TextPart(Part, frozen=True, kw_only=True):
+class TextPart(PagePart, frozen=True, kw_only=True):
     """Paragraphs in a box; `spacing` is from line to line in sizes of type, `after` between paragraphs in points."""
 
     paragraphs: tuple[TextParagraph, ...]
@@ -68,7 +68,7 @@ class TableCell(Struct, frozen=True):
     fill: Colour | None = None
 
 
-class TablePart(Part, frozen=True, kw_only=True):
+class TablePart(PagePart, frozen=True, kw_only=True):
     """Rows of cells, the first a header where there is one; widths and the rows' height in points.
 
     `lines` are the colours of the rule below each row, None for none.
@@ -82,7 +82,7 @@ class TablePart(Part, frozen=True, kw_only=True):
     alt_text: str = ""
 
 
-class ChartPart(Part, frozen=True, kw_only=True):
+class ChartPart(PagePart, frozen=True, kw_only=True):
     """A chart: in plain terms, and its picture; written as the one, the other, or both. `table` is the id of the table
     it stands on."""
 
@@ -100,14 +100,14 @@ class ChartPart(Part, frozen=True, kw_only=True):
         return all(chart.groups for chart in self.charts)
 
 
-class PicturePart(Part, frozen=True, kw_only=True):
+class PicturePart(PagePart, frozen=True, kw_only=True):
     """A picture as a scene of the box's size."""
 
     scene: Scene
     alt_text: str = ""
 
 
-class ShapePart(Part, frozen=True, kw_only=True):
+class ShapePart(PagePart, frozen=True, kw_only=True):
     """A plain shape; lines and arrows run down to the right, or up where `rising`."""
 
     form: Literal["rectangle", "rounded", "ellipse", "line", "arrow"]

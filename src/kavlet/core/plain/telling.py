@@ -24,15 +24,15 @@ from kavlet.core.messages import Message
 from kavlet.core.plain.model import (
     AxisPair,
     BodyShape,
-    Cells,
     Gradient,
-    Group,
     Grouping,
     GroupKind,
     Lettered,
     Pattern,
-    Picture,
+    PlainCells,
     PlainFill,
+    PlainGroup,
+    PlainPicture,
     Point,
     Series,
     Stroke,
@@ -52,7 +52,7 @@ PICTURE_SIDE = 96.0  # points of a symbol's picture, longer side
 SHAPES: dict[str, BodyShape] = {"round": "cylinder", "cone": "cone", "pyramid": "pyramid"}
 
 
-class Draft(Struct):
+class DraftGroup(Struct):
     """A group that series are added to."""
 
     kind: GroupKind
@@ -66,9 +66,9 @@ class Draft(Struct):
     by_area: bool = True
     bubble_scale: float = 100.0
 
-    def made(self) -> Group:
+    def made(self) -> PlainGroup:
         """The group as it is now."""
-        return Group(
+        return PlainGroup(
             kind=self.kind,
             series=tuple(self.series),
             axes=self.axes,
@@ -82,7 +82,7 @@ class Draft(Struct):
         )
 
 
-class Source(Struct, frozen=True):
+class ToldPanel(Struct, frozen=True):
     """What is told: a panel of a chart's build and its figure, its style, and all tables with their values."""
 
     build: Build
@@ -94,17 +94,17 @@ class Source(Struct, frozen=True):
     values: Values
 
 
-class Telling:
+class PlainTelling:
     """One panel on its way: layers add groups, workings and what differs."""
 
-    def __init__(self, source: Source, workings: Workings) -> None:
+    def __init__(self, source: ToldPanel, workings: Workings) -> None:
         self.source = source
         self.chart: Chart = source.panel.chart
         self.data = source.panel.data
         self.style: Style = source.context.style
         self.figure = source.figure
         self.workings = workings
-        self.drafts: list[Draft] = []
+        self.drafts: list[DraftGroup] = []
         self.differs: list[Message] = []
         self.needs_overlay = False
         self.same_scale = False
@@ -143,12 +143,12 @@ class Telling:
 
     # Cells
 
-    def cells(self, column: str) -> Cells:
+    def cells(self, column: str) -> PlainCells:
         """The shown rows of a column of the chart's table: where they stand, or a copy by formulas where they are not
         below each other."""
         place, rows = self.source.table.place(column), [HEADER + row for row in self.data.ids]
         if rows == list(range(rows[0], rows[0] + len(rows))):
-            return Cells(self.source.table.id, place, rows[0], len(rows))
+            return PlainCells(self.source.table.id, place, rows[0], len(rows))
         return self.workings.formulas(
             self.title(column),
             [f'IF(ISBLANK({ref});"";{ref})' for ref in (self.at(column, i) for i in range(len(rows)))],
@@ -158,9 +158,9 @@ class Telling:
     def at(self, column: str, row: int) -> str:
         """The reference to a shown row of a column, as formulas of the workings write it."""
         place = self.source.table.place(column)
-        return self.workings.at(Cells(self.source.table.id, place, HEADER + self.data.ids[row], 1), 0)
+        return self.workings.at(PlainCells(self.source.table.id, place, HEADER + self.data.ids[row], 1), 0)
 
-    def plotted(self, column: str) -> Cells:
+    def plotted(self, column: str) -> PlainCells:
         """The figures of a column for marks that a text or an error would pull to zero: those are no value there."""
         figures, values = self.data.column(column), self.data.values.get(column, [])
         if not any(math.isnan(figure) and values[i] is not None for i, figure in enumerate(figures)):
@@ -174,16 +174,16 @@ class Telling:
         """What a column is called."""
         return self.data.titles.get(column, column)
 
-    def names(self) -> Cells | None:
+    def names(self) -> PlainCells | None:
         """The cells that name the rows."""
         return self.cells(self.chart.names) if self.source.table.place(self.chart.names) >= 0 else None
 
-    def name(self, layer: Layer) -> Cells:
+    def name(self, layer: Layer) -> PlainCells:
         """The cell that names a layer: its column's heading where that says the same."""
         place = self.source.table.place(layer.values)
         column = self.source.table.column(place)
         if column is not None and column.name == layer.name:
-            return Cells(self.source.table.id, place, 0, 1)
+            return PlainCells(self.source.table.id, place, 0, 1)
         return self.workings.one(layer.name)
 
     # Fills
@@ -220,8 +220,12 @@ class Telling:
         ground = self.style.colour(fill.ground) if fill.ground else None
         scene = Scene(Size(area.width, area.height), ground, items)
         if fill.how == "repeated":
-            return Picture(fill.name, scene, "stack")
-        return Picture(fill.name, scene, "scale", fill.unit) if fill.how == "per unit" else Picture(fill.name, scene)
+            return PlainPicture(fill.name, scene, "stack")
+        return (
+            PlainPicture(fill.name, scene, "scale", fill.unit)
+            if fill.how == "per unit"
+            else PlainPicture(fill.name, scene)
+        )
 
     def dressed(self, layer: Layer, rows: Sequence[int] | None = None) -> tuple[PlainFill | None, tuple[Point, ...]]:
         """The fill of a layer, and the points that differ from it. `rows` are the rows' ids by point."""
@@ -261,22 +265,22 @@ class Telling:
     def group(
         self, kind: GroupKind, axes: AxisPair = "first", grouping: Grouping = "clustered", gap: float = 60.0,
         overlap: float = 0.0,
-    ) -> Draft:  # fmt: skip
+    ) -> DraftGroup:  # fmt: skip
         """The group of that kind on those axes, made where there is none yet."""
         for draft in self.drafts:
             same = (draft.kind, draft.axes) == (kind, axes)
             if same and (kind not in ("bars", "area") or draft.grouping == grouping):
                 return draft
-        draft = Draft(kind, axes, grouping, gap, overlap, [])
+        draft = DraftGroup(kind, axes, grouping, gap, overlap, [])
         self.drafts.append(draft)
         return draft
 
-    def overlay(self) -> Draft:
+    def overlay(self) -> DraftGroup:
         """The points over the plot, on axes of their own that are not seen: rows from 0 on across, the scale along."""
         self.needs_overlay = True
         return self.group("scatter", "overlay")
 
-    def spots(self, heading: str, across: Sequence[float]) -> Cells:
+    def spots(self, heading: str, across: Sequence[float]) -> PlainCells:
         """Places across as a column of the workings."""
         cells: list[Cell] = [float(place) for place in across]
         return self.workings.column(heading, cells)
@@ -285,7 +289,7 @@ class Telling:
         """What an axis has come to."""
         return next((axis for axis in self.figure.axes if axis.name == name), None)
 
-    def over_rows(self, across: Cells, along: Cells) -> tuple[Cells, Cells]:
+    def over_rows(self, across: PlainCells, along: PlainCells) -> tuple[PlainCells, PlainCells]:
         """x and y of points on the overlay."""
         return (along, across) if self.lying else (across, along)
 
@@ -328,4 +332,4 @@ def _proportions(held: object) -> tuple[float, float]:
     return wide / most, tall / most
 
 
-Tell = Callable[[Any, Telling], None]
+Tell = Callable[[Any, PlainTelling], None]

@@ -18,8 +18,18 @@ from kavlet.core.figures.references import RangeReference, rewritten
 from kavlet.core.figures.table import Table
 from kavlet.core.messages import say, words_in
 from kavlet.core.plain.kinds import TELL
-from kavlet.core.plain.model import Axes, Axis, Cells, Lettered, PlainChart, Series, Stroke, View, Words
-from kavlet.core.plain.telling import Source, Telling, lettered
+from kavlet.core.plain.model import (
+    Axes,
+    Lettered,
+    PlainAxis,
+    PlainCells,
+    PlainChart,
+    PlainView,
+    PlainWords,
+    Series,
+    Stroke,
+)
+from kavlet.core.plain.telling import PlainTelling, ToldPanel, lettered
 from kavlet.core.plain.workings import Workings
 from kavlet.core.text.faces import face_of
 from kavlet.core.values.geometry import Rect, Size
@@ -54,7 +64,7 @@ def _plain(document: Document, values: Values, picture: Picture, number: int, bo
     own = name if len(build.panels) == 1 else f"{name} {number + 1}"
     workings = Workings(f"workings {build.entry.id} {number}", own, document.tables)
     table = document.table(build.entry.table)
-    to = Telling(Source(build, panel, number, figure, look, table, values), workings)
+    to = PlainTelling(ToldPanel(build, panel, number, figure, look, table, values), workings)
     if chart.as_solid is not None:
         to.differ(say("light and material are those of the program that shows it"))
     for layer in chart.layers:
@@ -91,7 +101,7 @@ def _plain(document: Document, values: Values, picture: Picture, number: int, bo
     )
 
 
-def _ground_series(to: Telling) -> None:
+def _ground_series(to: PlainTelling) -> None:
     """Where all is drawn over the plot, an unseen series that carries the names and the scale below it."""
     frame = to.chart.frame
     used = [draft.axes for draft in to.drafts if draft.series]
@@ -104,7 +114,7 @@ def _ground_series(to: Telling) -> None:
         draft.series.append(unseen)
 
 
-def _only_bodies(to: Telling) -> None:
+def _only_bodies(to: PlainTelling) -> None:
     """A solid plot holds one kind of bodies; what lies over it is said to be missing."""
     bodies = [draft for draft in to.drafts if draft.kind in ("bars", "pie") and draft.axes == "first"]
     rings = [draft for draft in to.drafts if draft.kind == "rings"]
@@ -118,43 +128,43 @@ def _only_bodies(to: Telling) -> None:
     to.needs_overlay = False
 
 
-def _view(to: Telling) -> View | None:
+def _view(to: PlainTelling) -> PlainView | None:
     solid = to.chart.as_solid
     if solid is None or solid.flat or any(draft.kind == "rings" for draft in to.drafts):
         return None
     depth = 100.0 if solid.depth is None else max(20.0, min(2000.0, 100.0 * solid.depth))
-    return View(solid.turn, solid.tilt, solid.perspective, depth)
+    return PlainView(solid.turn, solid.tilt, solid.perspective, depth)
 
 
-def _rule(to: Telling, *kinds: str) -> Stroke | None:
+def _rule(to: PlainTelling, *kinds: str) -> Stroke | None:
     rule: PlacedRule | None = next((one for one in (*to.figure.under, *to.figure.over) if one.kind in kinds), None)
     if rule is None:
         return None
     return Stroke(rule.colour, rule.width, "solid" if not rule.dash else "dot" if rule.dash[0] < 1 else "dash")
 
 
-def _look(to: Telling, kind: str, of: str = "") -> Lettered | None:
+def _look(to: PlainTelling, kind: str, of: str = "") -> Lettered | None:
     found = [one for one in to.figure.texts if one.kind == kind and of in one.text]
     return lettered(found[0]) if found else None
 
 
-def _axes(to: Telling) -> tuple[Axes | None, Axes | None]:
+def _axes(to: PlainTelling) -> tuple[Axes | None, Axes | None]:
     """The first pair of axes, and the second or the overlay's."""
     frame = to.chart.frame
     if isinstance(frame, Polar):
-        around = Axis(minimum=-1.0, maximum=1.0, shown=False)
+        around = PlainAxis(minimum=-1.0, maximum=1.0, shown=False)
         return None, Axes(around, around) if to.needs_overlay else None
     if isinstance(frame, Grid):
         return Axes(
-            Axis(category=True, shown=False, reversed=frame.corner.endswith("right")),
-            Axis(minimum=0.0, maximum=float(frame.rows), shown=False, reversed=frame.corner.startswith("top")),
+            PlainAxis(category=True, shown=False, reversed=frame.corner.endswith("right")),
+            PlainAxis(minimum=0.0, maximum=float(frame.rows), shown=False, reversed=frame.corner.startswith("top")),
         ), None
     along, across = to.axis("x" if to.lying else "y"), to.axis("y" if to.lying else "x")
     numeric = frame.across.kind != "category"
     fixed = to.needs_overlay or to.same_scale
     first_along = _value_axis(to, frame.along, along, fixed=fixed)
     ink = shown(frame.across, to.chart.ink, across=True)
-    names = Axis(
+    names = PlainAxis(
         category=not numeric,
         minimum=frame.across.minimum if numeric else None,
         maximum=frame.across.maximum if numeric else None,
@@ -175,8 +185,8 @@ def _axes(to: Telling) -> tuple[Axes | None, Axes | None]:
     second = None
     if to.needs_overlay and along is not None:
         count = float(to.rows)
-        over = Axis(minimum=0.0, maximum=count, shown=False, reversed=to.lying)
-        second = Axes(over, Axis(minimum=along.minimum, maximum=along.maximum, log=first_along.log, shown=False))
+        over = PlainAxis(minimum=0.0, maximum=count, shown=False, reversed=to.lying)
+        second = Axes(over, PlainAxis(minimum=along.minimum, maximum=along.maximum, log=first_along.log, shown=False))
         if frame.second is not None:
             to.differ(say("lines over the plot share the second scale"))
     elif frame.second is not None:
@@ -184,11 +194,11 @@ def _axes(to: Telling) -> tuple[Axes | None, Axes | None]:
         second = Axes(msgspec.structs.replace(names, shown=False, title="", grid=None), own)
     elif any(draft.axes == "second" for draft in to.drafts) and along is not None:
         hidden = msgspec.structs.replace(names, shown=False, title="", grid=None)
-        second = Axes(hidden, Axis(minimum=along.minimum, maximum=along.maximum, shown=False))
+        second = Axes(hidden, PlainAxis(minimum=along.minimum, maximum=along.maximum, shown=False))
     return Axes(names, first_along), second
 
 
-def _value_axis(to: Telling, scale: Scale, placed: PlacedAxis | None, fixed: bool) -> Axis:
+def _value_axis(to: PlainTelling, scale: Scale, placed: PlacedAxis | None, fixed: bool) -> PlainAxis:
     ink = shown(scale, to.chart.ink)
     low, high = scale.minimum, scale.maximum
     if fixed and placed is not None:
@@ -197,7 +207,7 @@ def _value_axis(to: Telling, scale: Scale, placed: PlacedAxis | None, fixed: boo
     step = scale.step
     if step is None and fixed and len(ticks) > 1:
         step = ticks[1] - ticks[0]
-    return Axis(
+    return PlainAxis(
         minimum=low,
         maximum=high,
         step=step if step and step > 0 and scale.kind != "log" else None,
@@ -213,7 +223,7 @@ def _value_axis(to: Telling, scale: Scale, placed: PlacedAxis | None, fixed: boo
     )
 
 
-def _number(to: Telling, scale: Scale, of: str) -> NumberText:
+def _number(to: PlainTelling, scale: Scale, of: str) -> NumberText:
     """How an axis writes its numbers: as set, else as the first column on it."""
     if scale.number is not None:
         return scale.number
@@ -223,12 +233,12 @@ def _number(to: Telling, scale: Scale, of: str) -> NumberText:
     return to.data.number_text(layer.across_column if of == "x" else layer.figure_column)
 
 
-def _title(to: Telling, document: Document, panel: str) -> Words | None:
+def _title(to: PlainTelling, document: Document, panel: str) -> PlainWords | None:
     """The title, in a cell where it is bound to one."""
     placed = _spoken(to, "title")
     if panel:
         look = lettered(placed[0]) if placed else Lettered(12.0, to.style.ink, bold=True)
-        return Words(panel, look, Rect(0.02, 0.02, 0.9, 0.1), align="middle")
+        return PlainWords(panel, look, Rect(0.02, 0.02, 0.9, 0.1), align="middle")
     if not placed:
         return None
     entry = to.source.build.entry
@@ -245,17 +255,17 @@ def _away(formula: str, table: Table) -> str:
     return rewritten(formula, follow)
 
 
-def _spoken(to: Telling, kind: str) -> list[PlacedText]:
+def _spoken(to: PlainTelling, kind: str) -> list[PlacedText]:
     return [one for one in to.figure.texts if one.kind == kind]
 
 
-def _words(to: Telling, placed: PlacedText, cell: Cells | None = None, text: str = "") -> Words:
+def _words(to: PlainTelling, placed: PlacedText, cell: PlainCells | None = None, text: str = "") -> PlainWords:
     size, box = to.figure.size, placed.bounds
     place = Rect(box.x / size.width, box.y / size.height, box.width / size.width, box.height / size.height)
-    return Words(text or placed.text, lettered(placed), place, cell, placed.anchor)
+    return PlainWords(text or placed.text, lettered(placed), place, cell, placed.anchor)
 
 
-def _texts(to: Telling) -> tuple[Words, ...]:
+def _texts(to: PlainTelling) -> tuple[PlainWords, ...]:
     """Subtitle, source and notes, and headings over strips beside the plot."""
     found = [one for kind in ("subtitle", "source", "note", "heading") for one in _spoken(to, kind)]
     if to.figure.keys and not _is_listed(to):
@@ -263,7 +273,7 @@ def _texts(to: Telling) -> tuple[Words, ...]:
     return tuple(_words(to, one) for one in found)
 
 
-def _legend(to: Telling) -> Rect | None:
+def _legend(to: PlainTelling) -> Rect | None:
     """Where the legend stands; None where there is none."""
     keys, size = to.figure.keys, to.figure.size
     if not keys or not _is_listed(to):
@@ -273,12 +283,12 @@ def _legend(to: Telling) -> Rect | None:
     return Rect(around.x / size.width, around.y / size.height, around.width / size.width, around.height / size.height)
 
 
-def _is_listed(to: Telling) -> bool:
+def _is_listed(to: PlainTelling) -> bool:
     """Whether a plain legend lists anything: a series, or the parts of a pie or ring."""
     return any(one.listed for draft in to.drafts for one in draft.series)
 
 
-def _plot(to: Telling) -> Rect:
+def _plot(to: PlainTelling) -> Rect:
     """The plot as shares of the sheet; of a disc, the square around it, as far as the sheet holds it."""
     size, plot = to.figure.size, to.figure.plot
     if isinstance(to.chart.frame, Polar):
@@ -288,7 +298,7 @@ def _plot(to: Telling) -> Rect:
     return Rect(x, y, min(1.0 - x, max(0.05, made[2])), min(1.0 - y, max(0.05, made[3])))
 
 
-def _around(to: Telling) -> Rect | None:
+def _around(to: PlainTelling) -> Rect | None:
     """The square around a disc, between the texts above it and the sheet's foot; a half dial needs a whole one."""
     sectors = [mark.sector for mark in to.figure.marks if mark.sector is not None]
     if not sectors:

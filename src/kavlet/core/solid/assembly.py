@@ -11,7 +11,7 @@ from kavlet.core.scene.path import Path
 from kavlet.core.solid.camera import Camera
 from kavlet.core.solid.light import Light
 from kavlet.core.solid.loft import AXES, TINY, Level, Loft, bezier, tangents
-from kavlet.core.solid.sides import SEEN, K, Look, Place, Wall, ring, seen_walls
+from kavlet.core.solid.sides import SEEN, K, Place, SeenEdges, Wall, ring, seen_walls
 from kavlet.core.values.arrays import Array
 from kavlet.core.values.geometry import Rect
 from kavlet.core.values.work import go_on
@@ -92,7 +92,7 @@ class Assembly:
         places = camera.project(self._points)
         count = len(low)
         held = [low.reshape(count, 8), high.reshape(count, 8), facing, shade, gleam, places[..., 0], places[..., 1]]
-        look = Look(np.concatenate(held, axis=1).tolist(), self._section)
+        look = SeenEdges(np.concatenate(held, axis=1).tolist(), self._section)
         around = self._around(low, high)
         # A cap's middle is seen from the side its normal points to; in perspective that asks for its place.
         caps = camera.facing(self._cap_normals, self._cap_points).tolist()

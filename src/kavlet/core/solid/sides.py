@@ -58,14 +58,14 @@ class Wall(Struct, frozen=True, gc=False):
     strips: tuple[WallStrip, ...] = ()
 
 
-class Look(Struct, frozen=True, gc=False):
+class SeenEdges(Struct, frozen=True, gc=False):
     """All edges from one view, a row of numbers each; and their samples in the section."""
 
     rows: list[list[float]]
     section: list[list[Place]]
 
 
-def ring(loft: Loft, look: Look, first: int, last: bool) -> Path:
+def ring(loft: Loft, look: SeenEdges, first: int, last: bool) -> Path:
     """The outline at a band's upper end (`last`) or lower one; the latter the other way round, as it is seen."""
     verbs: list[str] = []
     c: list[float] = []
@@ -85,7 +85,7 @@ def ring(loft: Loft, look: Look, first: int, last: bool) -> Path:
     return Path("".join(verbs), tuple(c))
 
 
-def seen_walls(loft: Loft, look: Look, first: int, one: Level, other: Level, striped: bool) -> list[Wall]:
+def seen_walls(loft: Loft, look: SeenEdges, first: int, one: Level, other: Level, striped: bool) -> list[Wall]:
     """The seen walls between two levels: neighbours that go on into each other are one wall, without a seam.
 
     A wall that narrows much, or narrows and goes nearly all round, is made of strips; `striped` asks for them where
@@ -142,7 +142,7 @@ def _pieces(edge: int, row: list[float], straight: bool) -> list[EdgePiece]:
 
 
 def _wall(
-    run: list[EdgePiece], look: Look, first: int, straight: list[bool], how: tuple[bool, int], reach: Place
+    run: list[EdgePiece], look: SeenEdges, first: int, straight: list[bool], how: tuple[bool, int], reach: Place
 ) -> Wall | None:  # fmt: skip
     if len(run) == 1 and straight[run[0][0]]:
         return _flat_wall(look.rows[first + run[0][0]], look.section[first + run[0][0]], how[0], reach)
@@ -204,7 +204,7 @@ def _way_across(band: Curves) -> Place:
 
 
 def _strips_of(
-    run: list[EdgePiece], look: Look, first: int, straight: list[bool], facets: int
+    run: list[EdgePiece], look: SeenEdges, first: int, straight: list[bool], facets: int
 ) -> tuple[WallStrip, ...]:  # fmt: skip
     """Narrow strips side by side; each goes on under half of the next, so that no seam shows between them."""
     parts: list[EdgePiece] = []

@@ -12,7 +12,7 @@ THIN = {"\u2009": 0.2, "\u202f": 0.2, "\u200a": 0.1}  # thin spaces by their wid
 SPACE = "\u00a0"
 
 
-class Run(Struct, frozen=True):
+class GlyphRun(Struct, frozen=True):
     """One shaped line: glyph numbers and their positions, as shares of the font size.
 
     `xs[i]`, `ys[i]` is the origin of glyph i from the start of the baseline (y downward). `texts[i]` is what of the
@@ -28,10 +28,10 @@ class Run(Struct, frozen=True):
 
 
 @lru_cache(maxsize=4096)
-def shape(text: str, face: str) -> Run:
+def shape(text: str, face: str) -> GlyphRun:
     """Shape one line with the face's default features (kerning, ligatures), figures of one width where it has them."""
     if not text:
-        return Run((), (), (), 0.0, True)
+        return GlyphRun((), (), (), 0.0, True)
     of = font(face)
     em = of.face.upem
     buffer = hb.Buffer()
@@ -46,7 +46,7 @@ def shape(text: str, face: str) -> Run:
         ys.append(-position.y_offset / em)
         at += THIN[text[info.cluster]] * em if info.cluster in thin else position.x_advance
     clusters = [info.cluster for info in buffer.glyph_infos]
-    return Run(tuple(glyphs), tuple(xs), tuple(ys), at / em, 0 not in glyphs, _texts(text, clusters))
+    return GlyphRun(tuple(glyphs), tuple(xs), tuple(ys), at / em, 0 not in glyphs, _texts(text, clusters))
 
 
 def _texts(text: str, clusters: list[int]) -> tuple[str, ...]:

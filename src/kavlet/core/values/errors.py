@@ -1,5 +1,7 @@
 """The one error that is meant for the user."""
 
+from collections.abc import Callable
+
 from kavlet.core.messages import NOTHING, Message
 
 
@@ -19,3 +21,20 @@ class KavletError(Exception):
     def __str__(self) -> str:
         text = f"{self.where}: {self.what}" if self.where else str(self.what)
         return f"{text} {self.remedy}" if self.remedy else text
+
+
+def refusal(do: Callable[[], object]) -> str:
+    """Do something. Returns why it was refused, in one sentence; empty where it was done."""
+    try:
+        do()
+    except KavletError as error:
+        return str(error)
+    return ""
+
+
+def attempt(do: Callable[[], object], tell: Callable[[str], object]) -> bool:
+    """Do something; where it is refused, tell why in one sentence. Returns whether it was done."""
+    why = refusal(do)
+    if why:
+        tell(why)
+    return not why

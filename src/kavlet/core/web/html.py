@@ -20,7 +20,7 @@ from kavlet.core.plain.figures import Figures
 from kavlet.core.scene.primitives import Scene
 
 
-class Step(Struct, frozen=True):
+class WebStep(Struct, frozen=True):
     """One of the pictures a sheet goes through: its name, and its scene on light and on dark ground."""
 
     name: str
@@ -28,12 +28,12 @@ class Step(Struct, frozen=True):
     dark: Scene
 
 
-class Sheet(Struct, frozen=True):
+class WebSheet(Struct, frozen=True):
     """A chart or page: what it is called, its steps (one where it does not step), its figures, and in `described` all
     that its charts show, in words."""
 
     name: str
-    steps: tuple[Step, ...]
+    steps: tuple[WebStep, ...]
     figures: tuple[Figures, ...] = ()
     described: tuple[str, ...] = ()
 
@@ -117,7 +117,7 @@ def policy(style: str) -> str:
     )
 
 
-def dumps(sheets: Sequence[Sheet], title: str, language: str, dark: bool = False) -> str:
+def dumps(sheets: Sequence[WebSheet], title: str, language: str, dark: bool = False) -> str:
     """The file's text. `language` is the locale of what is said; `dark` the ground it begins with."""
     used: svg.Used = {}
     body = [_figure(sheet, number, language, used) for number, sheet in enumerate(sheets, 1)]
@@ -146,7 +146,7 @@ def dumps(sheets: Sequence[Sheet], title: str, language: str, dark: bool = False
     ])  # fmt: skip
 
 
-def _figure(sheet: Sheet, number: int, language: str, used: svg.Used) -> str:
+def _figure(sheet: WebSheet, number: int, language: str, used: svg.Used) -> str:
     several = len(sheet.steps) > 1
     wide = max(step.light.size.width for step in sheet.steps)
     names = escape(msgspec.json.encode([step.name for step in sheet.steps]).decode())
@@ -174,7 +174,7 @@ def _figure(sheet: Sheet, number: int, language: str, used: svg.Used) -> str:
     return "\n".join(made)
 
 
-def _slider(sheet: Sheet, language: str) -> str:
+def _slider(sheet: WebSheet, language: str) -> str:
     before, after = escape(words_in(language, "Step back")), escape(words_in(language, "Step on"))
     step = escape(words_in(language, "Step"))
     return (

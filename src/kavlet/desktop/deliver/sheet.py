@@ -22,7 +22,8 @@ from kavlet.core.files import mail
 from kavlet.core.files.formats import Motion, Wish
 from kavlet.core.messages import Message, counted, named, say, words
 from kavlet.core.scene.readers import READERS, TITLES, as_read_by
-from kavlet.core.values.errors import KavletError
+from kavlet.core.values.errors import attempt
+from kavlet.core.values.geometry import Size
 from kavlet.core.values.lengths import size as read_size
 from kavlet.core.values.sizes import CHARTS, MM
 from kavlet.desktop.deliver.choice import Choice, To, What, offered, outgoing
@@ -33,7 +34,7 @@ from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
-from kavlet.export.outgoing import Outgoing, Written
+from kavlet.export.outgoing import Outgoing, WrittenFile
 from kavlet.export.ways import Way, way_of, written
 
 SIDE = 372  # pixels of the column of choices
@@ -274,18 +275,13 @@ class DeliverSheet(QDialog):
         if not text.strip():
             self._wish(width=None, height=None)
             return
-        try:
-            size = read_size(text)
-        except KavletError as error:
-            self.size_text.refuse(str(error))
-            return
+        attempt(lambda: self._wish_size(read_size(text)), self.size_text.refuse)
+
+    def _wish_size(self, size: Size) -> None:
         self._wish(width=size.width, height=size.height)
 
     def _type_addressees(self, text: str) -> None:
-        try:
-            self._wish(to=mail.addresses(text))
-        except KavletError as error:
-            self.to.refuse(str(error))
+        attempt(lambda: self._wish(to=mail.addresses(text)), self.to.refuse)
 
     # Showing
 
@@ -369,15 +365,12 @@ class DeliverSheet(QDialog):
         self.subject.show_text(wish.subject)
 
     def _show(self) -> None:
-        """The picture of what is chosen to be seen of it."""
-        try:
-            scene = self.leaving.alone(self.preview.place).scenes[0] if len(self.leaving.names) > 1 else (
-                self.leaving.scenes[0]
-            )  # fmt: skip
-        except KavletError as error:
-            self.says.setText(str(error))
-            return
-        scene = as_read_by(scene, self.wish.reader)
+        attempt(self._show_scene, self.says.setText)
+
+    def _show_scene(self) -> None:
+        """The picture of what is chosen to be seen of it. Raises KavletError where it can't be drawn."""
+        seen = self.leaving.alone(self.preview.place) if len(self.leaving.names) > 1 else self.leaving
+        scene = as_read_by(seen.scenes[0], self.wish.reader)
         self.preview.sheet.show_scene(scene if self.wish.ground else msgspec.structs.replace(scene, ground=None))
 
     def _ask(self) -> None:
@@ -387,10 +380,10 @@ class DeliverSheet(QDialog):
         what = leaving.alone(place) if separate else leaving
         self._worker.ask(
             "size", say("Encoding"), lambda: written(what, wish), lambda made: self._say(wish, made, separate),
-            lambda error: self.says.setText(str(error)),
+            self.says.setText,
         )  # fmt: skip
 
-    def _say(self, wish: Wish, made: Written, separate: bool) -> None:
+    def _say(self, wish: Wish, made: WrittenFile, separate: bool) -> None:
         """How large the file is, and what is different there."""
         if wish != self.wish:
             return
@@ -412,7 +405,7 @@ class DeliverSheet(QDialog):
             held[chart] = "picture"
         self._wish(as_of=held)
 
-    def _size_said(self, made: Written, separate: bool) -> str:
+    def _size_said(self, made: WrittenFile, separate: bool) -> str:
         size = self.leaving.alone(self.preview.place).scenes[0].size
         wide, tall = (round(side / MM) for side in (size.width, size.height))
         length = _bytes(len(made.content))

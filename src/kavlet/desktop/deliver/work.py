@@ -20,7 +20,7 @@ from kavlet.desktop.deliver.sheet import DeliverSheet
 from kavlet.desktop.deliver.showcase_sheet import ShowcaseSheet
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
-from kavlet.export.outgoing import Outgoing, Written
+from kavlet.export.outgoing import Outgoing, WrittenFile
 from kavlet.export.ways import Put, files, slug, written
 from kavlet.sharing import outbox, showcase
 from kavlet.sharing.server import Server
@@ -144,7 +144,7 @@ class DeliverCommands(QObject):
 
         self._worker.ask(
             "deliver", say("Writing {file}", file=path.name), lambda: _put(leaving, kept, path), done,
-            lambda error: self._failed(kept, error),
+            lambda why: self._failed(kept, why),
         )  # fmt: skip
 
     def in_view(self) -> Outgoing:
@@ -191,7 +191,7 @@ class DeliverCommands(QObject):
         leaving = outgoing(choice, self._store)
         key = f"{self._store.path or self._store.name}|{choice.what}|{choice.one}"
 
-        def done(made: Written) -> None:
+        def done(made: WrittenFile) -> None:
             self._keep(choice)
             self._store.guard(lambda: self._handed(choice, leaving.title, key, made.content))
 
@@ -221,11 +221,11 @@ class DeliverCommands(QObject):
         if self._store.path is not None:
             remember(self._store.path, choice)
 
-    def _failed(self, choice: Choice, error: KavletError) -> None:
+    def _failed(self, choice: Choice, why: str) -> None:
         """Say why nothing was written, and offer another place."""
         box = QMessageBox(self._parent)
         box.setWindowTitle(words("Deliver"))
-        box.setText(str(error))
+        box.setText(why)
         again = box.addButton(words("Choose another place…"), QMessageBox.ButtonRole.AcceptRole)
         box.addButton(words("Cancel"), QMessageBox.ButtonRole.RejectRole)
         box.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)

@@ -9,9 +9,9 @@ from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QPushButton, QSlid
 from kavlet.core.document.document import PictureFile
 from kavlet.core.dress.fills import Fill, GradientFill, HatchFill, PictureFill
 from kavlet.core.dress.style import Style
-from kavlet.core.messages import named, say, symbol_named, words
+from kavlet.core.messages import named, symbol_named, words
 from kavlet.core.values.colour import colour
-from kavlet.core.values.errors import KavletError
+from kavlet.core.values.errors import attempt
 from kavlet.desktop.dress.fields import PickField, TextField
 from kavlet.desktop.dress.swatches import ColourField
 from kavlet.desktop.look import UNIT
@@ -38,7 +38,7 @@ class FillField(QWidget):
     given_back = Signal()
     symbol_wanted = Signal(object)
     typed = Signal(str)
-    refused = Signal(object)
+    refused = Signal(str)
 
     def __init__(self, name: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -103,7 +103,7 @@ class FillField(QWidget):
         if unit > 0:
             self._picture(unit=unit)
         else:
-            self.refused.emit(KavletError(say("One symbol stands for a number above 0.")))
+            self.refused.emit(words("One symbol stands for a number above 0."))
 
     def show_fill(self, fill: Fill | None, style: Style, drawn: str, by_hand: bool, shown: PictureFile | None) -> None:
         """Show what the part is filled with in a style; `drawn` is the hex code that stands for it, `shown` the
@@ -155,10 +155,7 @@ class FillField(QWidget):
             self._emit(msgspec.structs.replace(self._fill, colours=(*self._fill.colours[:-1], text)))
 
     def _second_typed(self, text: str) -> None:
-        try:
-            self._second(colour(text).hex)
-        except KavletError as refusal:
-            self.refused.emit(refusal)
+        attempt(lambda: self._second(colour(text).hex), self.refused.emit)
 
     def _own_colours(self, on: bool) -> None:
         if isinstance(self._fill, PictureFill):

@@ -219,7 +219,7 @@ class DressPanel(QFrame):
             row.set.connect(lambda value, path=offer.path: self.set_value(path, value))
             row.typed.connect(lambda text, row=row: self._typed(row, text))
             row.back.connect(lambda path=offer.path: self.give_back(path))
-            row.refused.connect(self._store.refuse)
+            row.refused.connect(self._store.tell)
             row.own_colours.connect(self._own_colours)
             row.symbol_wanted.connect(lambda place, path=offer.path: self._open_shelf(path, place))
             self._rows[offer.path] = row

@@ -14,7 +14,6 @@ from kavlet.core.dress.style import Style, resolve
 from kavlet.core.messages import named, say, shown_number, symbol_named, upper_first, words
 from kavlet.core.recipes.recipe import Parameter, Recipe, Setting
 from kavlet.core.shapes.symbol import named_as
-from kavlet.core.values.errors import KavletError
 from kavlet.desktop.drawn_icon import OnNewLook, drawn_icon
 from kavlet.desktop.dress.fields import LABEL_WIDTH, SHORT, ChoiceField, PickField, TextField
 from kavlet.desktop.dress.swatches import ColourField
@@ -169,10 +168,8 @@ class ParameterFields(QWidget):
         if reference:
             self._set(parameter.name, f"={reference}")
         else:
-            self._store.refuse(
-                KavletError(
-                    say("No cell of this chart’s table is current."), remedy=say("Click the cell, then this button.")
-                )
+            self._store.tell(
+                f"{words('No cell of this chart’s table is current.')} {words('Click the cell, then this button.')}"
             )
 
     def _style(self) -> Style:
@@ -195,7 +192,7 @@ class ParameterFields(QWidget):
             wish.connect(menu.close)
         colours_of.given_back.connect(lambda: self._set(name, ""))
         colours_of.given_back.connect(menu.close)
-        colours_of.refused.connect(self._store.refuse)
+        colours_of.refused.connect(self._store.tell)
         action = QWidgetAction(menu)
         action.setDefaultWidget(colours_of)
         menu.addAction(action)

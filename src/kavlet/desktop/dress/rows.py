@@ -27,7 +27,7 @@ class DressRow(QWidget):
     back = Signal()
     symbol_wanted = Signal(object)
     own_colours = Signal(str, bool)
-    refused = Signal(object)
+    refused = Signal(str)
 
     def __init__(self, offer: Field, columns: list[tuple[str, str]], parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -82,7 +82,7 @@ class DressRow(QWidget):
             fill.symbol_wanted.connect(lambda place: self.symbol_wanted.emit(place))  # noqa: PLW0108
             fill.typed.connect(lambda text: self.typed.emit(text))  # noqa: PLW0108
             fill.own_colours.connect(lambda name, on: self.own_colours.emit(name, on))  # noqa: PLW0108
-            fill.refused.connect(lambda error: self.refused.emit(error))  # noqa: PLW0108
+            fill.refused.connect(lambda why: self.refused.emit(why))  # noqa: PLW0108
             return fill
         if offer.kind in ("choice", "column", "says"):
             choices = columns if offer.kind == "column" else _choices(offer, columns)

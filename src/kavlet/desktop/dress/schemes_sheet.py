@@ -18,17 +18,16 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from kavlet.core.building.stages import picture
+from kavlet.core.building.stages import bare_scene
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.dress.schemes import COUNT, Scheme, leading, schemes
 from kavlet.core.dress.style import resolve
-from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import atomic, pictures
 from kavlet.core.messages import say, words
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.values.colour import Colour, colour
-from kavlet.core.values.errors import KavletError
+from kavlet.core.values.errors import KavletError, attempt
 from kavlet.core.values.geometry import Size
 from kavlet.desktop.dress.fields import ChoiceField, TextField
 from kavlet.desktop.look import UNIT, qcolor
@@ -206,11 +205,10 @@ class SchemesSheet(QDialog):
     def propose(self) -> None:
         """Fill the tiles that are not kept."""
         self.says.setText("")
-        try:
-            found = schemes(self._seeds(), self._ground, 2 * TILES, self._turn)
-        except KavletError as error:
-            self.says.setText(str(error))
-            return
+        attempt(self._propose, self.says.setText)
+
+    def _propose(self) -> None:
+        found = schemes(self._seeds(), self._ground, 2 * TILES, self._turn)
         kept = {tile.scheme for tile in self.tiles if tile.keep.isChecked()}
         fresh = [one for one in found if one not in kept]
         for tile in self.tiles:
@@ -235,6 +233,10 @@ class SchemesSheet(QDialog):
             return
         tile = self._due[0]
         scheme, document, chart = tile.scheme, self._document, self._chart
+        if scheme is None:
+            self._due = self._due[1:]
+            self._draw_next()
+            return
 
         def take(scene: Scene | None) -> None:
             self._due = [one for one in self._due if one is not tile]
@@ -242,7 +244,9 @@ class SchemesSheet(QDialog):
                 tile.drawing.show_scene(scene)
             self._draw_next()
 
-        self._worker.ask("schemes", say("Drawing proposals"), lambda: _drawn(document, chart, scheme), take)
+        self._worker.ask(
+            "schemes", say("Drawing proposals"), lambda: _drawn(document, chart, scheme), take, lambda _: take(None)
+        )
 
     def _choose(self, place: int) -> None:
         self._chosen = place
@@ -261,15 +265,9 @@ class SchemesSheet(QDialog):
         super().done(result)
 
 
-def _drawn(document: Document, chart: str, scheme: Scheme | None) -> Scene | None:
-    """The chart in the colours of a scheme, as it looks on a tile."""
-    if scheme is None:
-        return None
+def _drawn(document: Document, chart: str, scheme: Scheme) -> Scene:
+    """The chart in the colours of a scheme, as it looks on a tile. Raises KavletError where it can't be drawn."""
     entry = document.chart(chart)
     dress = msgspec.structs.replace(entry.dress, palette=scheme.colours)
-    made = edits.change_chart(document, chart, dress=dress, title="", subtitle="", source="")
-    size = Size(TILE.width() * 0.9, TILE.height() * 0.9)
-    try:
-        return picture(made, recalculate(made.tables), chart, size).scene
-    except KavletError:
-        return None
+    made = edits.change_chart(document, chart, dress=dress)
+    return bare_scene(made, chart, Size(TILE.width() * 0.9, TILE.height() * 0.9))

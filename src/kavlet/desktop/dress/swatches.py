@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QLabel, QToolButton,
 
 from kavlet.core.messages import shown_number, words
 from kavlet.core.values.colour import Colour, colour, contrast, mix
-from kavlet.core.values.errors import KavletError
+from kavlet.core.values.errors import attempt
 from kavlet.desktop.dress.fields import TextField
 from kavlet.desktop.dress.screen_pick import ScreenPick
 from kavlet.desktop.look import UNIT, colours, qcolor
@@ -99,7 +99,7 @@ class ColourField(QWidget):
     chosen = Signal(str)
     typed = Signal(str)
     given_back = Signal()
-    refused = Signal(object)
+    refused = Signal(str)
 
     def __init__(self, name: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -149,11 +149,10 @@ class ColourField(QWidget):
         self.dot.setVisible(by_hand)
 
     def _pick(self) -> None:
-        try:
-            over = ScreenPick.of_screen_under(QCursor.pos())
-        except KavletError as error:
-            self.refused.emit(error)
-            return
+        attempt(self._pick_of_screen, self.refused.emit)
+
+    def _pick_of_screen(self) -> None:
+        over = ScreenPick.of_screen_under(QCursor.pos())
         over.picked.connect(self.chosen)
         over.destroyed.connect(self._picked)
         over.showFullScreen()

@@ -26,7 +26,7 @@ from kavlet.core.figures.table import Source
 from kavlet.core.files import csv, tables
 from kavlet.core.messages import say, words
 from kavlet.core.text.numbers import written
-from kavlet.core.values.errors import KavletError
+from kavlet.core.values.errors import attempt
 from kavlet.core.values.number_text import PLAIN
 from kavlet.desktop.dress.fields import ChoiceField, TextField
 from kavlet.desktop.look import UNIT
@@ -129,15 +129,13 @@ class ReadingSheet(QDialog):
         self._show()
 
     def _show(self) -> None:
-        try:
-            read = tables.read_source(self.source, self._usual)
-        except KavletError as error:
-            self.says.setText(str(error))
-            self.take.setEnabled(False)
-            self.preview.setRowCount(0)
-            return
+        """Show what would be taken, or why nothing can be."""
+        self.preview.setRowCount(0)
+        self.take.setEnabled(attempt(self._show_read, self.says.setText))
+
+    def _show_read(self) -> None:
+        read = tables.read_source(self.source, self._usual)
         self.says.setText(" ".join(map(str, read.notes)))
-        self.take.setEnabled(True)
         rows = read.cells[: SHOWN_ROWS + 1]
         width = min(SHOWN_COLUMNS, max(len(row) for row in rows))
         self.preview.setColumnCount(width)

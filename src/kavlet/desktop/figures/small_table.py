@@ -24,7 +24,7 @@ from kavlet.core.figures.cells import ErrorValue, text_of
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.messages import Message, named, say, words
 from kavlet.core.text.numbers import written
-from kavlet.core.values.errors import KavletError
+from kavlet.core.values.errors import attempt
 from kavlet.core.values.number_text import PLAIN
 from kavlet.desktop.dress.fields import ChoiceField, PickField
 from kavlet.desktop.look import UNIT
@@ -155,15 +155,12 @@ class SmallTableSheet(QDialog):
     def _show(self) -> None:
         """Show the table that would be made, or why there is none."""
         self.how.setEnabled(bool(self.by.currentData()))
-        try:
-            made, table = small_table(self._document, self._table, self.pick)
-        except KavletError as error:
-            self.says.setText(str(error))
-            self.preview.setRowCount(0)
-            self.take.setEnabled(False)
-            return
+        self.preview.setRowCount(0)
+        self.take.setEnabled(attempt(self._show_made, self.says.setText))
+
+    def _show_made(self) -> None:
+        made, table = small_table(self._document, self._table, self.pick)
         self.says.setText("")
-        self.take.setEnabled(True)
         values, held = recalculate(made.tables).of(table), made.table(table)
         self.preview.setColumnCount(len(held.columns))
         self.preview.setHorizontalHeaderLabels([column.name for column in held.columns])

@@ -29,7 +29,7 @@ from kavlet.core.pages.placing import bay_at
 from kavlet.core.values.geometry import Rect
 from kavlet.desktop.command import Command
 from kavlet.desktop.pages.frame_view import FrameView
-from kavlet.desktop.pages.holds import Banding, Hold, Moving, Panning, SeamMoving, Sizing
+from kavlet.desktop.pages.holds import Banding, Hold, ItemSizing, Moving, Panning, SeamMoving
 from kavlet.desktop.pages.page_view import PageView
 from kavlet.desktop.pages.words_editor import WordsEditor
 from kavlet.desktop.stage.view import LEAST_DRAG, dropped_of
@@ -132,7 +132,7 @@ class PageCanvas(PageView):
         handle, seam = self._grasped(event.position(), at, item)
         if handle:
             mine = store.items[0]
-            return Sizing(store, self, at, mine, self.picture.boxes[mine.id], handle)
+            return ItemSizing(store, self, at, mine, self.picture.boxes[mine.id], handle)
         if seam is not None:
             return SeamMoving(store, self, at, seam)
         if item is None:

@@ -23,7 +23,7 @@ NEAR = 6.0  # pixels within which the mouse is on a thing, and a thing snaps
 Modifiers = Qt.KeyboardModifier
 
 
-class Page(Protocol):
+class HeldPage(Protocol):
     """Where the holds look up what is shown."""
 
     @property
@@ -35,7 +35,7 @@ class Page(Protocol):
 class Hold:
     """A button held since a place of the page: what it shows beside the page itself."""
 
-    def __init__(self, store: Store, page: Page, at: QPointF) -> None:
+    def __init__(self, store: Store, page: HeldPage, at: QPointF) -> None:
         self.store, self.page, self.at = store, page, at
         self.guides: tuple[Guide, ...] = ()
         self.bay: int | None = None
@@ -61,7 +61,7 @@ class Hold:
 class Banding(Hold):
     """A rubber band; what it touches is chosen, with what was before."""
 
-    def __init__(self, store: Store, page: Page, at: QPointF, chosen: tuple[str, ...]) -> None:
+    def __init__(self, store: Store, page: HeldPage, at: QPointF, chosen: tuple[str, ...]) -> None:
         super().__init__(store, page, at)
         self._chosen = chosen
 
@@ -78,7 +78,7 @@ class Banding(Hold):
 class SeamMoving(Hold):
     """The line between two bays."""
 
-    def __init__(self, store: Store, page: Page, at: QPointF, seam: Seam) -> None:
+    def __init__(self, store: Store, page: HeldPage, at: QPointF, seam: Seam) -> None:
         super().__init__(store, page, at)
         self._seam = seam
 
@@ -96,7 +96,7 @@ class SeamMoving(Hold):
 class Moving(Hold):
     """Items moved together, or copies of them; a single one may go into a bay."""
 
-    def __init__(self, store: Store, page: Page, at: QPointF, boxes: dict[str, Rect], copying: bool) -> None:
+    def __init__(self, store: Store, page: HeldPage, at: QPointF, boxes: dict[str, Rect], copying: bool) -> None:
         super().__init__(store, page, at)
         self._boxes, self._copying = boxes, copying
 
@@ -141,11 +141,11 @@ class Moving(Hold):
             store.apply(say("move item"), tried)
 
 
-class Sizing(Hold):
+class ItemSizing(Hold):
     """One item by a handle: the sides that it moves, of n, e, s, w. Pictures keep their proportion, others with
     Shift. A picture is cropped with Ctrl."""
 
-    def __init__(self, store: Store, page: Page, at: QPointF, item: AnyItem, box: Rect, handle: str) -> None:
+    def __init__(self, store: Store, page: HeldPage, at: QPointF, item: AnyItem, box: Rect, handle: str) -> None:
         super().__init__(store, page, at)
         self._item, self._box, self._handle = item, box, handle
         self._whole = page.picture.made[item.id].whole
@@ -187,7 +187,7 @@ class Sizing(Hold):
 class Panning(Hold):
     """What of a picture its frame shows, moved inside the frame."""
 
-    def __init__(self, store: Store, page: Page, at: QPointF, item: str, box: Rect, whole: Rect) -> None:
+    def __init__(self, store: Store, page: HeldPage, at: QPointF, item: str, box: Rect, whole: Rect) -> None:
         super().__init__(store, page, at)
         self._item, self._box, self._whole = item, box, whole
 

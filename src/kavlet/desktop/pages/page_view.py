@@ -12,7 +12,7 @@ from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.page import AnyItem
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.scene.readers import as_read_by
-from kavlet.core.values.errors import KavletError
+from kavlet.core.values.errors import refusal
 from kavlet.core.values.geometry import Rect
 from kavlet.core.values.sizes import MM
 from kavlet.desktop.look import colours, qcolor
@@ -55,12 +55,7 @@ class PageView(QWidget):
     @property
     def problem(self) -> str:
         """Why the page in view can't be drawn; empty where it can, or there is none."""
-        if self._store.has_page:
-            try:
-                self._store.drawn_page  # noqa: B018
-            except KavletError as error:
-                return str(error)
-        return ""
+        return refusal(lambda: self._store.drawn_page) if self._store.has_page else ""
 
     @property
     def factor(self) -> float:

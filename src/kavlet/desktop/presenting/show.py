@@ -2,7 +2,7 @@
 
 from PySide6.QtCore import QElapsedTimer, QObject, QTimer, Signal
 
-from kavlet.core.building.live import Place, with_number
+from kavlet.core.building.live import LiveCell, with_number
 from kavlet.core.building.paging.page import NO_PAGE_PICTURE, PagePicture
 from kavlet.core.building.reuse import Pictures
 from kavlet.core.document.document import Document
@@ -10,7 +10,6 @@ from kavlet.core.document.stepping import Stepping, stepped, stepping
 from kavlet.core.document.tweening import between
 from kavlet.core.figures.recalculate import Values
 from kavlet.core.pages.page import Page
-from kavlet.core.values.errors import KavletError
 
 FRAME = 16  # milliseconds from one picture of a movement to the next
 MOVE = 450  # milliseconds that a movement takes
@@ -42,7 +41,7 @@ class Show(QObject):
         self.at = pages.index(start) if start in pages else 0
         self.black = False
         self.playing = False
-        self.figures: dict[Place, float] = {}
+        self.figures: dict[LiveCell, float] = {}
         self._pictures = Pictures()
         self._clock = QElapsedTimer()
         self._timer = QTimer(self)
@@ -75,10 +74,7 @@ class Show(QObject):
         place = self.at + ahead
         if not 0 <= place < len(self.pages):
             return NO_PAGE_PICTURE
-        try:
-            return self._pictures.page(self._shown, self.pages[place])
-        except KavletError:
-            return NO_PAGE_PICTURE
+        return self._pictures.page_if_any(self._shown, self.pages[place])
 
     @property
     def values(self) -> Values:
@@ -171,7 +167,7 @@ class Show(QObject):
 
     # Figures
 
-    def change(self, place: Place, number: float) -> None:
+    def change(self, place: LiveCell, number: float) -> None:
         """Another number in a cell; what shows it moves there. Raises KavletError where the cell can't have it."""
         document = with_number(self._target, place, number)
         self.figures[place] = number

@@ -7,7 +7,7 @@ from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, QSize, Qt, QTimer, S
 from PySide6.QtGui import QCloseEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap
 from PySide6.QtWidgets import QLineEdit, QWidget
 
-from kavlet.core.building.live import Place, cell_of_figure, cell_of_mark
+from kavlet.core.building.live import LiveCell, cell_of_figure, cell_of_mark
 from kavlet.core.building.paging.page import NO_PAGE_PICTURE, PagePicture
 from kavlet.core.building.paging.sheet import chart_box
 from kavlet.core.building.paging.step_control import parts
@@ -20,7 +20,7 @@ from kavlet.core.pages.items.key_figure import KeyFigure
 from kavlet.core.pages.items.step_control import StepControl
 from kavlet.core.pages.page import AnyItem
 from kavlet.core.text.numbers import decimal_sign
-from kavlet.core.values.errors import KavletError
+from kavlet.core.values.errors import KavletError, attempt
 from kavlet.core.values.geometry import Rect
 from kavlet.desktop.look import colours
 from kavlet.desktop.presenting.page_list import PageList
@@ -68,7 +68,7 @@ class PresentedPage(QWidget):
         self.show_of = show
         self._ready: dict[str, tuple[object, QSize, QPixmap]] = {}
         self._typed = ""
-        self._place: Place | None = None
+        self._place: LiveCell | None = None
         self._said = ""
         self.setWindowTitle(words("Present"))
         self.setAccessibleName(words("Page that is presented"))
@@ -260,10 +260,7 @@ class PresentedPage(QWidget):
             self.show_of.forward()
             return
         item, at = over
-        try:
-            self._touch(item, at, event.position())
-        except KavletError as error:
-            self._say(str(error))
+        attempt(lambda: self._touch(item, at, event.position()), self._say)
 
     def _over(self, place: QPointF) -> tuple[AnyItem, QPointF] | None:
         """The item with a figure or a step control under a place of the screen, and where on the page that is."""
@@ -320,7 +317,7 @@ class PresentedPage(QWidget):
                 values = show.values
                 self._open(cell_of_mark(show.document, values, show.document.chart(item.chart), drawn, mark), place)
 
-    def _open(self, cell: Place, place: QPointF) -> None:
+    def _open(self, cell: LiveCell, place: QPointF) -> None:
         """Type another number for a cell, where it was clicked."""
         document = self.show_of.document
         self._place = cell
@@ -343,18 +340,16 @@ class PresentedPage(QWidget):
 
     def _take(self) -> None:
         """Take the number that was typed; what is none stays in the field, and is said."""
-        cell, document = self._place, self.show_of.document
-        if cell is None:
-            return
-        try:
-            value = entered.number_or_formula(self.field.text().strip(), document.locale)
-            if isinstance(value, str):
-                raise KavletError(say("Type a number."))
-            self.show_of.change(cell, value)
-        except KavletError as error:
-            self._say(str(error))
-            return
-        self._close_over()
+        cell = self._place
+        if cell is not None and attempt(lambda: self._change(cell), self._say):
+            self._close_over()
+
+    def _change(self, cell: LiveCell) -> None:
+        """Put the number that was typed into its cell. Raises KavletError where it is none."""
+        value = entered.number_or_formula(self.field.text().strip(), self.show_of.document.locale)
+        if isinstance(value, str):
+            raise KavletError(say("Type a number."))
+        self.show_of.change(cell, value)
 
     def closeEvent(self, event: QCloseEvent) -> None:
         event.ignore()

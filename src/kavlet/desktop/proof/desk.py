@@ -8,7 +8,6 @@ from kavlet.core.files.source_states import source_states
 from kavlet.core.messages import say
 from kavlet.core.proof.finding import Finding
 from kavlet.core.proof.proofreading import Proof, Proofreader
-from kavlet.core.values.errors import KavletError
 from kavlet.desktop.in_view import make_ready
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
@@ -110,6 +109,6 @@ class ProofDesk(QObject):
         self._pictures.forget(self._read)
         self.found.emit()
 
-    def _failed(self, error: KavletError) -> None:
+    def _failed(self, why: str) -> None:
         """Nobody waits for what was given up, and what can't be computed is said where it is seen."""
-        del error
+        del why

@@ -14,7 +14,7 @@ from kavlet.core.proof.mending import mended
 from kavlet.core.scene.readers import READERS, VIEWS, Reader
 from kavlet.core.touch.parts import TEXTS, Part
 from kavlet.desktop.command import Command, a_table
-from kavlet.desktop.places import Places
+from kavlet.desktop.places import WindowPlaces
 from kavlet.desktop.proof.panel import ProofPanel
 from kavlet.desktop.store import Store
 
@@ -22,7 +22,7 @@ from kavlet.desktop.store import Store
 class ProofCommands(QObject):
     """Each method carries out one command, or what the list of findings asks for."""
 
-    def __init__(self, parent: QWidget, store: Store, panel: ProofPanel, places: Places) -> None:
+    def __init__(self, parent: QWidget, store: Store, panel: ProofPanel, places: WindowPlaces) -> None:
         super().__init__(parent)
         self._store, self._panel, self._places = store, panel, places
         self._trial: tuple[Message, Document] | None = None

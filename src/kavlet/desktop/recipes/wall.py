@@ -16,12 +16,11 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from kavlet.core.building.stages import picture
+from kavlet.core.building.stages import bare_scene
 from kavlet.core.document import charting, edits, entered, reading
 from kavlet.core.document.advice import features_of, with_proposals
 from kavlet.core.document.document import Document
 from kavlet.core.document.lookup import recipes_of
-from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.messages import named, say, words
 from kavlet.core.recipes.features import Features
 from kavlet.core.recipes.recipe import QUESTIONS, Recipe, Setting
@@ -52,7 +51,7 @@ class Tried(Struct, frozen=True, eq=False):
     ratio: float = 1.0  # of the screen's pixels
 
 
-class Shown(Struct, frozen=True, eq=False):
+class DrawnTile(Struct, frozen=True, eq=False):
     """A recipe's chart without its texts, and its picture; `proposed` settings are those for want of which it fails."""
 
     scene: Scene
@@ -60,7 +59,7 @@ class Shown(Struct, frozen=True, eq=False):
     proposed: dict[str, Setting]
 
 
-def _made(on: Tried, name: str) -> Shown | KavletError:
+def _made(on: Tried, name: str) -> DrawnTile | KavletError:
     """A recipe's chart on a tile, or why there is none."""
     try:
         document, chart = on.document, on.chart
@@ -73,9 +72,8 @@ def _made(on: Tried, name: str) -> Shown | KavletError:
         document = edits.change_chart(document, chart, settings={**before, **on.typed})
         document = with_proposals(document, chart)
         proposed = {name: value for name, value in document.chart(chart).settings.items() if name not in before}
-        document = edits.change_chart(document, chart, title="", subtitle="", source="")
-        scene = picture(document, recalculate(document.tables), chart, TILE).scene
-        return Shown(scene, drawn(scene, on.ratio), proposed)
+        scene = bare_scene(document, chart, TILE)
+        return DrawnTile(scene, drawn(scene, on.ratio), proposed)
     except KavletError as error:
         return error
 
@@ -205,14 +203,14 @@ class RecipeWall(QFrame):
             "wall", say("Drawing recipes"), lambda: _made(tried, name), lambda made: self._drawn(name, made)
         )  # fmt: skip
 
-    def _drawn(self, name: str, made: Shown | KavletError) -> None:
+    def _drawn(self, name: str, made: DrawnTile | KavletError) -> None:
         """Show a tile, and go on with the next."""
         self._due = self._due[1:]
         tile = self.tiles.get(name)
         if tile is not None and isinstance(made, KavletError):
             needs = recipes_of(self._store.document)[name].needs
             tile.show_problem(f"{made.what} {made.remedy or words(needs)}".strip())
-        elif tile is not None and isinstance(made, Shown):
+        elif tile is not None and isinstance(made, DrawnTile):
             locale = self._store.document.locale
             parts = [
                 f"{named(name)} {written(value, PLAIN, locale)}"
@@ -248,11 +246,10 @@ class RecipeWall(QFrame):
 
     def _propose(self, name: str, setting: str, text: str) -> None:
         """Take a figure typed over what a recipe proposes, and draw its tile with it."""
-        try:
-            number = entered.number_or_formula(text, self._store.document.locale, "") if text.strip() else None
-        except KavletError as error:
-            self._store.refuse(error)
-            return
+        self._store.guard(lambda: self._take_proposal(name, setting, text))
+
+    def _take_proposal(self, name: str, setting: str, text: str) -> None:
+        number = entered.number_or_formula(text, self._store.document.locale, "") if text.strip() else None
         held = {one: value for one, value in self.typed.get(name, {}).items() if one != setting}
         self.typed[name] = held if number is None else {**held, setting: number}
         if name not in self._due:

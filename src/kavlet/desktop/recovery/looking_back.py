@@ -17,7 +17,7 @@ from kavlet.core.document.differences import differences
 from kavlet.core.document.document import Document
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.messages import Message, words
-from kavlet.core.values.errors import KavletError
+from kavlet.core.values.errors import attempt
 from kavlet.desktop.list_sheet import lay_out
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.thumbs import thumb
@@ -88,13 +88,12 @@ class LookingBack(QDialog):
         self.says.clear()
         if row < 0:
             return
-        try:
-            document = self.document_at(row)
-        except KavletError as error:
-            self.says.setText(str(error))
-            for button in self._acting:
-                button.setEnabled(False)
-            return
+        acts = attempt(lambda: self._show_document(row), self.says.setText)
+        for button in self._acting:
+            button.setEnabled(acts)
+
+    def _show_document(self, row: int) -> None:
+        document = self.document_at(row)
         if document.charts:
             made = picture_if_any(document, recalculate(document.tables), document.charts[0].id)
             self.picture.setPixmap(thumb(made.scene, PICTURE, self.devicePixelRatioF()))

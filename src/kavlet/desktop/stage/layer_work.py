@@ -21,7 +21,7 @@ from kavlet.core.figures.references import filled
 from kavlet.core.figures.table import HEADER
 from kavlet.core.messages import Message, named, say, words
 from kavlet.core.touch.parts import Part
-from kavlet.core.values.errors import KavletError
+from kavlet.core.values.errors import refusal
 from kavlet.desktop.stage.strip import LayerStrip
 from kavlet.desktop.store import Store
 
@@ -141,16 +141,14 @@ class LayerCommands(QObject):
 
     def _ask_helper(self, kind: str) -> None:
         asks = words("Formula of the first row, such as =B2/SUM(B$2:B$6)")
-        says, text, given = asks, "", True
-        while given:  # what is refused is said where it was typed, and can be mended there
+        why, text = "", ""
+        while True:  # what is refused is said where it was typed, and can be mended there
+            says = f"{why}\n\n{asks}" if why else asks
             text, given = QInputDialog.getText(self._parent, words("New helper column"), says, text=text)
             if not given or not text.strip():
                 return
-            try:
-                self.add_on_helper(kind, text)
-            except KavletError as refusal:
-                says = f"{refusal}\n\n{asks}"
-            else:
+            why = refusal(partial(self.add_on_helper, kind, text))
+            if not why:
                 return
 
     def add_on_helper(self, kind: str, formula: str) -> None:

@@ -24,7 +24,7 @@ from kavlet.core.recipes.recipe import helper_title
 from kavlet.core.scene.readers import as_read_by
 from kavlet.core.touch.drags import DEGREES, Drag, begin, dragged, turning
 from kavlet.core.touch.parts import Part, boxes, marks_of, says, typed_part, walk
-from kavlet.core.values.errors import KavletError
+from kavlet.core.values.errors import refusal
 from kavlet.core.values.geometry import Size
 from kavlet.desktop.look import colours, qcolor
 from kavlet.desktop.stage import hits, sizing
@@ -87,12 +87,12 @@ class StageView(QWidget):
         if not self._store.has_chart:
             self._picture, self.problem = NO_PICTURE, ""
         else:
-            try:
-                self._picture, self.problem = self._shown(), ""
-            except KavletError as error:
-                self.problem = str(error)
+            self.problem = refusal(self._show)
         self.setAccessibleDescription(self.problem or self._picture.figure.alt_text)
         self.update()
+
+    def _show(self) -> None:
+        self._picture = self._shown()
 
     def _shown(self) -> Picture:
         """The chart that is drawn. Raises KavletError where there is none, or its table does not fit."""

@@ -7,7 +7,7 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QResizeEvent, QShowEvent
 from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
-from kavlet.core.building.stages import picture
+from kavlet.core.building.stages import bare_scene, picture
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.document.samples import Sample, samples, with_sample
@@ -15,7 +15,6 @@ from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.messages import say, words
 from kavlet.core.recipes.recipe import QUESTIONS
 from kavlet.core.scene.primitives import Scene
-from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Size
 from kavlet.desktop import documents, recent
 from kavlet.desktop.languages import locale_name
@@ -173,7 +172,7 @@ class StartPanel(QFrame):
                 drawing.show_scene(scene)
             self._draw_next()
 
-        self._worker.ask("start", say("Drawing examples"), make, take)
+        self._worker.ask("start", say("Drawing examples"), make, take, lambda _: take(None))
 
     def _drawings(self) -> list[Drawing]:
         return [*(card.drawing for card in self.cards), *(card.drawing for card in self.recent)]
@@ -188,14 +187,9 @@ def _example(sample: Sample) -> Scene:
 
 
 def _first_chart(path: Path) -> Scene | None:
-    """The first chart of a file; None where there is none, or it can't be read."""
-    try:
-        document, _ = documents.opened(path, locale_name())
-        if not document.charts:
-            return None
-        chart = document.charts[0]
-        size = Size(THUMBNAIL.width() * 2.2, THUMBNAIL.height() * 2.2)
-        bare = edits.change_chart(document, chart.id, title="", subtitle="", source="")
-        return picture(bare, recalculate(bare.tables), chart.id, size).scene
-    except KavletError:
+    """The first chart of a file; None where there is none. Raises KavletError where it can't be read or drawn."""
+    document, _ = documents.opened(path, locale_name())
+    if not document.charts:
         return None
+    size = Size(THUMBNAIL.width() * 2.2, THUMBNAIL.height() * 2.2)
+    return bare_scene(document, document.charts[0].id, size)

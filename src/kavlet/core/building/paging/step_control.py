@@ -19,7 +19,7 @@ KNOB = 6.0  # points
 ARROW = 1.2  # sizes of type, that the arrows' places are wide and high
 
 
-class Parts(Struct, frozen=True):
+class ControlParts(Struct, frozen=True):
     """Where the parts of a control stand: the name's baseline, the arrows (None without), the slider's line."""
 
     base: float
@@ -36,7 +36,7 @@ class Parts(Struct, frozen=True):
         return 1 + round(min(1.0, max(0.0, (x - start) / max(1e-9, end - start))) * (count - 1))
 
 
-def parts(item: StepControl, box: Rect, style: Style) -> Parts:
+def parts(item: StepControl, box: Rect, style: Style) -> ControlParts:
     """The parts of a control in its box."""
     size = style.text_size
     base = box.y + metrics(style.bold).cap_height * size
@@ -45,7 +45,7 @@ def parts(item: StepControl, box: Rect, style: Style) -> Parts:
     forth = Rect(box.right - side, top, side, side) if item.buttons else None
     back = Rect(box.right - 2.2 * side, top, side, side) if item.buttons else None
     y = min(box.bottom - KNOB, base + 1.2 * size)
-    return Parts(base, back, forth, (box.x + KNOB, box.right - KNOB) if item.slider else None, y)
+    return ControlParts(base, back, forth, (box.x + KNOB, box.right - KNOB) if item.slider else None, y)
 
 
 def compose(item: StepControl, box: Rect, sheet: Sheet) -> Composed:

@@ -21,7 +21,7 @@ from kavlet.core.values.geometry import Rect
 DASHES: dict[Dash, tuple[float, ...]] = {"solid": (), "dashed": (4.0, 3.0), "dotted": (0.1, 2.5)}
 
 
-class Shown(Struct, frozen=True):
+class ShownAxis(Struct, frozen=True):
     """What of an axis is drawn, after the chart's ink and what the axis sets itself."""
 
     labels: bool
@@ -30,20 +30,20 @@ class Shown(Struct, frozen=True):
     minor: bool
 
 
-def shown(scale: Scale, ink: int, across: bool = False) -> Shown:
+def shown(scale: Scale, ink: int, across: bool = False) -> ShownAxis:
     """The across axis always names its rows unless it is set invisible; all else follows the ink."""
     visible = scale.visible if scale.visible is not None else (across or ink >= 1)
     line = scale.line if scale.line is not None else visible and ink >= 2
     grid = scale.grid if scale.grid is not None else (ink >= 1 and not across) or ink >= 3
-    return Shown(visible, line, grid, scale.minor > 1 and grid)
+    return ShownAxis(visible, line, grid, scale.minor > 1 and grid)
 
 
 class Ruled(Struct, frozen=True):
     """What is drawn of the first and the second value axis and of the axis across, and whether that one is numeric."""
 
-    first: Shown
-    second: Shown | None
-    across: Shown
+    first: ShownAxis
+    second: ShownAxis | None
+    across: ShownAxis
     numeric: bool
 
 
@@ -53,7 +53,7 @@ def furniture(context: Context, frame: Cartesian, plane: Plane, names: Names, ru
     made.value_axis(frame.along, plane.first, ruled.first, False)
     axes = [_axis("x" if plane.lying else "y", plane.first, ruled.first.labels)]
     if plane.second is not None and ruled.second is not None and frame.second is not None:
-        bare = Shown(ruled.second.labels, ruled.second.line, frame.second.grid is True, False)
+        bare = ShownAxis(ruled.second.labels, ruled.second.line, frame.second.grid is True, False)
         made.value_axis(frame.second, plane.second, bare, True)
         axes.append(_axis("x2" if plane.lying else "y2", plane.second, ruled.second.labels))
     if ruled.numeric and plane.across is not None:
@@ -135,7 +135,7 @@ class _Axes:
         ends = (place, plot.y, place, plot.bottom) if self._plane.lying else (plot.x, place, plot.right, place)
         return PlacedRule(kind, *ends, colour, thick, dash)
 
-    def value_axis(self, scale: Scale, at: Scaled, what: Shown, second: bool) -> None:
+    def value_axis(self, scale: Scale, at: Scaled, what: ShownAxis, second: bool) -> None:
         """Gridlines, tick labels, axis line and title of a value axis."""
         plane, plot, style = self._plane, self._plane.plot, self._style
         ink = self._tick_ink(scale, not plane.lying)
@@ -195,7 +195,7 @@ class _Axes:
         y = plot.bottom + names.strip + (0.6 * names.size if names.strip else 1.5 * size) + 0.5 * size
         self._text(title, "axis title", Stand((plot.right, y), "end", "top"), "across", ink)
 
-    def numeric_across(self, at: Scaled, what: Shown) -> None:
+    def numeric_across(self, at: Scaled, what: ShownAxis) -> None:
         """Gridlines, tick labels and the line of a numeric axis across."""
         plane, plot, style, scale = self._plane, self._plane.plot, self._style, self._frame.across
         ink, (grid, dash) = self._tick_ink(scale, plane.lying), self._grid(scale, 0.1)

@@ -9,7 +9,7 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.frames import names as row_names
 from kavlet.core.compose.frames import reach
-from kavlet.core.compose.frames.axes import Ruled, Shown, furniture, shown
+from kavlet.core.compose.frames.axes import Ruled, ShownAxis, furniture, shown
 from kavlet.core.compose.frames.names import Names
 from kavlet.core.compose.frames.plane import Plane, SideStrip, sized_rows
 from kavlet.core.compose.frames.scales import Scaled, scaled
@@ -48,7 +48,7 @@ def lay_out(context: Context, frame: Cartesian, room: Rect) -> tuple[Plane, Furn
         room = room.inset(left=1.5 * context.sizes.small) if frame.lying else room.inset(
             bottom=1.5 * context.sizes.small
         )  # fmt: skip
-    axis = reach.Axis(scales.first, room.width if frame.lying else room.height, frame.lying)
+    axis = reach.AskedAxis(scales.first, room.width if frame.lying else room.height, frame.lying)
     low, high = reach.label_room(context, axis)
     room = room.inset(left=low, right=high) if frame.lying else room.inset(top=high, bottom=low)
     room = context.plot_by_hand or _body_room(context, frame, _narrowed(frame, room))
@@ -175,7 +175,7 @@ class _Margin(Struct, frozen=True):
 
     scale: Scale
     at: Scaled
-    what: Shown
+    what: ShownAxis
     lying: bool
     second: bool
 

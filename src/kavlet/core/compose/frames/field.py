@@ -6,7 +6,7 @@ from kavlet.core.charts.frame import Grid
 from kavlet.core.values.geometry import Rect
 
 
-class Field(Struct, frozen=True):
+class GridField(Struct, frozen=True):
     """The field and its cells, all squares of one side."""
 
     plot: Rect

@@ -2,15 +2,15 @@
 
 from kavlet.core.charts.frame import Grid
 from kavlet.core.compose.context import Context
-from kavlet.core.compose.frames.field import Field
+from kavlet.core.compose.frames.field import GridField
 from kavlet.core.compose.furniture import Furniture
 from kavlet.core.values.geometry import Rect
 
 
-def lay_out(context: Context, frame: Grid, room: Rect) -> tuple[Field, Furniture]:
+def lay_out(context: Context, frame: Grid, room: Rect) -> tuple[GridField, Furniture]:
     """The field at the left of the room, or of where its author put the plot, centred in its height."""
     room = context.plot_by_hand or room
     rows, columns = max(1, frame.rows), max(1, frame.columns)
     side = min(room.width / columns, room.height / rows)
     wide, tall = side * columns, side * rows
-    return Field(Rect(room.x, room.y + (room.height - tall) / 2, wide, tall), frame), Furniture()
+    return GridField(Rect(room.x, room.y + (room.height - tall) / 2, wide, tall), frame), Furniture()

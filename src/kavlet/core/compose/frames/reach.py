@@ -96,7 +96,7 @@ def holding(scale: Scaled, axis: str, own: Scale, context: Context, room: Rect) 
     )
 
 
-class Axis(Struct, frozen=True):
+class AskedAxis(Struct, frozen=True):
     """A value axis for which room is asked: its scale, its length in points, and whether it lies."""
 
     scale: Scaled
@@ -104,7 +104,7 @@ class Axis(Struct, frozen=True):
     lying: bool
 
 
-def label_room(context: Context, axis: Axis) -> tuple[float, float]:
+def label_room(context: Context, axis: AskedAxis) -> tuple[float, float]:
     """Points to keep free at the low and the high end of the value axis for labels that stand beyond the marks."""
     low = high = 0.0
     for layer in context.chart.layers:
@@ -118,7 +118,7 @@ def label_room(context: Context, axis: Axis) -> tuple[float, float]:
     return min(low, most), min(high, most)
 
 
-def _needs(layer: Layer, context: Context, axis: Axis) -> tuple[float, float]:
+def _needs(layer: Layer, context: Context, axis: AskedAxis) -> tuple[float, float]:
     """What the labels of one layer need beyond the ends of an axis."""
     low = high = 0.0
     label, wording = layer.label, context.wording

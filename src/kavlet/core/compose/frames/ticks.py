@@ -1,6 +1,6 @@
 """Tick values by named rules.
 
-`nice` steps by 1, 2 or 5 times a power of ten, the step closest to the wish in ratio (the rule of most axes).
+`step_125` is 1, 2 or 5 times a power of ten, the one closest to the wish in ratio (the rule of most axes).
 `heckbert`: Heckbert 1990, "Nice numbers for graph labels", Graphics Gems. `extended`: Talbot, Lin and Hanrahan 2010,
 "An extension of Wilkinson's algorithm for positioning tick labels on axes".
 """
@@ -20,11 +20,6 @@ def step_125(low: float, high: float, count: int) -> float:
     error = raw / power
     factor = 10 if error >= math.sqrt(50) else 5 if error >= math.sqrt(10) else 2 if error >= math.sqrt(2) else 1
     return float(f"{factor}e{math.floor(math.log10(raw))}")  # exact where a product of powers would not be
-
-
-def nice(low: float, high: float, count: int) -> list[float]:
-    """Multiples of the 1-2-5 step within the ends."""
-    return multiples(low, high, step_125(low, high, count))
 
 
 def multiples(low: float, high: float, step: float) -> list[float]:

@@ -14,7 +14,7 @@ from kavlet.core.compose.marks.courses import runs
 from kavlet.core.compose.marks.painting import paint
 from kavlet.core.compose.marks.placing import Drawn, Placing
 from kavlet.core.compose.marks.sharing import STACKED
-from kavlet.core.compose.words.labels import Manner, ink
+from kavlet.core.compose.words.labels import LabelManner, ink
 from kavlet.core.compose.words.spots import point_spots
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.pens import Pen
@@ -82,7 +82,7 @@ def place(layer: Area, on: Plane, to: Placing) -> None:
             text = to.wording.text(layer, row)
             if text and layer.label is not None:
                 spots = point_spots(layer.label, x, y, 2.0, ink(layer.label, style, None), on.lying)
-                to.label(layer, to.id(row), text, spots, Manner(to.sizes.text, (x, y)))
+                to.label(layer, to.id(row), text, spots, LabelManner(to.sizes.text, (x, y)))
 
 
 def _upper(held: list[tuple[float, float, float]]) -> list[tuple[float, float]]:

@@ -6,7 +6,7 @@ from kavlet.core.compose.figure import MarkKind
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind
 from kavlet.core.compose.marks.placing import Drawn, Placing, Who
-from kavlet.core.compose.words.labels import Manner, ink
+from kavlet.core.compose.words.labels import LabelManner, ink
 from kavlet.core.compose.words.spots import LabelSpot
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Shape
@@ -34,7 +34,7 @@ def place(layer: Band, on: Plane, to: Placing) -> None:
             rect.right, rect.y, "end", "top", ink(layer.label, style, colour), sx=-0.4, sy=0.35,
             width=rect.width, height=rect.height, pad=0.3,
         )  # fmt: skip
-        to.label(layer, 0, layer.name, [spot], Manner(to.sizes.small))
+        to.label(layer, 0, layer.name, [spot], LabelManner(to.sizes.small))
 
 
 class BandKind(Kind[Band]):

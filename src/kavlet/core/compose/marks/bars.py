@@ -18,7 +18,7 @@ from kavlet.core.compose.marks.painting import painted
 from kavlet.core.compose.marks.placing import Drawn, Placing
 from kavlet.core.compose.marks.sharing import STACKED
 from kavlet.core.compose.stacks import Span
-from kavlet.core.compose.words.labels import Manner, ink
+from kavlet.core.compose.words.labels import LabelManner, ink
 from kavlet.core.compose.words.spots import AIR, LabelSpot, bar_spots
 from kavlet.core.dress.colours import lighter
 from kavlet.core.scene.paints import RadialGradient
@@ -157,7 +157,7 @@ def _label(layer: Bars, bar: _Bar, on: Plane, to: Placing, behind: Colour) -> No
     if block.bulb is not None:
         spots.insert(1, _beside(block.rect, block.end, block.bulb, inks[1]))
     strong = label.bold is None and label.position in ("auto", "middle", "inside end", "inside start")
-    manner = Manner(to.sizes.text, block.rect.center, abs(bar.value), strong)
+    manner = LabelManner(to.sizes.text, block.rect.center, abs(bar.value), strong)
     to.label(layer, to.id(bar.row), text, spots, manner)
 
 

@@ -8,7 +8,7 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.layer import Layer
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.marks.placing import Drawn, Placing
-from kavlet.core.compose.words.labels import Manner, ink
+from kavlet.core.compose.words.labels import LabelManner, ink
 from kavlet.core.compose.words.spots import LabelSpot
 from kavlet.core.scene.path import Path, recorded
 from kavlet.core.scene.primitives import Primitive, Shape
@@ -86,4 +86,4 @@ def say_value(
     if behind is not None:
         spots = [under]  # beside it, nobody knows what lies behind
     size = (layer.label or Label()).size or to.sizes.small
-    to.label(layer, to.id(row), to.wording.beyond(layer, row, figure), spots, Manner(size, weight=1e9, bold=True))
+    to.label(layer, to.id(row), to.wording.beyond(layer, row, figure), spots, LabelManner(size, weight=1e9, bold=True))

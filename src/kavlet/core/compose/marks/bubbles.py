@@ -13,7 +13,7 @@ from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.beyond import edge, place_arrow
 from kavlet.core.compose.marks.placing import Drawn, Placing
 from kavlet.core.compose.marks.sharing import column_figures, disc_key
-from kavlet.core.compose.words.labels import Manner, ink
+from kavlet.core.compose.words.labels import LabelManner, ink
 from kavlet.core.compose.words.spots import LabelSpot, scattered_spots
 from kavlet.core.figures.ranges import Floats
 from kavlet.core.scene.path import recorded
@@ -72,7 +72,7 @@ def place(layer: Bubbles, on: Plane, to: Placing) -> None:
             )  # fmt: skip
             around = scattered_spots(layer.label, x, y, radius, ink(layer.label, style, None), lying=True)
             prefer = [inside, *around] if layer.label.position in ("auto", "middle", "centre") else around
-            to.label(layer, to.id(row), text, prefer, Manner(to.sizes.small, (x, y), made[row]))
+            to.label(layer, to.id(row), text, prefer, LabelManner(to.sizes.small, (x, y), made[row]))
 
 
 def _within(center: Point, radius: float) -> Callable[[PlacedText], bool]:

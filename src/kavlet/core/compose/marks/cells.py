@@ -12,13 +12,13 @@ from kavlet.core.charts.layer import EMPTY
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.data import Raster
 from kavlet.core.compose.figure import MarkKind
-from kavlet.core.compose.frames.field import Field
+from kavlet.core.compose.frames.field import GridField
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.painting import picture
 from kavlet.core.compose.marks.placing import Drawn, Placing, Who
 from kavlet.core.compose.marks.sharing import column_figures, disc_key, row_entries
-from kavlet.core.compose.words.labels import Manner, ink
+from kavlet.core.compose.words.labels import LabelManner, ink
 from kavlet.core.compose.words.spots import LabelSpot
 from kavlet.core.figures.ranges import Floats
 from kavlet.core.scene.path import Path, PathPen, recorded
@@ -34,7 +34,7 @@ from kavlet.core.values.geometry import Rect
 MOST = 4_000  # cells of one row
 
 
-def on_field(layer: Cells, on: Field, to: Placing) -> None:
+def on_field(layer: Cells, on: GridField, to: Placing) -> None:
     """Rows fill the field one after another; what stays empty is drawn pale, as a mark of no row."""
     number = 0
     for row, figure in enumerate(map(float, to.data.column(layer.values))):
@@ -48,7 +48,7 @@ def on_field(layer: Cells, on: Field, to: Placing) -> None:
         if text and layer.label is not None and boxes:
             middle = boxes[len(boxes) // 2]
             spot = LabelSpot(*middle.center, "middle", "middle", ink(layer.label, to.style, None), width=middle.width)
-            to.label(layer, to.id(row), text, [spot], Manner(to.sizes.small))
+            to.label(layer, to.id(row), text, [spot], LabelManner(to.sizes.small))
     rest = [_drawn(on.cell(i), layer.gap) for i in range(number, on.count)]
     if layer.empty and rest and not layer.helper and not layer.hidden:
         colour = to.style.named["track"]
@@ -87,7 +87,7 @@ def on_plane(layer: Cells, on: Plane, to: Placing) -> None:
             spot = LabelSpot(on.plot.x + longest * step, on.row_middle(row), "start", "middle", colour, sx=0.35)
         else:
             spot = LabelSpot(on.row_middle(row), on.plot.bottom - longest * step, "middle", "bottom", colour, sy=-0.4)
-        to.label(layer, to.id(row), text, [spot], Manner(to.sizes.text, (spot.x, spot.y), bold=True))
+        to.label(layer, to.id(row), text, [spot], LabelManner(to.sizes.text, (spot.x, spot.y), bold=True))
 
 
 def cell_step(layer: Cells, on: Plane, figures: list[float]) -> float:
@@ -191,7 +191,7 @@ class CellsKind(Kind[Cells]):
     is_compared = True
     places = (
         (Plane, on_plane),
-        (Field, on_field),
+        (GridField, on_field),
     )
     fields = (
         fields.Field("Shape", "Cell", "cell", "choice", fields.choices(CellForm)),

@@ -14,7 +14,7 @@ from kavlet.core.compose.marks.beyond import edge, place_arrow, plot_clip
 from kavlet.core.compose.marks.courses import runs
 from kavlet.core.compose.marks.placing import Drawn, Placing
 from kavlet.core.compose.marks.sharing import column_figures
-from kavlet.core.compose.words.labels import Manner, ink
+from kavlet.core.compose.words.labels import LabelManner, ink
 from kavlet.core.compose.words.spots import point_spots
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape, cap_of
@@ -65,7 +65,7 @@ def place(layer: Line, on: Plane, to: Placing) -> None:
             text = to.wording.text(layer, row)
             if text and layer.label is not None:
                 spots = point_spots(layer.label, x, y, reach, ink(layer.label, style, None), on.lying)
-                to.label(layer, to.id(row), text, spots, Manner(to.sizes.text, (x, y)))
+                to.label(layer, to.id(row), text, spots, LabelManner(to.sizes.text, (x, y)))
 
 
 class LineKind(Kind[Line]):

@@ -9,7 +9,7 @@ from kavlet.core.compose.figure import MarkKind
 from kavlet.core.compose.frames.disc import Disc
 from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.placing import Drawn, Placing, Who
-from kavlet.core.compose.words.labels import Manner, ink
+from kavlet.core.compose.words.labels import LabelManner, ink
 from kavlet.core.compose.words.spots import LabelSpot
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.pens import Pen
@@ -67,7 +67,7 @@ def place(layer: Needle, on: Disc, to: Placing) -> None:
         size = layer.label.size or LABEL * to.sizes.text
         x, y = on.center
         spot = LabelSpot(x, y + hub, "middle", "top", ink(layer.label, style, None), sy=0.34, width=1.5 * on.radius)
-        to.label(layer, to.id(row), text, [spot], Manner(size, on.center, math.inf, bold=True))
+        to.label(layer, to.id(row), text, [spot], LabelManner(size, on.center, math.inf, bold=True))
 
 
 def _arrow(on: Disc, angle: float, past: int, colour: Colour) -> Primitive:

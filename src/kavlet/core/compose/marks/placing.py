@@ -8,7 +8,7 @@ from kavlet.core.compose.context import Context
 from kavlet.core.compose.figure import BarBox, Mark, MarkKind, PlacedText
 from kavlet.core.compose.marks.painting import Filling, fill_of, rules_of
 from kavlet.core.compose.words.fan import Fanned
-from kavlet.core.compose.words.labels import Manner, Wanted, wanted
+from kavlet.core.compose.words.labels import LabelManner, Wanted, wanted
 from kavlet.core.compose.words.spots import LabelSpot
 from kavlet.core.dress.fills import Fill
 from kavlet.core.scene.path import Path
@@ -135,7 +135,7 @@ class Placing:
             )
         )
 
-    def label(self, layer: Layer, row: int, text: str, spots: list[LabelSpot], manner: Manner) -> None:
+    def label(self, layer: Layer, row: int, text: str, spots: list[LabelSpot], manner: LabelManner) -> None:
         """Wish for a label of a row of the table at the first of the spots where it fits."""
         self.labels.append(self._by_rule(layer, row, wanted(layer, row, text, spots, self.style, manner)))
 

@@ -15,7 +15,7 @@ from kavlet.core.compose.marks.beyond import edge, place_arrow
 from kavlet.core.compose.marks.painting import picture, proportions
 from kavlet.core.compose.marks.placing import Drawn, Placing, Who
 from kavlet.core.compose.marks.sharing import column_figures
-from kavlet.core.compose.words.labels import Manner, ink
+from kavlet.core.compose.words.labels import LabelManner, ink
 from kavlet.core.compose.words.spots import AIR, LabelSpot, point_spots, scattered_spots
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape
@@ -89,7 +89,7 @@ def place(layer: Points, on: Plane, to: Placing) -> None:
                 ink(layer.label, style, None),
                 on.lying,
             )
-            to.label(layer, to.id(row), text, spots, Manner(to.sizes.text, (x, y)))
+            to.label(layer, to.id(row), text, spots, LabelManner(to.sizes.text, (x, y)))
 
 
 def _reach(layer: Points, on: Plane, size: float) -> float:
@@ -160,7 +160,7 @@ def _places(layer: Points, on: Plane, to: Placing) -> None:
             spot_ = _in_gap(layer, row, text, (x, y), on, to)
         else:
             spot_ = LabelSpot(x, y, "middle", "middle", colour, width=most)
-        to.label(layer, to.id(row), text, [spot_], Manner(size, in_column=strip is not None and on.lying))
+        to.label(layer, to.id(row), text, [spot_], LabelManner(size, in_column=strip is not None and on.lying))
 
 
 def _in_gap(layer: Points, row: int, text: str, at: tuple[float, float], on: Plane, to: Placing) -> LabelSpot:

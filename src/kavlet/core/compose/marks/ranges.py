@@ -11,7 +11,7 @@ from kavlet.core.compose.figure import MarkKind
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.placing import Drawn, Placing
-from kavlet.core.compose.words.labels import Manner, ink
+from kavlet.core.compose.words.labels import LabelManner, ink
 from kavlet.core.compose.words.spots import point_spots
 from kavlet.core.figures.ranges import Floats
 from kavlet.core.messages import named
@@ -75,7 +75,7 @@ def place(layer: Ranges, on: Plane, to: Placing) -> None:
         if text and layer.label is not None:
             x, y = on.point(across, end)
             spots = point_spots(layer.label, x, y, 2.0, ink(layer.label, style, None), on.lying)
-            to.label(layer, to.id(row), text, spots, Manner(to.sizes.text, (x, y)))
+            to.label(layer, to.id(row), text, spots, LabelManner(to.sizes.text, (x, y)))
 
 
 def _middle(layer: Ranges, on: Plane, row: int) -> float:

@@ -11,7 +11,7 @@ from kavlet.core.compose.frames.disc import Disc, facing
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.placing import Drawn, Placing, Who
-from kavlet.core.compose.words.labels import Manner, ink
+from kavlet.core.compose.words.labels import LabelManner, ink
 from kavlet.core.compose.words.spots import LabelSpot
 from kavlet.core.scene.path import Path, recorded
 from kavlet.core.scene.primitives import Primitive, Shape, cap_of
@@ -60,7 +60,7 @@ def on_plane(layer: Reference, on: Plane, to: Placing) -> None:
                 LabelSpot(plot.right, along, "end", "top", shade, sy=0.35),
                 LabelSpot(plot.x, along, "start", "bottom", shade, sy=-0.35),
             ]
-        to.label(layer, 0, text, spots, Manner(to.sizes.small, weight=math.inf))
+        to.label(layer, 0, text, spots, LabelManner(to.sizes.small, weight=math.inf))
 
 
 def on_disc(layer: Reference, on: Disc, to: Placing) -> None:
@@ -84,7 +84,7 @@ def on_disc(layer: Reference, on: Disc, to: Placing) -> None:
     spots = [LabelSpot(*near, anchor, level, shade), LabelSpot(*far, anchor, level, shade)]
     if level == "middle":  # over or under a figure that stands there
         spots += [LabelSpot(*near, anchor, level, shade, sy=up) for up in (-1.1, 1.1)]
-    to.label(layer, 0, text, spots, Manner(to.sizes.small, ends[1]))
+    to.label(layer, 0, text, spots, LabelManner(to.sizes.small, ends[1]))
 
 
 _Line = tuple[Path, Colour, tuple[Primitive, ...], tuple[Point, Point] | None]  # touched, colour, drawn, its ends
@@ -125,10 +125,8 @@ class ReferenceKind(Kind[Reference]):
     def margins(self, layer: Reference, context: Context, on: Disc) -> tuple[float, float]:
         if layer.label is None or layer.helper or layer.hidden or on.scale is None:
             return 0.0, 0.0
-        text, size = (
-            context.wording.filled(layer, layer.label, 0) or layer.name,
-            layer.label.size or context.sizes.small,
-        )
+        text = context.wording.filled(layer, layer.label, 0) or layer.name
+        size = layer.label.size or context.sizes.small
         turn = math.radians(on.angle(reference_at(layer, context.data)))
         long = max(width(line, context.style.bold, size) for line in text.split("\n")) + AIR * size
         out, half = OUT * abs(math.sin(turn)), on.plot.width / 2

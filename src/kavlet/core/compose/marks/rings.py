@@ -12,7 +12,7 @@ from kavlet.core.compose.frames.disc import Disc
 from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.painting import painted
 from kavlet.core.compose.marks.placing import Drawn, Placing, Who
-from kavlet.core.compose.words.labels import Manner, ink
+from kavlet.core.compose.words.labels import LabelManner, ink
 from kavlet.core.compose.words.lettering import FLOOR, Ink, Owner, Stand, block
 from kavlet.core.compose.words.spots import LabelSpot
 from kavlet.core.compose.words.spreading import spread
@@ -141,7 +141,7 @@ def _label(layer: Rings, ring: _Ring, name: PlacedText | None, on: Disc, to: Pla
     inside = LabelSpot(bx, by, "middle", "middle", ink(layer.label, style, ring.behind))
     full = on.frame.sweep > 300 and angle + degrees(taken(angle)) > last
     spots = [inside] if full or layer.label.position == "inside end" else [beyond, inside]
-    to.label(layer, to.id(ring.row), text, spots, Manner(size, (x, y), bold=True))
+    to.label(layer, to.id(ring.row), text, spots, LabelManner(size, (x, y), bold=True))
 
 
 def _size_beside(ring: _Ring, on: Disc, wanted: float) -> float:

@@ -18,7 +18,7 @@ from kavlet.core.compose.marks.painting import Filling, fill_of, painted
 from kavlet.core.compose.marks.placing import Drawn, Placing, Who
 from kavlet.core.compose.marks.sharing import row_entries
 from kavlet.core.compose.words.fan import Fanned
-from kavlet.core.compose.words.labels import Manner, ink, wanted
+from kavlet.core.compose.words.labels import LabelManner, ink, wanted
 from kavlet.core.compose.words.lettering import upright
 from kavlet.core.compose.words.room import pieces
 from kavlet.core.compose.words.spots import LabelSpot
@@ -180,7 +180,7 @@ def _label(layer: Wedges, part: Slice, text: str, on: Disc, to: Placing) -> None
     spots = [] if outside else inside_spots(sector, inside_colour, label.turn)
     middle = (sector.start + sector.end) / 2
     target = at(sector.center, sector.outer, middle)
-    one = wanted(layer, mark.row, text, spots, style, Manner(to.sizes.text, target, part.figure))
+    one = wanted(layer, mark.row, text, spots, style, LabelManner(to.sizes.text, target, part.figure))
     if outside or outermost:
         to.fans.append(Fanned(one, sector, outside_colour, not outside))
     else:

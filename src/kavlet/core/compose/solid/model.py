@@ -14,7 +14,7 @@ from kavlet.core.charts.solid import MOST_ANGLE, Solid
 from kavlet.core.compose.draw import as_marked, named
 from kavlet.core.compose.figure import Mark, PlacedText
 from kavlet.core.compose.frames.disc import Disc
-from kavlet.core.compose.frames.field import Field
+from kavlet.core.compose.frames.field import GridField
 from kavlet.core.compose.frames.plane import Plane
 from kavlet.core.compose.furniture import Furniture
 from kavlet.core.compose.marks.placing import Placing
@@ -321,9 +321,9 @@ def _on(rect: Rect, sheet: SeenPlane) -> Rect:
 
 
 def modelled(
-    solid: Solid, frame: Plane | Disc | Field, furniture: Furniture, to: Placing
+    solid: Solid, frame: Plane | Disc | GridField, furniture: Furniture, to: Placing
 ) -> Modelled | None:  # fmt: skip
     """The bodies of a panel; None where it has none, so that it stays flat."""
-    if isinstance(frame, Field) or not any(is_body(mark) for mark in to.marks):
+    if isinstance(frame, GridField) or not any(is_body(mark) for mark in to.marks):
         return None
     return Modelled(solid, frame, furniture, to)

@@ -55,7 +55,7 @@ class Wanted(Struct, frozen=True):
     own_size: bool = False
 
 
-class Manner(Struct, frozen=True):
+class LabelManner(Struct, frozen=True):
     """How a label is wished for: its font size and weight for want of the author's own, the point of its mark that it
     speaks of, and how much it counts among others (`weight`: the more, the earlier it is placed).
     `in_column` figures stand below each other, and have one width."""
@@ -68,7 +68,7 @@ class Manner(Struct, frozen=True):
 
 
 def wanted(
-    layer: Layer, row: int, text: str, spots: list[LabelSpot], style: Style, manner: Manner
+    layer: Layer, row: int, text: str, spots: list[LabelSpot], style: Style, manner: LabelManner
 ) -> Wanted:  # fmt: skip
     """A label of a layer with the looks its author chose, or those given for want of them."""
     label = layer.label or Label()

@@ -6,11 +6,11 @@ from kavlet.core.plain.labels import labels
 from kavlet.core.plain.layers.bars import GROUPINGS
 from kavlet.core.plain.layers.line import BLANKS
 from kavlet.core.plain.model import Series
-from kavlet.core.plain.telling import Telling
+from kavlet.core.plain.telling import PlainTelling
 from kavlet.core.values.colour import Colour
 
 
-def tell(layer: Area, to: Telling) -> None:
+def tell(layer: Area, to: PlainTelling) -> None:
     """Add an area."""
     if layer.helper or to.lying:
         if not layer.helper:

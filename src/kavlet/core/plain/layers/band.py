@@ -4,13 +4,13 @@ from kavlet.core.charts.band import Band
 from kavlet.core.charts.frame import Cartesian
 from kavlet.core.messages import say
 from kavlet.core.plain.model import Series
-from kavlet.core.plain.telling import Telling
+from kavlet.core.plain.telling import PlainTelling
 from kavlet.core.values.colour import Colour
 
 MOST_OPAQUE = 0.35  # the band lies over the bars there, so they must show through
 
 
-def tell(layer: Band, to: Telling) -> None:
+def tell(layer: Band, to: PlainTelling) -> None:
     """Add a band."""
     frame = to.chart.frame
     taken = isinstance(frame, Cartesian) and frame.second is not None

@@ -3,13 +3,13 @@
 from kavlet.core.charts.bubbles import Bubbles
 from kavlet.core.plain.labels import labels
 from kavlet.core.plain.model import Point, Series
-from kavlet.core.plain.telling import Telling
+from kavlet.core.plain.telling import PlainTelling
 from kavlet.core.values.colour import Colour
 
 USUAL = 0.25  # the largest bubble's share of the plot's shorter side at a scale of 100 (common practice)
 
 
-def tell(layer: Bubbles, to: Telling) -> None:
+def tell(layer: Bubbles, to: PlainTelling) -> None:
     """Add bubbles."""
     if layer.helper:
         return

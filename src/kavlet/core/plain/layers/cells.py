@@ -8,9 +8,8 @@ from kavlet.core.compose.data import Raster
 from kavlet.core.dress.fills import PictureFill
 from kavlet.core.messages import say
 from kavlet.core.plain.labels import labels
-from kavlet.core.plain.model import Cells as Where
-from kavlet.core.plain.model import Picture, PlainFill, Point, Series, Stroke
-from kavlet.core.plain.telling import Telling
+from kavlet.core.plain.model import PlainCells, PlainFill, PlainPicture, Point, Series, Stroke
+from kavlet.core.plain.telling import PlainTelling
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Scene, Shape
 from kavlet.core.shapes.arc import disc
@@ -20,7 +19,7 @@ from kavlet.core.values.geometry import Rect, Size
 MOST_SERIES = 250  # a chart of more series is refused by some programs (common practice: 255)
 
 
-def tell(layer: Cells, to: Telling) -> None:
+def tell(layer: Cells, to: PlainTelling) -> None:
     """Add cells."""
     if layer.helper:
         return
@@ -30,7 +29,7 @@ def tell(layer: Cells, to: Telling) -> None:
         _lines(layer, to.chart.frame, to)
 
 
-def _field(layer: Cells, grid: Grid, to: Telling) -> None:
+def _field(layer: Cells, grid: Grid, to: PlainTelling) -> None:
     """Cells of one unit, stacked: of each place, the row it belongs to has 1, all others 0."""
     if layer.cell != "square" or layer.symbol or layer.symbols:
         to.differ(say("cells of “{name}” are squares", name=layer.name))
@@ -66,21 +65,21 @@ def _field(layer: Cells, grid: Grid, to: Telling) -> None:
             )
 
 
-def _name(layer: Cells, index: int, to: Telling) -> Where:
+def _name(layer: Cells, index: int, to: PlainTelling) -> PlainCells:
     place = to.source.table.place(to.chart.names)
     if place < 0:
         return to.workings.one(layer.name)
-    return Where(to.source.table.id, place, 1 + to.data.ids[index], 1)
+    return PlainCells(to.source.table.id, place, 1 + to.data.ids[index], 1)
 
 
-def _ends(layer: Cells, rows: list[int], to: Telling) -> Where:
-    """Where each row's cells begin, counted from the first place; after the last one, where they end."""
+def _ends(layer: Cells, rows: list[int], to: PlainTelling) -> PlainCells:
+    """PlainCells each row's cells begin, counted from the first place; after the last one, where they end."""
     refs = [to.at(layer.values, i) for i in rows]
     sums = ["0", *("+".join(f"ROUND({ref};0)" for ref in refs[: i + 1]) for i in range(len(refs)))]
     return to.workings.formulas(f"{layer.name}: from", sums)
 
 
-def _lines(layer: Cells, frame: Cartesian, to: Telling) -> None:
+def _lines(layer: Cells, frame: Cartesian, to: PlainTelling) -> None:
     """Symbols stacked along each row, as many as its figure, the last one cut."""
     if layer.wrap:
         to.differ(say("symbols of “{name}” stand in one line", name=layer.name))
@@ -103,21 +102,21 @@ def _lines(layer: Cells, frame: Cartesian, to: Telling) -> None:
     )
 
 
-def _cell(layer: Cells, name: str, index: int, to: Telling) -> PlainFill:
+def _cell(layer: Cells, name: str, index: int, to: PlainTelling) -> PlainFill:
     """One cell as a picture that is stacked once per unit."""
     fill, tone = to.marks_fill(layer, index)
     colour = to.style.solid(fill, tone)
     gap = max(0.0, min(0.6, layer.gap))
     if name and to.data.picture(name) is not None:
         held = to.picture(PictureFill(name, "per unit", 1.0, colour=colour.hex), tone, 1.0)
-        return _padded(held, gap) if isinstance(held, Picture) else held
+        return _padded(held, gap) if isinstance(held, PlainPicture) else held
     side = 96.0
     area = Rect(side * gap / 2, side * gap / 2, side * (1 - gap), side * (1 - gap))
     outline = recorded(box, area) if layer.cell == "square" else recorded(disc, area.center, area.width / 2)
-    return Picture("cell", Scene(Size(side, side), None, (Shape(outline, colour),)), "scale", 1.0)
+    return PlainPicture("cell", Scene(Size(side, side), None, (Shape(outline, colour),)), "scale", 1.0)
 
 
-def _padded(held: Picture, gap: float) -> Picture:
+def _padded(held: PlainPicture, gap: float) -> PlainPicture:
     """A symbol in the middle of a square with its share of air around."""
     scene = held.what
     if isinstance(scene, Raster | bytes):
@@ -129,4 +128,4 @@ def _padded(held: Picture, gap: float) -> Picture:
     place = moved((side - scene.size.width) / 2, (side - scene.size.height) / 2)
     del scaled
     made = Scene(Size(side, side), scene.ground, (Group(scene.items, place),))
-    return Picture(held.name, made, held.how, held.unit)
+    return PlainPicture(held.name, made, held.how, held.unit)

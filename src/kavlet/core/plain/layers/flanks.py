@@ -5,10 +5,10 @@ import math
 from kavlet.core.charts.flanks import Flanks
 from kavlet.core.messages import say
 from kavlet.core.plain.model import Series, Stroke
-from kavlet.core.plain.telling import Telling
+from kavlet.core.plain.telling import PlainTelling
 
 
-def tell(layer: Flanks, to: Telling) -> None:
+def tell(layer: Flanks, to: PlainTelling) -> None:
     """Add the lines, each at the height of its first bar's figure."""
     if layer.helper:
         return

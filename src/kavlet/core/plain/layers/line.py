@@ -9,7 +9,7 @@ from kavlet.core.charts.line import Line
 from kavlet.core.messages import say
 from kavlet.core.plain.labels import labels
 from kavlet.core.plain.model import Marker, Series, Stroke
-from kavlet.core.plain.telling import Telling
+from kavlet.core.plain.telling import PlainTelling
 
 MARKERS: dict[str, Marker] = {
     "none": "none", "disc": "disc", "ring": "disc", "square": "square", "diamond": "diamond",
@@ -18,7 +18,7 @@ MARKERS: dict[str, Marker] = {
 BLANKS: dict[str, Literal["gap", "span", "zero"]] = {"break": "gap", "bridge": "span", "drop": "zero"}
 
 
-def tell(layer: Line, to: Telling) -> None:
+def tell(layer: Line, to: PlainTelling) -> None:
     """Add a line."""
     frame = to.chart.frame
     if layer.helper or not isinstance(frame, Cartesian):
@@ -55,7 +55,7 @@ def tell(layer: Line, to: Telling) -> None:
         to.group("lines", "second" if layer.second else "first").series.append(made)
 
 
-def _steps(layer: Line, made: Series, to: Telling) -> None:
+def _steps(layer: Line, made: Series, to: PlainTelling) -> None:
     """A stepped line: each value twice, where its step begins and where it ends, halfway to its neighbours."""
     places: list[float] = []
     refs: list[str] = []

@@ -6,14 +6,14 @@ from kavlet.core.charts.frame import Polar
 from kavlet.core.charts.needle import Needle
 from kavlet.core.plain.labels import labels
 from kavlet.core.plain.model import Point, Series, Stroke
-from kavlet.core.plain.telling import Telling
+from kavlet.core.plain.telling import PlainTelling
 from kavlet.core.values.colour import Colour
 
 THICK = 3.0  # points
 SLICE = 3.0  # degrees, of a needle that is a slice
 
 
-def tell(layer: Needle, to: Telling) -> None:
+def tell(layer: Needle, to: PlainTelling) -> None:
     """Add the needle."""
     if layer.helper or layer.row not in to.data.ids or not isinstance(to.chart.frame, Polar):
         return
@@ -38,7 +38,7 @@ def tell(layer: Needle, to: Telling) -> None:
     )
 
 
-def pointing(name: str, angle: str, colour: Colour, to: Telling) -> Series:
+def pointing(name: str, angle: str, colour: Colour, to: PlainTelling) -> Series:
     """A ring with one thin slice at an angle, clockwise from the top; `angle` is a formula's text in degrees."""
     assert isinstance(to.chart.frame, Polar)
     first = f"MAX(0;MOD({angle}-{to.chart.frame.start:g};360)-{SLICE / 2:g})"

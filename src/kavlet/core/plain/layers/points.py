@@ -7,15 +7,15 @@ from kavlet.core.dress.fills import PictureFill
 from kavlet.core.messages import say
 from kavlet.core.plain.labels import labels
 from kavlet.core.plain.layers.line import MARKERS
-from kavlet.core.plain.model import Cells, Marker, Picture, Series, Stroke
-from kavlet.core.plain.telling import Telling
+from kavlet.core.plain.model import Marker, PlainCells, PlainPicture, Series, Stroke
+from kavlet.core.plain.telling import PlainTelling
 
 RIDING = 18.0  # points; a symbol's size where the bar's breadth gave it
 FILLED = ("disc", "square", "diamond", "triangle")
 MOST = 72.0  # points of a marker (ISO/IEC 29500-1, 21.2.3.24)
 
 
-def tell(layer: Points, to: Telling) -> None:
+def tell(layer: Points, to: PlainTelling) -> None:
     """Add points."""
     if layer.helper:
         return
@@ -23,7 +23,7 @@ def tell(layer: Points, to: Telling) -> None:
     picture = None
     if layer.symbol:
         held = to.picture(PictureFill(layer.symbol, "stretched"), layer.tone, 1.0)
-        picture = held if isinstance(held, Picture) else None
+        picture = held if isinstance(held, PlainPicture) else None
         marker = "picture" if picture is not None else "disc"
     fill, points = to.dressed(layer) if marker != "none" else (None, ())
     marks = [mark for (key, _), mark in to.marks.items() if key == layer.key and mark.visible]
@@ -47,7 +47,7 @@ def tell(layer: Points, to: Telling) -> None:
     _put(layer, made, to)
 
 
-def _put(layer: Points, made: Series, to: Telling) -> None:
+def _put(layer: Points, made: Series, to: PlainTelling) -> None:
 
     if layer.x:
         to.group("scatter").series.append(msgspec.structs.replace(made, x=to.plotted(layer.x)))
@@ -67,7 +67,7 @@ def _put(layer: Points, made: Series, to: Telling) -> None:
     to.overlay().series.append(msgspec.structs.replace(made, x=x, values=y))
 
 
-def _along(at: float, to: Telling) -> Cells:
+def _along(at: float, to: PlainTelling) -> PlainCells:
     axis = to.axis("x" if to.lying else "y")
     low, high = (axis.minimum, axis.maximum) if axis is not None else (0.0, 1.0)
     return to.workings.column("place along", [low + at * (high - low)] * to.rows)

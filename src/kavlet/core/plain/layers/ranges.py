@@ -7,13 +7,11 @@ from kavlet.core.charts.ranges import Ranges
 from kavlet.core.messages import say
 from kavlet.core.plain.labels import labels
 from kavlet.core.plain.layers.line import MARKERS
-from kavlet.core.plain.model import Cells, Errors, Series, Stroke
-from kavlet.core.plain.telling import Telling
-
-BROAD = 2.0  # a bar is drawn as a thick error bar
+from kavlet.core.plain.model import Errors, PlainCells, Series, Stroke
+from kavlet.core.plain.telling import PlainTelling
 
 
-def tell(layer: Ranges, to: Telling) -> None:
+def tell(layer: Ranges, to: PlainTelling) -> None:
     """Add ranges."""
     frame = to.chart.frame
     if layer.helper or not isinstance(frame, Cartesian):
@@ -51,7 +49,7 @@ class _Bar:
         self.key, self.kind = key, kind
 
 
-def _bars(to: Telling) -> list[_Bar]:
+def _bars(to: PlainTelling) -> list[_Bar]:
     from kavlet.core.charts.bars import Bars
 
     frame = to.chart.frame
@@ -59,7 +57,7 @@ def _bars(to: Telling) -> list[_Bar]:
     return [_Bar(one.key, "bars") for one in to.chart.layers if isinstance(one, Bars) and one.stack == "none" and apart]
 
 
-def _reach(layer: Ranges, to: Telling) -> tuple[Cells, Cells, Cells]:
+def _reach(layer: Ranges, to: PlainTelling) -> tuple[PlainCells, PlainCells, PlainCells]:
     """Where the middles are, and how far ranges reach above and below them."""
     rows = range(to.rows)
     low = [to.at(layer.low, i) for i in rows]

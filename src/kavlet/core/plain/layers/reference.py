@@ -5,13 +5,13 @@ from kavlet.core.charts.reference import Reference
 from kavlet.core.messages import say
 from kavlet.core.plain.labels import labels
 from kavlet.core.plain.layers.needle import pointing
-from kavlet.core.plain.model import Cells, Labels, PointLabel, Series, Stroke
-from kavlet.core.plain.telling import Telling, lettered
+from kavlet.core.plain.model import Labels, PlainCells, PointLabel, Series, Stroke
+from kavlet.core.plain.telling import PlainTelling, lettered
 
 REACH = (0.95, 1.0)  # how far out a mark on a dial goes when the ring is thin
 
 
-def tell(layer: Reference, to: Telling) -> None:
+def tell(layer: Reference, to: PlainTelling) -> None:
     """Add a line."""
     frame = to.chart.frame
     if layer.helper:
@@ -49,7 +49,7 @@ def tell(layer: Reference, to: Telling) -> None:
         _put(layer, x, y, line, to, pointing(layer.name, turn, colour, to))
 
 
-def _level(layer: Reference, to: Telling) -> Cells:
+def _level(layer: Reference, to: PlainTelling) -> PlainCells:
     """The height of both ends and of the label's place: as set, or what the column's first cell says."""
     if layer.at is not None:
         return to.workings.column(f"{layer.name}: level", [float(layer.at)] * 3)
@@ -59,7 +59,9 @@ def _level(layer: Reference, to: Telling) -> Cells:
     return to.workings.column(f"{layer.name}: level", 3 * [0.0])
 
 
-def _put(layer: Reference, x: Cells, y: Cells, line: Stroke, to: Telling, ring: Series | None = None) -> None:
+def _put(
+    layer: Reference, x: PlainCells, y: PlainCells, line: Stroke, to: PlainTelling, ring: Series | None = None
+) -> None:
     to.overlay().series.append(
         Series(
             name=to.workings.one(layer.name),
@@ -73,7 +75,7 @@ def _put(layer: Reference, x: Cells, y: Cells, line: Stroke, to: Telling, ring: 
     )
 
 
-def _labels(layer: Reference, to: Telling) -> Labels:
+def _labels(layer: Reference, to: PlainTelling) -> Labels:
     """The line's own text near its far end."""
     text = next((text for (key, _), text in to.texts.items() if key == layer.key), None)
     if text is None or layer.label is None:

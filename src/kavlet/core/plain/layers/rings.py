@@ -6,13 +6,13 @@ from kavlet.core.charts.frame import Polar
 from kavlet.core.charts.rings import Rings
 from kavlet.core.figures.cells import Cell, Formula
 from kavlet.core.messages import say
-from kavlet.core.plain.model import Cells, Labels, Point, PointLabel, Series
-from kavlet.core.plain.telling import Telling, lettered
+from kavlet.core.plain.model import Labels, PlainCells, Point, PointLabel, Series
+from kavlet.core.plain.telling import PlainTelling, lettered
 
 NAMED = 2  # the point that carries the name and figure: the free part of the turn
 
 
-def tell(layer: Rings, to: Telling) -> None:
+def tell(layer: Rings, to: PlainTelling) -> None:
     """Add one ring per row, the first row outermost."""
     frame = to.chart.frame
     if layer.helper or not isinstance(frame, Polar):
@@ -31,7 +31,7 @@ def tell(layer: Rings, to: Telling) -> None:
         draft.series.append(_ring(layer, frame, row, to))
 
 
-def _ring(layer: Rings, frame: Polar, row: int, to: Telling) -> Series:
+def _ring(layer: Rings, frame: Polar, row: int, to: PlainTelling) -> Series:
     index = to.data.ids.index(row)
     at = to.at(layer.values, index)
     name = to.source.context.wording.names[index] or layer.name
@@ -55,7 +55,7 @@ def _ring(layer: Rings, frame: Polar, row: int, to: Telling) -> Series:
     )
 
 
-def _labels(layer: Rings, frame: Polar, index: int, to: Telling) -> Labels:
+def _labels(layer: Rings, frame: Polar, index: int, to: PlainTelling) -> Labels:
     """Name and figure, in the part of the turn that is free, or on the arc where none is."""
     row = to.data.ids[index]
     figure = to.texts.get((layer.key, row))
@@ -76,4 +76,4 @@ def _labels(layer: Rings, frame: Polar, index: int, to: Telling) -> Labels:
             cell = Formula(f"={formula}")
     text = to.workings.column(f"{layer.name}: label {index + 1}", [cell])
     point = NAMED if frame.sweep < 330 else 0
-    return Labels((PointLabel(point, Cells(text.table, text.column, text.first, 1), lettered(shown)),))
+    return Labels((PointLabel(point, PlainCells(text.table, text.column, text.first, 1), lettered(shown)),))

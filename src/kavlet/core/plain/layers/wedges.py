@@ -8,13 +8,13 @@ from kavlet.core.charts.wedges import Wedges
 from kavlet.core.figures.cells import Cell, Formula
 from kavlet.core.messages import say
 from kavlet.core.plain.labels import labels
-from kavlet.core.plain.model import Cells, Point, Series
-from kavlet.core.plain.telling import Telling
+from kavlet.core.plain.model import PlainCells, Point, Series
+from kavlet.core.plain.telling import PlainTelling
 
 UNUSED = -1  # the part of the turn that the dial does not take
 
 
-def tell(layer: Wedges, to: Telling) -> None:
+def tell(layer: Wedges, to: PlainTelling) -> None:
     """Add wedges: one ring of them."""
     frame = to.chart.frame
     if layer.helper or not isinstance(frame, Polar):
@@ -53,7 +53,7 @@ def tell(layer: Wedges, to: Telling) -> None:
     )
 
 
-def _parts(layer: Wedges, frame: Polar, to: Telling) -> tuple[list[int], Cells, Cells]:
+def _parts(layer: Wedges, frame: Polar, to: PlainTelling) -> tuple[list[int], PlainCells, PlainCells]:
     """The rows (or what stands for one) of all points in order, and the cells of their names and figures."""
     rows: list[int] = []
     names: list[Cell] = []

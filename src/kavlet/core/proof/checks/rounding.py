@@ -23,12 +23,6 @@ def rounded(figures: list[float], decimals: int) -> list[float]:
     return [math.floor(100 * figure * unit + 0.5 + 1e-9) / unit for figure in figures]
 
 
-def shares_of(figures: list[float]) -> list[float]:
-    """Figures as shares of their sum."""
-    whole = exact_sum(figures)
-    return [figure / whole for figure in figures] if whole else []
-
-
 def check(of: DrawnChart) -> Iterator[Finding]:
     """Labels that write a column of percents by itself, where the exact figures add up to 100 % and those shown do
     not. Shares that the program works out are rounded so that they add up."""
