@@ -5,6 +5,7 @@ and looked at; version control then shows what has moved.
 """
 
 from collections.abc import Callable, Iterator
+from contextlib import suppress
 from functools import lru_cache, partial
 from importlib.resources import files
 from pathlib import Path
@@ -28,6 +29,7 @@ from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect, Size
 from kavlet.core.values.sizes import CHARTS
 from tests import typeset_cases
+from tests.free_charts import FREE
 
 FOLDER = Path(__file__).parent / "pictures"
 TITLES = {"frame.along.title": "counted", "frame.across.title": "where", "title.align": "middle", "source.align": "end"}
@@ -41,6 +43,10 @@ LOOKS: dict[str, dict[str, Any]] = {
                "frame.along.minor": 2, "frame.gap_width": 20.0, "frame.overlap": 30.0, "frame.hole": 0.55,
                "frame.sweep": 250.0},
     "solid": {"solid.on": True, "solid.turn": 25.0, "solid.tilt": 20.0, "solid.edge": 2.0, "solid.shadow": True},
+    "odd": {"frame.overlap": -20.0, "frame.gap_width": 120.0, "frame.flush": True, "frame.across.angle": -40.0,
+            "frame.along.marks": "inside", "frame.second.title": "more", "legend.side": "right", "frame.shown": 200.0,
+            "frame.ring_gap": 5.0, "frame.corner": "top right", "frame.by": "columns", "plot_ground": "track",
+            "frame.across.title": "where", "border": "line"},
     "cone": {"solid.on": True, "solid.turn": -35.0, "solid.tilt": 30.0, "solid.form": "cone", "solid.perspective": 0.5,
              "solid.material": "glossy"},
 }  # fmt: skip
@@ -49,6 +55,11 @@ LAYERS: dict[str, dict[str, Any]] = {
               "fill": "alarm"}], "smooth": True, "spot": "diamond", "corner": 3.0, "gap": 3.0, "edge": "ink"},
     "placed": {"label.position": "outside end", "label.distance": 6.0, "label.angle": 20.0, "rows.1.dx": 25.0,
                "rows.1.dy": -18.0, "rows.0.explode": 0.2, "label.leader": "arrow", "form": "bevel", "radius": 5.0},
+    "odd": {"label.position": "beside", "label.when": "ends", "label.bold": True, "course": "smooth", "width": 3.0,
+            "missing": "zero", "form": "capsule", "thickness": 0.7, "track": True, "by": "diameter", "largest": 0.3,
+            "hollow": True, "wrap": 3, "cut": "area", "empty": False, "explode": 0.15, "gap": 4.0, "cap": 12.0,
+            "colour_rules": "above 200: #b3372f; smallest: tone3", "rows.0.edge": "alarm", "rows.1.label": False,
+            "rows.2.explode": 0.3, "rows.0.text": "seen at last", "dash": [6.0, 2.0], "opacity": 0.5},
     "turned": {"label.position": "base", "label.width": 40.0, "label.lines": 3, "fill": {"kind": "gradient",
                "colours": ["tone2", "tone3"]}, "opacity": 0.6, "form": "arrow", "spot": "ring"},
 }  # fmt: skip
@@ -76,18 +87,40 @@ def _dressed(made: Document, chart: str, looks: dict[str, Any], layers: dict[str
     return made
 
 
+def _with_odd_figures(made: Document, recipe: str) -> Document:
+    """A table with no figure in one row, one below zero and one of nothing, as far as the recipe takes them."""
+    for row, figure in ((3, None), (2, -140.0), (5, 0.0)):
+        table = made.tables[0]
+        places = [(i, row) for i, one in enumerate(table.columns) if isinstance(one.cells[row], float)]
+        tried = edits.set_cells(made, table.id, dict.fromkeys(places, figure))
+        with suppress(KavletError):
+            drawn, chart = edits.add_chart(tried, table.id, recipe)
+            drawn = advice.with_proposals(drawn, chart)
+            picture(drawn, recalculate(drawn.tables), chart)
+            made = tried
+    return made
+
+
 def of_recipe(name: str, look: str) -> Picture:
     """A chart by a recipe, in one of the looks."""
-    recipe, rows = RECIPES[name], {"ruled": 6, "placed": 4, "turned": 9}.get(look, 5)
+    recipe, rows = RECIPES[name], {"ruled": 6, "placed": 4, "turned": 9, "odd": 7}.get(look, 5)
     case = typeset_cases.Case(name, rows, "alike" if look == "turned" else "short", "own", look == "placed")
     made, table = edits.add_table(Document(locale="de_DE" if look == "turned" else "en"), "Counts",
                                   typeset_cases.table(case, recipe))  # fmt: skip
+    if look == "odd":
+        made = _with_odd_figures(made, name)
     made, chart = edits.add_chart(made, table, name)
     made = advice.with_proposals(made, chart)
     dress = msgspec.structs.replace(made.chart(chart).dress, dark=case.dark)
     made = edits.change_chart(made, chart, dress=dress, subtitle="by the evening watch", source="Source: own counts")
-    made = _dressed(made, chart, LOOKS.get(look, {}), LAYERS.get(look, {}))
-    size = {"ruled": CHARTS["S"], "placed": CHARTS["page width"], "turned": Size(380, 420)}.get(look)
+    looks = LOOKS.get(look, {})
+    if look == "odd":  # what is largest goes on beyond the scale
+        axes = picture(made, recalculate(made.tables), chart).figure.axes
+        looks = {**looks, "frame.along.maximum": 0.7 * max((axis.maximum for axis in axes), default=1.0)}
+    made = _dressed(made, chart, looks, LAYERS.get(look, {}))
+    size = {
+        "ruled": CHARTS["S"], "placed": CHARTS["page width"], "turned": Size(380, 420), "odd": Size(520, 330),
+    }.get(look)  # fmt: skip
     return picture(made, recalculate(made.tables), chart, size)
 
 
@@ -96,8 +129,10 @@ def cases() -> Iterator[tuple[str, str, Callable[[], Picture]]]:
     made = demo()
     for entry in made.charts:
         yield "demo", entry.name, partial(picture, made, recalculate(made.tables), entry.id)
+    for name, make in FREE.items():
+        yield "layers", name, make
     for name in RECIPES:
-        for look in ("small", "ruled", "placed", "turned"):
+        for look in ("small", "ruled", "placed", "turned", "odd"):
             yield name, look, partial(of_recipe, name, look)
         if of_recipe(name, "small").build.chart.has_bodies:
             for look in ("solid", "cone"):
@@ -138,9 +173,12 @@ def _told(item: Primitive) -> Iterator[str]:
 
 
 def _outline(item: Shape) -> str:
-    """A short outline by its points, a long one by its box."""
+    """A short outline by its points, a long one by its box and the middle of its points."""
     at = item.path.coordinates
-    return " ".join(_n(one) for one in at) if len(at) <= 8 else _box(item.path.bounds)
+    if len(at) <= 8:
+        return " ".join(_n(one) for one in at)
+    middle = (sum(at[0::2]) / (len(at) / 2), sum(at[1::2]) / (len(at) / 2))
+    return f"{_box(item.path.bounds)} about {_n(middle[0])} {_n(middle[1])}"
 
 
 def _map(place: Affine) -> str:
