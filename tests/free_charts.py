@@ -73,7 +73,7 @@ PLANES = {
         "a band, lines and a target",
         Band("z", "usual", low=10.0, high=35.0, label=Label()), Band("y", "beyond", low=50.0, high=90.0, label=Label()),
         Line("l", "seen", "c2", course="smooth", spot="diamond", missing="bridge", label=LABEL),
-        Line("m", "last", "c3", course="stepped", dash=(4.0, 2.0), spot="ring", second=True, tone=1),
+        Line("m", "last", "c3", course="stepped", dash=(4.0, 2.0), spot="square", second=True, tone=1),
         Reference("r", "goal", at=48.0, label=Label()), second=Scale(minimum=0.0, maximum=40.0, title="last year"),
     ),
     **_both_ways(

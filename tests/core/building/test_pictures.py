@@ -33,6 +33,10 @@ def test_a_chart_looks_as_it_did(file: str, name: str, make: Callable[[], Pictur
     assert len(new) == len(old)
 
 
+def test_every_place_is_a_number() -> None:
+    assert [line for lines in HELD.values() for line in lines if re.search(r"\b(nan|inf)\b", line)] == []
+
+
 def test_a_change_is_seen() -> None:
     line = "ML 44.5 298.5 620.2 298.5 none edge #ddd6cbd9 0.8"
     assert same(line, line.replace("298.5", "298.6"))

@@ -5,6 +5,7 @@ from typing import Any
 
 import pytest
 
+from kavlet.core.charts.area import Area
 from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.bubbles import Bubbles
 from kavlet.core.charts.chart import Chart
@@ -15,6 +16,7 @@ from kavlet.core.charts.reference import Reference
 from kavlet.core.charts.scale import Scale
 from kavlet.core.compose.figure import Figure, Mark, PlacedText
 from kavlet.core.compose.marks.bubbles import diameters
+from kavlet.core.scene.primitives import Shape
 from kavlet.core.values.geometry import Size
 from tests.making import document, draw, free, table
 
@@ -268,3 +270,16 @@ def test_a_free_scale_leaves_room_for_its_bubbles() -> None:
     fixed = Cartesian(across=Scale(minimum=10.0, maximum=50.0, visible=False), along=FIFTY)
     held = made(Bubbles("b", "b", "c3", x="c2", sizes="c4", largest=0.4), frame=fixed, rows=PLACES)
     assert [(axis.minimum, axis.maximum) for axis in held.axes if axis.name == "x"] == [(10, 50)]
+
+
+@pytest.mark.parametrize("lying", [False, True])
+def test_an_area_on_a_log_scale_stands_at_its_end(lying: bool) -> None:
+    frame = Cartesian(lying=lying, along=Scale(kind="log", minimum=1.0, maximum=100.0, visible=False))
+    rows = table(["n", "v"], ["a", "b", "c"], [10, 50, 2])
+    figure = free(Chart(frame, (Area("v", "v", "c2", course="smooth"),), names="c1"), rows, Size(400, 300)).figure
+    shapes = [item for mark in figure.marks for item in mark.items if isinstance(item, Shape)]
+    places = [one for shape in shapes for one in shape.path.coordinates]
+    assert places
+    assert all(math.isfinite(one) for one in places)
+    box, plot = shapes[0].path.bounds, figure.plot
+    assert (box.x if lying else box.bottom) == pytest.approx(plot.x if lying else plot.bottom)

@@ -8,6 +8,7 @@ from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.cells import Cells
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Cartesian, Grid, Polar
+from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.charts.wedges import Wedges
@@ -129,3 +130,16 @@ def test_a_legend_lists_the_rows_that_have_a_name_and_a_value_above_zero() -> No
     full = table(["n", "v"], ["a", "b"], [0.5, 0.25])
     both = free(Chart(Polar(), (layer,), names="c1", legend=Legend(side="right")), full, Size(400, 300)).figure
     assert [key.name for key in both.keys] == ["a", "b"]
+
+
+@pytest.mark.parametrize("side", ["right", "inside"])
+def test_no_label_lies_on_a_chip_of_the_legend(side: Any) -> None:
+    rows = table(["n", "v"], ["Reed", "Mill", "North", "Otter", "Heron"], [31, 7, 44, 2, 16])
+    half = Polar(start=-90.0, sweep=180.0, shown=180.0, hole=0.3)
+    slices = Wedges("v", "v", "c2", explode=0.1, gap=3.0, label=Label(template="{name} {share}"))
+    legend = Legend(side=side, x=0.75, y=0.5, ground="track" if side == "inside" else "")
+    figure = free(Chart(half, (slices,), names="c1", legend=legend), rows, Size(460, 320)).figure
+    labels = [text.bounds for text in figure.texts if text.kind == "label"]
+    assert len(labels) >= 4
+    assert figure.keys
+    assert not [key.name for key in figure.keys for box in labels if key.bounds.overlaps(box)]

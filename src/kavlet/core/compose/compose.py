@@ -143,6 +143,8 @@ def finished(laid: Laid, solids: list[Solid | None]) -> Figure:
     """The figure, each panel solid as it is to be."""
     made = _Made([], list(laid.texts), [], [], [], [], [], [], [], [], [])
     free = Room(Rect(0, 0, laid.size.width, laid.size.height).inset(*(4 * (laid.edge,))), laid.style.ground)
+    for key in laid.keys:
+        free.take_rect(key.bounds)
     for spread, solid in zip(laid.spreads, solids, strict=True):
         _finish(spread, solid, free, made)
     return Figure(

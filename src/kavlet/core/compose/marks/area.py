@@ -8,6 +8,7 @@ from kavlet.core.charts.layer import Stack
 from kavlet.core.compose.context import Context
 from kavlet.core.compose.figure import MarkKind
 from kavlet.core.compose.frames.plane import Plane
+from kavlet.core.compose.frames.scales import Scaled
 from kavlet.core.compose.kind import Kind
 from kavlet.core.compose.marks.beyond import edge, plot_clip, say_value
 from kavlet.core.compose.marks.courses import runs
@@ -36,7 +37,10 @@ def place(layer: Area, on: Plane, to: Placing) -> None:
     colour = style.solid(layer.fill, layer.tone)
     numbers = to.data.column(layer.values)
     for run in runs(span.ends, "", layer.missing, layer.second, on, to):
-        held = [(across, along, on.along(_base(float(span.starts[row])), layer.second)) for row, across, along in run]
+        bases = [_base(float(span.starts[row]), on.axis(layer.second)) for row, _, _ in run]
+        held = [
+            (across, along, on.along(base, layer.second)) for (_, across, along), base in zip(run, bases, strict=True)
+        ]
         if len(held) == 1:  # a value without neighbours stands as a narrow column
             across, along, base = held[0]
             held = [(across - ALONE / 2, along, base), (across + ALONE / 2, along, base)]
@@ -93,8 +97,10 @@ def _lower(held: list[tuple[float, float, float]]) -> list[tuple[float, float]]:
     return [(across, base) for across, _, base in held]
 
 
-def _base(start: float) -> float:
-    return 0.0 if math.isnan(start) else start
+def _base(start: float, scale: Scaled) -> float:
+    """Where the lower side stands: at zero for want of an area below; at the end of a log scale, which has no zero."""
+    base = 0.0 if math.isnan(start) else start
+    return scale.inside(base) if scale.kind == "log" else base
 
 
 def _back(pen: Pen, points: list[tuple[float, float]], layer: Area, on: Plane) -> None:
