@@ -88,7 +88,7 @@ PLANES = {
         Points("s", "side", "c2", beside=True, heading="counted in the reserve", label=LABEL),
     ),
     **_both_ways("cells in lines", Cells("c", "seen", "c3", cell="disc", wrap=4, gap=0.3, label=LABEL)),
-    **_both_ways("cut symbols", Cells("c", "shares", "c4", symbol="tree", cut="area", wrap=6)),
+    **_both_ways("cut symbols", Cells("c", "shares", "c6", symbol="tree", cut="area", wrap=6)),
     "bubbles at numbers": _made(
         Cartesian(across=Scale(zero=False), along=Scale()),
         Bubbles("b", "seen", "c3", x="c6", sizes="c7", hollow=True, label=Label(template="{name}")),

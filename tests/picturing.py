@@ -4,10 +4,11 @@
 and looked at; version control then shows what has moved.
 """
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from contextlib import suppress
 from functools import lru_cache, partial
 from importlib.resources import files
+from itertools import groupby
 from pathlib import Path
 from typing import Any
 
@@ -32,6 +33,7 @@ from tests import typeset_cases
 from tests.free_charts import FREE
 
 FOLDER = Path(__file__).parent / "pictures"
+MANY = 4  # pieces of one mark one after the other, from which on they are told together
 TITLES = {"frame.along.title": "counted", "frame.across.title": "where", "title.align": "middle", "source.align": "end"}
 LOOKS: dict[str, dict[str, Any]] = {
     "ruled": {"ink": 3, "frame.along.minor": 3, "frame.along.marks": "outside", "frame.across.marks": "across",
@@ -46,7 +48,9 @@ LOOKS: dict[str, dict[str, Any]] = {
     "odd": {"frame.overlap": -20.0, "frame.gap_width": 120.0, "frame.flush": True, "frame.across.angle": -40.0,
             "frame.along.marks": "inside", "frame.second.title": "more", "legend.side": "right", "frame.shown": 200.0,
             "frame.ring_gap": 5.0, "frame.corner": "top right", "frame.by": "columns", "plot_ground": "track",
-            "frame.across.title": "where", "border": "line"},
+            "frame.across.title": "where", "border": "line", "frame.across.reversed": True},
+    "round": {"solid.on": True, "solid.turn": 30.0, "solid.tilt": -20.0, "solid.form": "round", "solid.walls": True,
+              "solid.shadow": True, "solid.material": "satin"},
     "cone": {"solid.on": True, "solid.turn": -35.0, "solid.tilt": 30.0, "solid.form": "cone", "solid.perspective": 0.5,
              "solid.material": "glossy"},
 }  # fmt: skip
@@ -60,6 +64,7 @@ LAYERS: dict[str, dict[str, Any]] = {
             "hollow": True, "wrap": 3, "cut": "area", "empty": False, "explode": 0.15, "gap": 4.0, "cap": 12.0,
             "colour_rules": "above 200: #b3372f; smallest: tone3", "rows.0.edge": "alarm", "rows.1.label": False,
             "rows.2.explode": 0.3, "rows.0.text": "seen at last", "dash": [6.0, 2.0], "opacity": 0.5},
+    "round": {"label.position": "inside end", "cuts": 5, "track": True, "label.leader": "elbow"},
     "turned": {"label.position": "base", "label.width": 40.0, "label.lines": 3, "fill": {"kind": "gradient",
                "colours": ["tone2", "tone3"]}, "opacity": 0.6, "form": "arrow", "spot": "ring"},
 }  # fmt: skip
@@ -135,19 +140,45 @@ def cases() -> Iterator[tuple[str, str, Callable[[], Picture]]]:
         for look in ("small", "ruled", "placed", "turned", "odd"):
             yield name, look, partial(of_recipe, name, look)
         if of_recipe(name, "small").build.chart.has_bodies:
-            for look in ("solid", "cone"):
+            for look in ("solid", "cone", "round"):
                 yield name, look, partial(of_recipe, name, look)
 
 
 def told(made: Picture) -> list[str]:
     """What a picture draws, back to front, a line for each primitive; then its axes and what found no room."""
     figure = made.figure
-    lines = [line for item in made.scene.items for line in _told(item)]
+    lines = [line for items in _runs(made.scene.items) for line in items]
     lines += [f"axis {one.name} {_n(one.minimum)} {_n(one.maximum)} {[float(_n(tick)) for tick in one.ticks]}"
               for one in figure.axes]  # fmt: skip
     lines.append(f"ground {_ink(made.scene.ground)} plot {_box(figure.plot)}")
     lines.append(f"left out {figure.dropped} labels {figure.unnamed} names {figure.unlisted} entries")
     return lines
+
+
+def _runs(items: Sequence[Primitive]) -> Iterator[list[str]]:
+    """What primitives tell; the many plain pieces of a round body, which follow each other, as one line."""
+    for mark, held in groupby(items, _of_piece):
+        run = list(held)
+        if mark is None or len(run) < MANY:
+            yield [line for item in run for line in _told(item)]
+            continue
+        pieces = [item for item in run if isinstance(item, Shape)]
+        boxes = Rect.around_all([item.path.bounds for item in pieces])
+        at = [one for item in pieces for one in item.path.coordinates]
+        yield [f"{len(pieces)} pieces {_box(boxes)} about {_middle(at)} {mark[0]}.{mark[1]} "
+               f"{_ink(pieces[0].fill)} {_ink(pieces[len(pieces) // 2].fill)} {_ink(pieces[-1].fill)}"]  # fmt: skip
+
+
+def _of_piece(item: Primitive) -> tuple[str, int | None] | None:
+    """The layer and row of a plain piece of a mark; None for all else."""
+    if isinstance(item, Shape) and item.mark is not None and item.edge is None and item.clip is None:
+        return item.mark.layer, item.mark.row
+    return None
+
+
+def _middle(at: Sequence[float]) -> str:
+    """The middle of points that are given as x and y in turn."""
+    return f"{_n(sum(at[0::2]) / (len(at) / 2))} {_n(sum(at[1::2]) / (len(at) / 2))}"
 
 
 def _told(item: Primitive) -> Iterator[str]:
@@ -177,8 +208,7 @@ def _outline(item: Shape) -> str:
     at = item.path.coordinates
     if len(at) <= 8:
         return " ".join(_n(one) for one in at)
-    middle = (sum(at[0::2]) / (len(at) / 2), sum(at[1::2]) / (len(at) / 2))
-    return f"{_box(item.path.bounds)} about {_n(middle[0])} {_n(middle[1])}"
+    return f"{_box(item.path.bounds)} about {_middle(at)}"
 
 
 def _map(place: Affine) -> str:

@@ -110,7 +110,7 @@ class Placement:
         """Whether a text lies on no body and on no line."""
 
         def fits(text: PlacedText) -> bool:
-            if self.cover.within(text.bounds) - {0} or (line is not None and _crossed(text.bounds, line)):
+            if self.cover.within(text.bounds) - {0} or (line is not None and crossed(text.bounds, line)):
                 return False
             return held is None or held(text)
 
@@ -213,7 +213,7 @@ def _inside(spot: LabelSpot, rect: Rect) -> bool:
     )
 
 
-def _crossed(box: Rect, line: tuple[float, float, float, float]) -> bool:
+def crossed(box: Rect, line: tuple[float, float, float, float]) -> bool:
     """Whether a line goes through a box."""
     x1, y1, x2, y2 = line
     if abs(x2 - x1) < abs(y2 - y1):  # the same with the axes changed over
