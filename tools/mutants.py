@@ -165,10 +165,10 @@ def main() -> None:
         file = Path(name)
         tree = ast.parse((ROOT / file).read_text("utf-8"))
         made = [(line, what, ast.unparse(tree)) for line, what in breaks(tree)]
-        lines = reached.get(name, {})
+        lines, step = reached.get(name, {}), max(1, len(made) // asked.most)
         chosen = [
             (line, what, list(dict.fromkeys(map(node, of_line(tree, lines, line)))), text)
-            for line, what, text in made[:: max(1, len(made) // asked.most)][: asked.most]
+            for line, what, text in made[step // 2 :: step][: asked.most]
         ]
 
         def seen(one: tuple[int, str, list[str], str], file: Path = file) -> bool:
