@@ -10,7 +10,7 @@ from kavlet.core.charts.frame import Polar
 from kavlet.core.charts.rings import Rings
 from kavlet.core.compose.figure import Mark
 from kavlet.core.values.geometry import Size
-from tests.making import free, table
+from tests.making import document, draw, free, table
 
 ROWS = table(["n", "sweep"], ["a", "b", "c", "d"], [180, 0.1, 0, 500])
 FRAME = Polar(hole=0.2, ring_gap=0.0, sweep=270.0)
@@ -61,3 +61,26 @@ def test_no_value_leaves_only_the_track() -> None:
     bare = made(track=False)
     assert [len(mark.track) for mark in bare] == [0, 0, 0, 0]
     assert [mark.visible for mark in bare] == [True, True, False, True]
+
+
+@pytest.mark.parametrize("start", [0.0, 45.0, 90.0, 135.0, 180.0, 225.0, 270.0, 315.0, -30.0, 400.0])
+@pytest.mark.parametrize("rows", [3, 12])
+def test_names_stand_before_the_start_wherever_that_is(start: float, rows: int) -> None:
+    names = [f"Pond {i}" for i in range(rows)]
+    held = table(["name", "v"], names, [10 + i for i in range(rows)])
+    figure = draw(document("radial-bars", held), Size(420, 420), {"frame.start": start}).figure
+    found = {text.row: text for text in figure.texts if text.kind == "name"}
+    assert len(found) >= min(rows, 4)
+    boxes = [text.bounds for text in found.values()]
+    assert not [1 for i, one in enumerate(boxes) for other in boxes[:i] if one.overlaps(other)]
+    sector = next(mark.sector for mark in figure.marks if mark.sector is not None)
+    inner = min(mark.sector.inner for mark in figure.marks if mark.sector is not None)
+    for text in found.values():
+        box = text.bounds
+        for x, y in ((box.x, box.y), (box.right, box.y), (box.x, box.bottom), (box.right, box.bottom), box.center):
+            dx, dy = x - sector.center[0], y - sector.center[1]
+            swept = (math.degrees(math.atan2(dx, -dy)) - start) % 360
+            assert swept > 269.9 or swept < 0.1 or math.hypot(dx, dy) < inner, text.text
+        assert bool(text.angle) == (abs(math.cos(math.radians(start))) < math.cos(math.radians(50)))
+        assert box.x >= 0
+        assert box.right <= 420

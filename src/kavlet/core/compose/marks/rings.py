@@ -7,13 +7,13 @@ from msgspec import Struct
 
 from kavlet.core.charts.rings import Rings
 from kavlet.core.compose.context import Context
-from kavlet.core.compose.figure import MarkKind, PlacedText
+from kavlet.core.compose.figure import Anchor, MarkKind, PlacedText
 from kavlet.core.compose.frames.disc import Disc
 from kavlet.core.compose.kind import Kind, Listed
 from kavlet.core.compose.marks.painting import painted
 from kavlet.core.compose.marks.placing import Drawn, Placing, Who
 from kavlet.core.compose.words.labels import LabelManner, ink
-from kavlet.core.compose.words.lettering import FLOOR, Ink, Owner, Stand, block
+from kavlet.core.compose.words.lettering import FLOOR, Ink, Owner, Stand, block, widest
 from kavlet.core.compose.words.spots import LabelSpot
 from kavlet.core.compose.words.spreading import spread
 from kavlet.core.scene.path import recorded
@@ -23,11 +23,14 @@ from kavlet.core.shapes.box import box
 from kavlet.core.text.apart import apart
 from kavlet.core.text.faces import metrics
 from kavlet.core.text.shaping import width
+from kavlet.core.values.affine import turned
 from kavlet.core.values.colour import Colour
+from kavlet.core.values.geometry import Point, Rect
 
 THICKEST = 0.25  # of the radius; how thick a ring may be
 OPEN = 280.0  # degrees; the sweep up to which there is room for a column of names before the start
 KNEE = 1.8  # font sizes from a column of names to the start line
+UPRIGHT = 50.0  # degrees that rings may start beside the top or the foot, and have upright names still
 TALL = 0.9  # a line from the top of its capitals to below its letters, in font sizes
 
 
@@ -132,7 +135,7 @@ def _label(layer: Rings, ring: _Ring, name: PlacedText | None, on: Disc, to: Pla
     def degrees(points: float) -> float:
         return math.degrees(points / max(radius, 1.0))
 
-    last = on.frame.start + min(on.frame.sweep, 360.0 - _named(name, on, radius))
+    last = on.frame.start + min(on.frame.sweep, 360.0 - _named(name, radius))
     angle = ring.end + degrees(taken(ring.end) + 0.45 * size)
     x, y = at(on.center, radius, angle)
     beyond = LabelSpot(x, y, "middle", "middle", ink(layer.label, style, None))
@@ -144,18 +147,58 @@ def _label(layer: Rings, ring: _Ring, name: PlacedText | None, on: Disc, to: Pla
     to.label(layer, to.id(ring.row), text, spots, LabelManner(size, (x, y), bold=True))
 
 
+class _Before(Struct, frozen=True):
+    """Where names stand: on the side that rings come from. All is reckoned as if they came from the left, on a disc
+    turned back by quarters, and turned where it is set: upright at the left and the right, else upward.
+
+    `disc` begins near the top; `quarters` is how often it was turned back.
+    """
+
+    disc: Disc
+    quarters: int
+
+    def point(self, x: float, y: float) -> Point:
+        """A point of the turned disc where it is in the chart."""
+        return turned(90.0 * self.quarters, *self.disc.center).apply(x, y)
+
+    def text(self, lines: tuple[str, ...], at: Point, ink: Ink, owner: Owner) -> PlacedText:
+        """A name that ends at a point of the turned disc."""
+        anchor: Anchor = "start" if self.quarters in (1, 2) else "end"
+        stand = Stand(self.point(*at), anchor, "middle", -90.0 if self.quarters % 2 else 0.0)
+        return block(lines, "name", stand, ink, owner)
+
+
+def _before(on: Disc) -> _Before:
+    sin, cos = math.sin(math.radians(on.frame.start)), math.cos(math.radians(on.frame.start))
+    upright = abs(cos) >= math.cos(math.radians(UPRIGHT))
+    quarters = (0 if cos > 0 else 2) if upright else (1 if sin > 0 else 3)
+    back = turned(-90.0 * quarters, *on.center)
+    p = on.plot
+    plot = Rect.around([back.apply(*corner) for corner in ((p.x, p.y), (p.right, p.bottom))])
+    start = math.remainder(on.frame.start - 90.0 * quarters, 360.0)
+    frame = msgspec.structs.replace(on.frame, start=start)
+    return _Before(msgspec.structs.replace(on, plot=plot, frame=frame) if quarters else on, quarters)
+
+
+def _rise_of_end(on: Disc) -> float:
+    """How steeply the line rises to the left on which the arcs' ends lie, where they come round as far as that."""
+    end = on.frame.start + on.frame.sweep - 360.0
+    return 1 / math.tan(math.radians(-end)) if -90.0 < end < 0.0 else 0.0
+
+
 def _size_beside(ring: _Ring, on: Disc, wanted: float) -> float:
     """The largest size of type beside a ring, where it may take half the gaps around it too."""
     thick = ring.outer - ring.inner
     pitch = max(thick, on.ring(1)[0] - on.ring(0)[0]) if on.rings > 1 else thick
-    return min(wanted, pitch / TALL)
+    return min(wanted, pitch * math.cos(math.radians(on.frame.start)) / TALL)
 
 
-def _named(name: PlacedText | None, on: Disc, radius: float) -> float:
+def _named(name: PlacedText | None, radius: float) -> float:
     """How many degrees before the start a ring's name begins."""
     if name is None:
         return 0.0
-    return math.degrees(math.asin(min(1.0, max(0.0, on.center[0] - name.bounds.x) / max(radius, 1.0))))
+    long = 0.5 * name.size + (name.bounds.height if name.angle else name.bounds.width)
+    return math.degrees(math.asin(min(1.0, long / max(radius, 1.0))))
 
 
 def _names(layer: Rings, rings: list[_Ring], on: Disc, to: Placing) -> dict[int, PlacedText]:
@@ -163,60 +206,60 @@ def _names(layer: Rings, rings: list[_Ring], on: Disc, to: Placing) -> dict[int,
     held = [ring for ring in rings if ring.row < len(to.wording.names) and to.wording.names[ring.row]]
     if not layer.named or layer.helper or not held:
         return {}
-    size = _size_beside(held[0], on, to.sizes.text)
+    before = _before(on)
+    size = _size_beside(held[0], before.disc, to.sizes.text)
     if size >= FLOOR:
-        return {ring.row: _name(ring, size, on, to) for ring in held}
-    return _column_of_names(held, on, to)
+        return {ring.row: _name(ring, size, before, to, ring.end - on.frame.start) for ring in held}
+    return _column_of_names(held, before, to)
 
 
-def _name(ring: _Ring, size: float, on: Disc, to: Placing) -> PlacedText:
-    """A row's name, right-aligned to the start line; on the ring where that comes round to it."""
-    name = to.wording.names[ring.row]
-    most = on.center[0] - on.plot.x - 6
+def _name(ring: _Ring, size: float, before: _Before, to: Placing, swept: float) -> PlacedText:
+    """A row's name, ending at the start line; on the ring where that comes round to it, having swept so far."""
+    name, on = to.wording.names[ring.row], before.disc
     x, y = at(on.center, ring.middle, on.frame.start)
-    comes_round = ring.end - on.frame.start > 360.0 - math.degrees(0.5 * size / max(1.0, ring.middle))
+    most = x - on.plot.x - 6
+    comes_round = swept > 360.0 - math.degrees(0.5 * size / max(1.0, ring.middle))
     if comes_round:  # it stays on the ring, which bends away below a long name
         size = ring.size(size)
         most = math.sqrt(max(0.0, ring.outer**2 - (ring.middle + 0.36 * size) ** 2)) - 0.5 * size
         size = max(FLOOR, size * min(1.0, most / max(1e-9, width(name, to.style.face, size))))
     lines = apart(to.wording.names, to.style.face, size, most)[ring.row]
     colour = to.style.on(ring.behind) if comes_round else to.style.ink
-    return block(
-        lines, "name", Stand((x - 0.5 * size, y), "end", "middle"), Ink(to.style.face, size, colour),
-        Owner(row=to.id(ring.row)),
-    )  # fmt: skip
+    return before.text(lines, (x - 0.5 * size, y), Ink(to.style.face, size, colour), Owner(row=to.id(ring.row)))
 
 
-def _column_of_names(rings: list[_Ring], on: Disc, to: Placing) -> dict[int, PlacedText]:
-    """Names one below the other, right-aligned before the start line, each led to its ring; fewer where there is no
-    room for all."""
-    size, face, names = FLOOR, to.style.face, to.wording.names
+def _column_of_names(rings: list[_Ring], before: _Before, to: Placing) -> dict[int, PlacedText]:
+    """Names one below the other, ending before the start line, each led to its ring; fewer where there is no room for
+    all."""
+    size, face, names, on = FLOOR, to.style.face, to.wording.names, before.disc
     if on.frame.sweep > OPEN:  # arcs come round to where the column would stand
         to.lost += len(rings)
         return {}
-    beside = on.plot.inset(bottom=max(0.0, on.plot.bottom - on.center[1]))
     out = [at(on.center, ring.middle, on.frame.start) for ring in rings]
+    x = min(place[0] for place in out) - KNEE * size
+    long = min(widest(tuple(names[ring.row] for ring in rings), face, size), x - on.plot.x - 4)
+    foot = min(on.center[1], on.center[1] - _rise_of_end(on) * (on.center[0] - x + long))
+    beside = on.plot.inset(bottom=max(0.0, on.plot.bottom - foot))
     cap = metrics(face).cap_height * size
     most = max(1, int((beside.height + (TALL * size - cap)) / (TALL * size)))
     every = math.ceil(len(rings) / most)
     shown = [i for i in range(len(rings)) if i % every == 0]
     to.lost += len(rings) - len(shown)
     ys = spread([out[i][1] for i in shown], [cap] * len(shown), TALL * size - cap, beside)
-    x = min(place[0] for place in out) - KNEE * size
     lines = apart([names[rings[i].row] for i in shown], face, size, x - on.plot.x - 4)
     made: dict[int, PlacedText] = {}
     for i, y, line in zip(shown, ys or [out[i][1] for i in shown], lines, strict=True):
-        stand, owner = Stand((x, y), "end", "middle"), Owner(row=to.id(rings[i].row))
-        text = block(line, "name", stand, Ink(face, size, to.style.ink), owner)
+        text = before.text(line, (x, y), Ink(face, size, to.style.ink), Owner(row=to.id(rings[i].row)))
         led = ((x + 0.25 * size, y), (x + 0.55 * KNEE * size, y), (out[i][0] - 1.0, out[i][1]))
-        made[rings[i].row] = msgspec.structs.replace(text, leader=led, leader_colour=to.style.quiet)
+        leader = tuple(before.point(*place) for place in led)
+        made[rings[i].row] = msgspec.structs.replace(text, leader=leader, leader_colour=to.style.quiet)
     return made
 
 
 def _plate(name: PlacedText, ring: _Ring, on: Disc, to: Placing) -> tuple[Primitive, ...]:
     """The ground behind a name that the arc's end only reaches into, so that it is read on one colour."""
     reached = ring.end - on.frame.start
-    if reached <= 360.0 - _named(name, on, ring.middle) or name.lines[0].width <= 0 or name.colour != to.style.ink:
+    if reached <= 360.0 - _named(name, ring.middle) or name.lines[0].width <= 0 or name.colour != to.style.ink:
         return ()
     room = 0.25 * name.size
     return (Shape(recorded(box, name.bounds.inset(-room, -room, -2 * room, -room), room), to.style.ground),)
