@@ -18,7 +18,6 @@ from kavlet.core.charts.reference import Reference
 from kavlet.core.charts.scale import Scale
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import Document
-from kavlet.core.dress.colours import sequence, tints
 from kavlet.core.dress.measures import Spaces
 from kavlet.core.dress.palettes import from_text, palettes
 from kavlet.core.dress.style import Dress, resolve
@@ -29,7 +28,7 @@ from kavlet.core.files import kit as kit_file
 from kavlet.core.files import pictures, svg
 from kavlet.core.files.palette import from_gpl
 from kavlet.core.scene.primitives import Group
-from kavlet.core.values.colour import Colour, colour, contrast, oklab
+from kavlet.core.values.colour import colour, contrast, oklab
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.lengths import size
 from kavlet.core.values.vision import as_seen, difference
@@ -54,10 +53,10 @@ def test_colour_texts() -> None:
 
 
 def test_tints_step_evenly_in_lightness() -> None:
-    steps = [oklab(one)[0] for one in tints(colour("#7a2e5d"), 4, Colour(1, 1, 1))]
+    style = resolve(Dress())
+    steps = [oklab(style.colour(f"tone1 +{share}"))[0] for share in (0, 20, 40, 60)]
     gaps = [b - a for a, b in itertools.pairwise(steps)]
     assert gaps == [pytest.approx(gaps[0], abs=0.01)] * 3
-    assert len(sequence(colour("#ffffff"), colour("#000000"), 5)) == 5
 
 
 def test_palettes_from_any_text_and_from_gpl() -> None:

@@ -47,11 +47,6 @@ def is_colour(text: str) -> bool:
     return True
 
 
-def sequence(light: Colour, dark: Colour, count: int) -> list[Colour]:
-    """A sequential palette: equal steps of OKLab lightness from light to dark."""
-    return [mix(light, dark, i / max(1, count - 1)) for i in range(count)]
-
-
 def lighter(of: Colour, by: float) -> Colour:
     """The colour with more (or less) OKLab lightness, hue and chroma kept as far as sRGB can show them."""
     lightness, a, b = oklab(of)
