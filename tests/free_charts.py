@@ -93,6 +93,14 @@ PLANES = {
         Cartesian(across=Scale(zero=False), along=Scale()),
         Bubbles("b", "seen", "c3", x="c6", sizes="c7", hollow=True, label=Label(template="{name}")),
     ),
+    "bubbles at numbers, lying": _made(
+        Cartesian(lying=True, across=Scale(zero=False, grid=True), along=Scale(marks="outside")),
+        Bubbles("b", "seen", "c3", x="c6", sizes="c7", label=Label(template="{name}")), ink=3,
+    ),
+    "a second scale that nothing uses": _made(
+        Cartesian(second=Scale(title="unused")), Bars("b", "seen", "c3", second=False),
+        Line("h", "hidden", "c5", second=True, hidden=True), ink=3,
+    ),
     "bubbles by diameter": _made(
         Cartesian(across=Scale(minimum=2.0, maximum=10.0), along=Scale(zero=False)),
         Bubbles("b", "seen", "c3", x="c6", sizes="c7", by="diameter", largest=0.35, opacity=0.5, label=LABEL),

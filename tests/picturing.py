@@ -188,7 +188,9 @@ def _told(item: Primitive) -> Iterator[str]:
             edge = f" edge {_ink(item.edge)} {_n(item.edge_width)}" if item.edge is not None else ""
             dash = f" dash {[float(_n(one)) for one in item.dash]}" if item.dash else ""
             place = f" at {_map(item.place)}" if item.place is not None else ""
-            inks = f"{_ink(item.fill)}{edge}{dash}{place}{_cut(item.clip)}"
+            ends = f" {item.cap} ends" if item.edge is not None and item.cap != "round" else ""
+            corners = f" {item.join} corners" if item.edge is not None and item.join != "round" else ""
+            inks = f"{_ink(item.fill)}{edge}{dash}{ends}{corners}{place}{_cut(item.clip)}"
             yield f"{_verbs(item.path.verbs)} {_outline(item)}{mark} {inks}"
         case Stamp():
             yield f"stamp {item.name} at {_map(item.place)}{mark} {_ink(item.fill)}{_cut(item.clip)}"

@@ -120,8 +120,9 @@ def reach(folder: Path, tests: set[str]) -> dict[str, dict[int, list[str]]]:
         for file in data.measured_files():
             lines = found.setdefault(str(Path(file).relative_to(ROOT)), {})
             for line, contexts in data.contexts_by_lineno(file).items():
-                lines.setdefault(line, []).extend(named := [one for one in contexts if one])
-                weights.update(named)
+                own = [one for one in contexts if one.startswith("tests.")]  # and not what runs tests of random cases
+                lines.setdefault(line, []).extend(own)
+                weights.update(own)
     return {
         file: {line: sorted(set(held), key=weights.__getitem__) for line, held in lines.items()}
         for file, lines in found.items()
@@ -144,7 +145,7 @@ def of_line(tree: ast.AST, lines: dict[int, list[str]], line: int) -> list[str]:
 def node(context: str) -> str:
     """A test as pytest names it, from its name as coverage has it."""
     parts = context.split(".")
-    deep = next(n for n in range(len(parts), 0, -1) if (ROOT / "/".join(parts[:n])).with_suffix(".py").exists())
+    (deep, *_) = (n for n in range(len(parts), 0, -1) if (ROOT / "/".join(parts[:n])).with_suffix(".py").exists())
     return "::".join(["/".join(parts[:deep]) + ".py", *parts[deep:]])
 
 

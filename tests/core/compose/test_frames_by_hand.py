@@ -10,6 +10,7 @@ from kavlet.core.charts.bubbles import Bubbles
 from kavlet.core.charts.cells import Cells
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Cartesian, Grid, Polar
+from kavlet.core.charts.labels import Label
 from kavlet.core.charts.points import Points
 from kavlet.core.charts.rings import Rings
 from kavlet.core.charts.scale import Scale
@@ -100,6 +101,9 @@ def test_a_field_is_as_large_as_it_can_be_and_in_the_middle_of_its_height(rows: 
     plot = figure.plot
     assert plot.width / columns == pytest.approx(plot.height / rows)
     assert plot.center[1] == pytest.approx(150)
+    assert 0 <= plot.x <= plot.right <= 400
+    assert 0 <= plot.y <= plot.bottom <= 300
+    assert max(plot.width / 360, plot.height / 260) > 0.95  # one of its sides fills its place
     assert plot.y - 0.1 <= top <= bottom <= plot.bottom + 0.1
 
 
@@ -164,6 +168,34 @@ def test_a_rim_has_its_ticks_outside_and_their_texts_beyond(maximum: float) -> N
         assert outer - inner == pytest.approx(0.32 * size)
         assert (rule.x2 - x, rule.y2 - y) == pytest.approx((outer * math.sin(angle), -outer * math.cos(angle)))
         assert math.hypot(*(a - b for a, b in zip(text.bounds.center, (x, y), strict=True))) > outer
+
+
+@pytest.mark.parametrize("size", [Size(600, 300), Size(300, 500), Size(400, 400)])
+def test_labels_around_a_disc_stand_on_the_sheet(size: Size) -> None:
+    label = Label(template="{name}\n{value}", position="outside")
+    frame = Polar(start=10.0)
+    figure = made(Wedges("v", "v", "c2", label=label), frame=frame, size=size)
+    found = [text.bounds for text in figure.texts if text.kind == "label"]
+    assert len(found) == 3
+    for box in found:
+        assert box.x >= 0
+        assert box.y >= 0
+        assert box.right <= size.width
+        assert box.bottom <= size.height
+    _, y, radius = disc_of(figure)
+    height = found[0].height
+    assert y - radius > height / 2
+    assert y + radius < size.height - height / 2
+
+
+def test_a_second_scale_needs_a_layer_that_is_seen_on_it() -> None:
+    frame = Cartesian(second=Scale(title="more"))
+    only = made(Bars("v", "v", "c2"), frame=frame)
+    hidden = made(Bars("v", "v", "c2"), Points("p", "p", "c2", second=True, hidden=True), frame=frame)
+    both = made(Bars("v", "v", "c2"), Points("p", "p", "c2", second=True), frame=frame)
+    assert [axis.name for axis in only.axes] == [axis.name for axis in hidden.axes] == ["y"]
+    assert {axis.name for axis in both.axes} == {"y", "y2"}
+    assert both.plot.width < only.plot.width == hidden.plot.width
 
 
 # How far scales reach
