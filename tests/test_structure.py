@@ -6,6 +6,7 @@ import importlib
 import pkgutil
 import sys
 from functools import lru_cache
+from graphlib import TopologicalSorter
 from pathlib import Path
 
 import pytest
@@ -162,3 +163,24 @@ def test_paths_of_looks_are_put_together_and_taken_apart_in_one_place() -> None:
         and node.value.startswith(("layers.", ".rows"))
     ]  # fmt: skip
     assert written == []
+
+
+def imported(file: str, tree: ast.Module, modules: set[str]) -> set[str]:
+    """The modules of the program that a file imports, for the checker of types too."""
+    found = set()
+    for node in ast.walk(tree):
+        if isinstance(node, ast.ImportFrom) and node.module:
+            names = [f"{node.module}.{alias.name}" for alias in node.names]
+            found |= {name if name in modules else node.module for name in names}
+        elif isinstance(node, ast.Import):
+            found |= {alias.name for alias in node.names}
+    return (found & modules) - {file}
+
+
+def test_no_module_imports_itself_through_others() -> None:
+    named = {"kavlet." + file.removesuffix(".py").removesuffix("/__init__").replace("/", "."): tree
+             for file, tree in trees().items()}  # fmt: skip
+    graph = {name: imported(name, tree, set(named)) for name, tree in named.items()}
+    assert len(graph["kavlet.desktop.window"]) == 3
+    order = [*TopologicalSorter(graph).static_order()]  # raises CycleError where there is no order
+    assert order.index("kavlet.desktop.shell") < order.index("kavlet.desktop.wiring")

@@ -3,7 +3,6 @@ asks for."""
 
 from functools import partial
 from pathlib import Path
-from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QPoint
 from PySide6.QtWidgets import QApplication
@@ -15,14 +14,12 @@ from kavlet.core.messages import words
 from kavlet.core.touch.parts import Part
 from kavlet.desktop.command import Command, a_chart, a_table
 from kavlet.desktop.menus import history_commands
-
-if TYPE_CHECKING:
-    from kavlet.desktop.window import Window
+from kavlet.desktop.shell import Shell
 
 SAYING_LASTS = 12_000  # milliseconds
 
 
-def declared(window: "Window") -> tuple[Command, ...]:
+def declared(window: Shell) -> tuple[Command, ...]:
     """All commands, in the order of the menus."""
     store, grid = window.store, window.figures.grid
     return (
@@ -56,7 +53,7 @@ def declared(window: "Window") -> tuple[Command, ...]:
     )  # fmt: skip
 
 
-def connect(window: "Window") -> None:
+def connect(window: Shell) -> None:
     """Who carries out what the places ask for."""
     store, actions = window.store, window.actions_by_name
     for wish, command in (
@@ -83,7 +80,7 @@ def connect(window: "Window") -> None:
     _connect_proof(window)
     window.layers.more = lambda menu: window.menus.commands.fill(menu, "layers")
     window.recipes.wall_wanted.connect(window.places.show_wall)
-    window.wall.chosen.connect(partial(take_recipe, window))
+    window.wall.chosen.connect(window.take_recipe)
     window.wall.reading_wanted.connect(window.charts.read_across)
     window.dress.reading_wanted.connect(window.charts.read_across)
     window.start.path_wanted.connect(window.files.open_path)
@@ -106,7 +103,7 @@ def connect(window: "Window") -> None:
     QApplication.instance().focusChanged.connect(window.focus_moved)  # type: ignore[union-attr]
 
 
-def _connect_proof(window: "Window") -> None:
+def _connect_proof(window: Shell) -> None:
     """What Proof found of the chart in view, below it; updating figures, and what is done beside."""
     line, proof = window.stage.proof, window.proof
     window.stage.follow_proof(window.desk)
@@ -117,7 +114,7 @@ def _connect_proof(window: "Window") -> None:
     window.figures.source.differing.connect(lambda _: window.desk.read_again())
 
 
-def _connect_pages(window: "Window") -> None:
+def _connect_pages(window: Shell) -> None:
     """The Pages place: how one comes to it and back, and what it asks for."""
     store, work, canvas = window.store, window.page_work, window.pages.canvas
     work.pages_wanted.connect(window.places.show_pages)
@@ -130,7 +127,7 @@ def _connect_pages(window: "Window") -> None:
     window.pages.strip.menu_wanted.connect(lambda place: window.menus.popup("pages", place))
 
 
-def stage_menu(window: "Window", part: Part | None, place: QPoint) -> None:
+def stage_menu(window: Shell, part: Part | None, place: QPoint) -> None:
     """What fits the part under the mouse, and what fits any."""
     first = [] if part is None else window.stage.offers(part, window.layers)
     if part is not None and part.path:
@@ -138,28 +135,23 @@ def stage_menu(window: "Window", part: Part | None, place: QPoint) -> None:
     window.menus.popup("stage", place, first)
 
 
-def take_recipe(window: "Window", name: str) -> None:
-    window.store.guard(lambda: window.recipes.take(name, window.wall.across, window.wall.typed.get(name, {})))
-    window.places.show_stage()
-
-
-def _opened(window: "Window", is_table: bool) -> None:
+def _opened(window: Shell, is_table: bool) -> None:
     window.figures.grid.go_to(0, 1)
     if is_table:
         window.recipes.wall_wanted.emit()
 
 
-def _saved(window: "Window", path: Path) -> None:
+def _saved(window: Shell, path: Path) -> None:
     window.statusBar().showMessage(words("Saved {file}", file=path), SAYING_LASTS)
 
 
-def _light_marks(window: "Window") -> None:
+def _light_marks(window: Shell) -> None:
     """Light up the marks of the rows whose cells are selected."""
     box = window.figures.grid.chosen() if window.store.chart_is_of_table else None
     window.stage.view.light(frozenset(range(box[1] - HEADER, box[3] - HEADER + 1) if box is not None else ()))
 
 
-def _go_to_row(window: "Window", row: int) -> None:
+def _go_to_row(window: Shell, row: int) -> None:
     """Light up the cell that drives a mark; what is left over, or empty, has none."""
     if row >= GATHERED:
         return
@@ -169,7 +161,7 @@ def _go_to_row(window: "Window", row: int) -> None:
     window.figures.grid.go_to(max(0, window.store.there.place(held[0])), row + HEADER)
 
 
-def _offer_recipes(window: "Window") -> None:
+def _offer_recipes(window: Shell) -> None:
     """Bring up the wall, once, as soon as a table without a chart holds two rows of figures."""
     store, table = window.store, window.store.table
     reads = any(table.id in (one.table, one.reading and one.reading.table) for one in store.document.charts)

@@ -1,7 +1,5 @@
 """A chart touched where it stands on the page: hovered, chosen, dragged, dressed and typed into as on the Stage."""
 
-from typing import TYPE_CHECKING
-
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPen
 
@@ -11,12 +9,10 @@ from kavlet.core.messages import say, words
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.look import colours, qcolor
+from kavlet.desktop.pages.page_view import PageView
 from kavlet.desktop.stage import sizing
 from kavlet.desktop.stage.view import StageView
 from kavlet.desktop.store import Store
-
-if TYPE_CHECKING:
-    from kavlet.desktop.pages.canvas import PageCanvas
 
 RIM = 5  # pixels between the chart and the line around it, which must not touch its words
 
@@ -29,7 +25,7 @@ class FrameView(StageView):
 
     opened = Signal(bool)
 
-    def __init__(self, store: Store, canvas: "PageCanvas") -> None:
+    def __init__(self, store: Store, canvas: PageView) -> None:
         self._canvas, self._item = canvas, ""
         super().__init__(store, canvas)
         self.setAccessibleName(words("Chart on the page"))

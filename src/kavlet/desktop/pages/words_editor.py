@@ -1,7 +1,6 @@
 """Words typed in place on the page: a caret, selection, clipboard and its own undo; leaving it is one step."""
 
 from collections.abc import Callable
-from typing import TYPE_CHECKING
 
 import msgspec
 from PySide6.QtCore import QEvent, QObject, Qt
@@ -24,11 +23,9 @@ from kavlet.core.messages import say, words
 from kavlet.core.pages.items.words import Listing, Paragraph, Run, Words
 from kavlet.core.text.faces import face, face_of
 from kavlet.desktop.look import colours
+from kavlet.desktop.pages.page_view import PageView
 from kavlet.desktop.pages.words_bar import WordsBar
 from kavlet.desktop.store import Store
-
-if TYPE_CHECKING:
-    from kavlet.desktop.pages.canvas import PageCanvas
 
 ALIGNED = {"start": Qt.AlignmentFlag.AlignLeft, "middle": Qt.AlignmentFlag.AlignHCenter,
            "end": Qt.AlignmentFlag.AlignRight}  # fmt: skip
@@ -41,7 +38,7 @@ COLOUR, SIZE, FAMILY = (
 class WordsEditor(QTextEdit):
     """Lies over the item it edits, in the same face and size. Escape and a click elsewhere finish it."""
 
-    def __init__(self, store: Store, canvas: "PageCanvas") -> None:
+    def __init__(self, store: Store, canvas: PageView) -> None:
         super().__init__(canvas)
         self._store, self._canvas = store, canvas
         self._item: Words | None = None

@@ -1,15 +1,11 @@
 """Opens a field where a text of the chart stands, and takes what is typed into it."""
 
-from typing import TYPE_CHECKING
-
 from kavlet.core.messages import named, say, words
 from kavlet.core.touch.parts import Part, boxes
 from kavlet.core.values.geometry import Rect
 from kavlet.desktop.stage import typed
+from kavlet.desktop.stage.sheet_view import SheetView
 from kavlet.desktop.store import Store
-
-if TYPE_CHECKING:
-    from kavlet.desktop.stage.view import StageView
 
 AIR = 20  # pixels that a title's field keeps from the sheet's right side
 WIDE, SLIM = 280.0, 220.0  # pixels: how wide a title's field is at least, and that of all others
@@ -18,7 +14,7 @@ WIDE, SLIM = 280.0, 220.0  # pixels: how wide a title's field is at least, and t
 class InPlace:
     """One field at a time; `editor` is the one that was opened last."""
 
-    def __init__(self, store: Store, view: "StageView") -> None:
+    def __init__(self, store: Store, view: SheetView) -> None:
         self._store, self._view = store, view
         self.editor: typed.TextEdit | None = None
 

@@ -1,6 +1,6 @@
 """The chart on its sheet, drawn from its scene, to be touched: hovered, chosen, dragged, typed into."""
 
-from PySide6.QtCore import QEvent, QMimeData, QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QEvent, QMimeData, QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import (
     QColor,
     QContextMenuEvent,
@@ -15,32 +15,28 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from kavlet.core.building.stages import NO_PICTURE, Picture
+from kavlet.core.building.stages import NO_PICTURE
 from kavlet.core.charts.chart import Chart
-from kavlet.core.compose.figure import Mark
 from kavlet.core.document import dressing, solids
 from kavlet.core.messages import say, words
 from kavlet.core.recipes.recipe import helper_title
 from kavlet.core.scene.readers import as_read_by
 from kavlet.core.touch.drags import DEGREES, Drag, begin, dragged, turning
 from kavlet.core.touch.parts import Part, boxes, marks_of, says, typed_part, walk
-from kavlet.core.values.errors import refusal
-from kavlet.core.values.geometry import Size
 from kavlet.desktop.look import colours, qcolor
 from kavlet.desktop.stage import hits, sizing
 from kavlet.desktop.stage.in_place import InPlace
 from kavlet.desktop.stage.overlays import paint_chosen, paint_lit, paint_problem
+from kavlet.desktop.stage.sheet_view import SheetView
 from kavlet.desktop.stage.xray import paint_xray
 from kavlet.desktop.store import Store
 from kavlet.paint.painter import paint
 
-AIR = 20  # pixels around the sheet
-LARGEST = 1.75  # pixels per point; a chart is not blown up further to fill the window
 LEAST_DRAG = 3.0  # pixels the mouse must go before a press becomes a drag
 NUDGE, LEAP = 1.0, 10.0  # points an arrow key moves a label, and with Shift
 
 
-class StageView(QWidget):
+class StageView(SheetView):
     """Draws the chart in view as large as it fits; keeps the last good one, faded, while there is none.
 
     `picked` tells the row of a mark that was clicked, counted from the first row of figures; `menu_wanted` the part
@@ -52,16 +48,11 @@ class StageView(QWidget):
     dropped = Signal(object, object)
 
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
-        super().__init__(parent)
-        self._store = store
-        self._picture = NO_PICTURE
-        self.problem = ""
-        self.zoom: float | None = None  # pixels per point; None fits the sheet into the view
+        super().__init__(store, parent)
         self._hovered: Part | None = None
         self._lit: frozenset[int] = frozenset()
         self._press: tuple[QPointF, Part | None] | None = None
         self._drag: Drag | None = None
-        self._sizing: sizing.Sizing | None = None
         self.dragging = False
         self.in_place = InPlace(store, self)
         self.setMouseTracking(True)
@@ -74,72 +65,11 @@ class StageView(QWidget):
         store.selected.connect(self._selected)
         self.refresh()
 
-    @property
-    def picture(self) -> Picture:
-        """The last chart that could be drawn; `NO_PICTURE` where there is none."""
-        return self._picture
-
-    def sizeHint(self) -> QSize:
-        return QSize(640, 400)
-
-    def refresh(self) -> None:
-        """Run the chart through its stages, and repaint."""
-        if not self._store.has_chart:
-            self._picture, self.problem = NO_PICTURE, ""
-        else:
-            self.problem = refusal(self._show)
-        self.setAccessibleDescription(self.problem or self._picture.figure.alt_text)
-        self.update()
-
-    def _show(self) -> None:
-        self._picture = self._shown()
-
-    def _shown(self) -> Picture:
-        """The chart that is drawn. Raises KavletError where there is none, or its table does not fit."""
-        return self._store.drawn
-
     def _selected(self) -> None:
         parts = self._store.selection
         if parts:
             self.setAccessibleDescription(says(self._picture.figure, parts[0]))
         self.update()
-
-    # Places
-
-    def sheet(self) -> QRectF:
-        """Where the chart's sheet lies in the widget, in pixels."""
-        size = self._picture.scene.size
-        scale = self._sizing.scale if self._sizing is not None else self.zoom or self._fitting(size)
-        width, height = size.width * scale, size.height * scale
-        return QRectF((self.width() - width) / 2, (self.height() - height) / 2, width, height)
-
-    def _fitting(self, size: Size) -> float:
-        room_width, room_height = max(1.0, self.width() - 2 * AIR), max(1.0, self.height() - 2 * AIR)
-        return min(room_width / size.width, room_height / size.height, LARGEST)
-
-    def to_chart(self, at: QPointF) -> QPointF:
-        """A place of the widget in the chart's points."""
-        sheet = self.sheet()
-        factor = sheet.width() / self._picture.scene.size.width
-        return QPointF((at.x() - sheet.x()) / factor, (at.y() - sheet.y()) / factor)
-
-    def from_chart(self, x: float, y: float) -> QPointF:
-        """A place of the chart in the widget's pixels."""
-        sheet = self.sheet()
-        factor = sheet.width() / self._picture.scene.size.width
-        return QPointF(sheet.x() + x * factor, sheet.y() + y * factor)
-
-    def part_at(self, at: QPointF) -> Part | None:
-        """The frontmost part at a place of the widget."""
-        if self.problem or not self.sheet().contains(at):
-            return None
-        return hits.part_at(self._picture.figure, self.to_chart(at))
-
-    def mark_at(self, at: QPointF) -> Mark | None:
-        """The frontmost visible mark at a place of the widget."""
-        if self.problem or not self.sheet().contains(at):
-            return None
-        return hits.mark_at(self._picture.figure, self.to_chart(at))
 
     def light(self, rows: frozenset[int]) -> None:
         """Outline the marks of these rows: those whose cells are selected."""

@@ -1,0 +1,223 @@
+"""The window's places beside each other, and those who work in them; what they do is theirs."""
+
+from pathlib import Path
+
+from PySide6.QtCore import QSettings, Qt
+from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QResizeEvent
+from PySide6.QtWidgets import (
+    QLabel,
+    QMainWindow,
+    QSplitter,
+    QStatusBar,
+    QVBoxLayout,
+    QWidget,
+)
+
+from kavlet.core.messages import words
+from kavlet.desktop import finding
+from kavlet.desktop.command import Command
+from kavlet.desktop.deliver.work import DeliverCommands
+from kavlet.desktop.dress.fields import TextField
+from kavlet.desktop.dress.work import DressCommands
+from kavlet.desktop.figures.tables import TableCommands
+from kavlet.desktop.filing import FileCommands
+from kavlet.desktop.look import UNIT
+from kavlet.desktop.looking import LookCommands
+from kavlet.desktop.menus import Menus
+from kavlet.desktop.pages.item_work import ItemCommands
+from kavlet.desktop.pages.work import PageCommands
+from kavlet.desktop.place_switch import PlaceSwitch
+from kavlet.desktop.places import WindowPlaces
+from kavlet.desktop.presenting.work import PresentCommands
+from kavlet.desktop.proof.button import ProofButton
+from kavlet.desktop.proof.desk import ProofDesk
+from kavlet.desktop.proof.panel import ProofPanel
+from kavlet.desktop.proof.work import ProofCommands
+from kavlet.desktop.recipes.work import RecipeCommands
+from kavlet.desktop.recovery.keeper import Keeper
+from kavlet.desktop.stage.chart_work import ChartCommands
+from kavlet.desktop.stage.layer_work import LayerCommands
+from kavlet.desktop.stage.picture_work import PictureCommands
+from kavlet.desktop.stage.solid_work import SolidCommands
+from kavlet.desktop.store import Store
+from kavlet.desktop.work_bar import WorkBar
+from kavlet.desktop.worker import Worker
+
+
+class Shell(QMainWindow):
+    """Figures, Stage and Dress side by side, in one window with one document. It has commands once it took them."""
+
+    def __init__(self, store: Store) -> None:
+        super().__init__()
+        self.store = store
+        self.worker = Worker(store.tell, self)
+        self.over_under = QSplitter(Qt.Orientation.Vertical)
+        self.over_under.setChildrenCollapsible(False)
+        self.setCentralWidget(self.over_under)
+        places = self.places = WindowPlaces(store, self.worker, self.over_under)
+        self.figures, self.stage, self.dress, self.splitter = (
+            places.figures,
+            places.stage,
+            places.dress,
+            places.splitter,
+        )
+        self.wall, self.start, self.pages = places.wall, places.start, places.pages
+        self.offered: set[str] = set()  # the tables that the wall came up for by itself
+        self.keeper = Keeper(store, self)
+        self.files = FileCommands(self, store, self.worker)
+        self.delivering = DeliverCommands(self, store, self.worker, self.files.folder, lambda: places.on_pages)
+        self.tables = TableCommands(self, store, self.worker)
+        self.recipes = RecipeCommands(self, store)
+        self.charts = ChartCommands(self, store, self.stage.view, self.figures.cell_of_chart)
+        self.layers = LayerCommands(self, store, self.stage.strip)
+        self.pictures = PictureCommands(self, store)
+        self.looks = DressCommands(self, store, self.worker)
+        self.solids = SolidCommands(self, store)
+        self.looking = LookCommands(self, self.findable)
+        self.page_work = PageCommands(self, store, self.pages, lambda: places.on_pages)
+        self.items = ItemCommands(self, store, self.pages, lambda: places.on_pages, self.pictures.ask_drawing)
+        self.presenting = PresentCommands(self, store)
+        self.desk = ProofDesk(store, self)
+        self.proof_panel = self._below()
+        self.proof = ProofCommands(self, store, self.proof_panel, places)
+        self._home: QWidget = self.stage.view
+        self._lay_out()
+
+    def take_commands(self, commands: tuple[Command, ...]) -> None:
+        """Show commands in the menus, and the buttons at the bar's end."""
+        self.menus = Menus(self, self.store, commands)
+        self.actions_by_name = self.menus.commands.actions
+        self.menus.fill_bar(self.menuBar(), self.files.open_path)
+        self.deliver_button = self.menus.deliver_button(self.delivering.deliver, self.delivering.in_view)
+        self.place_switch = PlaceSwitch(
+            self.menus.commands, {"show_stage": words("Stage"), "show_pages": words("Pages")}
+        )
+        self.proof_button = ProofButton(self.menus.commands, self.desk)
+        self.bar_end = self.place_switch.beside(self.proof_button, self.deliver_button)
+        self.menuBar().setCornerWidget(self.bar_end)
+
+    def _lay_out(self) -> None:
+        self.over_under.setStretchFactor(0, 1)
+        self.over_under.setSizes([540, 250])
+        self.setStatusBar(QStatusBar())
+        self.saying = QLabel()
+        self.saying.setObjectName("alarm")
+        self.statusBar().addWidget(self.saying, 1)
+        self.work_bar = WorkBar(self.worker, self.store.attended, self)
+        self.statusBar().addPermanentWidget(self.work_bar)
+        self.statusBar().setSizeGripEnabled(False)
+        self.statusBar().setContentsMargins(0, 0, 3 * UNIT, 0)
+        self.setAcceptDrops(True)
+        self.resize(1280, 800)
+
+    def _below(self) -> ProofPanel:
+        """Proof, in line with the places above it."""
+        line = QWidget(self.over_under)
+        line.hide()
+        layout = QVBoxLayout(line)
+        layout.setContentsMargins(3 * UNIT, UNIT, 3 * UNIT, 0)
+        made = ProofPanel(self.store, self.desk, line)
+        layout.addWidget(made)
+        made.hidden.connect(line.setHidden)
+        return made
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """The bar has its full names where they fit."""
+        super().resizeEvent(event)
+        self.place_switch.shorten(False)
+        self.place_switch.shorten(self.menuBar().sizeHint().width() > self.width())
+
+    def findable(self) -> list[finding.Findable]:
+        """All that can be found by its words now."""
+        return [
+            *finding.of_actions(self.actions_by_name),
+            *finding.of_recipes(self.store, self.take_recipe),
+            *finding.of_fields(self.dress),
+            *finding.of_document(self.store, self.places, self.charts.set_size),
+            *finding.of_formats(self.store, self.delivering.deliver_as),
+        ]
+
+    def take_recipe(self, name: str) -> None:
+        """Draw the table's figures by a recipe, as the wall showed it."""
+        self.store.guard(lambda: self.recipes.take(name, self.wall.across, self.wall.typed.get(name, {})))
+        self.places.show_stage()
+
+    def refresh(self) -> None:
+        """The window's title, and which commands can be carried out now."""
+        history = self.store.history
+        self.setWindowTitle(f"{self.store.name or words('Untitled')}[*] – Kavlet")
+        self.setWindowModified(history.changed and self.store.has_table)
+        if not self.store.trying:  # a trial changes with every move of the mouse, and no command's condition with it
+            self.menus.refresh()
+        self.places.fit()
+        self.deliver_button.setEnabled(self.store.has_chart or self.store.has_page)
+        self.say("")
+
+    def say(self, sentence: str) -> None:
+        """One sentence at the foot of the window; it stays until the next edit."""
+        self.saying.setText(sentence)
+        self.saying.setToolTip(sentence)
+
+    def refused(self, sentence: str) -> None:
+        """Say why something was not done: at the foot, and at the field where it was typed."""
+        self.say(sentence)
+        if TextField.committing is not None:
+            TextField.committing.refuse(sentence)
+
+    def focus_moved(self, old: QWidget | None, new: QWidget | None) -> None:
+        """A field that is done gives the focus back to the table or the chart, whichever had it last."""
+        if new in (self.figures.grid, self.stage.view):
+            self._home = new
+        elif new is None and isinstance(old, TextField) and self.isActiveWindow():
+            self._home.setFocus(Qt.FocusReason.OtherFocusReason)
+
+    def paste(self) -> None:
+        """Paste into the table, or make a new document of the cells where there is none."""
+        work = self.figures.grid.work
+        if self.store.has_table:
+            work.paste()
+            return
+        rows = work.clipboard_cells()
+        if rows:
+            self.files.open_cells(rows)
+        else:
+            self.say(words("The clipboard holds no cells."))
+
+    # The window itself
+
+    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
+        if any(url.isLocalFile() for url in event.mimeData().urls()):
+            event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent) -> None:
+        paths = [Path(url.toLocalFile()) for url in event.mimeData().urls() if url.isLocalFile()]
+        if paths:
+            event.acceptProposedAction()
+            self.files.open_path(paths[0])
+
+    def restore_places(self) -> None:
+        """Let the places stand as they stood last."""
+        settings = QSettings()
+        for name, restore in (("geometry", self.restoreGeometry), ("places", self.splitter.restoreState)):
+            held = settings.value(name)
+            if held is not None:
+                restore(held)
+
+    def closeEvent(self, event: QCloseEvent) -> None:
+        if not self.files.may_close():
+            event.ignore()
+            return
+        self.leave()
+        event.accept()
+
+    def leave(self, keep: bool = False) -> None:
+        """End its work, and remember where its places stood. Edits that no file holds are kept for the next start where
+        nobody could be asked about them."""
+        self.keeper.close(keep)
+        self.worker.stop()
+        self.desk.stop()
+        self.store.attended.stop()
+        self.delivering.server.stop()
+        settings = QSettings()
+        settings.setValue("geometry", self.saveGeometry())
+        settings.setValue("places", self.places.shares())
