@@ -469,10 +469,11 @@ def test_no_jump_from_one_degree_to_the_next() -> None:
         assert [n for n, _ in one.figure.faces] == [n for n, _ in other.figure.faces]
 
 
-@pytest.mark.parametrize("name", [*SOLID][:6])
-def test_each_mark_is_called_once_whatever_number_of_faces_it_has(name: str) -> None:
-    chart = CHARTS[name]
-    made = picture(dressing.set_looks(DEMO, chart, {"solid.on": True}), recalculate(DEMO.tables), chart)
+@pytest.mark.parametrize("name", SOLID)
+@pytest.mark.parametrize("form", ["drawn", "round"])
+def test_each_mark_is_called_once_whatever_number_of_faces_it_has(name: str, form: str) -> None:
+    made = shown(name, seen_at(-25.0, 30.0, on=True, form=form))
+    assert made.figure.faces
     said = [(item.mark, item.title) for item in made.scene.items if getattr(item, "title", "")]
     assert said
     assert len({mark for mark, _ in said}) == len(said)
