@@ -32,6 +32,7 @@ def pytest_collection_modifyitems(items):
     items[:] = sorted((one for one in items if one.nodeid.partition("[")[0] in order),
                       key=lambda one: order[one.nodeid.partition("[")[0]])
 """  # what a plugin says, so that only these tests run, in this order
+PICTURES = "tests/core/building/test_pictures.py"
 LONGEST = 600  # seconds after which tests count as failing
 COMPARES: dict[type[ast.cmpop], type[ast.cmpop]] = {
     ast.Lt: ast.LtE, ast.LtE: ast.Lt, ast.Gt: ast.GtE, ast.GtE: ast.Gt, ast.Eq: ast.NotEq, ast.NotEq: ast.Eq,
@@ -149,11 +150,19 @@ def node(context: str) -> str:
     return "::".join(["/".join(parts[:deep]) + ".py", *parts[deep:]])
 
 
+def most_particular(tests: list[str], most: int) -> list[str]:
+    """The first tests, and those that look at whole pictures."""
+    return [one for at, one in enumerate(tests) if at < most or one.startswith(PICTURES)]
+
+
 def main() -> None:
     """Break the files named on the command line."""
     reader = argparse.ArgumentParser(description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter)
     reader.add_argument("most", type=int, help="breaks of each file at most")
     reader.add_argument("files", nargs="+", help="FILE:TESTS,TESTS")
+    reader.add_argument(
+        "--tests", type=int, default=10_000, help="tests against each break at most: quicker, and harder"
+    )
     reader.add_argument("--reach", type=Path, help="folder in which it is kept which tests reach which lines")
     asked = reader.parse_args()
     wanted = {name: tests.split(",") for name, _, tests in (one.partition(":") for one in asked.files)}
@@ -168,7 +177,7 @@ def main() -> None:
         made = [(line, what, ast.unparse(tree)) for line, what in breaks(tree)]
         lines, step = reached.get(name, {}), max(1, len(made) // asked.most)
         chosen = [
-            (line, what, list(dict.fromkeys(map(node, of_line(tree, lines, line)))), text)
+            (line, what, most_particular(list(dict.fromkeys(map(node, of_line(tree, lines, line)))), asked.tests), text)
             for line, what, text in made[step // 2 :: step][: asked.most]
         ]
 

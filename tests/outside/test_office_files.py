@@ -10,6 +10,7 @@ import posixpath
 import tempfile
 import zipfile
 from collections.abc import Iterator
+from functools import lru_cache
 from pathlib import Path
 from typing import Any
 
@@ -37,7 +38,6 @@ from kavlet.core.office.sheets import sheets_for
 from kavlet.core.plain.page_model import ChartPart, PicturePart, PlainPage, TablePart, TextPart
 from kavlet.core.plain.pages import chart_page
 from kavlet.core.recipes.registry import RECIPES
-from kavlet.core.values.errors import KavletError
 from tests import typeset_cases
 from tests.office import C, Made, agree, cached, cells, made, names, pages, paint, part, val, workbook
 
@@ -46,21 +46,43 @@ SUBDOCUMENT = "which is not present in the package"
 ROWS = (1, 5, 40)
 
 
+@lru_cache(maxsize=1)
+def document_of_demo() -> Document:
+    return kavlet_file.load(DEMO)
+
+
+@lru_cache
+def drawn(chart: str) -> Made:
+    """A chart of the demo."""
+    return made(document_of_demo(), chart)
+
+
+@lru_cache
+def book_of(chart: str) -> bytes:
+    """Its workbook."""
+    return workbook(drawn(chart))
+
+
+@lru_cache(maxsize=2)
+def validator(is_open: bool) -> Any:
+    return OdfValidator() if is_open else OpenXmlValidator()
+
+
 @pytest.fixture(scope="module")
 def demo() -> Document:
-    return kavlet_file.load(DEMO)
+    return document_of_demo()
 
 
 def wrongs(content: bytes, ending: str) -> list[str]:
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / f"file{ending}"
         path.write_bytes(content)
-        validator: Any = OdfValidator() if ending.startswith(".od") else OpenXmlValidator()
-        return [str(one) for one in validator.validate(str(path)).errors if SUBDOCUMENT not in str(one)]
+        found = validator(ending.startswith(".od")).validate(str(path)).errors
+        return [str(one) for one in found if SUBDOCUMENT not in str(one)]
 
 
 def charts() -> list[str]:
-    return [chart.id for chart in kavlet_file.load(DEMO).charts]
+    return [chart.id for chart in document_of_demo().charts]
 
 
 def open_workbook(one: Made) -> bytes:
@@ -69,8 +91,8 @@ def open_workbook(one: Made) -> bytes:
     return ods.workbook(sheets_for(one.document.tables, one.charts, more=[entry.table]), [beside], "en-US", paint)[0]
 
 
-def test_the_validator_finds_what_is_wrong(demo: Document) -> None:
-    content = workbook(made(demo, "k8"))
+def test_the_validator_finds_what_is_wrong() -> None:
+    content = book_of("k8")
     broken = content_with(content, "xl/charts/chart1.xml", b'<c:gapWidth val="45"/>', b'<c:gapWidth val="700"/>')
     assert any("gapWidth" in one for one in wrongs(broken, ".xlsx"))
 
@@ -86,10 +108,10 @@ def content_with(content: bytes, name: str, old: bytes, new: bytes) -> bytes:
 
 @pytest.mark.parametrize("chart", charts())
 def test_every_chart_of_the_demo_is_valid_in_every_format(demo: Document, chart: str) -> None:
-    one = made(demo, chart)
+    one = drawn(chart)
     manner = Manner(paint)
     page = [chart_page(demo, one.values, one.picture)]
-    assert wrongs(workbook(one), ".xlsx") == []
+    assert wrongs(book_of(chart), ".xlsx") == []
     assert wrongs(slides.presentation(page, demo.tables, manner), ".pptx") == []
     assert wrongs(docx.report(page, demo.tables, manner), ".docx") == []
     assert wrongs(open_workbook(one), ".ods") == []
@@ -114,17 +136,14 @@ def test_every_page_of_the_demo_is_valid_in_every_format(demo: Document, as_: An
 def cases() -> Iterator[tuple[str, int]]:
     for recipe in RECIPES:
         for rows in ROWS:
-            yield recipe, rows
+            if (recipe, rows) != ("funnel", 1):  # which is refused: a path has two stages at least
+                yield recipe, rows
 
 
 @pytest.mark.parametrize(("recipe", "rows"), list(cases()))
 def test_every_recipe_is_valid_with_few_and_many_rows(recipe: str, rows: int) -> None:
     case = typeset_cases.Case(recipe, rows, "long", "own", False)
-    try:
-        document, chart = typeset_cases.document(case)
-        one = made(document, chart)
-    except KavletError:
-        pytest.skip("the recipe does not draw so many rows")
+    one = made(*typeset_cases.document(case))
     content = workbook(one)
     assert wrongs(content, ".xlsx") == []
     assert wrongs(open_workbook(one), ".ods") == []
@@ -149,23 +168,22 @@ def told(content: bytes, one: Made) -> None:
 
 
 @pytest.mark.parametrize("chart", charts())
-def test_references_lead_to_cells_that_hold_what_the_chart_keeps(demo: Document, chart: str) -> None:
-    one = made(demo, chart)
-    told(workbook(one), one)
+def test_references_lead_to_cells_that_hold_what_the_chart_keeps(chart: str) -> None:
+    told(book_of(chart), drawn(chart))
 
 
 @pytest.mark.parametrize("chart", charts())
-def test_charts_are_read_back_by_another_library(demo: Document, chart: str) -> None:
-    content = workbook(made(demo, chart))
+def test_charts_are_read_back_by_another_library(chart: str) -> None:
+    content = book_of(chart)
     space = ChartSpace.from_tree(part(content, "xl/charts/chart1.xml"))
     assert read_chart(space).series
 
 
 @pytest.mark.parametrize("chart", charts())
 def test_formulas_give_the_same_when_read_again(demo: Document, chart: str, tmp_path: Path) -> None:
-    one = made(demo, chart)
+    one = drawn(chart)
     path = tmp_path / "book.xlsx"
-    path.write_bytes(workbook(one))
+    path.write_bytes(book_of(chart))
     sheets = sheets_for(demo.tables, one.charts)
     document = Document()
     for table in sheets.tables:
@@ -188,9 +206,9 @@ def test_formulas_give_the_same_when_read_again(demo: Document, chart: str, tmp_
 
 @pytest.mark.parametrize("chart", ["k1", "k3", "k4", "k8", "k9", "k14", "k17"])
 def test_formulas_give_the_same_in_another_engine(demo: Document, chart: str, tmp_path: Path) -> None:
-    one = made(demo, chart)
+    one = drawn(chart)
     path = tmp_path / "book.xlsx"
-    path.write_bytes(workbook(one))
+    path.write_bytes(book_of(chart))
     model = formulas.ExcelModel().loads(str(path)).finish()
     found = model.calculate()
     sheets = sheets_for(demo.tables, one.charts)
@@ -216,9 +234,9 @@ def test_formulas_give_the_same_in_another_engine(demo: Document, chart: str, tm
 
 def test_a_changed_cell_changes_the_chart_as_it_would_here(demo: Document, tmp_path: Path) -> None:
     """The written workbook with another figure, read again, plots what a chart of that figure plots."""
-    one = made(demo, "k1")
+    one = drawn("k1")
     path = tmp_path / "book.xlsx"
-    path.write_bytes(workbook(one))
+    path.write_bytes(book_of("k1"))
     book = openpyxl.load_workbook(path)
     sheet = book.worksheets[0]
     sheet["B3"] = 9000
@@ -234,23 +252,23 @@ def test_a_changed_cell_changes_the_chart_as_it_would_here(demo: Document, tmp_p
         assert list(shown[wanted].numbers) == pytest.approx(list(mine[wanted].numbers), nan_ok=True)
 
 
-def chart_xml(demo: Document, chart: str) -> Any:
-    return part(workbook(made(demo, chart)), "xl/charts/chart1.xml")
+def chart_xml(chart: str) -> Any:
+    return part(book_of(chart), "xl/charts/chart1.xml")
 
 
-def test_gaps_overlaps_holes_and_angles_are_those_of_the_chart(demo: Document) -> None:
-    bars = chart_xml(demo, "k8").find(f".//{C}barChart")
+def test_gaps_overlaps_holes_and_angles_are_those_of_the_chart() -> None:
+    bars = chart_xml("k8").find(f".//{C}barChart")
     assert (val(bars, "gapWidth"), val(bars, "overlap"), val(bars, "grouping")) == ("45", "100", "stacked")
-    target = chart_xml(demo, "k7").find(f".//{C}barChart")
+    target = chart_xml("k7").find(f".//{C}barChart")
     assert (val(target, "gapWidth"), val(target, "overlap")) == ("45", "100")
-    ring = chart_xml(demo, "k14").find(f".//{C}doughnutChart")
+    ring = chart_xml("k14").find(f".//{C}doughnutChart")
     assert (val(ring, "holeSize"), val(ring, "firstSliceAng")) == ("56", "0")
-    dial = chart_xml(demo, "k3").find(f".//{C}doughnutChart")
+    dial = chart_xml("k3").find(f".//{C}doughnutChart")
     assert (val(dial, "holeSize"), val(dial, "firstSliceAng")) == ("66", "270")
 
 
-def test_helpers_are_series_without_fill_line_label_and_entry(demo: Document) -> None:
-    series = chart_xml(demo, "k1").findall(f".//{C}barChart/{C}ser")
+def test_helpers_are_series_without_fill_line_label_and_entry() -> None:
+    series = chart_xml("k1").findall(f".//{C}barChart/{C}ser")
     hidden = series[0]
     look = hidden.find(f"{C}spPr")
     assert [one.tag.rpartition("}")[2] for one in look] == ["noFill", "ln"]
@@ -259,23 +277,23 @@ def test_helpers_are_series_without_fill_line_label_and_entry(demo: Document) ->
     assert [value is not None for value in cached(hidden.find(f"{C}val"))] == [True] * 5
 
 
-def test_the_needle_stands_where_the_cell_says(demo: Document) -> None:
+def test_the_needle_stands_where_the_cell_says() -> None:
     from math import cos, radians, sin
 
-    one = made(demo, "k3")
+    one = drawn("k3")
     needle = next(layer for layer in one.picture.build.chart.layers if layer.key == "needle")
     angle = radians(float(one.picture.build.panels[0].data.column(needle.values)[0]))
-    scatter = chart_xml(demo, "k3").find(f".//{C}scatterChart/{C}ser")
+    scatter = chart_xml("k3").find(f".//{C}scatterChart/{C}ser")
     x, y = (float(cached(scatter.find(f"{C}{axis}"))[1] or 0) for axis in ("xVal", "yVal"))
     assert (x, y) == pytest.approx((0.86 * sin(angle), 0.86 * cos(angle)))
-    for axis in chart_xml(demo, "k3").iter(f"{C}valAx"):
+    for axis in chart_xml("k3").iter(f"{C}valAx"):
         scaling = axis.find(f"{C}scaling")
         assert (val(scaling, "min"), val(scaling, "max"), val(axis, "delete")) == ("-1", "1", "1")
 
 
-def test_a_waffle_has_one_whole_cell_at_each_place(demo: Document) -> None:
-    one = made(demo, "k4")
-    chart = chart_xml(demo, "k4")
+def test_a_waffle_has_one_whole_cell_at_each_place() -> None:
+    one = drawn("k4")
+    chart = chart_xml("k4")
     columns = [0.0] * 10
     for series in chart.findall(f".//{C}barChart/{C}ser"):
         for place, text in enumerate(cached(series.find(f"{C}val"))):
@@ -292,9 +310,9 @@ def test_a_waffle_has_one_whole_cell_at_each_place(demo: Document) -> None:
         assert counts[name] == pytest.approx(float(figure))
 
 
-def test_locked_scales_keep_their_ends_and_others_are_free(demo: Document) -> None:
+def test_locked_scales_keep_their_ends_and_others_are_free() -> None:
     def ends(chart: str) -> tuple[str | None, str | None]:
-        axis = chart_xml(demo, chart).find(f".//{C}valAx/{C}scaling")
+        axis = chart_xml(chart).find(f".//{C}valAx/{C}scaling")
         return val(axis, "min"), val(axis, "max")
 
     assert ends("k25") == ("-73", "73")
@@ -304,16 +322,16 @@ def test_locked_scales_keep_their_ends_and_others_are_free(demo: Document) -> No
 def test_a_title_bound_to_cells_refers_to_one(demo: Document) -> None:
     entry = demo.chart("k20")
     bound = edits.change_chart(demo, "k20", title='="Most days: "&MAX(B2:B9)')
-    title = chart_xml(bound, "k20").find(f".//{C}title")
+    title = part(workbook(made(bound, "k20")), "xl/charts/chart1.xml").find(f".//{C}title")
     sheet, _, _, _ = cells(title.find(f".//{C}f").text)
     assert "workings" in sheet
     biggest = max(float(one) for one in recalculate(demo.tables).numbers(entry.table, 1))
     assert cached(title)[0] == f"Most days: {biggest:g}"
 
 
-def test_solids_are_solid_there(demo: Document) -> None:
-    chart = chart_xml(demo, "k27")
-    solid = made(demo, "k27").picture.build.chart.as_solid
+def test_solids_are_solid_there() -> None:
+    chart = chart_xml("k27")
+    solid = drawn("k27").picture.build.chart.as_solid
     assert solid is not None
     view = chart.find(f".//{C}view3D")
     assert float(val(view, "rotX") or 0) == pytest.approx(solid.tilt, abs=0.5)
@@ -321,7 +339,7 @@ def test_solids_are_solid_there(demo: Document) -> None:
 
 
 def test_alternative_texts_go_along(demo: Document) -> None:
-    one = made(demo, "k8")
+    one = drawn("k8")
     deck = pptx.Presentation(io.BytesIO(
         slides.presentation([chart_page(demo, one.values, one.picture)], demo.tables, Manner(paint))
     ))  # fmt: skip
@@ -329,7 +347,7 @@ def test_alternative_texts_go_along(demo: Document) -> None:
     said = frame._element.nvGraphicFramePr.cNvPr.get("descr")
     assert said == one.charts[0].alt_text
     assert one.charts[0].alt_text
-    drawing = part(workbook(one), "xl/drawings/drawing1.xml")
+    drawing = part(book_of("k8"), "xl/drawings/drawing1.xml")
     assert one.charts[0].alt_text in [element.get("descr") for element in drawing.iter("{*}cNvPr")]
 
 
@@ -386,7 +404,7 @@ def _all(shapes: Any) -> Iterator[Any]:
 
 
 def test_the_workbook_in_a_slide_holds_the_cells_of_its_chart(demo: Document) -> None:
-    one = made(demo, "k8")
+    one = drawn("k8")
     deck = pptx.Presentation(io.BytesIO(
         slides.presentation([chart_page(demo, one.values, one.picture)], demo.tables, Manner(paint))
     ))  # fmt: skip
@@ -411,8 +429,8 @@ def test_open_documents_are_read_back(demo: Document) -> None:
                 assert one.paragraphs[0].text in text
 
 
-def test_open_charts_refer_to_cells_of_the_sheet(demo: Document) -> None:
-    one = made(demo, "k8")
+def test_open_charts_refer_to_cells_of_the_sheet() -> None:
+    one = drawn("k8")
     content = open_workbook(one)
     chart = part(content, "Object 1/content.xml")
     space = "{urn:oasis:names:tc:opendocument:xmlns:chart:1.0}"
@@ -426,7 +444,7 @@ def test_open_charts_refer_to_cells_of_the_sheet(demo: Document) -> None:
 
 
 def test_the_same_document_gives_the_same_bytes(demo: Document) -> None:
-    one = made(demo, "k8")
+    one = drawn("k8")
     page = [chart_page(demo, one.values, one.picture)]
     for write in (
         lambda: workbook(one), lambda: open_workbook(one),
@@ -496,13 +514,11 @@ def test_native_objects_stand_where_the_page_has_them(demo: Document) -> None:
 @pytest.mark.parametrize(
     ("chart", "layer"), [("k20", "series 1"), ("k12", "others"), ("k8", "above"), ("k17", "series 2")]
 )
-def test_kept_values_are_those_of_the_record(demo: Document, chart: str, layer: str) -> None:
-    one = made(demo, chart)
+def test_kept_values_are_those_of_the_record(chart: str, layer: str) -> None:
+    one = drawn(chart)
     marks = [mark for mark in one.picture.figure.marks if mark.key == layer]
     name = marks[0].layer
-    series = [
-        held for held in chart_xml(demo, chart).iter(f"{C}ser") if (cached(held.find(f"{C}tx")) or [""])[0] == name
-    ]
+    series = [held for held in chart_xml(chart).iter(f"{C}ser") if (cached(held.find(f"{C}tx")) or [""])[0] == name]
     values = [[float(text) for text in cached(held.find(f"{C}val")) if text not in (None, "0")] for held in series]
     wanted = [mark.value for mark in marks if mark.value]
     assert any(found == pytest.approx(wanted) for found in values)

@@ -143,3 +143,21 @@ def test_no_label_lies_on_a_chip_of_the_legend(side: Any) -> None:
     assert len(labels) >= 4
     assert figure.keys
     assert not [key.name for key in figure.keys for box in labels if key.bounds.overlaps(box)]
+
+
+def test_a_plot_put_by_hand_may_fill_the_sheet() -> None:
+    assert made(plot=(0.0, 0.0, 0.0, 0.0)).plot == Rect(0, 0, 400, 300)
+    assert made(plot=(0.25, 0.5, 0.25, 0.1)).plot == Rect(100, 150, 200, 120)
+    small = made(plot=(0.9, 0.9, 0.9, 0.9)).plot
+    assert small.width >= 20
+    assert small.height >= 20
+    assert small.right <= 400
+    assert small.bottom <= 300
+
+
+@pytest.mark.parametrize(("margin", "left"), [(0.0, 0.0), (-20.0, 0.0), (30.0, 30.0), (500.0, 120.0)])
+def test_a_margin_set_by_hand_is_free_around_all(margin: float, left: float) -> None:
+    chart = Chart(Grid(1, 3), (Cells("v", "v", "c2"),), legend=Legend(side="none"), margin=margin)
+    plot = free(chart, table(["n", "v"], ["a"], [3]), Size(400, 300)).figure.plot
+    assert plot.x == pytest.approx(left)
+    assert plot.right <= 400 - left + 0.01
