@@ -89,6 +89,10 @@ PLANES = {
     ),
     **_both_ways("cells in lines", Cells("c", "seen", "c3", cell="disc", wrap=4, gap=0.3, label=LABEL)),
     **_both_ways("cut symbols", Cells("c", "shares", "c6", symbol="tree", cut="area", wrap=6)),
+    **_both_ways(
+        "tapered bars in shades",
+        Bars("b", "seen", "c3", form="tapered", shades="in order", label=Label(position="middle")),
+    ),
     "bubbles at numbers": _made(
         Cartesian(across=Scale(zero=False), along=Scale()),
         Bubbles("b", "seen", "c3", x="c6", sizes="c7", hollow=True, label=Label(template="{name}")),

@@ -21,8 +21,11 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.compose.figure import Figure, Mark
 from kavlet.core.compose.marks.beyond import LONG
 from kavlet.core.compose.marks.needle import HUB, pointer
+from kavlet.core.dress.fills import GradientFill, HatchFill
+from kavlet.core.scene.paints import Hatch, LinearGradient
 from kavlet.core.scene.path import Path, recorded
-from kavlet.core.scene.primitives import Shape
+from kavlet.core.scene.primitives import Shape, Stamp
+from kavlet.core.values.colour import oklab
 from kavlet.core.values.geometry import Rect, Size
 from tests.making import free, table
 
@@ -309,3 +312,89 @@ def test_a_symbol_rides_inside_the_end_of_its_bar_or_beyond_a_short_one(lying: b
     last = of(figure, "p")[1].bounds
     assert figure.plot.x <= last.x <= last.right <= figure.plot.right + 0.01
     assert figure.plot.y - 0.01 <= last.y <= last.bottom <= figure.plot.bottom
+
+
+# What rows are filled with
+
+
+def fills(**fields: Any) -> list[Any]:
+    return [shapes(mark)[0].fill for mark in of(made(Bars("b", "b", "c2", **fields)), "b")]
+
+
+def test_shades_in_order_fade_from_row_to_row() -> None:
+    light = [oklab(colour)[0] for colour in fills(shades="in order", fill="tone1")]
+    assert light == sorted(light)
+    assert len(set(light)) == 4
+    by_value = [oklab(colour)[0] for colour in fills(shades="one hue", fill="tone1")]
+    assert by_value.index(min(by_value)) == 1  # the largest is the strongest
+    assert by_value.index(max(by_value)) == 0
+
+
+def test_only_plain_colours_are_shaded() -> None:
+    assert len(set(fills(fill="tone1"))) == 1
+    hatched = fills(fill=HatchFill(colour="tone2"), shades="one hue")
+    assert all(isinstance(one, Hatch) for one in hatched)
+    assert len({one.colour for one in hatched}) == 1
+
+
+@BOTH
+def test_a_gradient_runs_the_way_values_grow(lying: bool) -> None:
+    fill = GradientFill(colours=("tone1", "tone2"))
+    for layer in (Area("v", "v", "c2", fill=fill), Bars("v", "v", "c2", fill=fill)):
+        paint = shapes(of(made(layer, lying=lying), "v")[0])[0].fill
+        assert isinstance(paint, LinearGradient)
+        assert (abs(paint.x2 - paint.x1) > abs(paint.y2 - paint.y1)) == lying
+
+
+# Lines
+
+
+def test_a_line_has_its_course_once_and_spots_only_where_it_is_told() -> None:
+    plain, spotted = (of(made(Line("l", "l", "c2", spot=spot)), "l") for spot in ("none", "disc"))  # type: ignore[arg-type]
+    assert [len(mark.items) for mark in plain] == [1, 0, 0, 0]
+    assert [len(mark.items) for mark in spotted] == [2, 1, 1, 1]
+    assert all(shape.path.verbs for mark in (*plain, *spotted) for shape in shapes(mark))
+
+
+def test_joins_of_no_bars_and_without_a_gap_are_none() -> None:
+    assert of(made(Bars("b", "b", "c2"), Flanks("f", "join", of="nothing")), "f") == []
+    assert of(made(Bars("b", "b", "c2"), Flanks("f", "join", of="b"), gap_width=0.0), "f") == []
+    assert of(made(Bars("b", "b", "c2"), Flanks("f", "level", "c3", form="line"), gap_width=0.0), "f") == []
+
+
+# Bars
+
+
+def test_a_cap_cuts_shares_too() -> None:
+    rows = table(["n", "v"], ["a", "b", "c"], [0.2, 0.9, -0.8])
+    capped = Scale(cap=0.5, visible=False)
+    marks = of(made(Bars("b", "b", "c2"), rows=rows, along=capped), "b")
+    assert [mark.block is not None and mark.block.broken for mark in marks] == [False, True, False]
+
+
+@BOTH
+def test_the_label_of_a_tapered_bar_stands_in_its_middle(lying: bool) -> None:
+    rows = table(["n", "v"], ["a", "b", "c"], [50, 40, 30])
+    label = Label(position="middle")
+    figure = made(Bars("b", "b", "c2", form="tapered", label=label), lying=lying, rows=rows)
+    said = {text.row: text.bounds for text in figure.texts if text.kind == "label"}
+    for mark in of(figure, "b"):
+        x, y = mark.bounds.center
+        assert said[mark.row].center[1 if lying else 0] == pytest.approx(y if lying else x, abs=2)
+        assert mark.bounds.x <= said[mark.row].center[0] <= mark.bounds.right
+        assert mark.bounds.y <= said[mark.row].center[1] <= mark.bounds.bottom
+
+
+def test_cells_of_whole_figures_fill_the_scale() -> None:
+    rows = table(["n", "v"], ["a", "b", "c", "d", "e"], [3, 1, 2, 3, 3])
+    figure = made(Cells("c", "c", "c2", gap=0.0), rows=rows, along=Scale(visible=False))
+    tallest = next(mark for mark in of(figure, "c") if mark.row == 0)
+    assert tallest.bounds.height == pytest.approx(min(figure.plot.height, 3 * tallest.bounds.width), abs=0.5)
+    assert tallest.bounds.width == pytest.approx(tallest.bounds.height / 3, abs=0.5)
+
+
+def test_cells_take_the_symbol_that_their_row_names() -> None:
+    rows = table(["n", "v", "what"], ["a", "b", "c"], [2, 2, 2], ["tree", "walker", "nothing known"])
+    figure = made(Cells("c", "c", "c2", symbol="bird", symbols="c3"), rows=rows)
+    named = [{item.name for item in mark.items if isinstance(item, Stamp)} for mark in of(figure, "c")]
+    assert named == [{"tree"}, {"walker"}, {"bird"}]
