@@ -240,8 +240,10 @@ def _ink(paint: object) -> str:
         case Colour():
             return paint.hex
         case LinearGradient() | RadialGradient():
-            ends = [paint.stops[0], paint.stops[-1]]
-            return "–".join(f"{colour.hex}@{_n(100 * offset)}" for offset, colour in ends)
+            ends = "–".join(f"{colour.hex}@{_n(100 * offset)}" for offset, colour in (paint.stops[0], paint.stops[-1]))
+            if isinstance(paint, RadialGradient):
+                return f"{ends} around {_n(paint.x)} {_n(paint.y)} {_n(paint.radius)}"
+            return f"{ends} from {_n(paint.x1)} {_n(paint.y1)} to {_n(paint.x2)} {_n(paint.y2)}"
         case Hatch():
             return f"{paint.kind} {paint.colour.hex} {_n(paint.angle)} {_n(paint.width)}"
     return "none"
