@@ -354,6 +354,10 @@ def test_a_line_has_its_course_once_and_spots_only_where_it_is_told() -> None:
     assert [len(mark.items) for mark in plain] == [1, 0, 0, 0]
     assert [len(mark.items) for mark in spotted] == [2, 1, 1, 1]
     assert all(shape.path.verbs for mark in (*plain, *spotted) for shape in shapes(mark))
+    for mark in (*plain, *spotted):  # what can be touched is there in either
+        assert mark.path is not None
+        assert mark.path.bounds.width >= 6
+        assert mark.path.bounds.center == pytest.approx(mark.bounds.center)
 
 
 def test_joins_of_no_bars_and_without_a_gap_are_none() -> None:

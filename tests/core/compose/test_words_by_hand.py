@@ -14,6 +14,7 @@ from kavlet.core.charts.layer import Row
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.line import Line
 from kavlet.core.charts.scale import Scale
+from kavlet.core.charts.texts import Note, Text
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.compose.figure import Figure, PlacedText
 from kavlet.core.compose.stacks import slots
@@ -197,3 +198,28 @@ def test_series_side_by_side_have_a_slot_each_and_stacked_ones_share_one() -> No
     chart = Chart(Cartesian(second=Scale()), layers)
     assert slots(chart, second=False) == [["a"], ["b", "c", "g"], ["d"]]
     assert slots(chart, second=True) == [["e"]]
+
+
+# What labels and notes say, and where notes stand
+
+
+def test_a_label_s_fields_are_those_of_its_row() -> None:
+    rows = table(["n", "v"], ["a", "b", "c", "d"], [10, 20, 0, 10])
+    layer = Bars("v", "counted", "c2", label=Label(template="{name} {series} {value} {share} [{step}]", lines=4))
+    figure = free(Chart(FRAME, (layer,), names="c1"), rows, Size(900, 400)).figure
+    assert {row: text.text for row, text in labels(figure).items()} == {
+        0: "a counted 10 25% []", 1: "b counted 20 50% [200%]", 2: "c counted 0 0% [0%]", 3: "d counted 10 25% []",
+    }  # fmt: skip
+
+
+@pytest.mark.parametrize("clear", [True, False])
+def test_a_note_that_keeps_clear_moves_below_the_title(clear: bool) -> None:
+    rows = table(["n", "v"], ["a"], [10])
+    note = Note("k", "a note", x=0.1, y=0.08, align="start", clear=clear)
+    chart = Chart(FRAME, (Bars("v", "v", "c2"),), names="c1", title=Text("What was seen at the ponds"), notes=(note,))
+    figure = free(chart, rows, Size(400, 300), title="What was seen at the ponds").figure
+    placed, title = (next(text for text in figure.texts if text.kind == kind) for kind in ("note", "title"))
+    assert placed.bounds.x == pytest.approx(40)
+    assert placed.bounds.overlaps(title.bounds) == (not clear)
+    if clear:
+        assert title.bounds.bottom < placed.bounds.y < title.bounds.bottom + 0.5 * placed.size
