@@ -189,3 +189,11 @@ def test_each_thread_has_its_own_fonts() -> None:
     one.join()
     assert made[0] is not raw_font("FiraSans-Regular", 11.0)
     assert raw_font("FiraSans-Regular", 11.0) is raw_font("FiraSans-Regular", 11.0)
+
+
+def test_a_program_that_runs_already_has_the_shipped_faces_too() -> None:
+    from kavlet.paint.application import add_faces, for_painting
+
+    add_faces.cache_clear()
+    assert for_painting() is for_painting()
+    assert add_faces.cache_info().currsize == 1
