@@ -4,14 +4,14 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-from PySide6.QtCore import QCoreApplication, QEvent, QSettings
 from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox
 from pytestqt.qtbot import QtBot
 
 from kavlet.desktop.bit_by_bit import BitByBit
-from kavlet.desktop.main import application, open_window
+from kavlet.desktop.main import application
 from kavlet.desktop.rest import Rest
 from kavlet.desktop.window import Window
+from tests.desktop.taken_again import OneWindow, settings_in
 
 
 @pytest.fixture(scope="session")
@@ -42,27 +42,34 @@ def unhurried(monkeypatch: pytest.MonkeyPatch, request: pytest.FixtureRequest) -
         monkeypatch.setattr(BitByBit, "begin", wholly)
 
 
-def end(window: Window) -> None:
-    """What is typed and not carried out yet ends with its test, and no question is asked at closing."""
-    window.store.attended.stop()
-    window.store.history.saved()
+@pytest.fixture
+def settings(tmp_path: Path) -> Path:
+    """The folder of settings of the test's own."""
+    folder = tmp_path / "settings"
+    settings_in(folder)
+    application()  # whose names they stand under
+    return folder
 
 
 @pytest.fixture
-def window(qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Window:
-    """The demo document in a window of 1280 × 800."""
-    QSettings.setDefaultFormat(QSettings.Format.IniFormat)
-    QSettings.setPath(QSettings.Format.IniFormat, QSettings.Scope.UserScope, str(tmp_path / "settings"))
-    QCoreApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)  # the window of the test before
-    application()
-    made = open_window(demo=True)
-    made.resize(1280, 800)
-    made.worker.patience = 60.0  # what is asked for is done when the call returns
-    made.store.attended.patience = 60.0
-    qtbot.addWidget(made, before_close_func=end)
-    qtbot.waitExposed(made)
+def answered(monkeypatch: pytest.MonkeyPatch) -> None:
+    """No question is left open."""
     monkeypatch.setattr(QMessageBox, "exec", lambda _box: pytest.fail("A question was left open."))
     for asks, names in ((QFileDialog, ("getOpenFileName", "getSaveFileName")), (QInputDialog, ("getText", "getItem"))):
         for name in names:
             monkeypatch.setattr(asks, name, lambda *_a, **_k: pytest.fail("A question was left open."))
-    return made
+
+
+@pytest.fixture(scope="session")
+def one_window(tmp_path_factory: pytest.TempPathFactory) -> Iterator[OneWindow]:
+    """The window that tests take after each other."""
+    made = OneWindow(tmp_path_factory.mktemp("nowhere"))
+    yield made
+    made.end()
+
+
+@pytest.fixture
+def window(qtbot: QtBot, one_window: OneWindow, settings: Path, answered: None) -> Window:
+    """The demo document in a window of 1280 × 800."""
+    del qtbot, answered
+    return one_window.take(settings)

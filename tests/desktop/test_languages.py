@@ -7,7 +7,7 @@ from pathlib import Path
 
 import msgspec
 import pytest
-from PySide6.QtCore import QLocale, QPoint, QSettings, Qt
+from PySide6.QtCore import QLocale, QPoint, Qt
 from PySide6.QtGui import QGuiApplication
 from PySide6.QtWidgets import (
     QAbstractButton,
@@ -56,12 +56,9 @@ WORD = re.compile(r"[^\W\d_]{2,}")
 
 
 @pytest.fixture
-def speaking(qtbot: QtBot, tmp_path: Path) -> Iterator[None]:
+def speaking(qtbot: QtBot, settings: Path) -> Iterator[None]:
     """Settings of its own, and English again afterwards."""
-    del qtbot
-    QSettings.setDefaultFormat(QSettings.Format.IniFormat)
-    QSettings.setPath(QSettings.Format.IniFormat, QSettings.Scope.UserScope, str(tmp_path / "settings"))
-    application()  # whose names the settings stand under
+    del qtbot, settings
     yield
     languages.choose(languages.AS_DESKTOP)
     languages.apply_language(application())
@@ -125,9 +122,9 @@ def _unsaid(root: QWidget, own: set[str]) -> set[tuple[str, str]]:
 
 
 @pytest.fixture
-def pseudo(window: Window) -> Iterator[Window]:
+def pseudo(qtbot: QtBot, settings: Path, answered: None) -> Iterator[Window]:
     """The demo, its own words too, in the language that marks what is from the catalogue."""
-    del window  # its settings are the test's own
+    del qtbot, settings, answered
     speak(PSEUDO)
     made = open_window(demo=True)
     made.worker.patience = 60.0

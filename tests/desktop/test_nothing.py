@@ -1,6 +1,7 @@
 """A window that holds nothing, or a chart that can't be drawn: every hand and command does no harm, or says why."""
 
 from collections.abc import Iterator
+from pathlib import Path
 
 import pytest
 from PySide6.QtCore import QPoint, QPointF, Qt
@@ -20,8 +21,8 @@ ASKS = ("deliver", "close", "about", "find_command", "language_de", "language_en
 
 
 @pytest.fixture
-def empty(window: Window, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch) -> Iterator[Window]:
-    del window  # its settings are the test's own
+def empty(settings: Path, answered: None, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch) -> Iterator[Window]:
+    del settings, answered
     for name in ("getOpenFileName", "getSaveFileName"):
         monkeypatch.setattr(QFileDialog, name, lambda *_args, **_more: ("", ""))
     monkeypatch.setattr(QInputDialog, "getText", lambda *_args, **_more: ("", False))

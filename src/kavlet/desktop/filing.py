@@ -19,6 +19,7 @@ from kavlet.desktop.command import Command
 from kavlet.desktop.figures.reading import ReadingSheet
 from kavlet.desktop.languages import locale_name
 from kavlet.desktop.recovery.versions_sheet import VersionsSheet
+from kavlet.desktop.sheets import answer, open_sheet
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
 
@@ -85,7 +86,7 @@ class FileCommands(QObject):
 
     def _ask_sheet(self, path: Path) -> None:
         """Which sheet of a workbook is meant, where it has several."""
-        self.asks = ReadingSheet(Source(str(path.resolve())), decimal_sign(locale_name()), self._parent)
+        sheet = ReadingSheet(Source(str(path.resolve())), decimal_sign(locale_name()), self._parent)
 
         locale, name = locale_name(), say("Opening {file}", file=path.name)
 
@@ -93,8 +94,8 @@ class FileCommands(QObject):
             self._worker.ask("open", name, lambda: documents.of_source(source, locale),
                              lambda document: self._take(path, document, False))  # fmt: skip
 
-        self.asks.chosen.connect(take)
-        self.asks.open()
+        sheet.chosen.connect(take)
+        open_sheet(sheet)
 
     def _take(self, path: Path, document: Document, is_held: bool) -> None:
         if not self.may_close():
@@ -143,9 +144,9 @@ class FileCommands(QObject):
         store = self._store
         if store.path is None:
             return
-        self.looks_back = VersionsSheet(store.document, versions.versions(store.path), self._parent)
-        self.looks_back.wanted.connect(lambda document: store.apply(say("go back to an earlier version"), document))
-        self.looks_back.open()
+        sheet = VersionsSheet(store.document, versions.versions(store.path), self._parent)
+        sheet.wanted.connect(lambda document: store.apply(say("go back to an earlier version"), document))
+        open_sheet(sheet)
 
     def keep_versions(self) -> None:
         """Keep what a file held before each saving from now on, or no longer; what is kept stays."""
@@ -190,8 +191,8 @@ class FileCommands(QObject):
         buttons = {box.addButton(answer, role): answer for answer, role in answers.items()}
         box.addButton(words("Cancel"), QMessageBox.ButtonRole.RejectRole)
         box.setDefaultButton(next(button for button, answer in buttons.items() if answer == usual))
-        box.exec()
-        return next((answer for button, answer in buttons.items() if button is box.clickedButton()), "")
+        chosen = answer(box)
+        return next((said for button, said in buttons.items() if button is chosen), "")
 
 
 def keeps_versions() -> bool:

@@ -14,6 +14,7 @@ from kavlet.desktop.command_finder import CommandFinder
 from kavlet.desktop.finding import Findable
 from kavlet.desktop.languages import AS_DESKTOP
 from kavlet.desktop.look import apply_look
+from kavlet.desktop.sheets import answer
 
 LOOKS = {"light": say("Light window"), "dark": say("Dark window"), "system": say("As the system")}
 
@@ -74,4 +75,4 @@ class LookCommands(QObject):
         box.setIconPixmap(self._parent.windowIcon().pixmap(64, 64))
         box.setTextFormat(Qt.TextFormat.RichText)
         box.setText(text)
-        box.exec()
+        answer(box)

@@ -9,7 +9,7 @@ from collections.abc import Callable
 from functools import partial
 from pathlib import Path
 
-from PySide6.QtCore import QObject, QSettings, QSocketNotifier, Qt, QTimer
+from PySide6.QtCore import QObject, QSettings, QSocketNotifier, QTimer
 from PySide6.QtGui import QGuiApplication, QIcon
 from PySide6.QtWidgets import QApplication
 
@@ -20,6 +20,7 @@ from kavlet.desktop import documents
 from kavlet.desktop.languages import apply_language, locale_name
 from kavlet.desktop.look import apply_look
 from kavlet.desktop.recovery.sheet import RecoverySheet
+from kavlet.desktop.sheets import open_sheet
 from kavlet.desktop.store import Store
 from kavlet.desktop.window import Window
 from kavlet.paint.application import add_faces
@@ -99,7 +100,6 @@ def offer_kept(window: Window) -> None:
     if not kept:
         return
     sheet = RecoverySheet(kept, window)
-    sheet.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
 
     def take(one: journal.Kept) -> None:
         if not window.store.take_up(one.history, one.path, one.name):
@@ -108,7 +108,7 @@ def offer_kept(window: Window) -> None:
         journal.remove(one.file)
 
     sheet.chosen.connect(take)
-    sheet.open()
+    open_sheet(sheet)
 
 
 class Signals(QObject):

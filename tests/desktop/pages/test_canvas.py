@@ -2,7 +2,7 @@
 
 import msgspec
 import pytest
-from PySide6.QtCore import QPointF, Qt
+from PySide6.QtCore import QPoint, QPointF, Qt
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.document import paging
@@ -409,6 +409,16 @@ def test_control_and_arrows_stretch_and_move_the_seam_of_a_bay(window: Window, q
     assert new_top.height == pytest.approx(top.height + 10)
     assert new_bottom.height == pytest.approx(bottom.height - 10)
     assert window.store.page.item("i2").bay == 1
+
+
+def test_a_click_moves_nothing_after_a_drag_that_was_let_go_elsewhere(window: Window, qtbot: QtBot) -> None:
+    one, *_ = three(window, qtbot)
+    start = middle(window, one)
+    drag(window, start, start + QPoint(40, 30), let_go=False)
+    window.store.try_out(None)
+    before = boxes(window)[one]
+    click(window, middle(window, one))
+    assert boxes(window)[one] == before
 
 
 def test_f2_touches_a_chart_s_parts(window: Window, qtbot: QtBot) -> None:

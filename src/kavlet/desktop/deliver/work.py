@@ -4,7 +4,7 @@ from collections.abc import Callable
 from pathlib import Path
 
 import msgspec
-from PySide6.QtCore import QObject, Qt, QUrl, Signal
+from PySide6.QtCore import QObject, QUrl, Signal
 from PySide6.QtGui import QDesktopServices, QGuiApplication
 from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
 
@@ -18,6 +18,7 @@ from kavlet.desktop.deliver.outbox_sheet import OutboxSheet
 from kavlet.desktop.deliver.printing import PrintSheet
 from kavlet.desktop.deliver.sheet import DeliverSheet
 from kavlet.desktop.deliver.showcase_sheet import ShowcaseSheet
+from kavlet.desktop.sheets import open_sheet
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
 from kavlet.export.outgoing import Outgoing, WrittenFile
@@ -101,11 +102,10 @@ class DeliverCommands(QObject):
     def show(self, choice: Choice) -> None:
         """Show the sheet with a choice."""
         sheet = DeliverSheet(self._store, choice, self._worker, self._parent)
-        sheet.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         sheet.wished.connect(self._place)
         sheet.copied.connect(lambda what: self._store.guard(lambda: self._copy(what)))
         sheet.printed.connect(lambda what: self._store.guard(lambda: self._print(what)))
-        sheet.open()
+        open_sheet(sheet)
 
     def deliver_again(self) -> None:
         """Write the same files anew; where nothing was delivered yet, show the sheet."""
@@ -171,20 +171,17 @@ class DeliverCommands(QObject):
 
     def _print(self, what: Outgoing) -> None:
         sheet = PrintSheet(what.scenes, self._parent)
-        sheet.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        sheet.open()
+        open_sheet(sheet)
 
     def show_outbox(self) -> None:
         """Show what was sent to the outbox."""
         sheet = OutboxSheet(self._parent)
-        sheet.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        sheet.open()
+        open_sheet(sheet)
 
     def show_showcase(self) -> None:
         """Show what is published."""
         sheet = ShowcaseSheet(self.server, self._store.guard, self._parent)
-        sheet.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        sheet.open()
+        open_sheet(sheet)
 
     def _hand_on(self, choice: Choice) -> None:
         """Hand a mail to the desktop's program or the outbox, a page to the showcase."""
@@ -228,9 +225,8 @@ class DeliverCommands(QObject):
         box.setText(why)
         again = box.addButton(words("Choose another place…"), QMessageBox.ButtonRole.AcceptRole)
         box.addButton(words("Cancel"), QMessageBox.ButtonRole.RejectRole)
-        box.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         again.clicked.connect(lambda _checked=False: self._place(msgspec.structs.replace(choice, out="")))
-        box.open()
+        open_sheet(box)
 
 
 def _put(leaving: Outgoing, choice: Choice, path: Path) -> list[Put]:

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from PySide6.QtCore import QEvent, QPoint, Qt, QTimer, Signal
+from PySide6.QtCore import QEvent, QObject, QPoint, Qt, QTimer, Signal
 from PySide6.QtGui import QFocusEvent, QKeyEvent, QKeySequence, QMouseEvent, QWheelEvent
 from PySide6.QtWidgets import (
     QAbstractScrollArea,
@@ -34,7 +34,8 @@ LABEL_WIDTH = 108  # of the words before a field, so that fields stand below eac
 
 
 class FieldNote(QLabel):
-    """Why a field can't take what was typed, in a sentence right below it, until something else is typed."""
+    """Why a field can't take what was typed, in a sentence right below it, until something else is typed or the field
+    is seen no more."""
 
     def __init__(self, field: QWidget, sentence: str) -> None:
         host = _page_of(field)
@@ -49,7 +50,15 @@ class FieldNote(QLabel):
         self.move(min(below.x(), room.right() - self.width()), min(below.y(), room.bottom() - self.height()))
         self.show()
         self.raise_()
+        field.installEventFilter(self)
+        field.destroyed.connect(self.deleteLater)
         QTimer.singleShot(NOTE_LASTS, self, self.hide)
+
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        """The field goes, or its place does."""
+        if event.type() == QEvent.Type.Hide:
+            self.hide()
+        return super().eventFilter(watched, event)
 
 
 def _page_of(field: QWidget) -> QWidget:

@@ -24,19 +24,20 @@ from kavlet.core.touch import parts
 from kavlet.core.touch.offers import SOLID, labelled_alike, of_main, offers
 from kavlet.core.touch.parts import Part
 from kavlet.core.values.number_text import PLAIN
-from kavlet.desktop.aside import Aside
 from kavlet.desktop.bit_by_bit import BitByBit
 from kavlet.desktop.dress.fields import ChoiceField, TextField
 from kavlet.desktop.dress.fill_field import FillField
 from kavlet.desktop.dress.look_fields import LookFields, quiet
 from kavlet.desktop.dress.parameters import ParameterFields
 from kavlet.desktop.dress.readings import ACROSS, DOWN, READINGS
+from kavlet.desktop.dress.row_stock import RowStock
 from kavlet.desktop.dress.rows import DressRow, as_fill
 from kavlet.desktop.dress.solid_fields import SolidFields, reading
 from kavlet.desktop.dress.symbols import SymbolShelf
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.rest import Rest
 from kavlet.desktop.store import Store
+from kavlet.desktop.tab_order import fields_of, in_tab_order
 
 
 class DressPanel(QFrame):
@@ -56,6 +57,7 @@ class DressPanel(QFrame):
         self._store = store
         self._shape: tuple[object, ...] = ()
         self._rows: dict[str, DressRow] = {}
+        self._stock = RowStock(self._wire)
         self.texts: dict[str, TextField] = {}
         self.parameters = ParameterFields(store, self)
         self.solid = SolidFields()
@@ -87,11 +89,13 @@ class DressPanel(QFrame):
         layout.addWidget(self.reading)
         layout.addWidget(self._scroll, 1)
         self._make_look()
-        self._aside = Aside(
-            self, self._texts, self.look, self.parameters, self._running, self.repeat, self.totals,
-            self.solid, self.solid.reading,
+        self._staying = (
+            self._texts, self.look, self.parameters, self._running, self.repeat, self.totals, self.solid,
+            self.solid.reading,
         )  # fmt: skip
-        self._bits = BitByBit(self.refresh, self._inside)
+        for one in self._staying:
+            one.setParent(self._inside)
+        self._bits = BitByBit(self._built, self._inside)
         self._rest = Rest(store, self.refresh, self)
         store.follow(self._rest.wait)
         store.selected.connect(self._rest.wait)
@@ -163,7 +167,7 @@ class DressPanel(QFrame):
             wanted = [one for one in wanted if one.path not in owned]
             if spec.as_solid is not None:  # who turns a chart wants its light and depth at hand
                 wanted.sort(key=lambda one: one.group != SOLID)
-        shape = (chart.id, chart.recipe, part, tuple(one.path for one in wanted), tuple(one.choices for one in wanted))
+        shape = (chart.id, chart.recipe, part, tuple(wanted), tuple(self._columns()))
         if shape != self._shape and (spec is not None or not self._shape):
             self._shape = shape
             self._build(wanted, part)  # which ends with a refresh
@@ -184,16 +188,7 @@ class DressPanel(QFrame):
 
     def _build(self, wanted: list[Any], part: Part | None) -> None:
         """Lay the fields out in their groups."""
-        while self._form.count():
-            item = self._form.takeAt(0)
-            widget = item.widget() if item is not None else None
-            if widget is None:
-                continue
-            if widget in self._aside.widgets:
-                self._aside.take(widget)
-            else:
-                widget.hide()
-                widget.deleteLater()
+        self._stock.clear(self._form, self._staying)
         self._rows = {}
         if part is None:
             self._group(words("Texts"))
@@ -203,8 +198,7 @@ class DressPanel(QFrame):
 
     def _laid_out(self, wanted: list[Any], part: Part | None) -> Iterator[None]:
         """Field after field, so that the window need not wait for all of them."""
-        columns = self._columns()
-        group = ""
+        columns, group = self._columns(), ""
         for offer in wanted:
             if offer.group != group:
                 if group == SOLID:
@@ -215,14 +209,7 @@ class DressPanel(QFrame):
                     self._put(self.solid)
             if offer.kind == "switch":
                 continue
-            row = DressRow(offer, columns)
-            row.set.connect(lambda value, path=offer.path: self.set_value(path, value))
-            row.typed.connect(lambda text, row=row: self._typed(row, text))
-            row.back.connect(lambda path=offer.path: self.give_back(path))
-            row.refused.connect(self._store.tell)
-            row.own_colours.connect(self._own_colours)
-            row.symbol_wanted.connect(lambda place, path=offer.path: self._open_shelf(path, place))
-            self._rows[offer.path] = row
+            row = self._rows[offer.path] = self._stock.take(offer, columns)
             self._form.addWidget(row)
             yield
         if group == SOLID:
@@ -231,6 +218,21 @@ class DressPanel(QFrame):
             self._group(words("Look"))
             self._put(self.look)
         self._form.addStretch(1)
+
+    def _built(self) -> None:
+        """All fields stand."""
+        self._stock.let_go()
+        self.refresh()
+        in_tab_order(fields_of(self._form))
+
+    def _wire(self, row: DressRow) -> None:
+        path = row.offer.path
+        row.set.connect(lambda value: self.set_value(path, value))
+        row.typed.connect(lambda text: self._typed(row, text))
+        row.back.connect(lambda: self.give_back(path))
+        row.refused.connect(self._store.tell)
+        row.own_colours.connect(self._own_colours)
+        row.symbol_wanted.connect(lambda place: self._open_shelf(path, place))
 
     def _put(self, widget: QWidget) -> None:
         self._form.addWidget(widget)

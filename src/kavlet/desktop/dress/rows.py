@@ -29,11 +29,11 @@ class DressRow(QWidget):
     own_colours = Signal(str, bool)
     refused = Signal(str)
 
-    def __init__(self, offer: Field, columns: list[tuple[str, str]], parent: QWidget | None = None) -> None:
+    def __init__(self, offer: Field, columns: tuple[tuple[str, str], ...], parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.offer = offer
+        self.offer, self.columns = offer, columns
         self._says = ""  # what the labels say now, where it says so
-        self.field = self._field(columns)
+        self.field = self._field(list(columns))
         self.dot = QToolButton()
         self.dot.setObjectName("plain")
         self.dot.setText("●")

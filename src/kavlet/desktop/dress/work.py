@@ -16,6 +16,7 @@ from kavlet.core.values.errors import KavletError
 from kavlet.desktop import remembered
 from kavlet.desktop.command import Command, a_chart, a_copied_dress, a_named_palette, a_recipe
 from kavlet.desktop.dress.schemes_sheet import SchemesSheet
+from kavlet.desktop.sheets import open_sheet
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
 
@@ -64,7 +65,7 @@ class DressCommands(QObject):
         """Show schemes of colours on the chart in view, to take one."""
         sheet = SchemesSheet(self._store, self._worker, self._parent)
         sheet.taken.connect(self.take_colours)
-        sheet.open()
+        open_sheet(sheet)
 
     def take_colours(self, colours: tuple[str, ...], for_all: bool) -> None:
         """A scheme's colours as the palette of the chart, or of the document; fills set by hand stay."""

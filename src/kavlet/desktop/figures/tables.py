@@ -28,6 +28,7 @@ from kavlet.desktop.figures.reading import ReadingSheet
 from kavlet.desktop.figures.small_table import SmallTableSheet
 from kavlet.desktop.languages import locale_name
 from kavlet.desktop.remembered import dressed
+from kavlet.desktop.sheets import answer, open_sheet
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
 
@@ -169,8 +170,7 @@ class TableCommands(QObject):
             box.setText(text)
             delete = box.addButton(words("Delete"), QMessageBox.ButtonRole.DestructiveRole)
             box.addButton(words("Cancel"), QMessageBox.ButtonRole.RejectRole)
-            box.exec()
-            if box.clickedButton() is not delete:
+            if answer(box) is not delete:
                 return
         self._store.edit_table(say("delete table"), lambda document, table: table_edits.delete(document, table.id))
 
@@ -190,7 +190,7 @@ class TableCommands(QObject):
         )
         sheet = SmallTableSheet(self._store.document, table.id, rows, columns, self._parent)
         sheet.chosen.connect(lambda pick: self.make_small(table.id, pick))
-        sheet.open()
+        open_sheet(sheet)
 
     def make_small(self, table: str, pick: Pick) -> None:
         """A small table of live references with its chart, and the wall of recipes for it."""
@@ -216,7 +216,7 @@ class TableCommands(QObject):
         sheet = ReadingSheet(source, decimal_sign(self._store.document.locale), self._parent)
         take = self._add if new else self._reread
         sheet.chosen.connect(lambda chosen: self._store.guard(lambda: take(chosen)))
-        sheet.open()
+        open_sheet(sheet)
 
     def _reread(self, source: Source) -> None:
         self._take(say("read source otherwise"), source)

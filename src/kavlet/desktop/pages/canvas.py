@@ -115,6 +115,7 @@ class PageCanvas(PageView):
         if not self._store.has_page:
             return
         self.leave()
+        self._let_go()  # what was held as the mouse was let go somewhere else
         self.setFocus(Qt.FocusReason.MouseFocusReason)
         at = self.on_page(event.position())
         item = self.item_at(at)

@@ -18,15 +18,16 @@ from kavlet.core.pages.items.excerpt import Excerpt
 from kavlet.core.pages.page import SIZES, AnyItem, Page, named_size
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.sizes import MM
-from kavlet.desktop.aside import Aside
 from kavlet.desktop.bit_by_bit import BitByBit
 from kavlet.desktop.dress.fields import PickField
 from kavlet.desktop.dress.look_fields import quiet
+from kavlet.desktop.dress.row_stock import RowStock
 from kavlet.desktop.dress.rows import DressRow
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.pages.rulers import in_points
 from kavlet.desktop.rest import Rest
 from kavlet.desktop.store import Store
+from kavlet.desktop.tab_order import fields_of, in_tab_order
 
 FORMULAS = ("value", "against")
 SIZED = ("width", "height")
@@ -42,6 +43,7 @@ class ItemFields(QFrame):
         self._store = store
         self._shape: object = None
         self._rows: dict[str, DressRow] = {}
+        self._stock = RowStock(self._wire)
         self.setObjectName("panel")
         self.head = QLabel()
         self.head.setObjectName("head")
@@ -63,8 +65,8 @@ class ItemFields(QFrame):
         for name, field in ((words("Size"), self.size_field), (words("Theme"), self.theme)):
             page.addWidget(quiet(name, field))
             page.addWidget(field)
-        self._aside = Aside(self, self._of_page)
         inner = QWidget()
+        self._of_page.setParent(inner)
         self._form = QVBoxLayout(inner)
         self._form.setContentsMargins(0, 0, 2 * UNIT, 0)
         self._form.setSpacing(UNIT)
@@ -80,7 +82,7 @@ class ItemFields(QFrame):
         layout.addWidget(self.head)
         layout.addWidget(self.note)
         layout.addWidget(self._scroll, 1)
-        self._bits = BitByBit(self.refresh, inner)
+        self._bits = BitByBit(self._built, inner)
         self._rest = Rest(store, self.refresh, self)
         store.follow(self._rest.wait)
         store.selected.connect(self._rest.wait)
@@ -145,14 +147,7 @@ class ItemFields(QFrame):
         self.note.setVisible(bool(notes))
 
     def _build(self, offers: tuple[Field, ...]) -> None:
-        while self._form.count():
-            item = self._form.takeAt(0)
-            widget = item.widget() if item is not None else None
-            if widget is self._of_page:
-                self._aside.take(widget)
-            elif widget is not None:
-                widget.hide()
-                widget.deleteLater()
+        self._stock.clear(self._form, (self._of_page,))
         self._rows = {}
         if offers and isinstance(self._held, Page):
             self._form.addWidget(self._of_page)
@@ -169,14 +164,22 @@ class ItemFields(QFrame):
                 head.setObjectName("head")
                 head.setContentsMargins(0, 2 * UNIT if self._form.count() else 0, 0, 0)
                 self._form.addWidget(head)
-            row = DressRow(offer, [])
-            row.set.connect(lambda value, offer=offer: self.set_value(offer, value))
-            row.typed.connect(lambda text, offer=offer: self._typed(offer, text))
-            row.symbol_wanted.connect(self.symbol_wanted)
-            self._rows[offer.path] = row
+            row = self._rows[offer.path] = self._stock.take(offer)
             self._form.addWidget(row)
             yield
         self._form.addStretch(1)
+
+    def _built(self) -> None:
+        """All fields stand."""
+        self._stock.let_go()
+        self.refresh()
+        in_tab_order(fields_of(self._form))
+
+    def _wire(self, row: DressRow) -> None:
+        offer = row.offer
+        row.set.connect(lambda value: self.set_value(offer, value))
+        row.typed.connect(lambda text: self._typed(offer, text))
+        row.symbol_wanted.connect(self.symbol_wanted)
 
     def _typed(self, offer: Field, text: str) -> None:
         self._store.guard(lambda: self.set_value(offer, self._read(offer, text)))

@@ -141,5 +141,7 @@ class PresentCommands(QObject):
             if window is not None:
                 window.hide()
                 window.deleteLater()
+        if self.stage is not None:
+            self.stage.show_of.deleteLater()  # with the pictures of its pages
         self.stage = self.speaker = None
         self._parent.activateWindow()

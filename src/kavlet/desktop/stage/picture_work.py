@@ -13,6 +13,7 @@ from kavlet.core.touch.offers import drop_path
 from kavlet.core.touch.parts import Part
 from kavlet.desktop.command import Command
 from kavlet.desktop.dress.drawing_board import DrawingBoard
+from kavlet.desktop.sheets import open_sheet
 from kavlet.desktop.store import Store
 
 
@@ -54,7 +55,7 @@ class PictureCommands(QObject):
         name = fresh_name(words("drawing"), (one.name for one in self._store.document.pictures))
         board = DrawingBoard(name, self._parent)
         board.kept.connect(self.keep)
-        board.open()
+        open_sheet(board)
 
     def keep(self, name: str, outline: str) -> None:
         """Put a drawn symbol on the document's shelf; and fill what is chosen with it, where that can be filled."""

@@ -1,0 +1,80 @@
+"""The rows of Dress from chart to chart: those wanted again are taken again, Tab goes through them as they stand."""
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QWidget
+from pytestqt.qtbot import QtBot
+
+from kavlet.core.document import edits
+from kavlet.core.messages import say
+from kavlet.desktop.dress.fields import FieldNote
+from kavlet.desktop.dress.rows import DressRow
+from kavlet.desktop.window import Window
+from tests.desktop.hands import row, show, type_in
+from tests.desktop.taken_again import settled
+
+
+def place(window: Window, widget: QWidget) -> int:
+    return widget.mapTo(window.dress, widget.rect().topLeft()).y()
+
+
+def test_rows_that_are_wanted_again_are_taken_again(window: Window) -> None:
+    show(window, "columns")
+    before = dict(window.dress.rows)
+    show(window, "bars")
+    after = dict(window.dress.rows)
+    kept = [path for path in before if before[path] is after.get(path)]
+    assert {"frame.along.step", "legend.side"} <= set(kept)
+    for path in kept:
+        assert before[path].offer == after[path].offer
+    settled()
+    held = [one for one in window.dress.findChildren(DressRow) if not one.isHidden()]
+    assert set(held) == set(after.values())
+
+
+def test_a_row_taken_again_sets_and_shows_the_chart_in_view(window: Window, qtbot: QtBot) -> None:
+    show(window, "columns")
+    type_in(qtbot, row(window, "frame.along.step"), "5")
+    first = window.store.chart.id
+    show(window, "bars")
+    assert row(window, "frame.along.step").text() == ""
+    assert window.dress.rows["frame.along.step"].dot.isHidden()
+    type_in(qtbot, row(window, "frame.along.step"), "2")
+    assert window.store.chart.dress.overrides["frame.along.step"] == 2
+    assert window.store.document.chart(first).dress.overrides["frame.along.step"] == 5
+
+
+def test_tab_goes_through_the_rows_as_they_stand(window: Window, qtbot: QtBot) -> None:
+    for recipe in ("funnel", "columns", "lines", "bars"):
+        show(window, recipe)
+    settled()  # what is new is seen
+    rows = [one for one in window.dress.rows.values() if one.offer.kind != "fill"]
+    window.activateWindow()
+    window.dress.edit("title")
+    met = []
+    for _ in range(400):
+        qtbot.keyClick(window.focusWidget(), Qt.Key.Key_Tab)
+        now = window.focusWidget()
+        met += [one for one in rows if one.isAncestorOf(now) and one not in met[-1:]]
+        if not window.dress.isAncestorOf(now):
+            break
+    assert met == rows
+    assert [place(window, one) for one in met] == sorted(place(window, one) for one in met)
+
+
+def test_what_is_refused_is_said_no_longer_than_its_field_is_seen(window: Window, qtbot: QtBot) -> None:
+    show(window, "columns")
+    type_in(qtbot, row(window, "frame.along.step"), "many")
+    assert [one for one in window.findChildren(FieldNote) if one.isVisible()]
+    show(window, "pie")
+    settled()
+    assert "frame.along.step" not in window.dress.rows
+    assert not [one for one in window.findChildren(FieldNote) if one.isVisible()]
+
+
+def test_a_column_with_another_name_is_offered_by_it(window: Window) -> None:
+    show(window, "columns")
+    table = window.store.table
+    says = next(one for one in window.dress.rows.values() if one.offer.kind == "says").offer.path
+    window.store.edit(say("type"), lambda document: edits.set_cells(document, table.id, {(1, 0): "otters seen"}))
+    field = window.dress.rows[says].field
+    assert any("otters seen" in field.itemText(at) for at in range(field.count()))  # type: ignore[attr-defined]
