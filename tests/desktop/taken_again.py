@@ -32,11 +32,11 @@ def settings_in(folder: Path) -> None:
 
 
 class OneWindow:
-    """Gives a window with the demo, the last one or a new one. What tests have left behind in it ends a window; where
-    its places stood is then noted in a folder that nobody looks into."""
+    """Gives a window with a document, the demo by itself; the last one or a new one. What tests have left behind in it
+    ends a window; where its places stood is then noted in a folder that nobody looks into."""
 
-    def __init__(self, nowhere: Path) -> None:
-        self._demo, self._nowhere = documents.demo(), nowhere
+    def __init__(self, nowhere: Path, document: Document | None = None) -> None:
+        self._document, self._nowhere = document or documents.demo(), nowhere
         self._held: tuple[Window, Told] | None = None
 
     def take(self, settings: Path) -> Window:
@@ -45,15 +45,15 @@ class OneWindow:
         if self._held is not None:
             window, new = self._held
             if shiboken6.isValid(window) and window.isVisible():
-                renew(window, self._demo)
+                renew(window, self._document)
                 if not differences(new, told(window)):
                     return window
             self.end()
             settings_in(settings)
         settled()
         made = open_window()
-        made.store.load(self._demo, None, NAME)
-        renew(made, self._demo)
+        made.store.load(self._document, None, NAME)
+        renew(made, self._document)
         self._held = made, told(made)
         return made
 

@@ -22,6 +22,7 @@ from PySide6.QtWidgets import (
 )
 from pytestqt.qtbot import QtBot
 
+from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.document.samples import samples
 from kavlet.core.figures.table import Source
@@ -31,7 +32,7 @@ from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.text.faces import FACES
 from kavlet.core.text.numbers import LOCALES, locale_title
 from kavlet.core.touch.parts import Part, marks_of, walk
-from kavlet.desktop import languages
+from kavlet.desktop import documents, languages
 from kavlet.desktop.command_finder import CommandFinder
 from kavlet.desktop.deliver.choice import Choice
 from kavlet.desktop.deliver.outbox_sheet import OutboxSheet
@@ -45,6 +46,7 @@ from kavlet.desktop.window import Window
 from kavlet.desktop.wiring import stage_menu
 from kavlet.sharing.server import Server
 from tests.desktop.hands import figure, show
+from tests.desktop.taken_again import OneWindow, settled
 
 SHOWN = ("text", "placeholderText", "toolTip", "accessibleName", "accessibleDescription", "title", "windowTitle")
 OF_OTHERS = {"Scroll Left", "Scroll Right", "Cancel", "OK", *(locale_title(one, PSEUDO) for one in LOCALES)}  # Qt, CLDR
@@ -98,8 +100,6 @@ def _texts(root: QWidget) -> Iterator[tuple[str, str]]:
             tells = getattr(one, name, None)
             if callable(tells) and not (name == "text" and isinstance(one, QLineEdit)):
                 yield f"{where}.{name}", str(tells())
-        if isinstance(one, QComboBox):
-            yield from ((f"{where}.item", one.itemText(i)) for i in range(one.count()))
         if isinstance(one, QTabBar):
             yield from ((f"{where}.tab", one.tabText(i)) for i in range(one.count()))
         if isinstance(one, QListWidget):
@@ -111,31 +111,41 @@ def _texts(root: QWidget) -> Iterator[tuple[str, str]]:
             yield f"{where}.action", action.toolTip()
 
 
+def _choices(root: QWidget) -> set[str]:
+    """What can be chosen inside a widget; of choices that are alike but for the one chosen, once."""
+    alike = {(one.count(), one.itemText(0), one.itemText(one.count() - 1)): one for one in root.findChildren(QComboBox)}
+    return {one.itemText(i) for one in alike.values() for i in range(one.count())}
+
+
+def _is_unsaid(text: str, own: set[str]) -> bool:
+    bare = re.sub(r"<[^>]*>|#[0-9a-f]{6}\b|⟦.*⟧", " ", text, flags=re.DOTALL)
+    return text not in OF_OTHERS and any(word not in own and word not in TERMS for word in WORD.findall(bare))
+
+
 def _unsaid(root: QWidget, own: set[str]) -> set[tuple[str, str]]:
     """Texts with words that are neither from the catalogue nor the author's."""
-    found = set()
-    for where, text in _texts(root):
-        bare = re.sub(r"<[^>]*>|#[0-9a-f]{6}\b|⟦.*⟧", " ", text, flags=re.DOTALL)
-        if text not in OF_OTHERS and any(word not in own and word not in TERMS for word in WORD.findall(bare)):
-            found.add((where, text))
-    return found
+    texts = set(_texts(root)) | {("item", text) for text in _choices(root)}
+    return {(where, text) for where, text in texts if _is_unsaid(text, own)}
+
+
+@pytest.fixture(scope="module")
+def marked(tmp_path_factory: pytest.TempPathFactory) -> Iterator[OneWindow]:
+    """Windows with the demo whose own words are in the language that marks what is from the catalogue."""
+    document = msgspec.structs.replace(documents.demo(), locale=PSEUDO)
+    made = OneWindow(tmp_path_factory.mktemp("nowhere"), document)
+    yield made
+    made.end()
 
 
 @pytest.fixture
-def pseudo(qtbot: QtBot, settings: Path, answered: None) -> Iterator[Window]:
-    """The demo, its own words too, in the language that marks what is from the catalogue."""
-    del qtbot, settings, answered
+def pseudo(qtbot: QtBot, settings: Path, answered: None, marked: OneWindow) -> Iterator[Window]:
+    """A window in the language that marks what is from the catalogue."""
+    del qtbot, answered
     speak(PSEUDO)
-    made = open_window(demo=True)
-    made.worker.patience = 60.0
-    document = msgspec.structs.replace(made.store.document, locale=PSEUDO)
-    made.store.apply(say("copy table"), document)
-    made.store.history.saved()
+    made = marked.take(settings)
+    made.store.edit_chart(say("size item"), lambda document, chart: edits.change_chart(document, chart.id, width=300.0))
     yield made
     speak("en")
-    made.store.history.saved()
-    made.close()
-    made.deleteLater()
 
 
 @pytest.fixture
@@ -149,7 +159,7 @@ def test_every_chart_and_part_is_said_from_the_catalogue(pseudo: Window, own: se
     unsaid, met = _unsaid(pseudo, own), set()
     for recipe in {chart.recipe for chart in pseudo.store.document.charts if chart.recipe}:
         show(pseudo, recipe)
-        pseudo.dress.refresh()  # else only once nothing moves any more
+        settled()  # what the last one showed is gone
         assert pseudo.dress.parameters.fields.keys() == {one.name for one in RECIPES[recipe].parameters}
         unsaid |= _unsaid(pseudo.dress.parameters, own) | _unsaid(pseudo.stage, own)
         made, spec = figure(pseudo), pseudo.store.spec
@@ -161,6 +171,7 @@ def test_every_chart_and_part_is_said_from_the_catalogue(pseudo: Window, own: se
             if kind not in met:
                 met.add(kind)
                 pseudo.store.select(part)
+                settled()
                 unsaid |= _unsaid(pseudo.dress, own)
     assert len(met) > 40
     assert not unsaid
@@ -351,12 +362,12 @@ def test_labels_and_buttons_have_room_for_german(qtbot: QtBot, tmp_path: Path) -
     languages.apply_language(application())
     made = open_window(demo=True)
     assert made.stage.recipes.text() == "Rezepte"
-    made.worker.patience = 60.0
+    made.worker.patience = made.store.attended.patience = 60.0
     made.resize(1024, 700)
     qtbot.wait(20)
     for recipe in {chart.recipe for chart in made.store.document.charts if chart.recipe}:
         show(made, recipe)
-        made.dress.refresh()
+        settled()
         narrow = {label.text() for label in made.dress.findChildren(QLabel) if label.buddy() is not None
                   and label.maximumWidth() < label.fontMetrics().horizontalAdvance(label.text())}  # fmt: skip
         assert not narrow
