@@ -2,6 +2,7 @@
 # make test   set up everything and run every check
 # make bench  print the measured ratios
 PY := .venv/bin/python
+unexport PYTHONDONTWRITEBYTECODE # what is fetched is compiled when it is first used, and kept
 
 .PHONY: setup demo test lint types contracts pytest bench wheel screenshots schema words clean
 
@@ -13,7 +14,9 @@ setup: .venv/check
 demo: .venv/window
 	tools/demo
 
-test: setup lint types contracts pytest
+test: setup
+	$(MAKE) --output-sync --jobs lint types contracts
+	$(MAKE) pytest
 
 lint: setup
 	.venv/bin/ruff check src tests bench tools

@@ -141,18 +141,14 @@ def test_what_formulas_share_is_what_each_would_find(
         return table([one for one, _ in rows], [one for _, one in rows], *tests)
 
     def alone(of: Table) -> list[list[object]]:
-        """Each formula in a table of its own, where nothing is shared."""
+        """Each formula in a table of its own, beside what it looks at, where nothing is shared."""
         found = []
-        for index in range(2, len(of.columns)):
+        for column in of.columns[2:]:
             held = []
             for row in range(1, of.height):
-                own = [one if i == row else None for i, one in enumerate(of.columns[index].cells)]
-                columns = (
-                    *of.columns[:2],
-                    *of.columns[2:index],
-                    msgspec.structs.replace(of.columns[index], cells=tuple(own)),
-                )
-                held.append(recalculate((msgspec.structs.replace(of, columns=columns),)).of("t")[index].values[row])
+                own = [one if i == row else None for i, one in enumerate(column.cells)]
+                columns = (*of.columns[:2], msgspec.structs.replace(column, cells=tuple(own)))
+                held.append(recalculate((msgspec.structs.replace(of, columns=columns),)).of("t")[2].values[row])
             found.append(held)
         return found
 
