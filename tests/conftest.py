@@ -4,6 +4,7 @@ import gc
 import importlib.abc
 import os
 import sys
+from itertools import count
 from pathlib import Path
 
 import pytest
@@ -44,9 +45,12 @@ VISITOR_PATH = [
 ]
 
 
+_HOMES = count()
+
+
 @pytest.fixture(autouse=True)
 def _own_folders(tmp_path_factory: pytest.TempPathFactory, monkeypatch: pytest.MonkeyPatch) -> None:
-    home = tmp_path_factory.mktemp("home")
+    home = tmp_path_factory.getbasetemp() / "homes" / str(next(_HOMES))  # made by whoever keeps something there
     monkeypatch.setenv("XDG_STATE_HOME", str(home / "state"))
     monkeypatch.setenv("XDG_CACHE_HOME", str(home.parent / "cache"))
     monkeypatch.setenv("XDG_CONFIG_HOME", str(home / "config"))

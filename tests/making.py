@@ -11,7 +11,7 @@ from kavlet.core.charts.chart import Chart
 from kavlet.core.document import edits
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.figures.cells import Cell
-from kavlet.core.figures.recalculate import recalculate
+from kavlet.core.figures.recalculate import Values, recalculate
 from kavlet.core.proof.finding import Finding
 from kavlet.core.proof.proofreading import drawn_chart, of_chart
 from kavlet.core.values.geometry import Size
@@ -41,7 +41,19 @@ def draw(made: Document, size: Size | None = None, look: dict[str, Any] | None =
         entry = made.charts[0]
         dress = msgspec.structs.replace(changes.pop("dress", entry.dress), overrides=look or {})
         made = edits.change_chart(made, entry.id, dress=dress, **changes)
-    return kept(picture(made, recalculate(made.tables), made.charts[0].id, size), made)
+    return kept(picture(made, values_of(made), made.charts[0].id, size), made)
+
+
+_VALUES: deque[Values] = deque(maxlen=4)
+
+
+def values_of(made: Document) -> Values:
+    """The values of a document's tables; those worked out lately again where a document has the same tables."""
+    held = next((one for one in _VALUES if one.tables is made.tables), None)
+    if held is None:
+        held = recalculate(made.tables)
+        _VALUES.append(held)
+    return held
 
 
 _KEPT: deque[tuple[Picture, Document]] = deque(maxlen=64)  # pictures drawn lately, with their documents
@@ -57,7 +69,7 @@ def findings(drawn: Picture, *names: str) -> list[Finding]:
     """What Proof finds in a chart drawn by itself: by some checks, or by all but those of titles and order, which the
     small tables of tests have none of."""
     of = next(document for one, document in _KEPT if one is drawn)
-    found = of_chart(drawn_chart(of, recalculate(of.tables), drawn))
+    found = of_chart(drawn_chart(of, values_of(of), drawn))
     return [one for one in found if (one.check in names if names else one.check not in ("title-missing", "unsorted"))]
 
 
@@ -70,7 +82,7 @@ def free(chart: Chart, rows: list[list[Cell]], size: Size | None = None, **chang
     made, table_id = edits.add_table(Document(), "Figures", rows)
     entry = ChartEntry("k1", "Free", table_id, "", free=chart, **changes)
     made = msgspec.structs.replace(made, charts=(entry,))
-    return kept(picture(made, recalculate(made.tables), "k1", size), made)
+    return kept(picture(made, values_of(made), "k1", size), made)
 
 
 def helper(made: Picture, name: str) -> list[Any]:

@@ -18,7 +18,6 @@ from kavlet.core.building.stages import Picture, picture
 from kavlet.core.charts.overrides import leads
 from kavlet.core.document import advice, dressing, edits
 from kavlet.core.document.document import Document
-from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import kavlet
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.scene.paints import Hatch, LinearGradient, RadialGradient
@@ -31,6 +30,7 @@ from kavlet.core.values.geometry import Rect, Size
 from kavlet.core.values.sizes import CHARTS
 from tests import typeset_cases
 from tests.free_charts import FREE
+from tests.making import values_of
 
 FOLDER = Path(__file__).parent / "pictures"
 MANY = 4  # pieces of one mark one after the other, from which on they are told together
@@ -78,14 +78,14 @@ def demo() -> Document:
 
 def _dressed(made: Document, chart: str, looks: dict[str, Any], layers: dict[str, Any]) -> Document:
     """The chart with those of the looks that it can have."""
-    spec = picture(made, recalculate(made.tables), chart).build.chart
+    spec = picture(made, values_of(made), chart).build.chart
     keys = [layer.key for layer in spec.layers if not layer.helper]
     wanted = {**looks, **{f"layers.{key}.{field}": value for key in keys for field, value in layers.items()}}
     for path, value in wanted.items():
         if leads(spec, path):
             try:
                 tried = dressing.set_looks(made, chart, {path: value})
-                picture(tried, recalculate(tried.tables), chart)
+                picture(tried, values_of(tried), chart)
             except KavletError:
                 continue
             made = tried
@@ -101,7 +101,7 @@ def _with_odd_figures(made: Document, recipe: str) -> Document:
         with suppress(KavletError):
             drawn, chart = edits.add_chart(tried, table.id, recipe)
             drawn = advice.with_proposals(drawn, chart)
-            picture(drawn, recalculate(drawn.tables), chart)
+            picture(drawn, values_of(drawn), chart)
             made = tried
     return made
 
@@ -120,20 +120,20 @@ def of_recipe(name: str, look: str) -> Picture:
     made = edits.change_chart(made, chart, dress=dress, subtitle="by the evening watch", source="Source: own counts")
     looks = LOOKS.get(look, {})
     if look == "odd":  # what is largest goes on beyond the scale
-        axes = picture(made, recalculate(made.tables), chart).figure.axes
+        axes = picture(made, values_of(made), chart).figure.axes
         looks = {**looks, "frame.along.maximum": 0.7 * max((axis.maximum for axis in axes), default=1.0)}
     made = _dressed(made, chart, looks, LAYERS.get(look, {}))
     size = {
         "ruled": CHARTS["S"], "placed": CHARTS["page width"], "turned": Size(380, 420), "odd": Size(520, 330),
     }.get(look)  # fmt: skip
-    return picture(made, recalculate(made.tables), chart, size)
+    return picture(made, values_of(made), chart, size)
 
 
 def cases() -> Iterator[tuple[str, str, Callable[[], Picture]]]:
     """File, name and maker of every picture."""
     made = demo()
     for entry in made.charts:
-        yield "demo", entry.name, partial(picture, made, recalculate(made.tables), entry.id)
+        yield "demo", entry.name, partial(picture, made, values_of(made), entry.id)
     for name, make in FREE.items():
         yield "layers", name, make
     for name in RECIPES:

@@ -9,12 +9,12 @@ from kavlet.core.building.stages import Picture, picture
 from kavlet.core.document import advice, edits
 from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Cell
-from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.recipes.recipe import Recipe
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Size
 from kavlet.core.values.sizes import CHARTS
+from tests.making import values_of
 
 ROWS = (1, 2, 5, 12, 40)
 SIZES: dict[str, Size | None] = {"own": None, "S": CHARTS["S"], "page": CHARTS["page width"]}
@@ -100,6 +100,6 @@ def drawn(case: Case) -> Picture | None:
     """The chart; None where its table does not fit its recipe."""
     try:
         made, chart = document(case)
-        return picture(made, recalculate(made.tables), chart, SIZES[case.size])
+        return picture(made, values_of(made), chart, SIZES[case.size])
     except KavletError:
         return None

@@ -16,18 +16,17 @@ from kavlet.core.building.stages import Picture, picture
 from kavlet.core.compose.solid.seen import seen
 from kavlet.core.document import dressing, solids
 from kavlet.core.document.document import Document
-from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import kavlet, record, svg
 from kavlet.core.files import pictures as pictures_file
 from kavlet.core.scene.paints import Hatch, LinearGradient, RadialGradient
 from kavlet.core.scene.primitives import Image, Shape, Stamp, Writing
 from kavlet.core.solid.cover import polygons
 from kavlet.core.values.errors import KavletError
-from tests.making import document, draw, findings, make, table
+from tests.making import document, draw, findings, make, table, values_of
 
 DEMO = kavlet.loads((files("kavlet") / "assets" / "demo" / "mirefen.kavlet").read_bytes(), "mirefen.kavlet")
 CHARTS = {f"{chart.recipe}, {chart.name}": chart.id for chart in DEMO.charts}
-SOLID = [name for name, one in CHARTS.items() if picture(DEMO, recalculate(DEMO.tables), one).build.chart.has_bodies]
+SOLID = [name for name, one in CHARTS.items() if picture(DEMO, values_of(DEMO), one).build.chart.has_bodies]
 VIEWS = [
     (-20.0, 14.0, 0.0),
     (35.0, 25.0, 0.6),
@@ -48,7 +47,7 @@ def seen_at(turn: float, tilt: float, perspective: float = 0.0, **more: Any) -> 
 def shown(name: str, look: dict[str, Any], base: Document = DEMO) -> Picture:
     """A chart of the demo with more looks than it has."""
     held = dressing.set_looks(base, CHARTS[name], look)
-    return picture(held, recalculate(held.tables), CHARTS[name])
+    return picture(held, values_of(held), CHARTS[name])
 
 
 # Flat and solid
@@ -123,7 +122,7 @@ def test_views_by_name(side: Any) -> None:
     chart = held.charts[0].id
     spec = draw(held).build.chart
     made = solids.seen_from(held, chart, spec, side)
-    solid = picture(made, recalculate(made.tables), chart).build.chart.solid
+    solid = picture(made, values_of(made), chart).build.chart.solid
     assert solid is not None
     assert (solid.turn == 0) == (side != "corner")
     assert (solid.tilt == 0) == (side == "front")
@@ -458,12 +457,12 @@ def test_turning_lays_nothing_out_anew_and_gives_the_same_picture() -> None:
     first = pictures.picture(held, chart)
     for turn in (10.0, -30.0, 0.0):
         held = dressing.set_looks(DEMO, chart, seen_at(turn, -40.0))
-        kept, fresh = pictures.picture(held, chart), picture(held, recalculate(held.tables), chart)
+        kept, fresh = pictures.picture(held, chart), picture(held, values_of(held), chart)
         assert kept.scene == fresh.scene
         assert kept.build.chart == fresh.build.chart
         assert kept.build.inputs is first.build.inputs  # the recipe did not run again
     wider = dressing.set_looks(DEMO, chart, {**seen_at(10.0, -40.0), "frame.hole": 0.1})
-    assert pictures.picture(wider, chart).scene == picture(wider, recalculate(wider.tables), chart).scene
+    assert pictures.picture(wider, chart).scene == picture(wider, values_of(wider), chart).scene
 
 
 def test_no_jump_from_one_degree_to_the_next() -> None:
@@ -490,7 +489,7 @@ def test_each_mark_is_called_once_whatever_number_of_faces_it_has(name: str, for
 @pytest.mark.parametrize(("turn", "tilt"), [(95.0, 10.0), (-91.0, 0.0), (0.0, 120.0), (10.0, -90.5)])
 def test_a_solid_is_never_seen_from_behind(turn: float, tilt: float) -> None:
     chart = CHARTS[SOLID[0]]
-    spec = picture(solids.turned(DEMO, chart, turn, tilt), recalculate(DEMO.tables), chart).build.chart
+    spec = picture(solids.turned(DEMO, chart, turn, tilt), values_of(DEMO), chart).build.chart
     assert spec.solid is not None
     assert (abs(spec.solid.turn), abs(spec.solid.tilt)) == (min(90, abs(turn)), min(90, abs(tilt)))
 
@@ -504,7 +503,7 @@ def test_a_solids_numbers_are_numbers(field: str, value: float) -> None:
     chart = CHARTS[SOLID[0]]
     looks = {"solid.on": True, f"solid.{field}": value}
     try:
-        made = picture(dressing.set_looks(DEMO, chart, looks), recalculate(DEMO.tables), chart)
+        made = picture(dressing.set_looks(DEMO, chart, looks), values_of(DEMO), chart)
     except KavletError:
         return
     assert "nan" not in svg.dumps(made.scene)

@@ -11,17 +11,16 @@ from kavlet.core.document import charting, dressing, edits
 from kavlet.core.document.advice import features
 from kavlet.core.document.document import Document
 from kavlet.core.document.recipe_saving import saved_recipe, with_recipe
-from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.recipes.own import dumps, loads
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.values.errors import KavletError
-from tests.making import document, draw, helper, labels, marks, table
+from tests.making import document, draw, helper, labels, marks, table, values_of
 
 ROWS = table(["stage", "people"], ["a", "b", "c", "d"], [80, 40, 30, 10])
 
 
 def spec(made: Document) -> object:
-    return build_chart(made, recalculate(made.tables), made.charts[0].id).chart
+    return build_chart(made, values_of(made), made.charts[0].id).chart
 
 
 def test_settings_another_recipe_can_t_have_are_left_behind() -> None:
@@ -89,7 +88,7 @@ def test_a_saved_recipe_works_on_another_table() -> None:
         table(["k", "note", "n"], list("xyz"), list("abc"), [9, 6, 3]),
     )
     other, chart = edits.add_chart(other, table_id, "house-funnel", {"name": ("c1",), "value": ("c3",)})
-    drawn = picture(other, recalculate(other.tables), chart)
+    drawn = picture(other, values_of(other), chart)
     assert helper(drawn, "offset") == [0, 1.5, 3]
     assert "9" in labels(drawn, "value")
     grown = edits.insert_rows(other, table_id, 2)
@@ -136,7 +135,7 @@ def test_rotten_recipes_are_refused() -> None:
 )
 def test_advice_puts_the_best_first(rows: list[list[object]], best: str) -> None:
     made = document("columns", rows)  # type: ignore[arg-type]
-    values = [column.values[1:] for column in recalculate(made.tables).of("t1")]
+    values = [column.values[1:] for column in values_of(made).of("t1")]
     of = features(made.tables[0], values)
     ranked = sorted(RECIPES.values(), key=lambda recipe: -recipe.suits(of).score)
     assert ranked[0].name == best

@@ -11,14 +11,13 @@ from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import Document
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.document.owning import looks_of, setting_of
-from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import kavlet
 from kavlet.core.recipes.recipe import Setting
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.touch.offers import offers
 from kavlet.core.touch.parts import Part
 from kavlet.core.values.errors import KavletError
-from tests.making import table
+from tests.making import table, values_of
 
 ROWS = table(["pond", "visits"], ["Mere", "Carr", "Dyke"], [40.0, 25.0, 12.0])
 
@@ -32,7 +31,7 @@ def of(recipe: str, **settings: Setting) -> Document:
 
 
 def spec(document: Document) -> Any:
-    return build_chart(document, recalculate(document.tables), "k1").chart
+    return build_chart(document, values_of(document), "k1").chart
 
 
 def test_a_look_that_a_setting_owns_sets_the_setting() -> None:
@@ -130,7 +129,7 @@ def test_no_setting_is_without_effect_once_all_it_moves_was_set_by_hand(recipe: 
     chart_id = FIRST[recipe]
 
     def built(document: Document) -> Any:
-        made = build_chart(document, recalculate(document.tables), chart_id)
+        made = build_chart(document, values_of(document), chart_id)
         return made.chart, made.helpers
 
     chart = DEMO_DOCUMENT.chart(chart_id)

@@ -12,17 +12,16 @@ from kavlet.core.building.stages import Picture, picture
 from kavlet.core.compose.figure import Mark
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import Document
-from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.scene.primitives import Shape, Writing
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Size
-from tests.making import findings, kept, make, table
+from tests.making import findings, kept, make, table, values_of
 
 
 def draw(document: Document, size: Size | None = None, **changes: Any) -> Picture:
     for name, value in changes.items():
         document = dressing.set_setting(document, "k1", name, value)
-    return kept(picture(document, recalculate(document.tables), "k1", size), document)
+    return kept(picture(document, values_of(document), "k1", size), document)
 
 
 def of(rows: list[list[Any]]) -> Document:

@@ -6,10 +6,9 @@ from typing import Any
 import pytest
 
 from kavlet.core.building.stages import build_chart
-from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.recipes.recipe import Notice
 from kavlet.core.recipes.registry import recipe
-from tests.making import document, table
+from tests.making import document, table, values_of
 
 NAMES = ["a", "b", "c"]
 
@@ -22,7 +21,7 @@ def _notices(name: str, values: list[Any], other: list[Any] | None = None, **set
         made = document(name, rows, {"name": "what", "before": "then", "after": "now"}, **settings)
     else:
         made = document(name, table(["what", "value"], names, values), {"name": "what", "value": "value"}, **settings)
-    build = build_chart(made, recalculate(made.tables), made.charts[0].id)
+    build = build_chart(made, values_of(made), made.charts[0].id)
     return recipe(name).notices(build.inputs)
 
 
@@ -96,5 +95,5 @@ def test_growth_from_nothing_is_noticed() -> None:
 )
 def test_the_totals_of_a_bridge(rule: str, values: list[Any], totals: list[bool]) -> None:
     made = document("bridge", table(["what", "value"], NAMES, values), {"name": "what", "value": "value"}, totals=rule)
-    build = build_chart(made, recalculate(made.tables), made.charts[0].id)
+    build = build_chart(made, values_of(made), made.charts[0].id)
     assert build.inputs.values[build.inputs.helpers["total"]] == totals

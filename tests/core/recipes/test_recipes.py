@@ -8,12 +8,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from kavlet.core.building.stages import Picture, picture
-from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.scene.primitives import Shape, Stamp, Writing
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect, Size
-from tests.making import document, draw, findings, helper, labels, make, marks, table
+from tests.making import document, draw, findings, helper, labels, make, marks, table, values_of
 
 NAMES = ["Reed", "Mere", "Carr", "Dyke", "Leat", "Mill"]
 
@@ -347,7 +346,7 @@ def test_any_table_is_drawn_or_refused_in_a_sentence(name: str, values: list[Any
     rows = _rows(values, 3, texts > 1 or name == "stepping")
     try:
         made = document(name, rows, **EXTRA.get(name, {}))
-        drawn = picture(made, recalculate(made.tables), made.charts[0].id, size)
+        drawn = picture(made, values_of(made), made.charts[0].id, size)
     except KavletError:
         return  # refused in one sentence; any other error fails the test
     check_scene(drawn)
