@@ -81,15 +81,20 @@ def _dressed(made: Document, chart: str, looks: dict[str, Any], layers: dict[str
     spec = picture(made, values_of(made), chart).build.chart
     keys = [layer.key for layer in spec.layers if not layer.helper]
     wanted = {**looks, **{f"layers.{key}.{field}": value for key in keys for field, value in layers.items()}}
-    for path, value in wanted.items():
-        if leads(spec, path):
-            try:
-                tried = dressing.set_looks(made, chart, {path: value})
-                picture(tried, values_of(tried), chart)
-            except KavletError:
-                continue
-            made = tried
-    return made
+    return _taken(made, chart, [(path, value) for path, value in wanted.items() if leads(spec, path)])
+
+
+def _taken(made: Document, chart: str, looks: list[tuple[str, Any]]) -> Document:
+    """The chart with looks: all of them at once where that can be, else of each half those that can be."""
+    if not looks:
+        return made
+    try:
+        tried = dressing.set_looks(made, chart, dict(looks))
+        picture(tried, values_of(tried), chart)
+    except KavletError:
+        half = len(looks) // 2
+        return _taken(_taken(made, chart, looks[:half]), chart, looks[half:]) if half else made
+    return tried
 
 
 def _with_odd_figures(made: Document, recipe: str) -> Document:

@@ -197,24 +197,24 @@ def unreadable(figure: Figure) -> list[PlacedText]:
     found = []
     for text in figure.texts:
         needed = LARGE if text.size >= 18 or (text.size >= 14 and "bold" in text.face.lower()) else CONTRAST
-        grounds = [seen[y, x] for box in ink(text) for x, y in _pixels(box, seen.shape[1], seen.shape[0])]
-        if not grounds:
+        grounds = [_grounds(box, seen) for box in ink(text)]
+        if not sum(map(len, grounds)):
             continue
-        contrasts = _contrast(text.colour, np.array(grounds))
+        contrasts = _contrast(text.colour, np.concatenate(grounds))
         if np.quantile(contrasts, 0.1) < needed - 0.05:
             found.append(text)
     return found
 
 
-def _pixels(box: Points, width: int, height: int) -> Iterator[tuple[int, int]]:
-    """Places spread over a quadrangle."""
-    (ax, ay), (bx, by), _, (dx, dy) = box
-    across = max(2, int(np.hypot(bx - ax, by - ay) * SCALE / 2))
-    for u in np.linspace(0.02, 0.98, across):
-        for v in np.linspace(0.05, 0.95, 6):
-            x, y = ax + u * (bx - ax) + v * (dx - ax), ay + u * (by - ay) + v * (dy - ay)
-            if 0 <= x * SCALE < width and 0 <= y * SCALE < height:
-                yield int(x * SCALE), int(y * SCALE)
+def _grounds(box: Points, seen: Floats) -> Floats:
+    """The colours (n, 3) of a picture at places spread over a quadrangle, of those that lie on it."""
+    corner, across, _, down = np.array(box)
+    count = max(2, int(np.hypot(*(across - corner)) * SCALE / 2))
+    u, v = np.meshgrid(np.linspace(0.02, 0.98, count), np.linspace(0.05, 0.95, 6), indexing="ij")
+    places = SCALE * (corner + u.reshape(-1, 1) * (across - corner) + v.reshape(-1, 1) * (down - corner))
+    on = np.all((places >= 0) & (places < (seen.shape[1], seen.shape[0])), axis=1)
+    x, y = places[on].astype(int).T
+    return np.asarray(seen[y, x])
 
 
 def _contrast(colour: Colour, grounds: Floats) -> Floats:
