@@ -2,11 +2,14 @@
 
 import pytest
 from fontTools.ttLib import TTFont
+from hypothesis import given
+from hypothesis import strategies as st
+from uniseg.linebreak import line_break_units
 
 from kavlet.core.scene.path import recorded
 from kavlet.core.text.faces import FACES, FONT_FOLDER, face, font_bytes, metrics, tabular
 from kavlet.core.text.shaping import outline, shape, width
-from kavlet.core.text.wrapping import shortened, wrapped
+from kavlet.core.text.wrapping import pieces, shortened, wrapped
 
 TEXT = "FiraSans-Regular"
 
@@ -44,6 +47,12 @@ def test_outlines_lie_where_the_text_stands() -> None:
     assert 30 < path.bounds.x < 45
     assert path.bounds.bottom == pytest.approx(200, abs=0.5)
     assert path.bounds.height == pytest.approx(100 * metrics(TEXT).cap_height, abs=1)
+
+
+@given(st.lists(st.text("abÉ19…", min_size=1, max_size=5), min_size=1, max_size=4).map(" ".join))
+def test_plain_words_break_where_unicode_lets_them(text: str) -> None:
+    """Against uniseg's reading of Unicode Standard Annex 14, which is asked for all but plain words."""
+    assert pieces(text) == tuple(line_break_units(text))
 
 
 def test_wrapping_keeps_lines_within_the_width() -> None:

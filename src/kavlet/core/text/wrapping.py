@@ -7,8 +7,8 @@ from functools import lru_cache
 from kavlet.core.text.shaping import width
 
 ELLIPSIS = "…"
-_PLAIN = re.compile(r"[A-Za-zÀ-ÖØ-öø-ɏ0-9]+(?: [A-Za-zÀ-ÖØ-öø-ɏ0-9]+)*")  # breaks at its spaces and nowhere else
-_AFTER_SPACE = re.compile(r"(?<= )")
+_PLAIN = re.compile(r"[A-Za-zÀ-ÖØ-öø-ɏ0-9…]+(?: [A-Za-zÀ-ÖØ-öø-ɏ0-9…]+)*")  # breaks after these and nowhere else:
+_BREAKS = re.compile(r"(?<= )|(?<=…)(?=[^ …])")
 _SIGNS = "%‰°"
 
 
@@ -40,7 +40,7 @@ def pieces(text: str) -> tuple[str, ...]:
     Source: Unicode Standard Annex 14; besides, a percent sign, a degree or a currency stays with the number before it.
     """
     if _PLAIN.fullmatch(text):
-        return tuple(_AFTER_SPACE.split(text))
+        return tuple(_BREAKS.split(text))
     from uniseg.linebreak import line_break_units  # its tables load slowly, and most texts are plain words
 
     found: list[str] = []
