@@ -8,11 +8,13 @@ import shiboken6
 from PySide6.QtCore import QCoreApplication, QEvent, QObject, QSettings, SignalInstance
 from PySide6.QtWidgets import QApplication, QDialog, QWidget
 
+from kavlet.core.building.reuse import Pictures
 from kavlet.core.document.document import Document
 from kavlet.core.touch.parts import Chosen
 from kavlet.desktop import documents
 from kavlet.desktop.main import open_window
 from kavlet.desktop.recovery.keeper import Keeper
+from kavlet.desktop.store import Store
 from kavlet.desktop.window import Window
 
 NAME = "Mirefen year"
@@ -37,6 +39,7 @@ class OneWindow:
 
     def __init__(self, nowhere: Path, document: Document | None = None) -> None:
         self._document, self._nowhere = document or documents.demo(), nowhere
+        self._drawn = Pictures()  # of the document as it is
         self._held: tuple[Window, Told] | None = None
 
     def take(self, settings: Path) -> Window:
@@ -45,7 +48,10 @@ class OneWindow:
         if self._held is not None:
             window, new = self._held
             if shiboken6.isValid(window) and window.isVisible():
-                renew(window, self._document)
+                store = window.store
+                if store.document is self._document and store.values is self._drawn.values(self._document):
+                    self._drawn.joined(store.pictures())
+                renew(window, self._as_new())
                 if not differences(new, told(window)):
                     return window
             self.end()
@@ -53,9 +59,15 @@ class OneWindow:
         settled()
         made = open_window()
         made.store.load(self._document, None, NAME)
-        renew(made, self._document)
+        renew(made, self._as_new())
         self._held = made, told(made)
         return made
+
+    def _as_new(self) -> Store:
+        """A store that has just opened the document."""
+        store = Store(self._document)
+        store.name, store._pictures = NAME, self._drawn.copy()
+        return store
 
     def end(self) -> None:
         """End the window; it is not asked what to do with what was edited."""
@@ -135,8 +147,8 @@ def settled() -> None:
     QCoreApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
 
 
-def renew(window: Window, document: Document) -> None:
-    """Give a window what a new one has: the document, nothing else open, nothing kept of what was done before."""
+def renew(window: Window, as_new: Store) -> None:
+    """Give a window what a new one has: a document, nothing else open, nothing kept of what was done before."""
     store, view, frame = window.store, window.stage.view, window.pages.canvas.frame
     for one in QApplication.topLevelWidgets():
         if one is not window and one.isVisible():
@@ -154,10 +166,9 @@ def renew(window: Window, document: Document) -> None:
         window.proof.toggle()
     window.delivering._last = window.delivering._last_of = None
     window.offered.clear()
-    store.xray, store.folded, store.reader, store.dress_copied = False, False, "everyone", None
     window.keeper.close(keep=False)
     window.keeper.deleteLater()
-    store.load(document, None, NAME)
+    store.take_over(as_new)
     window.keeper = Keeper(store, window)
     window.keeper.failed.connect(window.refused)
     window.desk.proof = None

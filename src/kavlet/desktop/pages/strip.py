@@ -83,6 +83,7 @@ class PageStrip(QListWidget):
         held = [str(self.item(i).data(ID)) for i in range(self.count())]
         if held != [page.id for page in pages]:
             self.clear()
+            self._drawn.clear()
             for _ in pages:
                 self.addItem(QListWidgetItem())
         for i, page in enumerate(pages):
