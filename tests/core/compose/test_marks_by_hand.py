@@ -18,11 +18,12 @@ from kavlet.core.charts.needle import Needle
 from kavlet.core.charts.points import Points
 from kavlet.core.charts.ranges import Ranges
 from kavlet.core.charts.scale import Scale
+from kavlet.core.charts.wedges import Wedges
 from kavlet.core.compose.figure import Figure, Mark
 from kavlet.core.compose.marks.beyond import LONG
 from kavlet.core.compose.marks.needle import HUB, pointer
 from kavlet.core.dress.fills import GradientFill, HatchFill
-from kavlet.core.scene.paints import Hatch, LinearGradient
+from kavlet.core.scene.paints import Hatch, LinearGradient, RadialGradient
 from kavlet.core.scene.path import Path, recorded
 from kavlet.core.scene.primitives import Shape, Stamp
 from kavlet.core.values.colour import oklab
@@ -402,3 +403,51 @@ def test_cells_take_the_symbol_that_their_row_names() -> None:
     figure = made(Cells("c", "c", "c2", symbol="bird", symbols="c3"), rows=rows)
     named = [{item.name for item in mark.items if isinstance(item, Stamp)} for mark in of(figure, "c")]
     assert named == [{"tree"}, {"walker"}, {"bird"}]
+
+
+@BOTH
+@pytest.mark.parametrize("cap", [6.0, 14.0])
+def test_a_range_as_a_bar_lies_in_the_middle_of_its_row(lying: bool, cap: float) -> None:
+    figure = made(Ranges("r", "r", "c2", low="c3", high="c4", form="bar", cap=cap), lying=lying)
+    whole = figure.plot.height if lying else figure.plot.width
+    first = figure.plot.y if lying else figure.plot.x
+    for at, mark in enumerate(of(figure, "r")):
+        (body,) = shapes(mark)
+        bounds = body.path.bounds
+        middle, broad = (bounds.center[1], bounds.height) if lying else (bounds.center[0], bounds.width)
+        assert broad == pytest.approx(cap)
+        assert middle == pytest.approx(first + (at + 0.5) * whole / 4)
+        low, high = (along(figure, float(ROWS[at + 1][column]), lying) for column in (2, 3))  # type: ignore[arg-type]
+        ends = (bounds.x, bounds.right) if lying else (bounds.bottom, bounds.y)
+        limit = along(figure, 50.0, lying)
+        assert ends == pytest.approx((low, min(high, limit) if lying else max(high, limit)), abs=0.6)
+
+
+@BOTH
+def test_a_symbol_that_rides_at_nothing_stands_where_values_grow(lying: bool) -> None:
+    rows = table(["n", "v"], ["a", "b"], [0, 40])
+    figure = made(Points("p", "p", "c2", ride=True, size=12.0, padding=3.0), lying=lying, rows=rows)
+    zero, bounds = along(figure, 0.0, lying), of(figure, "p")[0].bounds
+    near, far = (bounds.x, bounds.right) if lying else (bounds.bottom, bounds.y)
+    assert abs(near - zero) == pytest.approx(3.0)
+    assert (far - zero) * (1 if lying else -1) == pytest.approx(15.0)
+
+
+def test_a_radial_gradient_in_slices_runs_from_the_middle_of_the_disc() -> None:
+    fill = GradientFill(("tone1", "tone3"), run="radial")
+    layer = Wedges("w", "w", "c2", fill=fill)
+    figure = free(Chart(Polar(), (layer,), names="c1"), ROWS, Size(400, 300)).figure
+    for mark in figure.marks:
+        assert mark.sector is not None
+        for shape in shapes(mark):
+            assert isinstance(shape.fill, RadialGradient)
+            assert (shape.fill.x, shape.fill.y) == pytest.approx(mark.sector.center)
+            assert shape.fill.radius == pytest.approx(mark.sector.outer, rel=0.5)
+
+
+def test_marks_tell_their_layer_and_its_place_from_the_back() -> None:
+    figure = made(Bars("v", "Walks", "c2"), Line("l", "Low", "c3", helper=True), Points("p", "High", "c4"))
+    found = {mark.key: (mark.layer, mark.series, mark.helper) for mark in figure.marks}
+    assert found == {"v": ("Walks", 0, False), "l": ("Low", 1, True), "p": ("High", 2, False)}
+    assert all(mark.says == "" for mark in figure.marks if not mark.visible)
+    assert [mark.says for mark in of(figure, "v")] == ["a: 10", "b: 40", "c: 20", "d: 30"]

@@ -1,5 +1,6 @@
 """Solids in their parts: what a view covers, what lies on what plane, reckoned by hand."""
 
+import msgspec
 import numpy as np
 import pytest
 
@@ -10,14 +11,18 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.charts.solid import Solid
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.compose.figure import Figure
+from kavlet.core.compose.solid.bodies import Ball
 from kavlet.core.compose.solid.labels import SolidRim, crossed
+from kavlet.core.compose.solid.paint import ball_items
 from kavlet.core.compose.solid.seen import seen
-from kavlet.core.compose.solid.sheet import extent, on_sheet, placed
+from kavlet.core.compose.solid.sheet import GAMMA, extent, on_sheet, placed, under_light, veil
+from kavlet.core.scene.paints import RadialGradient
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Group, Image, Shape, Stamp, Writing
 from kavlet.core.shapes.arc import Sector
 from kavlet.core.shapes.box import box
 from kavlet.core.solid.camera import Camera, View
+from kavlet.core.solid.light import Light
 from kavlet.core.values.affine import Affine
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect, Size
@@ -161,3 +166,58 @@ def test_a_disc_is_as_deep_as_its_share_of_the_radius(edge: float, depth: float)
     around = Rect.around_all([path.bounds for _, path in figure.faces])
     share = 2 * np.cos(np.radians(80)) + depth * np.sin(np.radians(80))  # of the radius: the lid, and the rim below it
     assert around.height / around.width == pytest.approx(share / 2, rel=0.03)
+
+
+# Light
+
+
+@pytest.mark.parametrize(
+    ("shade", "gleam", "colour"),
+    [(0.5, 0.0, Colour(0, 0, 0).faded(1 - 0.5 ** (1 / GAMMA))), (1.0, 0.3, Colour(1, 1, 1).faded(0.3)),
+     (1.4, 0.1, Colour(1, 1, 1).faded(0.3)), (0.5, 0.3, Colour(1, 1, 1).faded(0.3)),
+     (3.0, 0.8, Colour(1, 1, 1).faded(1.0))],
+)  # fmt: skip
+def test_light_and_shade_over_a_picture(shade: float, gleam: float, colour: Colour) -> None:
+    made = veil(shade, gleam)
+    assert msgspec.structs.astuple(made) == pytest.approx(msgspec.structs.astuple(colour))
+
+
+@pytest.mark.parametrize(
+    ("shade", "gleam", "items"), [(0.5, 0.0, 2), (1.0, 0.3, 2), (1.3, 0.4, 2), (1.0, 0.0, 1), (1.005, 0.005, 1)]
+)
+def test_only_a_picture_under_light_has_a_veil(shade: float, gleam: float, items: int) -> None:
+    clip = recorded(box, Rect(0, 0, 20, 10))
+    bare = Image("sedge", b"", Affine(20, 0, 0, 10, 0, 0))
+    picture = msgspec.structs.replace(bare, clip=clip)
+    made = under_light(picture, shade, gleam)
+    assert len(made) == items
+    assert made[0] == picture
+    assert under_light(bare, shade, gleam) == [bare]
+
+
+def test_the_light_on_a_ball_comes_as_the_view_leaves_the_front() -> None:
+    """The nearer to the front, the nearer its stops to its own colour."""
+    own = Colour(0.3, 0.45, 0.6)
+
+    def farthest(turn: float) -> float:
+        (ball,) = ball_items(Ball(0, (0.0, 0.0, 0.0), 10.0, 0.0, False), own, camera(turn, 0.0), Light())
+        assert isinstance(ball, Shape)
+        assert isinstance(ball.fill, RadialGradient)
+        return max(abs(colour.red - own.red) + abs(colour.green - own.green) for _, colour in ball.fill.stops)
+
+    found = [farthest(turn) for turn in (0.0, 2.0, 5.0, 40.0)]
+    assert found[0] == pytest.approx(0.0, abs=1e-9)
+    assert found == sorted(found)
+    assert found[1] < 0.8 * found[3]
+
+
+@pytest.mark.parametrize("turn", [-62.0, 62.0])
+def test_names_that_a_turn_brings_over_each_other_are_set_apart(turn: float) -> None:
+    names = [f"Reserve {i} of the north" for i in range(9)]
+    rows = table(["n", "v"], names, [10.0 + i for i in range(9)])
+    look = Solid(on=True, turn=turn, tilt=20.0)
+    chart = Chart(Cartesian(along=Scale(visible=False)), (Bars("v", "v", "c2"),), names="c1", solid=look)
+    texts = [text for text in free(chart, rows, Size(420, 300)).figure.texts if text.kind == "name"]
+    assert len(texts) >= 3
+    boxes = [text.bounds for text in texts]
+    assert not [1 for i, one in enumerate(boxes) for other in boxes[:i] if one.inset(1, 1, 1, 1).overlaps(other)]

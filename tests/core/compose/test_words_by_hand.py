@@ -1,5 +1,6 @@
 """Labels around discs, leaders, legends at the side and slots of series: reckoned by hand."""
 
+import itertools
 import math
 from typing import Any
 
@@ -19,8 +20,12 @@ from kavlet.core.charts.wedges import Wedges
 from kavlet.core.compose.figure import Figure, PlacedText
 from kavlet.core.compose.stacks import slots
 from kavlet.core.compose.words.fan import FlatRim
+from kavlet.core.compose.words.lettering import upright
+from kavlet.core.compose.words.room import Room
+from kavlet.core.compose.words.spots import scattered_spots
 from kavlet.core.shapes.arc import Sector
-from kavlet.core.values.geometry import Size
+from kavlet.core.values.colour import Colour
+from kavlet.core.values.geometry import Rect, Size
 from tests.making import free, table
 
 FRAME = Cartesian(along=Scale(minimum=0.0, maximum=50.0, visible=False))
@@ -223,3 +228,74 @@ def test_a_note_that_keeps_clear_moves_below_the_title(clear: bool) -> None:
     assert placed.bounds.overlaps(title.bounds) == (not clear)
     if clear:
         assert title.bounds.bottom < placed.bounds.y < title.bounds.bottom + 0.5 * placed.size
+
+
+# Spots and room
+
+
+@pytest.mark.parametrize("reach", [2.0, 7.5])
+def test_a_label_led_out_of_a_crowd_has_its_leader_end_at_the_point_s_rim(reach: float) -> None:
+    spots = [
+        one for one in scattered_spots(Label(), 50.0, 80.0, reach, Colour(0, 0, 0), False) if one.leader is not None
+    ]
+    assert len(spots) >= 8
+    for spot in spots:
+        assert spot.leader is not None
+        way = (spot.leader[0] - 50.0, spot.leader[1] - 80.0)
+        assert math.hypot(*way) == pytest.approx(reach + 0.5, abs=0.02)
+        assert math.hypot(spot.x - 50.0, spot.y - 80.0) == pytest.approx(reach, abs=0.02)
+        assert way[0] * spot.sx + way[1] * spot.sy == pytest.approx(math.hypot(*way) * math.hypot(spot.sx, spot.sy))
+        assert (spot.anchor == "start") == (spot.sx > 0.3 * math.hypot(spot.sx, spot.sy))
+
+
+def test_what_is_led_takes_the_room_of_its_leader_from_end_to_end() -> None:
+    figure = free(
+        Chart(FRAME, (Bars("v", "v", "c2", label=Label(), rows={1: Row(dx=90.0, dy=-90.0)}),), names="c1"),
+        table(["n", "v"], ["a", "b", "c"], [10, 20, 30]),
+        Size(400, 300),
+    ).figure
+    text = labels(figure)[1]
+    room = Room(Rect(0, 0, 400, 300))
+    room.take(text)
+    for x, y in text.leader:
+        assert not room.free_rect(Rect(x - 0.3, y - 0.3, 0.6, 0.6))
+    (ax, ay), (bx, by) = text.leader[0], text.leader[-1]
+    assert room.free_rect(Rect(bx - (bx - ax) / 50 * -3 - 0.3, by - (by - ay) / 50 * -3 - 0.3, 0.6, 0.6))
+
+
+@pytest.mark.parametrize(
+    ("angle", "read"), [(0, 0), (90, 90), (-90, -90), (270, -90), (91, -89), (-91, 89), (180, 0), (450, 90)]
+)
+def test_texts_are_never_upside_down(angle: float, read: float) -> None:
+    assert upright(angle) == pytest.approx(read)
+
+
+@pytest.mark.parametrize(("distance", "angle"), [(0.0, 0.0), (9.0, 0.0), (0.0, 25.0), (9.0, 25.0)])
+def test_a_label_is_moved_out_and_turned_each_by_itself(distance: float, angle: float) -> None:
+    def made(**look: Any) -> PlacedText:
+        layer = Bars("v", "v", "c2", label=Label(position="outside end", **look))
+        return labels(
+            free(Chart(FRAME, (layer,), names="c1"), table(["n", "v"], ["a", "b"], [10, 20]), Size(400, 300)).figure
+        )[0]
+
+    plain, moved = made(), made(distance=distance, angle=angle)
+    assert moved.angle == pytest.approx(angle)
+    if not angle:
+        assert moved.bounds.bottom == pytest.approx(plain.bounds.bottom - distance)
+    elif distance:
+        assert moved.bounds.center[1] == pytest.approx(made(angle=angle).bounds.center[1] - distance)
+
+
+def test_a_legend_with_more_than_its_height_holds_has_smaller_type() -> None:
+    def made(height: float) -> Figure:
+        names = [f"Reed {i}" for i in range(12)]
+        layers = tuple(Bars(f"s{i}", name, f"c{i + 2}", tone=i) for i, name in enumerate(names))
+        rows = table(["n", *names], ["a", "b"], *([10 + i, 20] for i in range(12)))
+        return free(Chart(FRAME, layers, names="c1", legend=Legend(side="right")), rows, Size(400, height)).figure
+
+    tall, low = entries(made(500)), entries(made(190))
+    assert len(tall) == len(low) == 12
+    assert low[0].size < 0.95 * tall[0].size
+    boxes = [text.bounds for text in low]
+    assert not [1 for one, other in itertools.pairwise(boxes) if one.overlaps(other)]
+    assert boxes[-1].bottom <= 190
