@@ -8,6 +8,7 @@ from PySide6.QtGui import QAction, QKeySequence
 from PySide6.QtWidgets import QMenu
 
 from kavlet.core.messages import words
+from kavlet.desktop.dress.fields import commit_typed
 from kavlet.desktop.store import Store
 
 Need = Callable[[Store], bool]
@@ -78,6 +79,7 @@ class Commands:
         return action
 
     def _carry_out(self, command: Command) -> None:
+        commit_typed()  # which belongs to what is in view now
         self._store.guard(command.do)
         self.refresh()
 

@@ -1,5 +1,6 @@
 """The rows of Dress from chart to chart: those wanted again are taken again, Tab goes through them as they stand."""
 
+import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QWidget
 from pytestqt.qtbot import QtBot
@@ -78,3 +79,30 @@ def test_a_column_with_another_name_is_offered_by_it(window: Window) -> None:
     window.store.edit(say("type"), lambda document: edits.set_cells(document, table.id, {(1, 0): "otters seen"}))
     field = window.dress.rows[says].field
     assert any("otters seen" in field.itemText(at) for at in range(field.count()))  # type: ignore[attr-defined]
+
+
+@pytest.mark.parametrize("other", ["columns", "pie"])
+def test_what_is_typed_belongs_to_the_chart_it_was_typed_for(window: Window, qtbot: QtBot, other: str) -> None:
+    """Commands, such as one that brings another chart into view, come by keys while a field has the focus."""
+    show(window, "bars")
+    settled()
+    mine = window.store.chart.id
+    field = row(window, "frame.along.step")
+    field.setFocus()
+    qtbot.keyClicks(field, "30")
+    window.actions_by_name["copy_chart"].trigger()
+    assert window.store.document.chart(mine).dress.overrides["frame.along.step"] == 30
+    field.setFocus()
+    field.selectAll()
+    qtbot.keyClicks(field, "many")
+    window.actions_by_name["zoom_in"].trigger()
+    assert field.is_wrong
+    window.store.show_chart(next(one.id for one in window.store.document.charts if one.recipe == other))
+    settled()
+    before = window.store.document
+    window.figures.grid.setFocus()
+    settled()
+    assert window.store.document is before
+    assert "many" not in window.saying.text()
+    if other == "columns":
+        assert row(window, "frame.along.step").text() == ""

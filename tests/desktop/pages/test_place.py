@@ -294,6 +294,25 @@ def test_a_picture_file_is_dropped_onto_the_page(window: Window, qtbot: QtBot, t
 # Fields
 
 
+def test_what_is_typed_belongs_to_the_item_it_was_typed_for(window: Window, qtbot: QtBot) -> None:
+    one, other = fresh(
+        window, qtbot, (DrawnShape(""), Rect(100, 120, 120, 80)), (DrawnShape(""), Rect(300, 120, 120, 80))
+    )
+    window.store.choose_items(one)
+    before, field = boxes(window), window.pages.fields.rows["x"].field
+    for typed, moved in (("25.4", 72.0), ("far", 72.0)):
+        field.setFocus()
+        field.selectAll()
+        qtbot.keyClicks(field, typed)
+        window.actions_by_name["zoom_in"].trigger()
+        assert boxes(window)[one].x == pytest.approx(moved)
+    window.say("")
+    window.store.choose_items(other)
+    window.pages.canvas.setFocus()
+    assert boxes(window)[other] == before[other]
+    assert window.saying.text() == ""
+
+
 def test_exact_numbers_in_millimetres_and_points(window: Window, qtbot: QtBot) -> None:
     (one,) = fresh(window, qtbot, (DrawnShape(""), Rect(100, 120, 120, 80)))
     window.store.choose_items(one)

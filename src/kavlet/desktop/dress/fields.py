@@ -6,6 +6,7 @@ from PySide6.QtCore import QEvent, QObject, QPoint, Qt, QTimer, Signal
 from PySide6.QtGui import QFocusEvent, QKeyEvent, QKeySequence, QMouseEvent, QWheelEvent
 from PySide6.QtWidgets import (
     QAbstractScrollArea,
+    QApplication,
     QButtonGroup,
     QComboBox,
     QHBoxLayout,
@@ -92,15 +93,23 @@ class ProseField(QPlainTextEdit):
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() == Qt.Key.Key_Escape:
-            self.setPlainText(self._held)
+            self.give_up()
             self.clearFocus()
             return
         super().keyPressEvent(event)
 
     def focusOutEvent(self, event: QFocusEvent) -> None:
         super().focusOutEvent(event)
+        self.commit()
+
+    def commit(self) -> None:
+        """Take what is typed."""
         if self.toPlainText() != self._held:
             self.committed.emit(self.toPlainText())
+
+    def give_up(self) -> None:
+        """Give back what it held."""
+        self.setPlainText(self._held)
 
 
 class TextField(QLineEdit):
@@ -164,7 +173,8 @@ class TextField(QLineEdit):
         self.setToolTip(sentence)
         self.setAccessibleDescription(sentence)
 
-    def _commit(self) -> None:
+    def commit(self) -> None:
+        """Take what is typed."""
         if self.text() != self._held:
             TextField.committing = self
             try:
@@ -172,8 +182,13 @@ class TextField(QLineEdit):
             finally:
                 TextField.committing = None
 
+    def give_up(self) -> None:
+        """Give back what it held."""
+        self.setText(self._held)
+        self.mark_wrong(False)
+
     def _enter(self) -> None:
-        self._commit()
+        self.commit()
         if not self.is_wrong:
             self.clearFocus()
 
@@ -194,14 +209,28 @@ class TextField(QLineEdit):
 
     def focusOutEvent(self, event: QFocusEvent) -> None:
         super().focusOutEvent(event)
-        self._commit()
+        self.commit()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() == Qt.Key.Key_Escape:
-            self.setText(self._held)
-            self.mark_wrong(False)
+            self.give_up()
             return
         super().keyPressEvent(event)
+
+
+def commit_typed() -> None:
+    """Take what is typed where the focus is, before anything else is done."""
+    field = QApplication.focusWidget()
+    if isinstance(field, TextField | ProseField):
+        field.commit()
+
+
+def give_up_in(place: QWidget) -> None:
+    """Give back what fields held: what is typed there was meant for another part or chart."""
+    for line in place.findChildren(TextField):
+        line.give_up()
+    for prose in place.findChildren(ProseField):
+        prose.give_up()
 
 
 class ChoiceField(QWidget):

@@ -25,7 +25,7 @@ from kavlet.core.touch.offers import SOLID, labelled_alike, of_main, offers
 from kavlet.core.touch.parts import Part
 from kavlet.core.values.number_text import PLAIN
 from kavlet.desktop.bit_by_bit import BitByBit
-from kavlet.desktop.dress.fields import ChoiceField, TextField
+from kavlet.desktop.dress.fields import ChoiceField, TextField, give_up_in
 from kavlet.desktop.dress.fill_field import FillField
 from kavlet.desktop.dress.look_fields import LookFields, quiet
 from kavlet.desktop.dress.parameters import ParameterFields
@@ -55,6 +55,7 @@ class DressPanel(QFrame):
         super().__init__(parent)
         self.setObjectName("panel")
         self._store = store
+        self._of: tuple[str, Part | None] = ("", None)
         self._shape: tuple[object, ...] = ()
         self._rows: dict[str, DressRow] = {}
         self._stock = RowStock(self._wire)
@@ -153,6 +154,9 @@ class DressPanel(QFrame):
     def refresh(self) -> None:
         """Show what the document holds; build the fields anew only when another kind of part is chosen."""
         chart, picture = self._store.chart, self._store.picture
+        if self._of != (chart.id, self.part):
+            self._of = chart.id, self.part
+            give_up_in(self)
         self._scroll.setVisible(self._store.has_chart)
         if not self._store.has_chart:
             self.reading.hide()

@@ -19,7 +19,7 @@ from kavlet.core.pages.page import SIZES, AnyItem, Page, named_size
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.sizes import MM
 from kavlet.desktop.bit_by_bit import BitByBit
-from kavlet.desktop.dress.fields import PickField
+from kavlet.desktop.dress.fields import PickField, give_up_in
 from kavlet.desktop.dress.look_fields import quiet
 from kavlet.desktop.dress.row_stock import RowStock
 from kavlet.desktop.dress.rows import DressRow
@@ -42,6 +42,7 @@ class ItemFields(QFrame):
         super().__init__(parent)
         self._store = store
         self._shape: object = None
+        self._of = ("", "")
         self._rows: dict[str, DressRow] = {}
         self._stock = RowStock(self._wire)
         self.setObjectName("panel")
@@ -102,6 +103,9 @@ class ItemFields(QFrame):
     def refresh(self) -> None:
         """Show what the document holds; build the fields anew only when another kind of thing is chosen."""
         held, store = self._held, self._store
+        if self._of != (store.page.id, held.id):
+            self._of = store.page.id, held.id
+            give_up_in(self)
         offers: tuple[Field, ...] = ()
         if store.has_page:
             offers = fields.of_page(held) if isinstance(held, Page) else item_fields.of_item(store.document, held)
