@@ -13,6 +13,7 @@ from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.flanks import Flanks
 from kavlet.core.charts.frame import Cartesian, Polar
 from kavlet.core.charts.labels import Label
+from kavlet.core.charts.layer import Row
 from kavlet.core.charts.line import Line
 from kavlet.core.charts.needle import Needle
 from kavlet.core.charts.points import Points
@@ -20,6 +21,7 @@ from kavlet.core.charts.ranges import Ranges
 from kavlet.core.charts.scale import Scale
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.compose.figure import Figure, Mark
+from kavlet.core.compose.kinds import kind_of
 from kavlet.core.compose.marks.beyond import LONG
 from kavlet.core.compose.marks.needle import HUB, pointer
 from kavlet.core.dress.fills import GradientFill, HatchFill
@@ -91,6 +93,23 @@ def test_a_needle_reaches_its_share_of_the_radius_over_its_hub() -> None:
     x, y = mark.sector.center
     assert needle.path.bounds.y == pytest.approx(y - 0.8 * radius - max(0.6, 0.16 * half), abs=0.05)
     assert needle.path.bounds.center[0] == pytest.approx(x, abs=0.05)
+
+
+@pytest.mark.parametrize("how", [{"helper": True}, {"rows": {0: Row(hidden=True)}}, {}])
+def test_a_needle_is_seen_unless_it_helps_or_is_hidden(how: dict[str, Any]) -> None:
+    frame = Polar(start=-90.0, sweep=180.0, shown=180.0, hole=0.5, scale=Scale(minimum=0.0, maximum=50.0))
+    rows = table(["n", "v", "angle"], ["a"], [25], [0])
+    layer = Needle("k", "needle", "c3", row=0, figures="c2", **how)
+    (mark,) = free(Chart(frame, (layer,), names="c1"), rows, Size(500, 400)).figure.marks
+    assert mark.visible == (not how)
+    assert bool(mark.items) == (not how)
+
+
+@pytest.mark.parametrize(("past", "out"), [(0, 0.0), (1, 8.0), (-1, 8.0)])
+def test_a_needle_beyond_its_scale_has_room_for_its_arrow(past: int, out: float) -> None:
+    nothing: Any = None  # neither chart nor disc matter
+    needle = Needle("k", "needle", "c3", past=past)
+    assert kind_of(needle).margins(needle, nothing, nothing) == (0.0, out)
 
 
 # Areas
@@ -254,6 +273,21 @@ def test_cells_go_on_in_another_line_where_one_is_full(wrap: int) -> None:
     assert len(boxes) == 6
     assert len(lines) == min(6, per_line)
     assert len(columns) == math.ceil(6 / per_line)
+
+
+@BOTH
+@pytest.mark.parametrize("wrap", [0, 1, 2])
+def test_cells_are_squares_as_large_as_rows_and_scale_leave(lying: bool, wrap: int) -> None:
+    rows = table(["n", "v"], list("abcde"), [6, 1, 2, 3, 4])
+    figure = made(Cells("c", "c", "c2", wrap=wrap, gap=0.0), lying=lying, rows=rows, along=Scale(visible=False))
+    long, across = figure.plot.width, figure.plot.height
+    if not lying:
+        long, across = across, long
+    per_line = wrap or 6
+    side = min(long / per_line, across / 5 / 1.5 / math.ceil(6 / per_line))
+    (mark,) = [one for one in of(figure, "c") if one.row == 0]
+    assert mark.path is not None
+    assert {(round(box.width, 3), round(box.height, 3)) for box in boxes_of(mark.path)} == {(round(side, 3),) * 2}
 
 
 def boxes_of(path: Path) -> list[Rect]:

@@ -144,6 +144,15 @@ def test_one_symbol_stands_for_each_unit_from_the_base_on(lying: bool, figure: f
     assert all(one.clip is not None for one in stamps)
 
 
+@pytest.mark.parametrize("lying", [False, True])
+@pytest.mark.parametrize("how", ["stretched", "fitted", "repeated", "per unit", "covering"])
+def test_a_bar_of_nothing_has_no_symbols(how: Any, lying: bool) -> None:
+    mark = bar(PictureFill("person", how), 0.0, lying)
+    assert (mark.bounds.width if lying else mark.bounds.height) == 0
+    assert not [item for item in mark.items if isinstance(item, Stamp | Image)]
+    assert [item.fill for item in mark.items if isinstance(item, Shape)] == [None, STYLE.solid(None, 0)]
+
+
 def test_part_of_a_unit_is_a_part_of_a_symbol() -> None:
     mark = bar(PictureFill("person", "per unit", unit=4.0), 6.0)
     assert len([item for item in mark.items if isinstance(item, Stamp)]) == 2
