@@ -1,5 +1,6 @@
 """Planes, discs and fields: where rows, rims and cells stand, reckoned by hand."""
 
+import itertools
 import math
 from typing import Any
 
@@ -11,14 +12,17 @@ from kavlet.core.charts.cells import Cells
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Cartesian, Grid, Polar
 from kavlet.core.charts.labels import Label
+from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.points import Points
 from kavlet.core.charts.rings import Rings
 from kavlet.core.charts.scale import Scale
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.compose.figure import Figure
+from kavlet.core.compose.frames import ticks
 from kavlet.core.compose.frames.field import GridField
 from kavlet.core.compose.frames.plane import BROADEST, Plane, sized_rows
 from kavlet.core.compose.frames.scales import scaled
+from kavlet.core.scene.primitives import Shape
 from kavlet.core.values.geometry import Rect, Size
 from tests.making import free, table
 
@@ -157,11 +161,11 @@ def test_a_rim_has_its_ticks_outside_and_their_texts_beyond(maximum: float) -> N
     (axis,) = figure.axes
     assert (axis.minimum, axis.maximum) == (0, maximum)
     x, y, radius = disc_of(figure)
-    ticks = [rule for rule in figure.over if rule.kind == "tick"]
+    lines = [rule for rule in figure.over if rule.kind == "tick"]
     texts = [text for text in figure.texts if text.kind == "tick"]
-    assert len(ticks) == len(texts) == len(axis.ticks)
+    assert len(lines) == len(texts) == len(axis.ticks)
     size = texts[0].size
-    for rule, text, value in zip(ticks, texts, axis.ticks, strict=True):
+    for rule, text, value in zip(lines, texts, axis.ticks, strict=True):
         angle = math.radians(-90 + 180 * value / maximum)
         inner, outer = math.hypot(rule.x1 - x, rule.y1 - y), math.hypot(rule.x2 - x, rule.y2 - y)
         assert (inner, outer) == pytest.approx((radius + 0.18 * size, radius + 0.5 * size), abs=0.5 * size)
@@ -233,3 +237,57 @@ def test_bars_are_as_thick_as_they_are_asked_to_be() -> None:
     slim = made(Bars("v", "v", "c2", thickness=0.5), frame=frame).marks[0].bounds
     assert slim.width == pytest.approx(whole.width / 2)
     assert slim.center[0] == pytest.approx(whole.center[0])
+
+
+# Ticks
+
+
+def test_a_span_of_nothing_has_no_step() -> None:
+    assert ticks.step_125(5.0, 5.0, 4) == 0.0
+    assert ticks.step_125(5.0, 4.0, 4) == 0.0
+    assert ticks.step_125(0.0, 4.0, 4) == 1.0
+
+
+def test_weeks_begin_on_mondays_and_days_at_any() -> None:
+    """Day 2 is 1 January 1900, a Monday; 45,658 is 1 January 2025, a Wednesday."""
+    weeks = ticks.dates(45_658.0, 45_658.0 + 40.0, 6)
+    assert len(weeks) >= 4
+    assert {day % 7 for day in weeks} == {2.0}
+    assert {b - a for a, b in itertools.pairwise(weeks)} <= {7.0, 14.0}
+    assert weeks[0] == 45_663.0
+    days = ticks.dates(45_657.0, 45_661.0, 5)
+    assert days == [45_657.0, 45_658.0, 45_659.0, 45_660.0, 45_661.0]
+
+
+@pytest.mark.parametrize("figures", [(0.0, 0.0), (-5.0, 0.0), (0.0, 500.0), (2.0, 3.0)])
+def test_a_logarithmic_scale_begins_above_zero_and_spans_a_power_of_ten(figures: tuple[float, float]) -> None:
+    made_ = scaled(Scale(kind="log"), figures, 200.0)
+    assert 0 < made_.minimum < made_.maximum
+    assert math.log10(made_.minimum) == pytest.approx(round(math.log10(made_.minimum)))
+    assert made_.maximum >= max(figures[1], 10 * made_.minimum - 1e-9)
+
+
+@pytest.mark.parametrize(("high", "style"), [(4e-9, "exponent"), (4.0, "number"), (4e20, "exponent"), (0.04, "number")])
+def test_ticks_of_very_large_and_small_figures_are_powers(high: float, style: str) -> None:
+    assert scaled(Scale(), (0.0, high), 200.0).number.style == style
+
+
+def test_a_rim_that_is_not_seen_has_neither_ticks_nor_texts() -> None:
+    scale = Scale(minimum=0.0, maximum=50.0, visible=False)
+    figure = made(Rings("v", "v", "c2"), frame=Polar(start=-90.0, sweep=180.0, shown=180.0, hole=0.5, scale=scale))
+    assert not [rule for rule in figure.over if rule.kind == "tick"]
+    assert not [text for text in figure.texts if text.kind == "tick"]
+
+
+def test_a_legend_of_shades_shows_the_middle_of_each() -> None:
+    rows = table(["n", "v"], list("abcd"), [0, 10, 20, 40])
+    layer = Bars("v", "v", "c2", shades="one hue", shade_steps=4)
+    chart = Chart(Cartesian(along=Scale(visible=False)), (layer,), names="c1", legend=Legend(side="right"))
+    figure = free(chart, rows, Size(400, 300)).figure
+    keys = [key.items[0] for key in figure.keys]
+    bars = {mark.value: mark.fill for mark in figure.marks}
+    assert len(keys) == 4
+    tones = [item.fill for item in keys if isinstance(item, Shape)]
+    assert tones[0] == bars[0.0]
+    assert tones[3] == bars[40.0]
+    assert len(set(map(str, tones))) == 4
