@@ -1,5 +1,6 @@
 """Planes, discs and fields: where rows, rims and cells stand, reckoned by hand."""
 
+import datetime
 import itertools
 import math
 from typing import Any
@@ -22,6 +23,7 @@ from kavlet.core.compose.frames import ticks
 from kavlet.core.compose.frames.field import GridField
 from kavlet.core.compose.frames.plane import BROADEST, Plane, sized_rows
 from kavlet.core.compose.frames.scales import scaled
+from kavlet.core.figures.cells import EPOCH
 from kavlet.core.scene.primitives import Shape
 from kavlet.core.values.geometry import Rect, Size
 from tests.making import free, table
@@ -291,3 +293,24 @@ def test_a_legend_of_shades_shows_the_middle_of_each() -> None:
     assert tones[0] == bars[0.0]
     assert tones[3] == bars[40.0]
     assert len(set(map(str, tones))) == 4
+
+
+def test_multiples_need_a_step_and_an_end() -> None:
+    assert ticks.multiples(0.0, 10.0, 0.0) == []
+    assert ticks.multiples(0.0, 10.0, 5.0) == [0.0, 5.0, 10.0]
+    assert len(ticks.multiples(0.0, float(ticks.MOST), 1.0)) == ticks.MOST + 1
+    assert ticks.multiples(0.0, ticks.MOST + 1.0, 1.0) == []
+
+
+def test_months_begin_with_the_year() -> None:
+    """45,658 is 1 January 2025; quarters and halves are those of the calendar."""
+    for until, starts in ((400.0, {1, 3, 5, 7, 9, 11}), (800.0, {1, 4, 7, 10})):
+        found = [EPOCH + datetime.timedelta(days=day) for day in ticks.dates(45_658.0 + 20.0, 45_658.0 + until, 7)]
+        assert len(found) >= 4
+        assert {day.day for day in found} == {1}
+        assert {day.month for day in found} <= starts
+
+
+def test_a_logarithmic_scale_whose_ends_are_one_ends_at_the_next_power() -> None:
+    made_ = scaled(Scale(kind="log", minimum=10.0, maximum=10.0), (20.0, 50.0), 200.0)
+    assert (made_.minimum, made_.maximum) == (10.0, 1000.0)

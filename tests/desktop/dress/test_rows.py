@@ -7,10 +7,12 @@ from pytestqt.qtbot import QtBot
 
 from kavlet.core.document import edits
 from kavlet.core.messages import say
+from kavlet.core.touch.parts import marks_of
 from kavlet.desktop.dress.fields import FieldNote
 from kavlet.desktop.dress.rows import DressRow
+from kavlet.desktop.main import open_window
 from kavlet.desktop.window import Window
-from tests.desktop.hands import row, show, type_in
+from tests.desktop.hands import figure, row, show, type_in
 from tests.desktop.taken_again import settled
 
 
@@ -106,3 +108,19 @@ def test_what_is_typed_belongs_to_the_chart_it_was_typed_for(window: Window, qtb
     assert "many" not in window.saying.text()
     if other == "columns":
         assert row(window, "frame.along.step").text() == ""
+
+
+@pytest.mark.at_rest
+@pytest.mark.usefixtures("settings", "answered")
+@pytest.mark.parametrize("after", [0, 3, 12, 60, 300])
+def test_nothing_of_the_chart_is_left_beside_a_part_s_fields(qtbot: QtBot, after: int) -> None:
+    """In a new window, however many of the chart's fields stood when the part was chosen."""
+    made = open_window(demo=True)
+    qtbot.addWidget(made)
+    qtbot.wait(after)
+    seen = next(one for one in figure(made).marks if one.visible and not one.helper)
+    made.store.select(marks_of(figure(made), seen.key)[0])
+    qtbot.waitUntil(lambda: made.dress.head.text().startswith("Dress: mark"), timeout=10_000)
+    qtbot.wait(80)
+    of_chart = (made.dress.look, made.dress.parameters, made.dress.solid, made.dress.texts["title"])
+    assert not any(one.isVisible() for one in of_chart)

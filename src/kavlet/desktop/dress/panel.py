@@ -96,6 +96,7 @@ class DressPanel(QFrame):
         )  # fmt: skip
         for one in self._staying:
             one.setParent(self._inside)
+            one.hide()
         self._bits = BitByBit(self._built, self._inside)
         self._rest = Rest(store, self.refresh, self)
         store.follow(self._rest.wait)

@@ -18,17 +18,19 @@ class RowStock:
         self._spare: dict[str, DressRow] = {}
 
     def clear(self, form: QVBoxLayout, staying: Collection[QWidget] = ()) -> None:
-        """Take all out of a form: rows are held, what stays is put out of sight, and the rest ends."""
+        """Take all out of a form, or what there is of it by now: rows are held, what stays is put out of sight, and the
+        rest ends."""
         self.let_go()
+        for one in staying:
+            one.hide()
         while form.count():
             item = form.takeAt(0)
             widget = item.widget() if item is not None else None
             if isinstance(widget, DressRow):
                 self._spare[widget.offer.path] = widget
-            elif widget is not None:
+            elif widget is not None and widget not in staying:
                 widget.hide()
-                if widget not in staying:
-                    widget.deleteLater()
+                widget.deleteLater()
 
     def take(self, offer: Field, columns: Columns = ()) -> DressRow:
         """A row for a field, and for the columns it offers."""

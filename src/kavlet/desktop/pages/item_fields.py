@@ -68,6 +68,7 @@ class ItemFields(QFrame):
             page.addWidget(field)
         inner = QWidget()
         self._of_page.setParent(inner)
+        self._of_page.hide()
         self._form = QVBoxLayout(inner)
         self._form.setContentsMargins(0, 0, 2 * UNIT, 0)
         self._form.setSpacing(UNIT)
