@@ -188,9 +188,9 @@ class FileCommands(QObject):
         box = QMessageBox(self._parent)
         box.setWindowTitle("Kavlet")
         box.setText(text)
-        buttons = {box.addButton(answer, role): answer for answer, role in answers.items()}
+        buttons = {box.addButton(said, role): said for said, role in answers.items()}
         box.addButton(words("Cancel"), QMessageBox.ButtonRole.RejectRole)
-        box.setDefaultButton(next(button for button, answer in buttons.items() if answer == usual))
+        box.setDefaultButton(next(button for button, said in buttons.items() if said == usual))
         chosen = answer(box)
         return next((said for button, said in buttons.items() if button is chosen), "")
 

@@ -7,8 +7,8 @@ from pytestqt.qtbot import QtBot
 
 from kavlet.core.document import edits
 from kavlet.core.messages import say
-from kavlet.core.touch.parts import marks_of
-from kavlet.desktop.dress.fields import FieldNote
+from kavlet.core.touch.parts import Part, marks_of
+from kavlet.desktop.dress.fields import FieldNote, PickField
 from kavlet.desktop.dress.rows import DressRow
 from kavlet.desktop.main import open_window
 from kavlet.desktop.window import Window
@@ -124,3 +124,39 @@ def test_nothing_of_the_chart_is_left_beside_a_part_s_fields(qtbot: QtBot, after
     qtbot.wait(80)
     of_chart = (made.dress.look, made.dress.parameters, made.dress.solid, made.dress.texts["title"])
     assert not any(one.isVisible() for one in of_chart)
+
+
+def test_a_text_typed_on_the_stage_belongs_to_its_chart(window: Window, qtbot: QtBot) -> None:
+    show(window, "bars")
+    mine, place = window.store.chart.id, window.stage.view.in_place
+    place.open(Part("text", "title"))
+    assert place.editor is not None
+    qtbot.keyClicks(place.editor, "Otters at the weir")
+    window.actions_by_name["zoom_in"].trigger()
+    assert not place.editor.isVisible()
+    assert window.store.document.chart(mine).title == "Otters at the weir"
+    assert str(window.store.history.undo_name) == "change title"
+
+
+@pytest.mark.parametrize("by_command", [True, False])
+def test_a_label_s_own_text_belongs_to_its_chart(window: Window, qtbot: QtBot, by_command: bool) -> None:
+    show(window, "bars")
+    settled()
+    mine = window.store.chart.id
+    path = next(one.offer.path for one in window.dress.rows.values() if one.offer.kind == "says")
+    field = window.dress.rows[path].field
+    assert isinstance(field, PickField)
+    field.setFocus()
+    line = field.lineEdit()
+    assert line is not None
+    line.selectAll()
+    qtbot.keyClicks(line, "about {value}")
+    if by_command:
+        window.actions_by_name["zoom_in"].trigger()
+    assert (window.store.document.chart(mine).dress.overrides.get(path) == "about {value}") == by_command
+    window.store.show_chart(next(one.id for one in window.store.document.charts if one.recipe == "columns"))
+    settled()
+    before = window.store.document
+    window.figures.grid.setFocus()
+    settled()
+    assert window.store.document is before

@@ -1,6 +1,7 @@
 """The small fields of the Dress place: a text, a choice, a switch, a number; each tells what was chosen."""
 
 from collections.abc import Sequence
+from typing import Protocol, runtime_checkable
 
 from PySide6.QtCore import QEvent, QObject, QPoint, Qt, QTimer, Signal
 from PySide6.QtGui import QFocusEvent, QKeyEvent, QKeySequence, QMouseEvent, QWheelEvent
@@ -218,19 +219,19 @@ class TextField(QLineEdit):
         super().keyPressEvent(event)
 
 
+@runtime_checkable
+class Typed(Protocol):
+    """Whatever is typed into, and takes it once it is left."""
+
+    def commit(self) -> None:
+        """Take what is typed."""
+
+
 def commit_typed() -> None:
     """Take what is typed where the focus is, before anything else is done."""
     field = QApplication.focusWidget()
-    if isinstance(field, TextField | ProseField):
+    if isinstance(field, Typed):
         field.commit()
-
-
-def give_up_in(place: QWidget) -> None:
-    """Give back what fields held: what is typed there was meant for another part or chart."""
-    for line in place.findChildren(TextField):
-        line.give_up()
-    for prose in place.findChildren(ProseField):
-        prose.give_up()
 
 
 class ChoiceField(QWidget):
@@ -304,3 +305,22 @@ class PickField(QComboBox):
         index = self.findData(value)
         if index >= 0:
             self.setCurrentIndex(index)
+
+    def commit(self) -> None:
+        """Take what is typed, where a text of one's own may be."""
+        line = self.lineEdit() if self.isEditable() else None
+        if line is not None:
+            line.editingFinished.emit()
+
+    def give_up(self) -> None:
+        """Give back what it held."""
+        if self.isEditable():
+            self.setEditText(self.itemText(self.currentIndex()))
+
+
+def give_up_in(place: QWidget) -> None:
+    """Give back what fields held: what is typed there was meant for another part or chart."""
+    lines, picks = place.findChildren(TextField), place.findChildren(PickField)
+    fields: list[TextField | ProseField | PickField] = [*lines, *place.findChildren(ProseField), *picks]
+    for field in fields:
+        field.give_up()

@@ -91,7 +91,12 @@ class TextEdit(QLineEdit):
 
     def focusOutEvent(self, event: QFocusEvent) -> None:
         super().focusOutEvent(event)
-        if event.reason() != Qt.FocusReason.PopupFocusReason and self.isVisible():
+        if event.reason() != Qt.FocusReason.PopupFocusReason:
+            self.commit()
+
+    def commit(self) -> None:
+        """Take what is typed, and be done."""
+        if self.isVisible():
             self.hide()
             if self.text() != self._held:
                 self.left.emit(self.text())
