@@ -75,6 +75,7 @@ class OneWindow:
             settings_in(self._nowhere)
             window = self._held[0]
             window.store.attended.stop()
+            window.pending_text.drop()
             window.store.history.saved()
             window.close()
             window.deleteLater()

@@ -8,7 +8,6 @@ from PySide6.QtGui import QAction, QKeySequence
 from PySide6.QtWidgets import QMenu
 
 from kavlet.core.messages import words
-from kavlet.desktop.dress.fields import commit_typed
 from kavlet.desktop.store import Store
 
 Need = Callable[[Store], bool]
@@ -58,6 +57,7 @@ class Command(Struct, frozen=True):
     line_before: bool = False
     own_keys: bool = False
     is_on: Callable[[], bool] | None = None
+    of_typing: bool = False  # it is about what is being typed; all others take that first
 
 
 class Commands:
@@ -79,7 +79,8 @@ class Commands:
         return action
 
     def _carry_out(self, command: Command) -> None:
-        commit_typed()  # which belongs to what is in view now
+        if not command.of_typing:
+            self._store.pending_text.take()  # which belongs to what is in view now
         self._store.guard(command.do)
         self.refresh()
 

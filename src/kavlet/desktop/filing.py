@@ -145,7 +145,7 @@ class FileCommands(QObject):
         if store.path is None:
             return
         sheet = VersionsSheet(store.document, versions.versions(store.path), self._parent)
-        sheet.wanted.connect(lambda document: store.apply(say("go back to an earlier version"), document))
+        sheet.wanted.connect(lambda earlier: store.edit(say("go back to an earlier version"), lambda _: earlier))
         open_sheet(sheet)
 
     def keep_versions(self) -> None:
@@ -175,13 +175,28 @@ class FileCommands(QObject):
         return str(latest[0].parent if latest else Path.home())
 
     def may_close(self) -> bool:
-        """Whether the document may be let go: saved, unchanged, or given up by the author."""
+        """Whether the document may be let go: saved, unchanged, or given up by the author. What is typed is taken
+        first."""
+        if not self._store.pending_text.take() and not self._may_lose_text():
+            return False
         if not self._store.has_table or not self._store.history.changed:
             return True
         save, drop = words("Save"), words("Don’t save")
         asked = words("Save the changes to “{name}”?", name=self._store.name or words("Untitled"))
         chosen = self._ask(asked, {save: _ACCEPTS, drop: _DESTROYS}, save)
         return self.save() if chosen == save else chosen == drop
+
+    def _may_lose_text(self) -> bool:
+        """Whether the author lets go of what is typed and can't be taken."""
+        editor = self._store.pending_text.editor
+        if editor is None:
+            return True
+        drop = words("Close without it")
+        asked = words("“{text}” is typed and can’t be taken as it is. Close without it?", text=editor.typed_text())
+        if self._ask(asked, {drop: _DESTROYS}, drop) != drop:
+            return False
+        self._store.pending_text.drop()
+        return True
 
     def _ask(self, text: str, answers: dict[str, QMessageBox.ButtonRole], usual: str) -> str:
         """Ask, and give the words of the answer; empty where it is given up. `usual` is what Return answers."""

@@ -6,7 +6,7 @@ from pathlib import Path
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QMenu, QMenuBar, QWidget
 
-from kavlet.core.messages import words
+from kavlet.core.messages import say, words
 from kavlet.desktop import recent
 from kavlet.desktop.command import Command, Commands
 from kavlet.desktop.deliver.button import DeliverButton
@@ -17,11 +17,22 @@ Offer = tuple[str, Callable[[], object]]
 
 
 def history_commands(store: Store) -> tuple[Command, ...]:
-    """Undo and redo; what they would do stands in their names."""
+    """Undo and redo, of what is being typed first; what they would do stands in their names."""
+
+    def undo() -> None:
+        if not store.pending_text.undo():
+            store.undo()
+
+    def redo() -> None:
+        if not store.pending_text.redo():
+            store.redo()
+
     return (
-        Command("undo", "Edit", "Undo", store.undo, "Ctrl+Z", lambda store: bool(store.history.undo_name)),
-        Command("redo", "Edit", "Redo", store.redo, "Ctrl+Shift+Z", lambda store: bool(store.history.redo_name)),
-    )
+        Command("undo", "Edit", "Undo", undo, "Ctrl+Z",
+                lambda store: store.pending_text.can_undo or bool(store.history.undo_name), of_typing=True),
+        Command("redo", "Edit", "Redo", redo, "Ctrl+Shift+Z",
+                lambda store: store.pending_text.can_redo or bool(store.history.redo_name), of_typing=True),
+    )  # fmt: skip
 
 
 class Menus:
@@ -30,6 +41,7 @@ class Menus:
     def __init__(self, parent: QWidget, store: Store, declared: Iterable[Command]) -> None:
         self._parent, self._store = parent, store
         self.commands = Commands(store, parent, declared)
+        store.pending_text.changed.connect(self.refresh_history)
 
     def fill_bar(self, bar: QMenuBar, open_path: Callable[[Path], None]) -> None:
         """All menus, in the order in which commands name them; files opened before below Open."""
@@ -69,7 +81,16 @@ class Menus:
     def refresh(self) -> None:
         """Which commands can be carried out now, and what undo and redo would do."""
         self.commands.refresh()
-        history = self._store.history
-        for name, edit in (("undo", history.undo_name), ("redo", history.redo_name)):
+        self.refresh_history()
+
+    def refresh_history(self) -> None:
+        """What undo and redo would do: of what is being typed first."""
+        history, pending = self._store.history, self._store.pending_text
+        typing = say("typing")
+        for name, edit in (
+            ("undo", typing if pending.can_undo else history.undo_name),
+            ("redo", typing if pending.can_redo else history.redo_name),
+        ):
             word = words("Undo") if name == "undo" else words("Redo")
             self.commands.actions[name].setText(f"{word}: {edit}" if edit else word)
+            self.commands.actions[name].setEnabled(bool(edit))

@@ -55,19 +55,23 @@ class WindowPlaces(QStackedWidget):
         return self.currentWidget() is self.splitter
 
     def show_pages(self) -> None:
-        """Go to the pages; nothing happens while there is no table."""
-        if self._store.has_table and (self.on_pages or self._store.look_at(pages=True)):
+        """Go to the pages; while there is no table, that is said."""
+        if self._has_table() and (self.on_pages or self._store.look_at(pages=True)):
             self.setCurrentWidget(self.pages)
             self.pages.canvas.setFocus()
 
     def show_stage(self) -> None:
-        """Go to figures, Stage and Dress; nothing happens while there is no table."""
-        if self._store.has_table:
+        """Go to figures, Stage and Dress; while there is no table, that is said."""
+        if self._has_table():
             self.pages.canvas.leave()
             if not self.on_stage and not self._store.look_at(pages=False):
                 return
             self.setCurrentWidget(self.splitter)
             self.stage.view.setFocus()
+
+    def _has_table(self) -> bool:
+        """Whether there is a table; that there is none is said."""
+        return self._store.guard(lambda: self._store.there)
 
     def show_wall(self) -> None:
         """Go to the recipes."""

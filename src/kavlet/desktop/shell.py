@@ -26,6 +26,7 @@ from kavlet.desktop.looking import LookCommands
 from kavlet.desktop.menus import Menus
 from kavlet.desktop.pages.item_work import ItemCommands
 from kavlet.desktop.pages.work import PageCommands
+from kavlet.desktop.pending_text import PendingText
 from kavlet.desktop.place_switch import PlaceSwitch
 from kavlet.desktop.places import WindowPlaces
 from kavlet.desktop.presenting.work import PresentCommands
@@ -82,6 +83,11 @@ class Shell(QMainWindow):
         self.proof = ProofCommands(self, store, self.proof_panel, places)
         self._home: QWidget = self.stage.view
         self._lay_out()
+
+    @property
+    def pending_text(self) -> PendingText:
+        """What is being typed in this window."""
+        return self.store.pending_text
 
     def take_commands(self, commands: tuple[Command, ...]) -> None:
         """Show commands in the menus, and the buttons at the bar's end."""
@@ -144,14 +150,18 @@ class Shell(QMainWindow):
 
     def refresh(self) -> None:
         """The window's title, and which commands can be carried out now."""
-        history = self.store.history
         self.setWindowTitle(f"{self.store.name or words('Untitled')}[*] – Kavlet")
-        self.setWindowModified(history.changed and self.store.has_table)
+        self.show_modified()
         if not self.store.trying:  # a trial changes with every move of the mouse, and no command's condition with it
             self.menus.refresh()
         self.places.fit()
         self.deliver_button.setEnabled(self.store.has_chart or self.store.has_page)
         self.say("")
+
+    def show_modified(self) -> None:
+        """Show in the title whether there is anything that no file holds."""
+        store = self.store
+        self.setWindowModified((store.history.changed and store.has_table) or self.pending_text.is_changed)
 
     def say(self, sentence: str) -> None:
         """One sentence at the foot of the window; it stays until the next edit."""
@@ -161,8 +171,7 @@ class Shell(QMainWindow):
     def refused(self, sentence: str) -> None:
         """Say why something was not done: at the foot, and at the field where it was typed."""
         self.say(sentence)
-        if TextField.committing is not None:
-            TextField.committing.refuse(sentence)
+        self.pending_text.refuse(sentence)
 
     def focus_moved(self, old: QWidget | None, new: QWidget | None) -> None:
         """A field that is done gives the focus back to the table or the chart, whichever had it last."""
@@ -204,7 +213,7 @@ class Shell(QMainWindow):
                 restore(held)
 
     def closeEvent(self, event: QCloseEvent) -> None:
-        if not self.files.may_close():
+        if not self.presenting.ended(self.close) or not self.files.may_close():
             event.ignore()
             return
         self.leave()

@@ -4,6 +4,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any, TypeVar
 
+from msgspec import Struct
 from PySide6.QtCore import QObject, Signal
 
 from kavlet.core.building.paging.page import PagePicture
@@ -25,8 +26,16 @@ from kavlet.desktop.attended import Attended
 from kavlet.desktop.followed import Followed
 from kavlet.desktop.in_view import chart_in, make_ready, page_in
 from kavlet.desktop.on_disk import OnDisk
+from kavlet.desktop.pending_text import PendingText
 
 Made = TypeVar("Made")
+
+
+class Rehearsed(Struct, frozen=True, eq=False):
+    """An edit that is not made: its name, and what makes the document it would lead to, which may raise KavletError."""
+
+    name: Message
+    edit: Callable[[], Document]
 
 
 class Store(QObject):
@@ -49,6 +58,8 @@ class Store(QObject):
         self._pictures = Pictures()
         self._trial: Document | None = None
         self.attended = Attended(self)
+        self.pending_text = PendingText(self)
+        self._rehearsed: list[Rehearsed] | None = None
         self.looks_at_pages = False
         self.path: Path | None = None
         self.followed, self.on_disk = Followed(), OnDisk(None)
@@ -190,11 +201,15 @@ class Store(QObject):
 
     def choose(self, **changes: Any) -> None:
         """Bring something else into view; what was only tried out ends with it."""
+        if self.rehearsing:
+            return
+        self.pending_text.take()
         chosen = self.chosen.changed(**changes)
         self.guard(lambda: self._choose(chosen))
 
     def look_at(self, pages: bool) -> bool:
         """Make ready what will be seen: the page in view, or else the chart. Returns whether it was waited for."""
+        self.pending_text.take()
         before, self.looks_at_pages = self.looks_at_pages, pages
         if self.guard(self._make_ready):
             return True
@@ -212,6 +227,7 @@ class Store(QObject):
 
     def show_table(self, table: str) -> None:
         """Bring another table into view, and with it the first chart built on it, where there is one."""
+        self.pending_text.take()
         if self.has_chart and self.chart.table == table:
             self.choose(table=table)
             return
@@ -232,13 +248,15 @@ class Store(QObject):
 
     def choose_items(self, *items: str) -> None:
         """Choose items of the page in view."""
-        if items != self.chosen.items:
+        if items != self.chosen.items and not self.rehearsing:
+            self.pending_text.take()
             self.chosen = self.chosen.changed(items=items)
             self.selected.emit()
 
     def select(self, *parts: Part) -> None:
         """Choose parts of the chart in view."""
-        if parts != self.chosen.parts:
+        if parts != self.chosen.parts and not self.rehearsing:
+            self.pending_text.take()
             self.chosen = self.chosen.changed(parts=parts)
             self.selected.emit()
 
@@ -292,6 +310,9 @@ class Store(QObject):
         return attempt(lambda: self._take(name, lambda: document), refuse)
 
     def _take(self, name: Message, edit: Callable[[], Document]) -> None:
+        if self._rehearsed is not None:
+            self._rehearsed.append(Rehearsed(name, edit))
+            return
         document, pictures = self._made(name, edit)
         self._moved(pictures, self._history.apply(name, document))
 
@@ -323,6 +344,7 @@ class Store(QObject):
 
     def edit(self, name: Message, edit: Callable[[Document], Document]) -> bool:
         """Edit the document. Returns whether it was done; what the core refuses is said."""
+        self.pending_text.take()
         document = self.document
         return self.guard(lambda: self._take(name, lambda: edit(document)))
 
@@ -335,20 +357,23 @@ class Store(QObject):
             made.append(new)
             return document
 
-        return made[0] if self.edit(name, edited) else None
+        return made[0] if self.edit(name, edited) and made else None
 
     def edit_chart(self, name: Message, edit: Callable[[Document, ChartEntry], Document]) -> bool:
         """Edit the chart in view; nothing is done where there is none."""
+        self.pending_text.take()
         chart = self.chart
         return self.has_chart and self.edit(name, lambda document: edit(document, chart))
 
     def edit_table(self, name: Message, edit: Callable[[Document, Table], Document]) -> bool:
         """Edit the table in view; nothing is done where there is none."""
+        self.pending_text.take()
         table = self.table
         return self.has_table and self.edit(name, lambda document: edit(document, table))
 
     def edit_page(self, name: Message, edit: Callable[[Document, Page], Document]) -> bool:
         """Edit the page in view; nothing is done where there is none."""
+        self.pending_text.take()
         page = self.page
         return self.has_page and self.edit(name, lambda document: edit(document, page))
 
@@ -364,13 +389,32 @@ class Store(QObject):
 
     def tell(self, sentence: str) -> None:
         """Tell the user something in one sentence."""
-        self.refused.emit(sentence)
+        if not self.rehearsing:
+            self.refused.emit(sentence)
+
+    # What is being typed
+
+    @property
+    def rehearsing(self) -> bool:
+        """Whether edits are only looked for."""
+        return self._rehearsed is not None
+
+    def rehearse(self, do: Callable[[], object]) -> Rehearsed | None:
+        """The first edit that something would make, which is not made; None where it would make none."""
+        found: list[Rehearsed] = []
+        self._rehearsed = found
+        try:
+            do()
+        finally:
+            self._rehearsed = None
+        return found[0] if found else None
 
     # Files
 
     def load(self, document: Document, path: Path | None, name: str, unsaved: bool = False) -> bool:
         """Replace everything by a document that was opened or made anew. Returns whether it was; that it was not is
         said."""
+        self.pending_text.take()
         return self.guard(lambda: self._load(document, path, name, unsaved))
 
     def _load(self, document: Document, path: Path | None, name: str, unsaved: bool) -> None:

@@ -99,6 +99,7 @@ def connect(window: Shell) -> None:
     store.follow(window.refresh, view=True)
     store.selected.connect(window.menus.refresh)
     store.refused.connect(window.refused)
+    store.pending_text.changed.connect(window.show_modified)
     window.keeper.failed.connect(window.refused)
     QApplication.instance().focusChanged.connect(window.focus_moved)  # type: ignore[union-attr]
 

@@ -10,6 +10,7 @@ from queue import Empty, SimpleQueue
 from time import monotonic
 from typing import Any
 
+import shiboken6
 from msgspec import Struct
 from PySide6.QtCore import QObject, Qt, QTimer, Signal
 
@@ -33,6 +34,7 @@ class Request(Struct, frozen=True, eq=False):
     failed: Callable[[str], object]
     work: Work
     asked: float = 0.0
+    asker: QObject | None = None
 
 
 class _Answer(Struct, frozen=True, eq=False):
@@ -70,15 +72,17 @@ class Worker(QObject):
 
     def ask(
         self, purpose: str, name: Message, do: Callable[[], Any], then: Callable[[Any], object],
-        failed: Callable[[str], object] | None = None,
+        failed: Callable[[str], object] | None = None, asker: QObject | None = None,
     ) -> None:  # fmt: skip
         """Do something beside the window, then something with its answer, here; earlier requests for the same purpose
         are given up. What is done within a moment is answered before this returns; what took longer last time is not
-        waited for. Once it has been stopped, nothing is done any more."""
+        waited for. Once it has been stopped, nothing is done any more, nor where the `asker`, such as a sheet, has
+        ended meanwhile."""
         if self._stopped:
             return
         self._count += 1
-        request = Request(self._count, purpose, name, do, then, failed or self._failed, Work(), monotonic())
+        request = Request(self._count, purpose, name, do, then, failed or self._failed, Work(), monotonic(),
+                          asker)  # fmt: skip
         self._drop(purpose)
         self._latest[purpose] = request.number
         self._open[request.number] = request
@@ -157,6 +161,8 @@ class Worker(QObject):
             return
         (self._slow.add if monotonic() - request.asked > self.patience else self._slow.discard)(request.purpose)
         self._rest()
+        if request.asker is not None and not shiboken6.isValid(request.asker):
+            return
         if isinstance(answer.error, KavletError):
             request.failed(str(answer.error))
         elif answer.error is not None:

@@ -30,7 +30,7 @@ def places(document: Document) -> dict[int, LiveCell]:
     for mark in picture.figure.marks:
         if mark.visible and not mark.helper and mark.row >= 0:
             try:
-                found[mark.row] = cell_of_mark(document, values, document.chart("k1"), picture, mark)
+                found[mark.row] = cell_of_mark(document, document.chart("k1"), picture, mark)
             except KavletError:
                 continue
     return found
@@ -51,7 +51,7 @@ def test_a_mark_of_a_second_series_leads_to_its_column() -> None:
     pictures = Pictures()
     picture, values = pictures.picture(document, "k1"), pictures.values(document)
     second = [mark for mark in picture.figure.marks if mark.key == "series 2"]
-    cells = [cell_of_mark(document, values, document.chart("k1"), picture, mark) for mark in second]
+    cells = [cell_of_mark(document, document.chart("k1"), picture, mark) for mark in second]
     assert cells == [LiveCell("t1", 2, row) for row in (1, 2, 3)]
 
 

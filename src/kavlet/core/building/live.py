@@ -6,18 +6,20 @@ from collections.abc import Iterator
 from msgspec import Struct
 
 from kavlet.core.building.stages import Picture
-from kavlet.core.charts.layer import GATHERED
+from kavlet.core.charts.chart import AnyLayer
 from kavlet.core.compose.figure import Mark
+from kavlet.core.compose.kinds import kind_of
 from kavlet.core.document import edits
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.tweening import number, with_value
 from kavlet.core.figures.cells import Formula
-from kavlet.core.figures.recalculate import Values
 from kavlet.core.figures.references import SCAN, reference
 from kavlet.core.figures.table import HEADER, Table
 from kavlet.core.messages import say
 from kavlet.core.pages.items.key_figure import KeyFigure
 from kavlet.core.values.errors import KavletError
+
+Place = tuple[int, int]  # column and row in a table, from 0
 
 
 class LiveCell(Struct, frozen=True):
@@ -28,23 +30,70 @@ class LiveCell(Struct, frozen=True):
     row: int
 
 
-def cell_of_mark(document: Document, values: Values, chart: ChartEntry, picture: Picture, mark: Mark) -> LiveCell:
-    """The cell whose number a mark shows. Raises KavletError where it shows what is computed of several."""
-    table = document.table(chart.table)
+def cell_of_mark(document: Document, chart: ChartEntry, picture: Picture, mark: Mark) -> LiveCell:
+    """The cell whose number a mark shows: that of its layer's column in the mark's row, or the one figure of that row
+    that a helper column shows otherwise, such as a share. Raises KavletError where it is computed of others."""
+    table, row = document.table(chart.table), mark.row + HEADER
     layer = picture.build.chart.layer(mark.key)
-    own = [getattr(layer, "values", "")] if layer is not None else []
-    roles = [column for held in chart.roles.values() for column in held]
-    columns = [one for one in dict.fromkeys((*own, *roles)) if table.place(one) >= 0]
-    columns = [one for one in columns if table.columns[table.place(one)].helper is None]
-    for place in _candidates(table, columns, mark.row):
-        held = values.of(table.id)[place.column].values[place.row]
-        if isinstance(held, float) and math.isclose(held, mark.value, rel_tol=1e-9, abs_tol=1e-12):
-            return _typed(document, place)
-    of_row = [one for one in chart.roles.get("value", ()) if one in columns]
-    if len(of_row) == 1 and 0 <= mark.row < table.rows and mark.row < GATHERED:
-        # It is drawn otherwise, as a share or by symbols, but it is the row's only figure.
-        return _typed(document, LiveCell(table.id, table.place(of_row[0]), mark.row + HEADER))
+    column = table.place(getattr(layer, "values", "") or "")
+    if column < 0 or not HEADER <= row < table.height:
+        raise _computed()
+    if table.columns[column].helper is None:
+        return _typed(document, LiveCell(table.id, column, row))
+    values = [table.place(one) for one in chart.roles.get("value", ())]
+    if len(values) == 1:
+        own = LiveCell(table.id, values[0], row)
+        if _is_length_of(layer, mark, number(table.columns[own.column].cells[row])):
+            return _typed(document, own)
+        if {place for place in _read_by(table, (column, row)) if place[0] in values} == {(own.column, row)}:
+            return _typed(document, own)
     raise _computed()
+
+
+def _is_length_of(layer: AnyLayer | None, mark: Mark, figure: float | None) -> bool:
+    """Whether a mark is as long as a figure, up or down."""
+    same = figure is not None and math.isclose(abs(figure), abs(mark.value), rel_tol=1e-9, abs_tol=1e-12)
+    return same and layer is not None and kind_of(layer).is_length
+
+
+def _read_by(table: Table, place: Place) -> set[Place]:
+    """The author's cells that a helper cell reads one by one, through other helpers too. Ranges of helpers, and those
+    over all rows of a column, such as the sum that a share is of, are none of them."""
+    found: set[Place] = set()
+    seen: set[Place] = set()
+    waiting = [place]
+    while waiting:
+        at = waiting.pop()
+        if at in seen:
+            continue
+        seen.add(at)
+        column = table.column(at[0])
+        if column is None or not at[1] < len(column.cells):
+            continue
+        cell = column.cells[at[1]]
+        if column.helper is None:
+            found.add(at)
+        elif isinstance(cell, Formula):
+            waiting += _named_in(table, cell.text)
+    return found
+
+
+def _named_in(table: Table, formula: str) -> Iterator[Place]:
+    """The cells of a table that a formula names, but for ranges over all its rows."""
+    for match in SCAN.finditer(formula):
+        if match["text"] is not None:
+            continue
+        held = reference(match[0])
+        if held.table not in ("", table.name) or not held.one.inside:
+            continue
+        last = held.other or held.one
+        rows = range(max(HEADER, held.one.row), min(last.row, table.height - 1) + 1)
+        if len(rows) > 1 and len(rows) >= table.rows:
+            continue
+        for place in range(held.one.column, last.column + 1):
+            column = table.column(place)
+            if column is not None and (held.other is None or column.helper is None):
+                yield from ((place, row) for row in rows)
 
 
 def cell_of_figure(document: Document, item: KeyFigure) -> LiveCell:
@@ -61,17 +110,20 @@ def cell_of_figure(document: Document, item: KeyFigure) -> LiveCell:
 
 
 def with_number(document: Document, place: LiveCell, new: float) -> Document:
-    """The document with another number in a cell."""
+    """The document with another number in a cell. Raises KavletError where there is no such cell, or it is computed."""
+    _typed(document, place)
     held = document.table(place.table).columns[place.column].cells[place.row]
     return edits.set_cells(document, place.table, {(place.column, place.row): with_value(held, new)})
 
 
-def _candidates(table: Table, columns: list[str], row: int) -> Iterator[LiveCell]:
-    """Where a mark's number may stand: in its own row first, then in any."""
-    rows = range(HEADER, table.height)
-    for at in (*(one for one in rows if one == row + HEADER), *(one for one in rows if one != row + HEADER)):
-        for column in columns:
-            yield LiveCell(table.id, table.place(column), at)
+def same_cell(before: Document, now: Document, place: LiveCell) -> bool:
+    """Whether a cell is still the one it was, rows and columns having come and gone. Raises KavletError where its table
+    is gone."""
+    was, held = before.table(place.table), now.table(place.table)
+    column, now_there = was.column(place.column), held.column(place.column)
+    if column is None or now_there is None or column.id != now_there.id or was.rows != held.rows:
+        return False
+    return column.cells[place.row] == now_there.cells[place.row]
 
 
 def _typed(document: Document, place: LiveCell) -> LiveCell:

@@ -367,6 +367,12 @@ class DeliverSheet(QDialog):
     def _show(self) -> None:
         attempt(self._show_scene, self.says.setText)
 
+    def done(self, result: int) -> None:
+        """Leave; nobody wants to know any more how large the file would be."""
+        self._asks.stop()
+        self._worker.give_up("size")
+        super().done(result)
+
     def _show_scene(self) -> None:
         """The picture of what is chosen to be seen of it. Raises KavletError where it can't be drawn."""
         seen = self.leaving.alone(self.preview.place) if len(self.leaving.names) > 1 else self.leaving
@@ -380,7 +386,7 @@ class DeliverSheet(QDialog):
         what = leaving.alone(place) if separate else leaving
         self._worker.ask(
             "size", say("Encoding"), lambda: written(what, wish), lambda made: self._say(wish, made, separate),
-            self.says.setText,
+            self.says.setText, self,
         )  # fmt: skip
 
     def _say(self, wish: Wish, made: WrittenFile, separate: bool) -> None:

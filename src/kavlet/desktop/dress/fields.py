@@ -1,13 +1,11 @@
 """The small fields of the Dress place: a text, a choice, a switch, a number; each tells what was chosen."""
 
 from collections.abc import Sequence
-from typing import Protocol, runtime_checkable
 
 from PySide6.QtCore import QEvent, QObject, QPoint, Qt, QTimer, Signal
-from PySide6.QtGui import QFocusEvent, QKeyEvent, QKeySequence, QMouseEvent, QWheelEvent
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QWheelEvent
 from PySide6.QtWidgets import (
     QAbstractScrollArea,
-    QApplication,
     QButtonGroup,
     QComboBox,
     QHBoxLayout,
@@ -21,14 +19,8 @@ from PySide6.QtWidgets import (
 
 from kavlet.core.messages import Message
 from kavlet.desktop.look import UNIT
+from kavlet.desktop.pending_text import TextEditor
 
-KEY = Qt.Key
-EDITING = frozenset(
-    (
-        *(KEY.Key_A, KEY.Key_C, KEY.Key_V, KEY.Key_X, KEY.Key_Left, KEY.Key_Right, KEY.Key_Home, KEY.Key_End),
-        *(KEY.Key_Backspace, KEY.Key_Delete, KEY.Key_Insert),
-    )
-)  # with Ctrl, they are a line's own
 PROSE = 110  # pixels that words of several lines are high
 NOTE_LASTS = 12_000  # milliseconds
 SHORT = 17  # letters of all choices together that fit side by side in the narrowest window
@@ -73,7 +65,7 @@ def _page_of(field: QWidget) -> QWidget:
     return page
 
 
-class ProseField(QPlainTextEdit):
+class ProseField(TextEditor, QPlainTextEdit):
     """Words of several lines, committed by leaving them; Escape gives back what they were."""
 
     committed = Signal(str)
@@ -84,6 +76,7 @@ class ProseField(QPlainTextEdit):
         self.setAccessibleName(name)
         self.setTabChangesFocus(True)
         self.setFixedHeight(PROSE)
+        self.textChanged.connect(self._note)
 
     def show_text(self, text: str) -> None:
         """Show a text from the document; a text being typed is left alone."""
@@ -92,6 +85,10 @@ class ProseField(QPlainTextEdit):
             if text != self.toPlainText():
                 self.setPlainText(text)
 
+    def _note(self) -> None:
+        if self.hasFocus() and self.is_changed():
+            self.note_typing()
+
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() == Qt.Key.Key_Escape:
             self.give_up()
@@ -99,21 +96,26 @@ class ProseField(QPlainTextEdit):
             return
         super().keyPressEvent(event)
 
-    def focusOutEvent(self, event: QFocusEvent) -> None:
-        super().focusOutEvent(event)
-        self.commit()
+    def typed_text(self) -> str:
+        return self.toPlainText()
 
-    def commit(self) -> None:
-        """Take what is typed."""
-        if self.toPlainText() != self._held:
-            self.committed.emit(self.toPlainText())
+    def is_changed(self) -> bool:
+        return self.toPlainText() != self._held
+
+    def hand_over(self) -> None:
+        self.committed.emit(self.toPlainText())
+
+    def finish_typing(self) -> None:
+        self._held = self.toPlainText()
+        self.document().clearUndoRedoStacks()  # from here on, undo is the document's
 
     def give_up(self) -> None:
         """Give back what it held."""
+        self.end_typing()
         self.setPlainText(self._held)
 
 
-class TextField(QLineEdit):
+class TextField(TextEditor, QLineEdit):
     """A line of text that is committed by Enter or by leaving it; Escape gives back what it held.
 
     What is refused while it is committed is said at the field: the window passes it to `refuse`. After Enter the focus
@@ -122,7 +124,6 @@ class TextField(QLineEdit):
 
     committed = Signal(str)
     pressed = Signal()
-    committing: "TextField | None" = None  # the field whose text is being taken at this moment, of all fields
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         super().mousePressEvent(event)
@@ -134,7 +135,7 @@ class TextField(QLineEdit):
         self.setAccessibleName(name)
         self.setPlaceholderText(hint)
         self.returnPressed.connect(self._enter)
-        self.textEdited.connect(lambda: self.mark_wrong(False))
+        self.textEdited.connect(self._edited)
         self._note: FieldNote | None = None
         self._says = ""
 
@@ -174,64 +175,44 @@ class TextField(QLineEdit):
         self.setToolTip(sentence)
         self.setAccessibleDescription(sentence)
 
-    def commit(self) -> None:
-        """Take what is typed."""
-        if self.text() != self._held:
-            TextField.committing = self
-            try:
-                self.committed.emit(self.text())
-            finally:
-                TextField.committing = None
+    def typed_text(self) -> str:
+        return self.text()
+
+    def is_changed(self) -> bool:
+        return self.text() != self._held
+
+    def hand_over(self) -> None:
+        self.committed.emit(self.text())
+
+    def finish_typing(self) -> None:
+        if self.is_wrong:  # a sheet has refused it
+            return
+        self._held = self.text()
+        if self.isUndoAvailable() or self.isRedoAvailable():  # from here on, undo is the document's
+            at = self.cursorPosition()
+            self.setText(self._held)
+            self.setCursorPosition(at)
 
     def give_up(self) -> None:
         """Give back what it held."""
+        self.end_typing()
         self.setText(self._held)
         self.mark_wrong(False)
+
+    def _edited(self) -> None:
+        self.mark_wrong(False)
+        self.note_typing()
 
     def _enter(self) -> None:
         self.commit()
         if not self.is_wrong:
             self.clearFocus()
 
-    def event(self, event: QEvent) -> bool:
-        """Keys that a line has no use for now go to the window's commands: Ctrl+Z once nothing is typed."""
-        if event.type() == QEvent.Type.ShortcutOverride and isinstance(event, QKeyEvent) and not self._has_use(event):
-            event.ignore()
-            return False
-        return super().event(event)
-
-    def _has_use(self, event: QKeyEvent) -> bool:
-        if event.matches(QKeySequence.StandardKey.Undo):
-            return self.isUndoAvailable()
-        if event.matches(QKeySequence.StandardKey.Redo):
-            return self.isRedoAvailable()
-        commands = Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.AltModifier
-        return not event.modifiers() & commands or event.key() in EDITING
-
-    def focusOutEvent(self, event: QFocusEvent) -> None:
-        super().focusOutEvent(event)
-        self.commit()
-
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() == Qt.Key.Key_Escape:
             self.give_up()
             return
         super().keyPressEvent(event)
-
-
-@runtime_checkable
-class Typed(Protocol):
-    """Whatever is typed into, and takes it once it is left."""
-
-    def commit(self) -> None:
-        """Take what is typed."""
-
-
-def commit_typed() -> None:
-    """Take what is typed where the focus is, before anything else is done."""
-    field = QApplication.focusWidget()
-    if isinstance(field, Typed):
-        field.commit()
 
 
 class ChoiceField(QWidget):
@@ -270,10 +251,11 @@ class ChoiceField(QWidget):
             self._buttons[value].setChecked(True)
 
 
-class PickField(QComboBox):
-    """One of many words, from a list that opens."""
+class PickField(TextEditor, QComboBox):
+    """One of many words, from a list that opens. `said` tells a text of one's own, where that may be."""
 
     chosen = Signal(str)
+    said = Signal(str)
 
     def __init__(self, name: str, choices: Sequence[tuple[str, str | Message]], parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -282,8 +264,22 @@ class PickField(QComboBox):
         self.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
         self.setMinimumContentsLength(8)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self._typing = False
         self.set_choices(choices)
         self.activated.connect(self._choose)
+
+    def take_own_texts(self) -> None:
+        """Let texts of one's own be typed too."""
+        self.setEditable(True)
+        self.setInsertPolicy(QComboBox.InsertPolicy.NoInsert)
+        line = self.lineEdit()
+        if line is not None:
+            line.textEdited.connect(self._edited)
+            line.editingFinished.connect(self.commit)
+
+    def _edited(self) -> None:
+        self._typing = True
+        self.note_typing()
 
     def set_choices(self, choices: Sequence[tuple[str, str | Message]]) -> None:
         """Offer these from now on; the same list stays as it is."""
@@ -294,6 +290,7 @@ class PickField(QComboBox):
                 self.addItem(text, value)
 
     def _choose(self, index: int) -> None:
+        self._typing = False
         if self.itemData(index) is not None:
             self.chosen.emit(str(self.itemData(index)))
 
@@ -306,14 +303,45 @@ class PickField(QComboBox):
         if index >= 0:
             self.setCurrentIndex(index)
 
-    def commit(self) -> None:
-        """Take what is typed, where a text of one's own may be."""
-        line = self.lineEdit() if self.isEditable() else None
+    def _line(self) -> QLineEdit | None:
+        return self.lineEdit() if self.isEditable() else None
+
+    def typed_text(self) -> str:
+        return self.currentText()
+
+    def is_changed(self) -> bool:
+        return self._typing
+
+    def hand_over(self) -> None:
+        self.said.emit(self.currentText())
+
+    def finish_typing(self) -> None:
+        line, self._typing = self._line(), False
+        if line is not None and (line.isUndoAvailable() or line.isRedoAvailable()):
+            line.setText(line.text())  # from here on, undo is the document's
+
+    def can_undo(self) -> bool:
+        line = self._line()
+        return line is not None and line.isUndoAvailable()
+
+    def can_redo(self) -> bool:
+        line = self._line()
+        return line is not None and line.isRedoAvailable()
+
+    def undo_typing(self) -> None:
+        line = self._line()
         if line is not None:
-            line.editingFinished.emit()
+            line.undo()
+
+    def redo_typing(self) -> None:
+        line = self._line()
+        if line is not None:
+            line.redo()
 
     def give_up(self) -> None:
         """Give back what it held."""
+        self._typing = False
+        self.end_typing()
         if self.isEditable():
             self.setEditText(self.itemText(self.currentIndex()))
 

@@ -1,10 +1,11 @@
 """One row of the Dress place: the words, the field, and the dot of what is set by hand."""
 
+from collections.abc import Callable
 from typing import Any
 
 import msgspec
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLabel, QLineEdit, QToolButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
 
 from kavlet.core.charts.fields import Field
 from kavlet.core.document import entered
@@ -91,11 +92,8 @@ class DressRow(QWidget):
             made = ChoiceField(label, choices) if short else PickField(label, choices)
             made.chosen.connect(lambda value: self.set.emit(value or None))
             if offer.kind == "says" and isinstance(made, PickField):
-                made.setEditable(True)
-                made.setInsertPolicy(QComboBox.InsertPolicy.NoInsert)
-                line: QLineEdit | None = made.lineEdit()
-                if line is not None:
-                    line.editingFinished.connect(lambda: self._said(made, line))
+                made.take_own_texts()
+                made.said.connect(self._said_in(made))
             return made
         if offer.kind == "symbol":
             button = QToolButton()
@@ -112,13 +110,16 @@ class DressRow(QWidget):
         text.committed.connect(self.typed)
         return text
 
-    def _said(self, pick: PickField, line: QLineEdit) -> None:
-        """What a label shall say: a choice by its words, or a text of its own."""
-        text = line.text().replace("\\n", "\n")
-        chosen = pick.findText(line.text())
-        said = str(pick.itemData(chosen)) if chosen >= 0 else text
-        if said.strip() and said != self._says:
-            self.set.emit(said)
+    def _said_in(self, pick: PickField) -> Callable[[str], None]:
+        """Take what a label shall say: a choice by its words, or a text of its own."""
+
+        def take(typed: str) -> None:
+            chosen = pick.findText(typed)
+            said = str(pick.itemData(chosen)) if chosen >= 0 else typed.replace("\\n", "\n")
+            if said.strip() and said != self._says:
+                self.set.emit(said)
+
+        return take
 
     def show_value(self, value: Any, by_hand: bool, locale: str, mixed: bool = False) -> None:
         """Show what the chart holds; `mixed` where the chosen parts differ."""
@@ -128,6 +129,8 @@ class DressRow(QWidget):
             field.setTristate(mixed)
             field.setChecked(bool(value))
         elif isinstance(field, PickField):
+            if field.is_changed():
+                return
             field.show_choice("" if value is None else str(value))
             self._says = str(value or "")
             if field.isEditable() and field.lineEdit() is not None and field.findData(str(value)) < 0:

@@ -245,7 +245,12 @@ class SchemesSheet(QDialog):
             self._draw_next()
 
         self._worker.ask(
-            "schemes", say("Drawing proposals"), lambda: _drawn(document, chart, scheme), take, lambda _: take(None)
+            "schemes",
+            say("Drawing proposals"),
+            lambda: _drawn(document, chart, scheme),
+            take,
+            lambda _: take(None),
+            self,
         )
 
     def _choose(self, place: int) -> None:

@@ -6,6 +6,7 @@ from PySide6.QtCore import (
     QAbstractItemModel,
     QEvent,
     QObject,
+    QPersistentModelIndex,
     QPointF,
     QRect,
     QRectF,
@@ -37,14 +38,14 @@ class CellDelegate(QStyledItemDelegate):
         self.editor: FormulaEdit | None = None
 
     def createEditor(self, parent: QWidget, option: QStyleOptionViewItem, index: Index) -> QWidget:
-        del index
-        cell = QRect(option.rect)
+        cell, place, model = QRect(option.rect), QPersistentModelIndex(index), index.model()
         editor = FormulaEdit(parent, in_cell=True)
+        editor.picks_in = parent
         editor.edited.connect(lambda: _widen(editor, cell))
-        editor.finished.connect(lambda key: self._finish(editor, key))
-        editor.cancelled.connect(
-            lambda: self.closeEditor.emit(editor, QStyledItemDelegate.EndEditHint.RevertModelCache)
-        )
+        editor.committed.connect(lambda text: model.setData(place, text))
+        editor.closed.connect(lambda: self._close(editor, QStyledItemDelegate.EndEditHint.NoHint))
+        editor.finished.connect(self._go_on)
+        editor.cancelled.connect(lambda: self._close(editor, QStyledItemDelegate.EndEditHint.RevertModelCache))
         grid = self.parent()
         editor.edited.connect(grid.formula_changed)  # type: ignore[union-attr]
         self.editor = editor
@@ -59,30 +60,35 @@ class CellDelegate(QStyledItemDelegate):
         """Keys are the editor's own affair: it completes names with Tab and Enter before it commits."""
         if isinstance(editor, FormulaEdit) and event.type() in (QEvent.Type.KeyPress, QEvent.Type.ShortcutOverride):
             return False
-        if isinstance(editor, FormulaEdit) and editor is not self.editor:
-            return False  # committed already: the table's new row has closed it
+        if isinstance(editor, FormulaEdit) and event.type() == QEvent.Type.FocusOut:
+            return False  # it takes what is typed itself
         return super().eventFilter(editor, event)
 
-    def _finish(self, editor: FormulaEdit, key: int) -> None:
-        """Commit, and go down after Enter, right after Tab, left after Shift+Tab."""
-        hints = QStyledItemDelegate.EndEditHint
-        hint = {int(Qt.Key.Key_Tab): hints.EditNextItem, int(Qt.Key.Key_Backtab): hints.EditPreviousItem}
-        self.editor = None
-        self.commitData.emit(editor)
-        self.closeEditor.emit(editor, hints.NoHint if key in hint else hints.SubmitModelCache)
-        grid = self.parent()
-        if key in hint and isinstance(grid, QTableView):
-            step = 1 if key == int(Qt.Key.Key_Tab) else -1
-            grid.go_to(max(0, grid.currentIndex().column() + step), grid.currentIndex().row())  # type: ignore[attr-defined]
+    def _close(self, editor: FormulaEdit, hint: QStyledItemDelegate.EndEditHint) -> None:
+        """Close an editor that is open: nothing is typed in it any more."""
+        if editor is self.editor:  # the table's new row may have closed it
+            self.editor = None
+            self.closeEditor.emit(editor, hint)
+
+    def _go_on(self, key: int) -> None:
+        """Go down after Enter, right after Tab, left after Shift+Tab."""
+        grid, steps = self.parent(), {int(Qt.Key.Key_Tab): 1, int(Qt.Key.Key_Backtab): -1}
+        if key not in steps:
+            grid.move_down()  # type: ignore[union-attr]
+        elif isinstance(grid, QTableView):
+            now = grid.currentIndex()
+            grid.go_to(max(0, now.column() + steps[key]), now.row())  # type: ignore[attr-defined]
 
     def setEditorData(self, editor: QWidget, index: Index) -> None:
-        if isinstance(editor, FormulaEdit):
+        if isinstance(editor, FormulaEdit) and not editor.is_changed():
             editor.set_text(str(index.data(Qt.ItemDataRole.EditRole) or ""))
             editor.selectAll()
+            editor.note_typing()
 
     def setModelData(self, editor: QWidget, model: QAbstractItemModel, index: Index) -> None:
+        del model, index
         if isinstance(editor, FormulaEdit):
-            model.setData(index, editor.text())
+            editor.commit()
 
     def updateEditorGeometry(self, editor: QWidget, option: QStyleOptionViewItem, index: Index) -> None:
         del index

@@ -20,6 +20,7 @@ from kavlet.core.figures.functions import FUNCTIONS
 from kavlet.core.figures.references import SCAN, RangeReference, reference
 from kavlet.core.messages import words
 from kavlet.desktop.look import colours
+from kavlet.desktop.pending_text import TextEditor
 
 REFERENCE_COLOURS = ("#7a2e5d", "#0e7c86", "#b0630c", "#3f6b2a", "#34558b", "#a8452f")
 REFERENCE_COLOURS_DARK = ("#d58bb8", "#5bb9c2", "#e0aa5a", "#9dbb84", "#8faadc", "#e08b76")
@@ -63,15 +64,21 @@ class _Colours(QSyntaxHighlighter):
             self.setFormat(start, end - start, form)
 
 
-class FormulaEdit(QPlainTextEdit):
-    """One line of text. `finished` tells the key it was left with; `edited` each change of the text."""
+class FormulaEdit(TextEditor, QPlainTextEdit):
+    """One line of text, of one cell. `committed` tells the text that the cell is to have, and `closed` that nothing is
+    typed any more; `finished` the key it was left with, once the text was taken; `edited` each change of the text."""
 
+    committed = Signal(str)
+    closed = Signal()
     finished = Signal(int)
     cancelled = Signal()
     edited = Signal()
 
     def __init__(self, parent: QWidget | None = None, in_cell: bool = False) -> None:
         super().__init__(parent)
+        self._held = ""
+        self._showing = False
+        self.picks_in: QWidget | None = None  # where a click puts a reference
         self._picked: tuple[int, int] | None = None
         self.setLineWrapMode(QPlainTextEdit.LineWrapMode.NoWrap)
         self.setWordWrapMode(QTextOption.WrapMode.NoWrap)
@@ -104,14 +111,41 @@ class FormulaEdit(QPlainTextEdit):
         return self.toPlainText()
 
     def set_text(self, text: str) -> None:
-        """Show a text, the cursor at its end."""
+        """Show what the cell holds, the cursor at its end."""
+        self._held = text
+        self.mirror(text)
+
+    def mirror(self, text: str) -> None:
+        """Show what is being typed elsewhere."""
+        self._showing = True
         if text != self.text():
             self.setPlainText(text)
+        self._showing = False
         self.moveCursor(QTextCursor.MoveOperation.End)
         self._picked = None
 
+    def typed_text(self) -> str:
+        return self.text()
+
+    def is_changed(self) -> bool:
+        return self.text() != self._held
+
+    def hand_over(self) -> None:
+        self.committed.emit(self.text())
+
+    def finish_typing(self) -> None:
+        self._popup.hide()
+        self._held = self.text()
+        self.document().clearUndoRedoStacks()  # from here on, undo is the document's
+        self.closed.emit()
+
+    def edits_together_with(self, widget: QWidget) -> bool:
+        return self.picks_in is not None and widget is self.picks_in and self.can_pick()
+
     def _changed(self) -> None:
         self.edited.emit()
+        if self.hasFocus() and not self._showing:  # colouring counts as a change too
+            self.note_typing()
         word = self._word()
         if self.hasFocus() and self.text().startswith("=") and len(word) >= 1:
             self._completer.setCompletionPrefix(word)
@@ -166,8 +200,11 @@ class FormulaEdit(QPlainTextEdit):
             self._complete(str(popup.currentIndex().data() or ""))
             popup.hide()
         elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Tab, Qt.Key.Key_Backtab):
-            self.finished.emit(int(key))
+            if self.commit():
+                self.finished.emit(int(key))
         elif key == Qt.Key.Key_Escape:
+            self.end_typing()
+            self._held = self.text()  # leaving it takes nothing any more
             self.cancelled.emit()
         elif key == Qt.Key.Key_F4:
             self.cycle_absolute()

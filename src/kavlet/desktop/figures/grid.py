@@ -210,8 +210,6 @@ class FiguresGrid(QTableView):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setFocus()
         self.selected.emit()
-        if hint == QAbstractItemDelegate.EndEditHint.SubmitModelCache:
-            self.move_down()
 
     def move_down(self) -> None:
         """Go one cell down, as after Enter."""
@@ -234,7 +232,7 @@ class FiguresGrid(QTableView):
         is_formula = formula is not None and formula.text().startswith("=")
         self.setFocusPolicy(Qt.FocusPolicy.NoFocus if is_formula else Qt.FocusPolicy.StrongFocus)
         if self.line_edit is not None and formula is self._delegate.editor and formula is not None:
-            self.line_edit.set_text(formula.text())
+            self.line_edit.mirror(formula.text())
         self.viewport().update()
 
     def _handle(self) -> QRect:

@@ -1,6 +1,6 @@
 """The Figures place: the tables' names, the formula line, the grid, and sums of the selection."""
 
-from PySide6.QtCore import QSize, Qt, Signal
+from PySide6.QtCore import QPersistentModelIndex, QSize, Qt, Signal
 from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
@@ -22,6 +22,7 @@ from kavlet.core.values.sums import exact_sum
 from kavlet.desktop.figures.finder import Finder
 from kavlet.desktop.figures.formula_edit import FormulaEdit
 from kavlet.desktop.figures.grid import FiguresGrid
+from kavlet.desktop.figures.model import Index
 from kavlet.desktop.figures.source_bar import SourceBar
 from kavlet.desktop.figures.table_list import TableList
 from kavlet.desktop.figures.what_if import WhatIf
@@ -60,6 +61,7 @@ class FiguresPanel(QFrame):
         super().__init__(parent)
         self.setObjectName("panel")
         self._store = store
+        self._line_cell: QPersistentModelIndex | None = None  # of what the formula line edits, once it is left
         self.grid = FiguresGrid(store, self)
         head = self._make_tabs()
         self.source = SourceBar(store, self)
@@ -96,6 +98,7 @@ class FiguresPanel(QFrame):
         layout.addWidget(table, 1)
         store.follow(self.refresh, view=True)
         self.grid.selected.connect(self._show_cell)
+        self.grid.selectionModel().currentChanged.connect(self._leave_cell)
         self.refresh()
 
     def _make_tabs(self) -> QHBoxLayout:
@@ -135,7 +138,10 @@ class FiguresPanel(QFrame):
         made = FormulaEdit(self)
         made.setAccessibleName(words("Formula line"))
         made.setPlaceholderText(words("number, text, or =formula"))
-        made.finished.connect(self._typed_in_line)
+        made.picks_in = self.grid.viewport()
+        made.committed.connect(self._typed_in_line)
+        made.closed.connect(self._line_is_done)
+        made.finished.connect(self._go_on_from_line)
         made.cancelled.connect(self._cancelled_in_line)
         made.edited.connect(self.grid.formula_changed)
         self.grid.line_edit = made
@@ -178,7 +184,7 @@ class FiguresPanel(QFrame):
     def _reorder(self, old: int, new: int) -> None:
         del old
         table = str(self.tabs.tabData(new))
-        self._store.apply(say("order tables"), table_edits.reorder(self._store.document, table, new))
+        self._store.edit(say("order tables"), lambda document: table_edits.reorder(document, table, new))
 
     def cell_of_chart(self) -> str:
         """The current cell's address when it stands in the chart's table; else empty."""
@@ -200,7 +206,7 @@ class FiguresPanel(QFrame):
             self.sums.setText("")
             return
         self.address.setText(model.address(index))
-        if not self.line.hasFocus():
+        if not (self.line.hasFocus() and self.line.is_changed()):
             self.line.set_text(str(model.data(index, Qt.ItemDataRole.EditRole)))
         cell = model.cell(index)
         explained = model.data(index, Qt.ItemDataRole.ToolTipRole)
@@ -224,15 +230,26 @@ class FiguresPanel(QFrame):
             )
         )
 
-    def _typed_in_line(self, key: int) -> None:
+    def _typed_in_line(self, text: str) -> None:
+        """Give the text to the cell in whose line it was typed."""
+        place = self._line_cell
+        self.grid.cells.setData(place if place is not None else self.grid.currentIndex(), text)
+
+    def _leave_cell(self, now: Index, before: Index) -> None:
+        """Another cell is current: what was typed in the line belongs to the one before."""
+        del now
+        if self.line.is_changed() and self.line.hasFocus():
+            self._line_cell = QPersistentModelIndex(before)
+            self.line.commit()
+            self._line_cell = None
+
+    def _line_is_done(self) -> None:
+        self.grid.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+
+    def _go_on_from_line(self, key: int) -> None:
         del key
-        index = self.grid.currentIndex()
-        if index.isValid():
-            text = self.line.text()
-            self.grid.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-            self.grid.setFocus()
-            self.grid.cells.setData(index, text)
-            self.grid.move_down()
+        self.grid.setFocus()
+        self.grid.move_down()
 
     def _cancelled_in_line(self) -> None:
         self.grid.setFocusPolicy(Qt.FocusPolicy.StrongFocus)

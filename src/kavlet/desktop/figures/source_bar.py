@@ -165,4 +165,4 @@ class SourceBar(QWidget):
         table = self._store.table
         if table.source is not None:
             source = msgspec.structs.replace(table.source, always=always)
-            self._store.apply(say("follow source"), sources.link(self._store.document, table.id, source))
+            self._store.edit(say("follow source"), lambda document: sources.link(document, table.id, source))

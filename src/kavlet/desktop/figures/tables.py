@@ -78,8 +78,8 @@ class TableCommands(QObject):
     def add_empty(self) -> None:
         """A new table to type into."""
         name = words("Table {number}", number=len(self._store.document.tables) + 1)
-        document, table = table_edits.add_empty(self._store.document, name)
-        if self._store.apply(say("new table"), document):
+        table = self._store.make(say("new table"), lambda document: table_edits.add_empty(document, name))
+        if table is not None:
             self._store.show_table(table)
 
     def offer_samples(self) -> None:
@@ -126,8 +126,8 @@ class TableCommands(QObject):
 
     def _add(self, source: Source) -> None:
         def take(read: ReadSheet) -> None:
-            document, table = documents.with_table(self._store.document, source, read)
-            if self._store.apply(say("add table"), document):
+            table = self._store.make(say("add table"), lambda document: documents.with_table(document, source, read))
+            if table is not None:
                 self._store.show_table(table)
                 self._tell(read.notes)
 
@@ -152,8 +152,9 @@ class TableCommands(QObject):
         )  # fmt: skip
 
     def copy(self) -> None:
-        document, new = table_edits.copy(self._store.document, self._store.there.id)
-        if self._store.apply(say("copy table"), document):
+        table = self._store.there.id
+        new = self._store.make(say("copy table"), lambda document: table_edits.copy(document, table))
+        if new is not None:
             self._store.show_table(new)
 
     def delete(self) -> None:
@@ -176,8 +177,9 @@ class TableCommands(QObject):
 
     def make_chart(self) -> None:
         """A chart of the table in view."""
-        document, chart = documents.with_best_chart(self._store.document, self._store.there.id)
-        if self._store.apply(say("make a chart"), document):
+        table = self._store.there.id
+        chart = self._store.make(say("make a chart"), lambda document: documents.with_best_chart(document, table))
+        if chart is not None:
             self._store.show_chart(chart)
 
     def ask_small(self) -> None:

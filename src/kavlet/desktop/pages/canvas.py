@@ -284,6 +284,9 @@ class PageCanvas(PageView):
     # Keys
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
+        if not self.hasFocus():  # what a chart that is touched, or an editor, has no use for is nothing to the page
+            event.ignore()
+            return
         key, store = event.key(), self._store
         arrows = {
             int(Qt.Key.Key_Left): (-1, 0), int(Qt.Key.Key_Right): (1, 0), int(Qt.Key.Key_Up): (0, -1),
@@ -318,6 +321,7 @@ class PageCanvas(PageView):
         if (
             isinstance(event, QKeyEvent)
             and event.type() == QEvent.Type.ShortcutOverride
+            and self.hasFocus()
             and _sequence(event) in self.keys
         ):
             event.accept()

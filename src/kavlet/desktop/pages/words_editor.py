@@ -3,7 +3,7 @@
 from collections.abc import Callable
 
 import msgspec
-from PySide6.QtCore import QEvent, QObject, Qt
+from PySide6.QtCore import QEvent, Qt
 from PySide6.QtGui import (
     QColor,
     QFocusEvent,
@@ -15,7 +15,7 @@ from PySide6.QtGui import (
     QTextCursor,
     QTextListFormat,
 )
-from PySide6.QtWidgets import QApplication, QFrame, QTextEdit
+from PySide6.QtWidgets import QApplication, QFrame, QTextEdit, QWidget
 
 from kavlet.core.building.paging.words import look_of
 from kavlet.core.document import paging
@@ -25,6 +25,7 @@ from kavlet.core.text.faces import face, face_of
 from kavlet.desktop.look import colours
 from kavlet.desktop.pages.page_view import PageView
 from kavlet.desktop.pages.words_bar import WordsBar
+from kavlet.desktop.pending_text import TextEditor
 from kavlet.desktop.store import Store
 
 ALIGNED = {"start": Qt.AlignmentFlag.AlignLeft, "middle": Qt.AlignmentFlag.AlignHCenter,
@@ -35,13 +36,15 @@ COLOUR, SIZE, FAMILY = (
 )  # of a run, beside what Qt knows
 
 
-class WordsEditor(QTextEdit):
-    """Lies over the item it edits, in the same face and size. Escape and a click elsewhere finish it."""
+class WordsEditor(TextEditor, QTextEdit):
+    """Lies over the item it edits, in the same face and size. Escape and a click elsewhere finish it: what is typed is
+    taken, by the page and item it was opened on."""
 
     def __init__(self, store: Store, canvas: PageView) -> None:
         super().__init__(canvas)
         self._store, self._canvas = store, canvas
         self._item: Words | None = None
+        self._page = ""
         self._base = 12.0  # points
         self._held: tuple[Paragraph, ...] = ()
         self.setAcceptRichText(False)
@@ -49,7 +52,7 @@ class WordsEditor(QTextEdit):
         self.setAccessibleName(words("Words on the page"))
         self.document().setDocumentMargin(0)
         self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAsNeeded)
-        self.installEventFilter(self)
+        self.textChanged.connect(self._typed)
         does: dict[str, Callable[[], object]] = {
             "bold": self.turn_bold, "italic": self.turn_italic,
             "smaller": lambda: self.resize_type(1 / STEP), "larger": lambda: self.resize_type(STEP),
@@ -82,7 +85,7 @@ class WordsEditor(QTextEdit):
         style, factor = picture.style, self._canvas.factor
         look = look_of(item, style, style.colour(item.fill) if item.fill else None)
         ground = style.colour(item.fill) if item.fill else style.ground
-        self._item = item
+        self._item, self._page = item, picture.page.id
         self._base = look.size
         font = _font(look.face, look.size * factor)
         self.setFont(font)
@@ -105,6 +108,7 @@ class WordsEditor(QTextEdit):
             if paragraph.listing:
                 cursor.createList(_list_style(paragraph.listing))
         self._held = self._paragraphs()
+        self.document().clearUndoRedoStacks()
         area = self._canvas.on_screen(picture.boxes[item.id]).toAlignedRect()
         inset = int(item.inset * factor)
         self.setGeometry(area.adjusted(inset, inset, -inset, max(-inset, 0)))
@@ -113,6 +117,7 @@ class WordsEditor(QTextEdit):
         self.setFocus(Qt.FocusReason.OtherFocusReason)
         self.selectAll()
         self.bar.show_over(self.geometry().topLeft(), self.geometry().bottom(), style)
+        self.note_typing()
         self._canvas.update()
 
     # How they look
@@ -241,47 +246,69 @@ class WordsEditor(QTextEdit):
 
     def finish(self) -> None:
         """Take what was typed, as one step; nothing is done where nothing was changed."""
-        item, self._item = self._item, None
-        if item is None:
-            return
-        self._item = item
-        made = self._paragraphs()
+        if self.is_open and not self.commit():
+            self.end_typing()  # the words are gone from their page, which was said
+            self.finish_typing()
+
+    def typed_text(self) -> str:
+        return self.toPlainText()
+
+    def is_changed(self) -> bool:
+        return self.is_open and self._paragraphs() != self._held
+
+    def hand_over(self) -> None:
+        page, item, made = self._page, self.item, self._paragraphs()
+        self._store.edit(say("type words"), lambda document: paging.change_item(document, page, item, paragraphs=made))
+
+    def finish_typing(self) -> None:
+        had_keys = self.hasFocus() or self.bar.isAncestorOf(QApplication.focusWidget() or self)
         self._item = None
         self.bar.hide()
         self.hide()
-        if made != self._held:
-            page = self._canvas.picture.page.id
-            self._store.edit(
-                say("type words"), lambda document: paging.change_item(document, page, item.id, paragraphs=made)
-            )
-        self._canvas.setFocus(Qt.FocusReason.OtherFocusReason)
+        if had_keys:
+            self._canvas.setFocus(Qt.FocusReason.OtherFocusReason)
         self._canvas.update()
 
-    def keyPressEvent(self, event: QKeyEvent) -> None:
+    def edits_together_with(self, widget: QWidget) -> bool:
+        return widget is self.bar or self.bar.isAncestorOf(widget)
+
+    def _typed(self) -> None:
+        if self.is_open:
+            self.note_typing()
+
+    def has_use_for(self, event: QKeyEvent) -> bool:
+        return self._own_key(event) != "" or super().has_use_for(event)
+
+    def _own_key(self, event: QKeyEvent) -> str:
+        """The keys of an event as its own commands are listed; empty where they are none of them."""
         keys = QKeySequence(event.keyCombination()).toString(QKeySequence.SequenceFormat.PortableText)
+        keys = keys.replace("Shift+<", "<").replace("Shift+>", ">")
+        return keys if keys in self._keys else ""
+
+    def event(self, event: QEvent) -> bool:
+        """Its own commands come before those of the window that have the same keys."""
+        if event.type() == QEvent.Type.ShortcutOverride and isinstance(event, QKeyEvent) and self._own_key(event):
+            event.accept()
+            return True
+        return super().event(event)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        own = self._own_key(event)
         if event.key() == Qt.Key.Key_Escape:
             self.finish()
         elif event.key() == Qt.Key.Key_F10:
             self.bar.buttons["bold"].setFocus(Qt.FocusReason.TabFocusReason)
-        elif keys.replace("Shift+<", "<").replace("Shift+>", ">") in self._keys:
-            self._does[self._keys[keys.replace("Shift+<", "<").replace("Shift+>", ">")]]()
+        elif own:
+            self._does[self._keys[own]]()
         else:
             super().keyPressEvent(event)
 
-    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
-        """Keys that are the window's commands elsewhere are the editor's own while it is open."""
-        if event.type() == QEvent.Type.ShortcutOverride:
-            event.accept()
-            return True
-        return super().eventFilter(watched, event)
-
-    def focusOutEvent(self, event: object) -> None:
-        super().focusOutEvent(event)  # type: ignore[arg-type]
+    def focusOutEvent(self, event: QFocusEvent) -> None:
         new = QApplication.focusWidget()
-        in_bar = new is not None and self.bar.isAncestorOf(new)
-        in_menu = isinstance(event, QFocusEvent) and event.reason() == Qt.FocusReason.PopupFocusReason
-        if self._item is not None and self._canvas.window().isActiveWindow() and not (in_bar or in_menu):
-            self.finish()
+        if new is not None and self.bar.isAncestorOf(new):
+            QTextEdit.focusOutEvent(self, event)  # its buttons keep it open
+        else:
+            super().focusOutEvent(event)
 
 
 def _joined(runs: list[Run]) -> tuple[Run, ...]:

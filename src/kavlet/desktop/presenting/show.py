@@ -2,7 +2,7 @@
 
 from PySide6.QtCore import QElapsedTimer, QObject, QTimer, Signal
 
-from kavlet.core.building.live import LiveCell, with_number
+from kavlet.core.building.live import LiveCell, same_cell, with_number
 from kavlet.core.building.paging.page import NO_PAGE_PICTURE, PagePicture
 from kavlet.core.building.reuse import Pictures
 from kavlet.core.document.document import Document
@@ -10,6 +10,7 @@ from kavlet.core.document.stepping import Stepping, stepped, stepping
 from kavlet.core.document.tweening import between
 from kavlet.core.figures.recalculate import Values
 from kavlet.core.pages.page import Page
+from kavlet.core.values.errors import KavletError
 
 FRAME = 16  # milliseconds from one picture of a movement to the next
 MOVE = 450  # milliseconds that a movement takes
@@ -36,7 +37,7 @@ class Show(QObject):
         self, document: Document, pages: tuple[str, ...], start: str = "", parent: QObject | None = None
     ) -> None:
         super().__init__(parent)
-        self._target = self._shown = self._from = document
+        self._begun = self._target = self._shown = self._from = document
         self.pages = pages
         self.at = pages.index(start) if start in pages else 0
         self.black = False
@@ -173,11 +174,20 @@ class Show(QObject):
         self.figures[place] = number
         self._go(document)
 
-    def kept(self, document: Document) -> Document:
-        """A document with the figures that were changed before the audience."""
-        for place, number in self.figures.items():
-            document = with_number(document, place, number)
-        return document
+    def kept(self, document: Document) -> tuple[Document, list[LiveCell]]:
+        """A document with the figures that were changed before the audience, and those cells that it has not got any
+        more, or holds something else in."""
+        lost: list[LiveCell] = []
+        made = document
+        for place, number in list(self.figures.items()):
+            try:
+                if not same_cell(self._begun, document, place):
+                    lost.append(place)
+                    continue
+                made = with_number(made, place, number)
+            except KavletError:
+                lost.append(place)
+        return made, lost
 
     # Moving
 

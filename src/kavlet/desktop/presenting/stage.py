@@ -248,7 +248,8 @@ class PresentedPage(QWidget):
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         if self.field.isVisible() or self.list.isVisible():
-            self._close_over()
+            self.take_typed()
+            self.list.hide()
             return
         if event.button() == Qt.MouseButton.RightButton:
             self.show_of.back()
@@ -314,8 +315,7 @@ class PresentedPage(QWidget):
             if found is not None and drawn is not None:
                 key, row = found
                 mark = next(one for one in drawn.figure.marks if one.key == key and one.row == row)
-                values = show.values
-                self._open(cell_of_mark(show.document, values, show.document.chart(item.chart), drawn, mark), place)
+                self._open(cell_of_mark(show.document, show.document.chart(item.chart), drawn, mark), place)
 
     def _open(self, cell: LiveCell, place: QPointF) -> None:
         """Type another number for a cell, where it was clicked."""
@@ -338,10 +338,19 @@ class PresentedPage(QWidget):
         self.field.selectAll()
         self.field.setFocus()
 
+    def take_typed(self) -> None:
+        """Take a number that is typed, as it is left; what is none stays in the field, and is said."""
+        if self.field.isVisible():
+            if self.field.isModified():
+                self._take()
+            else:
+                self._close_over()
+
     def _take(self) -> None:
         """Take the number that was typed; what is none stays in the field, and is said."""
         cell = self._place
         if cell is not None and attempt(lambda: self._change(cell), self._say):
+            self._say("")
             self._close_over()
 
     def _change(self, cell: LiveCell) -> None:

@@ -1,9 +1,12 @@
 """Presenting from the window: what is shown on which screen, and what becomes of figures changed meanwhile."""
 
-from PySide6.QtCore import QObject, QSettings
+from collections.abc import Callable
+
+from PySide6.QtCore import QObject, QSettings, QTimer
 from PySide6.QtGui import QGuiApplication, QKeyEvent, QScreen
 from PySide6.QtWidgets import QMessageBox, QWidget
 
+from kavlet.core.building.live import LiveCell
 from kavlet.core.document import paging
 from kavlet.core.document.document import Document
 from kavlet.core.messages import counted, say, words
@@ -11,7 +14,7 @@ from kavlet.core.values.errors import KavletError
 from kavlet.desktop.presenting.show import Show
 from kavlet.desktop.presenting.speaker import SpeakerView
 from kavlet.desktop.presenting.stage import PresentedPage
-from kavlet.desktop.store import Store
+from kavlet.desktop.store import Rehearsed, Store
 
 SCREEN = "screen to present on"
 
@@ -23,6 +26,7 @@ class PresentCommands(QObject):
         super().__init__(parent)
         self._parent, self._store = parent, store
         # The window owns what is shown: it goes only once the event that ends it is over.
+        self._then: Callable[[], object] | None = None  # what waits for the end of the show
         self.stage: PresentedPage | None = None
         self.speaker: SpeakerView | None = None
         self.question: QMessageBox | None = None
@@ -99,12 +103,22 @@ class PresentCommands(QObject):
         if self.speaker is not None:
             self.speaker.setGeometry(here.availableGeometry())
 
+    def ended(self, then: Callable[[], object]) -> bool:
+        """End what is presented, before its window closes. Returns whether it is over; where figures were changed, it
+        is asked first, and `then` is done once that is answered."""
+        self.end()
+        if self.stage is None:
+            return True
+        self._then = then
+        return False
+
     def end(self) -> None:
         """Leave; where figures were changed before the audience, ask whether to keep them."""
         stage = self.stage
         if stage is None or self.question is not None:
             return
         show = stage.show_of
+        stage.take_typed()
         show.stop()
         if not show.figures:
             self._close()
@@ -124,17 +138,37 @@ class PresentCommands(QObject):
 
     def _answered(self, keep: bool, leave: bool) -> None:
         self.question = None
+        then, self._then = self._then, None
         if not leave or self.stage is None:
             return
         show = self.stage.show_of
         self._close()
         if keep:
-            kept = show.kept
+            self._keep(show)
+        if then is not None:
+            QTimer.singleShot(0, self, then)
 
-            def changed(document: Document) -> Document:
-                return kept(document)
+    def _keep(self, show: Show) -> None:
+        """Keep the figures that were changed; those whose cells are gone are said."""
+        lost: list[LiveCell] = []
 
-            self._store.edit(say("change figures while presenting"), changed)
+        def changed(document: Document) -> Document:
+            made, gone = show.kept(document)
+            lost.extend(gone)
+            return made
+
+        self._store.edit(say("change figures while presenting"), changed)
+        if lost:
+            self._store.tell(str(counted("{count} of the figures has no cell any more.",
+                                         "{count} of the figures have no cell any more.", len(lost))))  # fmt: skip
+
+    @property
+    def draft(self) -> Rehearsed | None:
+        """The edit that would keep the figures changed so far, for the journal; None where there are none."""
+        if self.stage is None or not self.stage.show_of.figures:
+            return None
+        show, document = self.stage.show_of, self._store.document
+        return Rehearsed(say("change figures while presenting"), lambda: show.kept(document)[0])
 
     def _close(self) -> None:
         for window in (self.speaker, self.stage):

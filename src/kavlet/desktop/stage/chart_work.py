@@ -90,8 +90,9 @@ class ChartCommands(QObject):
         self._store.edit_chart(say("turn rows into series"), turned)
 
     def copy(self) -> None:
-        document, new = charting.copy_chart(self._store.document, self._store.here.id)
-        if self._store.apply(say("copy chart"), document):
+        chart = self._store.here.id
+        new = self._store.make(say("copy chart"), lambda document: charting.copy_chart(document, chart))
+        if new is not None:
             self._store.show_chart(new)
 
     def delete(self) -> None:

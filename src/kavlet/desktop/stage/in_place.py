@@ -25,6 +25,7 @@ class InPlace:
         if text is None:
             return
         if self.editor is not None:
+            self.editor.end_typing()
             self.editor.deleteLater()
         box = box or next(iter(boxes(picture.figure, part)), picture.figure.plot)
         corner = view.from_chart(box.x, box.y)
@@ -34,11 +35,8 @@ class InPlace:
         editor.setAccessibleName(words("Edit {text}", text=named(part.key) if part.kind == "text" else say("label")))
         left, height = max(0.0, min(corner.x() - 6, view.width() - width)), editor.sizeHint().height()
         editor.setGeometry(int(left), int(corner.y()) - 6, int(width), height)
-        editor.committed.connect(lambda text: self._take(part, text))
-        editor.for_all.connect(lambda text: self._take(part, text, to_all=True))
-        for done in (editor.committed, editor.for_all):
-            done.connect(lambda _: view.setFocus())
-        editor.left.connect(lambda text: self._take(part, text))
+        editor.committed.connect(lambda text, to_all: self._take(part, text, to_all))
+        editor.closed.connect(view.setFocus)
         if part.kind == "label":
             editor.setToolTip(words("Return: this label. Shift+Return: all labels of the layer."))
         editor.show()

@@ -6,7 +6,7 @@ from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QSizePolicy, QSlider, QToolButton, QWidget
 
 from kavlet.core.document import dressing, reading, stepping
-from kavlet.core.document.document import Document
+from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.settled import settled
 from kavlet.core.messages import Message, say, words
 from kavlet.desktop.dress.fields import PickField
@@ -86,14 +86,20 @@ class Stepper(QWidget):
             return chart.reading.row + 1.0
         return stepping.position(self._store.document, chart)
 
-    def _at(self, step: float) -> Document | None:
-        """The document with the chart at a step; None where it does not step."""
-        chart, document = self._store.chart, self._store.document
+    @property
+    def _steps(self) -> bool:
+        """Whether the chart in view steps."""
+        chart = self._store.chart
+        return chart.reading is not None or stepping.steps_of(self._store.document, chart) is not None
+
+    @staticmethod
+    def _at(document: Document, chart: ChartEntry, step: float) -> Document:
+        """A document with its chart at a step; the same one where the chart does not step."""
         steps = stepping.steps_of(document, chart)
         if chart.reading is not None:
             row = round(step) - 1
             return document if row == chart.reading.row else reading.read(document, chart.id, row)
-        return dressing.set_setting(document, chart.id, steps.parameter, step) if steps is not None else None
+        return dressing.set_setting(document, chart.id, steps.parameter, step) if steps is not None else document
 
     def _name(self) -> Message:
         return say("read another row") if self._store.chart.reading is not None else say("step to another period")
@@ -119,22 +125,19 @@ class Stepper(QWidget):
 
     def _moved(self, value: int) -> None:
         """Show the step, or the way between two; a key's step is taken at once."""
-        document = self._at(1 + value / TWEENS)
-        if document is None:
-            return
-        if self.slider.isSliderDown() or self._timer.isActive():
-            self._store.try_out(document)
-        else:
-            self._store.apply(self._name(), document)
+        step = 1 + value / TWEENS
+        if not (self.slider.isSliderDown() or self._timer.isActive()):
+            self._take(step)
+        elif self._steps:
+            self._store.try_out(self._at(self._store.document, self._store.chart, step))
 
     def _settle(self) -> None:
         """Take the nearest period."""
         self._take(1.0 + round(self.slider.value() / TWEENS))
 
     def _take(self, step: float) -> None:
-        document = self._at(step)
-        if document is not None:
-            self._store.apply(self._name(), document)
+        if self._steps:
+            self._store.edit_chart(self._name(), lambda document, chart: self._at(document, chart, step))
 
     def _toggle(self, on: bool) -> None:
         self.play.setText("❚❚" if on else "▶")

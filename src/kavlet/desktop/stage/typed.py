@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 from msgspec import Struct
 from PySide6.QtCore import QModelIndex, QRect, Qt, Signal
-from PySide6.QtGui import QFocusEvent, QKeyEvent, QStandardItem, QStandardItemModel
+from PySide6.QtGui import QKeyEvent, QShowEvent, QStandardItem, QStandardItemModel
 from PySide6.QtWidgets import QCompleter, QLineEdit, QListView, QWidget
 
 from kavlet.core.building.stages import Picture
@@ -20,6 +20,7 @@ from kavlet.core.figures.typed import shown_for_editing, typed
 from kavlet.core.messages import say, words
 from kavlet.core.text.numbers import decimal_sign, group_sign
 from kavlet.core.touch.parts import Part
+from kavlet.desktop.pending_text import TextEditor
 
 FIELDS = (
     ("{value}", say("the figure")), ("{name}", say("the row’s name")), ("{share}", say("its share of the whole")),
@@ -28,19 +29,17 @@ FIELDS = (
 OFFERED = 400
 
 
-class TextEdit(QLineEdit):
-    """`committed` tells the text when Return is pressed, `left` when the field is left; Esc gives it up.
-
-    `for_all` tells the text of one label that is to be all labels' of its layer.
+class TextEdit(TextEditor, QLineEdit):
+    """`committed` tells the text once Return is pressed or the field is left, and whether it is to be that of all
+    labels of its layer; Esc gives it up. `closed` tells that it is done.
     """
 
-    committed = Signal(str)
-    for_all = Signal(str)
-    left = Signal(str)
+    committed = Signal(str, bool)
+    closed = Signal()
 
     def __init__(self, text: str, offers: Sequence[tuple[str, str]], parent: QWidget) -> None:
         super().__init__(text, parent)
-        self._held = text
+        self._held, self._for_all, self._given_up = text, False, False
         model = QStandardItemModel(self)
         for insert, meaning in offers:
             item = QStandardItem(f"{insert}   {meaning}")
@@ -54,6 +53,7 @@ class TextEdit(QLineEdit):
         self.completion.setCaseSensitivity(Qt.CaseSensitivity.CaseInsensitive)
         self.completion.activated[QModelIndex].connect(self._take)  # type: ignore[index]
         self.textEdited.connect(lambda _: self._offer())
+        self.textEdited.connect(lambda _: self.note_typing())
         self.selectAll()
 
     def offered(self) -> list[str]:
@@ -89,17 +89,25 @@ class TextEdit(QLineEdit):
             self.setSelection(start, len(begun))
             self.insert(insert)
 
-    def focusOutEvent(self, event: QFocusEvent) -> None:
-        super().focusOutEvent(event)
-        if event.reason() != Qt.FocusReason.PopupFocusReason:
-            self.commit()
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        self.note_typing()
 
-    def commit(self) -> None:
-        """Take what is typed, and be done."""
-        if self.isVisible():
-            self.hide()
-            if self.text() != self._held:
-                self.left.emit(self.text())
+    def typed_text(self) -> str:
+        return self.text()
+
+    def is_changed(self) -> bool:
+        return not self._given_up and (self._for_all or self.text() != self._held)
+
+    def hand_over(self) -> None:
+        self.committed.emit(self.text(), self._for_all)
+
+    def finish_typing(self) -> None:
+        self._given_up = True
+        had_focus = self.hasFocus()
+        self.hide()
+        if had_focus:
+            self.closed.emit()
 
     def focusNextPrevChild(self, forward: bool) -> bool:
         return False if self.popup.isVisible() else super().focusNextPrevChild(forward)  # Tab takes what is offered
@@ -109,11 +117,12 @@ class TextEdit(QLineEdit):
             self._take(self.popup.currentIndex())
             self.popup.hide()
         elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            self.hide()
-            to_all = event.modifiers() & Qt.KeyboardModifier.ShiftModifier
-            (self.for_all if to_all else self.committed).emit(self.text())
+            self._for_all = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
+            self.commit()
+            self._for_all = False
         elif event.key() == Qt.Key.Key_Escape:
-            self.hide()
+            self.end_typing()
+            self.finish_typing()
         else:
             super().keyPressEvent(event)
 

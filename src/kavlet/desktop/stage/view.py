@@ -269,6 +269,8 @@ class StageView(SheetView):
         elif key == Qt.Key.Key_Escape:
             out = Part("layer", held[0].key) if held and held[0].kind in ("mark", "label") else None
             self._store.select(*((out,) if out is not None else ()))
+        elif key in (Qt.Key.Key_Delete, Qt.Key.Key_Backspace) and held:
+            self._store.tell(words("Parts of a chart come from its figures and its look: hide them in Dress."))
         elif key in (Qt.Key.Key_Return, Qt.Key.Key_F2) and held and held[0].kind in ("text", "label", "axis"):
             self.in_place.open(held[0])
         elif int(key) in arrows and (not held or held[0].kind == "plot"):
@@ -298,7 +300,7 @@ class StageView(SheetView):
             drag = begin(picture.figure, picture.build.chart, part, (), box.x if box else 0.0, box.y if box else 0.0)
             if drag is not None:
                 looks = drag.looks(way[0] * step, way[1] * step, 0.0, 0.0)
-                self._store.apply(drag.name, dressing.set_looks(self._store.document, chart.id, looks))
+                self._store.edit(drag.name, lambda document: dressing.set_looks(document, chart.id, looks))
 
     def _turn(self, way: tuple[int, int], step: float) -> None:
         """With nothing chosen, arrows turn and tilt a solid by degrees."""
@@ -306,7 +308,7 @@ class StageView(SheetView):
         if picture.build.chart.as_solid is not None and not self.problem:
             drag = turning(picture.build.chart)
             looks = drag.looks(way[0] * step / DEGREES, way[1] * step / DEGREES, 0.0, 0.0)
-            self._store.apply(drag.name, dressing.set_looks(self._store.document, chart.id, looks))
+            self._store.edit(drag.name, lambda document: dressing.set_looks(document, chart.id, looks))
 
     # Painting
 
