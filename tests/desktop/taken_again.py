@@ -75,11 +75,17 @@ class OneWindow:
             settings_in(self._nowhere)
             window = self._held[0]
             window.store.attended.stop()
-            window.pending_text.drop()
-            window.store.history.saved()
-            window.close()
+            _close_unasked(window)
             window.deleteLater()
         self._held = None
+
+
+def _close_unasked(one: QWidget) -> None:
+    """Close a window without a question about what was edited or is typed in it."""
+    if isinstance(one, Window):
+        one.pending_text.drop()
+        one.store.history.saved()
+    one.close()
 
 
 def told(window: Window) -> Told:
@@ -151,9 +157,10 @@ def settled() -> None:
 def renew(window: Window, as_new: Store) -> None:
     """Give a window what a new one has: a document, nothing else open, nothing kept of what was done before."""
     store, view, frame = window.store, window.stage.view, window.pages.canvas.frame
+    window.pending_text.drop()
     for one in QApplication.topLevelWidgets():
         if one is not window and one.isVisible():
-            one.close()
+            _close_unasked(one)
     for sheet in window.findChildren(QDialog):
         sheet.deleteLater()
     window.places.show_stage()

@@ -10,7 +10,7 @@ from typing import ClassVar, Protocol, runtime_checkable
 import shiboken6
 from PySide6.QtCore import QEvent, QObject, Qt, Signal
 from PySide6.QtGui import QFocusEvent, QKeyEvent, QKeySequence
-from PySide6.QtWidgets import QApplication, QLineEdit, QMenu, QMenuBar, QPlainTextEdit, QTextEdit, QWidget
+from PySide6.QtWidgets import QLineEdit, QPlainTextEdit, QTextEdit, QWidget
 
 KEY = Qt.Key
 EDITING_KEYS = frozenset(
@@ -37,7 +37,6 @@ class TextEditor:
 
     kinds: ClassVar[list[type["TextEditor"]]] = []
     keeps_draft = True  # whether what is typed is for the document, and so kept against a crash
-    _refused: str | None = None  # the text that could not be taken
 
     def __init_subclass__(cls) -> None:
         super().__init_subclass__()
@@ -63,38 +62,28 @@ class TextEditor:
     def finish_typing(self) -> None:
         """The text is taken, or was never changed: a field goes on showing it, an editor in place closes."""
 
-    def edits_together_with(self, widget: QWidget) -> bool:
-        """Whether a widget beside it helps to edit the text, so that a click there does not end the typing."""
-        del widget
-        return False
-
     # What is the same for all
 
     def commit(self) -> bool:
         """Take what is typed. Returns whether the document has it now; what is refused stays, and why is said once."""
         if self.is_changed():
-            if self._refused == self.typed_text():
-                return False
             pending = pending_text_of(self)
-            if pending is not None and not pending.hand_over(self):
-                self._refused = self.typed_text()
-                return False
             if pending is None:
                 self.hand_over()
+            elif not pending.hand_over(self):
+                return False
         self.end_typing()
         self.finish_typing()
         return True
 
     def note_typing(self) -> None:
         """Something was typed."""
-        self._refused = None
         pending = pending_text_of(self)
         if pending is not None:
             pending.begin(self)
 
     def end_typing(self) -> None:
         """Nothing is typed any more."""
-        self._refused = None
         pending = pending_text_of(self)
         if pending is not None:
             pending.end(self)
@@ -165,7 +154,7 @@ class PendingText(QObject):
         super().__init__(parent)
         self._editor: TextEditor | None = None
         self._taking: TextEditor | None = None
-        self._was_refused = False
+        self._refused: str | None = None  # the text that could not be taken
 
     @property
     def editor(self) -> TextEditor | None:
@@ -190,14 +179,12 @@ class PendingText(QObject):
 
     def begin(self, editor: TextEditor) -> None:
         """Something is being typed there; what was typed elsewhere is taken first."""
+        self._refused = None
         if editor is not self.editor:
             self.take()
             self._editor = editor
             if isinstance(editor, QWidget):
                 editor.destroyed.connect(self._forget_gone)
-            app = QApplication.instance()
-            if app is not None:
-                app.installEventFilter(self)
         self.changed.emit()
 
     def _forget_gone(self) -> None:
@@ -207,14 +194,12 @@ class PendingText(QObject):
     def end(self, editor: TextEditor) -> None:
         """Nothing is typed there any more."""
         if editor is self._editor:
-            self._editor = None
-            app = QApplication.instance()
-            if app is not None:
-                app.removeEventFilter(self)
+            self._editor = self._refused = None
             self.changed.emit()
 
     def drop(self) -> None:
         """Let go of what is typed."""
+        self._refused = None
         if self.editor is not None:
             self.end(self.editor)
 
@@ -226,18 +211,20 @@ class PendingText(QObject):
         return editor.commit()
 
     def hand_over(self, editor: TextEditor) -> bool:
-        """Let an editor hand its text over. Returns whether it was taken."""
-        before, self._taking, self._was_refused = self._taking, editor, False
+        """Let an editor hand its text over. Returns whether it was taken; what was refused is not tried again."""
+        if self._refused is not None and editor is self.editor and self._refused == editor.typed_text():
+            return False
+        before, self._taking, self._refused = self._taking, editor, None
         try:
             editor.hand_over()
         finally:
             self._taking = before
-        return not self._was_refused
+        return self._refused is None
 
     def refuse(self, sentence: str) -> None:
         """Tell the editor whose text is being taken why it can't be."""
         if self._taking is not None:
-            self._was_refused = True
+            self._refused = self._taking.typed_text()
             self._taking.refuse(sentence)
 
     def undo(self) -> bool:
@@ -257,16 +244,6 @@ class PendingText(QObject):
             self.changed.emit()
             return True
         return not self.take()
-
-    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
-        """A button of the mouse goes down elsewhere: what is typed is taken before it does anything."""
-        if event.type() == QEvent.Type.MouseButtonPress and isinstance(watched, QWidget):
-            editor = self.editor
-            if isinstance(editor, QWidget) and watched.window() is editor.window():
-                inside = watched is editor or editor.isAncestorOf(watched) or isinstance(watched, QMenu | QMenuBar)
-                if not inside and not editor.edits_together_with(watched):
-                    self.take()
-        return False
 
 
 @runtime_checkable

@@ -40,7 +40,6 @@ class CellDelegate(QStyledItemDelegate):
     def createEditor(self, parent: QWidget, option: QStyleOptionViewItem, index: Index) -> QWidget:
         cell, place, model = QRect(option.rect), QPersistentModelIndex(index), index.model()
         editor = FormulaEdit(parent, in_cell=True)
-        editor.picks_in = parent
         editor.edited.connect(lambda: _widen(editor, cell))
         editor.committed.connect(lambda text: model.setData(place, text))
         editor.closed.connect(lambda: self._close(editor, QStyledItemDelegate.EndEditHint.NoHint))

@@ -78,7 +78,6 @@ class FormulaEdit(TextEditor, QPlainTextEdit):
         super().__init__(parent)
         self._held = ""
         self._showing = False
-        self.picks_in: QWidget | None = None  # where a click puts a reference
         self._picked: tuple[int, int] | None = None
         self.setLineWrapMode(QPlainTextEdit.LineWrapMode.NoWrap)
         self.setWordWrapMode(QTextOption.WrapMode.NoWrap)
@@ -138,9 +137,6 @@ class FormulaEdit(TextEditor, QPlainTextEdit):
         self._held = self.text()
         self.document().clearUndoRedoStacks()  # from here on, undo is the document's
         self.closed.emit()
-
-    def edits_together_with(self, widget: QWidget) -> bool:
-        return self.picks_in is not None and widget is self.picks_in and self.can_pick()
 
     def _changed(self) -> None:
         self.edited.emit()

@@ -138,7 +138,6 @@ class FiguresPanel(QFrame):
         made = FormulaEdit(self)
         made.setAccessibleName(words("Formula line"))
         made.setPlaceholderText(words("number, text, or =formula"))
-        made.picks_in = self.grid.viewport()
         made.committed.connect(self._typed_in_line)
         made.closed.connect(self._line_is_done)
         made.finished.connect(self._go_on_from_line)

@@ -15,7 +15,7 @@ from PySide6.QtGui import (
     QTextCursor,
     QTextListFormat,
 )
-from PySide6.QtWidgets import QApplication, QFrame, QTextEdit, QWidget
+from PySide6.QtWidgets import QApplication, QFrame, QTextEdit
 
 from kavlet.core.building.paging.words import look_of
 from kavlet.core.document import paging
@@ -268,9 +268,6 @@ class WordsEditor(TextEditor, QTextEdit):
         if had_keys:
             self._canvas.setFocus(Qt.FocusReason.OtherFocusReason)
         self._canvas.update()
-
-    def edits_together_with(self, widget: QWidget) -> bool:
-        return widget is self.bar or self.bar.isAncestorOf(widget)
 
     def _typed(self) -> None:
         if self.is_open:
