@@ -177,7 +177,7 @@ def renew(window: Window, as_new: Store) -> None:
     window.keeper.close(keep=False)
     window.keeper.deleteLater()
     store.take_over(as_new)
-    window.keeper = Keeper(store, window)
+    window.keeper = Keeper(store, window, lambda: window.presenting.draft)
     window.keeper.failed.connect(window.refused)
     window.desk.proof = None
     window.desk.read_again()

@@ -126,7 +126,8 @@ class FileCommands(QObject):
 
     def _put(self, path: Path, agreed: bool = True) -> bool:
         """Save to a path, after asking where that would overwrite what the author does not know of: `agreed` tells
-        that replacing what lies there was agreed to."""
+        that replacing what lies there was agreed to. What is being typed is saved too."""
+        self._store.pending_text.take()
         doubt = self._store.on_disk.doubt(path)
         if not doubt and not agreed and path.exists():
             doubt = words("“{file}” is there already.", file=path.name)

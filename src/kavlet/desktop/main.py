@@ -102,7 +102,7 @@ def offer_kept(window: Window) -> None:
     sheet = RecoverySheet(kept, window)
 
     def take(one: journal.Kept) -> None:
-        if not window.store.take_up(one.history, one.path, one.name):
+        if not window.store.take_up(one.history, one.path, one.name, one.stamp):
             return
         window.keeper.flush()  # what was kept is kept again before the old journal goes
         journal.remove(one.file)

@@ -1,43 +1,41 @@
 """The document's file as it was when it was opened or saved here, to tell when another has written it since."""
 
-import hashlib
 from pathlib import Path
 
+from kavlet.core.files.file_stamp import FileStamp, stamp_of
 from kavlet.core.messages import say
 
 
 class OnDisk:
-    """A file's state: its size and date, and its content, as some programs only touch a file."""
+    """A file, and what it was like; `stamp` None where nobody knows, so that it is asked before it is overwritten."""
 
-    def __init__(self, path: Path | None) -> None:
-        self._path = path
-        self._state, self._digest = _state(path), _digest(path)
+    def __init__(self, path: Path | None, stamp: FileStamp | None) -> None:
+        self._path, self.stamp = path, stamp
+
+    @staticmethod
+    def now(path: Path | None) -> "OnDisk":
+        """A file as it is now."""
+        return OnDisk(path, stamp_of(path))
 
     def doubt(self, path: Path) -> str:
         """Why it should be asked before writing to a path; empty when nothing speaks against it."""
-        state = _state(path)
+        there = _stat(path)
         if self._path is not None and path.resolve() == self._path.resolve():
-            if state is None:
+            if there is None:
                 return str(say("“{file}” is not there any more.", file=path.name))
-            if state != self._state and _digest(path) != self._digest:
+            if self.stamp is None or not self.stamp.fits(path):
                 return str(say("“{file}” was written by another window or program since then.", file=path.name))
-        if state is not None and not path.stat().st_mode & 0o200:
+        if there is not None and not there[0] & 0o200:
             return str(say("“{file}” is write-protected.", file=path.name))
-        if state is not None and path.stat().st_nlink > 1:
+        if there is not None and there[1] > 1:
             return str(say("“{file}” has another name, which would keep what it holds now.", file=path.name))
         return ""
 
 
-def _state(path: Path | None) -> tuple[int, int] | None:
+def _stat(path: Path) -> tuple[int, int] | None:
+    """A file's mode and the number of its names; None where there is none."""
     try:
-        found = path.stat() if path is not None else None
+        found = path.stat()
     except (OSError, ValueError):
         return None
-    return None if found is None else (found.st_size, found.st_mtime_ns)
-
-
-def _digest(path: Path | None) -> bytes:
-    try:
-        return hashlib.sha256(path.read_bytes()).digest() if path is not None else b""
-    except (OSError, ValueError):
-        return b""
+    return found.st_mode, found.st_nlink

@@ -218,8 +218,18 @@ class PendingText(QObject):
         try:
             editor.hand_over()
         finally:
+            self._taking, refused = before, self._refused
+            if editor is not self.editor:
+                self._refused = None
+        return refused is None
+
+    def left_alone(self, do: Callable[[], object]) -> None:
+        """Do something without taking what is typed."""
+        before, self._taking = self._taking, self._editor
+        try:
+            do()
+        finally:
             self._taking = before
-        return self._refused is None
 
     def refuse(self, sentence: str) -> None:
         """Tell the editor whose text is being taken why it can't be."""

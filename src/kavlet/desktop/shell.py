@@ -64,7 +64,6 @@ class Shell(QMainWindow):
         )
         self.wall, self.start, self.pages = places.wall, places.start, places.pages
         self.offered: set[str] = set()  # the tables that the wall came up for by itself
-        self.keeper = Keeper(store, self)
         self.files = FileCommands(self, store, self.worker)
         self.delivering = DeliverCommands(self, store, self.worker, self.files.folder, lambda: places.on_pages)
         self.tables = TableCommands(self, store, self.worker)
@@ -78,6 +77,8 @@ class Shell(QMainWindow):
         self.page_work = PageCommands(self, store, self.pages, lambda: places.on_pages)
         self.items = ItemCommands(self, store, self.pages, lambda: places.on_pages, self.pictures.ask_drawing)
         self.presenting = PresentCommands(self, store)
+        self.keeper = Keeper(store, self, lambda: self.presenting.draft)
+        self.presenting.changed.connect(self.keeper.look_soon)
         self.desk = ProofDesk(store, self)
         self.proof_panel = self._below()
         self.proof = ProofCommands(self, store, self.proof_panel, places)

@@ -16,6 +16,7 @@ from kavlet.core.document.history import History
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.figures.recalculate import Values
 from kavlet.core.figures.table import NO_TABLE, Table
+from kavlet.core.files.file_stamp import FileStamp
 from kavlet.core.messages import Message, say
 from kavlet.core.pages.page import AnyItem, Page
 from kavlet.core.recipes.recipe import Recipe
@@ -62,7 +63,7 @@ class Store(QObject):
         self._rehearsed: list[Rehearsed] | None = None
         self.looks_at_pages = False
         self.path: Path | None = None
-        self.followed, self.on_disk = Followed(), OnDisk(None)
+        self.followed, self.on_disk = Followed(), OnDisk(None, None)
         self.name = ""
         self.chosen = Chosen()
         self.folded = False
@@ -404,7 +405,7 @@ class Store(QObject):
         found: list[Rehearsed] = []
         self._rehearsed = found
         try:
-            do()
+            self.pending_text.left_alone(do)
         finally:
             self._rehearsed = None
         return found[0] if found else None
@@ -427,14 +428,16 @@ class Store(QObject):
         self.path = path
         self.name = name
         self.followed.opened(document, path, unsaved)
-        self.on_disk = OnDisk(path)
+        self.on_disk = OnDisk.now(path)
         self.edited.emit()
 
-    def take_up(self, history: History, path: Path | None, name: str) -> bool:
-        """Go on with a history that was kept: it reaches back into the time before. Returns whether it was taken."""
+    def take_up(self, history: History, path: Path | None, name: str, stamp: FileStamp | None) -> bool:
+        """Go on with a history that was kept: it reaches back into the time before, when its file was as `stamp` says.
+        Returns whether it was taken."""
         if not self.load(history.current, path, name):
             return False
         self._history = history
+        self.on_disk = OnDisk(path, stamp)
         self.edited.emit()
         return True
 
@@ -443,6 +446,6 @@ class Store(QObject):
         self._history.saved()
         self.path = path
         self.followed.saved(self.document, path)
-        self.on_disk = OnDisk(path)
+        self.on_disk = OnDisk.now(path)
         self.name = path.stem
         self.edited.emit()

@@ -25,7 +25,7 @@ def made(
 def places(document: Document) -> dict[int, LiveCell]:
     """The cells of all marks that show one, by row."""
     pictures = Pictures()
-    picture, values = pictures.picture(document, "k1"), pictures.values(document)
+    picture = pictures.picture(document, "k1")
     found: dict[int, LiveCell] = {}
     for mark in picture.figure.marks:
         if mark.visible and not mark.helper and mark.row >= 0:
@@ -49,7 +49,7 @@ def test_marks_lead_to_their_own_cells(recipe: str) -> None:
 def test_a_mark_of_a_second_series_leads_to_its_column() -> None:
     document = made("columns", {"name": ("c1",), "value": ("c2", "c3")})
     pictures = Pictures()
-    picture, values = pictures.picture(document, "k1"), pictures.values(document)
+    picture = pictures.picture(document, "k1")
     second = [mark for mark in picture.figure.marks if mark.key == "series 2"]
     cells = [cell_of_mark(document, document.chart("k1"), picture, mark) for mark in second]
     assert cells == [LiveCell("t1", 2, row) for row in (1, 2, 3)]

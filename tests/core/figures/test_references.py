@@ -43,15 +43,15 @@ def test_filling_off_the_grid_gives_an_error() -> None:
 @pytest.mark.parametrize(
     ("formula", "shift", "result"),
     [
-        ("=SUM(B$2:B$6)-B4", Shift(3, 1, 6), "=SUM(B$2:B$7)-B5"),  # inside the range: it grows
-        ("=SUM(B$2:B$6)", Shift(1, 1, 6), "=SUM(B$3:B$7)"),  # above: it moves
-        ("=SUM(B$2:B$6)", Shift(6, 2, 6), "=SUM(B$2:B$8)"),  # at the table's end: it grows with the new rows
-        ("=SUM(B$2:B$4)", Shift(6, 1, 6), "=SUM(B$2:B$4)"),  # a range that ends earlier does not
-        ("=SUM(B$2:B$6)-B4", Shift(3, -1, 6), "=SUM(B$2:B$5)-#REF!"),  # the row itself is gone
-        ("=SUM(B$2:B$6)", Shift(4, -2, 6), "=SUM(B$2:B$4)"),
-        ("=SUM(B2:B3)", Shift(1, -2, 6), "=SUM(#REF!)"),
-        ("=Other!B4+B4", Shift(1, 1, 6), "=Other!B4+B5"),
-        ('="B4"&B4', Shift(1, 1, 6), '="B4"&B5'),
+        ("=SUM(B$2:B$6)-B4", Shift(3, 1, (6,)), "=SUM(B$2:B$7)-B5"),  # inside the range: it grows
+        ("=SUM(B$2:B$6)", Shift(1, 1, (6,)), "=SUM(B$3:B$7)"),  # above: it moves
+        ("=SUM(B$2:B$6)", Shift(6, 2, (6,)), "=SUM(B$2:B$8)"),  # at the table's end: it grows with the new rows
+        ("=SUM(B$2:B$4)", Shift(6, 1, (6,)), "=SUM(B$2:B$4)"),  # a range that ends earlier does not
+        ("=SUM(B$2:B$6)-B4", Shift(3, -1, (6,)), "=SUM(B$2:B$5)-#REF!"),  # the row itself is gone
+        ("=SUM(B$2:B$6)", Shift(4, -2, (6,)), "=SUM(B$2:B$4)"),
+        ("=SUM(B2:B3)", Shift(1, -2, (6,)), "=SUM(#REF!)"),
+        ("=Other!B4+B4", Shift(1, 1, (6,)), "=Other!B4+B5"),
+        ('="B4"&B4', Shift(1, 1, (6,)), '="B4"&B5'),
     ],
 )
 def test_formulas_follow_rows(formula: str, shift: Shift, result: str) -> None:
@@ -59,16 +59,16 @@ def test_formulas_follow_rows(formula: str, shift: Shift, result: str) -> None:
 
 
 def test_formulas_of_other_tables_follow_too() -> None:
-    assert shifted("=Here!B4+B4", False, "Here", Shift(1, 1, 6), by_rows=True) == "=Here!B5+B4"
+    assert shifted("=Here!B4+B4", False, "Here", Shift(1, 1, (6,)), by_rows=True) == "=Here!B5+B4"
 
 
 def test_columns_are_followed() -> None:
-    assert shifted("=B2+$C$2", True, "Here", Shift(2, 1, 3), by_rows=False) == "=B2+$D$2"
+    assert shifted("=B2+$C$2", True, "Here", Shift(2, 1, (3,)), by_rows=False) == "=B2+$D$2"
 
 
 @given(st.integers(1, 30), st.integers(1, 5), st.integers(1, 30), st.integers(1, 30))
 def test_inserting_and_deleting_the_same_rows_changes_nothing(at: int, count: int, one: int, other: int) -> None:
     first, last = sorted((one, other))
     formula = f"=SUM(B{first + 1}:B{last + 1})+C{one + 1}"
-    grown = shifted(formula, True, "", Shift(at, count, 40), by_rows=True)
-    assert shifted(grown, True, "", Shift(at, -count, 40 + count), by_rows=True) == formula
+    grown = shifted(formula, True, "", Shift(at, count, (40,)), by_rows=True)
+    assert shifted(grown, True, "", Shift(at, -count, (40 + count,)), by_rows=True) == formula

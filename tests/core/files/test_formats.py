@@ -7,7 +7,7 @@ from python_calamine import CalamineWorkbook
 
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import Cell
+from kavlet.core.figures.cells import Cell, Formula
 from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import tables
 from kavlet.core.files.csv import harmless, with_names
@@ -20,7 +20,7 @@ ROWS = table(["gate", "count", "open"], ["North", "=cmd()", "Total"], [3, 4, 7],
 
 def held() -> bytes:
     made, table_id = edits.add_table(Document(), "Gates", [list(row) for row in ROWS])
-    made = edits.set_cells(made, table_id, {(1, 3): edits.Formula("=B2+B3")})
+    made = edits.set_cells(made, table_id, {(1, 3): Formula("=B2+B3")})
     return made, [(made.table(table_id), recalculate(made.tables))]  # type: ignore[return-value]
 
 
@@ -46,7 +46,7 @@ def test_what_is_written_is_read_again(ending: str, tmp_path: Path) -> None:
     assert read[0] == ["gate", "count", "open"]
     assert read[1][:2] == ["North", 3.0]
     total = read[3][1]
-    assert total == edits.Formula("=B2+B3") if ending in (".xlsx", ".ods") else total == 7.0
+    assert total == Formula("=B2+B3") if ending in (".xlsx", ".ods") else total == 7.0
 
 
 def test_workbooks_hold_values_beside_formulas(tmp_path: Path) -> None:

@@ -135,7 +135,7 @@ def test_what_is_taken_up_is_kept_again_before_the_old_journal_goes(window: Wind
 
     window.keeper = Keeper(window.store, window)
     (kept,) = [one for one in (journal.read(old),) if one is not None]
-    window.store.take_up(kept.history, kept.path, kept.name)
+    window.store.take_up(kept.history, kept.path, kept.name, kept.stamp)
     window.keeper.flush()
     assert len(journals()) == 2
     journal.remove(old)

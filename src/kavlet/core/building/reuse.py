@@ -5,6 +5,7 @@ from datetime import date
 import msgspec
 
 from kavlet.core.building.bound import bound_entry
+from kavlet.core.building.framed_values import framed_values
 from kavlet.core.building.paging.page import NO_PAGE_PICTURE, PagePicture, page_picture
 from kavlet.core.building.stages import NO_PICTURE, Picture, Still, still, turned, unturned
 from kavlet.core.document.document import ChartEntry, Document
@@ -95,6 +96,7 @@ class Pictures:
         )
         if kept is not None and same and kept[2] == entry:
             return kept[3]
+        document, values = framed_values(document, values, entry)
         shown = bound_entry(entry, document, values)
         bare = msgspec.structs.replace(shown, dress=unturned(shown))
         laid = kept[1] if kept is not None and same and kept[1].entry == bare else still(document, values, bare, None)

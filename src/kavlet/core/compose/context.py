@@ -5,7 +5,7 @@ from msgspec import Struct
 from kavlet.core.charts.chart import Chart
 from kavlet.core.compose.data import Data
 from kavlet.core.compose.furniture import Sizes
-from kavlet.core.compose.stacks import Span, spans
+from kavlet.core.compose.stacks import Span, spans, with_places_kept
 from kavlet.core.compose.words.wording import Wording
 from kavlet.core.dress.style import Style
 from kavlet.core.values.geometry import Rect, Size
@@ -56,6 +56,6 @@ def least_plot(side: float) -> float:
 
 def context(panel: Panel, style: Style, sizes: Sizes, sheet: Size, number: int = 0) -> Context:
     """The context of the panel with that number."""
-    chart, data = panel.chart, panel.data
+    chart, data = with_places_kept(panel.chart), panel.data
     words = Wording(chart, data)
     return Context(chart, data, style, sizes, words, spans(chart, data), sheet, number, panel.name)

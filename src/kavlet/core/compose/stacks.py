@@ -2,10 +2,11 @@
 
 import math
 
+import msgspec
 from msgspec import Struct
 
 from kavlet.core.charts.chart import Chart
-from kavlet.core.charts.layer import Stacking
+from kavlet.core.charts.layer import Layer, Stacking
 from kavlet.core.compose.data import Data
 from kavlet.core.figures.ranges import Floats
 from kavlet.core.values.sums import exact_sum
@@ -18,8 +19,28 @@ class Span(Struct, frozen=True):
     ends: Floats
 
 
+def with_places_kept(chart: Chart) -> Chart:
+    """A chart whose hidden layers keep their places in their stacks, as helpers do: what stands on them stands where it
+    stood. A stack of which nothing is seen has no place."""
+    seen = {_stack_of(layer) for layer in _stacking(chart) if layer.stack != "none" and not layer.helper}
+    if not any(layer.hidden and _stack_of(layer) in seen for layer in chart.layers):
+        return chart
+    layers = tuple(
+        msgspec.structs.replace(layer, helper=True, hidden=False, label=None)
+        if layer.hidden and _stack_of(layer) in seen
+        else layer
+        for layer in chart.layers
+    )
+    return msgspec.structs.replace(chart, layers=layers)
+
+
+def _stack_of(layer: Layer) -> tuple[type, bool, bool]:
+    """What tells a layer's stack from others; the last is whether it stands in one."""
+    return type(layer), layer.second, isinstance(layer, Stacking) and layer.stack != "none"
+
+
 def _stacking(chart: Chart) -> list[Stacking]:
-    """The layers that may stand on others. Hidden layers take no place; helpers do."""
+    """The layers that may stand on others and are not hidden."""
     return [layer for layer in chart.layers if isinstance(layer, Stacking) and not layer.hidden]
 
 

@@ -4,6 +4,7 @@ import math
 
 import msgspec
 
+from kavlet.core.document import filled_runs
 from kavlet.core.document.document import ChartEntry, Document, with_table
 from kavlet.core.document.fitting import fitted
 from kavlet.core.document.following import with_references
@@ -12,8 +13,9 @@ from kavlet.core.document.following_looks import turned as turned_looks
 from kavlet.core.document.guessing import guess_roles
 from kavlet.core.document.helper_tables import refuse_helper
 from kavlet.core.document.lookup import recipes_of
-from kavlet.core.figures.cells import Cell, ErrorValue, Formula, Value
-from kavlet.core.figures.references import CellReference, RangeReference, filled
+from kavlet.core.document.totals import closing_rows
+from kavlet.core.figures.cells import Cell, ErrorValue, Value
+from kavlet.core.figures.references import CellReference, RangeReference
 from kavlet.core.figures.table import HEADER, Column, Table
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
@@ -30,14 +32,24 @@ def move_rows(document: Document, table_id: str, first: int, count: int, to: int
     others = [row for row in range(table.height) if not first <= row < last]
     at = others.index(to) if to < table.height else len(others)
     order = [*others[:at], *range(first, last), *others[at:]]
+    return _with_rows_at(document, table_id, order)
+
+
+def _with_rows_at(document: Document, table_id: str, order: list[int]) -> Document:
+    """The table's rows in another order: references follow the rows they meant, filled runs stay as they stand."""
+    before = document.table(table_id)
     place = {row: new for new, row in enumerate(order)}
+    moved = [row for row, new in place.items() if row != new]
+    if not moved:
+        return document
     document = with_references(document, table_id, lambda old: _following(old, place, by_rows=True))
     table = document.table(table_id)
     columns = tuple(
         msgspec.structs.replace(column, cells=tuple(column.cells[row] for row in order)) for column in table.columns
     )
+    table = filled_runs.kept_in_place(before, msgspec.structs.replace(table, columns=columns), min(moved), max(moved))
     document = following_rows(document, table_id, lambda row: place.get(row + HEADER, row + HEADER) - HEADER)
-    return fitted(with_table(document, msgspec.structs.replace(table, columns=columns)))
+    return fitted(with_table(document, table))
 
 
 def move_columns(document: Document, table_id: str, first: int, count: int, to: int) -> Document:
@@ -84,29 +96,16 @@ def _following(old: RangeReference, place: dict[int, int], by_rows: bool) -> Ran
 
 def sort_rows(document: Document, table_id: str, values: list[Value], descending: bool = False) -> Document:
     """Sort the rows of figures, whole, by one value per row: numbers, then texts, then logical values; errors and
-    empty ones last, whichever the direction. Equal rows keep their order. Formulas read their own row as before.
+    empty ones last, whichever the direction. Equal rows keep their order; rows that sum up the others stay at the end.
+    References follow the rows they meant.
     """
     table = document.table(table_id)
-    rows = range(HEADER, table.height)
+    end = table.height - closing_rows(table)
+    rows = range(HEADER, end)
     filled_rows = [row for row in rows if not isinstance(values[row - HEADER], ErrorValue | None)]
     rest = [row for row in rows if row not in set(filled_rows)]
     ordered = sorted(filled_rows, key=lambda row: _sort_key(values[row - HEADER]), reverse=descending)
-    order = [*range(HEADER), *ordered, *rest]
-    columns = tuple(
-        msgspec.structs.replace(
-            column, cells=tuple(_in_row(column.cells[row], row, new) for new, row in enumerate(order))
-        )
-        for column in table.columns
-    )
-    place = {row: new for new, row in enumerate(order)}
-    document = following_rows(document, table_id, lambda row: place.get(row + HEADER, row + HEADER) - HEADER)
-    return fitted(with_table(document, msgspec.structs.replace(table, columns=columns)))
-
-
-def _in_row(cell: Cell, old: int, new: int) -> Cell:
-    if isinstance(cell, Formula) and not cell.made and old != new:
-        return Formula(filled(cell.text, 0, new - old), number=cell.number)
-    return cell
+    return _with_rows_at(document, table_id, [*range(HEADER), *ordered, *rest, *range(end, table.height)])
 
 
 def _sort_key(value: Value) -> tuple[int, float, str]:

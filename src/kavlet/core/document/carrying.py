@@ -152,7 +152,7 @@ def _named_in(document: Document) -> set[str]:
         found.add(old.table)
         return old
 
-    with_formulas(document, lambda text, _: rewritten(text, noted))
+    with_formulas(document, lambda text, *_: rewritten(text, noted))
     return found
 
 

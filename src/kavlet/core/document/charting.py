@@ -8,7 +8,7 @@ from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.looks import parse
 from kavlet.core.document import dressing
 from kavlet.core.document.columns import kinds
-from kavlet.core.document.document import Document, Past, fresh_id, fresh_name, with_chart, with_table
+from kavlet.core.document.document import ChartEntry, Document, Past, fresh_id, fresh_name, with_chart, with_table
 from kavlet.core.document.fitting import fitted
 from kavlet.core.document.guessing import guess_roles
 from kavlet.core.document.helper_tables import loosened
@@ -26,10 +26,10 @@ from kavlet.core.values.errors import KavletError
 def try_recipe(document: Document, chart_id: str, recipe: str) -> Document:
     """The chart by another recipe: its texts, dress and settings stay where they have a meaning there.
 
-    Roles of the same name keep their columns, the others are guessed; one that many columns may share takes all there
-    are where only one column could have it before. A recipe the chart has been by gets back the columns and settings it
-    had there. Colours and labels set by hand on the layer the old chart is about go over to the one the new chart is
-    about (layers are known by key: `value`, `series 1`, …).
+    Roles of the same name keep the columns that the author chose; those that were only guessed are guessed anew. One
+    that many columns may share takes all there are where only one column could have it before. A recipe the chart has
+    been by gets back the columns and settings it had there. Colours and labels set by hand on the layer the old chart
+    is about go over to the one the new chart is about (layers are known by key: `value`, `series 1`, …).
     """
     chart = document.chart(chart_id)
     made_by = find_recipe(document, recipe)
@@ -37,10 +37,12 @@ def try_recipe(document: Document, chart_id: str, recipe: str) -> Document:
     table = settled(document, chart.table)
     own = {column.id for column in table.columns if column.helper is None or column.helper.chart != chart_id}
     back = chart.past.get(recipe, Past())
+    guessed = guess_roles(table, before) if before is not None else {}
+    chosen = {role: held for role, held in chart.roles.items() if guessed.get(role) != held}
     kept: dict[str, tuple[str, ...]] = {}
     for role in made_by.roles:
-        was = back.roles.get(role.name) if role.many or role.name not in chart.roles else None
-        held = tuple(column for column in was or chart.roles.get(role.name, ()) if column in own)
+        was = back.roles.get(role.name) if role.many or role.name not in chosen else None
+        held = tuple(column for column in was or chosen.get(role.name, ()) if column in own)
         if held and (not role.many or was or _many(before, role.name)):
             kept[role.name] = held if role.many else held[:1]
     roles = guess_roles(table, made_by, _sharing(table, made_by, kept))
@@ -79,12 +81,19 @@ def repeated(document: Document, chart_id: str, on: bool) -> Document:
         )  # fmt: skip
     settings = dict(chart.settings)
     if how is not None and how.of:
-        stated = settings.pop(how.of, "sum")
-        held = chart.roles.get("name", ())
-        names = [cell for cell in table.columns[table.place(held[0])].cells[HEADER:] if cell] if held else []
+        settings.pop(how.of, None)
         if on:
-            settings[how.of] = stated if stated != "sum" else "group" if len(set(names)) < len(names) else "row"
+            settings[how.of] = of_each(chart, table, how.of)
     return fitted(with_chart(document, msgspec.structs.replace(chart, repeat=on, settings=settings)), document)
+
+
+def of_each(chart: ChartEntry, table: Table, parameter: str) -> Setting:
+    """What each of several charts is of, where one is of the sum of all: as the author says, else each group where
+    names occur several times, else each row."""
+    stated = chart.settings.get(parameter, "sum")
+    held = chart.roles.get("name", ())
+    names = [cell for cell in table.columns[table.place(held[0])].cells[HEADER:] if cell] if held else []
+    return stated if stated != "sum" else "group" if len(set(names)) < len(names) else "row"
 
 
 def _sharing(table: Table, recipe: Recipe, kept: dict[str, tuple[str, ...]]) -> dict[str, tuple[str, ...]]:

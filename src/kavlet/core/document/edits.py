@@ -5,16 +5,18 @@ from typing import Any
 
 import msgspec
 
+from kavlet.core.document import filled_runs
 from kavlet.core.document.document import ChartEntry, Document, fresh_id, fresh_name, with_chart, with_table
 from kavlet.core.document.fitting import fitted
-from kavlet.core.document.following import with_formulas
+from kavlet.core.document.following import Place, with_formulas
 from kavlet.core.document.following_looks import following_rows, with_roles, without_read
 from kavlet.core.document.guessing import guess_roles
 from kavlet.core.document.helper_tables import NAMES, VALUES, refuse_helper, written_through
 from kavlet.core.document.lookup import find_recipe, series_role
 from kavlet.core.document.settled import settled
-from kavlet.core.figures.cells import Cell, Formula
-from kavlet.core.figures.references import Shift, column_letters, filled, shifted
+from kavlet.core.document.totals import closing_rows
+from kavlet.core.figures.cells import Cell
+from kavlet.core.figures.references import Shift, column_letters, shifted
 from kavlet.core.figures.table import HEADER, MOST_COLUMNS, MOST_ROWS, Column, Table, check_extent
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
@@ -135,28 +137,18 @@ def insert_rows(document: Document, table_id: str, at: int, count: int = 1) -> D
     at = max(HEADER, min(at, table.height))
     if table.height + count > MOST_ROWS:
         raise KavletError(say("A table has at most {most} rows.", most=MOST_ROWS))
-    document = _shift(document, table, Shift(at, count, table.height), by_rows=True)
+    before, empty = table, (None,) * count
+    ends = (table.height, table.height - closing_rows(table))
+    shift = Shift(at, count, ends, HEADER)
+    document = _shift(document, table, shift, by_rows=True)
     table = document.table(table_id)
     columns = tuple(
-        msgspec.structs.replace(column, cells=(*column.cells[:at], *_continued(column, at, count), *column.cells[at:]))
+        msgspec.structs.replace(column, cells=(*column.cells[:at], *empty, *column.cells[at:]))
         for column in table.columns
     )
+    table = filled_runs.continued(before, msgspec.structs.replace(table, columns=columns), shift)
     document = following_rows(document, table_id, lambda row: row + count if row >= at - HEADER else row)
-    return fitted(with_table(document, msgspec.structs.replace(table, columns=columns)))
-
-
-def _continued(column: Column, at: int, count: int) -> tuple[Cell, ...]:
-    """CellChanges for new rows: the formula of the row above, where the rows around it were filled from one formula."""
-    above = column.cells[at - 1] if at > HEADER else None
-    before = column.cells[at - 2] if at - 1 > HEADER else None
-    if (
-        column.helper is None
-        and isinstance(above, Formula)
-        and isinstance(before, Formula)
-        and filled(before.text, 0, 1) == above.text
-    ):
-        return tuple(Formula(filled(above.text, 0, step + 1)) for step in range(count))
-    return (None,) * count
+    return fitted(with_table(document, table))
 
 
 def delete_rows(document: Document, table_id: str, at: int, count: int = 1) -> Document:
@@ -167,13 +159,16 @@ def delete_rows(document: Document, table_id: str, at: int, count: int = 1) -> D
         refuse_helper(table)
     if last <= first:
         raise KavletError(say("The row of names stays."), remedy=say("Delete rows of figures instead."))
-    document = _shift(document, table, Shift(first, first - last, table.height), by_rows=True)
+    before = table
+    shift = Shift(first, first - last, (table.height,), HEADER)
+    document = _shift(document, table, shift, by_rows=True)
     table = document.table(table_id)
     columns = tuple(
         msgspec.structs.replace(column, cells=(*column.cells[:first], *column.cells[last:])) for column in table.columns
     )
+    table = filled_runs.closed_up(before, msgspec.structs.replace(table, columns=columns), shift)
     document = following_rows(document, table_id, lambda row: _after_delete(row, first - HEADER, last - HEADER))
-    return fitted(with_table(document, msgspec.structs.replace(table, columns=columns)))
+    return fitted(with_table(document, table))
 
 
 def _after_delete(row: int, first: int, last: int) -> int | None:
@@ -187,7 +182,7 @@ def insert_columns(document: Document, table_id: str, at: int, count: int = 1) -
     at = max(0, min(at, own))
     if len(table.columns) + count > MOST_COLUMNS:
         raise KavletError(say("A table has at most {most} columns.", most=MOST_COLUMNS))
-    document = _shift(document, table, Shift(at, count, len(table.columns)), by_rows=False)
+    document = _shift(document, table, Shift(at, count, (len(table.columns),)), by_rows=False)
     table = document.table(table_id)
     taken = [column.id for column in table.columns]
     new: list[Column] = []
@@ -215,7 +210,7 @@ def delete_columns(document: Document, table_id: str, at: int, count: int = 1) -
         raise KavletError(say("A helper column belongs to its chart."), remedy=say("It goes when the chart goes."))
     if sum(column.helper is None for column in table.columns) <= len(doomed):
         raise KavletError(say("A table keeps at least one column."))
-    document = _shift(document, table, Shift(at, -len(doomed), len(table.columns)), by_rows=False)
+    document = _shift(document, table, Shift(at, -len(doomed), (len(table.columns),)), by_rows=False)
     table = document.table(table_id)
     columns = (*table.columns[:at], *table.columns[at + len(doomed) :])
     gone = {column.id for column in doomed}
@@ -235,4 +230,9 @@ def _left(roles: dict[str, tuple[str, ...]], gone: set[str]) -> dict[str, tuple[
 
 def _shift(document: Document, table: Table, shift: Shift, by_rows: bool) -> Document:
     """All formulas of the document following rows or columns of one table."""
-    return with_formulas(document, lambda text, home: shifted(text, home == table.id, table.name, shift, by_rows))
+
+    def followed(text: str, home: str, place: Place) -> str:
+        at = None if place is None else place[1 if by_rows else 0]
+        return shifted(text, home == table.id, table.name, shift, by_rows, at)
+
+    return with_formulas(document, followed)

@@ -17,33 +17,39 @@ from kavlet.core.pages.page import AnyItem, Page
 from kavlet.core.recipes.recipe import Setting, split_list
 
 Change = Callable[[str], str]
+Place = tuple[int, int] | None  # the column and row of a formula's cell; None where it stands in none
 _BRACED = re.compile(r"(?<=\{)=[^{}]+(?=\})")  # a cell that a label names
 
 
-def with_formulas(document: Document, change: Callable[[str, str], str]) -> Document:
-    """All formulas of the document changed by `change(text, id of the table they belong to)`."""
+def with_formulas(document: Document, change: Callable[[str, str, Place], str]) -> Document:
+    """All formulas of the document changed by `change(text, id of the table they belong to, their cell)`."""
 
-    def cell(held: Cell, home: str) -> Cell:
+    def cell(held: Cell, home: str, place: Place) -> Cell:
         if not isinstance(held, Formula):
             return held
-        text = change(held.text, home)
+        text = change(held.text, home, place)
         return held if text == held.text else Formula(text, held.made, held.number)
 
     tables = tuple(
         msgspec.structs.replace(
             table,
             columns=tuple(
-                msgspec.structs.replace(column, cells=tuple(cell(held, table.id) for held in column.cells))
+                msgspec.structs.replace(
+                    column, cells=tuple(cell(held, table.id, (at, row)) for row, held in enumerate(column.cells))
+                )
                 if any(isinstance(held, Formula) for held in column.cells)
                 else column
-                for column in table.columns
+                for at, column in enumerate(table.columns)
             ),
         )
         for table in document.tables
     )
-    charts = tuple(changed_chart(chart, lambda text, home=chart.table: change(text, home)) for chart in document.charts)  # type: ignore[misc]
-    home = document.tables[0].id if document.tables else ""
-    pages = tuple(changed_page(page, lambda text: change(text, home)) for page in document.pages)
+
+    def in_text(home: str) -> Change:
+        return lambda text: change(text, home, None)
+
+    charts = tuple(changed_chart(chart, in_text(chart.table)) for chart in document.charts)
+    pages = tuple(changed_page(page, in_text(document.tables[0].id if tables else "")) for page in document.pages)
     return msgspec.structs.replace(document, tables=tables, charts=charts, pages=pages)
 
 
@@ -151,7 +157,9 @@ def with_references(document: Document, table_id: str, follow: Follow) -> Docume
     """All references to cells of one table replaced by what `follow` gives; the others stay."""
     name = document.table(table_id).name
 
-    def change(text: str, home: str) -> str:
+    def change(text: str, home: str, place: Place) -> str:
+        del place
+
         def only_there(old: RangeReference) -> RangeReference | None:
             return follow(old) if old.table == name or (home == table_id and not old.table) else old
 

@@ -1,5 +1,7 @@
 """Guesses which column of a table is for which role of a recipe."""
 
+from itertools import pairwise
+
 from kavlet.core.document import vocabulary
 from kavlet.core.document.columns import ColumnKind, entries, is_numeric, kinds
 from kavlet.core.figures.table import HEADER, Column, Table
@@ -16,7 +18,8 @@ MEANT = {
 def guess_roles(
     table: Table, recipe: Recipe, given: dict[str, tuple[str, ...]] | None = None
 ) -> dict[str, tuple[str, ...]]:
-    """Column ids per role: those given, then a column that is called like the role, then the first of its kind.
+    """Column ids per role: those given, then a column that is called like the role, then the first of its kind. Of two
+    columns of names, the one that repeats in blocks holds the groups, whatever they are called.
 
     A role that many columns may share takes all figures that are left; where a later role needs one too, all but that
     many. Optional roles are only given to columns that are called like them. Numbers that are no figures (years,
@@ -27,6 +30,9 @@ def guess_roles(
     taken = {column for held in roles.values() for column in held}
     free = [column for column in table.columns if column.helper is None and column.id not in taken]
     kind = kinds(table)
+    for part, column in _in_blocks(recipe, [one for one in free if kind[one.id] in NAMING], roles).items():
+        roles[part] = (column.id,)
+        free.remove(column)
     for role in recipe.roles:
         called = next((column for column in free if role.name not in roles and _is_called(column, role, kind)), None)
         if called is not None:
@@ -53,6 +59,23 @@ def guess_roles(
             roles[role.name] = tuple(column.id for column in found)
             free = [column for column in free if column not in found]
     return {role.name: roles[role.name] for role in recipe.roles if role.name in roles}
+
+
+def _in_blocks(recipe: Recipe, columns: list[Column], given: dict[str, tuple[str, ...]]) -> dict[str, Column]:
+    """Names and their groups, where a table plainly has both: the groups stand in blocks of several rows each, and no
+    name stands twice in one of them."""
+    asks = [one.name for one in recipe.roles if one.kind == "text" and one.required and one.name not in given]
+    if set(asks) != {"name", "group"} or len(columns) != 2:
+        return {}
+    for group, name in (columns, columns[::-1]):
+        groups, names = entries(group), entries(name)
+        if len(groups) != len(names):
+            continue
+        blocks = 1 + sum(one != other for one, other in pairwise(groups))
+        told_apart = len(set(zip(groups, names, strict=True))) == len(names)
+        if blocks == len(set(groups)) < len(groups) and len(set(names)) > blocks and told_apart:
+            return {"group": group, "name": name}
+    return {}
 
 
 def _naming(free: list[Column], role: Role, kind: dict[str, ColumnKind]) -> list[Column]:

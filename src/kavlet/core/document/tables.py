@@ -34,7 +34,7 @@ def rename(document: Document, table_id: str, name: str) -> Document:
     def follow(old: RangeReference) -> RangeReference:
         return msgspec.structs.replace(old, table=name) if old.table == table.name else old
 
-    document = with_formulas(document, lambda text, _: rewritten(text, follow))
+    document = with_formulas(document, lambda text, *_: rewritten(text, follow))
     return with_table(document, msgspec.structs.replace(document.table(table_id), name=name))
 
 

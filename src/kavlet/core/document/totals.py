@@ -4,7 +4,7 @@ import re
 
 from kavlet.core.document.document import ChartEntry
 from kavlet.core.figures.cells import Cell, Formula
-from kavlet.core.figures.references import column_letters
+from kavlet.core.figures.references import SCAN, column_letters, reference
 from kavlet.core.figures.table import HEADER, Table
 from kavlet.core.recipes.recipe import Recipe
 
@@ -42,9 +42,43 @@ def total_rows(table: Table, chart: ChartEntry, recipe: Recipe | None) -> int:
     return found
 
 
+def closing_rows(table: Table) -> int:
+    """How many rows at a table's end sum up the others, whatever is drawn of it: they are called so, or read the rows
+    above them in their own columns. At least one row is left."""
+    own = [place for place, column in enumerate(table.columns) if column.helper is None]
+    found = 0
+    while found < table.rows - 1 and _closes(table, table.height - 1 - found, own):
+        found += 1
+    return found
+
+
+def _closes(table: Table, row: int, own: list[int]) -> bool:
+    cells = {place: table.columns[place].cells[row] for place in own}
+    if any(_is_called_total(cell) for cell in cells.values()):
+        return True
+    return any(_reads_above(cell, place, row) for place, cell in cells.items())
+
+
+def _is_called_total(cell: Cell) -> bool:
+    return isinstance(cell, str) and cell.strip(" :").casefold() in WORDS
+
+
+def _reads_above(cell: Cell, place: int, row: int) -> bool:
+    """Whether a cell reads several rows that end above it in its own column, from the first on."""
+    if not isinstance(cell, Formula):
+        return False
+    for match in SCAN.finditer(cell.text):
+        held = reference(match[0]) if match["text"] is None else None
+        if held is None or held.other is None or held.table or not held.one.column == place == held.other.column:
+            continue
+        if held.one.row <= HEADER < held.other.row < row:
+            return True
+    return False
+
+
 def _is_total(table: Table, row: int, names: list[int], values: list[int]) -> bool:
     called = [table.columns[place].cells[row + HEADER] for place in names]
-    if any(isinstance(name, str) and name.strip(" :").casefold() in WORDS for name in called):
+    if any(_is_called_total(name) for name in called):
         return True
     return all(_sums_above(table.columns[place].cells[row + HEADER], column_letters(place), row) for place in values)
 

@@ -166,14 +166,17 @@ def filled(formula: str, columns: int, rows: int) -> str:
 
 
 class Shift(Struct, frozen=True):
-    """Rows (or columns) `at` … inserted (count > 0) or deleted (count < 0); `end` is the table's old length.
+    """Rows (or columns) `at` … inserted (count > 0) or deleted (count < 0). The figures begin at `start`, where that
+    matters; they end before one of `ends`: the table's old length, and the first of the rows that sum up the others.
 
-    A range that ends where new rows are added at the table's end grows with them.
+    A range over all figures goes on being one, and one that ends where they end, or right above its formula, grows with
+    what is added there. Not one that ends, unkept, at its formula's own place, which is a running one.
     """
 
     at: int
     count: int
-    end: int
+    ends: tuple[int, ...]
+    start: int = -1
 
     def single(self, place: int) -> int | None:
         """Where a place has gone; None when it was deleted."""
@@ -183,10 +186,15 @@ class Shift(Struct, frozen=True):
             return None
         return place + self.count
 
-    def span(self, first: int, last: int) -> tuple[int, int] | None:
-        """Where a span has gone, shrunk by what was deleted from it; None when nothing is left."""
+    def span(self, first: int, last: int, home: int | None = None, kept: bool = True) -> tuple[int, int] | None:
+        """Where a span has gone, shrunk by what was deleted from it; None when nothing is left. `home` is the place of
+        its formula, where that stands in the same table; `kept` tells whether its end is kept when filled."""
         if self.count > 0:
-            grows = self.at <= last or (self.at == self.end and last == self.end - 1 and first < last)
+            if self.at == first == self.start and first < last and last + 1 in self.ends:
+                return first, last + self.count
+            if first < last == self.at - 1 and (self.at in self.ends or home == self.at):
+                return first, last if home == last and not kept else last + self.count
+            grows = self.at <= last
             return (first + self.count if first >= self.at else first), (last + self.count if grows else last)
         gone = -self.count
         new_first = first if first < self.at else max(self.at, first - gone)
@@ -194,10 +202,11 @@ class Shift(Struct, frozen=True):
         return None if new_last < new_first else (new_first, new_last)
 
 
-def shifted(formula: str, home: bool, table: str, shift: Shift, by_rows: bool) -> str:
+def shifted(formula: str, home: bool, table: str, shift: Shift, by_rows: bool, own: int | None = None) -> str:
     """The formula after rows or columns of `table` were inserted or deleted.
 
-    `home` tells whether the formula stands in that table, so that references without a table's name mean it.
+    `home` tells whether the formula stands in that table, so that references without a table's name mean it, and
+    `own` in which of its rows (or columns), where it stands in a cell.
     """
 
     def follow(old: RangeReference) -> RangeReference | None:
@@ -208,11 +217,36 @@ def shifted(formula: str, home: bool, table: str, shift: Shift, by_rows: bool) -
             place = shift.single(first)
             return None if place is None else RangeReference(_moved(old.one, place, by_rows), None, old.table)
         last = old.other.row if by_rows else old.other.column
-        span = shift.span(min(first, last), max(first, last))
+        end = old.other if first <= last else old.one
+        kept = end.keep_row if by_rows else end.keep_column
+        span = shift.span(min(first, last), max(first, last), own if home else None, kept)
         if span is None:
             return None
         one, other = span if first <= last else (span[1], span[0])
         return RangeReference(_moved(old.one, one, by_rows), _moved(old.other, other, by_rows), old.table, old.whole)
+
+    return rewritten(formula, follow)
+
+
+def kept_shifted(formula: str, shift: Shift) -> str:
+    """The formula after rows of its own table came or went, as one that is filled reads there: only the rows that are
+    kept when filled follow."""
+
+    def corner(old: CellReference) -> CellReference | None:
+        place = shift.single(old.row) if old.keep_row else old.row
+        return None if place is None else _moved(old, place, by_rows=True)
+
+    def follow(old: RangeReference) -> RangeReference | None:
+        if old.table or old.whole:
+            return old
+        if old.other is not None and old.one.keep_row and old.other.keep_row:
+            first, last = sorted((old.one.row, old.other.row))
+            span = shift.span(first, last)
+            if span is None:
+                return None
+            return RangeReference(_moved(old.one, span[0], True), _moved(old.other, span[1], True))
+        one, other = corner(old.one), corner(old.other) if old.other is not None else None
+        return None if one is None or (old.other is not None and other is None) else RangeReference(one, other)
 
     return rewritten(formula, follow)
 

@@ -25,6 +25,7 @@ from kavlet.core.document.document import Document
 from kavlet.core.document.history import History, Step
 from kavlet.core.files import atomic
 from kavlet.core.files import kavlet as kavlet_file
+from kavlet.core.files.file_stamp import FileStamp
 from kavlet.core.messages import NOTHING, say
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.patches import difference, patched
@@ -48,6 +49,7 @@ class Begun(Struct, frozen=True, array_like=True, tag="begun"):
     name: str
     when: float
     saved: bool
+    stamp: FileStamp | None = None
 
 
 class Edited(Struct, frozen=True, array_like=True, tag="edited"):
@@ -72,16 +74,38 @@ class Saved(Struct, frozen=True, array_like=True, tag="saved"):
     place: int
     path: str
     when: float
+    stamp: FileStamp | None = None
 
 
-Record = Begun | Edited | Moved | Saved
+class Drafted(Struct, frozen=True, array_like=True, tag="drafted"):
+    """What was being typed after the record before: its text, the name of the edit that takes it and what that changes;
+    not `taken` where it can't be taken as it was. An empty text says that nothing is typed any more."""
+
+    name: str
+    text: str
+    patch: list[Any] | None
+    taken: bool
+    when: float
+
+
+Record = Begun | Edited | Moved | Saved | Drafted
 _encode = msgspec.msgpack.Encoder().encode
 _decode = msgspec.msgpack.Decoder(Record).decode
 
 
+class Draft(Struct, frozen=True):
+    """What is being typed: its text, the name of the edit that takes it, and the document after it; None where it can't
+    be taken as it is."""
+
+    name: str
+    text: str
+    document: Document | None
+
+
 class Kept(Struct, frozen=True):
-    """What a journal kept: the history, the document's file and name, when it was last edited, and whether it holds
-    what no file does."""
+    """What a journal kept: the history, the document's file and name, when it was last edited, whether it holds what no
+    file does, what the file was like, and what was being typed where it could not be taken. What could is the last
+    step."""
 
     file: Path
     history: History
@@ -89,6 +113,8 @@ class Kept(Struct, frozen=True):
     name: str
     when: datetime
     unsaved: bool
+    stamp: FileStamp | None = None
+    typed: str = ""
 
     @property
     def document(self) -> Document:
@@ -142,9 +168,11 @@ def read(file: Path) -> Kept | None:
         if not isinstance(first, Begun):
             return None
         steps = [Step(NOTHING, kavlet_file.loads(first.document, file.name))]
-        place, path, when = 0, first.path, first.when
+        place, path, when, stamp = 0, first.path, first.when, first.stamp
+        draft: Drafted | None = None
         saved: Document | None = steps[0].document if first.saved else None
         for record in found:
+            draft = record if isinstance(record, Drafted) else None
             match record:
                 case Edited(at, name, patch, moment) if 0 < at <= len(steps):
                     document = _after(steps[at - 1].document, patch)
@@ -154,14 +182,23 @@ def read(file: Path) -> Kept | None:
                     place, when = at, moment
                 case Moved(at, moment) if 0 <= at < len(steps):
                     place, when = at, moment
-                case Saved(at, where, moment) if 0 <= at < len(steps):
-                    saved, path, when = steps[at].document, where, moment
+                case Saved(at, where, moment, as_it_was) if 0 <= at < len(steps):
+                    saved, path, when, stamp = steps[at].document, where, moment, as_it_was
+                case Drafted():
+                    when = record.when
                 case _:
                     break
     except (KavletError, ValueError):
         return None
+    typed = draft.text if draft is not None else ""
+    taken = _after(steps[place].document, draft.patch) if draft is not None and draft.taken else None
+    if taken is not None and draft is not None:
+        steps[place + 1 :] = [Step(say("{name}", name=draft.name), taken)]
+        place, typed = place + 1, ""
     history = History.of(steps, place, saved)
-    return Kept(file, history, Path(path) if path else None, first.name, datetime.fromtimestamp(when), history.changed)
+    unsaved = history.changed or bool(typed)
+    where_to = Path(path) if path else None
+    return Kept(file, history, where_to, first.name, datetime.fromtimestamp(when), unsaved, stamp, typed)
 
 
 def _after(document: Document, patch: list[Any] | None) -> Document | None:
@@ -209,6 +246,15 @@ def remove(file: Path) -> None:
     file.unlink(missing_ok=True)
 
 
+def _drafted(draft: Draft | None, before: Document, now: float) -> Drafted:
+    """The record of what is being typed; that nothing is, too."""
+    if draft is None:
+        return Drafted("", "", None, False, now)
+    taken = draft.document is not None
+    patch = difference(before, draft.document) if taken else None
+    return Drafted(draft.name, draft.text, patch, taken, now)
+
+
 class Journal:
     """Writes the journal of one document. `follow` takes the steps of a history as they are now."""
 
@@ -221,21 +267,25 @@ class Journal:
         self._steps: list[Step] = []
         self._place = 0
         self._saved: Document | None = None
+        self._draft: Draft | None = None
         self._offset = 0  # steps of the history before the first that is kept
         self._length = 0
 
-    def follow(self, steps: Sequence[Step], place: int, saved: Document | None, path: Path | None) -> None:
+    def follow(
+        self, steps: Sequence[Step], place: int, saved: Document | None, path: Path | None,
+        stamp: FileStamp | None = None, draft: Draft | None = None,
+    ) -> None:  # fmt: skip
         """Write what has changed since the last time, and wait until it is on the disk. Raises OSError where it can't
         be written; what was written before stays."""
         if self._held is None or self._length > MOST_BYTES or place < self._offset:
-            self._begin(steps, place, saved, path)
+            self._begin(steps, place, saved, path, stamp, draft)
             return
         whole, steps, place = steps, steps[self._offset :], place - self._offset
         common = 0
         while common < min(len(steps), len(self._steps)) and steps[common] is self._steps[common]:
             common += 1
         if common == 0:
-            self._begin(whole, place + self._offset, saved, path)
+            self._begin(whole, place + self._offset, saved, path, stamp, draft)
             return
         made: list[Record] = []
         now = time.time()
@@ -246,28 +296,36 @@ class Journal:
         if self._place != place:
             made.append(Moved(place, now))
         if saved is steps[place].document and saved is not self._saved:
-            made.append(Saved(place, str(path or ""), now))
+            made.append(Saved(place, str(path or ""), now, stamp))
+        if draft != self._draft or (made and draft is not None):
+            made.append(_drafted(draft, steps[place].document, now))
         self._note(steps, place, saved, path)
+        self._draft = draft
         if made:
             self._write(b"".join(map(record_bytes, made)))
 
     def _note(self, steps: Sequence[Step], place: int, saved: Document | None, path: Path | None) -> None:
         self._steps, self._place, self._saved, self._path = list(steps), place, saved, path
 
-    def _begin(self, steps: Sequence[Step], place: int, saved: Document | None, path: Path | None) -> None:
+    def _begin(
+        self, steps: Sequence[Step], place: int, saved: Document | None, path: Path | None, stamp: FileStamp | None,
+        draft: Draft | None,
+    ) -> None:  # fmt: skip
         """A journal of its own from a step on that is not too long ago, in the place of the one before."""
         first = max(0, place - KEPT_STEPS)
         now = time.time()
         document = steps[first].document
-        begun = Begun(kavlet_file.dumps(document), str(path or ""), self._name, now, saved is document)
+        begun = Begun(kavlet_file.dumps(document), str(path or ""), self._name, now, saved is document, stamp)
         made: list[Record] = [begun]
         for at in range(first + 1, len(steps)):
             patch = difference(steps[at - 1].document, steps[at].document)
             made.append(Edited(at - first, str(steps[at].name), patch, now))
             if saved is steps[at].document:
-                made.append(Saved(at - first, str(path or ""), now))
+                made.append(Saved(at - first, str(path or ""), now, stamp))
         if place != len(steps) - 1:
             made.append(Moved(place - first, now))
+        if draft is not None:
+            made.append(_drafted(draft, steps[place].document, now))
         content = MAGIC + b"".join(map(record_bytes, made))
         beside = self.file.with_suffix(".new")
         held = beside.open("w+b")
@@ -287,6 +345,7 @@ class Journal:
         self._held, self._length = held, len(content)
         self._offset = first  # places of records count from the first step that is kept
         self._note(steps[first:], place - first, saved, path)
+        self._draft = draft
 
     def _write(self, content: bytes) -> None:
         assert self._held is not None

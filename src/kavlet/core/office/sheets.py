@@ -45,8 +45,10 @@ def sheets_for(
     tables: Sequence[Table], charts: Iterable[PlainChart], all_tables: bool = False, more: Iterable[str] = ()
 ) -> Sheets:
     """The sheets that charts need: the tables they refer to (and `more` by their ids), those these read, and the
-    charts' workings; or all."""
+    charts' workings; or all. A chart's own tables stand for those of the same id."""
     made = tuple(charts)
+    own = {table.id: table for chart in made for table in chart.tables}
+    tables = [own.get(table.id, table) for table in tables]
     workings = tuple(chart.workings for chart in made if chart.workings.columns)
     known = {table.name: table for table in tables}
     wanted: list[str] = []

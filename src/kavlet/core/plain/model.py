@@ -217,7 +217,8 @@ class PlainChart(Struct, frozen=True, kw_only=True):
 
     `workings` is the table of what the chart computes beyond its own table: label texts, rests, places. `plot` and
     `legend` are places as shares of the chart. `differs` says what looks different there, part by part; `lost` are the
-    names of those parts that are not there at all.
+    names of those parts that are not there at all. `tables` are the tables it reads where they differ from the
+    document's: those of a frame that shows another row, group or period.
     """
 
     name: str
@@ -240,6 +241,7 @@ class PlainChart(Struct, frozen=True, kw_only=True):
     alt_text: str
     differs: tuple[Message, ...]
     box: Rect = Rect(0.0, 0.0, 1.0, 1.0)
+    tables: tuple[Table, ...] = ()
 
     @property
     def cells(self) -> tuple[PlainCells, ...]:

@@ -6,7 +6,9 @@ from typing import Any
 
 import msgspec
 
+from kavlet.core.building.framed_values import framed_values
 from kavlet.core.building.paging import excerpt
+from kavlet.core.building.paging.chart_frame import framed
 from kavlet.core.building.paging.page import composed, margin_lines, sheet_of
 from kavlet.core.building.paging.sheet import Composed, Draws, Sheet, chart_box
 from kavlet.core.building.paging.words import set_runs
@@ -14,6 +16,7 @@ from kavlet.core.building.stages import Picture
 from kavlet.core.document.document import Document
 from kavlet.core.document.paging import item_name
 from kavlet.core.figures.recalculate import Values
+from kavlet.core.figures.table import Table
 from kavlet.core.pages.arrangements import places
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.drawn_shape import DrawnShape
@@ -80,15 +83,18 @@ def chart_page(document: Document, values: Values, picture: Picture) -> PlainPag
     return PlainPage(name=xml_text(picture.build.entry.name), size=size, ground=style, parts=(part,))
 
 
-def chart_part_of(document: Document, values: Values, picture: Picture, box: Rect) -> ChartPart:
-    """A chart in its box."""
+def chart_part_of(
+    document: Document, values: Values, picture: Picture, box: Rect, own: tuple[Table, ...] = ()
+) -> ChartPart:
+    """A chart in its box; `own` are its tables where they differ from the document's."""
     entry = picture.build.entry
+    charts = plain_charts(document, values, picture)
     return ChartPart(
         box=box,
         name=xml_text(entry.name),
         chart=entry.id,
         table=entry.table,
-        charts=plain_charts(document, values, picture),
+        charts=tuple(msgspec.structs.replace(one, tables=own) for one in charts) if own else charts,
         scene=picture.scene,
         title=xml_text(picture.figure.title or entry.name),
         alt_text=xml_text(picture.figure.alt_text),
@@ -206,7 +212,11 @@ def _chart(item: ChartFrame, made: Composed, box: Rect, sheet: Sheet) -> Sequenc
         run = _run(line.text, _lettered(line.face, line.size, line.colour))
         head = Rect(box.x, box.y, box.width, 1.5 * line.size)
         parts.append(TextPart(box=head, paragraphs=(TextParagraph((run,)),), role="caption"))
-    parts.append(chart_part_of(sheet.document, sheet.values, picture, chart_box(box, bool(caption), sheet.style)))
+    area = chart_box(box, bool(caption), sheet.style)
+    entry = framed(item, area, sheet.document, sheet.page)
+    document, values = framed_values(sheet.document, sheet.values, entry)
+    own = () if document is sheet.document else (document.table(entry.table),)
+    parts.append(chart_part_of(document, values, picture, area, own))
     return parts
 
 

@@ -99,7 +99,7 @@ class PlainTelling:
 
     def __init__(self, source: ToldPanel, workings: Workings) -> None:
         self.source = source
-        self.chart: Chart = source.panel.chart
+        self.chart: Chart = source.context.chart
         self.data = source.panel.data
         self.style: Style = source.context.style
         self.figure = source.figure

@@ -67,7 +67,7 @@ def _plain(document: Document, values: Values, picture: Picture, number: int, bo
     to = PlainTelling(ToldPanel(build, panel, number, figure, look, table, values), workings)
     if chart.as_solid is not None:
         to.differ(say("light and material are those of the program that shows it"))
-    for layer in chart.layers:
+    for layer in look.chart.layers:
         if not layer.hidden:
             TELL[type(layer)](layer, to)
     if chart.as_solid is not None:

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QObject, QSettings, QTimer
+from PySide6.QtCore import QObject, QSettings, QTimer, Signal
 from PySide6.QtGui import QGuiApplication, QKeyEvent, QScreen
 from PySide6.QtWidgets import QMessageBox, QWidget
 
@@ -20,7 +20,10 @@ SCREEN = "screen to present on"
 
 
 class PresentCommands(QObject):
-    """One presentation at a time; `stage` is what its audience sees, `speaker` what its speaker does."""
+    """One presentation at a time; `stage` is what its audience sees, `speaker` what its speaker does. `changed` tells
+    that figures were changed before the audience."""
+
+    changed = Signal()
 
     def __init__(self, parent: QWidget, store: Store) -> None:
         super().__init__(parent)
@@ -51,6 +54,7 @@ class PresentCommands(QObject):
             return
         stage = self.stage = PresentedPage(show, self._parent)
         stage.ended.connect(self.end)
+        show.moved.connect(self.changed)
         stage.speaker_wanted.connect(self.toggle_speaker)
         stage.exchange_wanted.connect(self.exchange)
         mine, others = self._screens()

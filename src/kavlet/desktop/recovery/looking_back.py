@@ -44,6 +44,7 @@ class LookingBack(QDialog):
         self.picture.setAccessibleName(words("Preview"))
         self.says = QLabel()
         self.says.setWordWrap(True)
+        self.says.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
         self.says.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.buttons = QDialogButtonBox()
         self._acting: list[QPushButton] = []

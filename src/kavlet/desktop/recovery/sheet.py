@@ -37,8 +37,15 @@ class RecoverySheet(LookingBack):
         return self.kept[row].document
 
     def said_at(self, row: int) -> str:
-        """What it holds that the saved file has not got."""
+        """What it holds that the saved file has not got, and what was being typed."""
         one = self.kept[row]
+        said = self._differs(one)
+        if one.typed:
+            said += "\n" + words("Was being typed, and could not be taken: “{text}”", text=one.typed)
+        return said
+
+    @staticmethod
+    def _differs(one: Kept) -> str:
         if one.path is None:
             return words("It was never saved.")
         try:

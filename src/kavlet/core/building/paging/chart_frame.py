@@ -4,6 +4,7 @@ import msgspec
 
 from kavlet.core.building.paging.fields import filled
 from kavlet.core.building.paging.sheet import Composed, Sheet, chart_box, dress_of, style_of
+from kavlet.core.document.charting import of_each
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.following_looks import with_roles
 from kavlet.core.document.lookup import recipes_of, series_role
@@ -79,9 +80,8 @@ def framed(item: ChartFrame, area: Rect, document: Document, page: Page) -> Char
     settings, overrides = dict(entry.settings), dict(entry.dress.overrides)
     if item.row is not None and recipe is not None and recipe.repeats is not None:
         settings[recipe.repeats.row] = float(item.row)
-        of = recipe.parameter(recipe.repeats.of) if recipe.repeats.of else None
-        if of is not None and settings.get(of.name, of.default) == "sum":
-            settings[of.name] = next((one for one in of.choices if one != "sum"), of.default)
+        if recipe.repeats.of:
+            settings[recipe.repeats.of] = of_each(entry, document.table(entry.table), recipe.repeats.of)
     if item.row is not None and recipe is not None and recipe.steps is not None:
         settings[recipe.steps.parameter] = float(item.row)
     if item.low is not None:
