@@ -76,9 +76,9 @@ def _parameter(window: Window, qtbot: QtBot) -> tuple[TextEditor, Taken]:
 
 def _look(window: Window, qtbot: QtBot) -> tuple[TextEditor, Taken]:
     show(window, "columns")
-    chart, path = window.store.chart.id, "frame.along.maximum"
+    chart, path = window.store.chart.id, "frame.along.step"
     field = window.dress.rows[path].field
-    return _field(qtbot, field, "417"), lambda document: document.chart(chart).dress.overrides.get(path) == 417
+    return _field(qtbot, field, "4170"), lambda document: document.chart(chart).dress.overrides.get(path) == 4170
 
 
 def _colour(window: Window, qtbot: QtBot) -> tuple[TextEditor, Taken]:

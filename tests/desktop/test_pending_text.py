@@ -25,7 +25,8 @@ each = pytest.mark.parametrize("name", EDITORS)
 
 
 def test_every_kind_of_editor_is_among_those_tried() -> None:
-    assert set(TextEditor.kinds) == {one.kind for one in EDITORS.values()}
+    tried = tuple(one.kind for one in EDITORS.values())
+    assert all(issubclass(kind, tried) for kind in TextEditor.kinds if kind.__module__.startswith("kavlet."))
 
 
 @each
@@ -56,34 +57,27 @@ def test_every_command_takes_what_is_typed_first(window: Window, monkeypatch: py
 
 
 @each
-@pytest.mark.parametrize(
-    "command", ["zoom_in", "show_stage", "show_pages", "delete_page", "new_page", "copy_chart", "add_empty_table",
-                "delete_chart", "toggle_proof"],
-)  # fmt: skip
+@pytest.mark.parametrize("command", ["zoom_in", "show_pages", "copy_chart"])
 def test_a_command_finds_what_was_typed_in_the_document(window: Window, qtbot: QtBot, name: str, command: str) -> None:
     _, taken = EDITORS[name].open(window, qtbot)
     typed_before = len(window.store.history.steps)
     action = window.actions_by_name[command]
-    if not action.isEnabled():
-        pytest.skip("It can't be carried out here.")
+    assert action.isEnabled()
     action.trigger()
     assert taken(window.store.history.steps[typed_before].document)
-    for editor in window.findChildren(TextEditor):  # type: ignore[type-var]
-        assert not editor.is_changed()
+    assert not window.pending_text.is_changed
 
 
 @each
-@pytest.mark.parametrize("keys", [Qt.Key.Key_S, Qt.Key.Key_K])
 def test_keys_of_commands_come_through_every_editor(
-    window: Window, qtbot: QtBot, name: str, keys: Qt.Key, monkeypatch: pytest.MonkeyPatch
+    window: Window, qtbot: QtBot, name: str, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     asked: list[str] = []
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: asked.append("save") or ("", ""))
     editor, taken = EDITORS[name].open(window, qtbot)
-    qtbot.keyClick(editor, keys, Qt.KeyboardModifier.ControlModifier)
+    qtbot.keyClick(editor, Qt.Key.Key_S, Qt.KeyboardModifier.ControlModifier)
     assert taken(window.store.document)
-    if keys == Qt.Key.Key_S:
-        assert asked == ["save"]
+    assert asked == ["save"]
 
 
 @each
@@ -216,7 +210,8 @@ def test_closing_asks_about_a_text_that_can_t_be_taken(
 
     def reply(box: QMessageBox) -> None:
         asked.append(box.text())
-        chosen[:] = [box.buttons()[0] if answer == "close" else None]
+        close = next(button for button in box.buttons() if button.text() == "Close without it")
+        chosen[:] = [close if answer == "close" else None]
 
     monkeypatch.setattr(QMessageBox, "exec", reply)
     monkeypatch.setattr(QMessageBox, "clickedButton", lambda _box: chosen[0])

@@ -1,13 +1,16 @@
 """The cell whose number a mark or a key figure shows, and another number in it."""
 
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
-from kavlet.core.building.live import LiveCell, cell_of_figure, cell_of_mark, with_number
+from kavlet.core.building.live import LiveCell, cell_of_figure, cell_of_mark, same_cell, with_number
 from kavlet.core.building.reuse import Pictures
 from kavlet.core.document import edits, reading
 from kavlet.core.document.document import Document
 from kavlet.core.figures.cells import Formula, Written
 from kavlet.core.pages.items.key_figure import KeyFigure
+from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import NumberText
 
@@ -94,3 +97,73 @@ def test_another_number_is_written_as_the_one_before() -> None:
     document = edits.set_cells(made("columns"), "t1", {(2, 1): Written(0.5, percent)})
     changed = with_number(document, LiveCell("t1", 2, 1), 0.75)
     assert changed.table("t1").columns[2].cells[1] == Written(0.75, percent)
+
+
+NUMBERS = st.lists(st.sampled_from([10.0, 20.0, 30.0, 40.0]), min_size=6, max_size=6)  # which are often equal
+
+
+@pytest.mark.parametrize("recipe", RECIPES)
+@settings(max_examples=8, deadline=None)
+@given(NUMBERS, st.booleans())
+def test_no_mark_leads_to_another_row_s_figure(recipe: str, numbers: list[float], two: bool) -> None:
+    """However many cells hold the same number as a mark shows."""
+    rows: list[list[object]] = [["Gate", "Before", "After", "Kind"], *(
+        [f"Gate {i}", numbers[i], numbers[i + 3], "abc"[i // 2]] for i in range(3)
+    )]  # fmt: skip
+    document, table = edits.add_table(Document(), "Gates", rows)  # type: ignore[arg-type]
+    try:
+        document, _ = edits.add_chart(document, table, recipe)
+    except KavletError:
+        return
+    chart = document.chart("k1")
+    values = chart.roles.get("value", ())
+    if two and len(values) > 1:
+        document = edits.change_chart(document, "k1", roles={**chart.roles, "value": values[:1]})
+        chart, values = document.chart("k1"), values[:1]
+    try:
+        picture = Pictures().picture(document, "k1")
+    except KavletError:
+        return
+    held = document.table(table)
+    for mark in picture.figure.marks:
+        try:
+            place = cell_of_mark(document, chart, picture, mark)
+        except KavletError:
+            continue
+        layer = picture.build.chart.layer(mark.key)
+        column = held.columns[place.column]
+        assert place.row == mark.row + 1
+        assert column.helper is None
+        assert column.id == getattr(layer, "values", "") or values == (column.id,)
+
+
+@pytest.mark.parametrize(
+    ("recipe", "settings_", "key"),
+    [("pie", {"whole": 100.0}, "rest"), ("bridge", {}, "connectors"), ("thermometer", {"goal": 100.0}, "")],
+)
+def test_what_is_computed_of_several_is_said_to_be(recipe: str, settings_: dict[str, float], key: str) -> None:
+    """The rest of a whole, though a row has the same figure; what joins two bars; the sum of all."""
+    rows: list[list[object]] = [["Gate", "Guests"], ["North", 40.0], ["South", 30.0]]
+    document = edits.change_chart(made(recipe, rows=rows), "k1", settings=settings_)
+    picture = Pictures().picture(document, "k1")
+    marks = [one for one in picture.figure.marks if one.visible and (not key or one.key == key or one.row >= 2)]
+    assert marks
+    for mark in marks:
+        with pytest.raises(KavletError, match="computed"):
+            cell_of_mark(document, document.chart("k1"), picture, mark)
+
+
+def test_growth_leads_to_no_cell() -> None:
+    rows: list[list[object]] = [["Gate", "Before", "After"], ["North", 1.0, 2.0], ["South", 5.0, 6.0]]
+    document, table = edits.add_table(Document(), "Gates", rows)  # type: ignore[arg-type]
+    document, _ = edits.add_chart(document, table, "growth-bars")
+    assert places(document) == {}
+
+
+def test_a_figure_that_was_changed_or_moved_meanwhile_is_not_overwritten() -> None:
+    before = made("columns")
+    place = LiveCell("t1", 1, 2)
+    assert same_cell(before, edits.set_cells(before, "t1", {(1, 1): 7.0}), place)
+    assert not same_cell(before, edits.set_cells(before, "t1", {(1, 2): 7.0}), place)
+    assert not same_cell(before, edits.insert_rows(before, "t1", 1), place)
+    assert not same_cell(before, edits.insert_columns(before, "t1", 0), place)

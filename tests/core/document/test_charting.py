@@ -275,3 +275,35 @@ def test_an_own_recipe_and_a_loose_chart_show_no_words_of_another() -> None:
     loose = charting.cut_loose(made, "k1", draw(made).build.chart)
     bare = edits.change_chart(loose, "k1", title="", subtitle="", source="")
     assert [text.kind for text in draw(bare).figure.texts if text.kind in ("title", "subtitle", "source")] == []
+
+
+HEADINGS = ("group,child,value", "kind,what,hours", "department,task,hours", "area,item,amount",
+            "category,subcategory,amount", "Team,Task,Hours", "region,shop,sales", "parent,name,n",
+            "Abteilung,Aufgabe,Stunden", "Dog,Cat,Bird")  # fmt: skip
+BLOCKS = [["Office", "Plan", 12.0], ["Office", "Mail", 22.0], ["Field", "Survey", 46.0], ["Field", "Mail", 20.0]]
+
+
+@pytest.mark.parametrize("headings", HEADINGS)
+@pytest.mark.parametrize("first", ["highlight-bars", "pie", "columns"])
+@pytest.mark.parametrize("turned", [False, True])
+def test_a_ring_has_groups_inside_whatever_was_guessed_for_the_first_chart(
+    headings: str, first: str, turned: bool
+) -> None:
+    order = [1, 0, 2] if turned else [0, 1, 2]
+    rows = [[row[i] for i in order] for row in (headings.split(","), *BLOCKS)]
+    made, table_id = edits.add_table(Document(), "Hours", rows)  # type: ignore[arg-type]
+    made, chart = edits.add_chart(made, table_id, first)
+    group, name = ("c2", "c1") if turned else ("c1", "c2")
+    assert charting.try_recipe(made, chart, "two-level-ring").chart(chart).roles == {
+        "name": (name,), "group": (group,), "value": ("c3",)
+    }  # fmt: skip
+
+
+def test_what_the_author_chose_goes_over_to_another_recipe() -> None:
+    rows = [["group", "child", "value"], *BLOCKS]
+    made, table_id = edits.add_table(Document(), "Hours", rows)  # type: ignore[arg-type]
+    made, chart = edits.add_chart(made, table_id, "columns")
+    made = edits.set_role(made, chart, "name", "c2")
+    assert charting.try_recipe(made, chart, "pie").chart(chart).roles["name"] == ("c2",)
+    made = edits.set_role(made, chart, "name", "c1")
+    assert charting.try_recipe(made, chart, "two-level-ring").chart(chart).roles["group"] == ("c1",)

@@ -9,6 +9,7 @@ from pathlib import Path
 
 import pytest
 from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QMessageBox
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.document import edits
@@ -49,6 +50,30 @@ sys.exit(main.run(demo=True))
 """
 
 
+TYPING = """
+import sys
+from PySide6.QtCore import QTimer
+from PySide6.QtTest import QTest
+from kavlet.desktop import main
+
+real = main.open_window
+def opened(*given):
+    window = real(*given)
+    grid = window.figures.grid
+    def begin():
+        window.activateWindow()
+        grid.setFocus()
+        grid.go_to(1, 2)
+        QTest.keyClicks(grid, "4")
+        QTest.keyClicks(grid.formula, "17")
+        print("typed", flush=True)
+    QTimer.singleShot(300, window, begin)
+    return window
+main.open_window = opened
+sys.exit(main.run(demo=True))
+"""
+
+
 def journals() -> list[Path]:
     return list(journal.folder().glob("*.journal"))
 
@@ -76,6 +101,20 @@ def test_a_kill_loses_no_more_than_two_seconds() -> None:
     assert made.stdout is not None
     made.stdout.close()
     assert kept_at(then)
+
+
+def test_a_kill_while_typing_loses_nothing_typed_two_seconds_before() -> None:
+    made = subprocess.Popen([sys.executable, "-c", TYPING], stdout=subprocess.PIPE, text=True)
+    assert made.stdout is not None
+    assert made.stdout.readline() == "typed\n"
+    time.sleep(2.0)
+    made.send_signal(signal.SIGKILL)
+    made.wait(10)
+    made.stdout.close()
+    assert kept_at(417)
+    (kept,) = journal.left_behind()
+    assert kept.document.tables[0].columns[1].cells[2] == 417.0
+    assert str(kept.history.undo_name) == "type in B3"
 
 
 def test_a_request_to_end_keeps_everything() -> None:
@@ -191,3 +230,39 @@ def test_editing_does_not_wait_for_the_journal(window: Window, qtbot: QtBot, mon
     start = time.perf_counter()
     window.keeper._follow()
     assert time.perf_counter() - start < 0.1
+
+
+def test_what_was_saved_elsewhere_meanwhile_is_not_overwritten_unasked(
+    window: Window, qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    path = tmp_path / "year.kavlet"
+    kavlet_file.save(window.store.document, path)
+    window.store.saved(path)
+    edit(window, 7777.0)
+    crash(window)
+    other = edits.set_cells(window.store.document, window.store.document.tables[0].id, {(1, 2): 5.0})
+    kavlet_file.save(other, path)  # by another window, after the crash
+    offer_kept(window)
+    sheet = window.findChild(RecoverySheet)
+    assert sheet is not None
+    qtbot.mouseClick(sheet.take, Qt.MouseButton.LeftButton)
+    asked: list[str] = []
+    monkeypatch.setattr(QMessageBox, "exec", lambda box: asked.append(box.text()))
+    assert not window.files.save()
+    assert asked == ["“year.kavlet” was written by another window or program since then."]
+    assert kavlet_file.load(path) == other
+
+
+def test_what_nobody_wrote_meanwhile_is_saved_without_a_question(window: Window, qtbot: QtBot, tmp_path: Path) -> None:
+    path = tmp_path / "year.kavlet"
+    kavlet_file.save(window.store.document, path)
+    window.store.saved(path)
+    edit(window, 7777.0)
+    crash(window)
+    os.utime(path)  # only touched
+    offer_kept(window)
+    sheet = window.findChild(RecoverySheet)
+    assert sheet is not None
+    qtbot.mouseClick(sheet.take, Qt.MouseButton.LeftButton)
+    assert window.files.save()
+    assert kavlet_file.load(path).tables[0].columns[1].cells[2] == 7777.0

@@ -264,7 +264,7 @@ class PickField(TextEditor, QComboBox):
         self.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
         self.setMinimumContentsLength(8)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self._typing = False
+        self._typing, self._held = False, ""
         self.set_choices(choices)
         self.activated.connect(self._choose)
 
@@ -302,6 +302,18 @@ class PickField(TextEditor, QComboBox):
         index = self.findData(value)
         if index >= 0:
             self.setCurrentIndex(index)
+        self._held = self.currentText()
+
+    def show_text(self, text: str) -> None:
+        """Show a text of one's own."""
+        self.setEditText(text)
+        self._held = text
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_Escape and self._typing:
+            self.give_up()
+            return
+        super().keyPressEvent(event)
 
     def _line(self) -> QLineEdit | None:
         return self.lineEdit() if self.isEditable() else None
@@ -316,7 +328,7 @@ class PickField(TextEditor, QComboBox):
         self.said.emit(self.currentText())
 
     def finish_typing(self) -> None:
-        line, self._typing = self._line(), False
+        line, self._typing, self._held = self._line(), False, self.currentText()
         if line is not None and (line.isUndoAvailable() or line.isRedoAvailable()):
             line.setText(line.text())  # from here on, undo is the document's
 
@@ -343,7 +355,7 @@ class PickField(TextEditor, QComboBox):
         self._typing = False
         self.end_typing()
         if self.isEditable():
-            self.setEditText(self.itemText(self.currentIndex()))
+            self.setEditText(self._held)
 
 
 def give_up_in(place: QWidget) -> None:

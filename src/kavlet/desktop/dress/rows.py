@@ -134,7 +134,7 @@ class DressRow(QWidget):
             field.show_choice("" if value is None else str(value))
             self._says = str(value or "")
             if field.isEditable() and field.lineEdit() is not None and field.findData(str(value)) < 0:
-                field.setEditText(str(value or "").replace("\n", "\\n"))
+                field.show_text(str(value or "").replace("\n", "\\n"))
         elif isinstance(field, ChoiceField):
             field.show_choice(str(value))
         elif isinstance(field, ProseField):

@@ -241,6 +241,7 @@ class FiguresPanel(QFrame):
             self._line_cell = QPersistentModelIndex(before)
             self.line.commit()
             self._line_cell = None
+            self._show_cell()
 
     def _line_is_done(self) -> None:
         self.grid.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
