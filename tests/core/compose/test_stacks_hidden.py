@@ -30,7 +30,9 @@ def hidden(document: Document, *keys: str) -> Document:
     return dressing.set_looks(document, "k1", {of_layer(key, "hidden"): True for key in keys})
 
 
-@pytest.mark.parametrize(("recipe", "stack"), [("columns", "stacked"), ("areas", "stacked"), ("stacked-bars", ""), ("columns", "100 %")])
+@pytest.mark.parametrize(
+    ("recipe", "stack"), [("columns", "stacked"), ("areas", "stacked"), ("stacked-bars", ""), ("columns", "100 %")]
+)
 def test_what_stands_on_a_hidden_layer_stays_where_it_stood(recipe: str, stack: str) -> None:
     document = stacked(recipe, stack)
     before, after = seen(document), seen(hidden(document, "series 1"))
