@@ -5,6 +5,7 @@ from pathlib import Path
 from threading import Event
 
 import pytest
+from PySide6.QtCore import QCoreApplication, QEvent, QObject
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.messages import say
@@ -133,3 +134,13 @@ def test_a_file_given_up_changes_nothing(
     gate.set()
     qtbot.wait(50)
     assert window.store.document is before
+
+
+def test_who_has_ended_meanwhile_is_told_nothing(worker: Worker, qtbot: QtBot) -> None:
+    gate, found, asker = Event(), list[object](), QObject()
+    worker.ask("x", say("x"), lambda: gate.wait(5), found.append, found.append, asker)
+    asker.deleteLater()
+    QCoreApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
+    gate.set()
+    qtbot.waitUntil(lambda: not worker.working)
+    assert not found

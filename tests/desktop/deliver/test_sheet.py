@@ -16,6 +16,7 @@ from kavlet.core.values.sizes import MM
 from kavlet.desktop.deliver.choice import Choice
 from kavlet.desktop.deliver.sheet import DeliverSheet
 from kavlet.desktop.window import Window
+from tests.desktop.taken_again import settled
 
 STEPPING = "k16"  # the chart of the demo that goes through periods
 
@@ -242,3 +243,15 @@ def test_figures_are_previewed_as_they_are_written(window: Window, qtbot: QtBot)
     sheet = sheet_of(window, qtbot, Choice(one="k1", wish=Wish(".csv")))
     assert sheet.preview.sheet.text == sheet.made.content.decode()
     assert sheet.preview.sheet.text.startswith("stage,people")
+
+
+def test_a_sheet_that_is_left_hears_no_more_of_its_size(window: Window, qtbot: QtBot) -> None:
+    window.worker.patience = 0.0  # the answer comes later
+    window.delivering.show(Choice(one="k1", wish=Wish(".pdf")))
+    sheet = window.findChildren(DeliverSheet)[-1]
+    sheet._ask()
+    qtbot.keyClick(sheet, Qt.Key.Key_Escape)
+    settled()
+    assert not window.findChildren(DeliverSheet)
+    qtbot.waitUntil(lambda: not window.worker.working, timeout=20_000)
+    qtbot.wait(50)  # what its answer raises would be seen by now

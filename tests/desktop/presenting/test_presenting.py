@@ -10,7 +10,8 @@ from pytestqt.qtbot import QtBot
 
 from kavlet.core.building.paging.sheet import chart_box
 from kavlet.core.building.paging.step_control import parts
-from kavlet.core.document import paging
+from kavlet.core.document import edits, paging
+from kavlet.core.files import journal
 from kavlet.core.messages import say
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.key_figure import KeyFigure
@@ -367,3 +368,81 @@ def test_a_show_of_one_page_has_no_other(window: Window) -> None:
     show = Show(document, (document.pages[0].id,))
     assert not show.turn(1)
     assert not show.turn(-1)
+
+
+@pytest.mark.parametrize(("answer", "kept"), [("Keep", True), ("Drop", False), ("Go on presenting", None)])
+def test_closing_the_window_asks_about_changed_figures_first(
+    stage: PresentedPage, qtbot: QtBot, window: Window, answer: str, kept: bool | None,
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:  # fmt: skip
+    asked: list[str] = []
+    monkeypatch.setattr(QMessageBox, "exec", lambda box: asked.append(box.text()))
+    window.store.history.saved()
+    change(stage, qtbot, "9200")
+    rest(stage, qtbot)
+    assert not window.close()
+    question = window.presenting.question
+    assert question is not None
+    next(one for one in question.buttons() if one.text() == answer).click()
+    if kept is None:
+        assert window.presenting.stage is stage
+        assert window.isVisible()
+        return
+    assert window.presenting.stage is None
+    if kept:
+        qtbot.waitUntil(lambda: bool(asked))  # what is kept is no file's
+        assert asked == ["Save the changes to “Mirefen year”?"]
+        assert window.isVisible()
+        assert str(window.store.history.undo_name) == "change figures while presenting"
+    else:
+        qtbot.waitUntil(lambda: not window.isVisible())
+        assert not asked
+
+
+def test_a_show_without_changes_ends_with_its_window(stage: PresentedPage, window: Window) -> None:
+    assert stage.isVisible()
+    window.store.history.saved()
+    assert window.close()
+    assert window.presenting.stage is None
+
+
+def test_a_number_that_is_left_is_taken(stage: PresentedPage, qtbot: QtBot) -> None:
+    change(stage, qtbot, "abc")
+    assert stage.field.isVisible()
+    assert stage._said
+    stage.field.selectAll()
+    qtbot.keyClicks(stage.field, "9200")
+    qtbot.mouseClick(stage, Qt.MouseButton.LeftButton, pos=QPoint(20, 700))
+    assert not stage.field.isVisible()
+    assert list(stage.show_of.figures.values()) == [9200.0]
+    assert not stage._said  # nothing wrong is left before the audience
+
+
+def test_figures_whose_cells_are_gone_are_said_and_the_others_kept(
+    stage: PresentedPage, qtbot: QtBot, window: Window
+) -> None:
+    change(stage, qtbot, "9200")
+    rest(stage, qtbot)
+    (place,) = stage.show_of.figures
+    window.store.edit(say("type"), lambda document: edits.insert_rows(document, place.table, 1))
+    before = window.store.document
+    qtbot.keyClick(stage, Key.Key_Escape)
+    question = window.presenting.question
+    assert question is not None
+    next(one for one in question.buttons() if one.text() == "Keep").click()
+    assert window.store.document is before
+    assert "no cell any more" in window.saying.text()
+
+
+def test_figures_changed_before_the_audience_are_kept_against_a_crash(
+    stage: PresentedPage, qtbot: QtBot, window: Window
+) -> None:
+    change(stage, qtbot, "9200")
+    rest(stage, qtbot)
+    (place,) = stage.show_of.figures
+    window.keeper._follow()
+    window.keeper.flush()
+    (held,) = journal.folder().glob("*.journal")
+    kept = journal.read(held)
+    assert kept is not None
+    assert kept.document.table(place.table).columns[place.column].cells[place.row] == 9200.0
