@@ -7,13 +7,15 @@ from kavlet.core.building.stages import build_chart, picture
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.reference import Reference
 from kavlet.core.charts.texts import Note
-from kavlet.core.document import charting, dressing, edits
+from kavlet.core.document import charting, dressing, edits, paging
 from kavlet.core.document.advice import features
 from kavlet.core.document.document import Document
 from kavlet.core.document.recipe_saving import saved_recipe, with_recipe
+from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.recipes.own import dumps, loads
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.values.errors import KavletError
+from kavlet.core.values.geometry import Rect
 from tests.making import document, draw, helper, labels, marks, table, values_of
 
 ROWS = table(["stage", "people"], ["a", "b", "c", "d"], [80, 40, 30, 10])
@@ -307,3 +309,23 @@ def test_what_the_author_chose_goes_over_to_another_recipe() -> None:
     assert charting.try_recipe(made, chart, "pie").chart(chart).roles["name"] == ("c2",)
     made = edits.set_role(made, chart, "name", "c1")
     assert charting.try_recipe(made, chart, "two-level-ring").chart(chart).roles["group"] == ("c1",)
+
+
+@pytest.mark.parametrize(
+    ("first", "then", "row"), [("stepping", "thermometer", None), ("thermometer", "gauge", 2), ("columns", "bars", 2),
+                               ("columns", "pie", None)],
+)  # fmt: skip
+def test_frames_of_a_row_stand_for_it_only_where_the_other_recipe_has_it(
+    first: str, then: str, row: int | None
+) -> None:
+    """A caption that names a period must not stand over a branch, nor a scale of amounts beside shares."""
+    rows = [["Branch", "Loans", "Lent", "Year"], ["Quay", 4.0, 5.0, "2022"], ["Mill", 6.0, 7.0, "2023"]]
+    made, table_id = edits.add_table(Document(), "T", rows)  # type: ignore[arg-type]
+    made, chart = edits.add_chart(made, table_id, first)
+    made, page = paging.add_page(made, "A4")
+    frame = ChartFrame("", chart=chart, row=2, caption="2023", low=0.0, high=90.0)
+    made, item = paging.put(made, page, frame, Rect(0.0, 0.0, 200.0, 200.0))
+    held = charting.try_recipe(made, chart, then).page(page).item(item)
+    assert isinstance(held, ChartFrame)
+    assert (held.low, held.high) == (None, None)
+    assert (held.row, held.caption) == (row, "2023" if row else "")

@@ -13,7 +13,7 @@ from kavlet.core.document.fitting import fitted
 from kavlet.core.document.guessing import guess_roles
 from kavlet.core.document.helper_tables import loosened
 from kavlet.core.document.lookup import find_recipe, recipes_of
-from kavlet.core.document.paging import without_frames
+from kavlet.core.document.paging import showing_otherwise, without_frames
 from kavlet.core.document.settled import settled
 from kavlet.core.figures.cells import Formula
 from kavlet.core.figures.table import HEADER, Column, Table
@@ -63,7 +63,15 @@ def try_recipe(document: Document, chart_id: str, recipe: str) -> Document:
         "repeat": repeat,
         **size,
     }
+    document = showing_otherwise(document, chart_id, _repeated_over(before) == _repeated_over(made_by))
     return fitted(with_chart(document, msgspec.structs.replace(chart, **changes)))
+
+
+def _repeated_over(recipe: Recipe | None) -> str:
+    """What a recipe's charts are repeated over on pages."""
+    if recipe is None:
+        return ""
+    return "figures" if recipe.repeats is not None else "periods" if recipe.steps is not None else recipe.series
 
 
 def repeated(document: Document, chart_id: str, on: bool) -> Document:

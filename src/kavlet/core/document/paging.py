@@ -373,6 +373,19 @@ def without_frames(document: Document, charts: set[str]) -> Document:
     return _keeping(document, kept)
 
 
+def showing_otherwise(document: Document, chart: str, same_rows: bool) -> Document:
+    """The document with the frames of a chart that is drawn by another recipe now. The common scale they had means
+    nothing there; nor, but for `same_rows`, do the row they showed and the caption that names it: they show all."""
+
+    def kept(item: AnyItem) -> AnyItem | None:
+        if not isinstance(item, ChartFrame) or item.chart != chart:
+            return item
+        named = {} if same_rows or item.row is None else {"row": None, "caption": ""}
+        return msgspec.structs.replace(item, low=None, high=None, **named)
+
+    return _keeping(document, kept)
+
+
 def without_excerpts(document: Document, table: str) -> Document:
     """The document without the excerpts of a table that goes."""
     return _keeping(document, lambda item: None if isinstance(item, Excerpt) and item.table == table else item)
