@@ -4,7 +4,6 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any, TypeVar
 
-from msgspec import Struct
 from PySide6.QtCore import QObject, Signal
 
 from kavlet.core.building.paging.page import PagePicture
@@ -28,15 +27,9 @@ from kavlet.desktop.followed import Followed
 from kavlet.desktop.in_view import chart_in, make_ready, page_in
 from kavlet.desktop.on_disk import OnDisk
 from kavlet.desktop.pending_text import PendingText
+from kavlet.desktop.rehearsed import Rehearsed
 
 Made = TypeVar("Made")
-
-
-class Rehearsed(Struct, frozen=True, eq=False):
-    """An edit that is not made: its name, and what makes the document it would lead to, which may raise KavletError."""
-
-    name: Message
-    edit: Callable[[], Document]
 
 
 class Store(QObject):

@@ -14,7 +14,7 @@ from kavlet.core.figures.references import SCAN, Shift, filled, kept_shifted, re
 from kavlet.core.figures.table import HEADER, Column, Table
 
 
-class Run(Struct, frozen=True):
+class FilledRun(Struct, frozen=True):
     """Rows `first` to `last` of a column hold one formula, filled down; at least two."""
 
     first: int
@@ -25,7 +25,7 @@ class Run(Struct, frozen=True):
         return self.first <= first and last <= self.last
 
 
-def runs(column: Column) -> Iterator[Run]:
+def runs(column: Column) -> Iterator[FilledRun]:
     """The runs of an author's column, each as long as it goes; none of a helper column, which its recipe keeps."""
     if column.helper is not None:
         return
@@ -33,7 +33,7 @@ def runs(column: Column) -> Iterator[Run]:
     for row in range(HEADER + 1, len(column.cells) + 1):
         if row == len(column.cells) or not _goes_on(column.cells[row - 1], column.cells[row]):
             if row - 1 > first:
-                yield Run(first, row - 1)
+                yield FilledRun(first, row - 1)
             first = row
 
 
@@ -71,7 +71,7 @@ def closed_up(before: Table, after: Table, shift: Shift) -> Table:
     return _each(before, after, one)
 
 
-def _reads(column: Column, run: Run, place: int) -> bool:
+def _reads(column: Column, run: FilledRun, place: int) -> bool:
     """Whether a run reads its own column, as one does that goes on from the row above."""
     top = column.cells[run.first + 1]
     found = [reference(one[0]) for one in SCAN.finditer(getattr(top, "text", "")) if one["text"] is None]

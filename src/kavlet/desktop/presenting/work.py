@@ -14,7 +14,8 @@ from kavlet.core.values.errors import KavletError
 from kavlet.desktop.presenting.show import Show
 from kavlet.desktop.presenting.speaker import SpeakerView
 from kavlet.desktop.presenting.stage import PresentedPage
-from kavlet.desktop.store import Rehearsed, Store
+from kavlet.desktop.rehearsed import Rehearsed
+from kavlet.desktop.store import Store
 
 SCREEN = "screen to present on"
 

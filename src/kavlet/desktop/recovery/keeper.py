@@ -12,7 +12,8 @@ from kavlet.core.document.history import Step
 from kavlet.core.files.file_stamp import FileStamp
 from kavlet.core.files.journal import Draft, Journal
 from kavlet.core.messages import say
-from kavlet.desktop.store import Rehearsed, Store
+from kavlet.desktop.rehearsed import Rehearsed
+from kavlet.desktop.store import Store
 
 PAUSE = 0.4  # seconds that edits are gathered before they are written together
 
