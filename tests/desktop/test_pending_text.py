@@ -5,7 +5,7 @@ from pathlib import Path
 
 import pytest
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QFileDialog, QMessageBox
+from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.document.document import Document
@@ -272,3 +272,21 @@ def test_words_are_still_one_step(window: Window, qtbot: QtBot) -> None:
     assert len(window.store.history.steps) == steps + 1
     assert str(window.store.history.undo_name) == "type words"
     assert isinstance(next(one for one in window.store.page.items if isinstance(one, Words)), Words)
+
+
+@each
+def test_another_program_in_front_takes_nothing_and_loses_nothing(window: Window, qtbot: QtBot, name: str) -> None:
+    editor, taken = EDITORS[name].open(window, qtbot)
+    before, text = window.store.document, editor.typed_text()
+    other = QWidget()
+    qtbot.addWidget(other)
+    other.show()
+    other.activateWindow()
+    qtbot.waitUntil(lambda: not window.isActiveWindow())
+    window.store.edited.emit()  # all is shown anew
+    assert window.store.document is before
+    assert editor.typed_text() == text
+    window.activateWindow()
+    qtbot.waitUntil(window.isActiveWindow)
+    assert window.pending_text.take()
+    assert taken(window.store.document)

@@ -82,6 +82,12 @@ class TextEditor:
         if pending is not None:
             pending.begin(self)
 
+    def is_typed_in(self) -> bool:
+        """Whether something is being typed in it, or is about to be; also while another program is in front."""
+        pending = pending_text_of(self)
+        focused = isinstance(self, QWidget) and self.hasFocus()
+        return focused or (pending is not None and pending.editor is self)
+
     def end_typing(self) -> None:
         """Nothing is typed any more."""
         pending = pending_text_of(self)

@@ -80,7 +80,7 @@ class ProseField(TextEditor, QPlainTextEdit):
 
     def show_text(self, text: str) -> None:
         """Show a text from the document; a text being typed is left alone."""
-        if text != self._held or not self.hasFocus():
+        if text != self._held or not self.is_typed_in():
             self._held = text
             if text != self.toPlainText():
                 self.setPlainText(text)
@@ -141,7 +141,7 @@ class TextField(TextEditor, QLineEdit):
 
     def show_text(self, text: str) -> None:
         """Show a text from the document; a text being typed is left alone."""
-        if text != self._held or not self.hasFocus():
+        if text != self._held or not self.is_typed_in():
             self._held = text
             self.setText(text)
             self.setCursorPosition(0)
@@ -275,7 +275,7 @@ class PickField(TextEditor, QComboBox):
         line = self.lineEdit()
         if line is not None:
             line.textEdited.connect(self._edited)
-            line.editingFinished.connect(self.commit)
+            line.returnPressed.connect(self.commit)
 
     def _edited(self) -> None:
         self._typing = True

@@ -205,7 +205,7 @@ class FiguresPanel(QFrame):
             self.sums.setText("")
             return
         self.address.setText(model.address(index))
-        if not (self.line.hasFocus() and self.line.is_changed()):
+        if not (self.line.is_typed_in() and self.line.is_changed()):
             self.line.set_text(str(model.data(index, Qt.ItemDataRole.EditRole)))
         cell = model.cell(index)
         explained = model.data(index, Qt.ItemDataRole.ToolTipRole)
@@ -237,7 +237,7 @@ class FiguresPanel(QFrame):
     def _leave_cell(self, now: Index, before: Index) -> None:
         """Another cell is current: what was typed in the line belongs to the one before."""
         del now
-        if self.line.is_changed() and self.line.hasFocus():
+        if self.line.is_changed() and self.line.is_typed_in():
             self._line_cell = QPersistentModelIndex(before)
             self.line.commit()
             self._line_cell = None
