@@ -9,12 +9,12 @@ from typing import Any
 import msgspec
 
 from bench.ratio import Ratio, median, milliseconds
-from kavlet.core.building.stages import picture
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import Cell
-from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import svg
+from kavlet.core.pipeline.stages import picture
+from kavlet.core.spreadsheet.cells import Cell
+from kavlet.core.spreadsheet.recalculate import recalculate
 
 TURNS = 12
 NAMES = ["Reed", "Mere", "Carr", "Dyke", "Leat", "Mill", "Hide", "Gate", "Pool", "Bank", "Path", "Ferry"]

@@ -13,7 +13,7 @@ def measure() -> list[Ratio]:
     from PySide6.QtCore import QEvent, QPointF, Qt
     from PySide6.QtGui import QMouseEvent
 
-    from kavlet.core.building.stages import picture
+    from kavlet.core.pipeline.stages import picture
     from kavlet.desktop.main import application, open_window
 
     made = application()

@@ -7,11 +7,11 @@ from typing import Any
 import msgspec
 
 from bench.ratio import Ratio, median, milliseconds
-from kavlet.core.figures import compiling
-from kavlet.core.figures.cells import Cell, Formula
-from kavlet.core.figures.recalculate import recalculate
-from kavlet.core.figures.table import Column, Table
 from kavlet.core.files import tables
+from kavlet.core.spreadsheet import compiling
+from kavlet.core.spreadsheet.cells import Cell, Formula
+from kavlet.core.spreadsheet.recalculate import recalculate
+from kavlet.core.spreadsheet.table import Column, Table
 
 ROWS = 1_000
 FORMULAS = (

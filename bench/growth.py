@@ -11,8 +11,8 @@ def measure() -> list[Ratio]:
     """One row for the recipe whose helper columns grow the most, each evaluated afresh."""
     from kavlet.core.document import edits
     from kavlet.core.document.document import Document
-    from kavlet.core.figures.recalculate import recalculate
     from kavlet.core.recipes.registry import RECIPES
+    from kavlet.core.spreadsheet.recalculate import recalculate
 
     chance = random.Random(3)
 

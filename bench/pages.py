@@ -4,11 +4,11 @@ import math
 import tracemalloc
 
 from bench.ratio import Ratio, median, milliseconds, percentile_99
-from kavlet.core.building.reuse import Pictures
 from kavlet.core.document import edits, paging
 from kavlet.core.document.document import Document
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.pages.items.chart_frame import ChartFrame
+from kavlet.core.pipeline.reuse import Pictures
 from kavlet.core.values.geometry import Rect
 
 RECIPES = ("columns", "funnel", "lines", "waffle", "pie", "radial-bars")

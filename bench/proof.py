@@ -6,12 +6,12 @@ import statistics
 from PySide6.QtGui import QImage
 
 from bench.ratio import Ratio
-from kavlet.core.building.reuse import Pictures
 from kavlet.core.document import edits
 from kavlet.core.document.document import ChartEntry, Document
-from kavlet.core.figures.cells import Written
-from kavlet.core.figures.table import HEADER
+from kavlet.core.pipeline.reuse import Pictures
 from kavlet.core.proof.proofreading import drawn_chart, of_chart
+from kavlet.core.spreadsheet.cells import Written
+from kavlet.core.spreadsheet.table import HEADER
 
 TIMES = 15
 

@@ -3,7 +3,7 @@
 from bench.ratio import Ratio, median, milliseconds, percentile_99
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import Cell
+from kavlet.core.spreadsheet.cells import Cell
 
 ROWS = 10_000
 

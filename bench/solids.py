@@ -7,11 +7,11 @@ from collections.abc import Callable
 from typing import Any
 
 from bench.ratio import Ratio, median, milliseconds, percentile_99
-from kavlet.core.building.reuse import Pictures
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import Cell
 from kavlet.core.files import svg
+from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.spreadsheet.cells import Cell
 
 FRAMES = 150
 REFRESH = 1000 / 60

@@ -19,8 +19,8 @@ def measure() -> list[Ratio]:
     """From opening the wall, or from an edit seen on it, until the last tile is drawn."""
     from kavlet.core.document import edits
     from kavlet.core.document.document import Document
-    from kavlet.core.figures.table import Column, Table
     from kavlet.core.messages import say
+    from kavlet.core.spreadsheet.table import Column, Table
     from kavlet.desktop.main import application, open_window
 
     made = application()

@@ -3,7 +3,6 @@
 from collections.abc import Callable
 from functools import partial
 
-from kavlet.core.building.stages import Picture
 from kavlet.core.charts.area import Area
 from kavlet.core.charts.band import Band
 from kavlet.core.charts.bars import Bars
@@ -25,6 +24,7 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.charts.solid import Solid
 from kavlet.core.charts.texts import Note, Text
 from kavlet.core.charts.wedges import Wedges
+from kavlet.core.pipeline.stages import Picture
 from kavlet.core.values.geometry import Size
 from tests.making import free, table
 

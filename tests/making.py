@@ -6,14 +6,14 @@ from typing import Any
 
 import msgspec
 
-from kavlet.core.building.stages import Picture, picture
 from kavlet.core.charts.chart import Chart
 from kavlet.core.document import edits
 from kavlet.core.document.document import ChartEntry, Document
-from kavlet.core.figures.cells import Cell
-from kavlet.core.figures.recalculate import Values, recalculate
+from kavlet.core.pipeline.stages import Picture, picture
 from kavlet.core.proof.finding import Finding
 from kavlet.core.proof.proofreading import drawn_chart, of_chart
+from kavlet.core.spreadsheet.cells import Cell
+from kavlet.core.spreadsheet.recalculate import Values, recalculate
 from kavlet.core.values.geometry import Size
 
 

@@ -10,18 +10,18 @@ from lxml import etree
 from msgspec import Struct
 from PIL import Image
 
-from kavlet.core.building.stages import Picture, picture, still, turned
 from kavlet.core.document.document import ChartEntry, Document
-from kavlet.core.figures.cells import ErrorValue, Value
-from kavlet.core.figures.recalculate import Values, recalculate
-from kavlet.core.figures.references import column_index
 from kavlet.core.office import xlsx
 from kavlet.core.office.sheets import sheets_for
-from kavlet.core.plain.model import PlainChart
-from kavlet.core.plain.page_model import PlainPage
-from kavlet.core.plain.pages import plain_page
-from kavlet.core.plain.told import plain_charts
+from kavlet.core.office_model.model import PlainChart
+from kavlet.core.office_model.page_model import PlainPage
+from kavlet.core.office_model.pages import plain_page
+from kavlet.core.office_model.told import plain_charts
+from kavlet.core.pipeline.stages import Picture, picture, still, turned
 from kavlet.core.scene.primitives import Scene
+from kavlet.core.spreadsheet.cells import ErrorValue, Value
+from kavlet.core.spreadsheet.recalculate import Values, recalculate
+from kavlet.core.spreadsheet.references import column_index
 
 C = "{http://schemas.openxmlformats.org/drawingml/2006/chart}"
 A = "{http://schemas.openxmlformats.org/drawingml/2006/main}"

@@ -14,11 +14,11 @@ from typing import Any
 
 import msgspec
 
-from kavlet.core.building.stages import Picture, picture
 from kavlet.core.charts.overrides import leads
 from kavlet.core.document import advice, dressing, edits
 from kavlet.core.document.document import Document
 from kavlet.core.files import kavlet
+from kavlet.core.pipeline.stages import Picture, picture
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.scene.paints import Hatch, LinearGradient, RadialGradient
 from kavlet.core.scene.path import Path as Outline

@@ -14,7 +14,7 @@ import pytest
 import kavlet
 import kavlet.core
 from kavlet.core.charts.overrides import layer_types
-from kavlet.core.compose.kinds import KINDS
+from kavlet.core.layout.kinds import KINDS
 from kavlet.core.recipes.registry import RECIPES
 
 SOURCE = Path(kavlet.__file__).parent
@@ -66,7 +66,7 @@ def test_no_file_is_two_subjects_long() -> None:
 
 
 LAYER_TYPES = {one.__name__ for one in layer_types()}
-OF_KINDS = ("core/charts", "core/compose/marks", "core/plain/layers")
+OF_KINDS = ("core/charts", "core/layout/marks", "core/office_model/layers")
 
 
 def named_in(node: ast.AST) -> set[str]:

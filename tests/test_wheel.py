@@ -21,7 +21,7 @@ def test_the_wheel_holds_everything_and_starts(tmp_path: Path, visitor_csv: Path
         names = archive.namelist()
         archive.extractall(unpacked)
     for ending in (
-        "core/figures/formula.lark", "fonts/FiraSans-Regular.ttf", "fonts/OFL-FiraSans.txt", "demo/mirefen.kavlet",
+        "core/spreadsheet/formula.lark", "fonts/FiraSans-Regular.ttf", "fonts/OFL-FiraSans.txt", "demo/mirefen.kavlet",
         "themes/reedbed.json", "icons/kavlet.svg", "applications/kavlet.desktop", "packages/kavlet-mime.xml",
         "kavlet.metainfo.xml", "de/LC_MESSAGES/kavlet.mo",
     ):  # fmt: skip

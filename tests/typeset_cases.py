@@ -5,12 +5,12 @@ from collections.abc import Iterator
 
 import msgspec
 
-from kavlet.core.building.stages import Picture, picture
 from kavlet.core.document import advice, edits
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import Cell
+from kavlet.core.pipeline.stages import Picture, picture
 from kavlet.core.recipes.recipe import Recipe
 from kavlet.core.recipes.registry import RECIPES
+from kavlet.core.spreadsheet.cells import Cell
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Size
 from kavlet.core.values.sizes import CHARTS

@@ -15,10 +15,10 @@ import resvg_py
 from numpy.typing import NDArray
 from PIL import Image
 
-from kavlet.core.building.stages import Picture
-from kavlet.core.compose.draw import draw
-from kavlet.core.compose.figure import Figure, Mark, PlacedText
 from kavlet.core.files import svg
+from kavlet.core.layout.draw import draw
+from kavlet.core.layout.figure import Figure, Mark, PlacedText
+from kavlet.core.pipeline.stages import Picture
 from kavlet.core.solid.cover import polygons
 from kavlet.core.values.affine import turned
 from kavlet.core.values.colour import Colour

@@ -11,8 +11,8 @@ import msgspec
 
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import Cell, Written
 from kavlet.core.files import kavlet as kavlet_file
+from kavlet.core.spreadsheet.cells import Cell, Written
 from kavlet.core.values.number_text import WHOLE_PERCENT
 
 sys.path.insert(0, str(Path(__file__).parent.parent))

@@ -1,6 +1,6 @@
 """How well the tests hold the code: breaks one line at a time in a copy of the sources, and counts what is noticed.
 
-    tools/mutants.py 40 src/kavlet/core/touch/drags.py:tests/core/touch,tests/desktop/stage …
+    tools/mutants.py 40 src/kavlet/core/interaction/drags.py:tests/core/interaction,tests/desktop/stage …
 
 breaks each file at up to so many places, chosen evenly, and runs against each break those of its tests that reach the
 broken line, the most particular first. Prints the share that was noticed, and the breaks that were not. What reaches
@@ -32,7 +32,7 @@ def pytest_collection_modifyitems(items):
     items[:] = sorted((one for one in items if one.nodeid.partition("[")[0] in order),
                       key=lambda one: order[one.nodeid.partition("[")[0]])
 """  # what a plugin says, so that only these tests run, in this order
-PICTURES = "tests/core/building/test_pictures.py"
+PICTURES = "tests/core/pipeline/test_pictures.py"
 LONGEST = 600  # seconds after which tests count as failing
 COMPARES: dict[type[ast.cmpop], type[ast.cmpop]] = {
     ast.Lt: ast.LtE, ast.LtE: ast.Lt, ast.Gt: ast.GtE, ast.GtE: ast.Gt, ast.Eq: ast.NotEq, ast.NotEq: ast.Eq,

@@ -7,15 +7,15 @@ import importlib
 import sys
 from pathlib import Path
 
-from kavlet.core.building.stages import picture
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import Formula, text_of
-from kavlet.core.figures.recalculate import recalculate
-from kavlet.core.figures.table import HEADER
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files import svg
+from kavlet.core.pipeline.stages import picture
 from kavlet.core.recipes.recipe import QUESTIONS, Parameter, Recipe
 from kavlet.core.recipes.registry import RECIPES
+from kavlet.core.spreadsheet.cells import Formula, text_of
+from kavlet.core.spreadsheet.recalculate import recalculate
+from kavlet.core.spreadsheet.table import HEADER
 from kavlet.core.values.geometry import Size
 
 ROOT = Path(__file__).parent.parent

@@ -16,9 +16,9 @@ from PySide6.QtWidgets import QApplication, QLabel, QWidget
 
 from kavlet.core.document import dressing, edits, reading
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import Cell
+from kavlet.core.interaction.parts import Part
 from kavlet.core.messages import say
-from kavlet.core.touch.parts import Part
+from kavlet.core.spreadsheet.cells import Cell
 from kavlet.desktop import languages
 from kavlet.desktop.bit_by_bit import BitByBit
 from kavlet.desktop.deliver.sheet import DeliverSheet

@@ -22,13 +22,9 @@ from babel.messages.mofile import write_mo
 from babel.messages.pofile import read_po, write_po
 
 from kavlet.cli import cli
-from kavlet.core.compose.kinds import KINDS, type_name
-from kavlet.core.dress.palettes import palettes
-from kavlet.core.dress.schemes import RELATIONS
-from kavlet.core.dress.theme import themes
-from kavlet.core.figures.cells import ErrorValue
-from kavlet.core.figures.functions import FUNCTIONS
 from kavlet.core.files.formats import TABLES
+from kavlet.core.interaction.parts import TEXTS, PartKind
+from kavlet.core.layout.kinds import KINDS, type_name
 from kavlet.core.messages import DOMAIN, ENGLISH, FOLDER, LANGUAGES, NAME, SYMBOL
 from kavlet.core.pages.fields import OF_KIND, OF_PAGE, PLACE
 from kavlet.core.pages.page import SIZES
@@ -37,7 +33,11 @@ from kavlet.core.recipes.recipe import GUARD, QUESTIONS
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.scene.readers import TITLES, VIEWS
 from kavlet.core.shapes.symbol import shelf
-from kavlet.core.touch.parts import TEXTS, PartKind
+from kavlet.core.spreadsheet.cells import ErrorValue
+from kavlet.core.spreadsheet.functions import FUNCTIONS
+from kavlet.core.styling.palettes import palettes
+from kavlet.core.styling.schemes import RELATIONS
+from kavlet.core.styling.theme import themes
 from kavlet.core.values import sizes
 from kavlet.export.ways import WAYS
 

@@ -19,19 +19,19 @@ from typing import Any
 import msgspec
 from msgspec import Struct
 
-from kavlet.core.building.stages import Picture, picture
 from kavlet.core.charts.overrides import expected
 from kavlet.core.document.ordering import Order, ordered
-from kavlet.core.figures.cells import Cell
-from kavlet.core.figures.recalculate import recalculate
-from kavlet.core.figures.typed import read_field
 from kavlet.core.files import atomic, csv, palette
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files.formats import As, Wish
 from kavlet.core.messages import say
+from kavlet.core.pipeline.stages import Picture, picture
 from kavlet.core.recipes.recipe import Recipe, Setting
 from kavlet.core.recipes.registry import recipe as recipe_of
 from kavlet.core.recipes.settings import checked_setting
+from kavlet.core.spreadsheet.cells import Cell
+from kavlet.core.spreadsheet.recalculate import recalculate
+from kavlet.core.spreadsheet.typed import read_field
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.lengths import size as read_size
 from kavlet.export.outgoing import Outgoing

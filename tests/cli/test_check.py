@@ -8,9 +8,9 @@ import pytest
 
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import Document
-from kavlet.core.figures.table import Source
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files.tables import stamp
+from kavlet.core.spreadsheet.table import Source
 from tests import command
 from tests.making import table
 

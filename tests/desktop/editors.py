@@ -7,9 +7,9 @@ from PySide6.QtCore import Qt
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.document.document import Document
+from kavlet.core.interaction.parts import Part
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.words import Words
-from kavlet.core.touch.parts import Part
 from kavlet.desktop.dress.fields import PickField, ProseField, TextField
 from kavlet.desktop.figures.formula_edit import FormulaEdit
 from kavlet.desktop.pages.words_editor import WordsEditor

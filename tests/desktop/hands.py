@@ -7,11 +7,11 @@ from PySide6.QtGui import QMouseEvent
 from PySide6.QtWidgets import QApplication, QMenu, QWidget
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.building.stages import NO_PICTURE
 from kavlet.core.charts.chart import Chart
-from kavlet.core.compose.figure import Figure, Mark, PlacedText
-from kavlet.core.figures.cells import Formula
+from kavlet.core.layout.figure import Figure, Mark, PlacedText
+from kavlet.core.pipeline.stages import NO_PICTURE
 from kavlet.core.shapes.arc import at
+from kavlet.core.spreadsheet.cells import Formula
 from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
 from kavlet.desktop.figures.formula_edit import FormulaEdit
 from kavlet.desktop.window import Window

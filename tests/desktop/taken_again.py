@@ -8,9 +8,9 @@ import shiboken6
 from PySide6.QtCore import QCoreApplication, QEvent, QObject, QSettings, SignalInstance
 from PySide6.QtWidgets import QApplication, QDialog, QWidget
 
-from kavlet.core.building.reuse import Pictures
 from kavlet.core.document.document import Document
-from kavlet.core.touch.parts import Chosen
+from kavlet.core.interaction.parts import Chosen
+from kavlet.core.pipeline.reuse import Pictures
 from kavlet.desktop import documents
 from kavlet.desktop.main import open_window
 from kavlet.desktop.recovery.keeper import Keeper

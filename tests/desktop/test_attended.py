@@ -15,11 +15,11 @@ from pytestqt.qtbot import QtBot
 
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.figures import recalculate as recalculation
-from kavlet.core.figures.cells import Formula
-from kavlet.core.figures.recalculate import recalculate
-from kavlet.core.figures.table import Column, Table
 from kavlet.core.messages import say
+from kavlet.core.spreadsheet import recalculate as recalculation
+from kavlet.core.spreadsheet.cells import Formula
+from kavlet.core.spreadsheet.recalculate import recalculate
+from kavlet.core.spreadsheet.table import Column, Table
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.work import GivenUp, go_on
 from kavlet.desktop import in_view

@@ -3,7 +3,7 @@
 import pytest
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.touch.parts import Part
+from kavlet.core.interaction.parts import Part
 from kavlet.desktop.window import Window
 from tests.desktop.hands import row, show, type_in
 

@@ -25,13 +25,13 @@ from pytestqt.qtbot import QtBot
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.document.samples import samples
-from kavlet.core.figures.table import Source
 from kavlet.core.files.journal import Kept
+from kavlet.core.interaction.parts import Part, marks_of, walk
 from kavlet.core.messages import LANGUAGES, PSEUDO, language, say, speak
 from kavlet.core.recipes.registry import RECIPES
+from kavlet.core.spreadsheet.table import Source
 from kavlet.core.text.faces import FACES
 from kavlet.core.text.numbers import LOCALES, locale_title
-from kavlet.core.touch.parts import Part, marks_of, walk
 from kavlet.desktop import documents, languages
 from kavlet.desktop.command_finder import CommandFinder
 from kavlet.desktop.deliver.choice import Choice

@@ -9,10 +9,10 @@ from PySide6.QtGui import QWheelEvent
 from PySide6.QtWidgets import QApplication, QFileDialog, QInputDialog, QMessageBox, QWidget
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.building.stages import NO_PICTURE
 from kavlet.core.document.document import NO_CHART
-from kavlet.core.figures.table import NO_TABLE
-from kavlet.core.touch.parts import Part
+from kavlet.core.interaction.parts import Part
+from kavlet.core.pipeline.stages import NO_PICTURE
+from kavlet.core.spreadsheet.table import NO_TABLE
 from kavlet.desktop.main import open_window
 from kavlet.desktop.window import Window
 from tests.desktop.hands import show

@@ -246,7 +246,7 @@ def test_keys_in_a_touched_chart_are_no_commands_of_the_page(window: Window, qtb
     canvas, before = window.pages.canvas, window.store.document
     canvas.touch(next(one.id for one in window.store.page.items if isinstance(one, ChartFrame)))
     figure = canvas.frame.picture.figure
-    from kavlet.core.touch.parts import walk
+    from kavlet.core.interaction.parts import walk
 
     window.store.select(next(part for part in walk(figure) if part.kind == "layer"))
     for key, held in ((Qt.Key.Key_Delete, None), (Qt.Key.Key_Backspace, None), (Qt.Key.Key_X, 1), (Qt.Key.Key_D, 1)):

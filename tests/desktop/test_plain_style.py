@@ -8,8 +8,8 @@ from PySide6.QtWidgets import QApplication, QLabel, QMessageBox, QToolTip
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.document import edits
+from kavlet.core.interaction.parts import marks_of
 from kavlet.core.messages import say
-from kavlet.core.touch.parts import marks_of
 from kavlet.desktop.deliver.choice import Choice
 from kavlet.desktop.deliver.sheet import DeliverSheet
 from kavlet.desktop.window import Window

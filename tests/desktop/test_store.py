@@ -7,11 +7,11 @@ from pathlib import Path
 import pytest
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.compose.figure import Figure
 from kavlet.core.document import charting, dressing, edits
 from kavlet.core.document.document import Document
+from kavlet.core.interaction.parts import Part
+from kavlet.core.layout.figure import Figure
 from kavlet.core.messages import say
-from kavlet.core.touch.parts import Part
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.main import open_window
 from kavlet.desktop.store import Store

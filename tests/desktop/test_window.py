@@ -10,10 +10,10 @@ from PySide6.QtGui import QDropEvent, QGuiApplication
 from PySide6.QtWidgets import QAbstractButton, QAbstractItemView, QApplication, QDialog, QFileDialog, QMessageBox
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.building.stages import NO_PICTURE, picture
 from kavlet.core.document import dressing
 from kavlet.core.document.document import Document
 from kavlet.core.files import kavlet as kavlet_file
+from kavlet.core.pipeline.stages import NO_PICTURE, picture
 from kavlet.desktop import recent
 from kavlet.desktop.deliver.sheet import DeliverSheet
 from kavlet.desktop.figures.formula_edit import FormulaEdit

@@ -28,17 +28,17 @@ from openxml_audit.schema.validator import SchemaValidator
 import formulas
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import ErrorValue
-from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files import xlsx as xlsx_tables
 from kavlet.core.office import docx, odp, ods, odt, xlsx
 from kavlet.core.office import pptx as slides
 from kavlet.core.office.manner import Manner
 from kavlet.core.office.sheets import sheets_for
-from kavlet.core.plain.page_model import ChartPart, PicturePart, PlainPage, TablePart, TextPart
-from kavlet.core.plain.pages import chart_page
+from kavlet.core.office_model.page_model import ChartPart, PicturePart, PlainPage, TablePart, TextPart
+from kavlet.core.office_model.pages import chart_page
 from kavlet.core.recipes.registry import RECIPES
+from kavlet.core.spreadsheet.cells import ErrorValue
+from kavlet.core.spreadsheet.recalculate import recalculate
 from tests import typeset_cases
 from tests.office import C, Made, agree, cached, cells, made, names, pages, paint, part, val, workbook
 

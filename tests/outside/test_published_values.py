@@ -8,15 +8,15 @@ from typing import Any
 import numpy as np
 import pytest
 
-from kavlet.core.building.stages import picture
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import ERRORS, ErrorValue, Formula
-from kavlet.core.figures.functions import FUNCTIONS
-from kavlet.core.figures.recalculate import Values, recalculate
-from kavlet.core.figures.references import cell_reference
-from kavlet.core.figures.table import Column, Table
 from kavlet.core.files import csv
+from kavlet.core.pipeline.stages import picture
+from kavlet.core.spreadsheet.cells import ERRORS, ErrorValue, Formula
+from kavlet.core.spreadsheet.functions import FUNCTIONS
+from kavlet.core.spreadsheet.recalculate import Values, recalculate
+from kavlet.core.spreadsheet.references import cell_reference
+from kavlet.core.spreadsheet.table import Column, Table
 from kavlet.core.values.colour import Colour, colour, contrast, linear, oklab
 
 DATA = Path(__file__).parent / "data"

@@ -7,13 +7,13 @@ import pytest
 from pdfminer.high_level import extract_pages
 from pdfminer.layout import LTChar, LTTextContainer
 
-from kavlet.core.building.paging.page import PagePicture
-from kavlet.core.building.reuse import Pictures
 from kavlet.core.document import edits, paging
 from kavlet.core.document.document import Document
 from kavlet.core.pages.items.key_figure import KeyFigure
 from kavlet.core.pages.items.words import Words, plain
 from kavlet.core.pages.page import named_size
+from kavlet.core.pipeline.paging.page import PagePicture
+from kavlet.core.pipeline.reuse import Pictures
 from kavlet.desktop.main import application
 from kavlet.export.pictures import pdf_of
 

@@ -5,8 +5,8 @@ from io import BytesIO
 import pytest
 from pypdf import PdfReader
 
-from kavlet.core.dress.style import Dress
-from kavlet.core.dress.theme import themes
+from kavlet.core.styling.style import Dress
+from kavlet.core.styling.theme import themes
 from kavlet.core.text.faces import FACES
 from kavlet.core.text.shaping import shape
 from kavlet.desktop.main import application

@@ -17,17 +17,17 @@ from PySide6.QtCore import QPointF, QSettings, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QDialog, QFileDialog, QInputDialog, QMenu, QMessageBox, QWidget
 
-from kavlet.core.building.reuse import Pictures
 from kavlet.core.document import charting, dressing, edits, paging
 from kavlet.core.document.document import Document
 from kavlet.core.document.lookup import recipes_of
-from kavlet.core.figures.recalculate import recalculate
-from kavlet.core.figures.typed import typed
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files import svg
+from kavlet.core.interaction.offers import offers
+from kavlet.core.interaction.parts import Part
 from kavlet.core.messages import say
-from kavlet.core.touch.offers import offers
-from kavlet.core.touch.parts import Part
+from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.spreadsheet.recalculate import recalculate
+from kavlet.core.spreadsheet.typed import typed
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect
 from kavlet.desktop.main import application, open_window

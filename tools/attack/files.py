@@ -17,11 +17,11 @@ from pathlib import Path
 
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import journal, palette, tables
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files import pictures as picture_files
 from kavlet.core.files.formats import table_content
+from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.values.errors import KavletError
 from tools.attack import grammar
 

@@ -20,7 +20,6 @@ from kavlet.core.document import edits
 from kavlet.core.document.advice import suggestions
 from kavlet.core.document.document import Document
 from kavlet.core.document.paging import item_name
-from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import atomic, csv
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files import tables as table_files
@@ -32,6 +31,7 @@ from kavlet.core.pages.page import Page
 from kavlet.core.recipes.declared import declared
 from kavlet.core.recipes.recipe import QUESTIONS
 from kavlet.core.recipes.registry import RECIPES
+from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.sizes import MM
 

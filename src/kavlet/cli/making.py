@@ -22,17 +22,17 @@ from kavlet.cli.group import (
     read_table,
     table_name,
 )
-from kavlet.core.building.stages import picture
 from kavlet.core.charts.overrides import expected
 from kavlet.core.document.ordering import Order, ordered
-from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files import palette as palette_files
 from kavlet.core.files import tables as table_files
 from kavlet.core.files.formats import As, Wish
 from kavlet.core.messages import words
+from kavlet.core.pipeline.stages import picture
 from kavlet.core.recipes.recipe import Parameter, Recipe, Setting
 from kavlet.core.recipes.registry import RECIPES, recipe
+from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.values.lengths import size as read_size
 from kavlet.export.outgoing import Outgoing
 from kavlet.export.ways import all_endings, slug

@@ -3,17 +3,17 @@
 from importlib.resources import files
 from pathlib import Path
 
-from kavlet.core.building.reading import MOST_ROWS
-from kavlet.core.building.stages import main_layer
 from kavlet.core.document import edits, reading, sources
 from kavlet.core.document.advice import suggestions
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import Cell
-from kavlet.core.figures.recalculate import recalculate
-from kavlet.core.figures.table import Source
 from kavlet.core.files import csv, tables
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files.sheet import ReadSheet
+from kavlet.core.pipeline.reading import MOST_ROWS
+from kavlet.core.pipeline.stages import main_layer
+from kavlet.core.spreadsheet.cells import Cell
+from kavlet.core.spreadsheet.recalculate import recalculate
+from kavlet.core.spreadsheet.table import Source
 from kavlet.core.text.numbers import decimal_sign, locale_of
 from kavlet.desktop.remembered import dressed
 

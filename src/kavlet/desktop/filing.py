@@ -6,12 +6,12 @@ from PySide6.QtCore import QObject, QSettings, Signal
 from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
 
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import Cell
-from kavlet.core.figures.table import Source
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files import tables, versions
 from kavlet.core.files.formats import TABLES, patterns
 from kavlet.core.messages import say, words
+from kavlet.core.spreadsheet.cells import Cell
+from kavlet.core.spreadsheet.table import Source
 from kavlet.core.text.numbers import decimal_sign
 from kavlet.core.values.errors import refusal
 from kavlet.desktop import documents, recent

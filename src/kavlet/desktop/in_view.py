@@ -1,9 +1,9 @@
 """What of a document is in view, by what is chosen, and the pictures that it takes to be seen."""
 
-from kavlet.core.building.reuse import Pictures
 from kavlet.core.document.document import NO_CHART, ChartEntry, Document
+from kavlet.core.interaction.parts import Chosen
 from kavlet.core.pages.page import NO_PAGE, Page
-from kavlet.core.touch.parts import Chosen
+from kavlet.core.pipeline.reuse import Pictures
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.work import GivenUp
 

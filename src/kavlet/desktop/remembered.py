@@ -3,13 +3,13 @@
 import msgspec
 from PySide6.QtCore import QSettings
 
-from kavlet.core.building.stages import main_layer
 from kavlet.core.document import charting, dressing, edits
 from kavlet.core.document.advice import with_proposals
 from kavlet.core.document.document import Document
-from kavlet.core.dress.style import Dress
-from kavlet.core.figures.recalculate import recalculate
+from kavlet.core.pipeline.stages import main_layer
 from kavlet.core.recipes.recipe import Setting
+from kavlet.core.spreadsheet.recalculate import recalculate
+from kavlet.core.styling.style import Dress
 
 _KEY = "remembered looks"
 

@@ -6,21 +6,21 @@ from typing import Any, TypeVar
 
 from PySide6.QtCore import QObject, Signal
 
-from kavlet.core.building.paging.page import PagePicture
-from kavlet.core.building.reuse import Pictures
-from kavlet.core.building.stages import Picture
 from kavlet.core.charts.chart import Chart
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.history import History
 from kavlet.core.document.lookup import recipes_of
-from kavlet.core.figures.recalculate import Values
-from kavlet.core.figures.table import NO_TABLE, Table
 from kavlet.core.files.file_stamp import FileStamp
+from kavlet.core.interaction.parts import Chosen, Part
 from kavlet.core.messages import Message, say
 from kavlet.core.pages.page import AnyItem, Page
+from kavlet.core.pipeline.paging.page import PagePicture
+from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.pipeline.stages import Picture
 from kavlet.core.recipes.recipe import Recipe
 from kavlet.core.scene.readers import Reader
-from kavlet.core.touch.parts import Chosen, Part
+from kavlet.core.spreadsheet.recalculate import Values
+from kavlet.core.spreadsheet.table import NO_TABLE, Table
 from kavlet.core.values.errors import KavletError, attempt
 from kavlet.desktop.attended import Attended
 from kavlet.desktop.followed import Followed

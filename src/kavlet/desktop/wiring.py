@@ -9,9 +9,9 @@ from PySide6.QtWidgets import QApplication
 
 from kavlet.core.charts.layer import GATHERED
 from kavlet.core.document.columns import is_ready
-from kavlet.core.figures.table import HEADER
+from kavlet.core.interaction.parts import Part
 from kavlet.core.messages import words
-from kavlet.core.touch.parts import Part
+from kavlet.core.spreadsheet.table import HEADER
 from kavlet.desktop.command import Command, a_chart, a_table
 from kavlet.desktop.menus import history_commands
 from kavlet.desktop.shell import Shell

@@ -2,7 +2,7 @@
 
 from kavlet.core.files import mail
 from kavlet.core.files.formats import Wish
-from kavlet.core.plain.figures import figures_of
+from kavlet.core.office_model.figures import figures_of
 from kavlet.export.outgoing import Outgoing, WrittenFile
 from kavlet.export.pictures import pdf_of, png_of
 

@@ -8,17 +8,17 @@ from typing import TypeVar
 import msgspec
 from msgspec import Struct
 
-from kavlet.core.building.paging.page import PagePicture
-from kavlet.core.building.reuse import Pictures
-from kavlet.core.building.stages import Picture
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.stepping import periods, stepped, stepping
-from kavlet.core.figures.recalculate import Values
 from kavlet.core.files.formats import Wish
 from kavlet.core.messages import Message, say
-from kavlet.core.plain.page_model import PlainPage
-from kavlet.core.plain.pages import chart_page, plain_page
+from kavlet.core.office_model.page_model import PlainPage
+from kavlet.core.office_model.pages import chart_page, plain_page
+from kavlet.core.pipeline.paging.page import PagePicture
+from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.pipeline.stages import Picture
 from kavlet.core.scene.primitives import Scene
+from kavlet.core.spreadsheet.recalculate import Values
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.xml_text import with_xml_texts, xml_text
 

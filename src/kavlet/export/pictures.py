@@ -4,11 +4,11 @@ from collections.abc import Callable, Iterable
 
 import msgspec
 
-from kavlet.core.building.paging.page import PagePicture
-from kavlet.core.building.stages import Picture
 from kavlet.core.files import svg
 from kavlet.core.files.formats import Wish
 from kavlet.core.messages import say
+from kavlet.core.pipeline.paging.page import PagePicture
+from kavlet.core.pipeline.stages import Picture
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.scene.readers import as_read_by
 from kavlet.core.values.errors import KavletError

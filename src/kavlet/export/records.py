@@ -1,7 +1,7 @@
 """The record: what was computed for charts or pages, and what Proof finds in them, as JSON."""
 
-from kavlet.core.building.paging import page as paging
 from kavlet.core.files import record
+from kavlet.core.pipeline.paging import page as paging
 from kavlet.core.proof.proofreading import drawn_chart, drawn_page, of_chart, of_page
 from kavlet.core.proof.told import told
 from kavlet.export.outgoing import Outgoing

@@ -1,7 +1,7 @@
 """Charts and pages as one HTML file."""
 
 from kavlet.core.files.formats import Wish
-from kavlet.core.plain.figures import Figures, figures_of
+from kavlet.core.office_model.figures import Figures, figures_of
 from kavlet.core.web.html import WebSheet, WebStep, dumps
 from kavlet.export.outgoing import Outgoing, WrittenFile
 

@@ -2,19 +2,19 @@
 
 import msgspec
 
-from kavlet.core.building.reuse import Pictures
 from kavlet.core.document import dressing, edits, paging, reading, tables
 from kavlet.core.document.carrying import Carried, brought, carried
 from kavlet.core.document.document import Document, PictureFile
-from kavlet.core.dress.palettes import Palette
-from kavlet.core.figures.cells import Formula
-from kavlet.core.figures.table import Source
 from kavlet.core.files import svg
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.excerpt import Excerpt
 from kavlet.core.pages.items.key_figure import KeyFigure
 from kavlet.core.pages.items.placed_picture import PlacedPicture
 from kavlet.core.pages.items.words import Words, plain
+from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.spreadsheet.cells import Formula
+from kavlet.core.spreadsheet.table import Source
+from kavlet.core.styling.palettes import Palette
 
 ROWS = [["Gate", "Guests"], ["North", 40.0], ["South", 25.0], ["East", 10.0]]
 

@@ -3,7 +3,6 @@
 import msgspec
 import pytest
 
-from kavlet.core.building.stages import build_chart, picture
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.reference import Reference
 from kavlet.core.charts.texts import Note
@@ -12,6 +11,7 @@ from kavlet.core.document.advice import features
 from kavlet.core.document.document import Document
 from kavlet.core.document.recipe_saving import saved_recipe, with_recipe
 from kavlet.core.pages.items.chart_frame import ChartFrame
+from kavlet.core.pipeline.stages import build_chart, picture
 from kavlet.core.recipes.own import dumps, loads
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.values.errors import KavletError
@@ -101,7 +101,7 @@ def test_a_kept_cell_becomes_a_parameter() -> None:
     rows = table(["name", "n"], ["a", "b", "cap"], [3, 9, 5])
     made = document("columns", rows)
     made = edits.insert_columns(made, "t1", 2)
-    from kavlet.core.figures.cells import Formula
+    from kavlet.core.spreadsheet.cells import Formula
 
     cells = {(2, row): Formula(f"=MIN(B{row + 1};$B$4)") for row in (1, 2, 3)}
     made = edits.set_cells(made, "t1", {(2, 0): "shown", **cells})

@@ -5,14 +5,14 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from kavlet.core.building.reuse import Pictures
-from kavlet.core.building.stages import build_chart
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import Document
 from kavlet.core.document.history import History
-from kavlet.core.figures.cells import Formula
-from kavlet.core.figures.recalculate import recalculate
-from kavlet.core.figures.table import Table
+from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.pipeline.stages import build_chart
+from kavlet.core.spreadsheet.cells import Formula
+from kavlet.core.spreadsheet.recalculate import recalculate
+from kavlet.core.spreadsheet.table import Table
 from kavlet.core.values.errors import KavletError
 
 

@@ -7,8 +7,8 @@ from hypothesis import strategies as st
 
 from kavlet.core.charts.fields import Field
 from kavlet.core.document import entered
-from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.recipes.recipe import Parameter
+from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.values.errors import KavletError
 from tests.making import document, draw, table
 

@@ -6,10 +6,10 @@ from hypothesis import strategies as st
 
 from kavlet.core.document import arranging, edits
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import Cell, Formula, Value
-from kavlet.core.figures.recalculate import recalculate
-from kavlet.core.figures.references import filled
-from kavlet.core.figures.table import HEADER
+from kavlet.core.spreadsheet.cells import Cell, Formula, Value
+from kavlet.core.spreadsheet.recalculate import recalculate
+from kavlet.core.spreadsheet.references import filled
+from kavlet.core.spreadsheet.table import HEADER
 from tests.core.document.test_grid_edits import of
 
 RUNNING, CHAIN, SHARE, WINDOW = "=SUM(B$2:B2)", "=C1+B2", "=B2/SUM(B$2:B$99)", "=AVERAGE(B1:B2)"

@@ -4,8 +4,8 @@ import pytest
 
 from kavlet.core.document import arranging, dressing, edits, tables
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import Formula
-from kavlet.core.figures.recalculate import recalculate
+from kavlet.core.spreadsheet.cells import Formula
+from kavlet.core.spreadsheet.recalculate import recalculate
 
 
 @pytest.fixture

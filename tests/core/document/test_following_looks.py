@@ -7,7 +7,7 @@ import pytest
 from kavlet.core.document import arranging, dressing, edits
 from kavlet.core.document.document import Document
 from kavlet.core.document.following_looks import following_rows, turned, with_roles
-from kavlet.core.figures.recalculate import recalculate
+from kavlet.core.spreadsheet.recalculate import recalculate
 
 ROWS: list[list[Any]] = [
     ["pond", "spring", "autumn"], ["Long Mere", 5.0, 3.0], ["Otter Pool", 2.0, 8.0], ["Mill Leat", 4.0, 1.0],

@@ -7,9 +7,9 @@ from hypothesis import strategies as st
 from kavlet.core.document import arranging, cells, edits, sources, tables
 from kavlet.core.document.document import Document
 from kavlet.core.document.filled_runs import runs
-from kavlet.core.figures.cells import Cell, Formula, Value, Written
-from kavlet.core.figures.recalculate import recalculate
-from kavlet.core.figures.table import Source
+from kavlet.core.spreadsheet.cells import Cell, Formula, Value, Written
+from kavlet.core.spreadsheet.recalculate import recalculate
+from kavlet.core.spreadsheet.table import Source
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import DATE, PERCENT, PLAIN
 

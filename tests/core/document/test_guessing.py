@@ -6,10 +6,10 @@ from kavlet.core.document import edits
 from kavlet.core.document.columns import is_numeric
 from kavlet.core.document.document import Document
 from kavlet.core.document.guessing import guess_roles
-from kavlet.core.figures.cells import Cell
-from kavlet.core.figures.table import Column
 from kavlet.core.files import csv
 from kavlet.core.recipes.registry import RECIPES
+from kavlet.core.spreadsheet.cells import Cell
+from kavlet.core.spreadsheet.table import Column
 
 
 @pytest.mark.parametrize(

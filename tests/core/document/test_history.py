@@ -7,8 +7,8 @@ from kavlet.core.document import edits
 from kavlet.core.document import history as history_module
 from kavlet.core.document.document import Document
 from kavlet.core.document.history import History
-from kavlet.core.figures.cells import Formula
 from kavlet.core.messages import say
+from kavlet.core.spreadsheet.cells import Formula
 
 
 def _documents() -> list[Document]:

@@ -6,16 +6,16 @@ from typing import Any
 import msgspec
 import pytest
 
-from kavlet.core.building.stages import build_chart
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import Document
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.document.owning import looks_of, setting_of
 from kavlet.core.files import kavlet
+from kavlet.core.interaction.offers import offers
+from kavlet.core.interaction.parts import Part
+from kavlet.core.pipeline.stages import build_chart
 from kavlet.core.recipes.recipe import Setting
 from kavlet.core.recipes.registry import RECIPES
-from kavlet.core.touch.offers import offers
-from kavlet.core.touch.parts import Part
 from kavlet.core.values.errors import KavletError
 from tests.making import table, values_of
 

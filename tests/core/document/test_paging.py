@@ -221,7 +221,7 @@ def test_one_page_per_row() -> None:
 
 
 def test_the_first_figure_of_a_table() -> None:
-    from kavlet.core.figures.recalculate import recalculate
+    from kavlet.core.spreadsheet.recalculate import recalculate
 
     document = made()
     assert paging.first_figure(document, recalculate(document.tables), "t1") == "=Gates!B2"

@@ -2,15 +2,15 @@
 
 import pytest
 
-from kavlet.core.building.stages import Picture, picture
 from kavlet.core.document import arranging, charting, dressing, edits, reading, tables
 from kavlet.core.document.advice import suggestions
 from kavlet.core.document.document import Document
 from kavlet.core.document.ordering import Order, ordered
-from kavlet.core.figures.cells import Cell, Formula, Written
-from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import kavlet
+from kavlet.core.pipeline.stages import Picture, picture
 from kavlet.core.recipes.registry import RECIPES
+from kavlet.core.spreadsheet.cells import Cell, Formula, Written
+from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import NumberText
 

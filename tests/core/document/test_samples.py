@@ -4,12 +4,12 @@ from collections import Counter
 
 import pytest
 
-from kavlet.core.building.stages import picture
 from kavlet.core.document.document import Document
 from kavlet.core.document.samples import LANGUAGES, samples, with_sample
-from kavlet.core.figures.recalculate import recalculate
+from kavlet.core.pipeline.stages import picture
 from kavlet.core.recipes.recipe import QUESTIONS
 from kavlet.core.recipes.registry import RECIPES
+from kavlet.core.spreadsheet.recalculate import recalculate
 from tests.typesetting import faults
 
 

@@ -5,8 +5,8 @@ import pytest
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.document.small_tables import Pick, entries, small_table
-from kavlet.core.figures.cells import Cell, Formula, Written
-from kavlet.core.figures.recalculate import recalculate
+from kavlet.core.spreadsheet.cells import Cell, Formula, Written
+from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import NumberText
 

@@ -8,9 +8,9 @@ from hypothesis import strategies as st
 from kavlet.core.document import dressing, edits, sources
 from kavlet.core.document.arranging import sort_rows
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import Cell, Formula
-from kavlet.core.figures.recalculate import recalculate
-from kavlet.core.figures.table import Source
+from kavlet.core.spreadsheet.cells import Cell, Formula
+from kavlet.core.spreadsheet.recalculate import recalculate
+from kavlet.core.spreadsheet.table import Source
 
 Rows = list[list[Cell]]
 FILE: Rows = [["post", "x"], ["Wages", 60.0], ["Rent", 30.0], ["Power", 10.0]]

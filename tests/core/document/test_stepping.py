@@ -2,12 +2,12 @@
 
 import pytest
 
-from kavlet.core.building.reuse import Pictures
 from kavlet.core.document import edits, paging, stepping
 from kavlet.core.document.document import Document
 from kavlet.core.document.tweening import between
-from kavlet.core.figures.cells import Written
 from kavlet.core.pages.items.chart_frame import ChartFrame
+from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.spreadsheet.cells import Written
 from kavlet.core.values.number_text import NumberText
 
 ROWS = [["Gate", "Guests", "Year"], ["North", 1.0, "2023"], ["North", 3.0, "2024"], ["North", 9.0, "2025"]]

@@ -7,8 +7,8 @@ import pytest
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.document.totals import total_rows
-from kavlet.core.figures.cells import Formula
 from kavlet.core.recipes.registry import recipe
+from kavlet.core.spreadsheet.cells import Formula
 from tests.making import document, draw, findings, helper, labels, make, table
 
 

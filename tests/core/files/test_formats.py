@@ -7,11 +7,11 @@ from python_calamine import CalamineWorkbook
 
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import Cell, Formula
-from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import tables
 from kavlet.core.files.csv import harmless, with_names
 from kavlet.core.files.formats import TABLES, Format, by_ending, endings, patterns, table_content
+from kavlet.core.spreadsheet.cells import Cell, Formula
+from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.values.errors import KavletError
 from tests.making import table
 

@@ -4,8 +4,8 @@ from pathlib import Path
 
 import pytest
 
-from kavlet.core.dress.palettes import MOST, palettes
 from kavlet.core.files.palette import MOST_BYTES, asked, from_gpl, load
+from kavlet.core.styling.palettes import MOST, palettes
 from kavlet.core.values.errors import KavletError
 
 GPL = "GIMP Palette\nName: Pond Life\nColumns: 2\n#\n 16  32  48\treed\n255   0 128\n16 32 48 again\n300 1 1 no\n"

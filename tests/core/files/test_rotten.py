@@ -18,11 +18,11 @@ from tools.attack import files as attack
 from kavlet.core.charts.chart import Chart
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import Cell, ErrorValue, Formula
-from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files import kit, ods, recipe_file, tables
 from kavlet.core.recipes.own import OwnRecipe
+from kavlet.core.spreadsheet.cells import Cell, ErrorValue, Formula
+from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.sums import exact_sum
 

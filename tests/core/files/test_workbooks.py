@@ -16,14 +16,14 @@ from python_calamine import CalamineWorkbook
 
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import ErrorValue, Formula, Written
-from kavlet.core.figures.recalculate import recalculate
-from kavlet.core.figures.references import quoted
-from kavlet.core.figures.table import Table
 from kavlet.core.files import ods, tables, xlsx
 from kavlet.core.files import workbook as workbook_files
 from kavlet.core.files.calculated import calculated
 from kavlet.core.files.formats import renamings, table_content
+from kavlet.core.spreadsheet.cells import ErrorValue, Formula, Written
+from kavlet.core.spreadsheet.recalculate import recalculate
+from kavlet.core.spreadsheet.references import quoted
+from kavlet.core.spreadsheet.table import Table
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import DATE, NumberText
 

@@ -13,12 +13,9 @@ import pytest
 from babel.messages.catalog import Catalog
 from babel.messages.pofile import read_po
 
-from kavlet.core.building.stages import picture
 from kavlet.core.charts.chart import Chart
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.figures.functions import FUNCTIONS
-from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.messages import (
     FOLDER,
@@ -35,7 +32,10 @@ from kavlet.core.messages import (
     words,
     words_in,
 )
+from kavlet.core.pipeline.stages import picture
 from kavlet.core.recipes.registry import RECIPES
+from kavlet.core.spreadsheet.functions import FUNCTIONS
+from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.values.errors import KavletError
 from tests.making import findings, kept
 

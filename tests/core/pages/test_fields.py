@@ -7,6 +7,7 @@ import pytest
 from kavlet.core.charts.fields import Field
 from kavlet.core.document import edits, item_fields
 from kavlet.core.document.document import Document
+from kavlet.core.interaction.meanings import meaning
 from kavlet.core.pages import fields
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.drawn_shape import DrawnShape
@@ -14,7 +15,6 @@ from kavlet.core.pages.items.excerpt import Excerpt
 from kavlet.core.pages.items.shared_legend import SharedLegend
 from kavlet.core.pages.items.step_control import StepControl
 from kavlet.core.pages.page import AnyItem, Page
-from kavlet.core.touch.meanings import meaning
 from kavlet.core.values.errors import KavletError
 
 ALL = [*itertools.chain(*fields.OF_KIND.values()), *fields.PLACE, *fields.OF_PAGE]

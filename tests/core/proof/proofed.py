@@ -1,9 +1,9 @@
 """Findings in tests: what Proof finds in a document, and what becomes of it after a remedy."""
 
-from kavlet.core.building.reuse import Pictures
 from kavlet.core.document.document import Document
 from kavlet.core.document.history import History
 from kavlet.core.messages import say
+from kavlet.core.pipeline.reuse import Pictures
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.proofreading import Proofreader, proofread
 

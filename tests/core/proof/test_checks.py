@@ -6,7 +6,6 @@ from typing import Any
 import msgspec
 import pytest
 
-from kavlet.core.building.reuse import Pictures
 from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.bubbles import Bubbles
 from kavlet.core.charts.chart import Chart
@@ -16,11 +15,12 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.charts.texts import Text
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import AltText, ChartEntry, Document
-from kavlet.core.figures.cells import Cell, Formula, Written
-from kavlet.core.figures.recalculate import recalculate
+from kavlet.core.pipeline.reuse import Pictures
 from kavlet.core.proof.checks.title_missing import message_now
 from kavlet.core.proof.proofreading import drawn_chart
 from kavlet.core.proof.registry import CHECKS
+from kavlet.core.spreadsheet.cells import Cell, Formula, Written
+from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.values.number_text import WHOLE_PERCENT
 from tests.core.proof.proofed import after, grave, is_same, of_first_chart, remedy
 from tests.making import document, draw, table

@@ -8,15 +8,11 @@ import msgspec
 import pytest
 from PIL import Image
 
-from kavlet.core.building.reuse import Pictures
 from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.scale import Scale
 from kavlet.core.document import edits
 from kavlet.core.document.document import AltText, Document, PictureFile
-from kavlet.core.dress.palettes import palettes
-from kavlet.core.dress.style import Dress, resolve
-from kavlet.core.figures.cells import Formula, Written
-from kavlet.core.figures.recalculate import recalculate
+from kavlet.core.pipeline.reuse import Pictures
 from kavlet.core.proof.checks.capped import hidden
 from kavlet.core.proof.checks.colour_blind import least, safe_palette
 from kavlet.core.proof.checks.contrast import needed
@@ -31,6 +27,10 @@ from kavlet.core.proof.checks.typed_number import numbers_in
 from kavlet.core.proof.checks.unsorted import has_order
 from kavlet.core.proof.finding import Finding
 from kavlet.core.proof.proofreading import drawn_chart
+from kavlet.core.spreadsheet.cells import Formula, Written
+from kavlet.core.spreadsheet.recalculate import recalculate
+from kavlet.core.styling.palettes import palettes
+from kavlet.core.styling.style import Dress, resolve
 from kavlet.core.values.geometry import Rect
 from kavlet.core.values.number_text import DATE
 from kavlet.core.values.vision import difference

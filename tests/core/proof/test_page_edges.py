@@ -5,13 +5,13 @@ import pytest
 
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.figures.table import Source
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.drawn_shape import DrawnShape
 from kavlet.core.pages.items.placed_picture import PlacedPicture
 from kavlet.core.pages.items.words import Paragraph, Run, Words, plain
 from kavlet.core.pages.page import AnyItem
 from kavlet.core.proof.proofreading import proofread
+from kavlet.core.spreadsheet.table import Source
 from tests.core.proof.proofed import after, remedy
 from tests.core.proof.test_pages import charts, found, frames, on_page
 from tests.making import table

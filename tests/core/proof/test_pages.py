@@ -6,17 +6,17 @@ import msgspec
 import pytest
 from PIL import Image
 
-from kavlet.core.building.reuse import Pictures
 from kavlet.core.document import edits, paging
 from kavlet.core.document.document import Document, PictureFile
-from kavlet.core.figures.table import Source
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.key_figure import KeyFigure
 from kavlet.core.pages.items.placed_picture import PlacedPicture
 from kavlet.core.pages.items.words import Words, plain
 from kavlet.core.pages.page import AnyItem
+from kavlet.core.pipeline.reuse import Pictures
 from kavlet.core.proof.finding import Finding
 from kavlet.core.proof.proofreading import Proofreader, proofread
+from kavlet.core.spreadsheet.table import Source
 from tests.core.proof.proofed import after, remedy
 from tests.making import table
 

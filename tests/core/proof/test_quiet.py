@@ -7,9 +7,9 @@ import pytest
 import kavlet
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import Cell, Written
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.proof.proofreading import proofread
+from kavlet.core.spreadsheet.cells import Cell, Written
 from kavlet.core.values.number_text import WHOLE_PERCENT
 from tests.core.proof.proofed import grave, of_first_chart
 from tests.making import document, table

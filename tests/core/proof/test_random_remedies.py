@@ -8,8 +8,8 @@ import pytest
 
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import Cell, Formula, Written
 from kavlet.core.recipes.registry import RECIPES
+from kavlet.core.spreadsheet.cells import Cell, Formula, Written
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import WHOLE_PERCENT
 from tests.core.proof.proofed import after, grave, is_same, of_first_chart

@@ -4,8 +4,8 @@ from typing import Any
 
 import pytest
 
-from kavlet.core.figures.cells import Formula
 from kavlet.core.recipes.checks import cell_name, largest
+from kavlet.core.spreadsheet.cells import Formula
 from kavlet.core.values.errors import KavletError
 from tests.making import findings, make, table
 

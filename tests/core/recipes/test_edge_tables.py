@@ -6,13 +6,13 @@ from typing import Any
 
 import pytest
 
-from kavlet.core.building.stages import Picture
-from kavlet.core.compose.figure import PlacedText
-from kavlet.core.compose.marks.bars import break_path
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import Formula, Written
+from kavlet.core.layout.figure import PlacedText
+from kavlet.core.layout.marks.bars import break_path
+from kavlet.core.pipeline.stages import Picture
 from kavlet.core.recipes.registry import RECIPES
+from kavlet.core.spreadsheet.cells import Formula, Written
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect, Size
 from kavlet.core.values.number_text import WHOLE_PERCENT

@@ -8,10 +8,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from kavlet.core.building.stages import Picture, picture
-from kavlet.core.compose.figure import Mark
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import Document
+from kavlet.core.layout.figure import Mark
+from kavlet.core.pipeline.stages import Picture, picture
 from kavlet.core.scene.primitives import Shape, Writing
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Size

@@ -5,7 +5,7 @@ from typing import Any
 
 import pytest
 
-from kavlet.core.building.stages import build_chart
+from kavlet.core.pipeline.stages import build_chart
 from kavlet.core.recipes.recipe import Notice
 from kavlet.core.recipes.registry import recipe
 from tests.making import document, table, values_of

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from kavlet.core.building.stages import Picture, picture
+from kavlet.core.pipeline.stages import Picture, picture
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.scene.primitives import Shape, Stamp, Writing
 from kavlet.core.values.errors import KavletError

@@ -7,10 +7,10 @@ import numpy
 import pytest
 
 import kavlet
-from kavlet.core.building.alt_text import own_alt
-from kavlet.core.building.reuse import Pictures
 from kavlet.core.document import charting, edits
 from kavlet.core.files import kavlet as kavlet_file
+from kavlet.core.pipeline.alt_text import own_alt
+from kavlet.core.pipeline.reuse import Pictures
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.recipes.sentences import correlation
 from kavlet.core.recipes.shown import MOST, Shown, fitting

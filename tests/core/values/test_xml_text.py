@@ -5,8 +5,8 @@ import pytest
 
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import Formula
-from kavlet.core.figures.recalculate import recalculate
+from kavlet.core.spreadsheet.cells import Formula
+from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.values.xml_text import encoded, with_xml_texts, xml_text
 
 

@@ -10,7 +10,7 @@ import pytest
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.files.formats import Wish
-from kavlet.core.plain.figures import figures_of
+from kavlet.core.office_model.figures import figures_of
 from kavlet.core.web.html import SCRIPT, WebSheet, WebStep, dumps
 from kavlet.export.outgoing import Outgoing
 from kavlet.export.web import page

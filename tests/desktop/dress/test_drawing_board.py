@@ -7,8 +7,8 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.dress.fills import PictureFill
 from kavlet.core.shapes.symbol import raw_path
+from kavlet.core.styling.fills import PictureFill
 from kavlet.desktop.dress.drawing_board import POINTS, DrawingBoard
 from kavlet.desktop.window import Window
 from tests.desktop.hands import figure, show
@@ -60,7 +60,7 @@ def test_it_fills_what_is_chosen(window: Window, board: DrawingBoard) -> None:
 
 
 def _parts(window: Window) -> list:  # type: ignore[type-arg]
-    from kavlet.core.touch.parts import walk
+    from kavlet.core.interaction.parts import walk
 
     return list(walk(figure(window)))
 

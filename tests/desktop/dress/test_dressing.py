@@ -10,10 +10,10 @@ from PySide6.QtWidgets import QApplication, QInputDialog
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.document import dressing
-from kavlet.core.dress.fills import GradientFill, PictureFill
-from kavlet.core.figures.cells import Cell
+from kavlet.core.interaction.parts import Part
 from kavlet.core.messages import say
-from kavlet.core.touch.parts import Part
+from kavlet.core.spreadsheet.cells import Cell
+from kavlet.core.styling.fills import GradientFill, PictureFill
 from kavlet.desktop import documents
 from kavlet.desktop.dress.screen_pick import ScreenPick
 from kavlet.desktop.window import Window

@@ -6,8 +6,8 @@ from PySide6.QtWidgets import QWidget
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.document import edits
+from kavlet.core.interaction.parts import Part, marks_of
 from kavlet.core.messages import say
-from kavlet.core.touch.parts import Part, marks_of
 from kavlet.desktop.dress.fields import FieldNote, PickField
 from kavlet.desktop.dress.rows import DressRow
 from kavlet.desktop.main import open_window

@@ -6,8 +6,8 @@ from pytestqt.qtbot import QtBot
 
 from kavlet.core.document import dressing
 from kavlet.core.document.cells import set_number_text
+from kavlet.core.interaction.parts import Part
 from kavlet.core.messages import say
-from kavlet.core.touch.parts import Part
 from kavlet.core.values.number_text import NumberText
 from kavlet.desktop.dress.fields import FieldNote, PickField, TextField
 from kavlet.desktop.window import Window

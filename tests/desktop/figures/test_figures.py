@@ -13,8 +13,8 @@ from PySide6.QtWidgets import QApplication, QFileDialog, QInputDialog, QMessageB
 from pytestqt.qtbot import QtBot
 from python_calamine import CalamineWorkbook
 
-from kavlet.core.figures.cells import Formula, Written
 from kavlet.core.files import tables as table_files
+from kavlet.core.spreadsheet.cells import Formula, Written
 from kavlet.desktop.figures import clipboard
 from kavlet.desktop.figures.formula_edit import FormulaEdit, spans
 from kavlet.desktop.figures.reading import ReadingSheet

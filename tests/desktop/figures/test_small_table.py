@@ -4,7 +4,7 @@ import pytest
 from PySide6.QtCore import Qt
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.figures.cells import Cell
+from kavlet.core.spreadsheet.cells import Cell
 from kavlet.desktop.documents import from_rows
 from kavlet.desktop.figures.small_table import SmallTableSheet
 from kavlet.desktop.window import Window

@@ -9,10 +9,10 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.compose.figure import Mark
 from kavlet.core.document import edits, paging
 from kavlet.core.document.document import Document
 from kavlet.core.files.formats import Wish
+from kavlet.core.layout.figure import Mark
 from kavlet.core.messages import say
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.drawn_shape import DrawnShape
@@ -158,7 +158,7 @@ def test_a_title_is_typed_on_the_page(window: Window, qtbot: QtBot) -> None:
 
 
 def _part(text):  # type: ignore[no-untyped-def]
-    from kavlet.core.touch.parts import text_part
+    from kavlet.core.interaction.parts import text_part
 
     return text_part(text)
 

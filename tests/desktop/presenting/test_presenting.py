@@ -8,14 +8,14 @@ from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtWidgets import QMessageBox
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.building.paging.sheet import chart_box
-from kavlet.core.building.paging.step_control import parts
 from kavlet.core.document import edits, paging
 from kavlet.core.files import journal
 from kavlet.core.messages import say
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.key_figure import KeyFigure
 from kavlet.core.pages.items.step_control import StepControl
+from kavlet.core.pipeline.paging.sheet import chart_box
+from kavlet.core.pipeline.paging.step_control import parts
 from kavlet.core.values.geometry import Rect
 from kavlet.desktop.presenting import show as showing
 from kavlet.desktop.presenting.show import Show, eased

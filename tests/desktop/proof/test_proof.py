@@ -11,9 +11,9 @@ from pytestqt.qtbot import QtBot
 
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import Document
+from kavlet.core.interaction.parts import Part
 from kavlet.core.messages import say
 from kavlet.core.proof.finding import Finding
-from kavlet.core.touch.parts import Part
 from kavlet.desktop.window import Window
 from tests.desktop.hands import show
 

@@ -4,8 +4,8 @@ from PySide6.QtCore import Qt
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.document import edits
-from kavlet.core.figures.cells import Cell
 from kavlet.core.messages import say
+from kavlet.core.spreadsheet.cells import Cell
 from kavlet.desktop.documents import from_rows
 from kavlet.desktop.window import Window
 

@@ -7,8 +7,8 @@ from pytestqt.qtbot import QtBot
 
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import Cell
 from kavlet.core.messages import say
+from kavlet.core.spreadsheet.cells import Cell
 from kavlet.desktop.documents import from_rows, with_best_chart
 from kavlet.desktop.dress.readings import ACROSS, DOWN
 from kavlet.desktop.window import Window

@@ -9,8 +9,8 @@ from PySide6.QtWidgets import QApplication, QScrollArea
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.charts.solid import Solid
+from kavlet.core.interaction.parts import Part
 from kavlet.core.solid.cover import polygons
-from kavlet.core.touch.parts import Part
 from kavlet.desktop.dress.fields import ChoiceField, TextField
 from kavlet.desktop.stage.rails import Rail
 from kavlet.desktop.window import Window

@@ -8,7 +8,7 @@ from PySide6.QtGui import QColor, QDropEvent, QPainterPathStroker, QPen
 from PySide6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.touch.parts import Part, boxes
+from kavlet.core.interaction.parts import Part, boxes
 from kavlet.core.values.sizes import CHARTS
 from kavlet.desktop.command_finder import CommandFinder
 from kavlet.desktop.dress.fill_field import FillField

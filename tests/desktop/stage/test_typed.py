@@ -4,10 +4,10 @@ import pytest
 from PySide6.QtCore import QPoint, Qt
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.compose.figure import PlacedText
 from kavlet.core.document import edits
+from kavlet.core.interaction.parts import Part
+from kavlet.core.layout.figure import PlacedText
 from kavlet.core.messages import say
-from kavlet.core.touch.parts import Part
 from kavlet.desktop.stage.typed import TextEdit
 from kavlet.desktop.window import Window
 from tests.desktop.hands import figure, label, place, show, type_in

@@ -7,8 +7,8 @@ from typing import Literal, get_args
 
 from msgspec import Struct
 
-from kavlet.core.dress.colours import is_colour
 from kavlet.core.messages import say
+from kavlet.core.styling.colours import is_colour
 from kavlet.core.values.errors import KavletError
 
 When = Literal["largest", "smallest", "first", "last", "above", "below"]

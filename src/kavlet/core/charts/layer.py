@@ -7,7 +7,7 @@ from msgspec import Struct
 from kavlet.core.charts.colouring import Shades
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.lettering import Lettering
-from kavlet.core.dress.fills import Fill
+from kavlet.core.styling.fills import Fill
 
 GATHERED, LEFT_OVER, EMPTY = 1_000_000, 1_000_001, 1_000_002  # stand for a row where a mark has none in the table
 Missing = Literal["break", "bridge", "drop"]

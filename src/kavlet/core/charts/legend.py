@@ -5,7 +5,7 @@ from typing import Literal
 from msgspec import Struct
 
 from kavlet.core.charts.lettering import Lettering
-from kavlet.core.dress.fills import Fill
+from kavlet.core.styling.fills import Fill
 
 LegendSide = Literal["none", "auto", "top", "bottom", "left", "right", "inside"]
 

@@ -16,12 +16,12 @@ from kavlet.core.document.helper_tables import VALUES
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.document.settled import settled, values_of
 from kavlet.core.document.totals import WORDS
-from kavlet.core.figures.cells import Value
-from kavlet.core.figures.table import HEADER, Column, Table
 from kavlet.core.messages import symbol_named
 from kavlet.core.recipes.features import Features, Suited
 from kavlet.core.recipes.recipe import Recipe, Setting
 from kavlet.core.shapes.symbol import shelf
+from kavlet.core.spreadsheet.cells import Value
+from kavlet.core.spreadsheet.table import HEADER, Column, Table
 from kavlet.core.values.lately import lately
 from kavlet.core.values.sums import exact_sum
 

@@ -14,10 +14,10 @@ from kavlet.core.document.guessing import guess_roles
 from kavlet.core.document.helper_tables import refuse_helper
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.document.totals import closing_rows
-from kavlet.core.figures.cells import Cell, ErrorValue, Value
-from kavlet.core.figures.references import CellReference, RangeReference
-from kavlet.core.figures.table import HEADER, Column, Table
 from kavlet.core.messages import say
+from kavlet.core.spreadsheet.cells import Cell, ErrorValue, Value
+from kavlet.core.spreadsheet.references import CellReference, RangeReference
+from kavlet.core.spreadsheet.table import HEADER, Column, Table
 from kavlet.core.values.errors import KavletError
 
 

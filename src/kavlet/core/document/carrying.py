@@ -13,14 +13,14 @@ from kavlet.core.document.document import ChartEntry, Document, fresh_id, fresh_
 from kavlet.core.document.fitting import fitted
 from kavlet.core.document.following import changed_page, with_formulas
 from kavlet.core.document.tables import rename
-from kavlet.core.figures.references import RangeReference, rewritten
-from kavlet.core.figures.table import Column, Helper, Table
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.excerpt import Excerpt
 from kavlet.core.pages.items.placed_picture import PlacedPicture
 from kavlet.core.pages.items.shared_legend import SharedLegend
 from kavlet.core.pages.items.step_control import StepControl
 from kavlet.core.pages.page import AnyItem, Page
+from kavlet.core.spreadsheet.references import RangeReference, rewritten
+from kavlet.core.spreadsheet.table import Column, Helper, Table
 
 
 class Carried(Struct, frozen=True):

@@ -6,9 +6,9 @@ from kavlet.core.document.document import Document, with_table
 from kavlet.core.document.edits import set_cells
 from kavlet.core.document.fitting import fitted
 from kavlet.core.document.following import with_references
-from kavlet.core.figures.cells import Cell, Formula, Written
-from kavlet.core.figures.references import RangeReference, column_letters, filled, quoted
-from kavlet.core.figures.table import HEADER
+from kavlet.core.spreadsheet.cells import Cell, Formula, Written
+from kavlet.core.spreadsheet.references import RangeReference, column_letters, filled, quoted
+from kavlet.core.spreadsheet.table import HEADER
 from kavlet.core.values.number_text import NumberText
 
 Box = tuple[int, int, int, int]  # first column, first row, last column, last row, both ends included

@@ -15,11 +15,11 @@ from kavlet.core.document.helper_tables import loosened
 from kavlet.core.document.lookup import find_recipe, recipes_of
 from kavlet.core.document.paging import showing_otherwise, without_frames
 from kavlet.core.document.settled import settled
-from kavlet.core.figures.cells import Formula
-from kavlet.core.figures.table import HEADER, Column, Table
 from kavlet.core.messages import say
 from kavlet.core.recipes.recipe import Parameter, Recipe, Setting
 from kavlet.core.recipes.settings import checked_setting
+from kavlet.core.spreadsheet.cells import Formula
+from kavlet.core.spreadsheet.table import HEADER, Column, Table
 from kavlet.core.values.errors import KavletError
 
 

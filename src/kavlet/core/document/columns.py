@@ -6,8 +6,8 @@ from collections.abc import Sequence
 from typing import Literal
 
 from kavlet.core.document import vocabulary
-from kavlet.core.figures.cells import Cell, Formula, Written, text_of
-from kavlet.core.figures.table import HEADER, Column, Table
+from kavlet.core.spreadsheet.cells import Cell, Formula, Written, text_of
+from kavlet.core.spreadsheet.table import HEADER, Column, Table
 from kavlet.core.values.lately import lately
 
 ColumnKind = Literal["figures", "names", "periods", "identities", "notes", "nothing"]

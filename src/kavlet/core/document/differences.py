@@ -4,8 +4,8 @@ from collections.abc import Sequence
 from typing import Protocol
 
 from kavlet.core.document.document import Document
-from kavlet.core.figures.table import Table
 from kavlet.core.messages import Message, counted, say
+from kavlet.core.spreadsheet.table import Table
 
 MOST_NAMED = 4
 

@@ -8,14 +8,14 @@ from msgspec import Struct
 
 from kavlet.core.charts.chart import AnyLayer, Chart
 from kavlet.core.charts.texts import Note
-from kavlet.core.dress.palettes import Palette
-from kavlet.core.dress.style import Dress, House
-from kavlet.core.dress.theme import Theme
-from kavlet.core.figures.table import Table
 from kavlet.core.messages import say
 from kavlet.core.pages.page import Page
 from kavlet.core.recipes.own import OwnRecipe
 from kavlet.core.recipes.recipe import Setting
+from kavlet.core.spreadsheet.table import Table
+from kavlet.core.styling.palettes import Palette
+from kavlet.core.styling.style import Dress, House
+from kavlet.core.styling.theme import Theme
 from kavlet.core.text.numbers import DEFAULT_LOCALE
 from kavlet.core.values.errors import KavletError
 

@@ -12,11 +12,11 @@ from kavlet.core.document import edits
 from kavlet.core.document.document import ChartEntry, Document, with_chart
 from kavlet.core.document.lookup import find_recipe
 from kavlet.core.document.owning import is_moved_by, looks_of, owners
-from kavlet.core.dress.palettes import Palette
-from kavlet.core.dress.style import resolve
 from kavlet.core.messages import say
 from kavlet.core.recipes.recipe import Setting
 from kavlet.core.recipes.settings import checked_setting
+from kavlet.core.styling.palettes import Palette
+from kavlet.core.styling.style import resolve
 from kavlet.core.values.errors import KavletError
 
 What = Literal["all", "labels", "colours", "numbers"]

@@ -15,10 +15,10 @@ from kavlet.core.document.helper_tables import NAMES, VALUES, refuse_helper, wri
 from kavlet.core.document.lookup import find_recipe, series_role
 from kavlet.core.document.settled import settled
 from kavlet.core.document.totals import closing_rows
-from kavlet.core.figures.cells import Cell
-from kavlet.core.figures.references import Shift, column_letters, shifted
-from kavlet.core.figures.table import HEADER, MOST_COLUMNS, MOST_ROWS, Column, Table, check_extent
 from kavlet.core.messages import say
+from kavlet.core.spreadsheet.cells import Cell
+from kavlet.core.spreadsheet.references import Shift, column_letters, shifted
+from kavlet.core.spreadsheet.table import HEADER, MOST_COLUMNS, MOST_ROWS, Column, Table, check_extent
 from kavlet.core.values.errors import KavletError
 
 CellChanges = Mapping[tuple[int, int], Cell]

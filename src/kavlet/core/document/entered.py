@@ -6,13 +6,13 @@ from kavlet.core.charts.colouring import When, parsed
 from kavlet.core.charts.fields import Field
 from kavlet.core.charts.looks import TEXTS, parse
 from kavlet.core.document.document import Document
-from kavlet.core.dress.colours import is_colour
-from kavlet.core.figures.cells import ErrorValue, Formula, Value, Written, text_of
-from kavlet.core.figures.recalculate import Values
-from kavlet.core.figures.typed import shown_for_editing, typed
 from kavlet.core.messages import Message, named, say
 from kavlet.core.recipes.recipe import Parameter, Setting, split_list
 from kavlet.core.recipes.settings import checked_setting
+from kavlet.core.spreadsheet.cells import ErrorValue, Formula, Value, Written, text_of
+from kavlet.core.spreadsheet.recalculate import Values
+from kavlet.core.spreadsheet.typed import shown_for_editing, typed
+from kavlet.core.styling.colours import is_colour
 from kavlet.core.text.numbers import decimal_sign, group_sign
 from kavlet.core.values.errors import KavletError
 

@@ -9,9 +9,9 @@ from collections.abc import Callable, Iterator
 import msgspec
 from msgspec import Struct
 
-from kavlet.core.figures.cells import Cell, Formula
-from kavlet.core.figures.references import SCAN, Shift, filled, kept_shifted, reference
-from kavlet.core.figures.table import HEADER, Column, Table
+from kavlet.core.spreadsheet.cells import Cell, Formula
+from kavlet.core.spreadsheet.references import SCAN, Shift, filled, kept_shifted, reference
+from kavlet.core.spreadsheet.table import HEADER, Column, Table
 
 
 class FilledRun(Struct, frozen=True):

@@ -13,10 +13,10 @@ from kavlet.core.document.document import ChartEntry, Document, fresh_id, with_t
 from kavlet.core.document.helper_tables import with_helper_tables
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.document.totals import counted_rows
-from kavlet.core.figures.cells import Cell, Formula
-from kavlet.core.figures.references import RangeReference, column_letters, rewritten
-from kavlet.core.figures.table import HEADER, Column, Helper, Table
 from kavlet.core.recipes.recipe import GUARD, HelperColumn, Places, Recipe, helper_title
+from kavlet.core.spreadsheet.cells import Cell, Formula
+from kavlet.core.spreadsheet.references import RangeReference, column_letters, rewritten
+from kavlet.core.spreadsheet.table import HEADER, Column, Helper, Table
 
 
 def fitted(document: Document, before: Document | None = None) -> Document:

@@ -8,13 +8,13 @@ import msgspec
 
 from kavlet.core.charts.looks import LITERAL, parse
 from kavlet.core.document.document import ChartEntry, Document, Past
-from kavlet.core.figures.cells import Cell, Formula
-from kavlet.core.figures.references import Follow, RangeReference, rewritten
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.key_figure import KeyFigure
 from kavlet.core.pages.items.words import Words
 from kavlet.core.pages.page import AnyItem, Page
 from kavlet.core.recipes.recipe import Setting, split_list
+from kavlet.core.spreadsheet.cells import Cell, Formula
+from kavlet.core.spreadsheet.references import Follow, RangeReference, rewritten
 
 Change = Callable[[str], str]
 Place = tuple[int, int] | None  # the column and row of a formula's cell; None where it stands in none

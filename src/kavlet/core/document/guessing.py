@@ -4,8 +4,8 @@ from itertools import pairwise
 
 from kavlet.core.document import vocabulary
 from kavlet.core.document.columns import ColumnKind, entries, is_numeric, kinds
-from kavlet.core.figures.table import HEADER, Column, Table
 from kavlet.core.recipes.recipe import Recipe, Role
+from kavlet.core.spreadsheet.table import HEADER, Column, Table
 
 # Which kinds of columns name rows, the likeliest first.
 NAMING: tuple[ColumnKind, ...] = ("names", "periods", "identities", "notes")

@@ -9,10 +9,10 @@ import msgspec
 
 from kavlet.core.document.columns import kinds
 from kavlet.core.document.document import ChartEntry, Document, Reading, fresh_id, fresh_name
-from kavlet.core.figures.cells import Cell, Formula
-from kavlet.core.figures.references import column_letters, quoted
-from kavlet.core.figures.table import HEADER, Column, Helper, Table
 from kavlet.core.messages import say
+from kavlet.core.spreadsheet.cells import Cell, Formula
+from kavlet.core.spreadsheet.references import column_letters, quoted
+from kavlet.core.spreadsheet.table import HEADER, Column, Helper, Table
 from kavlet.core.values.errors import KavletError
 
 ACROSS = "across"  # which of a chart's helpers the table is

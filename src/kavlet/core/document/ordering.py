@@ -10,11 +10,11 @@ from kavlet.core.document import charting, dressing, edits, reading
 from kavlet.core.document.advice import features_of
 from kavlet.core.document.document import Document
 from kavlet.core.document.lookup import find_recipe
-from kavlet.core.figures.cells import Cell
-from kavlet.core.figures.references import column_index
-from kavlet.core.figures.table import Table
 from kavlet.core.messages import named, say
 from kavlet.core.recipes.recipe import Setting
+from kavlet.core.spreadsheet.cells import Cell
+from kavlet.core.spreadsheet.references import column_index
+from kavlet.core.spreadsheet.table import Table
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Size
 

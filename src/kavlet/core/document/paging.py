@@ -7,9 +7,6 @@ import msgspec
 from msgspec import Struct
 
 from kavlet.core.document.document import Document, fresh_id, fresh_name, with_page
-from kavlet.core.figures.recalculate import Values
-from kavlet.core.figures.references import CellReference, RangeReference
-from kavlet.core.figures.table import HEADER
 from kavlet.core.messages import say, words
 from kavlet.core.pages.arrangements import ARRANGEMENTS, FREE, MULTIPLES, bays, next_bay, places
 from kavlet.core.pages.items.chart_frame import ChartFrame
@@ -22,6 +19,9 @@ from kavlet.core.pages.items.shared_legend import SharedLegend
 from kavlet.core.pages.items.step_control import StepControl
 from kavlet.core.pages.items.words import Words, plain
 from kavlet.core.pages.page import AnyItem, Page, named_size, sized, with_items
+from kavlet.core.spreadsheet.recalculate import Values
+from kavlet.core.spreadsheet.references import CellReference, RangeReference
+from kavlet.core.spreadsheet.table import HEADER
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect, Size
 from kavlet.core.values.sizes import MM

@@ -23,10 +23,10 @@ from kavlet.core.document.guessing import guess_roles
 from kavlet.core.document.helper_tables import names_column
 from kavlet.core.document.lookup import find_recipe
 from kavlet.core.document.settled import settled
-from kavlet.core.figures.cells import Cell, Formula, Written, text_of
-from kavlet.core.figures.references import RangeReference, rewritten
-from kavlet.core.figures.table import HEADER, Table
 from kavlet.core.messages import say
+from kavlet.core.spreadsheet.cells import Cell, Formula, Written, text_of
+from kavlet.core.spreadsheet.references import RangeReference, rewritten
+from kavlet.core.spreadsheet.table import HEADER, Table
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError
 

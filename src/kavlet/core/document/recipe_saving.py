@@ -9,13 +9,13 @@ from kavlet.core.charts.chart import Chart
 from kavlet.core.document.document import ChartEntry, Document, fresh_name
 from kavlet.core.document.fitting import fitted
 from kavlet.core.document.lookup import find_recipe, recipes_of
-from kavlet.core.figures.cells import Formula
-from kavlet.core.figures.references import CellReference, RangeReference, column_letters, rewritten
-from kavlet.core.figures.table import HEADER, Column, Table
 from kavlet.core.messages import say, words
 from kavlet.core.recipes.own import OwnHelper, OwnRecipe
 from kavlet.core.recipes.recipe import Parameter, Role
 from kavlet.core.recipes.registry import RECIPES
+from kavlet.core.spreadsheet.cells import Formula
+from kavlet.core.spreadsheet.references import CellReference, RangeReference, column_letters, rewritten
+from kavlet.core.spreadsheet.table import HEADER, Column, Table
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import PLAIN
 

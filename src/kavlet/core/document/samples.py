@@ -8,8 +8,8 @@ from msgspec import Struct
 from kavlet.core.document import edits
 from kavlet.core.document.advice import with_proposals
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import Cell
 from kavlet.core.recipes.recipe import QUESTIONS, Question
+from kavlet.core.spreadsheet.cells import Cell
 
 LANGUAGES = ("en", "de")
 

@@ -3,9 +3,9 @@
 import msgspec
 
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import Cell, ErrorValue, Formula, Value, Written
-from kavlet.core.figures.recalculate import Values, recalculate
-from kavlet.core.figures.table import Column, Table
+from kavlet.core.spreadsheet.cells import Cell, ErrorValue, Formula, Value, Written
+from kavlet.core.spreadsheet.recalculate import Values, recalculate
+from kavlet.core.spreadsheet.table import Column, Table
 from kavlet.core.values.lately import lately
 
 

@@ -14,10 +14,10 @@ from msgspec import Struct
 from kavlet.core.document.document import Document, with_table
 from kavlet.core.document.edits import add_table
 from kavlet.core.document.settled import settled
-from kavlet.core.figures.cells import Cell, Formula, Written, text_of
-from kavlet.core.figures.references import column_letters, quoted
-from kavlet.core.figures.table import HEADER, Table
 from kavlet.core.messages import named, say
+from kavlet.core.spreadsheet.cells import Cell, Formula, Written, text_of
+from kavlet.core.spreadsheet.references import column_letters, quoted
+from kavlet.core.spreadsheet.table import HEADER, Table
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError
 

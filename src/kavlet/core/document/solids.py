@@ -5,9 +5,9 @@ from typing import Literal
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Cartesian, Polar
 from kavlet.core.charts.solid import MOST_ANGLE
-from kavlet.core.compose.kinds import kind_of
 from kavlet.core.document import dressing
 from kavlet.core.document.document import Document
+from kavlet.core.layout.kinds import kind_of
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 

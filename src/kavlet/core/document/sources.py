@@ -13,9 +13,9 @@ from msgspec import Struct
 from kavlet.core.document.arranging import move_rows
 from kavlet.core.document.document import Document, with_table
 from kavlet.core.document.edits import delete_rows, insert_columns, insert_rows, set_cells
-from kavlet.core.figures.cells import Cell, text_of
-from kavlet.core.figures.table import HEADER, Source, Table
 from kavlet.core.messages import Message, counted, say
+from kavlet.core.spreadsheet.cells import Cell, text_of
+from kavlet.core.spreadsheet.table import HEADER, Source, Table
 
 Rows = list[list[Cell]]
 NEW, LEFT_OUT = -1, -2

@@ -7,12 +7,12 @@ from msgspec import Struct
 from kavlet.core.document import dressing
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.lookup import recipes_of
-from kavlet.core.figures.cells import text_of
-from kavlet.core.figures.recalculate import Values
-from kavlet.core.figures.table import HEADER
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.page import Page
 from kavlet.core.recipes.recipe import Steps
+from kavlet.core.spreadsheet.cells import text_of
+from kavlet.core.spreadsheet.recalculate import Values
+from kavlet.core.spreadsheet.table import HEADER
 
 
 class Stepping(Struct, frozen=True):

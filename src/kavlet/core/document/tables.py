@@ -8,9 +8,9 @@ from kavlet.core.document.fitting import fitted
 from kavlet.core.document.following import with_formulas
 from kavlet.core.document.helper_tables import loosened
 from kavlet.core.document.paging import without_excerpts, without_frames
-from kavlet.core.figures.cells import Cell, Formula
-from kavlet.core.figures.references import RangeReference, rewritten
 from kavlet.core.messages import named, say
+from kavlet.core.spreadsheet.cells import Cell, Formula
+from kavlet.core.spreadsheet.references import RangeReference, rewritten
 from kavlet.core.values.errors import KavletError
 
 

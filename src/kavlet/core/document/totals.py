@@ -3,10 +3,10 @@
 import re
 
 from kavlet.core.document.document import ChartEntry
-from kavlet.core.figures.cells import Cell, Formula
-from kavlet.core.figures.references import SCAN, column_letters, reference
-from kavlet.core.figures.table import HEADER, Table
 from kavlet.core.recipes.recipe import Recipe
+from kavlet.core.spreadsheet.cells import Cell, Formula
+from kavlet.core.spreadsheet.references import SCAN, column_letters, reference
+from kavlet.core.spreadsheet.table import HEADER, Table
 
 WORDS = frozenset(
     (

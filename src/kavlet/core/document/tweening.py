@@ -5,8 +5,8 @@ import msgspec
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.fitting import fitted
 from kavlet.core.document.stepping import steps_of
-from kavlet.core.figures.cells import Cell, Written
-from kavlet.core.figures.table import Table
+from kavlet.core.spreadsheet.cells import Cell, Written
+from kavlet.core.spreadsheet.table import Table
 
 
 def number(cell: Cell) -> float | None:

@@ -1,9 +1,9 @@
 """A table evaluated cell by cell in place, as rows of text: what `kavlet calc` writes."""
 
-from kavlet.core.figures.cells import Cell, Value, text_of
-from kavlet.core.figures.recalculate import recalculate
-from kavlet.core.figures.table import Column, Table
 from kavlet.core.files import csv
+from kavlet.core.spreadsheet.cells import Cell, Value, text_of
+from kavlet.core.spreadsheet.recalculate import recalculate
+from kavlet.core.spreadsheet.table import Column, Table
 
 
 def calculated(cells: list[list[Cell]], name: str, raw: bool = False) -> list[list[str]]:

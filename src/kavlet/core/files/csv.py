@@ -9,11 +9,11 @@ from pathlib import Path
 
 from msgspec import Struct
 
-from kavlet.core.figures.cells import Cell, Formula, is_number, plain_value, text_of
-from kavlet.core.figures.table import check_extent
-from kavlet.core.figures.typed import read_field
 from kavlet.core.files import atomic
 from kavlet.core.messages import say, words
+from kavlet.core.spreadsheet.cells import Cell, Formula, is_number, plain_value, text_of
+from kavlet.core.spreadsheet.table import check_extent
+from kavlet.core.spreadsheet.typed import read_field
 from kavlet.core.values.errors import KavletError
 
 SUFFIXES = (".csv", ".tsv", ".txt")

@@ -10,14 +10,14 @@ from typing import Literal
 import msgspec
 from msgspec import Struct
 
-from kavlet.core.figures.cells import Value
-from kavlet.core.figures.recalculate import Values
-from kavlet.core.figures.table import HEADER, Table
 from kavlet.core.files import csv, json_records, ods, workbook, xlsx
 from kavlet.core.files.calculated import field, unrounded
 from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.messages import Message, say
 from kavlet.core.scene.readers import Reader
+from kavlet.core.spreadsheet.cells import Value
+from kavlet.core.spreadsheet.recalculate import Values
+from kavlet.core.spreadsheet.table import HEADER, Table
 from kavlet.core.values.errors import KavletError
 
 Of = Literal["table"]

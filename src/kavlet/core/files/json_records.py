@@ -4,10 +4,10 @@ from pathlib import Path
 
 import msgspec
 
-from kavlet.core.figures.cells import Cell, ErrorValue, Value
-from kavlet.core.figures.table import check_extent
 from kavlet.core.files import atomic
 from kavlet.core.messages import say
+from kavlet.core.spreadsheet.cells import Cell, ErrorValue, Value
+from kavlet.core.spreadsheet.table import check_extent
 from kavlet.core.values.errors import KavletError
 
 SUFFIX = ".json"

@@ -7,12 +7,12 @@ import msgspec
 from msgspec import Struct
 
 from kavlet.core.document.document import Document, PictureFile
-from kavlet.core.dress.palettes import Palette
-from kavlet.core.dress.style import Dress, House, resolve
-from kavlet.core.dress.theme import Theme
 from kavlet.core.files import atomic
 from kavlet.core.files.rotten import sound
 from kavlet.core.messages import say
+from kavlet.core.styling.palettes import Palette
+from kavlet.core.styling.style import Dress, House, resolve
+from kavlet.core.styling.theme import Theme
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.xml_text import encoded
 

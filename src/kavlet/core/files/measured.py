@@ -5,9 +5,9 @@ Libraries build whole areas: two cells at the far corners of a sheet take all me
 
 import re
 
-from kavlet.core.figures.references import column_index
-from kavlet.core.figures.table import check_extent
 from kavlet.core.messages import say
+from kavlet.core.spreadsheet.references import column_index
+from kavlet.core.spreadsheet.table import check_extent
 from kavlet.core.values.errors import KavletError
 
 MOST_CELLS = 4_000_000

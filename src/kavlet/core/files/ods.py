@@ -6,14 +6,14 @@ from collections.abc import Mapping
 from datetime import date
 from pathlib import Path
 
-from kavlet.core.figures.cells import ErrorValue, Formula, Written, text_of
-from kavlet.core.figures.functions.dates import as_date
-from kavlet.core.figures.recalculate import Values
-from kavlet.core.figures.references import SCAN, RangeReference, quoted, reference
-from kavlet.core.figures.table import Table
 from kavlet.core.files import apart, archive, measured, workbook
 from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.messages import say
+from kavlet.core.spreadsheet.cells import ErrorValue, Formula, Written, text_of
+from kavlet.core.spreadsheet.functions.dates import as_date
+from kavlet.core.spreadsheet.recalculate import Values
+from kavlet.core.spreadsheet.references import SCAN, RangeReference, quoted, reference
+from kavlet.core.spreadsheet.table import Table
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.xml_text import xml_text
 

@@ -3,8 +3,8 @@
 import re
 from pathlib import Path
 
-from kavlet.core.dress.palettes import MOST, Palette, from_text, palettes
 from kavlet.core.messages import say
+from kavlet.core.styling.palettes import MOST, Palette, from_text, palettes
 from kavlet.core.values.errors import KavletError
 
 SUFFIX = ".gpl"

@@ -5,10 +5,10 @@ import math
 from collections.abc import Sequence
 from typing import Any
 
-from kavlet.core.compose.figure import Figure, Mark, PlacedAxis, PlacedText
-from kavlet.core.compose.solid.seen import Seen, seen
-from kavlet.core.figures.cells import ErrorValue, Value
+from kavlet.core.layout.figure import Figure, Mark, PlacedAxis, PlacedText
+from kavlet.core.layout.solid.seen import Seen, seen
 from kavlet.core.recipes.recipe import HelperBuild
+from kavlet.core.spreadsheet.cells import ErrorValue, Value
 from kavlet.core.values.geometry import Rect
 
 DECIMALS = 6  # of coordinates; values are not rounded

@@ -6,11 +6,11 @@ from functools import lru_cache
 
 from msgspec import Struct
 
-from kavlet.core.figures.cells import EPOCH, Cell, Formula, Written
-from kavlet.core.figures.functions import FUNCTIONS
-from kavlet.core.figures.references import CellReference, RangeReference, cell_reference, column_letters, rewritten
-from kavlet.core.figures.syntax import Call, FormulaError, Node, Operation, Refer, parse
 from kavlet.core.messages import Message, say
+from kavlet.core.spreadsheet.cells import EPOCH, Cell, Formula, Written
+from kavlet.core.spreadsheet.functions import FUNCTIONS
+from kavlet.core.spreadsheet.references import CellReference, RangeReference, cell_reference, column_letters, rewritten
+from kavlet.core.spreadsheet.syntax import Call, FormulaError, Node, Operation, Refer, parse
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import DATE
 

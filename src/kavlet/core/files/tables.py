@@ -5,13 +5,13 @@ from pathlib import Path
 
 import msgspec
 
-from kavlet.core.figures.cells import Cell
-from kavlet.core.figures.table import Source
 from kavlet.core.files import atomic, csv
 from kavlet.core.files.formats import TABLES, by_ending, endings
 from kavlet.core.files.rotten import sound
 from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.messages import say
+from kavlet.core.spreadsheet.cells import Cell
+from kavlet.core.spreadsheet.table import Source
 from kavlet.core.values.errors import KavletError
 
 MOST_BYTES = 100_000_000

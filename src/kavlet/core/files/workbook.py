@@ -6,11 +6,11 @@ from pathlib import Path
 
 import msgspec
 
-from kavlet.core.figures.references import rewritten
-from kavlet.core.figures.table import Table
 from kavlet.core.files import atomic
 from kavlet.core.files.sheet import FilledArea, ReadSheet, area, sheet
 from kavlet.core.messages import say
+from kavlet.core.spreadsheet.references import rewritten
+from kavlet.core.spreadsheet.table import Table
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.xml_text import xml_text
 

@@ -7,12 +7,12 @@ from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
 
-from kavlet.core.figures.cells import ERRORS, ErrorValue, Formula, Value, Written, text_of
-from kavlet.core.figures.recalculate import Values
-from kavlet.core.figures.table import Table
 from kavlet.core.files import apart, archive, measured, workbook
 from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.messages import say
+from kavlet.core.spreadsheet.cells import ERRORS, ErrorValue, Formula, Value, Written, text_of
+from kavlet.core.spreadsheet.recalculate import Values
+from kavlet.core.spreadsheet.table import Table
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import PLAIN, NumberText
 

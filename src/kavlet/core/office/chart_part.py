@@ -10,7 +10,7 @@ from kavlet.core.office.chart_axes import AXES, axes
 from kavlet.core.office.chart_texts import texts_over
 from kavlet.core.office.sheets import Sheets, shown
 from kavlet.core.office.xml import Element, add, dumps, root
-from kavlet.core.plain.model import (
+from kavlet.core.office_model.model import (
     Errors,
     Lettered,
     Place,
@@ -23,7 +23,7 @@ from kavlet.core.plain.model import (
     Point,
     Series,
 )
-from kavlet.core.plain.number_codes import code
+from kavlet.core.office_model.number_codes import code
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
 from kavlet.core.values.number_text import NumberText
@@ -100,7 +100,7 @@ class _Writer:
 
     def looks(self, parent: Element, fill: PlainFill | None, line: object, own_line: bool = True) -> None:
         """Fill and line of a part."""
-        from kavlet.core.plain.model import Stroke
+        from kavlet.core.office_model.model import Stroke
 
         made = add(parent, "c:spPr")
         drawing.fill(made, fill, self.picture(fill))

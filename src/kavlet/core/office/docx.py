@@ -6,7 +6,6 @@ from typing import Any
 
 from lxml import etree
 
-from kavlet.core.figures.table import Table
 from kavlet.core.files import svg
 from kavlet.core.office.manner import (
     LEVELS,
@@ -23,8 +22,9 @@ from kavlet.core.office.theme import themed
 from kavlet.core.office.vector_picture import add_vector
 from kavlet.core.office.xlsx import workbook
 from kavlet.core.office.xml import EMU, RELATION, SPACES, add
-from kavlet.core.plain.model import Lettered
-from kavlet.core.plain.page_model import ChartPart, PicturePart, PlainPage, TablePart, TextParagraph, TextPart
+from kavlet.core.office_model.model import Lettered
+from kavlet.core.office_model.page_model import ChartPart, PicturePart, PlainPage, TablePart, TextParagraph, TextPart
+from kavlet.core.spreadsheet.table import Table
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect, Size
 

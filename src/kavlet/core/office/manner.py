@@ -4,7 +4,7 @@ import msgspec
 from msgspec import Struct
 
 from kavlet.core.office.package import Paint
-from kavlet.core.plain.page_model import AnyPart, ChartPart, PicturePart, PlainPage
+from kavlet.core.office_model.page_model import AnyPart, ChartPart, PicturePart, PlainPage
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
 

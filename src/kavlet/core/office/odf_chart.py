@@ -7,13 +7,12 @@ import msgspec
 from lxml import etree
 from msgspec import Struct
 
-from kavlet.core.figures.references import column_letters
 from kavlet.core.messages import Message, say
 from kavlet.core.office.odf import Element, add, dumps, filled_pictures, name, paragraphs, points, put, root
 from kavlet.core.office.odf_fills import Fills
 from kavlet.core.office.package import Paint
 from kavlet.core.office.sheets import Sheets, shown
-from kavlet.core.plain.model import (
+from kavlet.core.office_model.model import (
     Lettered,
     Place,
     PlainAxis,
@@ -23,6 +22,7 @@ from kavlet.core.plain.model import (
     PlainWords,
     Series,
 )
+from kavlet.core.spreadsheet.references import column_letters
 
 CLASSES = {
     "bars": "chart:bar", "lines": "chart:line", "area": "chart:area", "scatter": "chart:scatter",

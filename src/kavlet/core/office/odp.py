@@ -2,13 +2,12 @@
 
 from collections.abc import Sequence
 
-from kavlet.core.figures.table import Table
 from kavlet.core.office.manner import INK, Manner, with_pictures
 from kavlet.core.office.odf import Element, add, points, put
 from kavlet.core.office.odf_chart import Differs
 from kavlet.core.office.odf_parts import OdfParts, default_styles
-from kavlet.core.plain.model import Lettered, Stroke
-from kavlet.core.plain.page_model import (
+from kavlet.core.office_model.model import Lettered, Stroke
+from kavlet.core.office_model.page_model import (
     AnyPart,
     ChartPart,
     PicturePart,
@@ -17,6 +16,7 @@ from kavlet.core.plain.page_model import (
     TablePart,
     TextPart,
 )
+from kavlet.core.spreadsheet.table import Table
 from kavlet.core.values.geometry import Rect
 
 TYPE = "application/vnd.oasis.opendocument.presentation"

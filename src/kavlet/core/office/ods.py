@@ -4,7 +4,6 @@ from collections.abc import Sequence
 
 from lxml import etree
 
-from kavlet.core.figures.references import column_letters
 from kavlet.core.files import ods, svg
 from kavlet.core.office.odf import VERSION, Element, Package, add, dumps, meta, name, points, put, root
 from kavlet.core.office.odf_chart import Differs, odf_chart
@@ -12,7 +11,8 @@ from kavlet.core.office.odf_parts import default_styles
 from kavlet.core.office.package import SHARP, STAND_IN, Paint, parts_of
 from kavlet.core.office.sheets import Sheets
 from kavlet.core.office.xlsx import GAP_ROWS, Beside
-from kavlet.core.plain.model import Lettered, PlainCells
+from kavlet.core.office_model.model import Lettered, PlainCells
+from kavlet.core.spreadsheet.references import column_letters
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
 

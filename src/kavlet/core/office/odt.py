@@ -4,14 +4,13 @@ from collections.abc import Sequence
 
 import msgspec
 
-from kavlet.core.figures.table import Table
 from kavlet.core.office.manner import INK, LEVELS, HeadingLevels, Manner, readable, reading_order, with_pictures
 from kavlet.core.office.odf import Element, add, points, put
 from kavlet.core.office.odf_chart import Differs, text_properties
 from kavlet.core.office.odf_parts import OdfParts, default_styles
 from kavlet.core.office.odp import list_style
-from kavlet.core.plain.model import Lettered
-from kavlet.core.plain.page_model import (
+from kavlet.core.office_model.model import Lettered
+from kavlet.core.office_model.page_model import (
     ChartPart,
     PicturePart,
     PlainPage,
@@ -20,6 +19,7 @@ from kavlet.core.plain.page_model import (
     TextPart,
     TextRun,
 )
+from kavlet.core.spreadsheet.table import Table
 from kavlet.core.values.colour import Colour
 
 TYPE = "application/vnd.oasis.opendocument.text"

@@ -7,7 +7,6 @@ from xml.sax.saxutils import escape
 
 from msgspec import Struct
 
-from kavlet.core.figures.table import Table
 from kavlet.core.files import svg
 from kavlet.core.office import drawing
 from kavlet.core.office.manner import LONGEST_TITLE, Manner, with_pictures
@@ -17,8 +16,8 @@ from kavlet.core.office.theme import themed
 from kavlet.core.office.vector_picture import add_vector
 from kavlet.core.office.xlsx import workbook
 from kavlet.core.office.xml import EMU, RELATION, Element, add
-from kavlet.core.plain.model import Stroke
-from kavlet.core.plain.page_model import (
+from kavlet.core.office_model.model import Stroke
+from kavlet.core.office_model.page_model import (
     AnyPart,
     ChartPart,
     PicturePart,
@@ -28,6 +27,7 @@ from kavlet.core.plain.page_model import (
     TextParagraph,
     TextPart,
 )
+from kavlet.core.spreadsheet.table import Table
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
 

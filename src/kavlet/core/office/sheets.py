@@ -4,12 +4,12 @@ from collections.abc import Iterable, Sequence
 
 from msgspec import Struct
 
-from kavlet.core.figures.cells import ErrorValue, Formula, Value
-from kavlet.core.figures.recalculate import Values, recalculate
-from kavlet.core.figures.references import SCAN, column_letters, reference
-from kavlet.core.figures.table import Table
 from kavlet.core.files import workbook
-from kavlet.core.plain.model import PlainCells, PlainChart
+from kavlet.core.office_model.model import PlainCells, PlainChart
+from kavlet.core.spreadsheet.cells import ErrorValue, Formula, Value
+from kavlet.core.spreadsheet.recalculate import Values, recalculate
+from kavlet.core.spreadsheet.references import SCAN, column_letters, reference
+from kavlet.core.spreadsheet.table import Table
 
 
 class Sheets(Struct, frozen=True):

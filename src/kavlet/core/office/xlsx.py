@@ -11,7 +11,7 @@ from kavlet.core.files.formats import As
 from kavlet.core.office.chart_part import chart_part
 from kavlet.core.office.package import SHAPES_TYPE, SHARP, Paint, chart_parts, declare, packed, parts_of, relations
 from kavlet.core.office.sheets import Sheets
-from kavlet.core.plain.model import PlainChart
+from kavlet.core.office_model.model import PlainChart
 from kavlet.core.scene.primitives import Scene
 
 ROW = 15.0  # points; how tall a row is

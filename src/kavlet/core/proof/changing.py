@@ -3,13 +3,9 @@
 from collections.abc import Callable, Iterator
 from itertools import islice
 
-from kavlet.core.building.reuse import Pictures
-from kavlet.core.building.stages import Picture
 from kavlet.core.charts.layer import Stacking
 from kavlet.core.charts.looks import of_layer
 from kavlet.core.charts.overrides import TYPE
-from kavlet.core.compose.furniture import shrink
-from kavlet.core.compose.kinds import kind_of
 from kavlet.core.document import dressing
 from kavlet.core.document.arranging import sort_rows
 from kavlet.core.document.charting import try_recipe
@@ -18,11 +14,15 @@ from kavlet.core.document.edits import change_chart
 from kavlet.core.document.lookup import find_recipe
 from kavlet.core.document.paging import change_item
 from kavlet.core.document.settled import values_of
-from kavlet.core.figures.cells import Value
-from kavlet.core.figures.table import HEADER
+from kavlet.core.layout.furniture import shrink
+from kavlet.core.layout.kinds import kind_of
 from kavlet.core.messages import say
+from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.pipeline.stages import Picture
 from kavlet.core.proof.finding import Remedy
 from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.spreadsheet.cells import Value
+from kavlet.core.spreadsheet.table import HEADER
 from kavlet.core.values.errors import KavletError
 
 LARGER = (1.25, 1.5, 2.0, 3.0)

@@ -1,8 +1,8 @@
 """Mending several findings at once: all of a kind, wherever they are, as one edit."""
 
-from kavlet.core.building.reuse import Pictures
 from kavlet.core.document.document import Document
 from kavlet.core.messages import say
+from kavlet.core.pipeline.reuse import Pictures
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.proofreading import Proofreader
 from kavlet.core.values.errors import KavletError

@@ -7,22 +7,22 @@ from typing import Any
 
 from msgspec import Struct
 
-from kavlet.core.building.paging.page import PagePicture
-from kavlet.core.building.stages import Picture
 from kavlet.core.charts.chart import AnyLayer, Chart
 from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.scale import Scale
-from kavlet.core.compose.figure import Figure, Mark, PlacedText
 from kavlet.core.document import dressing
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.paging import change_item
-from kavlet.core.dress.style import Style, resolve
-from kavlet.core.figures.recalculate import Values
-from kavlet.core.figures.table import HEADER, Table
+from kavlet.core.layout.figure import Figure, Mark, PlacedText
 from kavlet.core.messages import Message, say
 from kavlet.core.pages.page import Page
+from kavlet.core.pipeline.paging.page import PagePicture
+from kavlet.core.pipeline.stages import Picture
 from kavlet.core.proof.finding import Edit, Finding, Place, Remedy
 from kavlet.core.recipes.recipe import Inputs
+from kavlet.core.spreadsheet.recalculate import Values
+from kavlet.core.spreadsheet.table import HEADER, Table
+from kavlet.core.styling.style import Style, resolve
 
 
 class DrawnChart(Struct, frozen=True, eq=False, dict=True):

@@ -5,8 +5,8 @@ from collections.abc import Iterable
 from typing import Any
 
 from kavlet.core.document.document import Document
-from kavlet.core.figures.references import column_letters
 from kavlet.core.proof.finding import Finding, Place
+from kavlet.core.spreadsheet.references import column_letters
 from kavlet.core.values.errors import KavletError
 
 

@@ -21,7 +21,6 @@ from kavlet.core.charts.layer import Row
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale
-from kavlet.core.figures.cells import text_of
 from kavlet.core.messages import say
 from kavlet.core.recipes import sentences
 from kavlet.core.recipes.checks import need_numbers
@@ -29,6 +28,7 @@ from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import NAME, choice, colour, direction, flag, gap, text
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Role
 from kavlet.core.recipes.shown import Telling
+from kavlet.core.spreadsheet.cells import text_of
 from kavlet.core.text.numbers import written
 
 # First words of what an end is called, in the languages there are catalogues for.

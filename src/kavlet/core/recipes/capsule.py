@@ -7,7 +7,6 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale
-from kavlet.core.dress.fills import GradientFill
 from kavlet.core.messages import Percent, say
 from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
@@ -24,6 +23,7 @@ from kavlet.core.recipes.recipe import (
     Setting,
     finite,
 )
+from kavlet.core.styling.fills import GradientFill
 from kavlet.core.values.number_text import WHOLE_PERCENT
 
 

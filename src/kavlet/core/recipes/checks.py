@@ -3,12 +3,12 @@
 import math
 from collections.abc import Callable
 
-from kavlet.core.figures.cells import ErrorValue, Value, text_of
-from kavlet.core.figures.ranges import Floats
-from kavlet.core.figures.references import column_letters
-from kavlet.core.figures.table import HEADER
 from kavlet.core.messages import NOTHING, Message, counted, named, say
 from kavlet.core.recipes.recipe import Inputs
+from kavlet.core.spreadsheet.cells import ErrorValue, Value, text_of
+from kavlet.core.spreadsheet.ranges import Floats
+from kavlet.core.spreadsheet.references import column_letters
+from kavlet.core.spreadsheet.table import HEADER
 from kavlet.core.values.errors import KavletError
 
 

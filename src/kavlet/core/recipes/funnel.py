@@ -18,7 +18,6 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale
-from kavlet.core.figures.cells import text_of
 from kavlet.core.messages import named, say
 from kavlet.core.recipes import sentences
 from kavlet.core.recipes.checks import largest, need_no_negatives, need_numbers
@@ -26,6 +25,7 @@ from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import choice, direction, flag, gap, listed
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Role
 from kavlet.core.recipes.shown import Telling
+from kavlet.core.spreadsheet.cells import text_of
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import PERCENT

@@ -12,7 +12,6 @@ import msgspec
 from msgspec import Struct
 
 from kavlet.core.charts.chart import Chart
-from kavlet.core.figures.references import column_letters
 from kavlet.core.messages import say
 from kavlet.core.recipes.checks import need_numbers
 from kavlet.core.recipes.recipe import (
@@ -24,6 +23,7 @@ from kavlet.core.recipes.recipe import (
     Recipe,
     Role,
 )
+from kavlet.core.spreadsheet.references import column_letters
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import PLAIN, NumberText
 

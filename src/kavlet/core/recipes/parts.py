@@ -5,9 +5,9 @@ import math
 import msgspec
 
 from kavlet.core.charts.scale import Scale
-from kavlet.core.figures.ranges import Floats
 from kavlet.core.messages import named, say
 from kavlet.core.recipes.recipe import Inputs, Mend, Notice, Parameter, Places, Role, finite
+from kavlet.core.spreadsheet.ranges import Floats
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import PERCENT, WHOLE_PERCENT, NumberText
 from kavlet.core.values.sums import exact_sum

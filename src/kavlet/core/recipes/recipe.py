@@ -9,13 +9,13 @@ import msgspec
 from msgspec import Struct
 
 from kavlet.core.charts.chart import Chart
-from kavlet.core.figures.cells import Value, text_of
-from kavlet.core.figures.ranges import Floats
-from kavlet.core.figures.references import RangeReference, column_letters, rewritten
-from kavlet.core.figures.table import HEADER
 from kavlet.core.messages import Message, named, say, words_in
 from kavlet.core.recipes.features import Features, Suited, as_its_own
 from kavlet.core.recipes.shown import Telling
+from kavlet.core.spreadsheet.cells import Value, text_of
+from kavlet.core.spreadsheet.ranges import Floats
+from kavlet.core.spreadsheet.references import RangeReference, column_letters, rewritten
+from kavlet.core.spreadsheet.table import HEADER
 from kavlet.core.text.numbers import DEFAULT_LOCALE, written
 from kavlet.core.values.number_text import PLAIN, NumberText
 

@@ -2,10 +2,10 @@
 
 import math
 
-from kavlet.core.dress.colours import is_colour
-from kavlet.core.figures.cells import Value, text_of
 from kavlet.core.messages import Message, named, say
 from kavlet.core.recipes.recipe import Parameter, Setting, split_list
+from kavlet.core.spreadsheet.cells import Value, text_of
+from kavlet.core.styling.colours import is_colour
 from kavlet.core.values.errors import KavletError
 
 

@@ -12,11 +12,11 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.charts.texts import Note
-from kavlet.core.figures.cells import text_of
 from kavlet.core.recipes.checks import need_numbers
 from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import direction, gap, listed, number
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe, Role, Steps, finite
+from kavlet.core.spreadsheet.cells import text_of
 
 
 def formulas(places: Places) -> dict[str, list[str]]:

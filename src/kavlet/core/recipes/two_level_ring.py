@@ -8,7 +8,6 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.layer import Row
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.wedges import Wedges
-from kavlet.core.figures.cells import text_of
 from kavlet.core.messages import say
 from kavlet.core.recipes import sentences
 from kavlet.core.recipes.checks import need_no_negatives, need_numbers, need_something
@@ -16,6 +15,7 @@ from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.parts import choice, hole, number, text
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe, Role
 from kavlet.core.recipes.shown import Telling
+from kavlet.core.spreadsheet.cells import text_of
 from kavlet.core.text.numbers import written
 from kavlet.core.values.apportion import rounded_shares
 from kavlet.core.values.number_text import WHOLE_PERCENT

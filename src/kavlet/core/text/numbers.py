@@ -15,7 +15,7 @@ from babel import Locale
 from babel.core import UnknownLocaleError
 from babel.numbers import NumberPattern, get_currency_precision, get_currency_symbol, parse_pattern
 
-from kavlet.core.figures.cells import EPOCH
+from kavlet.core.spreadsheet.cells import EPOCH
 from kavlet.core.values.number_text import NumberText
 
 DEFAULT_LOCALE = "en"

@@ -10,11 +10,11 @@ from pathlib import Path
 import msgspec
 from PySide6.QtCore import QByteArray, QMimeData, QUrl
 
-from kavlet.core.building.paging.page import PagePicture
 from kavlet.core.files import svg
+from kavlet.core.office_model.figures import Figures, figures_of
+from kavlet.core.office_model.pages import cut_out
 from kavlet.core.pages.items.words import Words
-from kavlet.core.plain.figures import Figures, figures_of
-from kavlet.core.plain.pages import cut_out
+from kavlet.core.pipeline.paging.page import PagePicture
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.values.geometry import Rect
 from kavlet.export.outgoing import Outgoing

@@ -17,11 +17,11 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from kavlet.core.figures.typed import typed_number
 from kavlet.core.files import mail
 from kavlet.core.files.formats import Motion, Wish
 from kavlet.core.messages import Message, counted, named, say, words
 from kavlet.core.scene.readers import READERS, TITLES, as_read_by
+from kavlet.core.spreadsheet.typed import typed_number
 from kavlet.core.values.errors import attempt
 from kavlet.core.values.geometry import Size
 from kavlet.core.values.lengths import size as read_size

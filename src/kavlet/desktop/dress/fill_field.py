@@ -7,9 +7,9 @@ from PySide6.QtCore import QPoint, Qt, Signal
 from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QPushButton, QSlider, QVBoxLayout, QWidget
 
 from kavlet.core.document.document import PictureFile
-from kavlet.core.dress.fills import Fill, GradientFill, HatchFill, PictureFill
-from kavlet.core.dress.style import Style
 from kavlet.core.messages import named, symbol_named, words
+from kavlet.core.styling.fills import Fill, GradientFill, HatchFill, PictureFill
+from kavlet.core.styling.style import Style
 from kavlet.core.values.colour import colour
 from kavlet.core.values.errors import attempt
 from kavlet.desktop.dress.fields import PickField, TextField

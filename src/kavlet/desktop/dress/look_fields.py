@@ -5,14 +5,14 @@ from operator import itemgetter
 import msgspec
 from PySide6.QtWidgets import QCheckBox, QLabel, QPushButton, QVBoxLayout, QWidget
 
-from kavlet.core.building.stages import NO_PICTURE, Picture
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.owning import looks_of
-from kavlet.core.dress.palettes import palettes
-from kavlet.core.dress.style import Dress
-from kavlet.core.dress.theme import theme, themes
 from kavlet.core.messages import Message, language, named, say, words
+from kavlet.core.pipeline.stages import NO_PICTURE, Picture
+from kavlet.core.styling.palettes import palettes
+from kavlet.core.styling.style import Dress
+from kavlet.core.styling.theme import theme, themes
 from kavlet.core.text.faces import Family
 from kavlet.core.text.numbers import LOCALES, listed_locale, locale_title
 from kavlet.desktop.dress.fields import ChoiceField, PickField

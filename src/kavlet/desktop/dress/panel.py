@@ -7,22 +7,22 @@ import msgspec
 from PySide6.QtCore import QPoint, Qt, QTimer, Signal
 from PySide6.QtWidgets import QCheckBox, QFrame, QLabel, QScrollArea, QVBoxLayout, QWidget
 
-from kavlet.core.building.alt_text import in_english, own_alt
-from kavlet.core.building.sound import sound
-from kavlet.core.building.stages import NO_PICTURE, Picture
 from kavlet.core.charts.looks import below, parse
 from kavlet.core.charts.overrides import checked, held, is_type
-from kavlet.core.compose.kinds import kind_of, type_name
 from kavlet.core.document import charting, dressing, edits, entered
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.owning import looks_of, owners
 from kavlet.core.document.totals import counts_totals, total_rows
-from kavlet.core.dress.fills import PictureFill
-from kavlet.core.dress.style import resolve
+from kavlet.core.interaction import parts
+from kavlet.core.interaction.offers import SOLID, labelled_alike, of_main, offers
+from kavlet.core.interaction.parts import Part
+from kavlet.core.layout.kinds import kind_of, type_name
 from kavlet.core.messages import Message, named, say, upper_first, words
-from kavlet.core.touch import parts
-from kavlet.core.touch.offers import SOLID, labelled_alike, of_main, offers
-from kavlet.core.touch.parts import Part
+from kavlet.core.pipeline.alt_text import in_english, own_alt
+from kavlet.core.pipeline.sound import sound
+from kavlet.core.pipeline.stages import NO_PICTURE, Picture
+from kavlet.core.styling.fills import PictureFill
+from kavlet.core.styling.style import resolve
 from kavlet.core.values.number_text import PLAIN
 from kavlet.desktop.bit_by_bit import BitByBit
 from kavlet.desktop.dress.fields import ChoiceField, TextField, give_up_in

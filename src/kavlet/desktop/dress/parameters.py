@@ -6,14 +6,14 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QAction, QColor, QIcon, QPainter, QPen
 from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QMenu, QSlider, QVBoxLayout, QWidget, QWidgetAction
 
-from kavlet.core.building.sound import sound
 from kavlet.core.document import dressing, entered
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.owning import setting_of
-from kavlet.core.dress.style import Style, resolve
 from kavlet.core.messages import named, say, shown_number, symbol_named, upper_first, words
+from kavlet.core.pipeline.sound import sound
 from kavlet.core.recipes.recipe import Parameter, Recipe, Setting
 from kavlet.core.shapes.symbol import named_as
+from kavlet.core.styling.style import Style, resolve
 from kavlet.desktop.drawn_icon import OnNewLook, drawn_icon
 from kavlet.desktop.dress.fields import LABEL_WIDTH, SHORT, ChoiceField, PickField, TextField
 from kavlet.desktop.dress.swatches import ColourField

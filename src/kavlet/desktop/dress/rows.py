@@ -9,8 +9,8 @@ from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QToolButton, QVBox
 
 from kavlet.core.charts.fields import Field
 from kavlet.core.document import entered
+from kavlet.core.interaction.meanings import meaning
 from kavlet.core.messages import say, words
-from kavlet.core.touch.meanings import meaning
 from kavlet.desktop.dress.fields import LABEL_WIDTH, SHORT, ChoiceField, PickField, ProseField, TextField
 from kavlet.desktop.dress.fill_field import FillField
 from kavlet.desktop.look import UNIT
@@ -161,7 +161,7 @@ def _choices(offer: Field, columns: list[tuple[str, str]]) -> list[tuple[str, st
 
 def as_fill(value: Any) -> Any:
     """A fill from what an override holds."""
-    from kavlet.core.dress.fills import Fill
+    from kavlet.core.styling.fills import Fill
 
     try:
         return msgspec.convert(value, Fill | None)

@@ -18,14 +18,14 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from kavlet.core.building.stages import bare_scene
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.dress.schemes import COUNT, Scheme, leading, schemes
-from kavlet.core.dress.style import resolve
 from kavlet.core.files import atomic, pictures
 from kavlet.core.messages import say, words
+from kavlet.core.pipeline.stages import bare_scene
 from kavlet.core.scene.primitives import Scene
+from kavlet.core.styling.schemes import COUNT, Scheme, leading, schemes
+from kavlet.core.styling.style import resolve
 from kavlet.core.values.colour import Colour, colour
 from kavlet.core.values.errors import KavletError, attempt
 from kavlet.core.values.geometry import Size

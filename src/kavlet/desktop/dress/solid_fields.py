@@ -5,11 +5,11 @@ from html import escape
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
 
-from kavlet.core.building.stages import Picture
-from kavlet.core.compose.figure import Figure
-from kavlet.core.compose.solid.seen import Seen, seen
+from kavlet.core.interaction.parts import Part
+from kavlet.core.layout.figure import Figure
+from kavlet.core.layout.solid.seen import Seen, seen
 from kavlet.core.messages import counted, shown_number, words
-from kavlet.core.touch.parts import Part
+from kavlet.core.pipeline.stages import Picture
 from kavlet.desktop.look import UNIT
 
 FINE = 1.0  # places to a point; tells shares apart by less than a percent

@@ -7,8 +7,8 @@ from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QIcon, QPainter, QPixmap
 from PySide6.QtWidgets import QWidget
 
-from kavlet.core.building.stages import NO_PICTURE, picture_if_any
 from kavlet.core.document import edits
+from kavlet.core.pipeline.stages import NO_PICTURE, picture_if_any
 from kavlet.core.scene.primitives import Scene
 from kavlet.desktop.dress.fields import PickField
 from kavlet.desktop.store import Store

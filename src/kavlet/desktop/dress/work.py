@@ -6,12 +6,12 @@ import msgspec
 from PySide6.QtCore import QObject
 from PySide6.QtWidgets import QApplication, QFileDialog, QInputDialog, QWidget
 
-from kavlet.core.building.stages import main_layer
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import ChartEntry, Document
-from kavlet.core.dress.palettes import from_text
 from kavlet.core.files import kit as kit_file
 from kavlet.core.messages import say, words
+from kavlet.core.pipeline.stages import main_layer
+from kavlet.core.styling.palettes import from_text
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop import remembered
 from kavlet.desktop.command import Command, a_chart, a_copied_dress, a_named_palette, a_recipe

@@ -9,8 +9,8 @@ from PySide6.QtCore import QByteArray, QMimeData
 from PySide6.QtGui import QGuiApplication
 
 from kavlet.core.document.cells import Box
-from kavlet.core.figures.cells import Cell, Value
 from kavlet.core.files import csv
+from kavlet.core.spreadsheet.cells import Cell, Value
 
 KIND = "application/x-kavlet-cells"
 MOST_HTML = 20_000_000  # characters

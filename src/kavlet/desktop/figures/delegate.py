@@ -15,8 +15,8 @@ from PySide6.QtCore import (
 from PySide6.QtGui import QBrush, QFont, QPainter, QPen, QPixmap
 from PySide6.QtWidgets import QStyle, QStyledItemDelegate, QStyleOptionViewItem, QTableView, QWidget
 
-from kavlet.core.figures.cells import ErrorValue
-from kavlet.core.figures.table import HEADER
+from kavlet.core.spreadsheet.cells import ErrorValue
+from kavlet.core.spreadsheet.table import HEADER
 from kavlet.desktop.figures.formula_edit import FormulaEdit
 from kavlet.desktop.figures.model import Index, TableModel
 from kavlet.desktop.look import Colours, colours, qcolor

@@ -16,9 +16,9 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QCompleter, QFrame, QListView, QPlainTextEdit, QToolTip, QWidget
 
-from kavlet.core.figures.functions import FUNCTIONS
-from kavlet.core.figures.references import SCAN, RangeReference, reference
 from kavlet.core.messages import words
+from kavlet.core.spreadsheet.functions import FUNCTIONS
+from kavlet.core.spreadsheet.references import SCAN, RangeReference, reference
 from kavlet.desktop.look import colours
 from kavlet.desktop.pending_text import TextEditor
 

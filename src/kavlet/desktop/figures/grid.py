@@ -10,9 +10,9 @@ from PySide6.QtWidgets import QAbstractItemDelegate, QAbstractItemView, QTableVi
 from kavlet.core.document import cells as cell_edits
 from kavlet.core.document import edits
 from kavlet.core.document.cells import Box
-from kavlet.core.figures.cells import Value
-from kavlet.core.figures.table import HEADER, Column
 from kavlet.core.messages import say, words
+from kavlet.core.spreadsheet.cells import Value
+from kavlet.core.spreadsheet.table import HEADER, Column
 from kavlet.desktop.figures.delegate import CellDelegate
 from kavlet.desktop.figures.formula_edit import FormulaEdit, reference_colour, spans
 from kavlet.desktop.figures.header import RoleHeader

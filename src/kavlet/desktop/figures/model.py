@@ -5,13 +5,13 @@ from PySide6.QtCore import QAbstractTableModel, QModelIndex, QObject, QPersisten
 from kavlet.core.document import edits
 from kavlet.core.document.helper_tables import NAMES, VALUES
 from kavlet.core.document.sources import Difference
-from kavlet.core.figures.cells import Cell, ErrorValue, Formula, Value, Written, text_of
-from kavlet.core.figures.recalculate import ColumnValues
-from kavlet.core.figures.references import column_letters
-from kavlet.core.figures.syntax import tidied
-from kavlet.core.figures.table import HEADER, NO_TABLE, Column, Table
-from kavlet.core.figures.typed import shown_for_editing, typed
 from kavlet.core.messages import Message, say, words
+from kavlet.core.spreadsheet.cells import Cell, ErrorValue, Formula, Value, Written, text_of
+from kavlet.core.spreadsheet.recalculate import ColumnValues
+from kavlet.core.spreadsheet.references import column_letters
+from kavlet.core.spreadsheet.syntax import tidied
+from kavlet.core.spreadsheet.table import HEADER, NO_TABLE, Column, Table
+from kavlet.core.spreadsheet.typed import shown_for_editing, typed
 from kavlet.core.text.numbers import decimal_sign, group_sign, written
 from kavlet.core.values.number_text import DATE, PLAIN, NumberText
 from kavlet.desktop.store import Store

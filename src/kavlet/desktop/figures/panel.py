@@ -14,8 +14,8 @@ from PySide6.QtWidgets import (
 
 from kavlet.core.document import tables as table_edits
 from kavlet.core.document.sources import Difference
-from kavlet.core.figures.cells import Formula
 from kavlet.core.messages import say, words
+from kavlet.core.spreadsheet.cells import Formula
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import PLAIN
 from kavlet.core.values.sums import exact_sum

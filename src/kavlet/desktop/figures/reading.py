@@ -21,10 +21,10 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from kavlet.core.figures.cells import Formula, Written, text_of
-from kavlet.core.figures.table import Source
 from kavlet.core.files import csv, tables
 from kavlet.core.messages import say, words
+from kavlet.core.spreadsheet.cells import Formula, Written, text_of
+from kavlet.core.spreadsheet.table import Source
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import attempt
 from kavlet.core.values.number_text import PLAIN

@@ -20,9 +20,9 @@ from kavlet.core.document.columns import kinds
 from kavlet.core.document.document import Document
 from kavlet.core.document.settled import settled
 from kavlet.core.document.small_tables import HOWS, Pick, entries, small_table
-from kavlet.core.figures.cells import ErrorValue, text_of
-from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.messages import Message, named, say, words
+from kavlet.core.spreadsheet.cells import ErrorValue, text_of
+from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import attempt
 from kavlet.core.values.number_text import PLAIN

@@ -13,13 +13,13 @@ from kavlet.core.document.cells import Box
 from kavlet.core.document.document import Document
 from kavlet.core.document.samples import Sample, samples, with_sample
 from kavlet.core.document.small_tables import Pick, small_table
-from kavlet.core.figures.table import HEADER, Source, Table
 from kavlet.core.files import atomic
 from kavlet.core.files import tables as table_files
 from kavlet.core.files.formats import TABLES, by_ending, endings, patterns, renamings, table_content
 from kavlet.core.files.sheet import ReadSheet
 from kavlet.core.messages import Message, say, words
 from kavlet.core.recipes.recipe import QUESTIONS
+from kavlet.core.spreadsheet.table import HEADER, Source, Table
 from kavlet.core.text.numbers import decimal_sign
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop import documents

@@ -5,9 +5,9 @@ import math
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QWidget
 
 from kavlet.core.document import edits
-from kavlet.core.figures.cells import Cell, Written
-from kavlet.core.figures.table import HEADER
 from kavlet.core.messages import say, words
+from kavlet.core.spreadsheet.cells import Cell, Written
+from kavlet.core.spreadsheet.table import HEADER
 from kavlet.desktop.figures.grid import FiguresGrid
 from kavlet.desktop.store import Store
 

@@ -11,10 +11,10 @@ from kavlet.core.document import cells as cell_edits
 from kavlet.core.document import tables as table_edits
 from kavlet.core.document.cells import Box
 from kavlet.core.document.document import Document
-from kavlet.core.figures.cells import Cell, Value
-from kavlet.core.figures.table import HEADER, Table
-from kavlet.core.figures.typed import shown_for_editing
 from kavlet.core.messages import say, words
+from kavlet.core.spreadsheet.cells import Cell, Value
+from kavlet.core.spreadsheet.table import HEADER, Table
+from kavlet.core.spreadsheet.typed import shown_for_editing
 from kavlet.core.text.numbers import decimal_sign
 from kavlet.core.values.number_text import DATE, PERCENT, PLAIN, NumberText
 from kavlet.desktop.command import Command, a_table

@@ -3,10 +3,10 @@
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPen
 
-from kavlet.core.building.paging.sheet import chart_box
-from kavlet.core.building.stages import NO_PICTURE, Picture
 from kavlet.core.messages import say, words
 from kavlet.core.pages.items.chart_frame import ChartFrame
+from kavlet.core.pipeline.paging.sheet import chart_box
+from kavlet.core.pipeline.stages import NO_PICTURE, Picture
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.look import colours, qcolor
 from kavlet.desktop.pages.page_view import PageView

@@ -7,7 +7,6 @@ from typing import Protocol
 
 from PySide6.QtCore import QPointF, Qt
 
-from kavlet.core.building.paging.page import PagePicture
 from kavlet.core.document import paging
 from kavlet.core.document.document import Document
 from kavlet.core.messages import say
@@ -16,6 +15,7 @@ from kavlet.core.pages.items.item import LEAST
 from kavlet.core.pages.items.placed_picture import PlacedPicture
 from kavlet.core.pages.page import AnyItem
 from kavlet.core.pages.placing import Guide, bay_at, cut_off, resized, snapped, touched
+from kavlet.core.pipeline.paging.page import PagePicture
 from kavlet.core.values.geometry import Rect
 from kavlet.desktop.store import Store
 

@@ -10,12 +10,12 @@ from PySide6.QtWidgets import QFrame, QLabel, QScrollArea, QVBoxLayout, QWidget
 from kavlet.core.charts.fields import Field
 from kavlet.core.document import entered, item_fields, paging
 from kavlet.core.document.document import Document
-from kavlet.core.dress.colours import is_colour
-from kavlet.core.dress.theme import themes
 from kavlet.core.messages import named, say, words
 from kavlet.core.pages import fields
 from kavlet.core.pages.items.excerpt import Excerpt
 from kavlet.core.pages.page import SIZES, AnyItem, Page, named_size
+from kavlet.core.styling.colours import is_colour
+from kavlet.core.styling.theme import themes
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.sizes import MM
 from kavlet.desktop.bit_by_bit import BitByBit

@@ -8,7 +8,6 @@ import msgspec
 from PySide6.QtCore import QObject, QPoint, QPointF
 from PySide6.QtWidgets import QFileDialog, QMenu, QWidget
 
-from kavlet.core.building.paging.placed_picture import proportion
 from kavlet.core.document import paging, stepping
 from kavlet.core.document.carrying import brought, carried
 from kavlet.core.document.document import Document, with_picture
@@ -23,6 +22,7 @@ from kavlet.core.pages.items.step_control import StepControl
 from kavlet.core.pages.items.words import Words, plain
 from kavlet.core.pages.page import AnyItem
 from kavlet.core.pages.placing import Align, aligned, distributed, same_size
+from kavlet.core.pipeline.paging.placed_picture import proportion
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect
 from kavlet.desktop.command import Command

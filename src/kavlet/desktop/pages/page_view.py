@@ -6,10 +6,10 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen, QPixmap
 from PySide6.QtWidgets import QWidget
 
-from kavlet.core.building.paging.page import NO_PAGE_PICTURE, PagePicture
 from kavlet.core.pages.arrangements import Seam, bays, seams
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.page import AnyItem
+from kavlet.core.pipeline.paging.page import NO_PAGE_PICTURE, PagePicture
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.scene.readers import as_read_by
 from kavlet.core.values.errors import refusal

@@ -19,7 +19,6 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from kavlet.core.building.stages import NO_PICTURE
 from kavlet.core.messages import words
 from kavlet.core.pages.fields import NAMES
 from kavlet.core.pages.items.drawn_shape import DrawnShape
@@ -30,6 +29,7 @@ from kavlet.core.pages.items.placed_picture import PlacedPicture
 from kavlet.core.pages.items.shared_legend import SharedLegend
 from kavlet.core.pages.items.step_control import StepControl
 from kavlet.core.pages.items.words import Words
+from kavlet.core.pipeline.stages import NO_PICTURE
 from kavlet.desktop.look import UNIT
 from kavlet.desktop.pages.canvas import MIME, PageCanvas
 from kavlet.desktop.pages.item_fields import ItemFields

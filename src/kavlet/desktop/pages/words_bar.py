@@ -6,9 +6,9 @@ from PySide6.QtCore import QPoint, QSize, Qt
 from PySide6.QtGui import QColor, QIcon, QKeyEvent, QPainter, QPixmap
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QMenu, QToolButton, QWidget
 
-from kavlet.core.dress.style import Style
 from kavlet.core.messages import Message, say, words
 from kavlet.core.pages.fields import FACES
+from kavlet.core.styling.style import Style
 from kavlet.desktop.look import UNIT
 
 CHIP = 14  # pixels

@@ -17,10 +17,10 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QApplication, QFrame, QTextEdit
 
-from kavlet.core.building.paging.words import look_of
 from kavlet.core.document import paging
 from kavlet.core.messages import say, words
 from kavlet.core.pages.items.words import Listing, Paragraph, Run, Words
+from kavlet.core.pipeline.paging.words import look_of
 from kavlet.core.text.faces import face, face_of
 from kavlet.desktop.look import colours
 from kavlet.desktop.pages.page_view import PageView

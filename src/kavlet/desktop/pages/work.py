@@ -5,14 +5,14 @@ from collections.abc import Callable
 from PySide6.QtCore import QObject, Signal
 from PySide6.QtWidgets import QInputDialog, QWidget
 
-from kavlet.core.building.paging.multiples import repeated
-from kavlet.core.building.reuse import Pictures
 from kavlet.core.document import paging
 from kavlet.core.document.carrying import brought, carried
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.messages import say, words
+from kavlet.core.office_model.figures import figures_of
 from kavlet.core.pages.page import Page
-from kavlet.core.plain.figures import figures_of
+from kavlet.core.pipeline.paging.multiples import repeated
+from kavlet.core.pipeline.reuse import Pictures
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.command import Command, a_chart, a_table
 from kavlet.desktop.deliver.carrying import mime_of

@@ -2,14 +2,14 @@
 
 from PySide6.QtCore import QElapsedTimer, QObject, QTimer, Signal
 
-from kavlet.core.building.live import LiveCell, same_cell, with_number
-from kavlet.core.building.paging.page import NO_PAGE_PICTURE, PagePicture
-from kavlet.core.building.reuse import Pictures
 from kavlet.core.document.document import Document
 from kavlet.core.document.stepping import Stepping, stepped, stepping
 from kavlet.core.document.tweening import between
-from kavlet.core.figures.recalculate import Values
 from kavlet.core.pages.page import Page
+from kavlet.core.pipeline.live import LiveCell, same_cell, with_number
+from kavlet.core.pipeline.paging.page import NO_PAGE_PICTURE, PagePicture
+from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.spreadsheet.recalculate import Values
 from kavlet.core.values.errors import KavletError
 
 FRAME = 16  # milliseconds from one picture of a movement to the next

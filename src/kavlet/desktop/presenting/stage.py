@@ -7,18 +7,18 @@ from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, QSize, Qt, QTimer, S
 from PySide6.QtGui import QCloseEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap
 from PySide6.QtWidgets import QLineEdit, QWidget
 
-from kavlet.core.building.live import LiveCell, cell_of_figure, cell_of_mark
-from kavlet.core.building.paging.page import NO_PAGE_PICTURE, PagePicture
-from kavlet.core.building.paging.sheet import chart_box
-from kavlet.core.building.paging.step_control import parts
 from kavlet.core.document import entered
 from kavlet.core.document.tweening import number
-from kavlet.core.figures.typed import shown_for_editing
 from kavlet.core.messages import say, words
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.key_figure import KeyFigure
 from kavlet.core.pages.items.step_control import StepControl
 from kavlet.core.pages.page import AnyItem
+from kavlet.core.pipeline.live import LiveCell, cell_of_figure, cell_of_mark
+from kavlet.core.pipeline.paging.page import NO_PAGE_PICTURE, PagePicture
+from kavlet.core.pipeline.paging.sheet import chart_box
+from kavlet.core.pipeline.paging.step_control import parts
+from kavlet.core.spreadsheet.typed import shown_for_editing
 from kavlet.core.text.numbers import decimal_sign
 from kavlet.core.values.errors import KavletError, attempt
 from kavlet.core.values.geometry import Rect

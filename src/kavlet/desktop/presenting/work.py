@@ -6,10 +6,10 @@ from PySide6.QtCore import QObject, QSettings, QTimer, Signal
 from PySide6.QtGui import QGuiApplication, QKeyEvent, QScreen
 from PySide6.QtWidgets import QMessageBox, QWidget
 
-from kavlet.core.building.live import LiveCell
 from kavlet.core.document import paging
 from kavlet.core.document.document import Document
 from kavlet.core.messages import counted, say, words
+from kavlet.core.pipeline.live import LiveCell
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.presenting.show import Show
 from kavlet.desktop.presenting.speaker import SpeakerView

@@ -2,10 +2,10 @@
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
-from kavlet.core.building.reuse import Pictures
 from kavlet.core.document.document import Document
 from kavlet.core.files.source_states import source_states
 from kavlet.core.messages import say
+from kavlet.core.pipeline.reuse import Pictures
 from kavlet.core.proof.finding import Finding
 from kavlet.core.proof.proofreading import Proof, Proofreader
 from kavlet.desktop.in_view import make_ready

@@ -8,11 +8,11 @@ from PySide6.QtWidgets import QWidget
 
 from kavlet.core.document import silencing
 from kavlet.core.document.document import Document
+from kavlet.core.interaction.parts import TEXTS, Part
 from kavlet.core.messages import Message, counted, say
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.mending import mended
 from kavlet.core.scene.readers import READERS, VIEWS, Reader
-from kavlet.core.touch.parts import TEXTS, Part
 from kavlet.desktop.command import Command, a_table
 from kavlet.desktop.places import WindowPlaces
 from kavlet.desktop.proof.panel import ProofPanel

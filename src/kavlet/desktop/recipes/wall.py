@@ -16,12 +16,12 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from kavlet.core.building.stages import bare_scene
 from kavlet.core.document import charting, edits, entered, reading
 from kavlet.core.document.advice import features_of, with_proposals
 from kavlet.core.document.document import Document
 from kavlet.core.document.lookup import recipes_of
 from kavlet.core.messages import named, say, words
+from kavlet.core.pipeline.stages import bare_scene
 from kavlet.core.recipes.features import Features
 from kavlet.core.recipes.recipe import QUESTIONS, Recipe, Setting
 from kavlet.core.scene.primitives import Scene

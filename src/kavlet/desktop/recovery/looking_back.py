@@ -12,11 +12,11 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from kavlet.core.building.stages import picture_if_any
 from kavlet.core.document.differences import differences
 from kavlet.core.document.document import Document
-from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.messages import Message, words
+from kavlet.core.pipeline.stages import picture_if_any
+from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.values.errors import attempt
 from kavlet.desktop.list_sheet import lay_out
 from kavlet.desktop.look import UNIT

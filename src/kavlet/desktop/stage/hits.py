@@ -3,8 +3,8 @@
 from PySide6.QtCore import QPointF, QRectF
 from PySide6.QtGui import QPainterPath
 
-from kavlet.core.compose.figure import Figure, Mark, PlacedText
-from kavlet.core.touch.parts import Part, boxes, text_part
+from kavlet.core.interaction.parts import Part, boxes, text_part
+from kavlet.core.layout.figure import Figure, Mark, PlacedText
 from kavlet.core.values.geometry import Rect
 from kavlet.paint.painter import qpath
 

@@ -1,7 +1,7 @@
 """Opens a field where a text of the chart stands, and takes what is typed into it."""
 
+from kavlet.core.interaction.parts import Part, boxes
 from kavlet.core.messages import named, say, words
-from kavlet.core.touch.parts import Part, boxes
 from kavlet.core.values.geometry import Rect
 from kavlet.desktop.stage import typed
 from kavlet.desktop.stage.sheet_view import SheetView

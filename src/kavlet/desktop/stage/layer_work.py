@@ -11,16 +11,16 @@ from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.looks import of_layer
 from kavlet.core.charts.reference import Reference
-from kavlet.core.compose.figure import PlacedAxis
-from kavlet.core.compose.kinds import ADDABLE, PLAIN_TYPES, kind_of, type_name
 from kavlet.core.document import dressing, edits
 from kavlet.core.document.document import ChartEntry, Document, fresh_id
 from kavlet.core.document.entered import words_or_formula
-from kavlet.core.figures.cells import Formula
-from kavlet.core.figures.references import filled
-from kavlet.core.figures.table import HEADER
+from kavlet.core.interaction.parts import Part
+from kavlet.core.layout.figure import PlacedAxis
+from kavlet.core.layout.kinds import ADDABLE, PLAIN_TYPES, kind_of, type_name
 from kavlet.core.messages import Message, named, say, words
-from kavlet.core.touch.parts import Part
+from kavlet.core.spreadsheet.cells import Formula
+from kavlet.core.spreadsheet.references import filled
+from kavlet.core.spreadsheet.table import HEADER
 from kavlet.core.values.errors import refusal
 from kavlet.desktop.stage.strip import LayerStrip
 from kavlet.desktop.store import Store

@@ -3,8 +3,8 @@
 from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QPainter, QPen
 
-from kavlet.core.compose.figure import Figure
-from kavlet.core.touch.parts import Part
+from kavlet.core.interaction.parts import Part
+from kavlet.core.layout.figure import Figure
 from kavlet.desktop.look import colours, qcolor
 from kavlet.desktop.stage import hits
 from kavlet.paint.painter import qpath

@@ -17,11 +17,11 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from kavlet.core.building.stages import NO_PICTURE
 from kavlet.core.charts.overrides import ORDER
+from kavlet.core.interaction.parts import Part
 from kavlet.core.messages import named, say, words
+from kavlet.core.pipeline.stages import NO_PICTURE
 from kavlet.core.recipes.recipe import QUESTIONS
-from kavlet.core.touch.parts import Part
 from kavlet.core.values.sizes import CHARTS
 from kavlet.desktop.elided_label import ElidedLabel
 from kavlet.desktop.look import UNIT

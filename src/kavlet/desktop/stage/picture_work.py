@@ -8,9 +8,9 @@ from PySide6.QtWidgets import QFileDialog, QWidget
 from kavlet.core.document import dressing
 from kavlet.core.document.document import Document, PictureFile, fresh_name, with_picture
 from kavlet.core.files import pictures
+from kavlet.core.interaction.offers import drop_path
+from kavlet.core.interaction.parts import Part
 from kavlet.core.messages import say, words
-from kavlet.core.touch.offers import drop_path
-from kavlet.core.touch.parts import Part
 from kavlet.desktop.command import Command
 from kavlet.desktop.dress.drawing_board import DrawingBoard
 from kavlet.desktop.sheets import open_sheet

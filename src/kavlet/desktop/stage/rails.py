@@ -9,8 +9,8 @@ from PySide6.QtWidgets import QHBoxLayout, QSlider, QVBoxLayout, QWidget
 from kavlet.core.charts.solid import MOST_ANGLE
 from kavlet.core.document import dressing, entered
 from kavlet.core.document.document import ChartEntry, Document
+from kavlet.core.interaction.offers import ANGLE
 from kavlet.core.messages import Message, say, words
-from kavlet.core.touch.offers import ANGLE
 from kavlet.desktop.dress.fields import TextField
 from kavlet.desktop.look import UNIT, colours, qcolor
 from kavlet.desktop.store import Store

@@ -3,9 +3,9 @@
 from PySide6.QtCore import QPointF, QRectF, QSize
 from PySide6.QtWidgets import QWidget
 
-from kavlet.core.building.stages import NO_PICTURE, Picture
-from kavlet.core.compose.figure import Mark
-from kavlet.core.touch.parts import Part
+from kavlet.core.interaction.parts import Part
+from kavlet.core.layout.figure import Mark
+from kavlet.core.pipeline.stages import NO_PICTURE, Picture
 from kavlet.core.values.errors import refusal
 from kavlet.core.values.geometry import Size
 from kavlet.desktop.stage import hits, sizing

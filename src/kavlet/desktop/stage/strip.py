@@ -5,13 +5,13 @@ from PySide6.QtCore import QMimeData, QPoint, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QDrag, QDragEnterEvent, QDropEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QScrollArea, QToolButton, QVBoxLayout, QWidget
 
-from kavlet.core.building.stages import Picture
 from kavlet.core.charts.chart import AnyLayer
-from kavlet.core.compose.draw import draw
-from kavlet.core.compose.kinds import kind_of, type_name
+from kavlet.core.interaction.parts import Part
+from kavlet.core.layout.draw import draw
+from kavlet.core.layout.kinds import kind_of, type_name
 from kavlet.core.messages import named, words
+from kavlet.core.pipeline.stages import Picture
 from kavlet.core.scene.primitives import Scene
-from kavlet.core.touch.parts import Part
 from kavlet.desktop.look import CORNER, UNIT, colours, qcolor
 from kavlet.desktop.store import Store
 from kavlet.paint.painter import paint

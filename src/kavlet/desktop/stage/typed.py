@@ -7,19 +7,19 @@ from PySide6.QtCore import QModelIndex, QRect, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QShowEvent, QStandardItem, QStandardItemModel
 from PySide6.QtWidgets import QCompleter, QLineEdit, QListView, QWidget
 
-from kavlet.core.building.stages import Picture
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.looks import below, of_layer
 from kavlet.core.charts.overrides import held
 from kavlet.core.document import dressing, edits, entered
 from kavlet.core.document.document import ChartEntry, Document
-from kavlet.core.figures.recalculate import Values
-from kavlet.core.figures.references import column_letters
-from kavlet.core.figures.table import HEADER
-from kavlet.core.figures.typed import shown_for_editing, typed
+from kavlet.core.interaction.parts import Part
 from kavlet.core.messages import say, words
+from kavlet.core.pipeline.stages import Picture
+from kavlet.core.spreadsheet.recalculate import Values
+from kavlet.core.spreadsheet.references import column_letters
+from kavlet.core.spreadsheet.table import HEADER
+from kavlet.core.spreadsheet.typed import shown_for_editing, typed
 from kavlet.core.text.numbers import decimal_sign, group_sign
-from kavlet.core.touch.parts import Part
 from kavlet.desktop.pending_text import TextEditor
 
 FIELDS = (

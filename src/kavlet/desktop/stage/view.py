@@ -15,14 +15,14 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from kavlet.core.building.stages import NO_PICTURE
 from kavlet.core.charts.chart import Chart
 from kavlet.core.document import dressing, solids
+from kavlet.core.interaction.drags import DEGREES, Drag, begin, dragged, turning
+from kavlet.core.interaction.parts import Part, boxes, marks_of, says, typed_part, walk
 from kavlet.core.messages import say, words
+from kavlet.core.pipeline.stages import NO_PICTURE
 from kavlet.core.recipes.recipe import helper_title
 from kavlet.core.scene.readers import as_read_by
-from kavlet.core.touch.drags import DEGREES, Drag, begin, dragged, turning
-from kavlet.core.touch.parts import Part, boxes, marks_of, says, typed_part, walk
 from kavlet.desktop.look import colours, qcolor
 from kavlet.desktop.stage import hits, sizing
 from kavlet.desktop.stage.in_place import InPlace

@@ -3,9 +3,9 @@
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QFont, QPainter, QPen
 
-from kavlet.core.building.stages import Picture
-from kavlet.core.compose.figure import Mark
+from kavlet.core.layout.figure import Mark
 from kavlet.core.messages import named, shown_number
+from kavlet.core.pipeline.stages import Picture
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import NumberText
 from kavlet.desktop.look import colours, qcolor

@@ -7,14 +7,14 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QResizeEvent, QShowEvent
 from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
-from kavlet.core.building.stages import bare_scene, picture
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.document.samples import Sample, samples, with_sample
-from kavlet.core.figures.recalculate import recalculate
 from kavlet.core.messages import say, words
+from kavlet.core.pipeline.stages import bare_scene, picture
 from kavlet.core.recipes.recipe import QUESTIONS
 from kavlet.core.scene.primitives import Scene
+from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.values.geometry import Size
 from kavlet.desktop import documents, recent
 from kavlet.desktop.languages import locale_name

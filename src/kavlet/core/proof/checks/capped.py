@@ -9,11 +9,11 @@ from collections.abc import Iterator
 from kavlet.core.charts.chart import AnyLayer
 from kavlet.core.charts.looks import of_layer
 from kavlet.core.charts.overrides import TYPE
-from kavlet.core.compose.kinds import kind_of
 from kavlet.core.document import dressing
 from kavlet.core.document.charting import try_recipe
 from kavlet.core.document.document import Document
 from kavlet.core.document.edits import change_chart
+from kavlet.core.layout.kinds import kind_of
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy, Severity

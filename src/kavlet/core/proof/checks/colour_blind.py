@@ -12,8 +12,6 @@ import msgspec
 from kavlet.core.charts.looks import of_layer, parse
 from kavlet.core.document.document import Document
 from kavlet.core.document.edits import change_chart
-from kavlet.core.dress.palettes import palettes
-from kavlet.core.dress.style import Dress, resolve
 from kavlet.core.messages import named, say
 from kavlet.core.proof.changing import tried
 from kavlet.core.proof.check import Check
@@ -21,6 +19,8 @@ from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart
 from kavlet.core.proof.telling_apart import Meaning, pairs
 from kavlet.core.scene.readers import TITLES
+from kavlet.core.styling.palettes import palettes
+from kavlet.core.styling.style import Dress, resolve
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.vision import Deficiency, as_seen, difference
 

@@ -12,15 +12,15 @@ from msgspec import Struct
 from kavlet.core.charts.chart import AnyLayer
 from kavlet.core.charts.layer import Stacking
 from kavlet.core.charts.looks import of_layer
-from kavlet.core.compose.figure import Mark, PlacedText
-from kavlet.core.compose.kinds import kind_of
-from kavlet.core.compose.words.room import Body, body
-from kavlet.core.dress.fills import GradientFill
+from kavlet.core.layout.figure import Mark, PlacedText
+from kavlet.core.layout.kinds import kind_of
+from kavlet.core.layout.words.room import Body, body
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart
 from kavlet.core.scene.primitives import Image, Shape, Stamp
+from kavlet.core.styling.fills import GradientFill
 from kavlet.core.values.colour import Colour, contrast
 from kavlet.core.values.geometry import Rect
 

@@ -7,7 +7,7 @@ Statistics (1954), on cut-off bars.
 from collections.abc import Iterator
 
 from kavlet.core.charts.chart import AnyLayer
-from kavlet.core.compose.kinds import kind_of
+from kavlet.core.layout.kinds import kind_of
 from kavlet.core.messages import say
 from kavlet.core.proof.changing import to_points
 from kavlet.core.proof.check import Check

@@ -10,12 +10,12 @@ from collections.abc import Iterator
 from kavlet.core.document.document import Document
 from kavlet.core.document.edits import delete_rows, set_cells
 from kavlet.core.document.settled import values_of
-from kavlet.core.figures.cells import Cell, Formula, Written
-from kavlet.core.figures.table import HEADER, Table
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.spreadsheet.cells import Cell, Formula, Written
+from kavlet.core.spreadsheet.table import HEADER, Table
 
 
 def check(of: DrawnChart) -> Iterator[Finding]:

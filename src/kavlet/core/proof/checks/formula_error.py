@@ -9,13 +9,13 @@ import msgspec
 
 from kavlet.core.document.document import Document, with_table
 from kavlet.core.document.fitting import fitted
-from kavlet.core.figures.cells import ErrorValue, Formula
-from kavlet.core.figures.references import column_letters
-from kavlet.core.figures.table import HEADER, Column
 from kavlet.core.messages import counted, say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart, DrawnPage
+from kavlet.core.spreadsheet.cells import ErrorValue, Formula
+from kavlet.core.spreadsheet.references import column_letters
+from kavlet.core.spreadsheet.table import HEADER, Column
 
 GO = Remedy("go", say("Go to the cell"))
 

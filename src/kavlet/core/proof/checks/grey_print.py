@@ -7,7 +7,7 @@ from collections.abc import Iterator
 
 from kavlet.core.charts.layer import GATHERED
 from kavlet.core.charts.looks import of_layer
-from kavlet.core.compose.kinds import kind_of
+from kavlet.core.layout.kinds import kind_of
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy

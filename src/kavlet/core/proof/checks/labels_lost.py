@@ -7,11 +7,11 @@ from collections.abc import Iterator
 
 import msgspec
 
-from kavlet.core.building.stages import Picture
 from kavlet.core.charts.looks import of_layer
-from kavlet.core.compose.figure import Figure, PlacedText
-from kavlet.core.compose.words.lettering import FLOOR
+from kavlet.core.layout.figure import Figure, PlacedText
+from kavlet.core.layout.words.lettering import FLOOR
 from kavlet.core.messages import counted, say
+from kavlet.core.pipeline.stages import Picture
 from kavlet.core.proof.changing import larger_chart, tried
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy

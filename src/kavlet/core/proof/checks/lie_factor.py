@@ -10,14 +10,14 @@ from collections.abc import Iterator, Sequence
 
 from kavlet.core.charts.chart import AnyLayer
 from kavlet.core.charts.looks import of_layer
-from kavlet.core.compose.figure import Mark
-from kavlet.core.compose.kinds import kind_of
-from kavlet.core.dress.fills import PictureFill
+from kavlet.core.layout.figure import Mark
+from kavlet.core.layout.kinds import kind_of
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart
 from kavlet.core.scene.primitives import Stamp
+from kavlet.core.styling.fills import PictureFill
 
 LOW, HIGH = 0.95, 1.05
 SAME = 1.01  # times the smallest figure, up to which there is no effect to speak of

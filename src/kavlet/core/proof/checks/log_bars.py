@@ -6,7 +6,7 @@ with length.
 
 from collections.abc import Iterator
 
-from kavlet.core.compose.kinds import kind_of
+from kavlet.core.layout.kinds import kind_of
 from kavlet.core.messages import say
 from kavlet.core.proof.changing import to_points
 from kavlet.core.proof.check import Check

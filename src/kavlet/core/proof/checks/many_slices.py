@@ -9,7 +9,7 @@ from collections import Counter
 from collections.abc import Iterator
 
 from kavlet.core.charts.layer import LEFT_OVER
-from kavlet.core.compose.kinds import kind_of
+from kavlet.core.layout.kinds import kind_of
 from kavlet.core.messages import counted, say
 from kavlet.core.proof.changing import to_sorted_bars
 from kavlet.core.proof.check import Check

@@ -10,12 +10,12 @@ from kavlet.core.charts.chart import AnyLayer
 from kavlet.core.charts.looks import of_layer
 from kavlet.core.document.document import Document
 from kavlet.core.document.edits import delete_rows, set_cells
-from kavlet.core.figures.table import HEADER
 from kavlet.core.messages import counted, say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart
 from kavlet.core.recipes.parts import VALUE
+from kavlet.core.spreadsheet.table import HEADER
 
 
 def check(of: DrawnChart) -> Iterator[Finding]:

@@ -8,7 +8,7 @@ import math
 from collections.abc import Iterator
 
 from kavlet.core.charts.layer import Stacking
-from kavlet.core.compose.kinds import kind_of
+from kavlet.core.layout.kinds import kind_of
 from kavlet.core.messages import counted
 from kavlet.core.proof.changing import to_bars
 from kavlet.core.proof.check import Check

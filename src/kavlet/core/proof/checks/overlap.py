@@ -7,10 +7,10 @@ from collections.abc import Iterator
 
 import msgspec
 
-from kavlet.core.compose.figure import Figure, PlacedText
-from kavlet.core.compose.words.room import body_of
 from kavlet.core.document.document import Document, with_page
 from kavlet.core.document.paging import arranged, change_item, placed
+from kavlet.core.layout.figure import Figure, PlacedText
+from kavlet.core.layout.words.room import body_of
 from kavlet.core.messages import counted, say
 from kavlet.core.pages.arrangements import MULTIPLES
 from kavlet.core.pages.items.drawn_shape import DrawnShape

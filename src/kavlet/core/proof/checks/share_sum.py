@@ -7,7 +7,7 @@ rounding of each figure explains is no finding (Mosteller, Youtz and Zahn 1967, 
 import math
 from collections.abc import Iterator, Sequence
 
-from kavlet.core.compose.kinds import kind_of
+from kavlet.core.layout.kinds import kind_of
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding

@@ -8,11 +8,11 @@ from collections.abc import Iterator
 
 from kavlet.core.document.document import Document
 from kavlet.core.document.edits import change_chart, insert_rows, set_cells
-from kavlet.core.figures.table import HEADER
 from kavlet.core.messages import counted, say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.spreadsheet.table import HEADER
 
 
 def check(of: DrawnChart) -> Iterator[Finding]:

@@ -7,7 +7,6 @@ from collections.abc import Iterator
 
 import msgspec
 
-from kavlet.core.building.alt_text import headline, in_english
 from kavlet.core.document.document import Document
 from kavlet.core.document.edits import change_chart
 from kavlet.core.document.paging import change_item, change_page
@@ -16,6 +15,7 @@ from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.placed_picture import PlacedPicture
 from kavlet.core.pages.items.words import Words
 from kavlet.core.pages.page import MARGIN_SOURCE
+from kavlet.core.pipeline.alt_text import headline, in_english
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart, DrawnPage

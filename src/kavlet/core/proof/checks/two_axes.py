@@ -10,19 +10,19 @@ from itertools import pairwise
 from kavlet.core.charts.chart import AnyLayer
 from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.looks import of_layer
-from kavlet.core.compose.kinds import kind_of
 from kavlet.core.document import dressing
 from kavlet.core.document.charting import copy_chart, try_recipe
 from kavlet.core.document.document import Document
 from kavlet.core.document.edits import change_chart, insert_columns, set_cells
-from kavlet.core.figures.cells import Cell, Formula
-from kavlet.core.figures.references import column_letters
-from kavlet.core.figures.table import HEADER
+from kavlet.core.layout.kinds import kind_of
 from kavlet.core.messages import Message, say
 from kavlet.core.proof.changing import PLAIN_SCALE
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.spreadsheet.cells import Cell, Formula
+from kavlet.core.spreadsheet.references import column_letters
+from kavlet.core.spreadsheet.table import HEADER
 
 ZEROS = 0.02  # of the plot, that the zeros of two scales may stand apart
 

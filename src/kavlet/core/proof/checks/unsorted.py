@@ -8,8 +8,8 @@ import re
 from collections.abc import Iterator
 from itertools import pairwise
 
-from kavlet.core.compose.kinds import kind_of
 from kavlet.core.document.document import Document
+from kavlet.core.layout.kinds import kind_of
 from kavlet.core.messages import say
 from kavlet.core.proof.changing import sorted_rows
 from kavlet.core.proof.check import Check

@@ -1,0 +1,102 @@
+"""Places lines: one mark per row with a value; the course itself is drawn once, under its first mark."""
+
+import math
+
+from kavlet.core.charts.chart import Chart
+from kavlet.core.charts.fields import Field, choices
+from kavlet.core.charts.layer import Missing
+from kavlet.core.charts.line import Line
+from kavlet.core.layout.context import Context
+from kavlet.core.layout.figure import MarkKind
+from kavlet.core.layout.frames.plane import Plane
+from kavlet.core.layout.kind import Kind, Listed
+from kavlet.core.layout.marks.beyond import edge, place_arrow, plot_clip
+from kavlet.core.layout.marks.courses import runs
+from kavlet.core.layout.marks.placing import Drawn, Placing
+from kavlet.core.layout.marks.sharing import column_figures
+from kavlet.core.layout.words.labels import LabelManner, ink
+from kavlet.core.layout.words.spots import point_spots
+from kavlet.core.scene.path import recorded
+from kavlet.core.scene.primitives import Primitive, Shape, cap_of
+from kavlet.core.shapes.arc import disc
+from kavlet.core.shapes.curve import Course, course
+from kavlet.core.shapes.spots import SpotForm, spot
+from kavlet.core.values.geometry import Rect
+
+
+def place(layer: Line, on: Plane, to: Placing) -> None:
+    """The course, a spot at each value, and labels."""
+    style = to.style
+    colour = style.solid(layer.fill, layer.tone)
+    strokes: list[Primitive] = []
+    reach = max(layer.width / 2, layer.size / 2 if layer.spot != "none" else 0.0)
+    for run in runs(to.data.column(layer.values), layer.x, layer.missing, layer.second, on, to):
+        points = [on.point(across, along) for _, across, along in run]
+        leaves = any(edge(on, across, along) for _, across, along in run)
+        if len(points) > 1:
+            path = recorded(course, points, layer.course, on.lying)
+            clip = plot_clip(on) if leaves else None
+            strokes.append(Shape(path, None, colour, layer.width, dash=layer.dash, cap=cap_of(layer.dash), clip=clip))
+        for row, across, along in run:
+            x, y = on.point(across, along)
+            number = float(to.data.column(layer.values)[row])
+            if math.isnan(number):
+                continue
+            area = Rect(x - reach, y - reach, 2 * reach, 2 * reach)
+            if not to.is_drawn(layer, row):
+                to.mark(layer, row, number, area)
+                continue
+            if (out := edge(on, across, along)) is not None:
+                place_arrow(layer, row, out, to, (number, None), strokes)
+                strokes = []
+                continue
+            fill, tone = to.fill(layer, row)
+            mine = style.solid(fill, tone)
+            dot = recorded(spot, x, y, layer.size, layer.spot, on.lying)
+            alone = len(run) == 1 and layer.spot == "none"
+            if alone:
+                dot = recorded(disc, (x, y), layer.width)
+            items = (
+                (*strokes, Shape(dot, mine, style.ground, 1.25 * style.strokes.rim)) if dot.verbs else tuple(strokes)
+            )
+            strokes = []
+            touch = dot if dot.verbs else recorded(disc, (x, y), max(5.0, reach))
+            to.mark(layer, row, number, area, Drawn(path=touch, fill=mine, items=items, dressed=fill, tone=tone))
+            text = to.wording.text(layer, row)
+            if text and layer.label is not None:
+                spots = point_spots(layer.label, x, y, reach, ink(layer.label, style, None), on.lying)
+                to.label(layer, to.id(row), text, spots, LabelManner(to.sizes.text, (x, y)))
+
+
+class LineKind(Kind[Line]):
+    spec = Line
+    mark = MarkKind("line")
+    places = ((Plane, place),)
+    plain = addable = True
+    is_course = True
+    fields = (
+        Field("Shape", "Course", "course", "choice", choices(Course)),
+        Field("Shape", "Width", "width", "number", unit="pt"),
+        Field("Shape", "Points", "spot", "choice", choices(SpotForm)),
+        Field("Shape", "Missing values", "missing", "choice", choices(Missing)),
+    )
+
+    def new(self, key: str, name: str, column: str, chart: Chart) -> Line:
+        return Line(key, name, column, tone=len(chart.layers), spot="disc")
+
+    def figures(self, layer: Line, context: Context) -> list[float]:
+        return column_figures(layer, context)
+
+    def labels_beyond(self, layer: Line, lying: bool) -> bool:
+        return not lying
+
+    def key(self, item: Listed, layer: Line, chip: Rect, context: Context) -> tuple[Primitive, ...]:
+        colour, middle = context.style.solid(item.fill, item.tone), chip.center[1]
+        stroke = recorded(course, [(chip.x - 1, middle), (chip.right + 1, middle)], "straight")
+        line = Shape(stroke, None, colour, min(layer.width, 3.0), dash=layer.dash, cap=cap_of(layer.dash))
+        if layer.spot == "none":
+            return (line,)
+        return line, Shape(recorded(spot, *chip.center, 0.75 * chip.width, layer.spot), colour)
+
+
+KIND = LineKind()

@@ -1,0 +1,152 @@
+"""What the layers of one chart share while they are placed."""
+
+import msgspec
+from msgspec import Struct
+
+from kavlet.core.charts.layer import Layer, Row
+from kavlet.core.layout.context import Context
+from kavlet.core.layout.figure import BarBox, Mark, MarkKind, PlacedText
+from kavlet.core.layout.marks.painting import Filling, fill_of, rules_of
+from kavlet.core.layout.words.fan import Fanned
+from kavlet.core.layout.words.labels import LabelManner, Wanted, wanted
+from kavlet.core.layout.words.spots import LabelSpot
+from kavlet.core.scene.path import Path
+from kavlet.core.scene.primitives import Primitive
+from kavlet.core.shapes.arc import Sector
+from kavlet.core.styling.fills import Fill
+from kavlet.core.values.colour import Colour
+from kavlet.core.values.geometry import Point, Rect
+from kavlet.core.values.work import go_on
+
+
+class Who(Struct, frozen=True):
+    """Whose mark it is: the table's row (or a number beyond for what is no row), what it says, and what its layer does
+    not say of it: another name, series, or that it is a helper."""
+
+    row: int
+    says: str = ""
+    name: str | None = None
+    series: int | None = None
+    helper: bool | None = None
+
+
+class Drawn(Struct, frozen=True, kw_only=True):
+    """What is drawn for a mark; the fields are those of `Mark`."""
+
+    path: Path | None = None
+    fill: Colour | None = None
+    items: tuple[Primitive, ...] = ()
+    sector: Sector | None = None
+    block: BarBox | None = None
+    line: tuple[Point, Point] | None = None
+    dressed: Fill | None = None
+    tone: int = 0
+    track: tuple[Primitive, ...] = ()
+    share: float | None = None
+    beyond: bool = False
+    visible: bool = True
+
+
+UNDRAWN = Drawn(visible=False)
+
+
+class Placing:
+    """The context of a chart, the layer that is being placed, and what has been placed so far: marks, texts, and
+    labels to be settled."""
+
+    kind: MarkKind
+    series: int
+
+    def __init__(self, context: Context) -> None:
+        self.context = context
+        self.chart = context.chart
+        self.data = context.data
+        self.style = context.style
+        self.sizes = context.sizes
+        self.wording = context.wording
+        self.spans = context.spans
+        self.marks: list[Mark] = []
+        self.labels: list[Wanted] = []
+        self.fans: list[Fanned] = []
+        self.texts: list[PlacedText] = []
+        self.obstacles: list[Rect] = []
+        self.lost = 0  # texts that stand nowhere, because there is no room for them
+
+    def begin(self, kind: MarkKind, series: int) -> None:
+        """What is placed from here on belongs to that layer, counted from the back."""
+        self.kind, self.series = kind, series
+
+    def id(self, row: int) -> int:
+        """The table's row of a row shown here."""
+        return self.data.ids[row]
+
+    def own(self, layer: Layer, row: int) -> Row:
+        """What is set for one row of a layer."""
+        return layer.rows.get(self.id(row), Row())
+
+    def is_drawn(self, layer: Layer, row: int) -> bool:
+        """Whether a row is seen: neither a helper's, nor hidden by its author."""
+        return not (layer.helper or self.own(layer, row).hidden)
+
+    def fill(self, layer: Layer, row: int) -> tuple[Fill | None, int]:
+        """A row's fill and tone."""
+        return fill_of(layer, self.id(row), row, self.data)
+
+    def filling(self, layer: Layer, row: int, value: float = 1.0) -> Filling:
+        """All that a row is filled and edged with."""
+        fill, tone = self.fill(layer, row)
+        text = self.own(layer, row).edge or layer.edge
+        edge, width = (self.style.colour(text), layer.edge_width) if text else (None, 0.0)
+        return Filling(fill, tone, edge, width, value)
+
+    def mark(self, layer: Layer, row: int, value: float, bounds: Rect, drawn: Drawn = UNDRAWN) -> None:
+        """The mark of a row; one that is not drawn is known, never seen."""
+        says = self.wording.says(layer, row) if drawn.visible else ""
+        self.put(layer, Who(self.id(row), says), value, bounds, drawn)
+
+    def put(self, layer: Layer, who: Who, value: float, bounds: Rect, drawn: Drawn = UNDRAWN) -> None:
+        """A mark, of a row or of anything else."""
+        go_on()
+        self.marks.append(
+            Mark(
+                layer=layer.name if who.name is None else who.name,
+                key=layer.key,
+                kind=self.kind,
+                row=who.row,
+                series=self.series if who.series is None else who.series,
+                helper=layer.helper if who.helper is None else who.helper,
+                visible=drawn.visible,
+                value=value,
+                bounds=bounds,
+                path=drawn.path,
+                fill=drawn.fill,
+                says=who.says,
+                items=drawn.items,
+                sector=drawn.sector,
+                block=drawn.block,
+                line=drawn.line,
+                dressed=drawn.dressed,
+                tone=drawn.tone,
+                panel=self.context.panel,
+                track=drawn.track,
+                share=drawn.share,
+                chart=self.context.name,
+                beyond=drawn.beyond,
+            )
+        )
+
+    def label(self, layer: Layer, row: int, text: str, spots: list[LabelSpot], manner: LabelManner) -> None:
+        """Wish for a label of a row of the table at the first of the spots where it fits."""
+        self.labels.append(self._by_rule(layer, row, wanted(layer, row, text, spots, self.style, manner)))
+
+    def _by_rule(self, layer: Layer, row: int, label: Wanted) -> Wanted:
+        """A label in the colour that one of its author's rules gives its row."""
+        rules = rules_of(layer.label.colour_rules) if layer.label is not None else ()
+        if not rules or row not in self.data.ids:
+            return label
+        figures, number = self.data.column(layer.figure_column), self.data.ids.index(row)
+        colour = next((one.colour for one in rules if one.picks(number, figures)), "")
+        if not colour or self.own(layer, number).text_look.colour:
+            return label
+        spots = tuple(msgspec.structs.replace(one, colour=self.style.colour(colour)) for one in label.spots)
+        return msgspec.structs.replace(label, spots=spots, any_colour=True)

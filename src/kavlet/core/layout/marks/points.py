@@ -1,0 +1,223 @@
+"""Places points: shapes or symbols at values, symbols that ride on bars, and places that only carry labels."""
+
+import math
+
+import msgspec
+
+from kavlet.core.charts.fields import Field, choices
+from kavlet.core.charts.labels import Label
+from kavlet.core.charts.points import Points
+from kavlet.core.layout.context import Context
+from kavlet.core.layout.figure import MarkKind
+from kavlet.core.layout.frames.plane import Plane
+from kavlet.core.layout.kind import Kind, Listed
+from kavlet.core.layout.marks.beyond import edge, place_arrow
+from kavlet.core.layout.marks.painting import picture, proportions
+from kavlet.core.layout.marks.placing import Drawn, Placing, Who
+from kavlet.core.layout.marks.sharing import column_figures
+from kavlet.core.layout.words.labels import LabelManner, ink
+from kavlet.core.layout.words.spots import AIR, LabelSpot, point_spots, scattered_spots
+from kavlet.core.scene.path import recorded
+from kavlet.core.scene.primitives import Primitive, Shape
+from kavlet.core.shapes.box import box
+from kavlet.core.shapes.spots import SpotForm, spot
+from kavlet.core.text.shaping import width
+from kavlet.core.values.colour import Colour
+from kavlet.core.values.geometry import Rect
+
+
+def place(layer: Points, on: Plane, to: Placing) -> None:
+    """One per row; no value, no point."""
+    if layer.at is not None:
+        _places(layer, on, to)
+        return
+    style = to.style
+    xs = to.data.column(layer.x) if layer.x else None
+    for row, number in enumerate(map(float, to.data.column(layer.values))):
+        across = on.across_value(float(xs[row])) if xs is not None else on.row_middle(row)
+        exact, along = on.along(number, layer.second), on.along(on.axis(layer.second).inside(number), layer.second)
+        if math.isnan(number) or math.isnan(across) or math.isnan(along):
+            continue
+        out = edge(on, across, exact) if not layer.ride and layer.spot != "none" else None
+        if out is not None and to.is_drawn(layer, row):
+            sideways = xs is not None and out.way[0] and not on.lying
+            place_arrow(layer, row, out, to, (number, float(xs[row]) if xs is not None and sideways else None))
+            continue
+        size = layer.size or _row_size(layer, on)
+        held = to.data.picture(layer.symbol) if layer.symbol else None
+        wide, tall = (size, size)
+        if held is not None:
+            w, h = proportions(held)
+            wide, tall = size * w / max(w, h), size * h / max(w, h)
+        if layer.ride:
+            along = _ridden(layer, on, along, wide if on.lying else tall)
+            cx, cy = on.point(across, along)
+            to.obstacles.append(Rect(cx - wide / 2, cy - tall / 2, wide, tall))
+        x, y = on.point(across, along)
+        area = Rect(x - wide / 2, y - tall / 2, wide, tall)
+        if not to.is_drawn(layer, row):
+            to.mark(layer, row, number, area)
+            continue
+        filling = to.filling(layer, row)
+        fill, tone = filling.fill, filling.tone
+        colour = style.solid(fill, tone)
+        if layer.ride and fill is None:
+            colour = _riding_colour(layer, to, row, (x, y))
+        if held is not None:
+            items: tuple[Primitive, ...] = (picture(held, area, colour),)
+            path = recorded(box, area)
+        else:
+            path = recorded(spot, x, y, size, layer.spot, on.lying)
+            plain = layer.spot in ("tick", "bar", "cross")
+            edged = (None if plain else style.ground, style.strokes.rim) if filling.edge is None else (
+                (filling.edge, filling.edge_width)
+            )  # fmt: skip
+            items = (Shape(path, colour, *edged),) if path.verbs else ()
+            area = path.bounds if path.verbs else area
+        drawn = Drawn(
+            path=path if path.verbs else None, fill=colour, items=items, dressed=fill, tone=tone, visible=bool(items)
+        )
+        to.put(layer, Who(to.id(row), to.wording.says(layer, row)), number, area, drawn)
+        text = to.wording.text(layer, row)
+        if text and layer.label is not None:
+            reach = _reach(layer, on, wide if on.lying else tall)
+            spots = (scattered_spots if layer.x else point_spots)(
+                _signed(layer.label, to.wording.figure(layer, row)),
+                x,
+                y,
+                reach,
+                ink(layer.label, style, None),
+                on.lying,
+            )
+            to.label(layer, to.id(row), text, spots, LabelManner(to.sizes.text, (x, y)))
+
+
+def _reach(layer: Points, on: Plane, size: float) -> float:
+    """How far from a point its label keeps: past its shape; past the bar it stands on where it has none."""
+    if layer.spot in ("tick", "bar"):
+        return 2.0
+    if layer.spot == "none" and not layer.symbol:
+        return on.thickness * 0.18 if layer.label is not None and layer.label.position == "beside" else 1.0
+    return size / 2
+
+
+def _signed(label: Label, figure: float) -> Label:
+    """A label that stands by its figure's sign: above it, or below where the figure is negative."""
+    if label.position != "by sign":
+        return label
+    return msgspec.structs.replace(label, position="below" if figure < 0 else "above")
+
+
+def _row_size(layer: Points, on: Plane) -> float:
+    """What a row's bar leaves room for."""
+    return max(4.0, on.thickness * (1.0 if layer.spot in ("tick", "bar") else 0.62))
+
+
+def _ridden(layer: Points, on: Plane, along: float, long: float) -> float:
+    """Where a riding symbol's middle stands: inside the end of the value, or just beyond it where that is too short;
+    never beyond the plot."""
+    inset = long / 2 + layer.padding
+    base = on.along(on.axis(layer.second).inside(0.0), layer.second)
+    forward = 1 if on.lying else -1
+    fits = abs(along - base) >= long + 2 * layer.padding
+    direction = forward if (along - base) * forward >= 0 else -forward
+    at = along - direction * inset if fits else along + direction * inset
+    low, high = (on.plot.x, on.plot.right) if on.lying else (on.plot.y, on.plot.bottom)
+    return min(max(at, low + long / 2), high - long / 2) if high - low > long else (low + high) / 2
+
+
+def _riding_colour(layer: Points, to: Placing, row: int, at: tuple[float, float]) -> Colour:
+    """The colour that reads best on the bar the symbol rides on; its bar's own colour beyond it."""
+    for mark in reversed(to.marks):
+        if mark.row == to.id(row) and mark.block is not None and mark.fill is not None and mark.visible:
+            box_ = mark.block.rect
+            if box_.x <= at[0] <= box_.right and box_.y <= at[1] <= box_.bottom:
+                return to.style.on(mark.fill)
+    return to.style.solid(layer.fill, layer.tone)
+
+
+def _places(layer: Points, on: Plane, to: Placing) -> None:
+    """Labels of rows at a fixed place along the value axis, in a gap, or in a strip of their own."""
+    along = on.along_share(layer.at or 0.0)
+    strip = on.strips.get(layer.key)
+    if strip is not None:
+        along = strip.start + strip.width if on.lying else strip.start + strip.width / 2
+    for row, number in enumerate(map(float, to.data.column(layer.values))):
+        if math.isnan(number):
+            continue
+        across = on.row_start(row) - on.gap / 2 if layer.between else on.row_middle(row)
+        x, y = on.point(across, along)
+        to.put(layer, Who(to.id(row), to.wording.says(layer, row)), number, Rect(x, y, 0.0, 0.0))
+        text = to.wording.text(layer, row)
+        if not text or layer.label is None or row % on.every:
+            continue
+        colour = ink(layer.label, to.style, None)
+        size = min(to.sizes.text, on.name_size) if strip is not None else to.sizes.small
+        most = on.pitch * on.every if not on.lying else math.inf
+        if strip is not None:
+            spot_ = LabelSpot(x, y, "end" if on.lying else "middle", "middle", colour, width=most)
+        elif layer.between:
+            spot_ = _in_gap(layer, row, text, (x, y), on, to)
+        else:
+            spot_ = LabelSpot(x, y, "middle", "middle", colour, width=most)
+        to.label(layer, to.id(row), text, [spot_], LabelManner(size, in_column=strip is not None and on.lying))
+
+
+def _in_gap(layer: Points, row: int, text: str, at: tuple[float, float], on: Plane, to: Placing) -> LabelSpot:
+    """The gap before a row; just past its flank where that is too narrow to hold the label."""
+    colour = ink(layer.label, to.style, None)
+    high = on.gap / 1.05 if on.lying else math.inf
+    most = on.gap if not on.lying else math.inf
+    span = to.spans.get(layer.on)
+    plain = LabelSpot(*at, "middle", "middle", colour, height=high, width=most)
+    if span is None:
+        return plain
+    size = to.sizes.small
+    start, end = (float(side[row - 1] + side[row]) / 2 for side in (span.starts, span.ends))
+    room = abs(on.along(end) - on.along(start))
+    across = on.row_start(row) - on.gap / 2
+    if on.lying and width(text, to.style.face, size) + AIR * size > room:
+        past = on.along(max(float(span.ends[row - 1]), float(span.ends[row])))
+        return LabelSpot(past, across, "start", "middle", colour, sx=AIR, height=high)
+    if not on.lying and 1.3 * size > room:
+        return LabelSpot(across, on.along(end), "middle", "middle", colour, sy=-0.75, width=most)
+    return plain
+
+
+class PointsKind(Kind[Points]):
+    spec = Points
+    mark = MarkKind("point", shows_helpers=False, bars_texts=True)
+    places = ((Plane, place),)
+    plain = addable = True
+    is_course = True
+    fields = (
+        Field("Shape", "Shape", "spot", "choice", choices(SpotForm)),
+        Field("Shape", "Symbol", "symbol", "symbol"),
+        Field("Shape", "Size", "size", "number", unit="pt"),
+    )
+
+    def figures(self, layer: Points, context: Context) -> list[float]:
+        return column_figures(layer, context) if layer.at is None else []
+
+    def edge_room(self, layer: Points) -> float | None:
+        return 0.03 if layer.x else None
+
+    def labels_beyond(self, layer: Points, lying: bool) -> bool:
+        return layer.at is None
+
+    def strip_heading(self, layer: Points) -> str | None:
+        return layer.heading if layer.beside and layer.label is not None else None
+
+    def entries(self, layer: Points, context: Context) -> list[Listed]:
+        return super().entries(layer, context) if layer.at is None else []
+
+    def key(self, item: Listed, layer: Points, chip: Rect, context: Context) -> tuple[Primitive, ...]:
+        colour = context.style.solid(item.fill, item.tone)
+        held = context.data.picture(layer.symbol) if layer.symbol else None
+        if held is not None:
+            return (picture(held, chip, colour),)
+        form = "bar" if layer.spot == "tick" else layer.spot
+        return (Shape(recorded(spot, *chip.center, chip.width, form), colour),)
+
+
+KIND = PointsKind()

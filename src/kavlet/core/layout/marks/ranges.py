@@ -1,0 +1,149 @@
+"""Places ranges: a whisker with caps, or a rounded bar, from a low to a high figure per row."""
+
+import math
+
+from kavlet.core.charts.chart import Chart
+from kavlet.core.charts.fields import Field, choices
+from kavlet.core.charts.ranges import RangeForm, Ranges
+from kavlet.core.layout.context import Context
+from kavlet.core.layout.data import Data
+from kavlet.core.layout.figure import MarkKind
+from kavlet.core.layout.frames.plane import Plane
+from kavlet.core.layout.kind import Kind, Listed
+from kavlet.core.layout.marks.placing import Drawn, Placing
+from kavlet.core.layout.words.labels import LabelManner, ink
+from kavlet.core.layout.words.spots import point_spots
+from kavlet.core.messages import named
+from kavlet.core.scene.path import Path, recorded
+from kavlet.core.scene.pens import Pen
+from kavlet.core.scene.primitives import Primitive, Shape
+from kavlet.core.shapes.box import box
+from kavlet.core.shapes.spots import SpotForm, spot
+from kavlet.core.spreadsheet.ranges import Floats
+from kavlet.core.values.geometry import Rect
+
+TOUCHED = 3.0  # points to each side of a whisker that belong to it
+
+
+def ends(layer: Ranges, data: Data, row: int) -> tuple[float, float]:
+    """The low and the high end of a row's range, in figures; NaN for an end that is not known."""
+    low, high = float(data.column(layer.low)[row]), float(data.column(layer.high)[row])
+    if layer.by == "distance":
+        middle = float(data.column(layer.values)[row])
+        return middle - abs(low), middle + abs(high)
+    if math.isnan(low) or math.isnan(high):
+        return math.nan, math.nan
+    return min(low, high), max(low, high)
+
+
+def place(layer: Ranges, on: Plane, to: Placing) -> None:
+    """A mark per row of which both ends are known; what reaches beyond the scale ends there, without a cap."""
+    data, style, scale = to.data, to.style, on.axis(layer.second)
+    xs = data.column(layer.x) if layer.x else None
+    for row in range(data.rows):
+        low, high = ends(layer, data, row)
+        if math.isnan(low) or math.isnan(high):
+            continue
+        across = on.across_value(float(xs[row])) if xs is not None else _middle(layer, on, row)
+        start, end = (on.along(scale.inside(figure), layer.second) for figure in (low, high))
+        if any(map(math.isnan, (across, start, end))):
+            continue
+        thick = max(layer.cap, layer.width, 2 * TOUCHED)
+        area = on.box(across - thick / 2, thick, start, end)
+        value = high - low
+        if not to.is_drawn(layer, row):
+            to.mark(layer, row, value, area)
+            continue
+        fill, tone = to.fill(layer, row)
+        colour = style.solid(fill if fill is not None or layer.form == "bar" else "ink", tone)
+        items: list[Primitive]
+        if layer.form == "bar":
+            slim = max(1.0, layer.cap)
+            body = recorded(box, on.box(across - slim / 2, slim, start, end), slim / 2)
+            items = [Shape(body, colour)]
+        else:
+            capped = (scale.inside(low) == low, scale.inside(high) == high)
+            items = [Shape(_whisker(on, across, (start, end), capped, layer.cap / 2), None, colour, layer.width)]
+        middle = float(data.column(layer.values)[row]) if layer.values else math.nan
+        if layer.spot != "none" and not math.isnan(middle):
+            x, y = on.point(across, on.along(scale.inside(middle), layer.second))
+            own = colour if layer.form == "whisker" else style.ground
+            items.append(Shape(recorded(spot, x, y, max(4.0, 0.8 * layer.cap), layer.spot, on.lying), own))
+        touch = recorded(box, area)
+        to.mark(layer, row, value, area, Drawn(path=touch, fill=colour, items=tuple(items), dressed=fill, tone=tone))
+        text = to.wording.text(layer, row)
+        if text and layer.label is not None:
+            x, y = on.point(across, end)
+            spots = point_spots(layer.label, x, y, 2.0, ink(layer.label, style, None), on.lying)
+            to.label(layer, to.id(row), text, spots, LabelManner(to.sizes.text, (x, y)))
+
+
+def _middle(layer: Ranges, on: Plane, row: int) -> float:
+    """The middle of the bar it stands on, else of the row."""
+    if layer.on not in on.places:
+        return on.row_middle(row)
+    across, thickness = on.place(layer.on, row)
+    return across + thickness / 2
+
+
+def _whisker(on: Plane, across: float, ends: tuple[float, float], capped: tuple[bool, bool], half: float) -> Path:
+    def lines(pen: Pen) -> None:
+        pen.move_to(*on.point(across, ends[0]))
+        pen.line_to(*on.point(across, ends[1]))
+        for end, has_cap in zip(ends, capped, strict=True):
+            if has_cap and half > 0:
+                pen.move_to(*on.point(across - half, end))
+                pen.line_to(*on.point(across + half, end))
+
+    return recorded(lines)
+
+
+BY = (("ends", named("figures")), ("distance", named("distances")))
+
+
+class RangesKind(Kind[Ranges]):
+    spec = Ranges
+    mark = MarkKind("range")
+    places = ((Plane, place),)
+    addable = True
+    fields = (
+        Field("Range", "From", "low", "column"),
+        Field("Range", "To", "high", "column"),
+        Field("Range", "These are", "by", "choice", BY),
+        Field("Range", "Middle", "values", "column"),
+        Field("Shape", "Form", "form", "choice", choices(RangeForm)),
+        Field("Shape", "Width", "width", "number", unit="pt", span=(0.25, 40)),
+        Field("Shape", "Caps", "cap", "number", unit="pt", span=(0, 80)),
+        Field("Shape", "Middle as", "spot", "choice", choices(SpotForm)),
+    )
+
+    def new(self, key: str, name: str, column: str, chart: Chart) -> Ranges:
+        """On the chart's main layer: the column holds how far each figure may be off, to both sides."""
+        on = chart.layer(chart.main)
+        if on is None:
+            return Ranges(key, name, column, tone=len(chart.layers), low=column, high=column, by="distance")
+        return Ranges(
+            key, name, on.figure_column, fill="ink", listed=False, second=on.second, low=column, high=column,
+            by="distance", on=on.key, x=on.across_column,
+        )  # fmt: skip
+
+    def figures(self, layer: Ranges, context: Context) -> list[float]:
+        return [figure for row in range(context.data.rows) for figure in ends(layer, context.data, row)]
+
+    def ends(self, layer: Ranges, context: Context) -> Floats:
+        return [ends(layer, context.data, row)[1] for row in range(context.data.rows)]
+
+    def labels_beyond(self, layer: Ranges, lying: bool) -> bool:
+        return True
+
+    def key(self, item: Listed, layer: Ranges, chip: Rect, context: Context) -> tuple[Primitive, ...]:
+        x, colour = chip.center[0], context.style.solid(item.fill, item.tone)
+
+        def line(pen: Pen) -> None:
+            pen.move_to(x, chip.y)
+            pen.line_to(x, chip.bottom)
+
+        return (Shape(recorded(line), None, colour, min(layer.width, 3.0) if layer.form == "whisker" else 4.0),)
+
+
+KIND = RangesKind()

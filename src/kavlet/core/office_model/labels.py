@@ -1,0 +1,187 @@
+"""Labels in plain terms: the values themselves, or texts in cells of the workings, by formulas wherever those give the
+very text that is drawn."""
+
+import math
+import re
+from collections.abc import Sequence
+
+import msgspec
+
+from kavlet.core.charts.labels import Label
+from kavlet.core.charts.layer import Layer, Row
+from kavlet.core.layout.figure import Mark, PlacedText
+from kavlet.core.messages import say
+from kavlet.core.office_model.model import Labels, Lettered, Place, PlainCells, PointLabel
+from kavlet.core.office_model.number_codes import quote, told
+from kavlet.core.office_model.telling import PlainTelling, lettered
+from kavlet.core.spreadsheet.cells import Cell, Formula
+from kavlet.core.values.number_text import WHOLE_PERCENT, NumberText
+
+_FIELD = re.compile(r"\{([^{}]*)\}")
+_SPACES = re.compile(r"[\u00a0\u2009\u202f\u2060\n ]+")  # lines are broken as there is room
+
+
+def labels(
+    layer: Layer,
+    to: PlainTelling,
+    charted: str = "",
+    rows: Sequence[int] = (),
+    outside: bool = True,
+    seated: bool = True,
+) -> Labels:
+    """The labels of a layer whose points stand for those rows (ids; the shown rows when not given).
+
+    Where they say nothing but the charted column's values, they are shown as such; else each refers to a cell.
+    `seated` tells whether labels have places of their own there, `outside` whether they may stand beyond their marks.
+    """
+    ids = rows or to.data.ids
+    found = [(index, row, to.texts[layer.key, row]) for index, row in enumerate(ids) if (layer.key, row) in to.texts]
+    label = layer.label
+    if not found or label is None or layer.helper:
+        return Labels()
+    set_ = {row: _set(text, to.marks.get((layer.key, row)), to, outside and seated) for _, row, text in found}
+    own = any(layer.rows.get(row, Row()).text is not None for _, row, _ in found)
+    looks = {look for look, _ in set_.values()}
+    places = {at if seated else "auto" for _, at in set_.values()}
+    if label.template == "{value}" and charted and charted == layer.figure_column and not own and len(looks) == 1:
+        return Labels(
+            shown=tuple(index for index, _, _ in found),
+            number=to.source.context.wording.number_text(layer),
+            look=looks.pop(),
+            place=places.pop() if len(places) == 1 else "auto",
+        )
+    cells: list[Cell] = ["" for _ in ids]
+    for index, row, text in found:
+        cells[index] = _cell(layer, label, row, text, to)
+    if any(not isinstance(cells[index], Formula) for index, _, _ in found):
+        to.differ(say("labels of “{name}”: some are written texts that do not follow the cells", name=layer.name))
+    column = to.workings.column(f"{layer.name}: labels", cells)
+    return Labels(
+        tuple(
+            PointLabel(
+                index,
+                PlainCells(column.table, column.column, column.first + index, 1),
+                set_[row][0],
+                set_[row][1] if seated else "auto",
+            )
+            for index, row, _ in found
+        )
+    )
+
+
+def _set(text: PlacedText, mark: Mark | None, to: PlainTelling, outside: bool) -> tuple[Lettered, Place]:
+    """How a label is set and where it stands; one that may not stand outside is readable on its mark."""
+    look, at = lettered(text), place(text, mark, to)
+    if at == "outside" and not outside and mark is not None:
+        behind = to.style.behind(mark.dressed, mark.tone)
+        return msgspec.structs.replace(look, colour=to.style.on(behind)), "inside end"
+    return look, at
+
+
+def place(text: PlacedText, mark: Mark | None, to: PlainTelling) -> Place:
+    """Where a label stands, as seen from its mark."""
+    if mark is None:
+        return "auto"
+    x, y = text.bounds.center
+    box = mark.bounds
+    if mark.sector is not None:
+        inside = (x - mark.sector.center[0]) ** 2 + (y - mark.sector.center[1]) ** 2 <= mark.sector.outer**2
+        return "auto" if inside else "outside"
+    if mark.block is None:
+        dx, dy = x - box.center[0], y - box.center[1]
+        if abs(dx) < box.width / 2 and abs(dy) < box.height / 2:
+            return "centre"
+        if abs(dy) >= abs(dx):
+            return "below" if dy > 0 else "above"
+        return "right" if dx > 0 else "left"
+    if box.x <= x <= box.right and box.y <= y <= box.bottom:
+        share = (x - box.x) / (box.width or 1.0) if to.lying else (box.bottom - y) / (box.height or 1.0)
+        if mark.block.end in ("left", "down"):
+            share = 1.0 - share
+        return "inside end" if share > 0.6 else "inside base" if share < 0.4 else "centre"
+    return "outside"
+
+
+def _same(one: object, other: str) -> bool:
+    return isinstance(one, str) and _SPACES.sub(" ", one) == _SPACES.sub(" ", other)
+
+
+def _cell(layer: Layer, label: Label, row: int, text: PlacedText, to: PlainTelling) -> Cell:
+    """The formula that gives a label's text now and later; the text itself where none does."""
+    own = layer.rows.get(row, Row()).text
+    shown = row if row in to.data.ids else None
+    if shown is not None:
+        formula = _formula(layer, label, label.template if own is None else own, to.data.ids.index(row), to)
+        if formula is not None and _same(to.source.values.evaluate(f"={formula}", to.source.table.id), text.text):
+            return Formula(f"={formula}")
+    return text.text
+
+
+def _formula(layer: Layer, label: Label, template: str, row: int, to: PlainTelling) -> str | None:
+    parts: list[str] = []
+    done = 0
+    for found in _FIELD.finditer(template):
+        if found.start() > done:
+            parts.append(quote(template[done : found.start()]))
+        part = _field(found[1].strip(), layer, label, row, to)
+        if part is None:
+            return None
+        parts.append(part)
+        done = found.end()
+    if done < len(template):
+        parts.append(quote(template[done:]))
+    return "&".join(parts) or None
+
+
+def _field(field: str, layer: Layer, label: Label, row: int, to: PlainTelling) -> str | None:
+    wording, own = to.source.context.wording, label.numbers.get(field)
+    if field == "series":
+        return quote(layer.name)
+    if field == "name":
+        return _of_column(to.chart.names, row, None, to)
+    if field == "value":
+        column = layer.figure_column
+        return told(_at(column, row, to), wording.figure(layer, row), own or wording.number_text(layer), to.data.locale)
+    if field == "step" and row:
+        ratio = f"({_at(layer.figure_column, row, to)}/{_at(layer.figure_column, row - 1, to)})"
+        numbers = to.data.column(layer.figure_column)
+        return told(ratio, numbers[row] / numbers[row - 1] if numbers[row - 1] else 0.0, own or WHOLE_PERCENT,
+                    to.data.locale)  # fmt: skip
+    if field == "share":
+        return _share(layer, row, own or WHOLE_PERCENT, to)
+    if field.startswith("="):
+        return None
+    column = wording.columns.get(field) or wording.columns.get(field.casefold()) or ""
+    return _of_column(column, row, own, to)
+
+
+def _share(layer: Layer, row: int, how: NumberText, to: PlainTelling) -> str | None:
+    column = layer.figure_column
+    peers = [
+        one for one in to.chart.layers
+        if type(one) is type(layer) and getattr(one, "stack", "") == "share" and not one.hidden
+    ] if getattr(layer, "stack", "") == "share" else []  # fmt: skip
+    if peers:
+        whole = "+".join(_at(one.values, row, to) for one in peers)
+        numbers = [float(to.data.column(one.values)[row]) for one in peers]
+    else:
+        extra = [one for one in layer.extra_columns if one]
+        whole = "+".join(f"SUM({to.workings.all(to.cells(one))})" for one in (column, *extra))
+        numbers = [float(number) for one in (column, *extra) for number in to.data.column(one)]
+    total = sum(number for number in numbers if not math.isnan(number))
+    value = float(to.data.column(column)[row])
+    return told(f"({_at(column, row, to)}/({whole}))", value / total if total else 0.0, how, to.data.locale)
+
+
+def _of_column(column: str, row: int, how: NumberText | None, to: PlainTelling) -> str | None:
+    if to.source.table.place(column) < 0:
+        return None
+    value = to.data.values[column][row]
+    if isinstance(value, float):
+        number = how or to.data.number_text(column)
+        return told(_at(column, row, to), value, number, to.data.locale)
+    return _at(column, row, to)
+
+
+def _at(column: str, row: int, to: PlainTelling) -> str:
+    return to.at(column, row)

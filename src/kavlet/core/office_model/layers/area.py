@@ -1,0 +1,35 @@
+"""Area: an area chart's series, stacked or not."""
+
+from kavlet.core.charts.area import Area
+from kavlet.core.messages import say
+from kavlet.core.office_model.labels import labels
+from kavlet.core.office_model.layers.bars import GROUPINGS
+from kavlet.core.office_model.layers.line import BLANKS
+from kavlet.core.office_model.model import Series
+from kavlet.core.office_model.telling import PlainTelling
+from kavlet.core.values.colour import Colour
+
+
+def tell(layer: Area, to: PlainTelling) -> None:
+    """Add an area."""
+    if layer.helper or to.lying:
+        if not layer.helper:
+            to.differ(say("“{name}” is missing", name=layer.name))
+        return
+    if layer.course != "straight":
+        to.differ(say("“{name}” goes straight from point to point", name=layer.name))
+    fill = to.filled(layer.fill, layer.tone)
+    if layer.opacity < 1 and isinstance(fill, Colour):
+        fill = fill.faded(layer.opacity)
+    if BLANKS[layer.missing] != "gap":
+        to.blanks = BLANKS[layer.missing]
+    to.group("area", "second" if layer.second else "first", GROUPINGS[layer.stack]).series.append(
+        Series(
+            name=to.name(layer),
+            names=to.names(),
+            values=to.plotted(layer.values),
+            fill=fill,
+            labels=labels(layer, to, layer.values, seated=False),
+            listed=layer.listed,
+        )
+    )

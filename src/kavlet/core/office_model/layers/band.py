@@ -1,0 +1,31 @@
+"""Band: two bars without gaps on axes of their own, the lower one unseen."""
+
+from kavlet.core.charts.band import Band
+from kavlet.core.charts.frame import Cartesian
+from kavlet.core.messages import say
+from kavlet.core.office_model.model import Series
+from kavlet.core.office_model.telling import PlainTelling
+from kavlet.core.values.colour import Colour
+
+MOST_OPAQUE = 0.35  # the band lies over the bars there, so they must show through
+
+
+def tell(layer: Band, to: PlainTelling) -> None:
+    """Add a band."""
+    frame = to.chart.frame
+    taken = isinstance(frame, Cartesian) and frame.second is not None
+    if layer.helper or not isinstance(frame, Cartesian):
+        return
+    if taken or frame.across.kind != "category" or layer.low < 0:
+        to.differ(say("“{name}” is missing", name=layer.name))
+        return
+    draft = to.group("bars", "second", "stacked", 0.0, 100.0)
+    mark = next((mark for (key, _), mark in to.marks.items() if key == layer.key), None)
+    fill = mark.fill if mark is not None and mark.fill is not None else to.colour(layer)
+    before = to.workings.column(f"{layer.name}: below", [float(layer.low)] * to.rows)
+    wide = to.workings.column(f"{layer.name}: breadth", [float(layer.high - layer.low)] * to.rows)
+    to.differ(say("“{name}” lies over the bars", name=layer.name))
+    seen = Colour(*fill.rgb, min(fill.alpha, MOST_OPAQUE))
+    draft.series.append(Series(name=to.workings.one(f"{layer.name}, below"), values=before, listed=False))
+    draft.series.append(Series(name=to.workings.one(layer.name), values=wide, fill=seen, listed=layer.listed))
+    to.same_scale = True

@@ -1,0 +1,72 @@
+"""Line: a line chart's series, or points joined on two numeric axes."""
+
+from typing import Literal
+
+import msgspec
+
+from kavlet.core.charts.frame import Cartesian
+from kavlet.core.charts.line import Line
+from kavlet.core.messages import say
+from kavlet.core.office_model.labels import labels
+from kavlet.core.office_model.model import Marker, Series, Stroke
+from kavlet.core.office_model.telling import PlainTelling
+
+MARKERS: dict[str, Marker] = {
+    "none": "none", "disc": "disc", "ring": "disc", "square": "square", "diamond": "diamond",
+    "triangle": "triangle", "cross": "cross", "plus": "plus", "tick": "dash",
+}  # fmt: skip
+BLANKS: dict[str, Literal["gap", "span", "zero"]] = {"break": "gap", "bridge": "span", "drop": "zero"}
+
+
+def tell(layer: Line, to: PlainTelling) -> None:
+    """Add a line."""
+    frame = to.chart.frame
+    if layer.helper or not isinstance(frame, Cartesian):
+        return
+    colour = to.colour(layer)
+    if BLANKS[layer.missing] != "gap":
+        to.blanks = BLANKS[layer.missing]
+    values = to.plotted(layer.values)
+    dash: Literal["solid", "dash", "dot"] = "solid" if not layer.dash else "dot" if layer.dash[0] <= 1 else "dash"
+    made = Series(
+        name=to.name(layer),
+        names=to.names(),
+        values=values,
+        fill=colour,
+        line=Stroke(colour, layer.width, dash),
+        marker=MARKERS.get(layer.spot, "disc"),
+        marker_size=layer.size,
+        smooth=layer.course == "smooth",
+        labels=labels(layer, to, "" if to.lying else layer.values),
+        listed=layer.listed,
+    )
+    if layer.course == "stepped" and not layer.x:
+        _steps(layer, made, to)
+    elif layer.x:
+        if layer.course == "stepped":
+            to.differ(say("“{name}” goes straight from point to point", name=layer.name))
+        x = to.plotted(layer.x)
+        to.group("scatter").series.append(msgspec.structs.replace(made, x=x))
+    elif to.lying:
+        places = to.spots("places of rows", [i + 0.5 for i in range(to.rows)])
+        x, y = to.over_rows(places, values)
+        to.overlay().series.append(msgspec.structs.replace(made, x=x, values=y))
+    else:
+        to.group("lines", "second" if layer.second else "first").series.append(made)
+
+
+def _steps(layer: Line, made: Series, to: PlainTelling) -> None:
+    """A stepped line: each value twice, where its step begins and where it ends, halfway to its neighbours."""
+    places: list[float] = []
+    refs: list[str] = []
+    for row in range(to.rows):
+        places += [row if row else 0.5, row + 1 if row + 1 < to.rows else row + 0.5]
+        refs += 2 * [to.at(layer.values, row)]
+    level = to.workings.formulas(
+        f"{layer.name}: steps", [f"IF(ISNUMBER({ref});{ref};NA())" for ref in refs], to.data.number_text(layer.values)
+    )
+    x, y = to.over_rows(to.spots("ends of steps", places), level)
+    both = labels(layer, to, rows=[row for row in to.data.ids for _ in (0, 1)])
+    points = tuple(point for place, point in enumerate(both.points) if place % 2 == 0)
+    held = msgspec.structs.replace(both, points=points)
+    to.overlay().series.append(msgspec.structs.replace(made, x=x, values=y, labels=held, marker="none"))

@@ -1,0 +1,73 @@
+"""Points: markers, symbols, or places that only carry labels."""
+
+import msgspec
+
+from kavlet.core.charts.points import Points
+from kavlet.core.messages import say
+from kavlet.core.office_model.labels import labels
+from kavlet.core.office_model.layers.line import MARKERS
+from kavlet.core.office_model.model import Marker, PlainCells, PlainPicture, Series, Stroke
+from kavlet.core.office_model.telling import PlainTelling
+from kavlet.core.styling.fills import PictureFill
+
+RIDING = 18.0  # points; a symbol's size where the bar's breadth gave it
+FILLED = ("disc", "square", "diamond", "triangle")
+MOST = 72.0  # points of a marker (ISO/IEC 29500-1, 21.2.3.24)
+
+
+def tell(layer: Points, to: PlainTelling) -> None:
+    """Add points."""
+    if layer.helper:
+        return
+    marker: Marker = "none" if layer.spot == "none" and not layer.symbol else MARKERS.get(layer.spot, "disc")
+    picture = None
+    if layer.symbol:
+        held = to.picture(PictureFill(layer.symbol, "stretched"), layer.tone, 1.0)
+        picture = held if isinstance(held, PlainPicture) else None
+        marker = "picture" if picture is not None else "disc"
+    fill, points = to.dressed(layer) if marker != "none" else (None, ())
+    marks = [mark for (key, _), mark in to.marks.items() if key == layer.key and mark.visible]
+    size = layer.size or max((max(mark.bounds.width, mark.bounds.height) for mark in marks), default=RIDING)
+    over = layer.at is not None or layer.between or (to.lying and not layer.x)
+    made = Series(
+        name=to.name(layer),
+        names=to.names(),
+        values=to.plotted(layer.values),
+        fill=fill,
+        marker=marker,
+        marker_size=min(MOST, size),
+        marker_edge=Stroke(to.style.ground, to.style.strokes.rim) if layer.spot in FILLED else None,
+        marker_picture=picture,
+        points=points,
+        labels=labels(layer, to, "" if over else layer.values),
+        listed=layer.listed and marker != "none",
+    )
+    if layer.ride:
+        to.differ(say("symbols of “{name}” stand on the bars’ ends", name=layer.name))
+    _put(layer, made, to)
+
+
+def _put(layer: Points, made: Series, to: PlainTelling) -> None:
+
+    if layer.x:
+        to.group("scatter").series.append(msgspec.structs.replace(made, x=to.plotted(layer.x)))
+        return
+    if layer.at is None and not layer.between and not to.lying:
+        to.group("lines", "second" if layer.second else "first").series.append(made)
+        return
+    places = to.spots(
+        "places between rows" if layer.between else "places of rows",
+        [i + (0.0 if layer.between else 0.5) for i in range(to.rows)],
+    )
+    along = made.values if layer.at is None else _along(layer.at, to)
+    if layer.beside:
+        after = tuple(msgspec.structs.replace(one, place="right") for one in made.labels.points)
+        made = msgspec.structs.replace(made, labels=msgspec.structs.replace(made.labels, points=after))
+    x, y = to.over_rows(places, along)
+    to.overlay().series.append(msgspec.structs.replace(made, x=x, values=y))
+
+
+def _along(at: float, to: PlainTelling) -> PlainCells:
+    axis = to.axis("x" if to.lying else "y")
+    low, high = (axis.minimum, axis.maximum) if axis is not None else (0.0, 1.0)
+    return to.workings.column("place along", [low + at * (high - low)] * to.rows)

@@ -1,0 +1,76 @@
+"""Ranges: error bars on unseen points at the middles, or bars that float from low to high."""
+
+import msgspec
+
+from kavlet.core.charts.frame import Cartesian
+from kavlet.core.charts.ranges import Ranges
+from kavlet.core.messages import say
+from kavlet.core.office_model.labels import labels
+from kavlet.core.office_model.layers.line import MARKERS
+from kavlet.core.office_model.model import Errors, PlainCells, Series, Stroke
+from kavlet.core.office_model.telling import PlainTelling
+
+
+def tell(layer: Ranges, to: PlainTelling) -> None:
+    """Add ranges."""
+    frame = to.chart.frame
+    if layer.helper or not isinstance(frame, Cartesian):
+        return
+    middle, plus, minus = _reach(layer, to)
+    colour = to.style.solid(layer.fill, layer.tone) if layer.fill is not None else to.style.ink
+    thick = layer.cap if layer.form == "bar" else layer.width
+    if layer.form == "bar":
+        to.differ(say("ranges of “{name}” are thick lines", name=layer.name))
+    if layer.on and sum(one.key != layer.on and one.kind == "bars" for one in _bars(to)) > 0:
+        to.differ(say("ranges of “{name}” stand in the middle of their row", name=layer.name))
+    made = Series(
+        name=to.workings.one(layer.name),
+        names=to.names(),
+        values=middle,
+        fill=colour,
+        marker=MARKERS.get(layer.spot, "disc") if layer.spot != "none" else "none",
+        errors=Errors(plus, minus, Stroke(colour, thick), across=to.lying, caps=layer.form == "whisker"),
+        labels=labels(layer, to, "" if to.lying else layer.values),
+        listed=layer.listed,
+    )
+
+    if layer.x:
+        to.group("scatter").series.append(msgspec.structs.replace(made, x=to.plotted(layer.x)))
+    elif to.lying:
+        places = to.spots("places of rows", [i + 0.5 for i in range(to.rows)])
+        x, y = to.over_rows(places, middle)
+        to.overlay().series.append(msgspec.structs.replace(made, x=x, values=y))
+    else:
+        to.group("lines", "second" if layer.second else "first").series.append(made)
+
+
+class _Bar:
+    def __init__(self, key: str, kind: str) -> None:
+        self.key, self.kind = key, kind
+
+
+def _bars(to: PlainTelling) -> list[_Bar]:
+    from kavlet.core.charts.bars import Bars
+
+    frame = to.chart.frame
+    apart = isinstance(frame, Cartesian) and frame.overlap < 100
+    return [_Bar(one.key, "bars") for one in to.chart.layers if isinstance(one, Bars) and one.stack == "none" and apart]
+
+
+def _reach(layer: Ranges, to: PlainTelling) -> tuple[PlainCells, PlainCells, PlainCells]:
+    """Where the middles are, and how far ranges reach above and below them."""
+    rows = range(to.rows)
+    low = [to.at(layer.low, i) for i in rows]
+    high = [to.at(layer.high, i) for i in rows]
+    mid = [to.at(layer.values, i) for i in rows] if layer.values else low
+    middle = to.workings.formulas(f"{layer.name}: middle", [f"IF(ISNUMBER({one});{one};NA())" for one in mid])
+    if layer.by == "distance":
+        up, down = high, low
+    else:
+        up = [f"{h}-{m}" for h, m in zip(high, mid, strict=True)]
+        down = [f"{m}-{one}" for one, m in zip(low, mid, strict=True)]
+    return (
+        middle,
+        to.workings.formulas(f"{layer.name}: up", [f"IFERROR({one};0)" for one in up]),
+        to.workings.formulas(f"{layer.name}: down", [f"IFERROR({one};0)" for one in down]),
+    )

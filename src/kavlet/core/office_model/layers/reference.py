@@ -1,0 +1,83 @@
+"""Reference: a line over the whole plot, or across the rim of a dial."""
+
+from kavlet.core.charts.frame import Cartesian, Polar
+from kavlet.core.charts.reference import Reference
+from kavlet.core.messages import say
+from kavlet.core.office_model.labels import labels
+from kavlet.core.office_model.layers.needle import pointing
+from kavlet.core.office_model.model import Labels, PlainCells, PointLabel, Series, Stroke
+from kavlet.core.office_model.telling import PlainTelling, lettered
+
+REACH = (0.95, 1.0)  # how far out a mark on a dial goes when the ring is thin
+
+
+def tell(layer: Reference, to: PlainTelling) -> None:
+    """Add a line."""
+    frame = to.chart.frame
+    if layer.helper:
+        return
+    colour = to.style.solid(layer.fill, layer.tone) if layer.fill is not None else to.style.ink
+    line = Stroke(colour, layer.width, "dash" if layer.dash else "solid")
+    if isinstance(frame, Cartesian) and frame.across.kind == "category":
+        level = _level(layer, to)
+        x, y = to.over_rows(to.spots("along the plot", [0.0, max(0.5, to.rows - 0.5), float(to.rows)]), level)
+        _put(layer, x, y, line, to)
+    elif isinstance(frame, Cartesian):
+        across = to.axis("y" if to.lying else "x")
+        low, high = (across.minimum, across.maximum) if across is not None else (0.0, 1.0)
+        ends = [low, high - 0.08 * (high - low), high]
+        level, places = _level(layer, to), to.workings.column("ends across", list(ends))
+        made = Series(
+            name=to.workings.one(layer.name), x=places, values=level, line=line, labels=_labels(layer, to),
+            listed=layer.listed,
+        )  # fmt: skip
+        if any(one.kind == "bubbles" for one in to.drafts):
+            to.differ(say("the line “{name}” is missing", name=layer.name))
+            return
+        to.group("scatter").series.append(made)
+    elif isinstance(frame, Polar) and frame.scale is not None:
+        scale = to.axis("angle")
+        if scale is None or scale.maximum <= scale.minimum:
+            return
+        at = layer.at if layer.at is not None else 0.0
+        turn = (
+            f"({frame.start:g}+({at:.12g}-{scale.minimum:.12g})/{scale.maximum - scale.minimum:.12g}*{frame.sweep:g})"
+        )
+        inner = max(0.0, frame.hole)
+        x = to.workings.formulas(f"{layer.name}: x", [f"{r:g}*SIN(RADIANS({turn}))" for r in (inner, 1.0, 1.0)])
+        y = to.workings.formulas(f"{layer.name}: y", [f"{r:g}*COS(RADIANS({turn}))" for r in (inner, 1.0, 1.0)])
+        _put(layer, x, y, line, to, pointing(layer.name, turn, colour, to))
+
+
+def _level(layer: Reference, to: PlainTelling) -> PlainCells:
+    """The height of both ends and of the label's place: as set, or what the column's first cell says."""
+    if layer.at is not None:
+        return to.workings.column(f"{layer.name}: level", [float(layer.at)] * 3)
+    if to.source.table.place(layer.values) >= 0:
+        first = to.at(layer.values, 0)
+        return to.workings.formulas(f"{layer.name}: level", 3 * [first])
+    return to.workings.column(f"{layer.name}: level", 3 * [0.0])
+
+
+def _put(
+    layer: Reference, x: PlainCells, y: PlainCells, line: Stroke, to: PlainTelling, ring: Series | None = None
+) -> None:
+    to.overlay().series.append(
+        Series(
+            name=to.workings.one(layer.name),
+            x=x,
+            values=y,
+            line=line,
+            labels=_labels(layer, to),
+            listed=layer.listed,
+            as_ring=ring,
+        )
+    )
+
+
+def _labels(layer: Reference, to: PlainTelling) -> Labels:
+    """The line's own text near its far end."""
+    text = next((text for (key, _), text in to.texts.items() if key == layer.key), None)
+    if text is None or layer.label is None:
+        return labels(layer, to)
+    return Labels((PointLabel(1, to.workings.column(f"{layer.name}: label", [text.text]), lettered(text), "above"),))

@@ -1,0 +1,100 @@
+"""Wedges: a pie or a ring, with what is left over and what small rows add up to as points of their own."""
+
+import math
+
+from kavlet.core.charts.frame import Polar
+from kavlet.core.charts.layer import GATHERED, LEFT_OVER, Row
+from kavlet.core.charts.wedges import Wedges
+from kavlet.core.messages import say
+from kavlet.core.office_model.labels import labels
+from kavlet.core.office_model.model import PlainCells, Point, Series
+from kavlet.core.office_model.telling import PlainTelling
+from kavlet.core.spreadsheet.cells import Cell, Formula
+
+UNUSED = -1  # the part of the turn that the dial does not take
+
+
+def tell(layer: Wedges, to: PlainTelling) -> None:
+    """Add wedges: one ring of them."""
+    frame = to.chart.frame
+    if layer.helper or not isinstance(frame, Polar):
+        return
+    rings = [one for one in to.chart.layers if isinstance(one, Wedges) and not one.hidden and not one.helper]
+    whole = len(rings) == 1 and frame.hole <= 0
+    draft = to.group("pie" if whole else "rings")
+    draft.first_angle = frame.start % 360.0
+    draft.hole = max(1.0, min(90.0, 100.0 * frame.hole)) if frame.hole > 0 else 10.0
+    if frame.hole <= 0 and not whole:
+        to.differ(say("a small hole stays in the middle of the rings"))
+    if frame.rings and len(set(frame.rings)) > 1:
+        to.differ(say("all rings are equally thick"))
+    if layer.corner:
+        to.differ(say("slices have straight corners"))
+    rows, names, values = _parts(layer, frame, to)
+    fills: list[Point] = []
+    for index, row in enumerate(rows):
+        held = to.pieces if layer.parts and row not in (GATHERED, LEFT_OVER) else to.marks
+        mark = held.get((layer.key, row))
+        seen = mark is not None and mark.visible and row != UNUSED
+        own = layer.rows.get(row, Row())
+        out = own.explode if own.explode is not None else layer.explode
+        fill = to.fill(mark) if mark is not None and seen else None
+        fills.append(Point(index, fill, to.edge(layer, row), 100.0 * out if seen else 0.0))
+    draft.series.append(
+        Series(
+            name=to.name(layer),
+            names=names,
+            values=values,
+            fill=to.filled(layer.fill, layer.tone),
+            points=tuple(fills),
+            labels=labels(layer, to, rows=rows, seated=whole),
+            listed=layer.listed,
+        )
+    )
+
+
+def _parts(layer: Wedges, frame: Polar, to: PlainTelling) -> tuple[list[int], PlainCells, PlainCells]:
+    """The rows (or what stands for one) of all points in order, and the cells of their names and figures."""
+    rows: list[int] = []
+    names: list[Cell] = []
+    refs: list[str] = []
+    if layer.parts:
+        at = to.data.ids.index(layer.row) if layer.row in to.data.ids else 0
+        for number, column in enumerate(layer.parts):
+            rows.append(number)
+            names.append(to.title(column))
+            refs.append(f"={to.at(column, at)}")
+    else:
+        order = layer.order or tuple(to.data.ids)
+        for row in order:
+            if row not in to.data.ids:
+                continue
+            index = to.data.ids.index(row)
+            value = float(to.data.column(layer.values)[index])
+            if math.isnan(value):
+                continue
+            rows.append(row)
+            known = to.source.table.place(to.chart.names) >= 0
+            names.append(Formula(f"={to.at(to.chart.names, index)}") if known else str(index + 1))
+            refs.append(f"={to.at(layer.values, index)}")
+    if layer.gathered and (layer.key, GATHERED) in to.marks:
+        rows.append(GATHERED)
+        names.append(layer.gathered_name or "…")
+        refs.append(f"=SUM({to.workings.all(to.cells(layer.gathered))})")
+    if layer.rest and any(number > 0 for number in map(float, to.data.column(layer.rest))):
+        rows.append(LEFT_OVER if layer.rest_shown else UNUSED)
+        names.append(layer.rest_name or "…")
+        one = to.at(layer.rest, to.data.ids.index(layer.row)) if layer.parts and layer.row in to.data.ids else ""
+        refs.append(f"={one or f'SUM({to.workings.all(to.cells(layer.rest))})'}")
+    turn = layer.turn if layer.turn is not None else frame.sweep
+    if turn < 359.99:
+        rows.append(UNUSED)
+        names.append("…")
+        total = "+".join(one[1:] for one in refs)
+        refs.append(f"=({total})*{360.0 - turn:g}/{turn:g}")
+    heading = layer.name
+    return (
+        rows,
+        to.workings.column(f"{heading}: names", names),
+        to.workings.formulas(heading, [one[1:] for one in refs], to.data.number_text(layer.values)),
+    )
