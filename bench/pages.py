@@ -4,11 +4,12 @@ import math
 import tracemalloc
 
 from bench.ratio import Ratio, median, milliseconds, percentile_99
-from kavlet.core.document import edits, paging
+from kavlet.core.document import edits
 from kavlet.core.document.document import Document
+from kavlet.core.document.pages import page_edits
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.pages.items.chart_frame import ChartFrame
-from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.values.geometry import Rect
 
 RECIPES = ("columns", "funnel", "lines", "waffle", "pie", "radial-bars")
@@ -22,7 +23,7 @@ def document_of(pages: int, charts: int) -> Document:
     """So many pages with so many charts each, every chart on a table of its own."""
     made = Document()
     for page in range(pages):
-        made, held = paging.add_page(made)
+        made, held = page_edits.add_page(made)
         columns = max(1, math.ceil(math.sqrt(charts)))
         rows = math.ceil(charts / columns)
         for number in range(charts):
@@ -32,7 +33,7 @@ def document_of(pages: int, charts: int) -> Document:
             made, chart = edits.add_chart(made, table, recipe, {"name": ("c1",), "value": ("c2",)})
             wide, tall = 480 / columns, 720 / rows
             box = Rect(57 + (number % columns) * wide, 57 + (number // columns) * tall, wide - 10, tall - 10)
-            made, _ = paging.put(made, held, ChartFrame("", chart=chart), box)
+            made, _ = page_edits.put(made, held, ChartFrame("", chart=chart), box)
     return made
 
 
@@ -112,8 +113,8 @@ def _dragging() -> Ratio:
 def _turning() -> Ratio:
     """Pages of 20 charts turned before an audience, at 1920 × 1080, against the time the design allows."""
     from kavlet.desktop.main import application
+    from kavlet.desktop.presenting.audience_screen import PresentedPage
     from kavlet.desktop.presenting.show import Show
-    from kavlet.desktop.presenting.stage import PresentedPage
 
     made, held = application(), document_of(6, 20)
     show = Show(held, tuple(page.id for page in held.pages))

@@ -8,7 +8,7 @@ from PySide6.QtGui import QImage
 from bench.ratio import Ratio
 from kavlet.core.document import edits
 from kavlet.core.document.document import ChartEntry, Document
-from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.proof.proofreading import drawn_chart, of_chart
 from kavlet.core.spreadsheet.cells import Written
 from kavlet.core.spreadsheet.table import HEADER

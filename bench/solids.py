@@ -7,10 +7,11 @@ from collections.abc import Callable
 from typing import Any
 
 from bench.ratio import Ratio, median, milliseconds, percentile_99
-from kavlet.core.document import dressing, edits
+from kavlet.core.document import edits
 from kavlet.core.document.document import Document
+from kavlet.core.document.looks import look_edits
 from kavlet.core.files import svg
-from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.spreadsheet.cells import Cell
 
 FRAMES = 150
@@ -21,7 +22,7 @@ SIZES = [8.0, 11.0, 6.0, 14.0, 9.0, 12.0, 5.0, 10.0, 13.0, 7.0, 9.5, 11.5]
 def _chart(recipe: str, rows: list[list[Cell]], **looks: Any) -> Document:
     document, table = edits.add_table(Document(), "T", rows)
     document, chart = edits.add_chart(document, table, recipe)
-    return dressing.set_looks(document, chart, {"solid.turn": -20.0, "solid.tilt": 15.0, **looks})
+    return look_edits.set_looks(document, chart, {"solid.turn": -20.0, "solid.tilt": 15.0, **looks})
 
 
 def scenes() -> dict[str, Document]:
@@ -86,7 +87,7 @@ def _turned(document: Document) -> list[float]:
     chart = document.charts[0].id
 
     def frame() -> None:
-        store.try_out(dressing.set_looks(document, chart, following()))
+        store.try_out(look_edits.set_looks(document, chart, following()))
         made.processEvents()
 
     milliseconds(frame, 10)
@@ -102,7 +103,7 @@ def _written(document: Document) -> Callable[[], object]:
     pictures, following, chart = Pictures(), _angles(), document.charts[0].id
 
     def write() -> str:
-        return svg.dumps(pictures.picture(dressing.set_looks(document, chart, following()), chart).scene)
+        return svg.dumps(pictures.picture(look_edits.set_looks(document, chart, following()), chart).scene)
 
     write()
     return write
@@ -119,7 +120,7 @@ def _painted(document: Document) -> Callable[[], object]:
 
     def draw() -> None:
         painter = QPainter(image)
-        paint(pictures.picture(dressing.set_looks(document, chart, following()), chart).scene, painter, fine=False)
+        paint(pictures.picture(look_edits.set_looks(document, chart, following()), chart).scene, painter, fine=False)
         painter.end()
 
     draw()

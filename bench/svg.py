@@ -7,7 +7,7 @@ from bench.yardstick import NAMES, matplotlib_funnel
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.files import svg
-from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.pipeline.picture_cache import Pictures
 
 VALUES = [18400.0, 6900.0, 2760.0, 1035.0, 310.0]
 

@@ -12,11 +12,11 @@ from PIL import Image
 
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.office import xlsx
-from kavlet.core.office.sheets import sheets_for
-from kavlet.core.office_model.model import PlainChart
+from kavlet.core.office.worksheets import sheets_for
+from kavlet.core.office_model.chart_model import PlainChart
+from kavlet.core.office_model.convert import plain_charts
+from kavlet.core.office_model.convert_pages import plain_page
 from kavlet.core.office_model.page_model import PlainPage
-from kavlet.core.office_model.pages import plain_page
-from kavlet.core.office_model.told import plain_charts
 from kavlet.core.pipeline.stages import Picture, picture, still, turned
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.spreadsheet.cells import ErrorValue, Value

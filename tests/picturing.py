@@ -15,8 +15,10 @@ from typing import Any
 import msgspec
 
 from kavlet.core.charts.overrides import leads
-from kavlet.core.document import advice, dressing, edits
+from kavlet.core.document import edits
 from kavlet.core.document.document import Document
+from kavlet.core.document.looks import look_edits
+from kavlet.core.document.tables import table_advice
 from kavlet.core.files import kavlet
 from kavlet.core.pipeline.stages import Picture, picture
 from kavlet.core.recipes.registry import RECIPES
@@ -89,7 +91,7 @@ def _taken(made: Document, chart: str, looks: list[tuple[str, Any]]) -> Document
     if not looks:
         return made
     try:
-        tried = dressing.set_looks(made, chart, dict(looks))
+        tried = look_edits.set_looks(made, chart, dict(looks))
         picture(tried, values_of(tried), chart)
     except KavletError:
         half = len(looks) // 2
@@ -105,7 +107,7 @@ def _with_odd_figures(made: Document, recipe: str) -> Document:
         tried = edits.set_cells(made, table.id, dict.fromkeys(places, figure))
         with suppress(KavletError):
             drawn, chart = edits.add_chart(tried, table.id, recipe)
-            drawn = advice.with_proposals(drawn, chart)
+            drawn = table_advice.with_proposals(drawn, chart)
             picture(drawn, values_of(drawn), chart)
             made = tried
     return made
@@ -120,7 +122,7 @@ def of_recipe(name: str, look: str) -> Picture:
     if look == "odd":
         made = _with_odd_figures(made, name)
     made, chart = edits.add_chart(made, table, name)
-    made = advice.with_proposals(made, chart)
+    made = table_advice.with_proposals(made, chart)
     dress = msgspec.structs.replace(made.chart(chart).dress, dark=case.dark)
     made = edits.change_chart(made, chart, dress=dress, subtitle="by the evening watch", source="Source: own counts")
     looks = LOOKS.get(look, {})

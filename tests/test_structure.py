@@ -183,4 +183,4 @@ def test_no_module_imports_itself_through_others() -> None:
     graph = {name: imported(name, tree, set(named)) for name, tree in named.items()}
     assert len(graph["kavlet.desktop.window"]) == 3
     order = [*TopologicalSorter(graph).static_order()]  # raises CycleError where there is no order
-    assert order.index("kavlet.desktop.shell") < order.index("kavlet.desktop.wiring")
+    assert order.index("kavlet.desktop.shell") < order.index("kavlet.desktop.command_registry")

@@ -5,8 +5,9 @@ from collections.abc import Iterator
 
 import msgspec
 
-from kavlet.core.document import advice, edits
+from kavlet.core.document import edits
 from kavlet.core.document.document import Document
+from kavlet.core.document.tables import table_advice
 from kavlet.core.pipeline.stages import Picture, picture
 from kavlet.core.recipes.recipe import Recipe
 from kavlet.core.recipes.registry import RECIPES
@@ -91,7 +92,7 @@ def document(case: Case) -> tuple[Document, str]:
     locale = "de_DE" if case.kind == "german" else "en"
     made, table_id = edits.add_table(Document(locale=locale), "Counted by the watch", table(case, recipe))
     made, chart = edits.add_chart(made, table_id, case.recipe)
-    made = advice.with_proposals(made, chart)
+    made = table_advice.with_proposals(made, chart)
     dress = msgspec.structs.replace(made.chart(chart).dress, dark=case.dark)
     return edits.change_chart(made, chart, dress=dress, source="Source: the reserve’s own counts"), chart
 

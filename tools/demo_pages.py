@@ -2,8 +2,8 @@
 
 from typing import Any
 
-from kavlet.core.document import paging
 from kavlet.core.document.document import Document
+from kavlet.core.document.pages import page_edits
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.drawn_shape import DrawnShape
 from kavlet.core.pages.items.excerpt import Excerpt
@@ -34,11 +34,11 @@ class Report:
     def page(self, name: str, size: str = "A4", **changes: Any) -> None:
         """A new page, onto which all that follows goes."""
         held: dict[str, Any] = {"margins": MARGINS, "footer": FOOT, **changes} if size == "A4" else changes
-        self.document, self._page = paging.add_page(self.document, size, name=name, **held)
+        self.document, self._page = page_edits.add_page(self.document, size, name=name, **held)
 
     def put(self, item: AnyItem, x: float, y: float, width: float, height: float) -> None:
         """An item at a place, in points."""
-        self.document, _ = paging.put(self.document, self._page, item, Rect(x, y, width, height))
+        self.document, _ = page_edits.put(self.document, self._page, item, Rect(x, y, width, height))
 
     def chart(self, name: str, x: float, y: float, width: float, height: float, **looks: object) -> None:
         """A chart by its name."""
@@ -118,7 +118,7 @@ def _ponds(report: Report) -> None:
     report.page("Ponds", arrangement="small multiples", grid=(2, 2), margins=(LEFT, 176, RIGHT, 260))
     for row, name in enumerate(_names(report, "Water clarity"), 1):
         frame = ChartFrame("", chart=chart, row=row, title=False, legend=False, caption=name)
-        report.document, _ = paging.put(report.document, report.document.pages[-1].id, frame)
+        report.document, _ = page_edits.put(report.document, report.document.pages[-1].id, frame)
     report.head("Four ponds, one scale", "Clarity in centimetres of the white disc seen below the surface.")
     report.chart("Water level", LEFT, 604, INNER, 178)
 

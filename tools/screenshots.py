@@ -14,17 +14,19 @@ from PySide6.QtCore import QSettings, Qt
 from PySide6.QtGui import QColor, QPainter, QPixmap
 from PySide6.QtWidgets import QApplication, QLabel, QWidget
 
-from kavlet.core.document import dressing, edits, reading
+from kavlet.core.document import edits
+from kavlet.core.document.charts import data_direction
 from kavlet.core.document.document import Document
+from kavlet.core.document.looks import look_edits
 from kavlet.core.interaction.parts import Part
 from kavlet.core.messages import say
 from kavlet.core.spreadsheet.cells import Cell
 from kavlet.desktop import languages
-from kavlet.desktop.bit_by_bit import BitByBit
-from kavlet.desktop.deliver.sheet import DeliverSheet
-from kavlet.desktop.dress.schemes_sheet import SchemesSheet
-from kavlet.desktop.look import colours as colours_in_use
+from kavlet.desktop.deliver.deliver_dialog import DeliverSheet
+from kavlet.desktop.dress.schemes_dialog import SchemesSheet
+from kavlet.desktop.incremental import BitByBit
 from kavlet.desktop.main import application, open_window
+from kavlet.desktop.stylesheet import colours as colours_in_use
 from kavlet.desktop.window import Window
 from kavlet.paint.painter import paint
 
@@ -44,7 +46,7 @@ def dark(window: Window) -> QWidget:
     document = edits.change_chart(
         window.store.document, chart.id, dress=msgspec.structs.replace(chart.dress, dark=True)
     )
-    window.store.apply(say("choose ground"), dressing.set_setting(document, chart.id, "shape", "tapered"))
+    window.store.apply(say("choose ground"), look_edits.set_setting(document, chart.id, "shape", "tapered"))
     return window
 
 
@@ -70,7 +72,7 @@ def across(window: Window) -> QWidget:
     ]  # fmt: skip
     document, table = edits.add_table(window.store.document, "Walks by month", rows)
     document, chart = edits.add_chart(document, table, "funnel")
-    window.store.apply(say("add table"), reading.across(document, chart))
+    window.store.apply(say("add table"), data_direction.across(document, chart))
     window.store.show_chart(chart)
     QApplication.processEvents()
     return window

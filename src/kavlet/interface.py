@@ -20,7 +20,7 @@ import msgspec
 from msgspec import Struct
 
 from kavlet.core.charts.overrides import expected
-from kavlet.core.document.ordering import Order, ordered
+from kavlet.core.document.charts.chart_order import Order, ordered
 from kavlet.core.files import atomic, csv, palette
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files.formats import As, Wish
@@ -29,9 +29,9 @@ from kavlet.core.pipeline.stages import Picture, picture
 from kavlet.core.recipes.recipe import Recipe, Setting
 from kavlet.core.recipes.registry import recipe as recipe_of
 from kavlet.core.recipes.settings import checked_setting
+from kavlet.core.spreadsheet.cell_input import read_field
 from kavlet.core.spreadsheet.cells import Cell
 from kavlet.core.spreadsheet.recalculate import recalculate
-from kavlet.core.spreadsheet.typed import read_field
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.lengths import size as read_size
 from kavlet.export.outgoing import Outgoing

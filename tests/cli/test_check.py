@@ -6,8 +6,9 @@ from pathlib import Path
 import msgspec
 import pytest
 
-from kavlet.core.document import dressing, edits
+from kavlet.core.document import edits
 from kavlet.core.document.document import Document
+from kavlet.core.document.looks import look_edits
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files.tables import stamp
 from kavlet.core.spreadsheet.table import Source
@@ -20,7 +21,7 @@ def saved(folder: Path, *, minimum: float | None = None) -> Path:
     document, chart = edits.add_chart(document, name, "columns")
     document = edits.change_chart(document, chart, title="What it says")
     if minimum is not None:
-        document = dressing.set_setting(document, chart, "minimum", minimum)
+        document = look_edits.set_setting(document, chart, "minimum", minimum)
     path = folder / "x.kavlet"
     kavlet_file.save(document, path)
     return path

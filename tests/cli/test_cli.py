@@ -12,8 +12,9 @@ import pytest
 import xlsxwriter
 from PIL import Image
 
-from kavlet.core.document import edits, paging
+from kavlet.core.document import edits
 from kavlet.core.document.document import Document
+from kavlet.core.document.pages import page_edits
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.words import Words, plain
@@ -360,11 +361,11 @@ def paged(tmp_path: Path) -> Path:
     rows = [["Gate", "Guests"], ["North", 40.0], ["South", 25.0], ["East", 10.0]]
     document, table = edits.add_table(Document(), "Gates", rows)  # type: ignore[arg-type]
     document, chart = edits.add_chart(document, table, "funnel", {"name": ("c1",), "value": ("c2",)})
-    document, first = paging.add_page(document, "A5", name="Überblick")
+    document, first = page_edits.add_page(document, "A5", name="Überblick")
     heading = Words("", paragraphs=plain("All gates"), style="title")
-    document, _ = paging.put(document, first, heading, Rect(57, 57, 300, 40))
-    document, _ = paging.put(document, first, ChartFrame("", chart=chart), Rect(57, 120, 300, 220))
-    document, _ = paging.add_page(document, "Slide 16:9", name="End")
+    document, _ = page_edits.put(document, first, heading, Rect(57, 57, 300, 40))
+    document, _ = page_edits.put(document, first, ChartFrame("", chart=chart), Rect(57, 120, 300, 220))
+    document, _ = page_edits.add_page(document, "Slide 16:9", name="End")
     path = tmp_path / "report.kavlet"
     path.write_bytes(kavlet_file.dumps(document))
     return path

@@ -7,9 +7,9 @@ import pytest
 from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox
 from pytestqt.qtbot import QtBot
 
-from kavlet.desktop.bit_by_bit import BitByBit
+from kavlet.desktop.debounce import Rest
+from kavlet.desktop.incremental import BitByBit
 from kavlet.desktop.main import application
-from kavlet.desktop.rest import Rest
 from kavlet.desktop.window import Window
 from tests.desktop.taken_again import OneWindow, settings_in
 

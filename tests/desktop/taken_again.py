@@ -10,10 +10,10 @@ from PySide6.QtWidgets import QApplication, QDialog, QWidget
 
 from kavlet.core.document.document import Document
 from kavlet.core.interaction.parts import Chosen
-from kavlet.core.pipeline.reuse import Pictures
-from kavlet.desktop import documents
+from kavlet.core.pipeline.picture_cache import Pictures
+from kavlet.desktop import document_loading
 from kavlet.desktop.main import open_window
-from kavlet.desktop.recovery.keeper import Keeper
+from kavlet.desktop.recovery.journal_writer import Keeper
 from kavlet.desktop.store import Store
 from kavlet.desktop.window import Window
 
@@ -38,7 +38,7 @@ class OneWindow:
     ends a window; where its places stood is then noted in a folder that nobody looks into."""
 
     def __init__(self, nowhere: Path, document: Document | None = None) -> None:
-        self._document, self._nowhere = document or documents.demo(), nowhere
+        self._document, self._nowhere = document or document_loading.demo(), nowhere
         self._drawn = Pictures()  # of the document as it is
         self._held: tuple[Window, Told] | None = None
 

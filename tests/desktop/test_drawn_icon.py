@@ -4,7 +4,7 @@ from PySide6.QtGui import QColor, QIcon
 from PySide6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
-from kavlet.desktop.look import DARK, LIGHT, dress_application
+from kavlet.desktop.stylesheet import DARK, LIGHT, dress_application
 from kavlet.desktop.window import Window
 from tests.desktop.hands import show
 

@@ -24,7 +24,7 @@ from pytestqt.qtbot import QtBot
 
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.document.samples import samples
+from kavlet.core.document.tables.samples import samples
 from kavlet.core.files.journal import Kept
 from kavlet.core.interaction.parts import Part, marks_of, walk
 from kavlet.core.messages import LANGUAGES, PSEUDO, language, say, speak
@@ -32,18 +32,18 @@ from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.spreadsheet.table import Source
 from kavlet.core.text.faces import FACES
 from kavlet.core.text.numbers import LOCALES, locale_title
-from kavlet.desktop import documents, languages
+from kavlet.desktop import document_loading, languages
 from kavlet.desktop.command_finder import CommandFinder
-from kavlet.desktop.deliver.choice import Choice
-from kavlet.desktop.deliver.outbox_sheet import OutboxSheet
+from kavlet.desktop.command_registry import stage_menu
+from kavlet.desktop.deliver.deliver_dialog import DeliverSheet
+from kavlet.desktop.deliver.last_delivery import Choice
+from kavlet.desktop.deliver.outbox_dialog import OutboxSheet
 from kavlet.desktop.deliver.printing import SHEETS, PrintSheet
-from kavlet.desktop.deliver.sheet import DeliverSheet
-from kavlet.desktop.deliver.showcase_sheet import ShowcaseSheet
-from kavlet.desktop.figures.reading import ENCODINGS, ReadingSheet
+from kavlet.desktop.deliver.showcase_dialog import ShowcaseSheet
+from kavlet.desktop.figures.import_dialog import ENCODINGS, ReadingSheet
 from kavlet.desktop.main import Opened, application, open_window
-from kavlet.desktop.recovery.sheet import RecoverySheet
+from kavlet.desktop.recovery.recovery_dialog import RecoverySheet
 from kavlet.desktop.window import Window
-from kavlet.desktop.wiring import stage_menu
 from kavlet.sharing.server import Server
 from tests.desktop.hands import figure, show
 from tests.desktop.taken_again import OneWindow, settled
@@ -131,7 +131,7 @@ def _unsaid(root: QWidget, own: set[str]) -> set[tuple[str, str]]:
 @pytest.fixture(scope="module")
 def marked(tmp_path_factory: pytest.TempPathFactory) -> Iterator[OneWindow]:
     """Windows with the demo whose own words are in the language that marks what is from the catalogue."""
-    document = msgspec.structs.replace(documents.demo(), locale=PSEUDO)
+    document = msgspec.structs.replace(document_loading.demo(), locale=PSEUDO)
     made = OneWindow(tmp_path_factory.mktemp("nowhere"), document)
     yield made
     made.end()

@@ -16,7 +16,7 @@ from kavlet.core.pages.items.words import Words
 from kavlet.desktop.command import Command, Commands
 from kavlet.desktop.main import offer_kept
 from kavlet.desktop.pending_text import TextEditor
-from kavlet.desktop.recovery.sheet import RecoverySheet
+from kavlet.desktop.recovery.recovery_dialog import RecoverySheet
 from kavlet.desktop.window import Window
 from tests.desktop.editors import EDITORS, TYPED, escape
 from tests.desktop.hands import show, start_typing

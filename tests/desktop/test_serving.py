@@ -16,7 +16,7 @@ from PySide6.QtCore import QEventLoop, Qt, QTimer
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.messages import say
-from kavlet.desktop.attended import PATIENCE
+from kavlet.desktop.background_edit import PATIENCE
 from kavlet.desktop.main import TURNS
 from kavlet.desktop.window import Window
 

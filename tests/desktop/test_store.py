@@ -7,8 +7,10 @@ from pathlib import Path
 import pytest
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.document import charting, dressing, edits
+from kavlet.core.document import edits
+from kavlet.core.document.charts import chart_edits
 from kavlet.core.document.document import Document
+from kavlet.core.document.looks import look_edits
 from kavlet.core.interaction.parts import Part
 from kavlet.core.layout.figure import Figure
 from kavlet.core.messages import say
@@ -44,7 +46,7 @@ def store(request: pytest.FixtureRequest) -> Store:
 
 
 def inked(of: Document, ink: int) -> Document:
-    return dressing.set_looks(of, "k1", {"ink": ink})
+    return look_edits.set_looks(of, "k1", {"ink": ink})
 
 
 def ink(store: Store) -> object:
@@ -121,7 +123,7 @@ def test_pictures_of_deleted_charts_are_let_go(store: Store) -> None:
     store.edit_chart("x", lambda document, chart: edits.change_chart(document, chart.id, title="To be let go"))
     assert store.drawn.figure.title == "To be let go"
     assert held() == 1
-    store.edit_chart("x", lambda document, chart: charting.delete_chart(document, chart.id))
+    store.edit_chart("x", lambda document, chart: chart_edits.delete_chart(document, chart.id))
     assert held() == 0
 
 
@@ -129,7 +131,7 @@ def test_undoing_all_counts_as_unchanged(store: Store, tmp_path: Path) -> None:
     store.saved(tmp_path / "path.kavlet")
     store.apply("change ink", inked(store.document, 1))
     assert store.history.changed
-    store.apply("change ink", dressing.give_back(store.document, "k1", ["ink"]))
+    store.apply("change ink", look_edits.give_back(store.document, "k1", ["ink"]))
     assert not store.history.changed, "it is another document, but an equal one"
 
 

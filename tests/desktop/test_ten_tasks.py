@@ -7,7 +7,7 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QFileDialog
 from pytestqt.qtbot import QtBot
 
-from kavlet.desktop.deliver.sheet import DeliverSheet
+from kavlet.desktop.deliver.deliver_dialog import DeliverSheet
 from kavlet.desktop.window import Window
 
 TASKS = {

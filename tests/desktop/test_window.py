@@ -10,12 +10,12 @@ from PySide6.QtGui import QDropEvent, QGuiApplication
 from PySide6.QtWidgets import QAbstractButton, QAbstractItemView, QApplication, QDialog, QFileDialog, QMessageBox
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.document import dressing
 from kavlet.core.document.document import Document
+from kavlet.core.document.looks import look_edits
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.pipeline.stages import NO_PICTURE, picture
-from kavlet.desktop import recent
-from kavlet.desktop.deliver.sheet import DeliverSheet
+from kavlet.desktop import recent_files
+from kavlet.desktop.deliver.deliver_dialog import DeliverSheet
 from kavlet.desktop.figures.formula_edit import FormulaEdit
 from kavlet.desktop.main import open_window
 from kavlet.desktop.window import Window
@@ -205,7 +205,7 @@ def test_save_open_and_recent(window: Window, qtbot: QtBot, tmp_path: Path, monk
     type_into(qtbot, window, 1, 2, "7100")
     assert window.isWindowModified()
     window.actions_by_name["save"].trigger()
-    assert recent.recent() == [path]
+    assert recent_files.recent() == [path]
     window.files.new_document()
     assert window.store.document.tables == ()
     assert window.stage.view.picture is NO_PICTURE
@@ -317,7 +317,7 @@ def test_every_command_is_carried_out_by_a_method(window: Window) -> None:
 def test_a_pdf_holds_translucent_gradients_as_they_look_on_its_ground(window: Window) -> None:
     chart = next(one for one in window.store.document.charts if one.recipe == "columns")
     fill = {"fill": "gradient", "colours": ["#ff0000", "#ff000000"], "run": "along"}
-    made = dressing.set_looks(window.store.document, chart.id, {"layers.series 1.fill": fill})
+    made = look_edits.set_looks(window.store.document, chart.id, {"layers.series 1.fill": fill})
     content = pdf(picture(made, window.store.values, chart.id).scene)
     assert b"/SMask << /S" not in content  # a mask that readers would take for full
     assert b"/ShadingType 2" in content  # still a gradient, not a picture

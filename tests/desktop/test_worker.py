@@ -10,7 +10,7 @@ from pytestqt.qtbot import QtBot
 
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
-from kavlet.desktop.attended import Attended
+from kavlet.desktop.background_edit import Attended
 from kavlet.desktop.window import Window
 from kavlet.desktop.work_bar import WorkBar
 from kavlet.desktop.worker import Worker
@@ -104,12 +104,12 @@ def test_a_defect_is_not_swallowed(worker: Worker) -> None:
 def test_the_window_answers_while_a_file_is_read(
     window: Window, qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    from kavlet.desktop import documents
+    from kavlet.desktop import document_loading
 
     gate, path = Event(), tmp_path / "gates.csv"
     path.write_text("gate,count\nNorth,3\nSouth,4\n", encoding="utf-8")
-    opened = documents.opened
-    monkeypatch.setattr(documents, "opened", lambda *arguments: gate.wait(5) and opened(*arguments))
+    opened = document_loading.opened
+    monkeypatch.setattr(document_loading, "opened", lambda *arguments: gate.wait(5) and opened(*arguments))
     window.store.history.saved()
     window.worker.patience = 0.0
     window.files.open_path(path)
@@ -123,10 +123,10 @@ def test_the_window_answers_while_a_file_is_read(
 def test_a_file_given_up_changes_nothing(
     window: Window, qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    from kavlet.desktop import documents
+    from kavlet.desktop import document_loading
 
     gate = Event()
-    monkeypatch.setattr(documents, "opened", lambda *_: gate.wait(5))
+    monkeypatch.setattr(document_loading, "opened", lambda *_: gate.wait(5))
     window.worker.patience = 0.0
     before = window.store.document
     window.files.open_path(tmp_path / "gates.csv")

@@ -16,7 +16,7 @@ from kavlet.core.document.document import Document
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files.formats import Motion, Wish
 from kavlet.core.values.errors import KavletError
-from kavlet.export.moving import eased, times
+from kavlet.export.animation import eased, times
 from kavlet.export.outgoing import Outgoing
 from kavlet.export.pictures import for_painting
 from kavlet.export.ways import WAYS, all_endings, files, slug, way_of, written

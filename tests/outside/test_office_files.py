@@ -32,10 +32,10 @@ from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files import xlsx as xlsx_tables
 from kavlet.core.office import docx, odp, ods, odt, xlsx
 from kavlet.core.office import pptx as slides
-from kavlet.core.office.manner import Manner
-from kavlet.core.office.sheets import sheets_for
+from kavlet.core.office.worksheets import sheets_for
+from kavlet.core.office.writing_options import Manner
+from kavlet.core.office_model.convert_pages import chart_page
 from kavlet.core.office_model.page_model import ChartPart, PicturePart, PlainPage, TablePart, TextPart
-from kavlet.core.office_model.pages import chart_page
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.spreadsheet.cells import ErrorValue
 from kavlet.core.spreadsheet.recalculate import recalculate

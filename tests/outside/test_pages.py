@@ -8,7 +8,7 @@ import pytest
 
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.document.tweening import between
+from kavlet.core.document.interpolation import between
 from kavlet.core.pages.page import SIZES, named_size
 
 DATA = Path(__file__).parent / "data"

@@ -12,7 +12,7 @@ from coloraide import Color
 
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.proof.checks import colour_blind, contrast, cut_axis, lie_factor, low_resolution, overlap, rounding
 from kavlet.core.proof.checks.share_sum import within_rounding
 from kavlet.core.proof.proofreading import Proofreader

@@ -169,7 +169,7 @@ def test_numeric_functions_against_numpy_and_scipy() -> None:
 
 # Open data sets; totals as published beside them (datasets/checks.json names source and licence).
 def test_calc_adds_an_open_data_set(tmp_path: Path) -> None:
-    from kavlet.core.files.calculated import calculated
+    from kavlet.core.files.table_texts import calculated
     from kavlet.core.files.tables import read
 
     lines = (DATA / "titanic_class_survival.csv").read_text(encoding="utf-8").splitlines()

@@ -7,13 +7,14 @@ import pytest
 from pdfminer.high_level import extract_pages
 from pdfminer.layout import LTChar, LTTextContainer
 
-from kavlet.core.document import edits, paging
+from kavlet.core.document import edits
 from kavlet.core.document.document import Document
+from kavlet.core.document.pages import page_edits
 from kavlet.core.pages.items.key_figure import KeyFigure
 from kavlet.core.pages.items.words import Words, plain
 from kavlet.core.pages.page import named_size
-from kavlet.core.pipeline.paging.page import PagePicture
-from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.pipeline.page_items.page_picture import PagePicture
+from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.desktop.main import application
 from kavlet.export.pictures import pdf_of
 
@@ -24,11 +25,13 @@ def report() -> Document:
     document, table = edits.add_table(Document(), "Gates", rows)  # type: ignore[arg-type]
     document, chart = edits.add_chart(document, table, "funnel", {"name": ("c1",), "value": ("c2",)})
     for size, name in (("A4", "Überblick"), ("Letter lying", "Gates"), ("Slide 16:9", "Thanks")):
-        document, page = paging.add_page(document, size, name=name, footer="{page} of {pages}")
-        document, _ = paging.put(document, page, Words("", paragraphs=plain(f"About {name}"), width=300, height=50))
+        document, page = page_edits.add_page(document, size, name=name, footer="{page} of {pages}")
+        document, _ = page_edits.put(document, page, Words("", paragraphs=plain(f"About {name}"), width=300, height=50))
         if name == "Gates":
-            document, _, _ = paging.send_to_page(document, chart, page)
-            document, _ = paging.put(document, page, KeyFigure("", value="=SUM(Gates!B2:B4)", caption="guests in all"))
+            document, _, _ = page_edits.send_to_page(document, chart, page)
+            document, _ = page_edits.put(
+                document, page, KeyFigure("", value="=SUM(Gates!B2:B4)", caption="guests in all")
+            )
     return document
 
 

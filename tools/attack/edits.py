@@ -17,17 +17,20 @@ from PySide6.QtCore import QPointF, QSettings, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QDialog, QFileDialog, QInputDialog, QMenu, QMessageBox, QWidget
 
-from kavlet.core.document import charting, dressing, edits, paging
+from kavlet.core.document import edits
+from kavlet.core.document.charts import chart_edits
+from kavlet.core.document.charts.recipe_lookup import recipes_of
 from kavlet.core.document.document import Document
-from kavlet.core.document.lookup import recipes_of
+from kavlet.core.document.looks import look_edits
+from kavlet.core.document.pages import page_edits
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files import svg
 from kavlet.core.interaction.offers import offers
 from kavlet.core.interaction.parts import Part
 from kavlet.core.messages import say
-from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.pipeline.picture_cache import Pictures
+from kavlet.core.spreadsheet.cell_input import typed
 from kavlet.core.spreadsheet.recalculate import recalculate
-from kavlet.core.spreadsheet.typed import typed
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect
 from kavlet.desktop.main import application, open_window
@@ -108,7 +111,7 @@ class Hands:
             or [0.0, 1.0, 12.0, -4.0, "#336699", "accent", True, False, "=B2", "", "{value}", 300.0]
         )
         value = value[0] if isinstance(value, tuple) else value
-        store.edit_chart(say("look"), lambda d, chart: dressing.set_looks(d, chart.id, {offer.path: value}))
+        store.edit_chart(say("look"), lambda d, chart: look_edits.set_looks(d, chart.id, {offer.path: value}))
         return offer.path
 
     def _parts(self) -> list[Part]:
@@ -152,7 +155,7 @@ class Hands:
     def _recipe(self) -> str:
         store = self._window.store
         name = self._chance.choice(list(recipes_of(store.document)))
-        store.edit_chart(say("recipe"), lambda d, chart: charting.try_recipe(d, chart.id, name))
+        store.edit_chart(say("recipe"), lambda d, chart: chart_edits.try_recipe(d, chart.id, name))
         return name
 
     def _page(self) -> str:
@@ -162,7 +165,7 @@ class Hands:
         if store.has_page and store.page.items:
             item, by = self._chance.choice(store.page.items), self._chance.uniform(-20, 60)
             box = Rect(by, by, 90.0 + by, 80.0)
-            store.edit_page(say("item"), lambda d, page: paging.placed(d, page.id, {item.id: box}))
+            store.edit_page(say("item"), lambda d, page: page_edits.placed(d, page.id, {item.id: box}))
         return "pages" if places.on_pages else "stage"
 
     def _rows(self) -> str:

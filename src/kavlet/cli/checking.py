@@ -13,8 +13,8 @@ from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files.source_states import source_states
 from kavlet.core.messages import counted, named, words
 from kavlet.core.proof.finding import Finding
+from kavlet.core.proof.findings_json import chart_name, page_name, told
 from kavlet.core.proof.proofreading import Proof, proofread
-from kavlet.core.proof.told import chart_name, page_name, told
 
 GRAVE = 3  # exit code with --strict, where one finding is a warning or worse
 

@@ -11,7 +11,7 @@ import kavlet
 from kavlet.core.files import atomic, mail
 from kavlet.core.files import tables as table_files
 from kavlet.core.files.formats import Wish
-from kavlet.core.files.sheet import ReadSheet
+from kavlet.core.files.worksheet import ReadSheet
 from kavlet.core.messages import say, upper_first, words
 from kavlet.core.values.errors import KavletError
 from kavlet.export.outgoing import Outgoing, Told

@@ -17,18 +17,18 @@ from kavlet.cli.group import (
     table_name,
 )
 from kavlet.core.document import edits
-from kavlet.core.document.advice import suggestions
 from kavlet.core.document.document import Document
-from kavlet.core.document.paging import item_name
+from kavlet.core.document.pages.page_edits import item_name
+from kavlet.core.document.tables.table_advice import suggestions
 from kavlet.core.files import atomic, csv
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files import tables as table_files
-from kavlet.core.files.calculated import calculated
 from kavlet.core.files.formats import TABLES, endings, renamings, table_content
+from kavlet.core.files.table_texts import calculated
 from kavlet.core.messages import say, words
 from kavlet.core.pages.arrangements import places
 from kavlet.core.pages.page import Page
-from kavlet.core.recipes.declared import declared
+from kavlet.core.recipes.declaration import declared
 from kavlet.core.recipes.recipe import QUESTIONS
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.spreadsheet.recalculate import recalculate

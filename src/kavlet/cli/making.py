@@ -23,7 +23,7 @@ from kavlet.cli.group import (
     table_name,
 )
 from kavlet.core.charts.overrides import expected
-from kavlet.core.document.ordering import Order, ordered
+from kavlet.core.document.charts.chart_order import Order, ordered
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files import palette as palette_files
 from kavlet.core.files import tables as table_files

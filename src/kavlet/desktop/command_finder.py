@@ -7,8 +7,8 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFrame, QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
 
 from kavlet.core.messages import words
-from kavlet.desktop.finding import PROMPT, Findable
-from kavlet.desktop.look import UNIT
+from kavlet.desktop.command_search import PROMPT, Findable
+from kavlet.desktop.stylesheet import UNIT
 
 
 class CommandFinder(QFrame):

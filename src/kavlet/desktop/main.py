@@ -16,12 +16,12 @@ from PySide6.QtWidgets import QApplication
 import kavlet
 from kavlet.core.document.document import Document
 from kavlet.core.files import journal
-from kavlet.desktop import documents
+from kavlet.desktop import document_loading
+from kavlet.desktop.dialogs import open_sheet
 from kavlet.desktop.languages import apply_language, locale_name
-from kavlet.desktop.look import apply_look
-from kavlet.desktop.recovery.sheet import RecoverySheet
-from kavlet.desktop.sheets import open_sheet
+from kavlet.desktop.recovery.recovery_dialog import RecoverySheet
 from kavlet.desktop.store import Store
+from kavlet.desktop.stylesheet import apply_look
 from kavlet.desktop.window import Window
 from kavlet.paint.application import add_faces
 
@@ -83,9 +83,9 @@ class Opened:
 
 def open_window(file: Path | None = None, demo: bool = False) -> Window:
     """A window with the demo, a file, or nothing yet."""
-    window = Window(Store(Document(locale=documents.known(locale_name()))))
+    window = Window(Store(Document(locale=document_loading.known(locale_name()))))
     if demo:
-        window.store.load(documents.demo(), None, "Mirefen year")
+        window.store.load(document_loading.demo(), None, "Mirefen year")
         window.figures.grid.go_to(1, 1)
         window.figures.grid.setFocus()
     window.show()

@@ -7,7 +7,7 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QMenu, QMenuBar, QWidget
 
 from kavlet.core.messages import say, words
-from kavlet.desktop import recent
+from kavlet.desktop import recent_files
 from kavlet.desktop.command import Command, Commands
 from kavlet.desktop.deliver.button import DeliverButton
 from kavlet.desktop.store import Store
@@ -61,7 +61,7 @@ class Menus:
 
     def _fill_recent(self, open_path: Callable[[Path], None]) -> None:
         self._recent.clear()
-        files = recent.recent()
+        files = recent_files.recent()
         for path in files:
             action = self._recent.addAction(path.name)
             action.setToolTip(str(path))

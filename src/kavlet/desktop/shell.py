@@ -14,35 +14,35 @@ from PySide6.QtWidgets import (
 )
 
 from kavlet.core.messages import words
-from kavlet.desktop import finding
+from kavlet.desktop import command_search
 from kavlet.desktop.command import Command
-from kavlet.desktop.deliver.work import DeliverCommands
+from kavlet.desktop.deliver.deliver_commands import DeliverCommands
+from kavlet.desktop.dress.dress_commands import DressCommands
 from kavlet.desktop.dress.fields import TextField
-from kavlet.desktop.dress.work import DressCommands
-from kavlet.desktop.figures.tables import TableCommands
-from kavlet.desktop.filing import FileCommands
-from kavlet.desktop.look import UNIT
-from kavlet.desktop.looking import LookCommands
+from kavlet.desktop.figures.table_commands import TableCommands
+from kavlet.desktop.file_commands import FileCommands
 from kavlet.desktop.menus import Menus
-from kavlet.desktop.pages.item_work import ItemCommands
-from kavlet.desktop.pages.work import PageCommands
+from kavlet.desktop.pages.item_commands import ItemCommands
+from kavlet.desktop.pages.page_commands import PageCommands
 from kavlet.desktop.pending_text import PendingText
-from kavlet.desktop.place_switch import PlaceSwitch
-from kavlet.desktop.places import WindowPlaces
-from kavlet.desktop.presenting.work import PresentCommands
-from kavlet.desktop.proof.button import ProofButton
-from kavlet.desktop.proof.desk import ProofDesk
+from kavlet.desktop.presenting.present_commands import PresentCommands
+from kavlet.desktop.proof.background_proof import ProofDesk
 from kavlet.desktop.proof.panel import ProofPanel
-from kavlet.desktop.proof.work import ProofCommands
-from kavlet.desktop.recipes.work import RecipeCommands
-from kavlet.desktop.recovery.keeper import Keeper
-from kavlet.desktop.stage.chart_work import ChartCommands
-from kavlet.desktop.stage.layer_work import LayerCommands
-from kavlet.desktop.stage.picture_work import PictureCommands
-from kavlet.desktop.stage.solid_work import SolidCommands
+from kavlet.desktop.proof.proof_button import ProofButton
+from kavlet.desktop.proof.proof_commands import ProofCommands
+from kavlet.desktop.recipes.recipe_commands import RecipeCommands
+from kavlet.desktop.recovery.journal_writer import Keeper
+from kavlet.desktop.stage.chart_commands import ChartCommands
+from kavlet.desktop.stage.layer_commands import LayerCommands
+from kavlet.desktop.stage.picture_commands import PictureCommands
+from kavlet.desktop.stage.solid_commands import SolidCommands
 from kavlet.desktop.store import Store
+from kavlet.desktop.stylesheet import UNIT
+from kavlet.desktop.view_commands import LookCommands
 from kavlet.desktop.work_bar import WorkBar
 from kavlet.desktop.worker import Worker
+from kavlet.desktop.workspace_switch import PlaceSwitch
+from kavlet.desktop.workspaces import WindowPlaces
 
 
 class Shell(QMainWindow):
@@ -134,14 +134,14 @@ class Shell(QMainWindow):
         self.place_switch.shorten(False)
         self.place_switch.shorten(self.menuBar().sizeHint().width() > self.width())
 
-    def findable(self) -> list[finding.Findable]:
+    def findable(self) -> list[command_search.Findable]:
         """All that can be found by its words now."""
         return [
-            *finding.of_actions(self.actions_by_name),
-            *finding.of_recipes(self.store, self.take_recipe),
-            *finding.of_fields(self.dress),
-            *finding.of_document(self.store, self.places, self.charts.set_size),
-            *finding.of_formats(self.store, self.delivering.deliver_as),
+            *command_search.of_actions(self.actions_by_name),
+            *command_search.of_recipes(self.store, self.take_recipe),
+            *command_search.of_fields(self.dress),
+            *command_search.of_document(self.store, self.places, self.charts.set_size),
+            *command_search.of_formats(self.store, self.delivering.deliver_as),
         ]
 
     def take_recipe(self, name: str) -> None:

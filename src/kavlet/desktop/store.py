@@ -7,27 +7,27 @@ from typing import Any, TypeVar
 from PySide6.QtCore import QObject, Signal
 
 from kavlet.core.charts.chart import Chart
+from kavlet.core.document.charts.recipe_lookup import recipes_of
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.history import History
-from kavlet.core.document.lookup import recipes_of
 from kavlet.core.files.file_stamp import FileStamp
 from kavlet.core.interaction.parts import Chosen, Part
 from kavlet.core.messages import Message, say
 from kavlet.core.pages.page import AnyItem, Page
-from kavlet.core.pipeline.paging.page import PagePicture
-from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.pipeline.page_items.page_picture import PagePicture
+from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.pipeline.stages import Picture
 from kavlet.core.recipes.recipe import Recipe
 from kavlet.core.scene.readers import Reader
 from kavlet.core.spreadsheet.recalculate import Values
 from kavlet.core.spreadsheet.table import NO_TABLE, Table
 from kavlet.core.values.errors import KavletError, attempt
-from kavlet.desktop.attended import Attended
-from kavlet.desktop.followed import Followed
-from kavlet.desktop.in_view import chart_in, make_ready, page_in
-from kavlet.desktop.on_disk import OnDisk
+from kavlet.desktop.background_edit import Attended
+from kavlet.desktop.current_view import chart_in, make_ready, page_in
+from kavlet.desktop.document_file import OnDisk
+from kavlet.desktop.draft_edits import Rehearsed
 from kavlet.desktop.pending_text import PendingText
-from kavlet.desktop.rehearsed import Rehearsed
+from kavlet.desktop.source_consent import Followed
 
 Made = TypeVar("Made")
 

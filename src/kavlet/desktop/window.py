@@ -1,8 +1,8 @@
 """The window: its places and commands, wired."""
 
+from kavlet.desktop.command_registry import connect, declared
 from kavlet.desktop.shell import Shell
 from kavlet.desktop.store import Store
-from kavlet.desktop.wiring import connect, declared
 
 
 class Window(Shell):

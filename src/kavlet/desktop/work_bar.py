@@ -5,8 +5,8 @@ from functools import partial
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QProgressBar, QPushButton, QWidget
 
 from kavlet.core.messages import Message, words
-from kavlet.desktop.attended import Attended
-from kavlet.desktop.look import UNIT
+from kavlet.desktop.background_edit import Attended
+from kavlet.desktop.stylesheet import UNIT
 from kavlet.desktop.worker import Worker
 
 

@@ -15,9 +15,9 @@ from msgspec import Struct
 from PySide6.QtCore import QObject, Qt, QTimer, Signal
 
 from kavlet.core.messages import Message
+from kavlet.core.values.cancellation import Work, doing
 from kavlet.core.values.errors import KavletError
-from kavlet.core.values.work import Work, doing
-from kavlet.desktop.teller import Teller
+from kavlet.desktop.thread_signal import Teller
 
 PATIENCE = 0.03  # seconds the window waits itself, so that what is quick is done at once
 SHOWN_AFTER = 300  # milliseconds after which work is shown

@@ -7,12 +7,12 @@ import msgspec
 from kavlet.core.files.formats import As, Wish
 from kavlet.core.messages import Message, say
 from kavlet.core.office import docx, odp, ods, odt, pptx, xlsx
-from kavlet.core.office.manner import Manner
 from kavlet.core.office.odf_chart import Differs
-from kavlet.core.office.sheets import sheets_for
-from kavlet.core.office_model.model import PlainChart
+from kavlet.core.office.worksheets import sheets_for
+from kavlet.core.office.writing_options import Manner
+from kavlet.core.office_model.chart_model import PlainChart
+from kavlet.core.office_model.convert import plain_charts
 from kavlet.core.office_model.page_model import AnyPart, ChartPart, PlainPage
-from kavlet.core.office_model.told import plain_charts
 from kavlet.core.text.numbers import locale_of
 from kavlet.core.values.colour import Colour
 from kavlet.export.outgoing import Outgoing, Told, WrittenFile

@@ -8,14 +8,14 @@ from typing import TypeVar
 import msgspec
 from msgspec import Struct
 
+from kavlet.core.document.charts.period_steps import periods, stepped, stepping
 from kavlet.core.document.document import ChartEntry, Document
-from kavlet.core.document.stepping import periods, stepped, stepping
 from kavlet.core.files.formats import Wish
 from kavlet.core.messages import Message, say
+from kavlet.core.office_model.convert_pages import chart_page, plain_page
 from kavlet.core.office_model.page_model import PlainPage
-from kavlet.core.office_model.pages import chart_page, plain_page
-from kavlet.core.pipeline.paging.page import PagePicture
-from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.pipeline.page_items.page_picture import PagePicture
+from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.pipeline.stages import Picture
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.spreadsheet.recalculate import Values

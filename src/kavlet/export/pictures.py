@@ -7,7 +7,7 @@ import msgspec
 from kavlet.core.files import svg
 from kavlet.core.files.formats import Wish
 from kavlet.core.messages import say
-from kavlet.core.pipeline.paging.page import PagePicture
+from kavlet.core.pipeline.page_items.page_picture import PagePicture
 from kavlet.core.pipeline.stages import Picture
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.scene.readers import as_read_by

@@ -9,10 +9,10 @@ from msgspec import Struct
 from kavlet.core.files.formats import Wish, table_content
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
-from kavlet.export import mails, moving, offices, web
+from kavlet.export import animation, html, mail_draft, offices
 from kavlet.export.outgoing import Outgoing, Told, WrittenFile, as_wished
 from kavlet.export.pictures import PICTURES, pdf_of, seen
-from kavlet.export.records import record_of
+from kavlet.export.record import record_of
 
 Group = Literal["picture", "office", "web", "animation", "data", "mail"]
 
@@ -74,11 +74,11 @@ WAYS: tuple[Way, ...] = (
     Way((".odp",), "ODP", "office", offices.open_slides, many=True, ground=True),
     Way((".odt",), "ODT", "office", offices.open_report, many=True, ground=True),
     Way((".ods",), "ODS", "office", offices.open_workbook, many=True, ground=True, for_pages=False),
-    Way((".html",), "HTML", "web", web.page, many=True),
-    Way((".gif",), "GIF", "animation", moving.animation, raster=True, steps=True),
-    Way((".apng",), "APNG", "animation", moving.animation, raster=True, steps=True),
-    Way((".webp",), "WebP", "animation", moving.animation, raster=True, steps=True),
-    Way((".eml",), "Mail draft", "mail", mails.draft, many=True, raster=True),
+    Way((".html",), "HTML", "web", html.page, many=True),
+    Way((".gif",), "GIF", "animation", animation.animation, raster=True, steps=True),
+    Way((".apng",), "APNG", "animation", animation.animation, raster=True, steps=True),
+    Way((".webp",), "WebP", "animation", animation.animation, raster=True, steps=True),
+    Way((".eml",), "Mail draft", "mail", mail_draft.draft, many=True, raster=True),
     Way((".csv",), "CSV of the figures", "data", _table, for_pages=False, sized=False),
     Way((".json",), "JSON record", "data", _record, many=True),
 )

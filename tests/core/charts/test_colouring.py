@@ -5,7 +5,7 @@ import math
 import pytest
 
 from kavlet.core.charts.colouring import limits, parsed, shade
-from kavlet.core.document import entered
+from kavlet.core.document.tables import input_parsing
 from kavlet.core.messages import speak
 from kavlet.core.values.errors import KavletError
 from tests.making import document, draw, marks, table
@@ -45,12 +45,12 @@ def test_the_first_rule_that_picks_a_row_colours_it() -> None:
 def test_rules_are_typed_and_shown_in_the_reader_s_words() -> None:
     speak("de")
     try:
-        held = entered.rules("über 100: #b3372f; Kleinste: tone3")
+        held = input_parsing.rules("über 100: #b3372f; Kleinste: tone3")
         assert held == "above 100: #b3372f; smallest: tone3"
-        assert entered.rules(entered.shown_rules(held)) == held
+        assert input_parsing.rules(input_parsing.shown_rules(held)) == held
     finally:
         speak("en")
-    assert entered.shown_rules(held) == held
+    assert input_parsing.shown_rules(held) == held
 
 
 def test_shades_go_from_pale_to_the_colour() -> None:

@@ -10,8 +10,10 @@ from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.looks import Look, below, of_layer, parse
 from kavlet.core.charts.overrides import held, leads, overridden
-from kavlet.core.document import arranging, dressing, edits, sources
+from kavlet.core.document import edits
 from kavlet.core.document.document import Document
+from kavlet.core.document.looks import look_edits
+from kavlet.core.document.tables import row_order, source_updates
 from kavlet.core.values.number_text import NumberText
 from tests.making import document, draw, table
 
@@ -104,7 +106,7 @@ SEASONS = table(["season", "2023", "2024", "2025"], ["Spring", "Summer"], [24, 4
 
 def columns(*, look: dict[str, object]) -> Document:
     made = document("columns", SEASONS)
-    return dressing.set_looks(made, "k1", look)
+    return look_edits.set_looks(made, "k1", look)
 
 
 def looks(made: Document) -> dict[str, object]:
@@ -128,16 +130,16 @@ def test_they_go_with_it_when_columns_change_their_roles() -> None:
 
 def test_a_turned_table_turns_the_looks_of_its_marks() -> None:
     made = columns(look={"layers.series 3.rows.1.fill": "tone5"})
-    turned = arranging.transpose(made, "t1")
+    turned = row_order.transpose(made, "t1")
     assert looks(turned) == {"layers.series 2.rows.2.fill": "tone5"}
-    assert looks(arranging.transpose(turned, "t1")) == looks(made)
+    assert looks(row_order.transpose(turned, "t1")) == looks(made)
 
 
 def test_what_a_series_has_its_row_has_on_all_series_of_the_turned_table_and_back() -> None:
     made = columns(look={"layers.series 3.fill": "tone5"})
-    turned = arranging.transpose(made, "t1")
+    turned = row_order.transpose(made, "t1")
     assert looks(turned) == {"layers.series 1.rows.2.fill": "tone5", "layers.series 2.rows.2.fill": "tone5"}
-    back = arranging.transpose(turned, "t1")
+    back = row_order.transpose(turned, "t1")
     assert looks(back) == {"layers.series 3.fill": "tone5"}
     fills = [{mark.fill for mark in draw(one).figure.marks if mark.dressed == "tone5"} for one in (made, turned)]
     assert fills[0] == fills[1]
@@ -145,20 +147,20 @@ def test_what_a_series_has_its_row_has_on_all_series_of_the_turned_table_and_bac
 
 def test_rows_that_a_source_brings_in_another_order_keep_their_looks() -> None:
     made = document("funnel", table(["stage", "people"], ["Visits", "Walks", "Members"], [90, 60, 30]))
-    made = dressing.set_looks(made, "k1", {"layers.value.rows.1.fill": "tone5", "layers.value.rows.2.fill": "tone6"})
+    made = look_edits.set_looks(made, "k1", {"layers.value.rows.1.fill": "tone5", "layers.value.rows.2.fill": "tone6"})
     coming = table(["stage", "people"], ["Walks", "Talks", "Visits"], [60, 70, 90])
-    assert looks(sources.update(made, "t1", coming).document) == {"layers.value.rows.0.fill": "tone5"}
+    assert looks(source_updates.update(made, "t1", coming).document) == {"layers.value.rows.0.fill": "tone5"}
 
 
 def test_rows_whose_names_repeat_are_known_by_their_place() -> None:
     made = document("columns", table(["season", "walks"], ["Spring", "Spring"], [1, 2]))
-    made = dressing.set_looks(made, "k1", {"layers.series 1.rows.1.fill": "tone5"})
+    made = look_edits.set_looks(made, "k1", {"layers.series 1.rows.1.fill": "tone5"})
     coming = table(["season", "walks"], ["Autumn", "Spring"], [3, 4])
-    assert looks(sources.update(made, "t1", coming).document) == {"layers.series 1.rows.1.fill": "tone5"}
+    assert looks(source_updates.update(made, "t1", coming).document) == {"layers.series 1.rows.1.fill": "tone5"}
 
 
 def test_what_leads_nowhere_is_kept_and_known() -> None:
     made = columns(look={"layers.value.fill": "tone5", "layers.series 1.fill": "tone2"})
     spec = draw(made).build.chart
-    assert dressing.leftovers(made.charts[0], spec) == ["layers.value.fill"]
-    assert looks(dressing.give_back(made, "k1", ["layers.value.fill"])) == {"layers.series 1.fill": "tone2"}
+    assert look_edits.leftovers(made.charts[0], spec) == ["layers.value.fill"]
+    assert looks(look_edits.give_back(made, "k1", ["layers.value.fill"])) == {"layers.series 1.fill": "tone2"}

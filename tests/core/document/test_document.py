@@ -5,10 +5,11 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from kavlet.core.document import dressing, edits
+from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.document.history import History
-from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.document.looks import look_edits
+from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.pipeline.stages import build_chart
 from kavlet.core.spreadsheet.cells import Formula
 from kavlet.core.spreadsheet.recalculate import recalculate
@@ -140,7 +141,7 @@ def _apply(document: Document, edit: tuple[object, ...]) -> Document:
         place = min(place, len(document.table("t1").columns) - 1)  # type: ignore[call-overload]
         return edits.set_cells(document, "t1", {(place, row): cell})  # type: ignore[dict-item]
     if kind == "shape":
-        return dressing.set_setting(document, "k1", "shape", *arguments)  # type: ignore[arg-type]
+        return look_edits.set_setting(document, "k1", "shape", *arguments)  # type: ignore[arg-type]
     name = {"rows": "insert_rows", "drop": "delete_rows", "columns": "insert_columns", "remove": "delete_columns"}
     return getattr(edits, name[str(kind)])(document, "t1", *arguments)  # type: ignore[no-any-return]
 

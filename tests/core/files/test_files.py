@@ -16,10 +16,10 @@ from kavlet.core.document.document import Document
 from kavlet.core.files import csv, record, svg, tables
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.pipeline.stages import picture
-from kavlet.core.proof.told import told
+from kavlet.core.proof.findings_json import told
+from kavlet.core.spreadsheet.cell_input import read_field
 from kavlet.core.spreadsheet.cells import Written
 from kavlet.core.spreadsheet.recalculate import recalculate
-from kavlet.core.spreadsheet.typed import read_field
 from kavlet.core.text.faces import FACES
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import PERCENT, NumberText

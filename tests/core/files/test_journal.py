@@ -7,9 +7,11 @@ from pathlib import Path
 import msgspec
 import pytest
 
-from kavlet.core.document import dressing, edits, paging
+from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.document.history import History
+from kavlet.core.document.looks import look_edits
+from kavlet.core.document.pages import page_edits
 from kavlet.core.files import journal
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files.journal import Journal
@@ -34,13 +36,13 @@ def edited(document: Document) -> list[Document]:
     made.append(edits.delete_rows(made[-1], table, 2))
     made.append(edits.insert_columns(made[-1], table, 1))
     made.append(edits.set_cells(made[-1], table, {(1, 1): "=B2*2"}))
-    made.append(dressing.set_looks(made[-1], "k1", {"layers.value.fill": "#aa3311", "title.size": 18.0}))
-    made.append(dressing.set_looks(made[-1], "k1", {"layers.value.fill": {"fill": "hatch", "colour": "tone2"}}))
-    made.append(dressing.set_setting(made[-1], "k1", "gap", 30.0))
+    made.append(look_edits.set_looks(made[-1], "k1", {"layers.value.fill": "#aa3311", "title.size": 18.0}))
+    made.append(look_edits.set_looks(made[-1], "k1", {"layers.value.fill": {"fill": "hatch", "colour": "tone2"}}))
+    made.append(look_edits.set_setting(made[-1], "k1", "gap", 30.0))
     made.append(edits.change_chart(made[-1], "k2", title="=A1", width=400.0))
-    after, page = paging.add_page(made[-1], "A4", name="More")
+    after, page = page_edits.add_page(made[-1], "A4", name="More")
     made.append(after)
-    after, item = paging.put(after, page, Words("", paragraphs=plain("Some words\nand more")))
+    after, item = page_edits.put(after, page, Words("", paragraphs=plain("Some words\nand more")))
     made.append(after)
     made.append(edits.set_locale(made[-1], "de"))
     made.append(msgspec.structs.replace(made[-1], charts=made[-1].charts[:-3]))

@@ -18,8 +18,8 @@ from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.files import ods, tables, xlsx
 from kavlet.core.files import workbook as workbook_files
-from kavlet.core.files.calculated import calculated
 from kavlet.core.files.formats import renamings, table_content
+from kavlet.core.files.table_texts import calculated
 from kavlet.core.spreadsheet.cells import ErrorValue, Formula, Written
 from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.spreadsheet.references import quoted

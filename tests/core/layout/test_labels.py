@@ -5,9 +5,9 @@ from typing import Any
 import msgspec
 import pytest
 
+from kavlet.core.layout.words.free_space import Room
+from kavlet.core.layout.words.label_spots import LabelSpot
 from kavlet.core.layout.words.labels import Wanted, settle
-from kavlet.core.layout.words.room import Room
-from kavlet.core.layout.words.spots import LabelSpot
 from kavlet.core.pipeline.stages import Picture
 from kavlet.core.spreadsheet.cells import Written
 from kavlet.core.styling.style import Dress, resolve

@@ -22,8 +22,8 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.layout.figure import Figure, Mark
 from kavlet.core.layout.kinds import kind_of
-from kavlet.core.layout.marks.beyond import LONG
 from kavlet.core.layout.marks.needle import HUB, pointer
+from kavlet.core.layout.marks.off_scale import LONG
 from kavlet.core.scene.paints import Hatch, LinearGradient, RadialGradient
 from kavlet.core.scene.path import Path, recorded
 from kavlet.core.scene.primitives import Shape, Stamp

@@ -11,12 +11,12 @@ import numpy as np
 import pytest
 from PIL import Image as Pillow
 
-from kavlet.core.document import dressing, solids
 from kavlet.core.document.document import Document
+from kavlet.core.document.looks import look_edits, solid_edits
 from kavlet.core.files import kavlet, record, svg
 from kavlet.core.files import pictures as pictures_file
-from kavlet.core.layout.solid.seen import seen
-from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.layout.solid.visible_areas import seen
+from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.pipeline.stages import Picture, picture
 from kavlet.core.scene.paints import Hatch, LinearGradient, RadialGradient
 from kavlet.core.scene.primitives import Image, Shape, Stamp, Writing
@@ -46,7 +46,7 @@ def seen_at(turn: float, tilt: float, perspective: float = 0.0, **more: Any) -> 
 
 def shown(name: str, look: dict[str, Any], base: Document = DEMO) -> Picture:
     """A chart of the demo with more looks than it has."""
-    held = dressing.set_looks(base, CHARTS[name], look)
+    held = look_edits.set_looks(base, CHARTS[name], look)
     return picture(held, values_of(held), CHARTS[name])
 
 
@@ -96,13 +96,13 @@ def test_flat_and_back_keeps_colours_pictures_and_labels() -> None:
     }
     name = next(name for name in SOLID if name.startswith("columns"))
     chart = CHARTS[name]
-    before = dressing.set_looks(DEMO, chart, looks)
+    before = look_edits.set_looks(DEMO, chart, looks)
     spec = shown(name, {}, before).build.chart
-    once = solids.made_solid(before, chart, spec)
-    turned = solids.turned(once, chart, 33.0, 21.0)
-    flat = solids.made_flat(turned, chart)
+    once = solid_edits.made_solid(before, chart, spec)
+    turned = solid_edits.turned(once, chart, 33.0, 21.0)
+    flat = solid_edits.made_flat(turned, chart)
     assert shown(name, {}, flat).scene == shown(name, {}, before).scene
-    again = solids.made_solid(flat, chart, shown(name, {}, flat).build.chart)
+    again = solid_edits.made_solid(flat, chart, shown(name, {}, flat).build.chart)
     held = shown(name, {}, again).build.chart
     assert held.solid is not None
     assert (held.solid.turn, held.solid.tilt) == (33.0, 21.0)
@@ -112,7 +112,7 @@ def test_flat_and_back_keeps_colours_pictures_and_labels() -> None:
 def test_a_chart_without_bodies_says_so() -> None:
     lines = make("lines", ROWS)
     with pytest.raises(KavletError, match="no bars, slices or rings"):
-        solids.made_solid(document("lines", ROWS), "k1", lines.build.chart)
+        solid_edits.made_solid(document("lines", ROWS), "k1", lines.build.chart)
     assert draw(document("lines", ROWS), look=seen_at(30, 20)).scene == lines.scene
 
 
@@ -121,7 +121,7 @@ def test_views_by_name(side: Any) -> None:
     held = document("columns", ROWS)
     chart = held.charts[0].id
     spec = draw(held).build.chart
-    made = solids.seen_from(held, chart, spec, side)
+    made = solid_edits.seen_from(held, chart, spec, side)
     solid = picture(made, values_of(made), chart).build.chart.solid
     assert solid is not None
     assert (solid.turn == 0) == (side != "corner")
@@ -130,13 +130,13 @@ def test_views_by_name(side: Any) -> None:
 
 def test_it_can_t_be_turned_to_its_back() -> None:
     held = document("columns", ROWS)
-    made = solids.turned(held, held.charts[0].id, 400.0, -123.0)
+    made = solid_edits.turned(held, held.charts[0].id, 400.0, -123.0)
     overrides = made.charts[0].dress.overrides
     assert (overrides["solid.turn"], overrides["solid.tilt"]) == (90.0, -90.0)
 
 
 def test_it_survives_saving() -> None:
-    held = dressing.set_looks(DEMO, DEMO.charts[0].id, seen_at(-31.5, 12.0, 0.4, form="cone", depth=0.8))
+    held = look_edits.set_looks(DEMO, DEMO.charts[0].id, seen_at(-31.5, 12.0, 0.4, form="cone", depth=0.8))
     assert kavlet.loads(kavlet.dumps(held), "a.kavlet").charts[0].dress.overrides == held.charts[0].dress.overrides
 
 
@@ -456,12 +456,12 @@ def test_turning_lays_nothing_out_anew_and_gives_the_same_picture() -> None:
     pictures = Pictures()
     first = pictures.picture(held, chart)
     for turn in (10.0, -30.0, 0.0):
-        held = dressing.set_looks(DEMO, chart, seen_at(turn, -40.0))
+        held = look_edits.set_looks(DEMO, chart, seen_at(turn, -40.0))
         kept, fresh = pictures.picture(held, chart), picture(held, values_of(held), chart)
         assert kept.scene == fresh.scene
         assert kept.build.chart == fresh.build.chart
         assert kept.build.inputs is first.build.inputs  # the recipe did not run again
-    wider = dressing.set_looks(DEMO, chart, {**seen_at(10.0, -40.0), "frame.hole": 0.1})
+    wider = look_edits.set_looks(DEMO, chart, {**seen_at(10.0, -40.0), "frame.hole": 0.1})
     assert pictures.picture(wider, chart).scene == picture(wider, values_of(wider), chart).scene
 
 
@@ -489,7 +489,7 @@ def test_each_mark_is_called_once_whatever_number_of_faces_it_has(name: str, for
 @pytest.mark.parametrize(("turn", "tilt"), [(95.0, 10.0), (-91.0, 0.0), (0.0, 120.0), (10.0, -90.5)])
 def test_a_solid_is_never_seen_from_behind(turn: float, tilt: float) -> None:
     chart = CHARTS[SOLID[0]]
-    spec = picture(solids.turned(DEMO, chart, turn, tilt), values_of(DEMO), chart).build.chart
+    spec = picture(solid_edits.turned(DEMO, chart, turn, tilt), values_of(DEMO), chart).build.chart
     assert spec.solid is not None
     assert (abs(spec.solid.turn), abs(spec.solid.tilt)) == (min(90, abs(turn)), min(90, abs(tilt)))
 
@@ -503,7 +503,7 @@ def test_a_solids_numbers_are_numbers(field: str, value: float) -> None:
     chart = CHARTS[SOLID[0]]
     looks = {"solid.on": True, f"solid.{field}": value}
     try:
-        made = picture(dressing.set_looks(DEMO, chart, looks), values_of(DEMO), chart)
+        made = picture(look_edits.set_looks(DEMO, chart, looks), values_of(DEMO), chart)
     except KavletError:
         return
     assert "nan" not in svg.dumps(made.scene)

@@ -14,8 +14,8 @@ from kavlet.core.layout.figure import Figure
 from kavlet.core.layout.solid.bodies import Ball
 from kavlet.core.layout.solid.labels import SolidRim, crossed
 from kavlet.core.layout.solid.paint import ball_items
-from kavlet.core.layout.solid.seen import seen
-from kavlet.core.layout.solid.sheet import GAMMA, extent, on_sheet, placed, under_light, veil
+from kavlet.core.layout.solid.plane_projection import GAMMA, extent, on_sheet, placed, under_light, veil
+from kavlet.core.layout.solid.visible_areas import seen
 from kavlet.core.scene.paints import RadialGradient
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Group, Image, Shape, Stamp, Writing

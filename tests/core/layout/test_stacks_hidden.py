@@ -3,11 +3,12 @@
 import pytest
 
 from kavlet.core.charts.looks import of_layer
-from kavlet.core.document import dressing, edits
+from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.office.sheets import sheets_for
-from kavlet.core.office_model.told import plain_charts
-from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.document.looks import look_edits
+from kavlet.core.office.worksheets import sheets_for
+from kavlet.core.office_model.convert import plain_charts
+from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.spreadsheet.cells import Cell
 
 ROWS: list[list[Cell]] = [["what", "base", "up", "down"], ["Sales", 0.0, 50.0, None], ["Costs", 20.0, None, 30.0],
@@ -27,7 +28,7 @@ def seen(document: Document) -> dict[tuple[str, int], object]:
 
 
 def hidden(document: Document, *keys: str) -> Document:
-    return dressing.set_looks(document, "k1", {of_layer(key, "hidden"): True for key in keys})
+    return look_edits.set_looks(document, "k1", {of_layer(key, "hidden"): True for key in keys})
 
 
 @pytest.mark.parametrize(

@@ -3,8 +3,8 @@
 import pytest
 
 from kavlet.core.document import edits
-from kavlet.core.layout.words.room import Room, body_of
-from kavlet.core.text.apart import apart
+from kavlet.core.layout.words.free_space import Room, body_of
+from kavlet.core.text.disambiguate import apart
 from kavlet.core.text.shaping import width
 from kavlet.core.values.geometry import Rect, Size
 from tests.making import document, draw, findings, table

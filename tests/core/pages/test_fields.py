@@ -5,8 +5,9 @@ import itertools
 import pytest
 
 from kavlet.core.charts.fields import Field
-from kavlet.core.document import edits, item_fields
+from kavlet.core.document import edits
 from kavlet.core.document.document import Document
+from kavlet.core.document.pages import item_fields
 from kavlet.core.interaction.meanings import meaning
 from kavlet.core.pages import fields
 from kavlet.core.pages.items.chart_frame import ChartFrame

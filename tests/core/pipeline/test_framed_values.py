@@ -5,18 +5,20 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from kavlet.core.document import charting, edits, paging
+from kavlet.core.document import edits
+from kavlet.core.document.charts import chart_edits
+from kavlet.core.document.charts.recipe_saving import saved_recipe, with_recipe
 from kavlet.core.document.document import Document
-from kavlet.core.document.recipe_saving import saved_recipe, with_recipe
+from kavlet.core.document.pages import page_edits
 from kavlet.core.layout.figure import Figure
-from kavlet.core.office.sheets import sheets_for
-from kavlet.core.office_model.pages import chart_part_of
+from kavlet.core.office.worksheets import sheets_for
+from kavlet.core.office_model.convert_pages import chart_part_of
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.page import Page
 from kavlet.core.pipeline.framed_values import framed_values
-from kavlet.core.pipeline.paging.chart_frame import framed
-from kavlet.core.pipeline.paging.multiples import ends_of, rows_of
-from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.pipeline.page_items.chart_frame import framed
+from kavlet.core.pipeline.page_items.multiples import ends_of, rows_of
+from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.spreadsheet.cells import Cell
 from kavlet.core.values.errors import KavletError
@@ -106,7 +108,7 @@ def test_a_group_is_summed_up_under_its_own_name() -> None:
 def test_a_chart_by_an_author_s_own_recipe_stands_in_its_frame_as_alone() -> None:
     document = of("stepping", 3, 2, [40, 25, 10, 44, 20, 18, *[0] * 6])
     own = saved_recipe(document, "k1", Pictures().picture(document, "k1").build.chart, "My steps")
-    document = charting.try_recipe(with_recipe(document, own), "k1", own.name)
+    document = chart_edits.try_recipe(with_recipe(document, own), "k1", own.name)
     assert document.chart("k1").recipe == own.name
     entry = framed(ChartFrame("", chart="k1", row=2, title=False), BOX, document, Page("", ""))
     expected = told(Pictures().picture(chosen(document, 2), "k1").figure)
@@ -122,8 +124,8 @@ def test_a_frame_that_shows_what_the_document_shows_reads_the_document_s_values(
 
 def test_a_delivered_frame_takes_its_own_helper_values_along() -> None:
     document = of("stepping", 3, 2, [40, 25, 10, 44, 20, 18, *[0] * 6])
-    document, page = paging.add_page(document, "A4")
-    document, item = paging.put(document, page, ChartFrame("", chart="k1", row=2), BOX)
+    document, page = page_edits.add_page(document, "A4")
+    document, item = page_edits.put(document, page, ChartFrame("", chart="k1", row=2), BOX)
     values = Pictures().values(document)
     held = document.page(page).item(item)
     assert isinstance(held, ChartFrame)

@@ -3,7 +3,7 @@
 from kavlet.core.document.document import Document
 from kavlet.core.document.history import History
 from kavlet.core.messages import say
-from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.proofreading import Proofreader, proofread
 

@@ -13,9 +13,10 @@ from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.charts.texts import Text
-from kavlet.core.document import dressing, edits
+from kavlet.core.document import edits
 from kavlet.core.document.document import AltText, ChartEntry, Document
-from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.document.looks import look_edits
+from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.proof.checks.title_missing import message_now
 from kavlet.core.proof.proofreading import drawn_chart
 from kavlet.core.proof.registry import CHECKS
@@ -35,7 +36,7 @@ def made(recipe: str, rows: list[list[Cell]], roles: dict[str, Any] | None = Non
 
 
 def looks(of: Document, **values: Any) -> Document:
-    return dressing.set_looks(
+    return look_edits.set_looks(
         of, "k1", {path.replace("__", ".").replace("series_", "series "): value for path, value in values.items()}
     )
 

@@ -12,7 +12,7 @@ from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.scale import Scale
 from kavlet.core.document import edits
 from kavlet.core.document.document import AltText, Document, PictureFile
-from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.proof.checks.capped import hidden
 from kavlet.core.proof.checks.colour_blind import least, safe_palette
 from kavlet.core.proof.checks.contrast import needed

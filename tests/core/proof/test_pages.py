@@ -6,14 +6,15 @@ import msgspec
 import pytest
 from PIL import Image
 
-from kavlet.core.document import edits, paging
+from kavlet.core.document import edits
 from kavlet.core.document.document import Document, PictureFile
+from kavlet.core.document.pages import page_edits
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.key_figure import KeyFigure
 from kavlet.core.pages.items.placed_picture import PlacedPicture
 from kavlet.core.pages.items.words import Words, plain
 from kavlet.core.pages.page import AnyItem
-from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.proof.finding import Finding
 from kavlet.core.proof.proofreading import Proofreader, proofread
 from kavlet.core.spreadsheet.table import Source
@@ -26,9 +27,9 @@ SOURCED = {"source": "Source: own counts"}
 
 def on_page(document: Document, *items: AnyItem, size: str = "A4", **page: object) -> Document:
     """A document with a page of items where they say."""
-    document, made = paging.add_page(document, size, name="Page", **page)
+    document, made = page_edits.add_page(document, size, name="Page", **page)
     for item in items:
-        document, _ = paging.put(document, made, item, item.box)
+        document, _ = page_edits.put(document, made, item, item.box)
     return document
 
 

@@ -6,8 +6,9 @@ from typing import Any
 
 import pytest
 
-from kavlet.core.document import dressing, edits
+from kavlet.core.document import edits
 from kavlet.core.document.document import Document
+from kavlet.core.document.looks import look_edits
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.spreadsheet.cells import Cell, Formula, Written
 from kavlet.core.values.errors import KavletError
@@ -62,12 +63,12 @@ def _random(chance: random.Random) -> Document:
     document, chart = edits.add_chart(document, table, recipe.name)
     document = edits.change_chart(document, chart, title=chance.choice(TITLES))
     looks = {path: chance.choice(values) for path, values in LOOKS if chance.random() < 0.08}
-    document = dressing.set_looks(document, chart, looks)
+    document = look_edits.set_looks(document, chart, looks)
     for parameter in recipe.parameters:
         if chance.random() < 0.12 and parameter.type in ("number", "choice", "flag"):
             value = chance.choice(parameter.choices or (parameter.minimum or 0.0, 20.0, 5.0))
             setting = chance.random() < 0.5 if parameter.type == "flag" else value
-            document = dressing.set_setting(document, chart, parameter.name, setting)
+            document = look_edits.set_setting(document, chart, parameter.name, setting)
     if chance.random() < 0.2:
         document = edits.change_chart(document, chart, width=chance.choice([160.0, 240.0]), height=140.0)
     return document

@@ -8,8 +8,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from kavlet.core.document import dressing, edits
+from kavlet.core.document import edits
 from kavlet.core.document.document import Document
+from kavlet.core.document.looks import look_edits
 from kavlet.core.layout.figure import Mark
 from kavlet.core.pipeline.stages import Picture, picture
 from kavlet.core.scene.primitives import Shape, Writing
@@ -20,7 +21,7 @@ from tests.making import findings, kept, make, table, values_of
 
 def draw(document: Document, size: Size | None = None, **changes: Any) -> Picture:
     for name, value in changes.items():
-        document = dressing.set_setting(document, "k1", name, value)
+        document = look_edits.set_setting(document, "k1", name, value)
     return kept(picture(document, values_of(document), "k1", size), document)
 
 

@@ -15,8 +15,9 @@ from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.overrides import checked, held, overridden
 from kavlet.core.charts.reference import Reference
 from kavlet.core.charts.scale import Scale
-from kavlet.core.document import dressing, edits
+from kavlet.core.document import edits
 from kavlet.core.document.document import Document
+from kavlet.core.document.looks import look_edits
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files import kit as kit_file
 from kavlet.core.files import pictures, svg
@@ -265,7 +266,7 @@ def test_a_symbol_keeps_the_colours_of_its_file_by_choice() -> None:
         return [one.fill.hex for one in group.items] if group is not None else []
 
     assert drawn(made) == ["#d03030", "#000080", "#000000"]
-    assert drawn(dressing.with_own_colours(made, "flag", False)) == []
+    assert drawn(look_edits.with_own_colours(made, "flag", False)) == []
     assert "#d03030" in svg.dumps(draw(made).scene)
     assert kavlet_file.loads(kavlet_file.dumps(made), "x") == made
 
@@ -283,12 +284,12 @@ def test_a_palette_serves_the_document() -> None:
     entry = made.charts[0]
     own = ("#102030", "#405060")
     made = edits.change_chart(made, entry.id, dress=msgspec.structs.replace(entry.dress, palette=own))
-    made = dressing.with_common_palette(made, entry.id, True)
+    made = look_edits.with_common_palette(made, entry.id, True)
     for chart in (entry.id, other):
         shown = picture(made, recalculate(made.tables), chart)
         assert shown.figure.marks[0].fill is not None
         assert shown.figure.marks[0].fill.hex == "#102030"
-    back = dressing.with_common_palette(made, entry.id, False)
+    back = look_edits.with_common_palette(made, entry.id, False)
     assert back.palette is None
     assert back.charts[0].dress.palette == own
     assert kavlet_file.loads(kavlet_file.dumps(made), "x") == made
@@ -310,17 +311,17 @@ def test_palettes_of_the_document_have_names_and_go_along_in_kits() -> None:
     chart = made.charts[0]
     blues = ("#003f7d", "#7fa8d0")
     made = edits.change_chart(made, chart.id, dress=msgspec.structs.replace(chart.dress, palette=blues))
-    named = dressing.with_named_palette(made, chart.id, "Our blues")
+    named = look_edits.with_named_palette(made, chart.id, "Our blues")
     assert [(one.name, one.colours) for one in named.palettes] == [("Our blues", blues)]
     assert named.charts[0].dress.palette == "Our blues"
     assert resolve(named.charts[0].dress, named.house).palette[0].hex == blues[0]
-    common = dressing.with_common_palette(named, chart.id, True)
+    common = look_edits.with_common_palette(named, chart.id, True)
     assert common.palette == "Our blues"
     assert resolve(Dress(), common.house).palette[1].hex == blues[1]
     kept = kit_file.loads(kit_file.dumps(kit_file.taken_from(named, chart.id, "house")), "house")
     put = kit_file.put_on(document("columns", ROWS), kept)
     assert resolve(put.charts[0].dress, put.house).palette[0].hex == blues[0]
-    for left in (dressing.without_palette(named, "Our blues"), dressing.without_palette(common, "Our blues")):
+    for left in (look_edits.without_palette(named, "Our blues"), look_edits.without_palette(common, "Our blues")):
         assert not left.palettes
         assert resolve(left.charts[0].dress, left.house).palette[0].hex == blues[0]
     with pytest.raises(KavletError, match="Our blues"):

@@ -6,8 +6,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from kavlet.core.spreadsheet.cell_input import shown_for_editing, typed
 from kavlet.core.spreadsheet.cells import Cell, Formula, Written
-from kavlet.core.spreadsheet.typed import shown_for_editing, typed
 from kavlet.core.text.numbers import listed_locale, written
 from kavlet.core.values.number_text import DATE, PERCENT, PLAIN, NumberStyle, NumberText
 

@@ -10,10 +10,10 @@ import pytest
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.files.formats import Wish
-from kavlet.core.office_model.figures import figures_of
+from kavlet.core.office_model.figure_table import figures_of
 from kavlet.core.web.html import SCRIPT, WebSheet, WebStep, dumps
+from kavlet.export.html import page
 from kavlet.export.outgoing import Outgoing
-from kavlet.export.web import page
 from tests.office import made
 
 ROWS = [["stage", "people"], ["Gate & <co>", 1400.0], ["Hide", 240.0]]

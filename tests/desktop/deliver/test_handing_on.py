@@ -13,10 +13,10 @@ from pytestqt.qtbot import QtBot
 from kavlet.core.files.formats import Wish
 from kavlet.core.values.geometry import Size
 from kavlet.core.values.sizes import MM
-from kavlet.desktop.deliver.choice import Choice
-from kavlet.desktop.deliver.outbox_sheet import OutboxSheet
+from kavlet.desktop.deliver.last_delivery import Choice
+from kavlet.desktop.deliver.outbox_dialog import OutboxSheet
 from kavlet.desktop.deliver.printing import Printing, PrintSheet, paint_sheets, placed
-from kavlet.desktop.deliver.showcase_sheet import ShowcaseSheet
+from kavlet.desktop.deliver.showcase_dialog import ShowcaseSheet
 from kavlet.desktop.window import Window
 from kavlet.sharing import outbox, showcase
 

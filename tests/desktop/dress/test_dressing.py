@@ -9,12 +9,12 @@ from PySide6.QtGui import QColor, QPixmap, QScreen
 from PySide6.QtWidgets import QApplication, QInputDialog
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.document import dressing
+from kavlet.core.document.looks import look_edits
 from kavlet.core.interaction.parts import Part
 from kavlet.core.messages import say
 from kavlet.core.spreadsheet.cells import Cell
 from kavlet.core.styling.fills import GradientFill, PictureFill
-from kavlet.desktop import documents
+from kavlet.desktop import document_loading
 from kavlet.desktop.dress.screen_pick import ScreenPick
 from kavlet.desktop.window import Window
 from tests.desktop.hands import drag, figure, label, place, row, show, spec, type_in
@@ -137,8 +137,8 @@ def test_a_remembered_look_holds_gap_and_connectors_and_comes_with_a_new_table(w
     show(window, "bridge")
     window.store.edit_chart(
         say("settings"),
-        lambda document, chart: dressing.set_setting(
-            dressing.set_setting(document, chart.id, "gap", 12.0), chart.id, "connectors", False
+        lambda document, chart: look_edits.set_setting(
+            look_edits.set_setting(document, chart.id, "gap", 12.0), chart.id, "connectors", False
         ),
     )
     told: list[str] = []
@@ -146,18 +146,18 @@ def test_a_remembered_look_holds_gap_and_connectors_and_comes_with_a_new_table(w
     window.looks.remember()
     assert told == ["New charts by this recipe will look like this one."]
     rows: list[list[Cell]] = [["step", "change"], ["Start", 100.0], ["More", 40.0], ["Less", -30.0], ["More yet", 9.0]]
-    made = documents.from_rows("steps", rows, "en")
+    made = document_loading.from_rows("steps", rows, "en")
     chart = made.charts[0]
     assert chart.recipe == "bridge"
     assert chart.settings == {"gap": 12.0, "connectors": False}
     window.looks.forget()
-    assert documents.from_rows("steps", rows, "en").charts[0].settings == {}
+    assert document_loading.from_rows("steps", rows, "en").charts[0].settings == {}
 
 
 def test_a_remembered_symbol_comes_before_a_proposed_one(window: Window) -> None:
     show(window, "capsule")
     window.store.edit_chart(
-        say("settings"), lambda document, chart: dressing.set_setting(document, chart.id, "symbol", "tree")
+        say("settings"), lambda document, chart: look_edits.set_setting(document, chart.id, "symbol", "tree")
     )
     window.looks.remember()
     show(window, "columns")
@@ -169,9 +169,9 @@ def test_a_remembered_symbol_comes_before_a_proposed_one(window: Window) -> None
 def test_what_figures_depend_on_is_not_remembered(window: Window) -> None:
     show(window, "bridge")
     window.store.edit_chart(
-        say("settings"), lambda document, chart: dressing.set_setting(document, chart.id, "totals", "first")
+        say("settings"), lambda document, chart: look_edits.set_setting(document, chart.id, "totals", "first")
     )
-    assert dressing.settings_of_looks(window.store.document, window.store.here.id).get("totals") is None
+    assert look_edits.settings_of_looks(window.store.document, window.store.here.id).get("totals") is None
 
 
 def test_both_colours_of_a_gradient_have_a_field(window: Window, qtbot: QtBot) -> None:

@@ -7,7 +7,7 @@ from PIL import Image
 from PySide6.QtCore import Qt
 from pytestqt.qtbot import QtBot
 
-from kavlet.desktop.dress.schemes_sheet import PICTURE, SchemesSheet
+from kavlet.desktop.dress.schemes_dialog import PICTURE, SchemesSheet
 from kavlet.desktop.window import Window
 from tests.desktop.hands import show
 

@@ -4,8 +4,8 @@ import pytest
 from PySide6.QtCore import Qt
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.document import dressing
-from kavlet.core.document.cells import set_number_text
+from kavlet.core.document.looks import look_edits
+from kavlet.core.document.tables.cell_edits import set_number_text
 from kavlet.core.interaction.parts import Part
 from kavlet.core.messages import say
 from kavlet.core.values.number_text import NumberText
@@ -119,7 +119,7 @@ def test_an_axis_follows_its_column_and_has_a_number_text_of_its_own(window: Win
         say("number text"), lambda document, table: set_number_text(document, table.id, all_cells, percent)
     )
     window.store.edit_chart(
-        say("ink"), lambda document, chart: dressing.set_looks(document, chart.id, {"frame.along.visible": True})
+        say("ink"), lambda document, chart: look_edits.set_looks(document, chart.id, {"frame.along.visible": True})
     )
     assert ticks()
     assert all(text.endswith("%") for text in ticks())
@@ -201,7 +201,7 @@ def test_settings_are_given_back_apart_from_looks(window: Window, qtbot: QtBot) 
 def test_a_chart_whose_scale_has_no_way_can_still_be_dressed(window: Window, qtbot: QtBot) -> None:
     show(window, "bars")
     looks = {"frame.along.step": -1.0}
-    window.store.edit_chart(say("step"), lambda document, chart: dressing.set_looks(document, chart.id, looks))
+    window.store.edit_chart(say("step"), lambda document, chart: look_edits.set_looks(document, chart.id, looks))
     window.store.select(Part("layer", "series 1"))
     type_in(qtbot, window.dress.rows["layers.series 1.name"].field, "Renamed")
     assert window.store.chart.dress.overrides["layers.series 1.name"] == "Renamed"

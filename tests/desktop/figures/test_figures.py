@@ -17,7 +17,7 @@ from kavlet.core.files import tables as table_files
 from kavlet.core.spreadsheet.cells import Formula, Written
 from kavlet.desktop.figures import clipboard
 from kavlet.desktop.figures.formula_edit import FormulaEdit, spans
-from kavlet.desktop.figures.reading import ReadingSheet
+from kavlet.desktop.figures.import_dialog import ReadingSheet
 from kavlet.desktop.window import Window
 from tests.desktop.hands import cell, centre, shown, start_typing
 

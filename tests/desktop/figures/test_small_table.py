@@ -5,8 +5,8 @@ from PySide6.QtCore import Qt
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.spreadsheet.cells import Cell
-from kavlet.desktop.documents import from_rows
-from kavlet.desktop.figures.small_table import SmallTableSheet
+from kavlet.desktop.document_loading import from_rows
+from kavlet.desktop.figures.small_table_dialog import SmallTableSheet
 from kavlet.desktop.window import Window
 
 ROWS: list[list[Cell]] = [

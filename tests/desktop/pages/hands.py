@@ -3,7 +3,7 @@
 from PySide6.QtCore import QPoint, QPointF, Qt
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.document import paging
+from kavlet.core.document.pages import page_edits
 from kavlet.core.messages import say
 from kavlet.core.pages.page import AnyItem
 from kavlet.core.values.geometry import Rect
@@ -21,9 +21,9 @@ def fresh(window: Window, qtbot: QtBot, *items: tuple[AnyItem, Rect], size: str 
     made: list[str] = []
 
     def added(document):  # type: ignore[no-untyped-def]
-        document, page = paging.add_page(document, size, **changes)
+        document, page = page_edits.add_page(document, size, **changes)
         for item, box in items:
-            document, new = paging.put(document, page, item, box)
+            document, new = page_edits.put(document, page, item, box)
             made.append(new)
         made.insert(0, page)
         return document

@@ -5,7 +5,7 @@ import pytest
 from PySide6.QtCore import QPoint, QPointF, Qt
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.document import paging
+from kavlet.core.document.pages import page_edits
 from kavlet.core.pages.arrangements import bays
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.drawn_shape import DrawnShape
@@ -384,7 +384,7 @@ def test_zoom_and_back(window: Window, qtbot: QtBot) -> None:
 def test_undo_of_a_page_s_edit_when_the_page_is_gone(window: Window, qtbot: QtBot) -> None:
     three(window, qtbot)
     count = len(window.store.document.pages)
-    window.store.edit_page(paging.say("x"), lambda document, page: paging.delete_page(document, page.id))
+    window.store.edit_page(page_edits.say("x"), lambda document, page: page_edits.delete_page(document, page.id))
     assert len(window.store.document.pages) == count - 1
     window.store.undo()
     window.store.undo()

@@ -9,8 +9,9 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.document import edits, paging
+from kavlet.core.document import edits
 from kavlet.core.document.document import Document
+from kavlet.core.document.pages import page_edits
 from kavlet.core.files.formats import Wish
 from kavlet.core.layout.figure import Mark
 from kavlet.core.messages import say
@@ -23,9 +24,9 @@ from kavlet.core.pages.items.words import Words, plain
 from kavlet.core.pages.page import Page, named_size
 from kavlet.core.values.geometry import Rect
 from kavlet.core.values.sizes import MM
-from kavlet.desktop.deliver.choice import Choice
-from kavlet.desktop.deliver.sheet import DeliverSheet
-from kavlet.desktop.finding import Findable
+from kavlet.desktop.command_search import Findable
+from kavlet.desktop.deliver.deliver_dialog import DeliverSheet
+from kavlet.desktop.deliver.last_delivery import Choice
 from kavlet.desktop.store import Store
 from kavlet.desktop.window import Window
 from tests.desktop.hands import pick, pulled, type_in
@@ -73,7 +74,7 @@ def test_the_switch_goes_to_pages_and_back(window: Window) -> None:
 def test_a_document_without_pages_invites_to_the_first(window: Window) -> None:
     store = window.store
     for page in store.document.pages:
-        store.edit(say("delete page"), lambda document, page=page: paging.delete_page(document, page.id))
+        store.edit(say("delete page"), lambda document, page=page: page_edits.delete_page(document, page.id))
     window.places.show_pages()
     assert window.pages.first.isVisible()
     assert not window.pages.puts["words"].isEnabled()
@@ -86,7 +87,7 @@ def test_a_document_without_pages_invites_to_the_first(window: Window) -> None:
 def test_send_to_page_makes_the_first_page_and_shows_it(window: Window) -> None:
     store = window.store
     for page in store.document.pages:
-        store.edit(say("delete page"), lambda document, page=page: paging.delete_page(document, page.id))
+        store.edit(say("delete page"), lambda document, page=page: page_edits.delete_page(document, page.id))
     window.places.show_stage()
     chart = store.chart.id
     window.actions_by_name["send_to_page"].trigger()
@@ -179,10 +180,10 @@ def test_an_edit_elsewhere_keeps_the_touched_chart_in_its_place(window: Window, 
     _, frame = chart_page(window, qtbot)
     touch(window, frame)
     page = window.store.page.id
-    window.store.edit(say("x"), lambda document: paging.placed(document, page, {frame: BOX.moved(0, 40)}))
+    window.store.edit(say("x"), lambda document: page_edits.placed(document, page, {frame: BOX.moved(0, 40)}))
     view, box = window.pages.canvas.frame, window.pages.canvas.on_screen(boxes(window)[frame])
     assert abs(view.mapToParent(view.sheet().topLeft()).y() - box.y()) <= 1
-    window.store.edit(say("x"), lambda document: paging.delete_items(document, page, [frame]))
+    window.store.edit(say("x"), lambda document: page_edits.delete_items(document, page, [frame]))
     assert not view.item
     assert not view.isVisible()
 
@@ -225,14 +226,14 @@ def test_pages_are_dragged_to_another_place(window: Window) -> None:
 
 
 def test_pictures_of_pages_follow_edits(window: Window, qtbot: QtBot) -> None:
-    from kavlet.desktop.pages.strip import PICTURE
+    from kavlet.desktop.pages.page_strip import PICTURE
 
     window.places.show_pages()
     strip = window.pages.strip
     qtbot.waitUntil(lambda: all(strip.item(i).data(PICTURE) is not None for i in range(strip.count())), timeout=20_000)
     at = window.pages.strip.currentRow()
     before = strip.item(at).data(PICTURE).toImage()
-    window.store.edit_page(say("x"), lambda document, page: paging.change_page(document, page.id, ground="#224422"))
+    window.store.edit_page(say("x"), lambda document, page: page_edits.change_page(document, page.id, ground="#224422"))
     qtbot.waitUntil(lambda: strip.item(at).data(PICTURE).toImage() != before, timeout=10_000)
 
 
@@ -473,11 +474,11 @@ def test_words_of_another_program_become_an_item(window: Window, qtbot: QtBot) -
 
 def test_a_page_in_view_that_is_gone_gives_way_to_another() -> None:
     store = Store()
-    document, first = paging.add_page(Document())
-    document, second = paging.add_page(document)
+    document, first = page_edits.add_page(Document())
+    document, second = page_edits.add_page(document)
     store.load(document, None, "x")
     store.show_page(second)
-    store.edit(say("delete page"), lambda held: paging.delete_page(held, second))
+    store.edit(say("delete page"), lambda held: page_edits.delete_page(held, second))
     assert store.page.id == first
 
 

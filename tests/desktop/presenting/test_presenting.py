@@ -8,18 +8,19 @@ from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtWidgets import QMessageBox
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.document import edits, paging
+from kavlet.core.document import edits
+from kavlet.core.document.pages import page_edits
 from kavlet.core.files import journal
 from kavlet.core.messages import say
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.key_figure import KeyFigure
 from kavlet.core.pages.items.step_control import StepControl
-from kavlet.core.pipeline.paging.sheet import chart_box
-from kavlet.core.pipeline.paging.step_control import parts
+from kavlet.core.pipeline.page_items.page_context import chart_box
+from kavlet.core.pipeline.page_items.step_control import parts
 from kavlet.core.values.geometry import Rect
 from kavlet.desktop.presenting import show as showing
+from kavlet.desktop.presenting.audience_screen import PresentedPage
 from kavlet.desktop.presenting.show import Show, eased
-from kavlet.desktop.presenting.stage import PresentedPage
 from kavlet.desktop.window import Window
 
 Key = Qt.Key
@@ -37,16 +38,18 @@ def stage(window: Window, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch) -> Iter
 
     def made(document):  # type: ignore[no-untyped-def]
         for page in document.pages:
-            document = paging.delete_page(document, page.id)
-        document, first = paging.add_page(document, "Slide 16:9", name="Steps", speaker="Say hello")
-        document, _ = paging.put(document, first, ChartFrame("", chart=stepping), Rect(60, 60, 600, 300))
-        document, _ = paging.put(document, first, StepControl(""), Rect(60, 400, 400, 40))
-        document, second = paging.add_page(document, "Slide 16:9", name="Figures")
+            document = page_edits.delete_page(document, page.id)
+        document, first = page_edits.add_page(document, "Slide 16:9", name="Steps", speaker="Say hello")
+        document, _ = page_edits.put(document, first, ChartFrame("", chart=stepping), Rect(60, 60, 600, 300))
+        document, _ = page_edits.put(document, first, StepControl(""), Rect(60, 400, 400, 40))
+        document, second = page_edits.add_page(document, "Slide 16:9", name="Figures")
         value = f"='{table.name}'!B2"
-        document, _ = paging.put(document, second, KeyFigure("", value=value, caption="visits"), Rect(60, 60, 200, 120))
-        document, _ = paging.put(document, second, ChartFrame("", chart=columns), Rect(300, 60, 560, 400))
-        document, _skipped = paging.add_page(document, "Slide 16:9", name="Skipped", skipped=True)
-        document, _ = paging.add_page(document, "A4", name="Last")
+        document, _ = page_edits.put(
+            document, second, KeyFigure("", value=value, caption="visits"), Rect(60, 60, 200, 120)
+        )
+        document, _ = page_edits.put(document, second, ChartFrame("", chart=columns), Rect(300, 60, 560, 400))
+        document, _skipped = page_edits.add_page(document, "Slide 16:9", name="Skipped", skipped=True)
+        document, _ = page_edits.add_page(document, "A4", name="Last")
         return document
 
     assert window.store.edit(say("x"), made)
@@ -338,7 +341,7 @@ def test_one_chart_in_full_view(window: Window, qtbot: QtBot) -> None:
 def test_nothing_to_present_is_said(window: Window) -> None:
     store = window.store
     for page in store.document.pages:
-        store.edit(say("x"), lambda document, page=page: paging.change_page(document, page.id, skipped=True))
+        store.edit(say("x"), lambda document, page=page: page_edits.change_page(document, page.id, skipped=True))
     window.actions_by_name["present"].trigger()
     assert window.presenting.stage is None
     assert "present" in window.saying.text()
@@ -346,7 +349,7 @@ def test_nothing_to_present_is_said(window: Window) -> None:
 
 def test_presenting_begins_at_the_page_in_view_even_a_skipped_one(window: Window) -> None:
     page = window.store.document.pages[3]
-    window.store.edit(say("x"), lambda document: paging.change_page(document, page.id, skipped=True))
+    window.store.edit(say("x"), lambda document: page_edits.change_page(document, page.id, skipped=True))
     window.places.show_pages()
     window.store.show_page(page.id)
     window.pages.present.click()

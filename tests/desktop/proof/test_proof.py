@@ -9,8 +9,9 @@ from PySide6.QtGui import QImage
 from PySide6.QtWidgets import QWidget
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.document import dressing, edits
+from kavlet.core.document import edits
 from kavlet.core.document.document import Document
+from kavlet.core.document.looks import look_edits
 from kavlet.core.interaction.parts import Part
 from kavlet.core.messages import say
 from kavlet.core.proof.finding import Finding
@@ -44,7 +45,7 @@ def legends(window: Window, qtbot: QtBot, count: int = 2) -> list[str]:
 
     def edit(document: Document) -> Document:
         for chart in charts:
-            document = dressing.set_looks(document, chart, {"legend.side": "top"})
+            document = look_edits.set_looks(document, chart, {"legend.side": "top"})
         return document
 
     window.store.edit(say("x"), edit)

@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QApplication, QFileDialog
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.recipes.registry import RECIPES
-from kavlet.desktop.documents import demo
+from kavlet.desktop.document_loading import demo
 from kavlet.desktop.dress.fields import TextField
 from kavlet.desktop.figures.what_if import CHOICES
 from kavlet.desktop.window import Window

@@ -17,7 +17,7 @@ from kavlet.core.files import journal
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.messages import say
 from kavlet.desktop.main import offer_kept
-from kavlet.desktop.recovery.sheet import RecoverySheet
+from kavlet.desktop.recovery.recovery_dialog import RecoverySheet
 from kavlet.desktop.window import Window
 
 SCRIPT = """
@@ -170,7 +170,7 @@ def test_what_is_taken_up_is_kept_again_before_the_old_journal_goes(window: Wind
     edit(window, 7777.0)
     crash(window)
     (old,) = journals()
-    from kavlet.desktop.recovery.keeper import Keeper
+    from kavlet.desktop.recovery.journal_writer import Keeper
 
     window.keeper = Keeper(window.store, window)
     (kept,) = [one for one in (journal.read(old),) if one is not None]

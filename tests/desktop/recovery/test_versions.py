@@ -7,7 +7,7 @@ import pytest
 from kavlet.core.document import edits
 from kavlet.core.files import versions
 from kavlet.core.messages import say
-from kavlet.desktop.recovery.versions_sheet import VersionsSheet
+from kavlet.desktop.recovery.versions_dialog import VersionsSheet
 from kavlet.desktop.window import Window
 
 

@@ -6,7 +6,7 @@ from pytestqt.qtbot import QtBot
 from kavlet.core.document import edits
 from kavlet.core.messages import say
 from kavlet.core.spreadsheet.cells import Cell
-from kavlet.desktop.documents import from_rows
+from kavlet.desktop.document_loading import from_rows
 from kavlet.desktop.window import Window
 
 

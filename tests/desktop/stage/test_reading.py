@@ -9,8 +9,8 @@ from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.messages import say
 from kavlet.core.spreadsheet.cells import Cell
-from kavlet.desktop.documents import from_rows, with_best_chart
-from kavlet.desktop.dress.readings import ACROSS, DOWN
+from kavlet.desktop.document_loading import from_rows, with_best_chart
+from kavlet.desktop.dress.direction_choice import ACROSS, DOWN
 from kavlet.desktop.window import Window
 
 WALKS: list[list[Cell]] = [

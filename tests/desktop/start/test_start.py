@@ -9,8 +9,8 @@ from pytestqt.qtbot import QtBot
 from kavlet.core.document.document import Document
 from kavlet.core.files import kavlet
 from kavlet.core.recipes.recipe import QUESTIONS
-from kavlet.desktop import recent
-from kavlet.desktop.documents import demo
+from kavlet.desktop import recent_files
+from kavlet.desktop.document_loading import demo
 from kavlet.desktop.start.cards import RecentCard
 from kavlet.desktop.window import Window
 
@@ -69,7 +69,7 @@ def test_documents_opened_last_are_pictures(empty: Window, qtbot: QtBot, tmp_pat
     path, broken = tmp_path / "Yearly.kavlet", tmp_path / "Broken.kavlet"
     kavlet.save(demo(), path)
     broken.write_bytes(b"no document")
-    monkeypatch.setattr(recent, "recent", lambda: [path, broken])
+    monkeypatch.setattr(recent_files, "recent", lambda: [path, broken])
     empty.start.hide()
     empty.start.show()
     qtbot.waitUntil(lambda: not empty.start.drawing, timeout=20_000)

@@ -10,7 +10,7 @@ from kavlet.core.charts.chart import AnyLayer, Chart
 from kavlet.core.charts.texts import Note
 from kavlet.core.messages import say
 from kavlet.core.pages.page import Page
-from kavlet.core.recipes.own import OwnRecipe
+from kavlet.core.recipes.own_recipe import OwnRecipe
 from kavlet.core.recipes.recipe import Setting
 from kavlet.core.spreadsheet.table import Table
 from kavlet.core.styling.palettes import Palette

@@ -5,16 +5,16 @@ from typing import Any
 
 import msgspec
 
-from kavlet.core.document import filled_runs
+from kavlet.core.document.charts.recipe_lookup import find_recipe, series_role
 from kavlet.core.document.document import ChartEntry, Document, fresh_id, fresh_name, with_chart, with_table
-from kavlet.core.document.fitting import fitted
-from kavlet.core.document.following import Place, with_formulas
-from kavlet.core.document.following_looks import following_rows, with_roles, without_read
-from kavlet.core.document.guessing import guess_roles
-from kavlet.core.document.helper_tables import NAMES, VALUES, refuse_helper, written_through
-from kavlet.core.document.lookup import find_recipe, series_role
-from kavlet.core.document.settled import settled
-from kavlet.core.document.totals import closing_rows
+from kavlet.core.document.looks.look_updates import following_rows, with_roles, without_read
+from kavlet.core.document.tables import filled_runs
+from kavlet.core.document.tables.evaluated_table import settled
+from kavlet.core.document.tables.helper_columns import fitted
+from kavlet.core.document.tables.helper_tables import NAMES, VALUES, refuse_helper, written_through
+from kavlet.core.document.tables.reference_updates import Place, with_formulas
+from kavlet.core.document.tables.role_guessing import guess_roles
+from kavlet.core.document.tables.total_rows import closing_rows
 from kavlet.core.messages import say
 from kavlet.core.spreadsheet.cells import Cell
 from kavlet.core.spreadsheet.references import Shift, column_letters, shifted

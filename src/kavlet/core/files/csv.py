@@ -11,9 +11,9 @@ from msgspec import Struct
 
 from kavlet.core.files import atomic
 from kavlet.core.messages import say, words
+from kavlet.core.spreadsheet.cell_input import read_field
 from kavlet.core.spreadsheet.cells import Cell, Formula, is_number, plain_value, text_of
 from kavlet.core.spreadsheet.table import check_extent
-from kavlet.core.spreadsheet.typed import read_field
 from kavlet.core.values.errors import KavletError
 
 SUFFIXES = (".csv", ".tsv", ".txt")

@@ -11,8 +11,8 @@ import msgspec
 from msgspec import Struct
 
 from kavlet.core.files import csv, json_records, ods, workbook, xlsx
-from kavlet.core.files.calculated import field, unrounded
-from kavlet.core.files.sheet import ReadSheet
+from kavlet.core.files.table_texts import field, unrounded
+from kavlet.core.files.worksheet import ReadSheet
 from kavlet.core.messages import Message, say
 from kavlet.core.scene.readers import Reader
 from kavlet.core.spreadsheet.cells import Value

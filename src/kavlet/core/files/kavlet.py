@@ -11,7 +11,7 @@ from msgspec import Struct
 
 from kavlet.core.document.document import Document
 from kavlet.core.files import atomic
-from kavlet.core.files.rotten import sound
+from kavlet.core.files.untrusted_input import sound
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.xml_text import encoded

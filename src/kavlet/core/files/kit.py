@@ -8,7 +8,7 @@ from msgspec import Struct
 
 from kavlet.core.document.document import Document, PictureFile
 from kavlet.core.files import atomic
-from kavlet.core.files.rotten import sound
+from kavlet.core.files.untrusted_input import sound
 from kavlet.core.messages import say
 from kavlet.core.styling.palettes import Palette
 from kavlet.core.styling.style import Dress, House, resolve

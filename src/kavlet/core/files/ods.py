@@ -6,8 +6,8 @@ from collections.abc import Mapping
 from datetime import date
 from pathlib import Path
 
-from kavlet.core.files import apart, archive, measured, workbook
-from kavlet.core.files.sheet import ReadSheet
+from kavlet.core.files import archive, subprocess_reader, workbook, workbook_size
+from kavlet.core.files.worksheet import ReadSheet
 from kavlet.core.messages import say
 from kavlet.core.spreadsheet.cells import ErrorValue, Formula, Written, text_of
 from kavlet.core.spreadsheet.functions.dates import as_date
@@ -26,17 +26,17 @@ _BRACKETS = re.compile(r'("(?:[^"]|"")*")|\[([^\]]*)\]')
 def sheets(path: Path) -> list[str]:
     """The names of a workbook's sheets."""
     content = workbook.content_of(path)
-    measured.check_ods(archive.members(content, path.name, ("content.xml",)), path.name)
-    return apart.names(content, path.name)
+    workbook_size.check_ods(archive.members(content, path.name, ("content.xml",)), path.name)
+    return subprocess_reader.names(content, path.name)
 
 
 def read(path: Path, title: str | None = None, part: str | None = None) -> ReadSheet:
     """A sheet (the first when not named) or a range of it. Raises KavletError when it can't be read."""
     content = workbook.content_of(path)
     parts = archive.members(content, path.name, ("content.xml",))
-    measured.check_ods(parts, path.name)
-    chosen = workbook.pick(apart.names(content, path.name), title, path.name)
-    held = apart.values(content, chosen, path.name)
+    workbook_size.check_ods(parts, path.name)
+    chosen = workbook.pick(subprocess_reader.names(content, path.name), title, path.name)
+    held = subprocess_reader.values(content, chosen, path.name)
     has_formulas = any(b"table:formula" in one for one in parts.values())
     formulas = _formulas(parts["content.xml"], chosen, path.name) if has_formulas else {}
     return workbook.built(held, formulas, chosen, part, path.name)

@@ -3,9 +3,9 @@
 from pathlib import Path
 
 from kavlet.core.files import atomic
-from kavlet.core.files.rotten import sound
+from kavlet.core.files.untrusted_input import sound
 from kavlet.core.messages import say
-from kavlet.core.recipes.own import OwnRecipe, dumps, loads
+from kavlet.core.recipes.own_recipe import OwnRecipe, dumps, loads
 
 SUFFIX = ".kavlet-recipe"
 MOST_BYTES = 4_000_000

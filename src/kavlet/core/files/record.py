@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from typing import Any
 
 from kavlet.core.layout.figure import Figure, Mark, PlacedAxis, PlacedText
-from kavlet.core.layout.solid.seen import Seen, seen
+from kavlet.core.layout.solid.visible_areas import Seen, seen
 from kavlet.core.recipes.recipe import HelperBuild
 from kavlet.core.spreadsheet.cells import ErrorValue, Value
 from kavlet.core.values.geometry import Rect

@@ -7,8 +7,8 @@ import msgspec
 
 from kavlet.core.files import atomic, csv
 from kavlet.core.files.formats import TABLES, by_ending, endings
-from kavlet.core.files.rotten import sound
-from kavlet.core.files.sheet import ReadSheet
+from kavlet.core.files.untrusted_input import sound
+from kavlet.core.files.worksheet import ReadSheet
 from kavlet.core.messages import say
 from kavlet.core.spreadsheet.cells import Cell
 from kavlet.core.spreadsheet.table import Source

@@ -7,7 +7,7 @@ from pathlib import Path
 import msgspec
 
 from kavlet.core.files import atomic
-from kavlet.core.files.sheet import FilledArea, ReadSheet, area, sheet
+from kavlet.core.files.worksheet import FilledArea, ReadSheet, area, sheet
 from kavlet.core.messages import say
 from kavlet.core.spreadsheet.references import rewritten
 from kavlet.core.spreadsheet.table import Table

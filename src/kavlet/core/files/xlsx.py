@@ -7,8 +7,8 @@ from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
 
-from kavlet.core.files import apart, archive, measured, workbook
-from kavlet.core.files.sheet import ReadSheet
+from kavlet.core.files import archive, subprocess_reader, workbook, workbook_size
+from kavlet.core.files.worksheet import ReadSheet
 from kavlet.core.messages import say
 from kavlet.core.spreadsheet.cells import ERRORS, ErrorValue, Formula, Value, Written, text_of
 from kavlet.core.spreadsheet.recalculate import Values
@@ -26,16 +26,16 @@ def sheets(path: Path) -> list[str]:
     """The names of a workbook's sheets."""
     content = workbook.content_of(path)
     archive.members(content, path.name, ())
-    return apart.names(content, path.name)
+    return subprocess_reader.names(content, path.name)
 
 
 def read(path: Path, title: str | None = None, part: str | None = None) -> ReadSheet:
     """A sheet (the first when not named) or a range of it. Raises KavletError when it can't be read."""
     content = workbook.content_of(path)
     parts = archive.members(content, path.name, (".xml",))
-    measured.check_xlsx(parts, path.name)
-    chosen = workbook.pick(apart.names(content, path.name), title, path.name)
-    held = apart.values(content, chosen, path.name)
+    workbook_size.check_xlsx(parts, path.name)
+    chosen = workbook.pick(subprocess_reader.names(content, path.name), title, path.name)
+    held = subprocess_reader.values(content, chosen, path.name)
     asked = any(_WORTH_READING.search(one) for name, one in parts.items() if "worksheets/" in name)
     formulas = _formulas(content, chosen, path.name) if asked else {}
     return workbook.built(held, formulas, chosen, part, path.name)

@@ -12,8 +12,8 @@ from kavlet.core.charts.frame import Cartesian, Polar
 from kavlet.core.charts.looks import of_layer
 from kavlet.core.charts.overrides import held
 from kavlet.core.charts.solid import MOST_ANGLE, Solid
-from kavlet.core.document import dressing
 from kavlet.core.document.document import Document
+from kavlet.core.document.looks import look_edits
 from kavlet.core.interaction.parts import Part, boxes
 from kavlet.core.layout.context import least_plot
 from kavlet.core.layout.figure import Figure, Mark
@@ -120,10 +120,10 @@ def dragged(document: Document, chart_id: str, looks: Looks) -> Document:
     """The document with what a drag has brought about."""
     settings = {path.removeprefix(SETTING): value for path, value in looks.items() if path.startswith(SETTING)}
     for name, value in settings.items():
-        document = dressing.set_setting(document, chart_id, name, value)
+        document = look_edits.set_setting(document, chart_id, name, value)
     others = {path: value for path, value in looks.items() if not path.startswith(SETTING)}
-    others = dressing.limited(document, chart_id, others)
-    return dressing.set_looks(document, chart_id, others) if others else document
+    others = look_edits.limited(document, chart_id, others)
+    return look_edits.set_looks(document, chart_id, others) if others else document
 
 
 def _offset(name: Message, path: str, chart: Chart, figure: Figure, part: Part) -> Drag:

@@ -4,7 +4,7 @@ from msgspec import Struct
 
 from kavlet.core.office import drawing
 from kavlet.core.office.xml import Element, add
-from kavlet.core.office_model.model import Axes, Lettered, PlainAxis, PlainChart
+from kavlet.core.office_model.chart_model import Axes, Lettered, PlainAxis, PlainChart
 from kavlet.core.office_model.number_codes import code
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.number_text import NumberText

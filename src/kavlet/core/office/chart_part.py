@@ -8,9 +8,9 @@ from msgspec import Struct
 from kavlet.core.office import drawing
 from kavlet.core.office.chart_axes import AXES, axes
 from kavlet.core.office.chart_texts import texts_over
-from kavlet.core.office.sheets import Sheets, shown
+from kavlet.core.office.worksheets import Sheets, shown
 from kavlet.core.office.xml import Element, add, dumps, root
-from kavlet.core.office_model.model import (
+from kavlet.core.office_model.chart_model import (
     Errors,
     Lettered,
     Place,
@@ -100,7 +100,7 @@ class _Writer:
 
     def looks(self, parent: Element, fill: PlainFill | None, line: object, own_line: bool = True) -> None:
         """Fill and line of a part."""
-        from kavlet.core.office_model.model import Stroke
+        from kavlet.core.office_model.chart_model import Stroke
 
         made = add(parent, "c:spPr")
         drawing.fill(made, fill, self.picture(fill))

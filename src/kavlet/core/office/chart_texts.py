@@ -2,7 +2,7 @@
 
 from kavlet.core.office import drawing
 from kavlet.core.office.xml import add, dumps, root
-from kavlet.core.office_model.model import PlainWords
+from kavlet.core.office_model.chart_model import PlainWords
 
 
 def texts_over(texts: tuple[PlainWords, ...]) -> bytes | None:

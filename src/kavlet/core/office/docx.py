@@ -7,7 +7,11 @@ from typing import Any
 from lxml import etree
 
 from kavlet.core.files import svg
-from kavlet.core.office.manner import (
+from kavlet.core.office.package import CHART_TYPE, SHARP, ChartStore, parts_of
+from kavlet.core.office.theme import themed
+from kavlet.core.office.vector_picture import add_vector
+from kavlet.core.office.worksheets import sheets_for
+from kavlet.core.office.writing_options import (
     LEVELS,
     LONGEST_TITLE,
     HeadingLevels,
@@ -16,13 +20,9 @@ from kavlet.core.office.manner import (
     reading_order,
     with_pictures,
 )
-from kavlet.core.office.package import CHART_TYPE, SHARP, ChartStore, parts_of
-from kavlet.core.office.sheets import sheets_for
-from kavlet.core.office.theme import themed
-from kavlet.core.office.vector_picture import add_vector
 from kavlet.core.office.xlsx import workbook
 from kavlet.core.office.xml import EMU, RELATION, SPACES, add
-from kavlet.core.office_model.model import Lettered
+from kavlet.core.office_model.chart_model import Lettered
 from kavlet.core.office_model.page_model import ChartPart, PicturePart, PlainPage, TablePart, TextParagraph, TextPart
 from kavlet.core.spreadsheet.table import Table
 from kavlet.core.values.colour import Colour

@@ -1,7 +1,7 @@
 """Fills, lines and texts in DrawingML (ISO/IEC 29500-1, 20.1 and 21.1)."""
 
 from kavlet.core.office.xml import EMU, Element, add
-from kavlet.core.office_model.model import Gradient, Lettered, Pattern, PlainFill, PlainPicture, Stroke
+from kavlet.core.office_model.chart_model import Gradient, Lettered, Pattern, PlainFill, PlainPicture, Stroke
 from kavlet.core.values.colour import Colour
 
 PATTERNS = {"lines": "wdUpDiag", "cross": "diagCross", "dots": "pct25"}

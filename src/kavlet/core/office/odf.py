@@ -6,7 +6,7 @@ from typing import Any
 from lxml import etree
 
 from kavlet.core.office.package import Paint, packed, picture_bytes
-from kavlet.core.office_model.model import PlainPicture
+from kavlet.core.office_model.chart_model import PlainPicture
 from kavlet.core.values.xml_text import xml_text
 
 SPACES = {

@@ -11,8 +11,8 @@ from kavlet.core.messages import Message, say
 from kavlet.core.office.odf import Element, add, dumps, filled_pictures, name, paragraphs, points, put, root
 from kavlet.core.office.odf_fills import Fills
 from kavlet.core.office.package import Paint
-from kavlet.core.office.sheets import Sheets, shown
-from kavlet.core.office_model.model import (
+from kavlet.core.office.worksheets import Sheets, shown
+from kavlet.core.office_model.chart_model import (
     Lettered,
     Place,
     PlainAxis,

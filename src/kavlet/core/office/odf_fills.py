@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 from kavlet.core.messages import Message, say
 from kavlet.core.office.odf import Element, add, points, put
-from kavlet.core.office_model.model import Gradient, Pattern, PlainFill, PlainPicture, Stroke
+from kavlet.core.office_model.chart_model import Gradient, Pattern, PlainFill, PlainPicture, Stroke
 from kavlet.core.values.colour import Colour
 
 

@@ -3,12 +3,12 @@
 from collections.abc import Callable, Sequence
 
 from kavlet.core.files import svg
-from kavlet.core.office.manner import Manner
 from kavlet.core.office.odf import Element, Package, add, dumps, meta, points, put, root
 from kavlet.core.office.odf_chart import Differs, odf_chart, text_properties
 from kavlet.core.office.package import SHARP, STAND_IN
-from kavlet.core.office.sheets import sheets_for
-from kavlet.core.office_model.model import Lettered, PlainChart, Stroke
+from kavlet.core.office.worksheets import sheets_for
+from kavlet.core.office.writing_options import Manner
+from kavlet.core.office_model.chart_model import Lettered, PlainChart, Stroke
 from kavlet.core.office_model.page_model import TableCell, TablePart, TextParagraph, TextRun
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.spreadsheet.table import Table

@@ -2,11 +2,11 @@
 
 from collections.abc import Sequence
 
-from kavlet.core.office.manner import INK, Manner, with_pictures
 from kavlet.core.office.odf import Element, add, points, put
 from kavlet.core.office.odf_chart import Differs
 from kavlet.core.office.odf_parts import OdfParts, default_styles
-from kavlet.core.office_model.model import Lettered, Stroke
+from kavlet.core.office.writing_options import INK, Manner, with_pictures
+from kavlet.core.office_model.chart_model import Lettered, Stroke
 from kavlet.core.office_model.page_model import (
     AnyPart,
     ChartPart,

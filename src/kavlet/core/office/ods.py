@@ -9,9 +9,9 @@ from kavlet.core.office.odf import VERSION, Element, Package, add, dumps, meta, 
 from kavlet.core.office.odf_chart import Differs, odf_chart
 from kavlet.core.office.odf_parts import default_styles
 from kavlet.core.office.package import SHARP, STAND_IN, Paint, parts_of
-from kavlet.core.office.sheets import Sheets
+from kavlet.core.office.worksheets import Sheets
 from kavlet.core.office.xlsx import GAP_ROWS, Beside
-from kavlet.core.office_model.model import Lettered, PlainCells
+from kavlet.core.office_model.chart_model import Lettered, PlainCells
 from kavlet.core.spreadsheet.references import column_letters
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect

@@ -4,12 +4,20 @@ from collections.abc import Sequence
 
 import msgspec
 
-from kavlet.core.office.manner import INK, LEVELS, HeadingLevels, Manner, readable, reading_order, with_pictures
 from kavlet.core.office.odf import Element, add, points, put
 from kavlet.core.office.odf_chart import Differs, text_properties
 from kavlet.core.office.odf_parts import OdfParts, default_styles
 from kavlet.core.office.odp import list_style
-from kavlet.core.office_model.model import Lettered
+from kavlet.core.office.writing_options import (
+    INK,
+    LEVELS,
+    HeadingLevels,
+    Manner,
+    readable,
+    reading_order,
+    with_pictures,
+)
+from kavlet.core.office_model.chart_model import Lettered
 from kavlet.core.office_model.page_model import (
     ChartPart,
     PicturePart,

@@ -7,9 +7,9 @@ from collections.abc import Callable
 from lxml import etree
 
 from kavlet.core.office.chart_part import BOOK_ID, SHAPES_ID, WrittenChart, chart_part
-from kavlet.core.office.sheets import Sheets
+from kavlet.core.office.worksheets import Sheets
 from kavlet.core.office.xml import RELATION
-from kavlet.core.office_model.model import PlainChart, PlainPicture
+from kavlet.core.office_model.chart_model import PlainChart, PlainPicture
 from kavlet.core.scene.primitives import Scene
 
 TYPES = "[Content_Types].xml"

@@ -9,14 +9,14 @@ from msgspec import Struct
 
 from kavlet.core.files import svg
 from kavlet.core.office import drawing
-from kavlet.core.office.manner import LONGEST_TITLE, Manner, with_pictures
 from kavlet.core.office.package import CHART_TYPE, SHARP, ChartStore, parts_of
-from kavlet.core.office.sheets import sheets_for
 from kavlet.core.office.theme import themed
 from kavlet.core.office.vector_picture import add_vector
+from kavlet.core.office.worksheets import sheets_for
+from kavlet.core.office.writing_options import LONGEST_TITLE, Manner, with_pictures
 from kavlet.core.office.xlsx import workbook
 from kavlet.core.office.xml import EMU, RELATION, Element, add
-from kavlet.core.office_model.model import Stroke
+from kavlet.core.office_model.chart_model import Stroke
 from kavlet.core.office_model.page_model import (
     AnyPart,
     ChartPart,

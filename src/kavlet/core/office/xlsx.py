@@ -10,8 +10,8 @@ from kavlet.core.files import xlsx
 from kavlet.core.files.formats import As
 from kavlet.core.office.chart_part import chart_part
 from kavlet.core.office.package import SHAPES_TYPE, SHARP, Paint, chart_parts, declare, packed, parts_of, relations
-from kavlet.core.office.sheets import Sheets
-from kavlet.core.office_model.model import PlainChart
+from kavlet.core.office.worksheets import Sheets
+from kavlet.core.office_model.chart_model import PlainChart
 from kavlet.core.scene.primitives import Scene
 
 ROW = 15.0  # points; how tall a row is

@@ -14,6 +14,7 @@ from kavlet.core.charts.ranges import Ranges
 from kavlet.core.charts.reference import Reference
 from kavlet.core.charts.rings import Rings
 from kavlet.core.charts.wedges import Wedges
+from kavlet.core.office_model.converter import Tell
 from kavlet.core.office_model.layers import (
     area,
     band,
@@ -29,7 +30,6 @@ from kavlet.core.office_model.layers import (
     rings,
     wedges,
 )
-from kavlet.core.office_model.telling import Tell
 
 TELL: dict[type[Layer], Tell] = {
     Bars: bars.tell,

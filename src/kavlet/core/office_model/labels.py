@@ -11,9 +11,9 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.layer import Layer, Row
 from kavlet.core.layout.figure import Mark, PlacedText
 from kavlet.core.messages import say
-from kavlet.core.office_model.model import Labels, Lettered, Place, PlainCells, PointLabel
+from kavlet.core.office_model.chart_model import Labels, Lettered, Place, PlainCells, PointLabel
+from kavlet.core.office_model.converter import PlainTelling, lettered
 from kavlet.core.office_model.number_codes import quote, told
-from kavlet.core.office_model.telling import PlainTelling, lettered
 from kavlet.core.spreadsheet.cells import Cell, Formula
 from kavlet.core.values.number_text import WHOLE_PERCENT, NumberText
 

@@ -5,7 +5,7 @@ from typing import Literal
 from msgspec import Struct
 
 from kavlet.core.files.formats import As
-from kavlet.core.office_model.model import Lettered, PlainChart
+from kavlet.core.office_model.chart_model import Lettered, PlainChart
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect, Size

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from kavlet.core.office_model.model import PlainCells
+from kavlet.core.office_model.chart_model import PlainCells
 from kavlet.core.spreadsheet.cells import Cell, Formula
 from kavlet.core.spreadsheet.references import column_letters, quoted
 from kavlet.core.spreadsheet.table import HEADER, Column, Table

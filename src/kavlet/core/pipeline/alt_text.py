@@ -9,11 +9,11 @@ from kavlet.core.charts.layer import Layer
 from kavlet.core.document.document import AltText, ChartEntry
 from kavlet.core.layout.data import Data
 from kavlet.core.messages import say, words_in
+from kavlet.core.recipes.captions import headline as headline_of
+from kavlet.core.recipes.captions import shown_by, told
+from kavlet.core.recipes.facts import MOST, Course, Shown, fitting
 from kavlet.core.recipes.recipe import Inputs, Recipe
 from kavlet.core.recipes.registry import RECIPES
-from kavlet.core.recipes.shown import MOST, Course, Shown, fitting
-from kavlet.core.recipes.telling import headline as headline_of
-from kavlet.core.recipes.telling import shown_by, told
 from kavlet.core.text.numbers import DEFAULT_LOCALE, written
 from kavlet.core.values.errors import KavletError
 

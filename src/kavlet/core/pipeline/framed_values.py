@@ -1,7 +1,7 @@
 """The helper values of a chart that is shown otherwise than the document shows it: of another row, group or period."""
 
 from kavlet.core.document.document import ChartEntry, Document, with_chart
-from kavlet.core.document.fitting import fitted
+from kavlet.core.document.tables.helper_columns import fitted
 from kavlet.core.spreadsheet.recalculate import Values, recalculate
 
 

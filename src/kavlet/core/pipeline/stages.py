@@ -17,20 +17,20 @@ from kavlet.core.charts.frame import Grid
 from kavlet.core.charts.overrides import overridden
 from kavlet.core.charts.solid import LOOK_FIELDS
 from kavlet.core.document import edits
+from kavlet.core.document.charts.recipe_lookup import find_recipe
 from kavlet.core.document.document import NO_CHART, ChartEntry, Document
-from kavlet.core.document.lookup import find_recipe
-from kavlet.core.layout.compose import Laid, finished, laid_out
 from kavlet.core.layout.context import Panel
 from kavlet.core.layout.data import Data
 from kavlet.core.layout.draw import draw
 from kavlet.core.layout.figure import Figure
+from kavlet.core.layout.panels import Laid, finished, laid_out
 from kavlet.core.messages import say
 from kavlet.core.pipeline.alt_text import alt_text, long_text
-from kavlet.core.pipeline.bound import bound, bound_entry, bound_note, cell_fields, failing
-from kavlet.core.pipeline.numbered import numbered
-from kavlet.core.pipeline.reading import data_of, helpers_of, inputs_of
-from kavlet.core.recipes.checks import need_row
+from kavlet.core.pipeline.cell_bindings import bound, bound_entry, bound_note, cell_fields, failing
+from kavlet.core.pipeline.chart_inputs import data_of, helpers_of, inputs_of
+from kavlet.core.pipeline.number_overrides import numbered
 from kavlet.core.recipes.recipe import HelperBuild, Inputs, Recipe
+from kavlet.core.recipes.table_problems import need_row
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.spreadsheet.cells import ErrorValue
 from kavlet.core.spreadsheet.recalculate import Values, recalculate

@@ -4,12 +4,12 @@ from collections.abc import Iterable, Mapping
 
 import msgspec
 
+from kavlet.core.document.charts.recipe_lookup import recipes_of
 from kavlet.core.document.document import ChartEntry, Document
-from kavlet.core.document.lookup import recipes_of
 from kavlet.core.messages import say
 from kavlet.core.pages.items.chart_frame import ChartFrame
-from kavlet.core.pipeline.paging.page import PagePicture
-from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.pipeline.page_items.page_picture import PagePicture
+from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.pipeline.stages import Picture
 from kavlet.core.proof.checks.formula_error import GO
 from kavlet.core.proof.finding import Finding, Place, Remedy
@@ -18,8 +18,8 @@ from kavlet.core.proof.subjects import DrawnChart, DrawnPage, Papers
 from kavlet.core.spreadsheet.cells import ErrorValue, Value
 from kavlet.core.spreadsheet.recalculate import Values
 from kavlet.core.spreadsheet.table import HEADER
+from kavlet.core.values.cancellation import go_on
 from kavlet.core.values.errors import KavletError
-from kavlet.core.values.work import go_on
 
 Found = tuple[Finding, ...]
 

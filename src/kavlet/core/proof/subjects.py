@@ -10,13 +10,13 @@ from msgspec import Struct
 from kavlet.core.charts.chart import AnyLayer, Chart
 from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.scale import Scale
-from kavlet.core.document import dressing
 from kavlet.core.document.document import ChartEntry, Document
-from kavlet.core.document.paging import change_item
+from kavlet.core.document.looks import look_edits
+from kavlet.core.document.pages.page_edits import change_item
 from kavlet.core.layout.figure import Figure, Mark, PlacedText
 from kavlet.core.messages import Message, say
 from kavlet.core.pages.page import Page
-from kavlet.core.pipeline.paging.page import PagePicture
+from kavlet.core.pipeline.page_items.page_picture import PagePicture
 from kavlet.core.pipeline.stages import Picture
 from kavlet.core.proof.finding import Edit, Finding, Place, Remedy
 from kavlet.core.recipes.recipe import Inputs
@@ -129,7 +129,7 @@ class DrawnChart(Struct, frozen=True, eq=False, dict=True):
     def looks(self, key: str, name: Message, looks: Mapping[str, Any], restates: bool = False) -> Remedy:
         """The remedy that sets looks of the chart."""
         chart = self.entry.id
-        return Remedy(key, name, lambda document: dressing.set_looks(document, chart, looks), restates)
+        return Remedy(key, name, lambda document: look_edits.set_looks(document, chart, looks), restates)
 
     def setting(self, key: str, name: Message, settings: Mapping[str, Any], restates: bool = False) -> Remedy:
         """The remedy that sets parameters of its recipe."""
@@ -137,7 +137,7 @@ class DrawnChart(Struct, frozen=True, eq=False, dict=True):
 
         def edit(document: Document) -> Document:
             for parameter, value in settings.items():
-                document = dressing.set_setting(document, chart, parameter, value)
+                document = look_edits.set_setting(document, chart, parameter, value)
             return document
 
         return Remedy(key, name, edit, restates)
@@ -149,7 +149,7 @@ class DrawnChart(Struct, frozen=True, eq=False, dict=True):
         def edit(document: Document) -> Document:
             if page is not None:
                 document = change_item(document, page.id, item, low=None, high=None)
-            return dressing.set_looks(document, chart, also)
+            return look_edits.set_looks(document, chart, also)
 
         return edit
 

@@ -5,11 +5,11 @@ from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.layer import Missing
 from kavlet.core.charts.scale import Scale
-from kavlet.core.recipes.checks import needing
+from kavlet.core.recipes.building_blocks import NAME, VALUES, choice, flag, number, scale_ends, series_key, series_said
 from kavlet.core.recipes.columns import STACKS, formulas
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, VALUES, choice, flag, number, scale_ends, series_key, series_said
 from kavlet.core.recipes.recipe import Inputs, Recipe
+from kavlet.core.recipes.table_problems import needing
 from kavlet.core.shapes.curve import Course
 from kavlet.core.values.number_text import WHOLE_PERCENT
 

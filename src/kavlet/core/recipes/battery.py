@@ -9,10 +9,20 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.messages import Percent, say
-from kavlet.core.recipes.checks import need_above_zero, need_numbers
+from kavlet.core.recipes.building_blocks import (
+    OF,
+    ROW,
+    added_goals,
+    direction,
+    goal_of,
+    number,
+    optional,
+    text,
+    total_of,
+)
 from kavlet.core.recipes.features import Features, Suited, round_above, when
-from kavlet.core.recipes.parts import OF, ROW, added_goals, direction, goal_of, number, optional, text, total_of
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Repeats, Role, Setting
+from kavlet.core.recipes.table_problems import need_above_zero, need_numbers
 from kavlet.core.styling.fills import GradientFill
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError

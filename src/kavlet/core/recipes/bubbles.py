@@ -9,13 +9,13 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.looks import of_layer
 from kavlet.core.messages import counted, say
 from kavlet.core.recipes import sentences
-from kavlet.core.recipes.checks import needing
+from kavlet.core.recipes.building_blocks import NAME, choice, flag, number
 from kavlet.core.recipes.columns import formulas
+from kavlet.core.recipes.facts import Telling
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, choice, flag, number
 from kavlet.core.recipes.points import X, Y, axes
 from kavlet.core.recipes.recipe import Inputs, Mend, Notice, Recipe, Role
-from kavlet.core.recipes.shown import Telling
+from kavlet.core.recipes.table_problems import needing
 
 
 def chart(inputs: Inputs) -> Chart:

@@ -9,10 +9,10 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.messages import counted, say
-from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers
+from kavlet.core.recipes.building_blocks import NAME, VALUE, direction, gap, optional, said
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, VALUE, direction, gap, optional, said
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe
+from kavlet.core.recipes.table_problems import need_above_zero, need_no_negatives, need_numbers
 
 
 def formulas(places: Places) -> dict[str, list[str]]:

@@ -8,9 +8,8 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale
 from kavlet.core.messages import Percent, say
-from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers
+from kavlet.core.recipes.building_blocks import NAME, SHARE_SCALE, direction, flag, gap, listed, number, optional
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, SHARE_SCALE, direction, flag, gap, listed, number, optional
 from kavlet.core.recipes.recipe import (
     HelperColumn,
     Inputs,
@@ -23,6 +22,7 @@ from kavlet.core.recipes.recipe import (
     Setting,
     finite,
 )
+from kavlet.core.recipes.table_problems import need_above_zero, need_no_negatives, need_numbers
 from kavlet.core.styling.fills import GradientFill
 from kavlet.core.values.number_text import WHOLE_PERCENT
 

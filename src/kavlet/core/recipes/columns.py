@@ -8,9 +8,7 @@ from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.labels import Label, Position
 from kavlet.core.charts.layer import Stack
 from kavlet.core.charts.scale import Scale
-from kavlet.core.recipes.checks import needing
-from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import (
+from kavlet.core.recipes.building_blocks import (
     NAME,
     VALUES,
     choice,
@@ -21,7 +19,9 @@ from kavlet.core.recipes.parts import (
     series_key,
     series_said,
 )
+from kavlet.core.recipes.features import Features, Suited, when
 from kavlet.core.recipes.recipe import Inputs, Parameter, Places, Recipe
+from kavlet.core.recipes.table_problems import needing
 from kavlet.core.shapes.body import BodyForm
 from kavlet.core.values.number_text import WHOLE_PERCENT
 

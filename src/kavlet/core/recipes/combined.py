@@ -9,12 +9,12 @@ from kavlet.core.charts.layer import Stack
 from kavlet.core.charts.line import Line
 from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale
-from kavlet.core.recipes.checks import needing
+from kavlet.core.recipes.building_blocks import NAME, choice, flag, gap, overlap, series_said
 from kavlet.core.recipes.columns import STACKS, formulas
+from kavlet.core.recipes.facts import Telling
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, choice, flag, gap, overlap, series_said
 from kavlet.core.recipes.recipe import Inputs, Recipe, Role
-from kavlet.core.recipes.shown import Telling
+from kavlet.core.recipes.table_problems import needing
 from kavlet.core.shapes.curve import Course
 
 

@@ -20,11 +20,11 @@ from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale
 from kavlet.core.messages import named, say
 from kavlet.core.recipes import sentences
-from kavlet.core.recipes.checks import largest, need_no_negatives, need_numbers
+from kavlet.core.recipes.building_blocks import choice, direction, flag, gap, listed
+from kavlet.core.recipes.facts import Telling
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import choice, direction, flag, gap, listed
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Role
-from kavlet.core.recipes.shown import Telling
+from kavlet.core.recipes.table_problems import largest, need_no_negatives, need_numbers
 from kavlet.core.spreadsheet.cells import text_of
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError

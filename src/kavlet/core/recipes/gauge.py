@@ -19,9 +19,8 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.charts.texts import Note
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.messages import say
-from kavlet.core.recipes.checks import need_numbers
+from kavlet.core.recipes.building_blocks import ROW, choice, flag, number, optional, text
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import ROW, choice, flag, number, optional, text
 from kavlet.core.recipes.recipe import (
     HelperColumn,
     Inputs,
@@ -35,6 +34,7 @@ from kavlet.core.recipes.recipe import (
     Setting,
     split_list,
 )
+from kavlet.core.recipes.table_problems import need_numbers
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import PERCENT, PLAIN

@@ -13,11 +13,11 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.messages import counted
 from kavlet.core.recipes import sentences
-from kavlet.core.recipes.checks import need_numbers
+from kavlet.core.recipes.building_blocks import NAME, direction, flag, gap, listed, number
+from kavlet.core.recipes.facts import Telling
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, direction, flag, gap, listed, number
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Role
-from kavlet.core.recipes.shown import Telling
+from kavlet.core.recipes.table_problems import need_numbers
 from kavlet.core.values.number_text import PERCENT
 
 

@@ -8,11 +8,11 @@ from kavlet.core.charts.labels import Label, When
 from kavlet.core.charts.layer import Missing
 from kavlet.core.charts.line import Line
 from kavlet.core.charts.scale import Scale
-from kavlet.core.recipes.checks import needing
+from kavlet.core.recipes.building_blocks import NAME, VALUES, choice, flag, number, scale_ends, series_key, series_said
 from kavlet.core.recipes.columns import formulas
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, VALUES, choice, flag, number, scale_ends, series_key, series_said
 from kavlet.core.recipes.recipe import Inputs, Recipe
+from kavlet.core.recipes.table_problems import needing
 from kavlet.core.shapes.curve import Course
 
 

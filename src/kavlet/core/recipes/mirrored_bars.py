@@ -7,11 +7,11 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.messages import say
-from kavlet.core.recipes.checks import largest, need_no_negatives, need_numbers
+from kavlet.core.recipes.building_blocks import NAME, flag, gap, listed
+from kavlet.core.recipes.facts import Telling
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, flag, gap, listed
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe, Role
-from kavlet.core.recipes.shown import Telling
+from kavlet.core.recipes.table_problems import largest, need_no_negatives, need_numbers
 
 
 def formulas(places: Places) -> dict[str, list[str]]:

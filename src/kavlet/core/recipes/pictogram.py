@@ -9,9 +9,8 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.messages import say
-from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers
+from kavlet.core.recipes.building_blocks import GAP, NAME, choice, direction, flag, number, optional, said
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import GAP, NAME, choice, direction, flag, number, optional, said
 from kavlet.core.recipes.recipe import (
     HelperColumn,
     Inputs,
@@ -24,6 +23,7 @@ from kavlet.core.recipes.recipe import (
     Setting,
     finite,
 )
+from kavlet.core.recipes.table_problems import need_above_zero, need_no_negatives, need_numbers
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import PLAIN
 

@@ -7,10 +7,10 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.messages import say
-from kavlet.core.recipes.checks import need_no_negatives, need_numbers
+from kavlet.core.recipes.building_blocks import NAME, VALUE, choice, direction, flag, gap, said
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, VALUE, choice, direction, flag, gap, said
 from kavlet.core.recipes.recipe import Inputs, Parameter, Places, Recipe
+from kavlet.core.recipes.table_problems import need_no_negatives, need_numbers
 from kavlet.core.styling.fills import How, PictureFill
 
 

@@ -10,11 +10,21 @@ from kavlet.core.charts.looks import of_layer
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.messages import say
 from kavlet.core.recipes import sentences
-from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers, need_something
+from kavlet.core.recipes.building_blocks import (
+    NAME,
+    VALUE,
+    choice,
+    hole,
+    listed,
+    number,
+    optional,
+    parts_above_whole,
+    text,
+)
+from kavlet.core.recipes.facts import Telling
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, VALUE, choice, hole, listed, number, optional, parts_above_whole, text
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, finite
-from kavlet.core.recipes.shown import Telling
+from kavlet.core.recipes.table_problems import need_above_zero, need_no_negatives, need_numbers, need_something
 from kavlet.core.values.apportion import rounded_shares
 from kavlet.core.values.number_text import WHOLE_PERCENT
 from kavlet.core.values.sums import exact_sum

@@ -8,12 +8,12 @@ from kavlet.core.charts.looks import of_layer
 from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale, ScaleKind
 from kavlet.core.recipes import sentences
-from kavlet.core.recipes.checks import needing
+from kavlet.core.recipes.building_blocks import NAME, choice, flag, number
 from kavlet.core.recipes.columns import formulas
+from kavlet.core.recipes.facts import Telling
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, choice, flag, number
 from kavlet.core.recipes.recipe import Inputs, Parameter, Recipe, Role
-from kavlet.core.recipes.shown import Telling
+from kavlet.core.recipes.table_problems import needing
 from kavlet.core.shapes.spots import SpotForm
 
 X = Role("x", "number", "The figure that goes to the right.")

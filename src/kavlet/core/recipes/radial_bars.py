@@ -6,10 +6,10 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.rings import Rings
 from kavlet.core.messages import say
-from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers, need_something
+from kavlet.core.recipes.building_blocks import NAME, VALUE, choice, flag, hole, number, optional, said
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, VALUE, choice, flag, hole, number, optional, said
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Mend, Notice, Places, Recipe, finite
+from kavlet.core.recipes.table_problems import need_above_zero, need_no_negatives, need_numbers, need_something
 
 
 def formulas(places: Places) -> dict[str, list[str]]:

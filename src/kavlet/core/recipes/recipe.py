@@ -10,8 +10,8 @@ from msgspec import Struct
 
 from kavlet.core.charts.chart import Chart
 from kavlet.core.messages import Message, named, say, words_in
+from kavlet.core.recipes.facts import Telling
 from kavlet.core.recipes.features import Features, Suited, as_its_own
-from kavlet.core.recipes.shown import Telling
 from kavlet.core.spreadsheet.cells import Value, text_of
 from kavlet.core.spreadsheet.ranges import Floats
 from kavlet.core.spreadsheet.references import RangeReference, column_letters, rewritten

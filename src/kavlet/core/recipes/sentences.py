@@ -4,7 +4,7 @@ import math
 from collections.abc import Sequence
 from itertools import pairwise
 
-from kavlet.core.recipes.shown import Course, Shown
+from kavlet.core.recipes.facts import Course, Shown
 from kavlet.core.text.numbers import written
 from kavlet.core.values.apportion import rounded_shares
 from kavlet.core.values.number_text import PERCENT, WHOLE_PERCENT, NumberText

@@ -4,11 +4,11 @@ import msgspec
 
 from kavlet.core.charts.chart import Chart
 from kavlet.core.messages import say
-from kavlet.core.recipes.checks import needing
+from kavlet.core.recipes.building_blocks import NAME, VALUES, direction
 from kavlet.core.recipes.columns import build, parameters
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, VALUES, direction
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe
+from kavlet.core.recipes.table_problems import needing
 from kavlet.core.spreadsheet.references import column_letters
 from kavlet.core.values.number_text import WHOLE_PERCENT
 

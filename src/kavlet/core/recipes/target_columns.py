@@ -11,10 +11,10 @@ from kavlet.core.charts.line import Line
 from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale
 from kavlet.core.messages import say
-from kavlet.core.recipes.checks import need_numbers
+from kavlet.core.recipes.building_blocks import NAME, choice, direction, flag, gap, optional, said
 from kavlet.core.recipes.features import Features, Suited, round_above, when
-from kavlet.core.recipes.parts import NAME, choice, direction, flag, gap, optional, said
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe, Role, Setting
+from kavlet.core.recipes.table_problems import need_numbers
 from kavlet.core.values.errors import KavletError
 
 

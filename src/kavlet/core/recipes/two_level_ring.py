@@ -10,11 +10,11 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.messages import say
 from kavlet.core.recipes import sentences
-from kavlet.core.recipes.checks import need_no_negatives, need_numbers, need_something
+from kavlet.core.recipes.building_blocks import choice, hole, number, text
+from kavlet.core.recipes.facts import Telling
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import choice, hole, number, text
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe, Role
-from kavlet.core.recipes.shown import Telling
+from kavlet.core.recipes.table_problems import need_no_negatives, need_numbers, need_something
 from kavlet.core.spreadsheet.cells import text_of
 from kavlet.core.text.numbers import written
 from kavlet.core.values.apportion import rounded_shares

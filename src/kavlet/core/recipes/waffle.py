@@ -7,11 +7,11 @@ from kavlet.core.charts.legend import Entry, Legend
 from kavlet.core.charts.looks import of_layer
 from kavlet.core.messages import counted, say
 from kavlet.core.recipes import sentences
-from kavlet.core.recipes.checks import need_above_zero, need_no_negatives, need_numbers, need_something
+from kavlet.core.recipes.building_blocks import NAME, VALUE, choice, listed, number, optional, parts_above_whole
+from kavlet.core.recipes.facts import Telling
 from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.parts import NAME, VALUE, choice, listed, number, optional, parts_above_whole
 from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe
-from kavlet.core.recipes.shown import Telling
+from kavlet.core.recipes.table_problems import need_above_zero, need_no_negatives, need_numbers, need_something
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import WHOLE_PERCENT, NumberText
 

@@ -12,7 +12,7 @@ from kavlet.core.scene.path import Path
 from kavlet.core.scene.primitives import Group, Image, Primitive, Scene, Shape, Stamp, Writing
 from kavlet.core.values.affine import Affine
 from kavlet.core.values.colour import Colour, coded, luminance
-from kavlet.core.values.lately import lately
+from kavlet.core.values.identity_cache import lately
 from kavlet.core.values.vision import as_seen
 
 Reader = Literal["everyone", "protan", "deutan", "tritan", "grey print", "last row"]

@@ -13,8 +13,8 @@ from kavlet.core.solid.light import Light
 from kavlet.core.solid.loft import AXES, TINY, Level, Loft, bezier, tangents
 from kavlet.core.solid.sides import SEEN, K, Place, SeenEdges, Wall, ring, seen_walls
 from kavlet.core.values.arrays import Array
+from kavlet.core.values.cancellation import go_on
 from kavlet.core.values.geometry import Rect
-from kavlet.core.values.work import go_on
 
 AT = np.linspace(0.0, 1.0, K)
 FLAT = 0.3  # how far a flat end may gleam all over, against a curved side that gleams along a line

@@ -12,7 +12,7 @@ from kavlet.core.spreadsheet.graph import CellPlace, Graph
 from kavlet.core.spreadsheet.ranges import ColumnSource, Floats, Key, Range
 from kavlet.core.spreadsheet.references import column_letters
 from kavlet.core.spreadsheet.table import HEADER, Column, Table
-from kavlet.core.values.work import go_on, limited
+from kavlet.core.values.cancellation import go_on, limited
 
 MOST_SECONDS = 60.0  # what one recalculation may take
 

@@ -16,7 +16,7 @@ from msgspec import Struct
 
 from kavlet.core.files import svg
 from kavlet.core.messages import words_in
-from kavlet.core.office_model.figures import Figures
+from kavlet.core.office_model.figure_table import Figures
 from kavlet.core.scene.primitives import Scene
 
 

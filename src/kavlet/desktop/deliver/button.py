@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QApplication, QPushButton, QWidget
 
 from kavlet.core.messages import words
 from kavlet.core.values.errors import KavletError
-from kavlet.desktop.deliver.carrying import DraggedOut
+from kavlet.desktop.deliver.clipboard import DraggedOut
 from kavlet.export.outgoing import Outgoing
 from kavlet.paint.picture import image
 

@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWi
 
 from kavlet.core.messages import words
 from kavlet.core.scene.primitives import Scene
-from kavlet.desktop.look import UNIT
+from kavlet.desktop.stylesheet import UNIT
 from kavlet.paint.painter import paint
 
 SQUARE = 8  # pixels of the chequered ground

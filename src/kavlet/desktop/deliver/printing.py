@@ -23,7 +23,7 @@ from kavlet.core.scene.primitives import Scene
 from kavlet.core.values.geometry import Size
 from kavlet.core.values.sizes import MM
 from kavlet.desktop.dress.fields import ChoiceField, PickField
-from kavlet.desktop.look import UNIT
+from kavlet.desktop.stylesheet import UNIT
 from kavlet.paint.painter import paint
 
 Fit = Literal["true", "fit"]

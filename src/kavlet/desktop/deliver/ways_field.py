@@ -4,7 +4,7 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QButtonGroup, QGridLayout, QLabel, QToolButton, QWidget
 
 from kavlet.core.messages import Message, say, words
-from kavlet.desktop.look import UNIT
+from kavlet.desktop.stylesheet import UNIT
 from kavlet.export.ways import WAYS, Group, Way
 
 HEADINGS: dict[Group, Message] = {

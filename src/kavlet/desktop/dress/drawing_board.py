@@ -18,7 +18,7 @@ from kavlet.core.messages import counted, words
 from kavlet.core.shapes.freehand import Outline, mirrored, moved, outline, path_data, turning, without
 from kavlet.core.values.geometry import Point
 from kavlet.desktop.dress.fields import ChoiceField
-from kavlet.desktop.look import CORNER, UNIT, colours, qcolor
+from kavlet.desktop.stylesheet import CORNER, UNIT, colours, qcolor
 
 SIDE = 380  # pixels, of the board
 GRAB = 9  # pixels from a point by which it is taken

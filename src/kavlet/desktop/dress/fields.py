@@ -18,8 +18,8 @@ from PySide6.QtWidgets import (
 )
 
 from kavlet.core.messages import Message
-from kavlet.desktop.look import UNIT
 from kavlet.desktop.pending_text import TextEditor
+from kavlet.desktop.stylesheet import UNIT
 
 PROSE = 110  # pixels that words of several lines are high
 NOTE_LASTS = 12_000  # milliseconds

@@ -14,7 +14,7 @@ from kavlet.core.values.colour import colour
 from kavlet.core.values.errors import attempt
 from kavlet.desktop.dress.fields import PickField, TextField
 from kavlet.desktop.dress.swatches import ColourField
-from kavlet.desktop.look import UNIT
+from kavlet.desktop.stylesheet import UNIT
 
 KINDS = (
     ("plain", named("plain")), ("round", named("round")), ("along", named("gradient")), ("lines", named("hatched")),

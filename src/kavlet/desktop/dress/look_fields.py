@@ -5,9 +5,10 @@ from operator import itemgetter
 import msgspec
 from PySide6.QtWidgets import QCheckBox, QLabel, QPushButton, QVBoxLayout, QWidget
 
-from kavlet.core.document import dressing, edits
+from kavlet.core.document import edits
 from kavlet.core.document.document import ChartEntry, Document
-from kavlet.core.document.owning import looks_of
+from kavlet.core.document.looks import look_edits
+from kavlet.core.document.looks.setting_owner import looks_of
 from kavlet.core.messages import Message, language, named, say, words
 from kavlet.core.pipeline.stages import NO_PICTURE, Picture
 from kavlet.core.styling.palettes import palettes
@@ -18,8 +19,8 @@ from kavlet.core.text.numbers import LOCALES, listed_locale, locale_title
 from kavlet.desktop.dress.fields import ChoiceField, PickField
 from kavlet.desktop.dress.size_fields import SizeFields
 from kavlet.desktop.dress.theme_field import ThemeField
-from kavlet.desktop.look import UNIT
 from kavlet.desktop.store import Store
+from kavlet.desktop.stylesheet import UNIT
 
 Colours = str | tuple[str, ...]
 OWN = "own"
@@ -99,14 +100,14 @@ class LookFields(QWidget):
         self.family.show_choice(chart.dress.family or theme(chart.dress.theme).family)
         self.give_all.setEnabled(bool(looks_of(self._store.document, chart)))
         self.give_settings.setEnabled(bool(chart.settings))
-        left = dressing.leftovers(chart, picture.build.chart) if picture is not NO_PICTURE else []
+        left = look_edits.leftovers(chart, picture.build.chart) if picture is not NO_PICTURE else []
         self.leftover.setText(words("Set by hand, but this chart has no such part: {looks}", looks=left))
         for widget in (self.leftover, self.drop_leftover):
             widget.setVisible(bool(left))
 
     def give_all_back(self) -> None:
         self._store.edit_chart(
-            say("give all looks back to theme"), lambda document, chart: dressing.give_all_back(document, chart.id)
+            say("give all looks back to theme"), lambda document, chart: look_edits.give_all_back(document, chart.id)
         )
 
     def _give_settings_back(self) -> None:
@@ -136,14 +137,14 @@ class LookFields(QWidget):
     def _palette_for_document(self, on: bool) -> None:
         """The chart's palette as that of the document, or the document's taken back, which the chart then keeps."""
         self._store.edit_chart(
-            say("choose palette"), lambda document, chart: dressing.with_common_palette(document, chart.id, on)
+            say("choose palette"), lambda document, chart: look_edits.with_common_palette(document, chart.id, on)
         )
 
     def _drop_leftovers(self) -> None:
         """Drop the values set by hand that lead nowhere."""
-        left = dressing.leftovers(self._store.here, self._store.spec)
+        left = look_edits.leftovers(self._store.here, self._store.spec)
         self._store.edit_chart(
-            say("drop values without a part"), lambda document, chart: dressing.give_back(document, chart.id, left)
+            say("drop values without a part"), lambda document, chart: look_edits.give_back(document, chart.id, left)
         )
 
     def _dress(self, name: Message, **changes: object) -> None:

@@ -9,34 +9,37 @@ from PySide6.QtWidgets import QCheckBox, QFrame, QLabel, QScrollArea, QVBoxLayou
 
 from kavlet.core.charts.looks import below, parse
 from kavlet.core.charts.overrides import checked, held, is_type
-from kavlet.core.document import charting, dressing, edits, entered
+from kavlet.core.document import edits
+from kavlet.core.document.charts import chart_edits
 from kavlet.core.document.document import ChartEntry, Document
-from kavlet.core.document.owning import looks_of, owners
-from kavlet.core.document.totals import counts_totals, total_rows
+from kavlet.core.document.looks import look_edits
+from kavlet.core.document.looks.setting_owner import looks_of, owners
+from kavlet.core.document.tables import input_parsing
+from kavlet.core.document.tables.total_rows import counts_totals, total_rows
 from kavlet.core.interaction import parts
 from kavlet.core.interaction.offers import SOLID, labelled_alike, of_main, offers
 from kavlet.core.interaction.parts import Part
 from kavlet.core.layout.kinds import kind_of, type_name
 from kavlet.core.messages import Message, named, say, upper_first, words
 from kavlet.core.pipeline.alt_text import in_english, own_alt
-from kavlet.core.pipeline.sound import sound
 from kavlet.core.pipeline.stages import NO_PICTURE, Picture
+from kavlet.core.pipeline.validation import sound
 from kavlet.core.styling.fills import PictureFill
 from kavlet.core.styling.style import resolve
 from kavlet.core.values.number_text import PLAIN
-from kavlet.desktop.bit_by_bit import BitByBit
+from kavlet.desktop.debounce import Rest
+from kavlet.desktop.dress.direction_choice import ACROSS, DOWN, READINGS
 from kavlet.desktop.dress.fields import ChoiceField, TextField, give_up_in
 from kavlet.desktop.dress.fill_field import FillField
 from kavlet.desktop.dress.look_fields import LookFields, quiet
 from kavlet.desktop.dress.parameters import ParameterFields
-from kavlet.desktop.dress.readings import ACROSS, DOWN, READINGS
 from kavlet.desktop.dress.row_stock import RowStock
 from kavlet.desktop.dress.rows import DressRow, as_fill
 from kavlet.desktop.dress.solid_fields import SolidFields, reading
-from kavlet.desktop.dress.symbols import SymbolShelf
-from kavlet.desktop.look import UNIT
-from kavlet.desktop.rest import Rest
+from kavlet.desktop.dress.symbol_shelf import SymbolShelf
+from kavlet.desktop.incremental import BitByBit
 from kavlet.desktop.store import Store
+from kavlet.desktop.stylesheet import UNIT
 from kavlet.desktop.tab_order import fields_of, in_tab_order
 
 
@@ -256,7 +259,7 @@ class DressPanel(QFrame):
     def _show(self, picture: Picture) -> None:
         chart, document = self._store.chart, self._store.document
         for name, field in self.texts.items():
-            field.show_text(entered.shown(getattr(chart, name), document.locale))
+            field.show_text(input_parsing.shown(getattr(chart, name), document.locale))
         self.alt.show_text(chart.alt.text if chart.alt is not None else "")
         self.alt.setPlaceholderText(picture.figure.alt_text if chart.alt is None else "")
         self.alt.setToolTip(picture.figure.alt_text)
@@ -342,7 +345,7 @@ class DressPanel(QFrame):
             return
 
         def take() -> None:
-            self.set_value(offer.path, entered.look(store.document, store.values, store.here.table, offer, text))
+            self.set_value(offer.path, input_parsing.look(store.document, store.values, store.here.table, offer, text))
 
         store.guard(take)
 
@@ -356,11 +359,11 @@ class DressPanel(QFrame):
 
         def dressed(document: Document, chart: ChartEntry) -> Document:
             if parse(path).last == "template":
-                entered.template(document, self._store.values, chart.table, str(value))
+                input_parsing.template(document, self._store.values, chart.table, str(value))
             if picture is not NO_PICTURE and not (isinstance(value, str) and value.startswith("=")):
                 for one in looks:
                     checked(picture.build.chart, one, value)
-            made = dressing.set_looks(document, chart.id, looks)
+            made = look_edits.set_looks(document, chart.id, looks)
             return sound(made, self._store.values, chart.id) if parse(path).field[:1] == ("frame",) else made
 
         self._store.edit_chart(self._edit_name(path), dressed)
@@ -368,7 +371,7 @@ class DressPanel(QFrame):
     def _own_colours(self, name: str, on: bool) -> None:
         """Draw a picture of the document in its own colours, or in one, wherever it is used."""
         self._store.edit(
-            say("own colours of {name}", name=name), lambda document: dressing.with_own_colours(document, name, on)
+            say("own colours of {name}", name=name), lambda document: look_edits.with_own_colours(document, name, on)
         )
 
     def _edit_name(self, path: str) -> Message:
@@ -380,7 +383,7 @@ class DressPanel(QFrame):
         """Give a value back to recipe and theme."""
         paths = (path, *self._same_paths(path))
         self._store.edit_chart(
-            say("give back to theme"), lambda document, chart: dressing.give_back(document, chart.id, paths)
+            say("give back to theme"), lambda document, chart: look_edits.give_back(document, chart.id, paths)
         )
 
     def edit(self, name: str) -> None:
@@ -402,7 +405,7 @@ class DressPanel(QFrame):
 
     def _set_text(self, name: str, text: str) -> None:
         def edit(document: Document, chart: ChartEntry) -> Document:
-            held = entered.words_or_formula(document, self._store.values, chart.table, text)
+            held = input_parsing.words_or_formula(document, self._store.values, chart.table, text)
             return edits.change_chart(document, chart.id, **{name: held})
 
         self._store.edit_chart(say("change {what}", what=named(name)), edit)
@@ -417,7 +420,7 @@ class DressPanel(QFrame):
 
     def _repeat(self, on: bool) -> None:
         self._store.edit_chart(
-            say("repeat for each row"), lambda document, chart: charting.repeated(document, chart.id, on)
+            say("repeat for each row"), lambda document, chart: chart_edits.repeated(document, chart.id, on)
         )
 
     def _count_totals(self, on: bool) -> None:

@@ -6,20 +6,21 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QAction, QColor, QIcon, QPainter, QPen
 from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QMenu, QSlider, QVBoxLayout, QWidget, QWidgetAction
 
-from kavlet.core.document import dressing, entered
 from kavlet.core.document.document import ChartEntry, Document
-from kavlet.core.document.owning import setting_of
+from kavlet.core.document.looks import look_edits
+from kavlet.core.document.looks.setting_owner import setting_of
+from kavlet.core.document.tables import input_parsing
 from kavlet.core.messages import named, say, shown_number, symbol_named, upper_first, words
-from kavlet.core.pipeline.sound import sound
+from kavlet.core.pipeline.validation import sound
 from kavlet.core.recipes.recipe import Parameter, Recipe, Setting
 from kavlet.core.shapes.symbol import named_as
 from kavlet.core.styling.style import Style, resolve
 from kavlet.desktop.drawn_icon import OnNewLook, drawn_icon
 from kavlet.desktop.dress.fields import LABEL_WIDTH, SHORT, ChoiceField, PickField, TextField
 from kavlet.desktop.dress.swatches import ColourField
-from kavlet.desktop.dress.symbols import SymbolShelf
-from kavlet.desktop.look import UNIT, colours, qcolor
+from kavlet.desktop.dress.symbol_shelf import SymbolShelf
 from kavlet.desktop.store import Store
+from kavlet.desktop.stylesheet import UNIT, colours, qcolor
 
 
 class ParameterFields(QWidget):
@@ -125,7 +126,7 @@ class ParameterFields(QWidget):
             self._set(name, float(value))
             return
         chart = self._store.here
-        self._store.try_out(dressing.set_setting(self._store.document, chart.id, name, float(value)))
+        self._store.try_out(look_edits.set_setting(self._store.document, chart.id, name, float(value)))
 
     def _field(self, parameter: Parameter) -> QWidget:
         name, label = parameter.name, str(named(parameter.name))
@@ -206,7 +207,7 @@ class ParameterFields(QWidget):
         if name:
             self._store.edit_chart(
                 say("set {what}", what=named(name)),
-                lambda document, chart: dressing.set_setting(document, chart.id, name, value),
+                lambda document, chart: look_edits.set_setting(document, chart.id, name, value),
             )
 
     def _typed(self, parameter: Parameter, text: str) -> None:
@@ -216,8 +217,8 @@ class ParameterFields(QWidget):
             return
 
         def edit(document: Document, chart: ChartEntry) -> Document:
-            value = entered.setting(document, self._store.values, chart.table, parameter, text)
-            made = dressing.set_setting(document, chart.id, parameter.name, value)
+            value = input_parsing.setting(document, self._store.values, chart.table, parameter, text)
+            made = look_edits.set_setting(document, chart.id, parameter.name, value)
             return sound(made, self._store.values, chart.id) if parameter.look.startswith("frame.") else made
 
         self._store.edit_chart(say("set {what}", what=named(parameter.name)), edit)
@@ -228,8 +229,8 @@ def _shown(parameter: Parameter, value: Setting, locale: str) -> Setting:
     if parameter.type == "symbol":
         return str(symbol_named(str(value)))
     if parameter.type == "numbers":
-        return entered.shown_list(str(value), locale)
-    return entered.shown(value, locale) if parameter.type in ("number", "text") else value
+        return input_parsing.shown_list(str(value), locale)
+    return input_parsing.shown(value, locale) if parameter.type in ("number", "text") else value
 
 
 def _show(widget: QWidget, value: Setting) -> None:

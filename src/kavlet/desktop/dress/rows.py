@@ -8,12 +8,12 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
 
 from kavlet.core.charts.fields import Field
-from kavlet.core.document import entered
+from kavlet.core.document.tables import input_parsing
 from kavlet.core.interaction.meanings import meaning
 from kavlet.core.messages import say, words
 from kavlet.desktop.dress.fields import LABEL_WIDTH, SHORT, ChoiceField, PickField, ProseField, TextField
 from kavlet.desktop.dress.fill_field import FillField
-from kavlet.desktop.look import UNIT
+from kavlet.desktop.stylesheet import UNIT
 
 
 class DressRow(QWidget):
@@ -141,8 +141,8 @@ class DressRow(QWidget):
             field.show_text(str(value))
         elif isinstance(field, TextField):
             if offer.kind == "rules":
-                value = entered.shown_rules(str(value or ""))
-            field.show_text(words("mixed") if mixed else entered.shown(value, locale, offer.times))
+                value = input_parsing.shown_rules(str(value or ""))
+            field.show_text(words("mixed") if mixed else input_parsing.shown(value, locale, offer.times))
         elif isinstance(field, QToolButton):
             field.setText(str(value) or "…")
 

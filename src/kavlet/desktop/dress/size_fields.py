@@ -2,15 +2,16 @@
 
 from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
-from kavlet.core.document import edits, entered
+from kavlet.core.document import edits
 from kavlet.core.document.document import ChartEntry, Document
+from kavlet.core.document.tables import input_parsing
 from kavlet.core.messages import say, words
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.lengths import LARGEST, SMALLEST
 from kavlet.core.values.sizes import MM
 from kavlet.desktop.dress.fields import TextField
-from kavlet.desktop.look import UNIT
 from kavlet.desktop.store import Store
+from kavlet.desktop.stylesheet import UNIT
 
 
 class SizeFields(QWidget):
@@ -38,15 +39,15 @@ class SizeFields(QWidget):
     def refresh(self) -> None:
         """Show the size of the chart in view."""
         chart, locale = self._store.chart, self._store.document.locale
-        self.width_field.show_text(entered.shown(round(chart.width / MM, 1), locale))
-        self.height_field.show_text(entered.shown(round(chart.height / MM, 1), locale))
+        self.width_field.show_text(input_parsing.shown(round(chart.width / MM, 1), locale))
+        self.height_field.show_text(input_parsing.shown(round(chart.height / MM, 1), locale))
 
     def _typed(self, side: str, text: str) -> None:
         def edit(document: Document, chart: ChartEntry) -> Document:
-            found = entered.number_or_formula(text, document.locale, "mm")
+            found = input_parsing.number_or_formula(text, document.locale, "mm")
             name = say("Width") if side == "width" else say("Height")
             if isinstance(found, str):
-                found = entered.checked_formula(self._store.values, chart.table, found, name)
+                found = input_parsing.checked_formula(self._store.values, chart.table, found, name)
             factor = found * MM / getattr(chart, side)
             keeps = self.keeps.isChecked()
             sides = {

@@ -7,10 +7,10 @@ from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QToolButton, QVBox
 
 from kavlet.core.interaction.parts import Part
 from kavlet.core.layout.figure import Figure
-from kavlet.core.layout.solid.seen import Seen, seen
+from kavlet.core.layout.solid.visible_areas import Seen, seen
 from kavlet.core.messages import counted, shown_number, words
 from kavlet.core.pipeline.stages import Picture
-from kavlet.desktop.look import UNIT
+from kavlet.desktop.stylesheet import UNIT
 
 FINE = 1.0  # places to a point; tells shares apart by less than a percent
 MOST = 6  # marks whose reading is listed

@@ -12,7 +12,7 @@ from kavlet.core.values.colour import Colour, colour, contrast, mix
 from kavlet.core.values.errors import attempt
 from kavlet.desktop.dress.fields import TextField
 from kavlet.desktop.dress.screen_pick import ScreenPick
-from kavlet.desktop.look import UNIT, colours, qcolor
+from kavlet.desktop.stylesheet import UNIT, colours, qcolor
 
 WHITE, BLACK = Colour(1.0, 1.0, 1.0), Colour(0.0, 0.0, 0.0)
 TINTS = ((WHITE, 0.75), (WHITE, 0.5), (WHITE, 0.25), (BLACK, 0.2), (BLACK, 0.4))  # mixed into the colour in use

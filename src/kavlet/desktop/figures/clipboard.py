@@ -8,7 +8,7 @@ import msgspec
 from PySide6.QtCore import QByteArray, QMimeData
 from PySide6.QtGui import QGuiApplication
 
-from kavlet.core.document.cells import Box
+from kavlet.core.document.tables.cell_edits import Box
 from kavlet.core.files import csv
 from kavlet.core.spreadsheet.cells import Cell, Value
 

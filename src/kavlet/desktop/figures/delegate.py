@@ -18,8 +18,8 @@ from PySide6.QtWidgets import QStyle, QStyledItemDelegate, QStyleOptionViewItem,
 from kavlet.core.spreadsheet.cells import ErrorValue
 from kavlet.core.spreadsheet.table import HEADER
 from kavlet.desktop.figures.formula_edit import FormulaEdit
-from kavlet.desktop.figures.model import Index, TableModel
-from kavlet.desktop.look import Colours, colours, qcolor
+from kavlet.desktop.figures.table_model import Index, TableModel
+from kavlet.desktop.stylesheet import Colours, colours, qcolor
 
 HATCH_STEP = 8
 _CENTRED = Qt.AlignmentFlag.AlignVCenter | Qt.TextFlag.TextSingleLine

@@ -19,8 +19,8 @@ from PySide6.QtWidgets import QCompleter, QFrame, QListView, QPlainTextEdit, QTo
 from kavlet.core.messages import words
 from kavlet.core.spreadsheet.functions import FUNCTIONS
 from kavlet.core.spreadsheet.references import SCAN, RangeReference, reference
-from kavlet.desktop.look import colours
 from kavlet.desktop.pending_text import TextEditor
+from kavlet.desktop.stylesheet import colours
 
 REFERENCE_COLOURS = ("#7a2e5d", "#0e7c86", "#b0630c", "#3f6b2a", "#34558b", "#a8452f")
 REFERENCE_COLOURS_DARK = ("#d58bb8", "#5bb9c2", "#e0aa5a", "#9dbb84", "#8faadc", "#e08b76")

@@ -7,19 +7,19 @@ from PySide6.QtCore import QItemSelection, QItemSelectionModel, QModelIndex, QPo
 from PySide6.QtGui import QKeyEvent, QKeySequence, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QAbstractItemDelegate, QAbstractItemView, QTableView, QWidget
 
-from kavlet.core.document import cells as cell_edits
 from kavlet.core.document import edits
-from kavlet.core.document.cells import Box
+from kavlet.core.document.tables import cell_edits
+from kavlet.core.document.tables.cell_edits import Box
 from kavlet.core.messages import say, words
 from kavlet.core.spreadsheet.cells import Value
 from kavlet.core.spreadsheet.table import HEADER, Column
+from kavlet.desktop.figures.cell_commands import TableWork
 from kavlet.desktop.figures.delegate import CellDelegate
 from kavlet.desktop.figures.formula_edit import FormulaEdit, reference_colour, spans
 from kavlet.desktop.figures.header import RoleHeader
-from kavlet.desktop.figures.model import TableModel
-from kavlet.desktop.figures.work import TableWork
-from kavlet.desktop.look import colours, qcolor
+from kavlet.desktop.figures.table_model import TableModel
 from kavlet.desktop.store import Store
+from kavlet.desktop.stylesheet import colours, qcolor
 
 ROW_HEIGHT = 27
 LEAST_WIDTH, MOST_WIDTH = 64, 220

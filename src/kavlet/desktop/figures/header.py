@@ -7,8 +7,8 @@ from PySide6.QtWidgets import QHeaderView, QMenu, QWidget
 from kavlet.core.document import edits
 from kavlet.core.messages import named, say, words
 from kavlet.core.recipes.recipe import GUARD
-from kavlet.desktop.look import colours, qcolor
 from kavlet.desktop.store import Store
+from kavlet.desktop.stylesheet import colours, qcolor
 
 CHIP_BAND, LETTER_BAND = 30, 22
 

@@ -12,22 +12,22 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from kavlet.core.document import tables as table_edits
-from kavlet.core.document.sources import Difference
+from kavlet.core.document.tables import table_edits
+from kavlet.core.document.tables.source_updates import Difference
 from kavlet.core.messages import say, words
 from kavlet.core.spreadsheet.cells import Formula
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import PLAIN
 from kavlet.core.values.sums import exact_sum
-from kavlet.desktop.figures.finder import Finder
+from kavlet.desktop.figures.find_line import Finder
 from kavlet.desktop.figures.formula_edit import FormulaEdit
 from kavlet.desktop.figures.grid import FiguresGrid
-from kavlet.desktop.figures.model import Index
 from kavlet.desktop.figures.source_bar import SourceBar
 from kavlet.desktop.figures.table_list import TableList
+from kavlet.desktop.figures.table_model import Index
 from kavlet.desktop.figures.what_if import WhatIf
-from kavlet.desktop.look import UNIT
 from kavlet.desktop.store import Store
+from kavlet.desktop.stylesheet import UNIT
 
 FEW = 3  # tables, whose tabs are all in sight
 

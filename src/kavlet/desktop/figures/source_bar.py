@@ -6,15 +6,15 @@ import msgspec
 from PySide6.QtCore import QFileSystemWatcher, QTimer, Signal
 from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from kavlet.core.document import sources
-from kavlet.core.document.sources import Difference
+from kavlet.core.document.tables import source_updates
+from kavlet.core.document.tables.source_updates import Difference
 from kavlet.core.files import tables
 from kavlet.core.messages import counted, say, words
 from kavlet.core.text.numbers import decimal_sign
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.elided_label import ElidedLabel
-from kavlet.desktop.look import UNIT
 from kavlet.desktop.store import Store
+from kavlet.desktop.stylesheet import UNIT
 
 SETTLES_IN = 250  # milliseconds after a file's last change
 
@@ -107,7 +107,7 @@ class SourceBar(QWidget):
             gone = words("{file} is not there any more; the figures stay.", file=path.name)
             self._say(str(error) if path.exists() else gone, [], alarm=True)
             return
-        found = sources.differences(table, coming)
+        found = source_updates.differences(table, coming)
         mine = sum(one.mine for one in found)
         if table.source.always and len(found) > mine:
             self.mine_wanted.emit()
@@ -165,4 +165,4 @@ class SourceBar(QWidget):
         table = self._store.table
         if table.source is not None:
             source = msgspec.structs.replace(table.source, always=always)
-            self._store.edit(say("follow source"), lambda document: sources.link(document, table.id, source))
+            self._store.edit(say("follow source"), lambda document: source_updates.link(document, table.id, source))

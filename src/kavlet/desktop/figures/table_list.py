@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QFrame, QLineEdit, QListWidget, QListWidgetItem, Q
 
 from kavlet.core.document.document import Document
 from kavlet.core.messages import counted, words
-from kavlet.desktop.look import UNIT
+from kavlet.desktop.stylesheet import UNIT
 
 WIDTH, HEIGHT = 280, 360
 

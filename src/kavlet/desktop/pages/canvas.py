@@ -15,9 +15,9 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QWidget
 
-from kavlet.core.document import paging
 from kavlet.core.document.document import Document
-from kavlet.core.document.item_fields import headed
+from kavlet.core.document.pages import page_edits
+from kavlet.core.document.pages.item_fields import headed
 from kavlet.core.messages import say, words
 from kavlet.core.pages.arrangements import seam_beside, with_seam_moved
 from kavlet.core.pages.items.chart_frame import ChartFrame
@@ -29,7 +29,7 @@ from kavlet.core.pages.placing import bay_at
 from kavlet.core.values.geometry import Rect
 from kavlet.desktop.command import Command
 from kavlet.desktop.pages.frame_view import FrameView
-from kavlet.desktop.pages.holds import Banding, Hold, ItemSizing, Moving, Panning, SeamMoving
+from kavlet.desktop.pages.mouse_drags import Banding, Hold, ItemSizing, Moving, Panning, SeamMoving
 from kavlet.desktop.pages.page_view import PageView
 from kavlet.desktop.pages.words_editor import WordsEditor
 from kavlet.desktop.stage.view import LEAST_DRAG, dropped_of
@@ -274,8 +274,10 @@ class PageCanvas(PageView):
         box = None if at is None or bay is not None else Rect(at.x() - wide / 2, at.y() - tall / 2, wide, tall)
 
         def put(document: Document) -> tuple[Document, str]:
-            document, made = paging.put(document, page.id, ChartFrame("", width=wide, height=tall, chart=chart), box)
-            return (paging.into_bay(document, page.id, made, bay) if bay is not None else document), made
+            document, made = page_edits.put(
+                document, page.id, ChartFrame("", width=wide, height=tall, chart=chart), box
+            )
+            return (page_edits.into_bay(document, page.id, made, bay) if bay is not None else document), made
 
         made = store.make(say("put chart on page"), put)
         if made is not None:
@@ -359,7 +361,7 @@ class PageCanvas(PageView):
         boxes = {item: Rect(box.x + dx, box.y + dy, box.width, box.height)
                  for item, box in self._chosen_boxes().items() if item in free}  # fmt: skip
         if boxes:
-            self._store.edit_page(say("move item"), lambda document, page: paging.placed(document, page.id, boxes))
+            self._store.edit_page(say("move item"), lambda document, page: page_edits.placed(document, page.id, boxes))
 
     def stretch(self, dx: float, dy: float) -> None:
         """Make what is chosen larger by points at its right and lower side; in a bay, move the seam there."""
@@ -371,14 +373,14 @@ class PageCanvas(PageView):
                 moved = with_seam_moved(page, seam, dx or dy)
                 shares = moved.shares
                 store.edit_page(
-                    say("move seam"), lambda document, page: paging.change_page(document, page.id, shares=shares)
+                    say("move seam"), lambda document, page: page_edits.change_page(document, page.id, shares=shares)
                 )
             return
         boxes = {item.id: self.picture.boxes[item.id] for item in free}
         new = {item: Rect(box.x, box.y, max(4 * LEAST, box.width + dx), max(4 * LEAST, box.height + dy))
                for item, box in boxes.items()}  # fmt: skip
         if new:
-            store.edit_page(say("size item"), lambda document, page: paging.placed(document, page.id, new))
+            store.edit_page(say("size item"), lambda document, page: page_edits.placed(document, page.id, new))
 
 
 def _sequence(event: QKeyEvent) -> str:

@@ -4,7 +4,7 @@ import msgspec
 from PySide6.QtCore import QByteArray, QMimeData
 from PySide6.QtGui import QGuiApplication
 
-from kavlet.core.document.carrying import Carried
+from kavlet.core.document.copy_between import Carried
 
 KIND = "application/x-kavlet-items"
 

@@ -5,14 +5,14 @@ from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPen
 
 from kavlet.core.messages import say, words
 from kavlet.core.pages.items.chart_frame import ChartFrame
-from kavlet.core.pipeline.paging.sheet import chart_box
+from kavlet.core.pipeline.page_items.page_context import chart_box
 from kavlet.core.pipeline.stages import NO_PICTURE, Picture
 from kavlet.core.values.errors import KavletError
-from kavlet.desktop.look import colours, qcolor
 from kavlet.desktop.pages.page_view import PageView
 from kavlet.desktop.stage import sizing
 from kavlet.desktop.stage.view import StageView
 from kavlet.desktop.store import Store
+from kavlet.desktop.stylesheet import colours, qcolor
 
 RIM = 5  # pixels between the chart and the line around it, which must not touch its words
 

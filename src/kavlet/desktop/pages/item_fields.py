@@ -8,8 +8,9 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QFrame, QLabel, QScrollArea, QVBoxLayout, QWidget
 
 from kavlet.core.charts.fields import Field
-from kavlet.core.document import entered, item_fields, paging
 from kavlet.core.document.document import Document
+from kavlet.core.document.pages import item_fields, page_edits
+from kavlet.core.document.tables import input_parsing
 from kavlet.core.messages import named, say, words
 from kavlet.core.pages import fields
 from kavlet.core.pages.items.excerpt import Excerpt
@@ -18,15 +19,15 @@ from kavlet.core.styling.colours import is_colour
 from kavlet.core.styling.theme import themes
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.sizes import MM
-from kavlet.desktop.bit_by_bit import BitByBit
+from kavlet.desktop.debounce import Rest
 from kavlet.desktop.dress.fields import PickField, give_up_in
 from kavlet.desktop.dress.look_fields import quiet
 from kavlet.desktop.dress.row_stock import RowStock
 from kavlet.desktop.dress.rows import DressRow
-from kavlet.desktop.look import UNIT
+from kavlet.desktop.incremental import BitByBit
 from kavlet.desktop.pages.rulers import in_points
-from kavlet.desktop.rest import Rest
 from kavlet.desktop.store import Store
+from kavlet.desktop.stylesheet import UNIT
 from kavlet.desktop.tab_order import fields_of, in_tab_order
 
 FORMULAS = ("value", "against")
@@ -56,7 +57,7 @@ class ItemFields(QFrame):
         self.theme = PickField(words("Theme of the page"), choices)
         self.theme.chosen.connect(
             lambda name: store.edit_page(
-                say("choose theme"), lambda document, page: paging.change_page(document, page.id, theme=name)
+                say("choose theme"), lambda document, page: page_edits.change_page(document, page.id, theme=name)
             )
         )
         self._of_page = QWidget()
@@ -195,7 +196,7 @@ class ItemFields(QFrame):
         if offer.kind == "number":
             if not bare and offer.optional:
                 return None
-            number = entered.number_or_formula(bare, document.locale, offer.unit)
+            number = input_parsing.number_or_formula(bare, document.locale, offer.unit)
             if isinstance(number, str):
                 raise KavletError(say("“{text}” is not a number.", text=bare))
             low, high = offer.span or (-1e12, 1e12)
@@ -210,11 +211,11 @@ class ItemFields(QFrame):
                 raise KavletError(say("“{text}” is not a colour.", text=bare))
             return bare
         if offer.kind == "rules":
-            return entered.rules(bare) if bare else ""
+            return input_parsing.rules(bare) if bare else ""
         if offer.path == "columns" and isinstance(self._held, Excerpt):
             return item_fields.columns_typed(document, self._held, bare)
         if offer.path in FORMULAS and bare.startswith("=") and document.tables:
-            return entered.words_or_formula(document, self._store.values, document.tables[0].id, bare)
+            return input_parsing.words_or_formula(document, self._store.values, document.tables[0].id, bare)
         return text
 
     def set_value(self, offer: Field, value: Any) -> None:
@@ -232,7 +233,7 @@ class ItemFields(QFrame):
                 if offer.path in ("x", "y", *SIZED):  # who leaves its bay stands where it stood
                     box = boxes[item.id]
                     new = {"x": box.x, "y": box.y, "width": box.width, "height": box.height, "bay": None, **new}
-                document = paging.change_item(document, page.id, item.id, **new)
+                document = page_edits.change_item(document, page.id, item.id, **new)
             return document
 
         store.edit_page(say("change {field}", field=offer.called), changed)
@@ -244,8 +245,8 @@ class ItemFields(QFrame):
     def _set_page(self, offer: Field, value: Any) -> None:
         def changed(document: Document, page: Page) -> Document:
             if offer.path == "arrangement":
-                return paging.arranged(document, page.id, str(value))
-            return paging.change_page(document, page.id, **fields.changes(page, offer, value))
+                return page_edits.arranged(document, page.id, str(value))
+            return page_edits.change_page(document, page.id, **fields.changes(page, offer, value))
 
         self._store.edit_page(say("change {field}", field=offer.called), changed)
 
@@ -255,7 +256,7 @@ class ItemFields(QFrame):
         size = named_size(name)
         self._store.edit_page(
             say("set size"),
-            lambda document, page: paging.change_page(document, page.id, width=size.width, height=size.height),
+            lambda document, page: page_edits.change_page(document, page.id, width=size.width, height=size.height),
         )
 
     def change_unit(self) -> None:

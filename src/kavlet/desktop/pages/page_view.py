@@ -9,17 +9,17 @@ from PySide6.QtWidgets import QWidget
 from kavlet.core.pages.arrangements import Seam, bays, seams
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.page import AnyItem
-from kavlet.core.pipeline.paging.page import NO_PAGE_PICTURE, PagePicture
+from kavlet.core.pipeline.page_items.page_picture import NO_PAGE_PICTURE, PagePicture
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.scene.readers import as_read_by
 from kavlet.core.values.errors import refusal
 from kavlet.core.values.geometry import Rect
 from kavlet.core.values.sizes import MM
-from kavlet.desktop.look import colours, qcolor
-from kavlet.desktop.pages.holds import NEAR, Hold
+from kavlet.desktop.pages.mouse_drags import NEAR, Hold
 from kavlet.desktop.pages.rulers import BREADTH, in_points, paint_rulers
 from kavlet.desktop.stage.overlays import paint_problem
 from kavlet.desktop.store import Store
+from kavlet.desktop.stylesheet import colours, qcolor
 from kavlet.paint.painter import paint
 
 DESK = 34  # pixels around the page

@@ -30,13 +30,13 @@ from kavlet.core.pages.items.shared_legend import SharedLegend
 from kavlet.core.pages.items.step_control import StepControl
 from kavlet.core.pages.items.words import Words
 from kavlet.core.pipeline.stages import NO_PICTURE
-from kavlet.desktop.look import UNIT
 from kavlet.desktop.pages.canvas import MIME, PageCanvas
 from kavlet.desktop.pages.item_fields import ItemFields
-from kavlet.desktop.pages.strip import PageStrip
-from kavlet.desktop.proof.eye import EyeButton
+from kavlet.desktop.pages.page_strip import PageStrip
+from kavlet.desktop.proof.eye_button import EyeButton
 from kavlet.desktop.store import Store
-from kavlet.desktop.thumbs import OneByOne, thumb
+from kavlet.desktop.stylesheet import UNIT
+from kavlet.desktop.thumbnails import OneByOne, thumb
 
 CHART = QSize(92, 52)
 PUTS: tuple[type[Item], ...] = (Words, KeyFigure, Excerpt, SharedLegend, PlacedPicture, DrawnShape, StepControl)

@@ -7,7 +7,7 @@ from PySide6.QtGui import QColor, QFont, QPainter, QPen
 
 from kavlet.core.values.geometry import Rect, Size
 from kavlet.core.values.sizes import MM
-from kavlet.desktop.look import colours, qcolor
+from kavlet.desktop.stylesheet import colours, qcolor
 
 POINTS = "lengths in points"
 BREADTH = 16.0  # pixels

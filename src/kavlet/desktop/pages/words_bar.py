@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QMenu, QToolButton, QWidget
 from kavlet.core.messages import Message, say, words
 from kavlet.core.pages.fields import FACES
 from kavlet.core.styling.style import Style
-from kavlet.desktop.look import UNIT
+from kavlet.desktop.stylesheet import UNIT
 
 CHIP = 14  # pixels
 FIELDS: tuple[tuple[str, Message], ...] = (

@@ -17,16 +17,16 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QApplication, QFrame, QTextEdit
 
-from kavlet.core.document import paging
+from kavlet.core.document.pages import page_edits
 from kavlet.core.messages import say, words
 from kavlet.core.pages.items.words import Listing, Paragraph, Run, Words
-from kavlet.core.pipeline.paging.words import look_of
+from kavlet.core.pipeline.page_items.words import look_of
 from kavlet.core.text.faces import face, face_of
-from kavlet.desktop.look import colours
 from kavlet.desktop.pages.page_view import PageView
 from kavlet.desktop.pages.words_bar import WordsBar
 from kavlet.desktop.pending_text import TextEditor
 from kavlet.desktop.store import Store
+from kavlet.desktop.stylesheet import colours
 
 ALIGNED = {"start": Qt.AlignmentFlag.AlignLeft, "middle": Qt.AlignmentFlag.AlignHCenter,
            "end": Qt.AlignmentFlag.AlignRight}  # fmt: skip
@@ -258,7 +258,9 @@ class WordsEditor(TextEditor, QTextEdit):
 
     def hand_over(self) -> None:
         page, item, made = self._page, self.item, self._paragraphs()
-        self._store.edit(say("type words"), lambda document: paging.change_item(document, page, item, paragraphs=made))
+        self._store.edit(
+            say("type words"), lambda document: page_edits.change_item(document, page, item, paragraphs=made)
+        )
 
     def finish_typing(self) -> None:
         had_keys = self.hasFocus() or self.bar.isAncestorOf(QApplication.focusWidget() or self)

@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QListView, QListWidget, QListWidgetItem, QWidget
 
 from kavlet.core.messages import words
 from kavlet.desktop.presenting.show import Show
-from kavlet.desktop.thumbs import thumb
+from kavlet.desktop.thumbnails import thumb
 
 SIDE = QSize(200, 140)
 AIR = 60  # pixels around the list

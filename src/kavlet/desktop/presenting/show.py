@@ -2,13 +2,13 @@
 
 from PySide6.QtCore import QElapsedTimer, QObject, QTimer, Signal
 
+from kavlet.core.document.charts.period_steps import Stepping, stepped, stepping
 from kavlet.core.document.document import Document
-from kavlet.core.document.stepping import Stepping, stepped, stepping
-from kavlet.core.document.tweening import between
+from kavlet.core.document.interpolation import between
 from kavlet.core.pages.page import Page
-from kavlet.core.pipeline.live import LiveCell, same_cell, with_number
-from kavlet.core.pipeline.paging.page import NO_PAGE_PICTURE, PagePicture
-from kavlet.core.pipeline.reuse import Pictures
+from kavlet.core.pipeline.editable_cell import LiveCell, same_cell, with_number
+from kavlet.core.pipeline.page_items.page_picture import NO_PAGE_PICTURE, PagePicture
+from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.spreadsheet.recalculate import Values
 from kavlet.core.values.errors import KavletError
 

@@ -5,9 +5,9 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
 
 from kavlet.core.messages import words
-from kavlet.desktop.look import UNIT
 from kavlet.desktop.presenting.show import Show
-from kavlet.desktop.thumbs import thumb
+from kavlet.desktop.stylesheet import UNIT
+from kavlet.desktop.thumbnails import thumb
 
 NOW, SOON = QSize(520, 320), QSize(340, 210)
 

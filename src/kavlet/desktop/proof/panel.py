@@ -15,11 +15,11 @@ from PySide6.QtWidgets import (
 
 from kavlet.core.messages import counted, say, words
 from kavlet.desktop.elided_label import ElidedLabel
-from kavlet.desktop.look import UNIT
-from kavlet.desktop.proof.desk import ProofDesk
-from kavlet.desktop.proof.details import FindingDetails
-from kavlet.desktop.proof.list import FindingList
+from kavlet.desktop.proof.background_proof import ProofDesk
+from kavlet.desktop.proof.finding_details import FindingDetails
+from kavlet.desktop.proof.finding_list import FindingList
 from kavlet.desktop.store import Store
+from kavlet.desktop.stylesheet import UNIT
 
 
 class ProofPanel(QFrame):

@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QWidget
 from kavlet.core.messages import words
 from kavlet.core.scene.primitives import Scene
 from kavlet.desktop.dress.fields import TextField
-from kavlet.desktop.look import CORNER, colours, qcolor
+from kavlet.desktop.stylesheet import CORNER, colours, qcolor
 from kavlet.paint.painter import paint
 
 WIDTH, PICTURE, FOOT = 260, 168, 46

@@ -16,10 +16,12 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from kavlet.core.document import charting, edits, entered, reading
-from kavlet.core.document.advice import features_of, with_proposals
+from kavlet.core.document import edits
+from kavlet.core.document.charts import chart_edits, data_direction
+from kavlet.core.document.charts.recipe_lookup import recipes_of
 from kavlet.core.document.document import Document
-from kavlet.core.document.lookup import recipes_of
+from kavlet.core.document.tables import input_parsing
+from kavlet.core.document.tables.table_advice import features_of, with_proposals
 from kavlet.core.messages import named, say, words
 from kavlet.core.pipeline.stages import bare_scene
 from kavlet.core.recipes.features import Features
@@ -29,11 +31,11 @@ from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Size
 from kavlet.core.values.number_text import PLAIN
+from kavlet.desktop.dress.direction_choice import ACROSS, DOWN, READINGS
 from kavlet.desktop.dress.fields import ChoiceField
-from kavlet.desktop.dress.readings import ACROSS, DOWN, READINGS
-from kavlet.desktop.look import UNIT
 from kavlet.desktop.recipes.tile import WIDTH, RecipeTile, drawn
 from kavlet.desktop.store import Store
+from kavlet.desktop.stylesheet import UNIT
 from kavlet.desktop.worker import Worker
 
 TILE = Size(187, 118)  # points, drawn 1.3 times larger, so that no word is under 9 pixels
@@ -64,10 +66,10 @@ def _made(on: Tried, name: str) -> DrawnTile | KavletError:
     try:
         document, chart = on.document, on.chart
         if chart:
-            document = charting.try_recipe(document, chart, name)
+            document = chart_edits.try_recipe(document, chart, name)
         else:
             document, chart = edits.add_chart(document, on.table, name)
-            document = reading.across(document, chart) if on.across else document
+            document = data_direction.across(document, chart) if on.across else document
         before = document.chart(chart).settings
         document = edits.change_chart(document, chart, settings={**before, **on.typed})
         document = with_proposals(document, chart)
@@ -152,7 +154,7 @@ class RecipeWall(QFrame):
             return
         self.across = self.across and chart.table != table.id
         self.run.show_choice(ACROSS if self.across or (self._mine and chart.reading is not None) else DOWN)
-        self.run.setVisible(bool(self._mine and chart.reading) or len(reading.figure_columns(table)) > 1)
+        self.run.setVisible(bool(self._mine and chart.reading) or len(data_direction.figure_columns(table)) > 1)
         here = (table, chart, self._store.document.recipes)
         if len(here) == len(self._drawn_for) and all(a is b for a, b in zip(here, self._drawn_for, strict=True)):
             return
@@ -224,7 +226,7 @@ class RecipeWall(QFrame):
             reason = words(told.text, setting=named(figure[0])) if figure[0] else tile.reason
             tile.show_scene(made.scene, made.image, reason, pale=bool(proposed) and not mine)
             tile.setAccessibleDescription(proposed or reason)
-            tile.show_proposal(figure[0], proposed, entered.shown(figure[1], locale))
+            tile.show_proposal(figure[0], proposed, input_parsing.shown(figure[1], locale))
         self._timer.start()
 
     @property
@@ -249,7 +251,7 @@ class RecipeWall(QFrame):
         self._store.guard(lambda: self._take_proposal(name, setting, text))
 
     def _take_proposal(self, name: str, setting: str, text: str) -> None:
-        number = entered.number_or_formula(text, self._store.document.locale, "") if text.strip() else None
+        number = input_parsing.number_or_formula(text, self._store.document.locale, "") if text.strip() else None
         held = {one: value for one, value in self.typed.get(name, {}).items() if one != setting}
         self.typed[name] = held if number is None else {**held, setting: number}
         if name not in self._due:

@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QComboBox, QSizePolicy, QWidget
 
 from kavlet.core.messages import words
 from kavlet.desktop.store import Store
-from kavlet.desktop.thumbs import OneByOne, thumb
+from kavlet.desktop.thumbnails import OneByOne, thumb
 
 MANY = 4  # charts, from which on names alone are not enough
 PICTURE = QSize(92, 58)

@@ -5,8 +5,8 @@ from PySide6.QtGui import QPainter, QPen
 
 from kavlet.core.interaction.parts import Part
 from kavlet.core.layout.figure import Figure
-from kavlet.desktop.look import colours, qcolor
-from kavlet.desktop.stage import hits
+from kavlet.desktop.stage import hit_testing
+from kavlet.desktop.stylesheet import colours, qcolor
 from kavlet.paint.painter import qpath
 
 AIR_AROUND = 5.0  # pixels between words and the outline that marks them, which must not touch them
@@ -33,7 +33,7 @@ def paint_chosen(figure: Figure, chosen: tuple[Part, ...], hovered: Part | None,
     if hovered is not None and hovered.kind != "plot":
         shown.append((hovered, Qt.PenStyle.DotLine, c.ink))
     for part, style, colour in shown:
-        path = hits.outline(figure, part, AIR_AROUND / painter.transform().m11())
+        path = hit_testing.outline(figure, part, AIR_AROUND / painter.transform().m11())
         for width, hex_text, line in ((3.5, c.panel, Qt.PenStyle.SolidLine), (1.75, colour, style)):
             pen = QPen(qcolor(hex_text), width, line)
             pen.setCosmetic(True)

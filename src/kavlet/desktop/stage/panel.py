@@ -23,19 +23,19 @@ from kavlet.core.messages import named, say, words
 from kavlet.core.pipeline.stages import NO_PICTURE
 from kavlet.core.recipes.recipe import QUESTIONS
 from kavlet.core.values.sizes import CHARTS
+from kavlet.desktop.debounce import Rest
 from kavlet.desktop.elided_label import ElidedLabel
-from kavlet.desktop.look import UNIT
-from kavlet.desktop.proof.desk import ProofDesk
-from kavlet.desktop.proof.eye import EyeButton
-from kavlet.desktop.rest import Rest
+from kavlet.desktop.proof.background_proof import ProofDesk
+from kavlet.desktop.proof.eye_button import EyeButton
 from kavlet.desktop.stage.chart_picker import ChartPicker
-from kavlet.desktop.stage.layer_work import LayerCommands
+from kavlet.desktop.stage.layer_commands import LayerCommands
+from kavlet.desktop.stage.layer_strip import LayerStrip
 from kavlet.desktop.stage.proof_line import ProofLine
-from kavlet.desktop.stage.rails import Rail
 from kavlet.desktop.stage.stepper import Stepper
-from kavlet.desktop.stage.strip import LayerStrip
 from kavlet.desktop.stage.view import StageView
+from kavlet.desktop.stage.view_rails import Rail
 from kavlet.desktop.store import Store
+from kavlet.desktop.stylesheet import UNIT
 
 
 class StagePanel(QFrame):

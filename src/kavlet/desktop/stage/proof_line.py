@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QHBoxLayout, QToolButton, QWidget
 from kavlet.core.messages import counted, words
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.desktop.elided_label import ElidedLabel
-from kavlet.desktop.look import UNIT
+from kavlet.desktop.stylesheet import UNIT
 
 
 class ProofLine(QWidget):

@@ -8,7 +8,7 @@ from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.values.geometry import Size
 from kavlet.core.values.lengths import LARGEST, SMALLEST
-from kavlet.desktop.look import colours, qcolor
+from kavlet.desktop.stylesheet import colours, qcolor
 
 SIDE, REACH = 7.0, 8.0  # pixels: a handle's side, and how near the mouse must come
 

@@ -5,13 +5,14 @@ import math
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QSizePolicy, QSlider, QToolButton, QWidget
 
-from kavlet.core.document import dressing, reading, stepping
+from kavlet.core.document.charts import data_direction, period_steps
 from kavlet.core.document.document import ChartEntry, Document
-from kavlet.core.document.settled import settled
+from kavlet.core.document.looks import look_edits
+from kavlet.core.document.tables.evaluated_table import settled
 from kavlet.core.messages import Message, say, words
 from kavlet.desktop.dress.fields import PickField
-from kavlet.desktop.look import UNIT
 from kavlet.desktop.store import Store
+from kavlet.desktop.stylesheet import UNIT
 
 TWEENS = 20  # shown steps from one period to the next
 PACE = 40  # milliseconds from one to the next while playing
@@ -59,8 +60,8 @@ class Stepper(QWidget):
         rows it may read across; none for charts that do not step."""
         chart, store = self._store.chart, self._store
         if chart.reading is not None:
-            return reading.row_names(store.document, chart.reading.table)
-        return list(stepping.periods(store.document, store.values, chart))
+            return data_direction.row_names(store.document, chart.reading.table)
+        return list(period_steps.periods(store.document, store.values, chart))
 
     def refresh(self) -> None:
         """Show where the chart stands."""
@@ -84,22 +85,22 @@ class Stepper(QWidget):
         chart = self._store.chart
         if chart.reading is not None:
             return chart.reading.row + 1.0
-        return stepping.position(self._store.document, chart)
+        return period_steps.position(self._store.document, chart)
 
     @property
     def _steps(self) -> bool:
         """Whether the chart in view steps."""
         chart = self._store.chart
-        return chart.reading is not None or stepping.steps_of(self._store.document, chart) is not None
+        return chart.reading is not None or period_steps.steps_of(self._store.document, chart) is not None
 
     @staticmethod
     def _at(document: Document, chart: ChartEntry, step: float) -> Document:
         """A document with its chart at a step; the same one where the chart does not step."""
-        steps = stepping.steps_of(document, chart)
+        steps = period_steps.steps_of(document, chart)
         if chart.reading is not None:
             row = round(step) - 1
-            return document if row == chart.reading.row else reading.read(document, chart.id, row)
-        return dressing.set_setting(document, chart.id, steps.parameter, step) if steps is not None else document
+            return document if row == chart.reading.row else data_direction.read(document, chart.id, row)
+        return look_edits.set_setting(document, chart.id, steps.parameter, step) if steps is not None else document
 
     def _name(self) -> Message:
         return say("read another row") if self._store.chart.reading is not None else say("step to another period")
@@ -110,7 +111,7 @@ class Stepper(QWidget):
         if chart.reading is None:
             return
         source = self._store.document.table(chart.reading.table)
-        for column in reading.figure_columns(settled(self._store.document, source.id)):
+        for column in data_direction.figure_columns(settled(self._store.document, source.id)):
             action = menu.addAction(str(source.called(source.place(column))))
             action.setCheckable(True)
             action.setChecked(column in chart.reading.columns)
@@ -120,7 +121,8 @@ class Stepper(QWidget):
 
     def _read_column(self, column: str, on: bool) -> None:
         self._store.edit_chart(
-            say("read other columns"), lambda document, chart: reading.with_column(document, chart.id, column, on)
+            say("read other columns"),
+            lambda document, chart: data_direction.with_column(document, chart.id, column, on),
         )
 
     def _moved(self, value: int) -> None:

@@ -16,20 +16,20 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from kavlet.core.charts.chart import Chart
-from kavlet.core.document import dressing, solids
+from kavlet.core.document.looks import look_edits, solid_edits
 from kavlet.core.interaction.drags import DEGREES, Drag, begin, dragged, turning
 from kavlet.core.interaction.parts import Part, boxes, marks_of, says, typed_part, walk
 from kavlet.core.messages import say, words
 from kavlet.core.pipeline.stages import NO_PICTURE
 from kavlet.core.recipes.recipe import helper_title
 from kavlet.core.scene.readers import as_read_by
-from kavlet.desktop.look import colours, qcolor
-from kavlet.desktop.stage import hits, sizing
-from kavlet.desktop.stage.in_place import InPlace
+from kavlet.desktop.stage import hit_testing, sizing
+from kavlet.desktop.stage.chart_canvas import SheetView
+from kavlet.desktop.stage.in_place_editor import InPlace
 from kavlet.desktop.stage.overlays import paint_chosen, paint_lit, paint_problem
-from kavlet.desktop.stage.sheet_view import SheetView
 from kavlet.desktop.stage.xray import paint_xray
 from kavlet.desktop.store import Store
+from kavlet.desktop.stylesheet import colours, qcolor
 from kavlet.paint.painter import paint
 
 LEAST_DRAG = 3.0  # pixels the mouse must go before a press becomes a drag
@@ -151,7 +151,7 @@ class StageView(SheetView):
 
     def _begin_turn(self, chart: Chart) -> None:
         """Turn the chart itself; where nothing of it can be solid, say so."""
-        if self._store.guard(lambda: solids.check(chart)):
+        if self._store.guard(lambda: solid_edits.check(chart)):
             self._drag = turning(chart)
         else:
             self._press = None
@@ -200,7 +200,7 @@ class StageView(SheetView):
 
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
         """Words are typed where they stand: titles, labels, names, what series and axes are called."""
-        text = hits.text_at(self._picture.figure, self.to_chart(event.position())) if not self.problem else None
+        text = hit_testing.text_at(self._picture.figure, self.to_chart(event.position())) if not self.problem else None
         part = typed_part(text) if text is not None else None
         if text is not None and part is not None:
             self.in_place.open(part, text.bounds)
@@ -300,7 +300,7 @@ class StageView(SheetView):
             drag = begin(picture.figure, picture.build.chart, part, (), box.x if box else 0.0, box.y if box else 0.0)
             if drag is not None:
                 looks = drag.looks(way[0] * step, way[1] * step, 0.0, 0.0)
-                self._store.edit(drag.name, lambda document: dressing.set_looks(document, chart.id, looks))
+                self._store.edit(drag.name, lambda document: look_edits.set_looks(document, chart.id, looks))
 
     def _turn(self, way: tuple[int, int], step: float) -> None:
         """With nothing chosen, arrows turn and tilt a solid by degrees."""
@@ -308,7 +308,7 @@ class StageView(SheetView):
         if picture.build.chart.as_solid is not None and not self.problem:
             drag = turning(picture.build.chart)
             looks = drag.looks(way[0] * step / DEGREES, way[1] * step / DEGREES, 0.0, 0.0)
-            self._store.edit(drag.name, lambda document: dressing.set_looks(document, chart.id, looks))
+            self._store.edit(drag.name, lambda document: look_edits.set_looks(document, chart.id, looks))
 
     # Painting
 

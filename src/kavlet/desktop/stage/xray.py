@@ -8,7 +8,7 @@ from kavlet.core.messages import named, shown_number
 from kavlet.core.pipeline.stages import Picture
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import NumberText
-from kavlet.desktop.look import colours, qcolor
+from kavlet.desktop.stylesheet import colours, qcolor
 from kavlet.paint.painter import qpath
 
 

@@ -6,12 +6,12 @@ from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QFont, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
-from kavlet.core.document.samples import Sample
+from kavlet.core.document.tables.samples import Sample
 from kavlet.core.messages import words
 from kavlet.core.recipes.recipe import QUESTIONS
 from kavlet.core.scene.primitives import Scene
 from kavlet.desktop.elided_label import ElidedLabel
-from kavlet.desktop.look import CORNER, UNIT, colours, qcolor
+from kavlet.desktop.stylesheet import CORNER, UNIT, colours, qcolor
 from kavlet.paint.painter import paint
 
 PICTURE = QSize(200, 118)

@@ -9,17 +9,17 @@ from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QPushBut
 
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.document.samples import Sample, samples, with_sample
+from kavlet.core.document.tables.samples import Sample, samples, with_sample
 from kavlet.core.messages import say, words
 from kavlet.core.pipeline.stages import bare_scene, picture
 from kavlet.core.recipes.recipe import QUESTIONS
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.values.geometry import Size
-from kavlet.desktop import documents, recent
+from kavlet.desktop import document_loading, recent_files
 from kavlet.desktop.languages import locale_name
-from kavlet.desktop.look import UNIT
 from kavlet.desktop.start.cards import PICTURE, THUMBNAIL, Drawing, QuestionCard, RecentCard
+from kavlet.desktop.stylesheet import UNIT
 from kavlet.desktop.worker import Worker
 
 MOST_RECENT = 5
@@ -143,7 +143,7 @@ class StartPanel(QFrame):
             self._grid.addWidget(card, i // columns, i % columns, Qt.AlignmentFlag.AlignTop)
 
     def _show_recent(self) -> None:
-        paths = recent.recent()[:MOST_RECENT]
+        paths = recent_files.recent()[:MOST_RECENT]
         self._recent_head.setVisible(bool(paths))
         if [card.path for card in self.recent] == paths:
             return
@@ -180,7 +180,7 @@ class StartPanel(QFrame):
 
 def _example(sample: Sample) -> Scene:
     """A sample's chart as it looks on a card: in the reader's numbers, without its title."""
-    document, chart = with_sample(Document(locale=documents.known(locale_name())), sample)
+    document, chart = with_sample(Document(locale=document_loading.known(locale_name())), sample)
     document = edits.change_chart(document, chart, title="")
     size = Size(PICTURE.width() * 0.94, PICTURE.height() * 0.94)
     return picture(document, recalculate(document.tables), chart, size).scene
@@ -188,7 +188,7 @@ def _example(sample: Sample) -> Scene:
 
 def _first_chart(path: Path) -> Scene | None:
     """The first chart of a file; None where there is none. Raises KavletError where it can't be read or drawn."""
-    document, _ = documents.opened(path, locale_name())
+    document, _ = document_loading.opened(path, locale_name())
     if not document.charts:
         return None
     size = Size(THUMBNAIL.width() * 2.2, THUMBNAIL.height() * 2.2)

@@ -13,7 +13,7 @@ from kavlet.core.layout.frames.plane import Plane
 from kavlet.core.layout.frames.scales import Scaled
 from kavlet.core.layout.furniture import Furniture, small_ink
 from kavlet.core.layout.kinds import kind_of
-from kavlet.core.layout.words.lettering import Ink, Owner, Stand, block, in_figures, lettered
+from kavlet.core.layout.words.text_lines import Ink, Owner, Stand, block, in_figures, lettered
 from kavlet.core.styling.style import Style
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect

@@ -16,7 +16,7 @@ from kavlet.core.layout.frames.scales import Scaled, scaled
 from kavlet.core.layout.furniture import Furniture, small_ink
 from kavlet.core.layout.kinds import kind_of
 from kavlet.core.layout.stacks import slots
-from kavlet.core.layout.words.lettering import LEADING, lettered, widest
+from kavlet.core.layout.words.text_lines import LEADING, lettered, widest
 from kavlet.core.text.faces import tabular
 from kavlet.core.text.shaping import width
 from kavlet.core.text.wrapping import wrapped

@@ -7,7 +7,7 @@ from msgspec import Struct
 from kavlet.core.charts.frame import Polar
 from kavlet.core.layout.figure import Anchor
 from kavlet.core.layout.frames.scales import Scaled
-from kavlet.core.layout.words.lettering import Rise
+from kavlet.core.layout.words.text_lines import Rise
 from kavlet.core.values.geometry import Rect
 
 

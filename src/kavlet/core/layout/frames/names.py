@@ -10,8 +10,8 @@ from kavlet.core.charts.frame import Cartesian
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import PlacedText
 from kavlet.core.layout.frames.plane import Plane
-from kavlet.core.layout.words.lettering import FLOOR, LEADING, Ink, Owner, Stand, block, lettered, tall, widest, within
-from kavlet.core.text.apart import apart
+from kavlet.core.layout.words.text_lines import FLOOR, LEADING, Ink, Owner, Stand, block, lettered, tall, widest, within
+from kavlet.core.text.disambiguate import apart
 from kavlet.core.text.shaping import width
 from kavlet.core.text.wrapping import ELLIPSIS, wrapped
 from kavlet.core.values.geometry import Rect

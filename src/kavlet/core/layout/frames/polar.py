@@ -7,7 +7,7 @@ from kavlet.core.layout.frames.disc import Disc, facing
 from kavlet.core.layout.frames.scales import scaled
 from kavlet.core.layout.furniture import Furniture, small_ink
 from kavlet.core.layout.kinds import kind_of
-from kavlet.core.layout.words.lettering import Ink, Owner, Stand, block, lettered
+from kavlet.core.layout.words.text_lines import Ink, Owner, Stand, block, lettered
 from kavlet.core.shapes.arc import at
 from kavlet.core.text.shaping import width
 from kavlet.core.values.geometry import Rect

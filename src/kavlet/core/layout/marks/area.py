@@ -10,13 +10,13 @@ from kavlet.core.layout.figure import MarkKind
 from kavlet.core.layout.frames.plane import Plane
 from kavlet.core.layout.frames.scales import Scaled
 from kavlet.core.layout.kind import Kind
-from kavlet.core.layout.marks.beyond import edge, plot_clip, say_value
 from kavlet.core.layout.marks.courses import runs
+from kavlet.core.layout.marks.off_scale import edge, plot_clip, say_value
 from kavlet.core.layout.marks.painting import paint
 from kavlet.core.layout.marks.placing import Drawn, Placing
-from kavlet.core.layout.marks.sharing import STACKED
+from kavlet.core.layout.marks.shared_kinds import STACKED
+from kavlet.core.layout.words.label_spots import point_spots
 from kavlet.core.layout.words.labels import LabelManner, ink
-from kavlet.core.layout.words.spots import point_spots
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.pens import Pen
 from kavlet.core.scene.primitives import Primitive, Shape

@@ -6,8 +6,8 @@ from kavlet.core.layout.figure import MarkKind
 from kavlet.core.layout.frames.plane import Plane
 from kavlet.core.layout.kind import Kind
 from kavlet.core.layout.marks.placing import Drawn, Placing, Who
+from kavlet.core.layout.words.label_spots import LabelSpot
 from kavlet.core.layout.words.labels import LabelManner, ink
-from kavlet.core.layout.words.spots import LabelSpot
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Shape
 from kavlet.core.shapes.box import box

@@ -13,13 +13,13 @@ from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import BarBox, MarkKind
 from kavlet.core.layout.frames.plane import Plane
 from kavlet.core.layout.kind import Kind
-from kavlet.core.layout.marks.beyond import Edge, say_value
+from kavlet.core.layout.marks.off_scale import Edge, say_value
 from kavlet.core.layout.marks.painting import painted
 from kavlet.core.layout.marks.placing import Drawn, Placing
-from kavlet.core.layout.marks.sharing import STACKED
+from kavlet.core.layout.marks.shared_kinds import STACKED
 from kavlet.core.layout.stacks import Span
+from kavlet.core.layout.words.label_spots import AIR, LabelSpot, bar_spots
 from kavlet.core.layout.words.labels import LabelManner, ink
-from kavlet.core.layout.words.spots import AIR, LabelSpot, bar_spots
 from kavlet.core.scene.paints import RadialGradient
 from kavlet.core.scene.path import Path, recorded
 from kavlet.core.scene.primitives import Primitive, Shape

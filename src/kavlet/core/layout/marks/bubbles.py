@@ -10,11 +10,11 @@ from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import MarkKind, PlacedText
 from kavlet.core.layout.frames.plane import Plane
 from kavlet.core.layout.kind import Kind, Listed
-from kavlet.core.layout.marks.beyond import edge, place_arrow
+from kavlet.core.layout.marks.off_scale import edge, place_arrow
 from kavlet.core.layout.marks.placing import Drawn, Placing
-from kavlet.core.layout.marks.sharing import column_figures, disc_key
+from kavlet.core.layout.marks.shared_kinds import column_figures, disc_key
+from kavlet.core.layout.words.label_spots import LabelSpot, scattered_spots
 from kavlet.core.layout.words.labels import LabelManner, ink
-from kavlet.core.layout.words.spots import LabelSpot, scattered_spots
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.arc import disc

@@ -17,9 +17,9 @@ from kavlet.core.layout.frames.plane import Plane
 from kavlet.core.layout.kind import Kind, Listed
 from kavlet.core.layout.marks.painting import picture
 from kavlet.core.layout.marks.placing import Drawn, Placing, Who
-from kavlet.core.layout.marks.sharing import column_figures, disc_key, row_entries
+from kavlet.core.layout.marks.shared_kinds import column_figures, disc_key, row_entries
+from kavlet.core.layout.words.label_spots import LabelSpot
 from kavlet.core.layout.words.labels import LabelManner, ink
-from kavlet.core.layout.words.spots import LabelSpot
 from kavlet.core.scene.path import Path, PathPen, recorded
 from kavlet.core.scene.primitives import Primitive, Stamp
 from kavlet.core.shapes.arc import disc

@@ -9,8 +9,8 @@ from kavlet.core.layout.figure import MarkKind
 from kavlet.core.layout.frames.disc import Disc
 from kavlet.core.layout.kind import Kind, Listed
 from kavlet.core.layout.marks.placing import Drawn, Placing, Who
+from kavlet.core.layout.words.label_spots import LabelSpot
 from kavlet.core.layout.words.labels import LabelManner, ink
-from kavlet.core.layout.words.spots import LabelSpot
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.pens import Pen
 from kavlet.core.scene.primitives import Primitive, Shape

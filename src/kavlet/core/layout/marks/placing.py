@@ -7,16 +7,16 @@ from kavlet.core.charts.layer import Layer, Row
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import BarBox, Mark, MarkKind, PlacedText
 from kavlet.core.layout.marks.painting import Filling, fill_of, rules_of
-from kavlet.core.layout.words.fan import Fanned
+from kavlet.core.layout.words.label_spots import LabelSpot
 from kavlet.core.layout.words.labels import LabelManner, Wanted, wanted
-from kavlet.core.layout.words.spots import LabelSpot
+from kavlet.core.layout.words.radial_labels import Fanned
 from kavlet.core.scene.path import Path
 from kavlet.core.scene.primitives import Primitive
 from kavlet.core.shapes.arc import Sector
 from kavlet.core.styling.fills import Fill
+from kavlet.core.values.cancellation import go_on
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Point, Rect
-from kavlet.core.values.work import go_on
 
 
 class Who(Struct, frozen=True):

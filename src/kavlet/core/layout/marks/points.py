@@ -11,12 +11,12 @@ from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import MarkKind
 from kavlet.core.layout.frames.plane import Plane
 from kavlet.core.layout.kind import Kind, Listed
-from kavlet.core.layout.marks.beyond import edge, place_arrow
+from kavlet.core.layout.marks.off_scale import edge, place_arrow
 from kavlet.core.layout.marks.painting import picture, proportions
 from kavlet.core.layout.marks.placing import Drawn, Placing, Who
-from kavlet.core.layout.marks.sharing import column_figures
+from kavlet.core.layout.marks.shared_kinds import column_figures
+from kavlet.core.layout.words.label_spots import AIR, LabelSpot, point_spots, scattered_spots
 from kavlet.core.layout.words.labels import LabelManner, ink
-from kavlet.core.layout.words.spots import AIR, LabelSpot, point_spots, scattered_spots
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.box import box

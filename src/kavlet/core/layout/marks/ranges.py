@@ -11,8 +11,8 @@ from kavlet.core.layout.figure import MarkKind
 from kavlet.core.layout.frames.plane import Plane
 from kavlet.core.layout.kind import Kind, Listed
 from kavlet.core.layout.marks.placing import Drawn, Placing
+from kavlet.core.layout.words.label_spots import point_spots
 from kavlet.core.layout.words.labels import LabelManner, ink
-from kavlet.core.layout.words.spots import point_spots
 from kavlet.core.messages import named
 from kavlet.core.scene.path import Path, recorded
 from kavlet.core.scene.pens import Pen

@@ -11,8 +11,8 @@ from kavlet.core.layout.frames.disc import Disc, facing
 from kavlet.core.layout.frames.plane import Plane
 from kavlet.core.layout.kind import Kind, Listed
 from kavlet.core.layout.marks.placing import Drawn, Placing, Who
+from kavlet.core.layout.words.label_spots import LabelSpot
 from kavlet.core.layout.words.labels import LabelManner, ink
-from kavlet.core.layout.words.spots import LabelSpot
 from kavlet.core.scene.path import Path, recorded
 from kavlet.core.scene.primitives import Primitive, Shape, cap_of
 from kavlet.core.shapes.arc import at

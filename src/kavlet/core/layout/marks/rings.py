@@ -12,15 +12,15 @@ from kavlet.core.layout.frames.disc import Disc
 from kavlet.core.layout.kind import Kind, Listed
 from kavlet.core.layout.marks.painting import painted
 from kavlet.core.layout.marks.placing import Drawn, Placing, Who
+from kavlet.core.layout.words.label_spots import LabelSpot
 from kavlet.core.layout.words.labels import LabelManner, ink
-from kavlet.core.layout.words.lettering import FLOOR, Ink, Owner, Stand, block, widest
-from kavlet.core.layout.words.spots import LabelSpot
 from kavlet.core.layout.words.spreading import spread
+from kavlet.core.layout.words.text_lines import FLOOR, Ink, Owner, Stand, block, widest
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.arc import Sector, at, wedge
 from kavlet.core.shapes.box import box
-from kavlet.core.text.apart import apart
+from kavlet.core.text.disambiguate import apart
 from kavlet.core.text.faces import metrics
 from kavlet.core.text.shaping import width
 from kavlet.core.values.affine import turned

@@ -16,12 +16,12 @@ from kavlet.core.layout.frames.disc import Disc
 from kavlet.core.layout.kind import Kind, Listed
 from kavlet.core.layout.marks.painting import Filling, fill_of, painted
 from kavlet.core.layout.marks.placing import Drawn, Placing, Who
-from kavlet.core.layout.marks.sharing import row_entries
-from kavlet.core.layout.words.fan import Fanned
+from kavlet.core.layout.marks.shared_kinds import row_entries
+from kavlet.core.layout.words.free_space import pieces
+from kavlet.core.layout.words.label_spots import LabelSpot
 from kavlet.core.layout.words.labels import LabelManner, ink, wanted
-from kavlet.core.layout.words.lettering import upright
-from kavlet.core.layout.words.room import pieces
-from kavlet.core.layout.words.spots import LabelSpot
+from kavlet.core.layout.words.radial_labels import Fanned
+from kavlet.core.layout.words.text_lines import upright
 from kavlet.core.scene.path import recorded
 from kavlet.core.shapes.arc import Sector, at, wedge
 from kavlet.core.styling.fills import Fill

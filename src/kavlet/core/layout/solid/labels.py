@@ -9,9 +9,9 @@ import numpy as np
 from kavlet.core.layout.figure import Mark, PlacedText
 from kavlet.core.layout.marks.placing import Placing
 from kavlet.core.layout.marks.wedges import holds
-from kavlet.core.layout.words.fan import Fanned
+from kavlet.core.layout.words.label_spots import LabelSpot
 from kavlet.core.layout.words.labels import Wanted
-from kavlet.core.layout.words.spots import LabelSpot
+from kavlet.core.layout.words.radial_labels import Fanned
 from kavlet.core.shapes.arc import Sector, at
 from kavlet.core.solid.camera import Camera, SeenPlane
 from kavlet.core.solid.cover import Cover

@@ -30,14 +30,14 @@ from kavlet.core.layout.solid.paint import (
     wall_items,
     whole,
 )
-from kavlet.core.layout.solid.room import Lit, beside, furnished, moved_to, shadows, walls
-from kavlet.core.layout.solid.sheet import on_sheet
-from kavlet.core.layout.words.fan import Fanned
+from kavlet.core.layout.solid.plane_projection import on_sheet
+from kavlet.core.layout.solid.scene_box import Lit, beside, furnished, moved_to, shadows, walls
 from kavlet.core.layout.words.labels import Wanted
+from kavlet.core.layout.words.radial_labels import Fanned
 from kavlet.core.scene.path import Path, joined, recorded
 from kavlet.core.scene.primitives import Primitive
 from kavlet.core.shapes.arc import at, disc
-from kavlet.core.solid import sequence
+from kavlet.core.solid import paint_sequence
 from kavlet.core.solid.assembly import Assembly, SeenBody
 from kavlet.core.solid.camera import Camera, SeenPlane, View
 from kavlet.core.solid.cover import Cover, polygons
@@ -165,7 +165,7 @@ class Modelled:
         if not held:
             return painted, faces
         said: set[int] = set()
-        for number in sequence.by_bodies(np.concatenate(held), camera):
+        for number in paint_sequence.by_bodies(np.concatenate(held), camera):
             if number >= len(looks):
                 ball = self.bodies.balls[number - len(looks)]
                 fill = to.marks[ball.mark].fill or to.style.ink
@@ -203,7 +203,7 @@ class Modelled:
                     painted += on_sheet(item, back, 1.0, 0.0)
         faces: list[SeenFace] = []
         begun: set[int] = set()
-        for n, piece in sequence.by_walls(looks, camera):
+        for n, piece in paint_sequence.by_walls(looks, camera):
             part, coat = parts[n], self._coats[n]
             items: list[Primitive]
             if isinstance(piece, Wall):

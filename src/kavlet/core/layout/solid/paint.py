@@ -11,7 +11,7 @@ from kavlet.core.layout.figure import Mark
 from kavlet.core.layout.marks.painting import Filling, paint, painted
 from kavlet.core.layout.marks.placing import Placing
 from kavlet.core.layout.solid.bodies import Ball, BodyPart
-from kavlet.core.layout.solid.sheet import clipped, extent, filling, lit_paint, on_sheet, placed, under_light
+from kavlet.core.layout.solid.plane_projection import clipped, extent, filling, lit_paint, on_sheet, placed, under_light
 from kavlet.core.scene.paints import Hatch, LinearGradient, Paint, RadialGradient, Stops, mean
 from kavlet.core.scene.path import Path, joined, recorded
 from kavlet.core.scene.primitives import Primitive, Shape

@@ -13,15 +13,15 @@ from msgspec import Struct
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.layer import Layer, Row
 from kavlet.core.layout.figure import PlacedText
-from kavlet.core.layout.words.lettering import FLOOR, Ink, Owner, Stand, block, tall, widest
-from kavlet.core.layout.words.room import Room
-from kavlet.core.layout.words.spots import LabelSpot
+from kavlet.core.layout.words.free_space import Room
+from kavlet.core.layout.words.label_spots import LabelSpot
+from kavlet.core.layout.words.text_lines import FLOOR, Ink, Owner, Stand, block, tall, widest
 from kavlet.core.styling.style import Style
 from kavlet.core.text.faces import face, tabular
 from kavlet.core.text.wrapping import shortened, wrapped
+from kavlet.core.values.cancellation import go_on
 from kavlet.core.values.colour import Colour, readable
 from kavlet.core.values.geometry import Point
-from kavlet.core.values.work import go_on
 
 NARROWER = (0.8, 0.6, 0.45)  # of a line's width, tried where a label does not fit as it is
 CROWD, NEAREST = 300, 8  # labels of a layer above which each tries only so many places

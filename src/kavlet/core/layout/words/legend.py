@@ -8,13 +8,13 @@ from kavlet.core.layout.figure import Key, PlacedText
 from kavlet.core.layout.kind import BEFORE_FIGURE, PLAIN, Listed
 from kavlet.core.layout.kinds import kind_of
 from kavlet.core.layout.marks.painting import fill_of, picture
-from kavlet.core.layout.words.lettering import FLOOR, NOBODY, Ink, Owner, Stand, block, lettered
+from kavlet.core.layout.words.text_lines import FLOOR, NOBODY, Ink, Owner, Stand, block, lettered
 from kavlet.core.messages import words_in
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.box import box
 from kavlet.core.styling.fills import Fill
-from kavlet.core.text.apart import apart
+from kavlet.core.text.disambiguate import apart
 from kavlet.core.text.shaping import width
 from kavlet.core.text.wrapping import shortened
 from kavlet.core.values.geometry import Point, Rect

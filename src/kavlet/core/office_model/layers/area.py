@@ -2,11 +2,11 @@
 
 from kavlet.core.charts.area import Area
 from kavlet.core.messages import say
+from kavlet.core.office_model.chart_model import Series
+from kavlet.core.office_model.converter import PlainTelling
 from kavlet.core.office_model.labels import labels
 from kavlet.core.office_model.layers.bars import GROUPINGS
 from kavlet.core.office_model.layers.line import BLANKS
-from kavlet.core.office_model.model import Series
-from kavlet.core.office_model.telling import PlainTelling
 from kavlet.core.values.colour import Colour
 
 

@@ -3,8 +3,8 @@
 from kavlet.core.charts.band import Band
 from kavlet.core.charts.frame import Cartesian
 from kavlet.core.messages import say
-from kavlet.core.office_model.model import Series
-from kavlet.core.office_model.telling import PlainTelling
+from kavlet.core.office_model.chart_model import Series
+from kavlet.core.office_model.converter import PlainTelling
 from kavlet.core.values.colour import Colour
 
 MOST_OPAQUE = 0.35  # the band lies over the bars there, so they must show through

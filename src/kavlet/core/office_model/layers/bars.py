@@ -5,9 +5,9 @@ import msgspec
 from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.frame import Cartesian
 from kavlet.core.messages import say
+from kavlet.core.office_model.chart_model import AxisPair, Grouping, Labels, Series
+from kavlet.core.office_model.converter import SHAPES, DraftGroup, PlainTelling
 from kavlet.core.office_model.labels import labels
-from kavlet.core.office_model.model import AxisPair, Grouping, Labels, Series
-from kavlet.core.office_model.telling import SHAPES, DraftGroup, PlainTelling
 
 GROUPINGS: dict[str, Grouping] = {"none": "clustered", "stacked": "stacked", "share": "share"}
 

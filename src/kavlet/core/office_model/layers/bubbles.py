@@ -1,9 +1,9 @@
 """Bubbles: a bubble chart's series."""
 
 from kavlet.core.charts.bubbles import Bubbles
+from kavlet.core.office_model.chart_model import Point, Series
+from kavlet.core.office_model.converter import PlainTelling
 from kavlet.core.office_model.labels import labels
-from kavlet.core.office_model.model import Point, Series
-from kavlet.core.office_model.telling import PlainTelling
 from kavlet.core.values.colour import Colour
 
 USUAL = 0.25  # the largest bubble's share of the plot's shorter side at a scale of 100 (common practice)

@@ -6,9 +6,9 @@ from kavlet.core.charts.cells import Cells
 from kavlet.core.charts.frame import Cartesian, Grid
 from kavlet.core.layout.data import Raster
 from kavlet.core.messages import say
+from kavlet.core.office_model.chart_model import PlainCells, PlainFill, PlainPicture, Point, Series, Stroke
+from kavlet.core.office_model.converter import PlainTelling
 from kavlet.core.office_model.labels import labels
-from kavlet.core.office_model.model import PlainCells, PlainFill, PlainPicture, Point, Series, Stroke
-from kavlet.core.office_model.telling import PlainTelling
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Scene, Shape
 from kavlet.core.shapes.arc import disc

@@ -4,8 +4,8 @@ import math
 
 from kavlet.core.charts.flanks import Flanks
 from kavlet.core.messages import say
-from kavlet.core.office_model.model import Series, Stroke
-from kavlet.core.office_model.telling import PlainTelling
+from kavlet.core.office_model.chart_model import Series, Stroke
+from kavlet.core.office_model.converter import PlainTelling
 
 
 def tell(layer: Flanks, to: PlainTelling) -> None:

@@ -7,9 +7,9 @@ import msgspec
 from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.line import Line
 from kavlet.core.messages import say
+from kavlet.core.office_model.chart_model import Marker, Series, Stroke
+from kavlet.core.office_model.converter import PlainTelling
 from kavlet.core.office_model.labels import labels
-from kavlet.core.office_model.model import Marker, Series, Stroke
-from kavlet.core.office_model.telling import PlainTelling
 
 MARKERS: dict[str, Marker] = {
     "none": "none", "disc": "disc", "ring": "disc", "square": "square", "diamond": "diamond",

@@ -4,9 +4,9 @@ import math
 
 from kavlet.core.charts.frame import Polar
 from kavlet.core.charts.needle import Needle
+from kavlet.core.office_model.chart_model import Point, Series, Stroke
+from kavlet.core.office_model.converter import PlainTelling
 from kavlet.core.office_model.labels import labels
-from kavlet.core.office_model.model import Point, Series, Stroke
-from kavlet.core.office_model.telling import PlainTelling
 from kavlet.core.values.colour import Colour
 
 THICK = 3.0  # points

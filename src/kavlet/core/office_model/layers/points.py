@@ -4,10 +4,10 @@ import msgspec
 
 from kavlet.core.charts.points import Points
 from kavlet.core.messages import say
+from kavlet.core.office_model.chart_model import Marker, PlainCells, PlainPicture, Series, Stroke
+from kavlet.core.office_model.converter import PlainTelling
 from kavlet.core.office_model.labels import labels
 from kavlet.core.office_model.layers.line import MARKERS
-from kavlet.core.office_model.model import Marker, PlainCells, PlainPicture, Series, Stroke
-from kavlet.core.office_model.telling import PlainTelling
 from kavlet.core.styling.fills import PictureFill
 
 RIDING = 18.0  # points; a symbol's size where the bar's breadth gave it

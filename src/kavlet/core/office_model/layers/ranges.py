@@ -5,10 +5,10 @@ import msgspec
 from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.ranges import Ranges
 from kavlet.core.messages import say
+from kavlet.core.office_model.chart_model import Errors, PlainCells, Series, Stroke
+from kavlet.core.office_model.converter import PlainTelling
 from kavlet.core.office_model.labels import labels
 from kavlet.core.office_model.layers.line import MARKERS
-from kavlet.core.office_model.model import Errors, PlainCells, Series, Stroke
-from kavlet.core.office_model.telling import PlainTelling
 
 
 def tell(layer: Ranges, to: PlainTelling) -> None:

@@ -3,10 +3,10 @@
 from kavlet.core.charts.frame import Cartesian, Polar
 from kavlet.core.charts.reference import Reference
 from kavlet.core.messages import say
+from kavlet.core.office_model.chart_model import Labels, PlainCells, PointLabel, Series, Stroke
+from kavlet.core.office_model.converter import PlainTelling, lettered
 from kavlet.core.office_model.labels import labels
 from kavlet.core.office_model.layers.needle import pointing
-from kavlet.core.office_model.model import Labels, PlainCells, PointLabel, Series, Stroke
-from kavlet.core.office_model.telling import PlainTelling, lettered
 
 REACH = (0.95, 1.0)  # how far out a mark on a dial goes when the ring is thin
 

@@ -5,8 +5,8 @@ import math
 from kavlet.core.charts.frame import Polar
 from kavlet.core.charts.rings import Rings
 from kavlet.core.messages import say
-from kavlet.core.office_model.model import Labels, PlainCells, Point, PointLabel, Series
-from kavlet.core.office_model.telling import PlainTelling, lettered
+from kavlet.core.office_model.chart_model import Labels, PlainCells, Point, PointLabel, Series
+from kavlet.core.office_model.converter import PlainTelling, lettered
 from kavlet.core.spreadsheet.cells import Cell, Formula
 
 NAMED = 2  # the point that carries the name and figure: the free part of the turn

@@ -6,9 +6,9 @@ from kavlet.core.charts.frame import Polar
 from kavlet.core.charts.layer import GATHERED, LEFT_OVER, Row
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.messages import say
+from kavlet.core.office_model.chart_model import PlainCells, Point, Series
+from kavlet.core.office_model.converter import PlainTelling
 from kavlet.core.office_model.labels import labels
-from kavlet.core.office_model.model import PlainCells, Point, Series
-from kavlet.core.office_model.telling import PlainTelling
 from kavlet.core.spreadsheet.cells import Cell, Formula
 
 UNUSED = -1  # the part of the turn that the dial does not take

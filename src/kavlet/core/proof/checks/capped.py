@@ -9,16 +9,16 @@ from collections.abc import Iterator
 from kavlet.core.charts.chart import AnyLayer
 from kavlet.core.charts.looks import of_layer
 from kavlet.core.charts.overrides import TYPE
-from kavlet.core.document import dressing
-from kavlet.core.document.charting import try_recipe
+from kavlet.core.document.charts.chart_edits import try_recipe
 from kavlet.core.document.document import Document
 from kavlet.core.document.edits import change_chart
+from kavlet.core.document.looks import look_edits
 from kavlet.core.layout.kinds import kind_of
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy, Severity
 from kavlet.core.proof.subjects import DrawnChart
-from kavlet.core.recipes.parts import series_key
+from kavlet.core.recipes.building_blocks import series_key
 
 MOST_HIDDEN, MOST_CAPPED = 0.5, 1 / 3
 
@@ -74,7 +74,7 @@ def _remedies(of: DrawnChart, layer: AnyLayer) -> Iterator[Remedy]:
         document = try_recipe(document, chart, "bars")
         document = change_chart(document, chart, roles={**document.chart(chart).roles, "value": column})
         looks = {of_layer(series_key(0), *TYPE): "points", "frame.along.kind": "log", "frame.along.minimum": None}
-        return dressing.set_looks(document, chart, looks)
+        return look_edits.set_looks(document, chart, looks)
 
     yield Remedy("log points", say("Draw points on a logarithmic scale"), edit, restates=True)
 

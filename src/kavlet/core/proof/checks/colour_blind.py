@@ -13,11 +13,11 @@ from kavlet.core.charts.looks import of_layer, parse
 from kavlet.core.document.document import Document
 from kavlet.core.document.edits import change_chart
 from kavlet.core.messages import named, say
-from kavlet.core.proof.changing import tried
+from kavlet.core.proof.chart_changes import tried
 from kavlet.core.proof.check import Check
+from kavlet.core.proof.colour_pairs import Meaning, pairs
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart
-from kavlet.core.proof.telling_apart import Meaning, pairs
 from kavlet.core.scene.readers import TITLES
 from kavlet.core.styling.palettes import palettes
 from kavlet.core.styling.style import Dress, resolve

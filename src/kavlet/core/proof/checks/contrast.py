@@ -14,7 +14,7 @@ from kavlet.core.charts.layer import Stacking
 from kavlet.core.charts.looks import of_layer
 from kavlet.core.layout.figure import Mark, PlacedText
 from kavlet.core.layout.kinds import kind_of
-from kavlet.core.layout.words.room import Body, body
+from kavlet.core.layout.words.free_space import Body, body
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy

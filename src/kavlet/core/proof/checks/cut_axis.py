@@ -9,7 +9,7 @@ from collections.abc import Iterator
 from kavlet.core.charts.chart import AnyLayer
 from kavlet.core.layout.kinds import kind_of
 from kavlet.core.messages import say
-from kavlet.core.proof.changing import to_points
+from kavlet.core.proof.chart_changes import to_points
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart

@@ -9,7 +9,7 @@ from collections.abc import Iterator
 
 from kavlet.core.document.document import Document
 from kavlet.core.document.edits import delete_rows, set_cells
-from kavlet.core.document.settled import values_of
+from kavlet.core.document.tables.evaluated_table import values_of
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy

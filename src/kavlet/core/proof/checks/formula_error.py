@@ -8,7 +8,7 @@ from collections.abc import Iterator
 import msgspec
 
 from kavlet.core.document.document import Document, with_table
-from kavlet.core.document.fitting import fitted
+from kavlet.core.document.tables.helper_columns import fitted
 from kavlet.core.messages import counted, say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy

@@ -10,9 +10,9 @@ from kavlet.core.charts.looks import of_layer
 from kavlet.core.layout.kinds import kind_of
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
+from kavlet.core.proof.colour_pairs import pairs
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart
-from kavlet.core.proof.telling_apart import pairs
 from kavlet.core.scene.paints import HatchKind
 from kavlet.core.values.vision import lab
 

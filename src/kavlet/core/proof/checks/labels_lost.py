@@ -9,10 +9,10 @@ import msgspec
 
 from kavlet.core.charts.looks import of_layer
 from kavlet.core.layout.figure import Figure, PlacedText
-from kavlet.core.layout.words.lettering import FLOOR
+from kavlet.core.layout.words.text_lines import FLOOR
 from kavlet.core.messages import counted, say
 from kavlet.core.pipeline.stages import Picture
-from kavlet.core.proof.changing import larger_chart, tried
+from kavlet.core.proof.chart_changes import larger_chart, tried
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart

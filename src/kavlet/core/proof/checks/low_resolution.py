@@ -8,7 +8,7 @@ from collections.abc import Iterable, Iterator
 
 from kavlet.core.document.document import Document
 from kavlet.core.document.edits import change_chart
-from kavlet.core.document.paging import placed
+from kavlet.core.document.pages.page_edits import placed
 from kavlet.core.messages import Message, say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy

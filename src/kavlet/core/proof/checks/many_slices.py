@@ -11,7 +11,7 @@ from collections.abc import Iterator
 from kavlet.core.charts.layer import LEFT_OVER
 from kavlet.core.layout.kinds import kind_of
 from kavlet.core.messages import counted, say
-from kavlet.core.proof.changing import to_sorted_bars
+from kavlet.core.proof.chart_changes import to_sorted_bars
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart

@@ -14,7 +14,7 @@ from kavlet.core.messages import counted, say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart
-from kavlet.core.recipes.parts import VALUE
+from kavlet.core.recipes.building_blocks import VALUE
 from kavlet.core.spreadsheet.table import HEADER
 
 

@@ -10,7 +10,7 @@ from collections.abc import Iterator
 from kavlet.core.charts.layer import Stacking
 from kavlet.core.layout.kinds import kind_of
 from kavlet.core.messages import counted
-from kavlet.core.proof.changing import to_bars
+from kavlet.core.proof.chart_changes import to_bars
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding
 from kavlet.core.proof.subjects import DrawnChart

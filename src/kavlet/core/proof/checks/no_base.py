@@ -6,7 +6,7 @@ Source: common practice (percentages on a base of at least 30 cases).
 from collections.abc import Iterator
 
 from kavlet.core.charts.looks import of_layer
-from kavlet.core.document.charting import try_recipe
+from kavlet.core.document.charts.chart_edits import try_recipe
 from kavlet.core.document.document import Document
 from kavlet.core.document.edits import change_chart
 from kavlet.core.messages import say

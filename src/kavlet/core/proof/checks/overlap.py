@@ -8,15 +8,15 @@ from collections.abc import Iterator
 import msgspec
 
 from kavlet.core.document.document import Document, with_page
-from kavlet.core.document.paging import arranged, change_item, placed
+from kavlet.core.document.pages.page_edits import arranged, change_item, placed
 from kavlet.core.layout.figure import Figure, PlacedText
-from kavlet.core.layout.words.room import body_of
+from kavlet.core.layout.words.free_space import body_of
 from kavlet.core.messages import counted, say
 from kavlet.core.pages.arrangements import MULTIPLES
 from kavlet.core.pages.items.drawn_shape import DrawnShape
 from kavlet.core.pages.items.placed_picture import PlacedPicture
 from kavlet.core.pages.page import AnyItem, with_items
-from kavlet.core.proof.changing import larger_chart, tried
+from kavlet.core.proof.chart_changes import larger_chart, tried
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart, DrawnPage

@@ -6,10 +6,10 @@ exactly than lengths from one line.
 
 from collections.abc import Iterator
 
-from kavlet.core.document.charting import try_recipe
+from kavlet.core.document.charts.chart_edits import try_recipe
 from kavlet.core.document.document import Document
 from kavlet.core.document.edits import change_chart
-from kavlet.core.document.paging import delete_items
+from kavlet.core.document.pages.page_edits import delete_items
 from kavlet.core.layout.kinds import kind_of
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check

@@ -9,7 +9,7 @@ import msgspec
 
 from kavlet.core.charts.frame import Cartesian
 from kavlet.core.document.document import Document
-from kavlet.core.document.paging import change_items
+from kavlet.core.document.pages.page_edits import change_items
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy

@@ -8,7 +8,7 @@ from collections.abc import Iterator
 import msgspec
 
 from kavlet.core.document.document import Document
-from kavlet.core.document.paging import change_item
+from kavlet.core.document.pages.page_edits import change_item
 from kavlet.core.messages import Message, say
 from kavlet.core.pages.items.words import Words
 from kavlet.core.proof.check import Check

@@ -5,7 +5,7 @@ Source: E. R. Tufte 1983, chapter 2, on depth; a fifth as the limit is common pr
 
 from collections.abc import Iterator
 
-from kavlet.core.layout.solid.seen import seen
+from kavlet.core.layout.solid.visible_areas import seen
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from pathlib import PurePath
 
 from kavlet.core.document.document import Document
-from kavlet.core.document.sources import link
+from kavlet.core.document.tables.source_updates import link
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Edit, Finding, Place, Remedy

@@ -9,7 +9,7 @@ import msgspec
 
 from kavlet.core.document.document import Document
 from kavlet.core.document.edits import change_chart
-from kavlet.core.document.paging import change_item, change_page
+from kavlet.core.document.pages.page_edits import change_item, change_page
 from kavlet.core.messages import say
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.placed_picture import PlacedPicture

@@ -10,13 +10,13 @@ from itertools import pairwise
 from kavlet.core.charts.chart import AnyLayer
 from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.looks import of_layer
-from kavlet.core.document import dressing
-from kavlet.core.document.charting import copy_chart, try_recipe
+from kavlet.core.document.charts.chart_edits import copy_chart, try_recipe
 from kavlet.core.document.document import Document
 from kavlet.core.document.edits import change_chart, insert_columns, set_cells
+from kavlet.core.document.looks import look_edits
 from kavlet.core.layout.kinds import kind_of
 from kavlet.core.messages import Message, say
-from kavlet.core.proof.changing import PLAIN_SCALE
+from kavlet.core.proof.chart_changes import PLAIN_SCALE
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart
@@ -96,8 +96,8 @@ def _two_charts(of: DrawnChart, keys: list[str]) -> Remedy:
 
     def edit(document: Document) -> Document:
         document, copy = copy_chart(document, chart)
-        document = dressing.set_looks(document, chart, {of_layer(key, "hidden"): True for key in keys})
-        return dressing.set_looks(document, copy, {of_layer(key, "hidden"): True for key in others})
+        document = look_edits.set_looks(document, chart, {of_layer(key, "hidden"): True for key in keys})
+        return look_edits.set_looks(document, copy, {of_layer(key, "hidden"): True for key in others})
 
     return Remedy("two charts", say("Make two charts"), edit, restates=True)
 
@@ -126,7 +126,7 @@ def _indexed(of: DrawnChart) -> Iterator[Remedy]:
         made = tuple(one.id for one in table.columns[at : at + len(columns)])
         document = change_chart(document, entry.id, roles={**document.chart(entry.id).roles, "value": made})
         seconds = {of_layer(one.key, "second"): None for one in of.chart.layers}
-        return dressing.set_looks(document, entry.id, seconds | _without_second(of) | PLAIN_SCALE)
+        return look_edits.set_looks(document, entry.id, seconds | _without_second(of) | PLAIN_SCALE)
 
     yield Remedy("index to 100", say("Draw both from 100 on"), edit, restates=True)
 

@@ -10,18 +10,18 @@ from collections.abc import Iterator
 import msgspec
 from msgspec import Struct
 
-from kavlet.core.document.cells import address
 from kavlet.core.document.document import Document
 from kavlet.core.document.edits import change_chart
-from kavlet.core.document.paging import change_item
+from kavlet.core.document.pages.page_edits import change_item
+from kavlet.core.document.tables.cell_edits import address
 from kavlet.core.messages import say
 from kavlet.core.pages.items.words import Words
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Place, Remedy
 from kavlet.core.proof.subjects import DrawnChart, DrawnPage
+from kavlet.core.spreadsheet.cell_input import typed_number
 from kavlet.core.spreadsheet.references import column_letters
 from kavlet.core.spreadsheet.table import HEADER
-from kavlet.core.spreadsheet.typed import typed_number
 from kavlet.core.text.numbers import decimal_sign, group_sign
 from kavlet.core.values.sums import exact_sum
 

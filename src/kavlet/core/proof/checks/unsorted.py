@@ -11,7 +11,7 @@ from itertools import pairwise
 from kavlet.core.document.document import Document
 from kavlet.core.layout.kinds import kind_of
 from kavlet.core.messages import say
-from kavlet.core.proof.changing import sorted_rows
+from kavlet.core.proof.chart_changes import sorted_rows
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import DrawnChart

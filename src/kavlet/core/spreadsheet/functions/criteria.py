@@ -9,11 +9,11 @@ import operator
 import re
 from collections.abc import Callable, Sequence
 
+from kavlet.core.spreadsheet.cell_input import typed_number
 from kavlet.core.spreadsheet.cells import Value
 from kavlet.core.spreadsheet.functions.registry import Argument, single
 from kavlet.core.spreadsheet.ranges import Block, Key, key_of
-from kavlet.core.spreadsheet.typed import typed_number
-from kavlet.core.values.work import go_on
+from kavlet.core.values.cancellation import go_on
 
 Test = Callable[[Value], bool]
 _SIGNS: dict[str, Callable[[float, float], bool]] = {

@@ -2,6 +2,7 @@
 
 import re
 
+from kavlet.core.spreadsheet.cell_input import typed_number
 from kavlet.core.spreadsheet.cells import ErrorValue, Value, text_of
 from kavlet.core.spreadsheet.functions.criteria import wildcards
 from kavlet.core.spreadsheet.functions.dates import as_date
@@ -17,7 +18,6 @@ from kavlet.core.spreadsheet.functions.registry import (
     truth,
     whole,
 )
-from kavlet.core.spreadsheet.typed import typed_number
 from kavlet.core.values.xml_text import xml_text
 
 

@@ -1,0 +1,1 @@
+"""Pages of a document: edits of pages and the fields of their items."""

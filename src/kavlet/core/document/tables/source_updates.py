@@ -1,0 +1,289 @@
+"""Tables that follow a file: what would change, and taking it over without losing what an author made of it.
+
+Three states are told apart: what the file held when it was last taken over, what the table holds now, and what the file
+holds now. Columns are matched by their header, rows by their name (by place where names repeat); what is only in the
+table is the author's own and stays.
+"""
+
+from collections.abc import Iterable
+
+import msgspec
+from msgspec import Struct
+
+from kavlet.core.document.document import Document, with_table
+from kavlet.core.document.edits import delete_rows, insert_columns, insert_rows, set_cells
+from kavlet.core.document.tables.row_order import move_rows
+from kavlet.core.messages import Message, counted, say
+from kavlet.core.spreadsheet.cells import Cell, text_of
+from kavlet.core.spreadsheet.table import HEADER, Source, Table
+
+Rows = list[list[Cell]]
+NEW, LEFT_OUT = -1, -2
+
+
+class Difference(Struct, frozen=True):
+    """One cell that a file holds otherwise: its place in the table, what stands there, and what would.
+
+    `mine` where the author has changed it too, so that taking the file's over would lose that.
+    """
+
+    column: int
+    row: int
+    held: Cell
+    coming: Cell
+    mine: bool = False
+
+
+class Matched(Struct, frozen=True):
+    """How a file fits a table: where each of its columns and rows stands there, and what it has no more.
+
+    `NEW` is what the table does not have yet, `LEFT_OUT` what the author has deleted. Rows are counted with the header.
+    `by_place` where names repeat, so that rows are told by their place.
+    """
+
+    columns: list[int]
+    rows: list[int]
+    gone_columns: list[int]
+    gone_rows: list[int]
+    by_place: bool
+
+
+class Updated(Struct, frozen=True):
+    """A document with a file's cells taken over, and what an author should know of it."""
+
+    document: Document
+    notes: tuple[Message, ...]
+
+
+def link(document: Document, table_id: str, source: Source | None) -> Document:
+    """Make a table follow a file, or stop following it."""
+    return with_table(document, msgspec.structs.replace(document.table(table_id), source=source))
+
+
+def following(document: Document, table_id: str, source: Source, cells: Rows) -> Document:
+    """A table that follows a file, which holds these cells now."""
+    table = document.table(table_id)
+    places = matched(table, cells).columns
+    own = tuple(table.columns[place].id if place >= 0 else "" for place in places)
+    return link(document, table_id, msgspec.structs.replace(source, taken=tuple(map(tuple, cells)), columns=own))
+
+
+def matched(table: Table, coming: Rows) -> Matched:
+    """How the file's columns and rows fit the table's."""
+    taken = [list(row) for row in table.source.taken] if table.source is not None else []
+    columns, gone_columns = _columns(table, taken, coming)
+    key = next((i for i, cells in enumerate(zip(*_padded(coming), strict=True)) if _names(cells[HEADER:])), 0)
+    place = columns[key] if key < len(columns) else NEW
+    before = list(table.columns[place].cells) if place >= 0 else []
+    after = [line[key] if key < len(line) else None for line in coming]
+    was = [line[key] if key < len(line) else None for line in taken]
+    if place < 0 or not all(_apart(names[HEADER:]) for names in (before, after, was)):
+        rows = [i if i < table.height else NEW for i in range(len(coming))]
+        last = min(table.height, len(taken)) if taken else table.height  # rows below are the author's own
+        gone_rows = list(range(len(coming), last)) if len(coming) > 1 else []
+        return Matched(columns, rows, gone_columns, gone_rows, by_place=True)
+    held = [
+        tuple(table.columns[one].cells[row] for one in columns if one >= 0 and one != place)
+        for row in range(table.height)
+    ]
+    kept = [i for i, one in enumerate(columns) if one >= 0 and one != place]
+    told = [tuple(line[i] if i < len(line) else None for i in kept) for line in taken]
+    at = _known_rows(before, was, held, told)
+    rows = [0, *(at.get(name, NEW) for name in after[HEADER:])]
+    gone_rows = [row for name, row in at.items() if row >= HEADER and row not in rows and (name in was or not was)]
+    return Matched(columns, rows, gone_columns, gone_rows, by_place=False)
+
+
+def _columns(table: Table, taken: Rows, coming: Rows) -> tuple[list[int], list[int]]:
+    """Where each of the file's columns stands, by its header; and which columns of the table it has no more."""
+    heads = [_head(cell) for cell in (coming[0] if coming else [])]
+    own = [i for i, column in enumerate(table.columns) if column.helper is None]
+    known = [_head(cell) for cell in taken[0]] if taken else [_head(table.columns[i].cells[0]) for i in own]
+    ids = table.source.columns if table.source is not None and taken else tuple(table.columns[i].id for i in own)
+    found: list[int] = []
+    for i, head in enumerate(heads):
+        alone = heads.count(head) == known.count(head) == 1
+        old = known.index(head) if alone else i if i < len(known) and known[i] == head else -1
+        held = table.place(ids[old]) if 0 <= old < len(ids) else NEW
+        found.append(held if old < 0 or held >= 0 else LEFT_OUT)
+    places = [table.place(one) for one in ids]
+    return found, [place for place in places if place >= 0 and place not in found]
+
+
+def _known_rows(
+    before: list[Cell], was: list[Cell], held: list[tuple[Cell, ...]], told: list[tuple[Cell, ...]]
+) -> dict[Cell, int]:
+    """Where the row of each name stands; those deleted by the author are left out.
+
+    A row that the author renamed is told by its figures (`held` in the table, `told` by the file), else by its place.
+    """
+    at = {name: row for row, name in enumerate(before) if row >= HEADER}
+    lost = [row for row, name in enumerate(was) if row >= HEADER and name not in at]
+    new = [row for name, row in at.items() if name not in was]
+    renamed: dict[int, int] = {}
+    for same in (lambda old, row: held[row] == told[old] and any(told[old]), lambda old, row: old == row):
+        for old in lost:
+            found = next((row for row in new if row not in renamed.values() and same(old, row)), None)
+            if old not in renamed and found is not None:
+                renamed[old] = found
+    gone = {was[old]: renamed.get(old, LEFT_OUT) for old in lost}
+    return {name: row for name, row in at.items() if row not in renamed.values()} | gone
+
+
+def _head(cell: Cell) -> str:
+    """A header as text, to be compared."""
+    return text_of(cell).strip() if isinstance(cell, str | float | bool) else ""
+
+
+def _padded(rows: Rows) -> Rows:
+    width = max((len(row) for row in rows), default=0)
+    return [[*row, *(None for _ in range(width - len(row)))] for row in rows]
+
+
+def _names(cells: Iterable[Cell]) -> bool:
+    """Whether a column holds names: texts, in most rows."""
+    held = list(cells)
+    return bool(held) and 2 * sum(isinstance(cell, str) for cell in held) > len(held)
+
+
+def _apart(names: list[Cell]) -> bool:
+    """Whether each row has a name of its own."""
+    told = [name for name in names if name is not None]
+    return len(set(told)) == len(names)
+
+
+def _base(table: Table) -> dict[tuple[int, int], Cell]:
+    """What the file held when it was last taken over, by the place in the table; nothing where that is not known."""
+    taken = [list(row) for row in table.source.taken] if table.source is not None else []
+    if not taken:
+        return {}
+    was = matched(table, taken)
+    return {
+        (column, row): new
+        for row, line in zip(was.rows, _padded(taken), strict=True)
+        for column, new in zip(was.columns, line, strict=False)
+        if row >= 0 and column >= 0
+    }
+
+
+def differences(table: Table, coming: Rows) -> list[Difference]:
+    """The cells that the file holds otherwise than when it was last taken over, and those of what is new or gone."""
+    fit, base = matched(table, coming), _base(table)
+    found: list[Difference] = []
+    below, right = table.height, len(table.columns)
+    for row, line in zip(fit.rows, _padded(coming), strict=True):
+        if row == LEFT_OUT:
+            continue
+        for column, new in zip(fit.columns, line, strict=False):
+            if column == LEFT_OUT:
+                continue
+            here = row >= 0 and column >= 0
+            held = table.columns[column].cells[row] if here else None
+            was = base.get((column, row), held) if here else None
+            if not _same(held, new) and not (here and base and _same(was, new)):
+                place = (column if column >= 0 else right), (row if row >= 0 else below)
+                found.append(Difference(*place, held, new, mine=here and not _same(held, was)))
+        below += row == NEW
+    for row in fit.gone_rows:
+        cells = {column: table.columns[column].cells[row] for column in fit.columns if column >= 0}
+        found += [Difference(column, row, cell, None) for column, cell in cells.items() if cell is not None]
+    return found
+
+
+def _same(one: Cell, other: Cell) -> bool:
+    return type(one) is type(other) and one == other
+
+
+def keep(document: Document, table_id: str, wanted: Difference) -> Document:
+    """A cell as the author has it: what the file says there now counts as seen."""
+    table = document.table(table_id)
+    if table.source is None or not table.source.taken:
+        return document
+    taken = [list(row) for row in table.source.taken]
+    was = matched(table, taken)
+    if wanted.row not in was.rows or wanted.column not in was.columns:
+        return document
+    row, column = was.rows.index(wanted.row), was.columns.index(wanted.column)
+    taken = _padded(taken)
+    taken[row][column] = wanted.coming
+    source = msgspec.structs.replace(table.source, taken=tuple(map(tuple, taken)))
+    return link(document, table_id, source)
+
+
+def update(document: Document, table_id: str, coming: Rows, keep_mine: bool = False) -> Updated:
+    """The table with the file's cells taken over; the author's own columns, rows, formulas, looks and roles stay.
+
+    With `keep_mine`, cells that both have changed stay as the author has them.
+    """
+    table = document.table(table_id)
+    fit, base = matched(table, coming), _base(table)
+    notes: list[Message] = []
+    if fit.gone_columns:
+        names = [_head(table.columns[i].cells[0]) for i in fit.gone_columns]
+        notes.append(say("The file has no column {names} any more; the figures and what reads them stay.", names=names))
+    if fit.by_place:
+        notes.append(say("Names repeat, so rows are told by their place."))
+    kept = {(one.column, one.row) for one in differences(table, coming) if one.mine} if keep_mine else set()
+    if kept:
+        notes.append(counted("{count} edit of yours is kept.", "{count} edits of yours are kept.", len(kept)))
+    document, columns = _with_columns(document, table_id, fit)
+    document, rows = _with_rows(document, table_id, fit)
+    cells: dict[tuple[int, int], Cell] = {}
+    for old, row, line in zip(fit.rows, rows, _padded(coming), strict=True):
+        for was, column, new in zip(fit.columns, columns, line, strict=False):
+            here = was >= 0 and old >= 0
+            seen = here and bool(base) and _same(base.get((was, old)), new)
+            if row >= 0 and column >= 0 and not seen and (was, old) not in kept:
+                cells[column, row] = new
+    return Updated(set_cells(document, table_id, cells), tuple(notes))
+
+
+def _with_columns(document: Document, table_id: str, fit: Matched) -> tuple[Document, list[int]]:
+    """The table with the file's new columns behind its others, and where each of the file's columns stands now."""
+    fresh = max([*fit.columns, *fit.gone_columns], default=NEW) + 1
+    new = fit.columns.count(NEW)
+    if new:
+        document = insert_columns(document, table_id, fresh, new)
+    places: list[int] = []
+    for place in fit.columns:
+        places.append(fresh if place == NEW else place)
+        fresh += place == NEW
+    return document, places
+
+
+def _is_sorted(table: Table) -> bool:
+    """Whether the author has put the rows into another order than the file had."""
+    taken = [list(row) for row in table.source.taken] if table.source is not None else []
+    stood = [row for row in matched(table, taken).rows if row >= 0]
+    return stood != sorted(stood)
+
+
+def _with_rows(document: Document, table_id: str, fit: Matched) -> tuple[Document, list[int]]:
+    """The table without the rows that the file has no more and with its new ones, and where each row stands now.
+
+    The rows follow the file's order, new ones behind the one before them, the author's own behind all; where the author
+    has sorted the table, its order stays and new rows stand at its end.
+    """
+    own_order = _is_sorted(document.table(table_id))
+    for row in sorted(fit.gone_rows, reverse=True):
+        document = delete_rows(document, table_id, row)
+    at = [row if row < 0 else row - sum(one < row for one in fit.gone_rows) for row in fit.rows]
+    for place in range(len(at)):
+        row = at[place]
+        if row == LEFT_OUT:
+            continue
+        before = [one for one in at[:place] if one >= 0]
+        behind = before[-1] + 1 if before and not own_order else document.table(table_id).height
+        if row == NEW:
+            document = insert_rows(document, table_id, behind)
+            at = [one + (one >= behind) if one >= 0 else one for one in at]
+            at[place] = behind
+        elif row != behind and not own_order and place:
+            document = move_rows(document, table_id, row, 1, behind)
+            if row > behind:
+                at = [one + (behind <= one < row) if one >= 0 else one for one in at]
+                at[place] = behind
+            else:
+                at = [one - (row < one < behind) if one >= 0 else one for one in at]
+                at[place] = behind - 1
+    return document, at

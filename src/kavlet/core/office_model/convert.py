@@ -1,0 +1,312 @@
+"""From a chart's picture to plain charts: one for each panel, with the workings that they need."""
+
+import math
+
+import msgspec
+
+from kavlet.core.charts.frame import Cartesian, Grid, Polar
+from kavlet.core.charts.scale import Scale
+from kavlet.core.document.document import Document
+from kavlet.core.layout.context import context
+from kavlet.core.layout.figure import PlacedAxis, PlacedRule, PlacedText
+from kavlet.core.layout.frames.axes import shown
+from kavlet.core.layout.furniture import sizes
+from kavlet.core.messages import say, words_in
+from kavlet.core.office_model.chart_model import (
+    Axes,
+    Lettered,
+    PlainAxis,
+    PlainCells,
+    PlainChart,
+    PlainView,
+    PlainWords,
+    Series,
+    Stroke,
+)
+from kavlet.core.office_model.converter import PlainTelling, ToldPanel, lettered
+from kavlet.core.office_model.kinds import TELL
+from kavlet.core.office_model.workings import Workings
+from kavlet.core.pipeline.stages import Picture
+from kavlet.core.spreadsheet.recalculate import Values
+from kavlet.core.spreadsheet.references import RangeReference, rewritten
+from kavlet.core.spreadsheet.table import Table
+from kavlet.core.styling.style import resolve
+from kavlet.core.text.faces import face_of
+from kavlet.core.values.geometry import Rect, Size
+from kavlet.core.values.number_text import NumberText
+from kavlet.core.values.xml_text import xml_text
+
+
+def plain_charts(document: Document, values: Values, picture: Picture) -> tuple[PlainChart, ...]:
+    """The panels of a chart in plain terms, each with the box it takes of the whole, as shares."""
+    build = picture.build
+    count = len(build.panels)
+    return tuple(_plain(document, values, picture, number, _box(number, count, picture)) for number in range(count))
+
+
+def _box(number: int, count: int, picture: Picture) -> Rect:
+    if count == 1:
+        return Rect(0.0, 0.0, 1.0, 1.0)
+    size = picture.figure.size
+    columns = min(count, max(1, round(math.sqrt(count * size.width / max(1.0, size.height)))))
+    rows = math.ceil(count / columns)
+    line, place = divmod(number, columns)
+    return Rect(place / columns, line / rows, 1 / columns, 1 / rows)
+
+
+def _plain(document: Document, values: Values, picture: Picture, number: int, box: Rect) -> PlainChart:
+    build, figure = picture.build, picture.figure
+    panel = build.panels[number]
+    chart = panel.chart
+    style = resolve(build.entry.dress, document.house)
+    look = context(panel, style, sizes(style, figure.size, chart.type_scale), figure.size, number)
+    name = words_in(document.locale, "{name}: workings", name=build.entry.name)
+    own = name if len(build.panels) == 1 else f"{name} {number + 1}"
+    workings = Workings(f"workings {build.entry.id} {number}", own, document.tables)
+    table = document.table(build.entry.table)
+    to = PlainTelling(ToldPanel(build, panel, number, figure, look, table, values), workings)
+    if chart.as_solid is not None:
+        to.differ(say("light and material are those of the program that shows it"))
+    for layer in look.chart.layers:
+        if not layer.hidden:
+            TELL[type(layer)](layer, to)
+    if chart.as_solid is not None:
+        _only_bodies(to)
+    _ground_series(to)
+    if chart.ground_picture or chart.plot_picture:
+        to.differ(say("the picture behind is missing"))
+    single = len(build.panels) == 1
+    first, second = _axes(to)
+    return PlainChart(
+        name=build.entry.name if single else f"{build.entry.name}: {panel.title}",
+        size=figure.size if single else Size(figure.size.width * box.width, figure.size.height * box.height),
+        groups=tuple(draft.made() for draft in to.drafts if draft.series),
+        lying=to.lying,
+        first=first,
+        second=second,
+        title=_title(to, document, panel.title if not single else ""),
+        texts=_texts(to) if single else (),
+        legend=_legend(to) if single else None,
+        legend_look=next((lettered(text) for text in figure.texts if text.kind == "legend"), None),
+        plot=_plot(to) if single else Rect(0.1, 0.18, 0.8, 0.66),
+        ground=style.ground,
+        plot_ground=style.colour(chart.plot_ground) if chart.plot_ground else None,
+        family=face_of(style.face).css_family,
+        view=_view(to),
+        workings=workings.table(),
+        blanks=to.blanks,
+        alt_text=xml_text(chart.alt_text),
+        differs=tuple(to.differs),
+        box=box,
+    )
+
+
+def _ground_series(to: PlainTelling) -> None:
+    """Where all is drawn over the plot, an unseen series that carries the names and the scale below it."""
+    frame = to.chart.frame
+    used = [draft.axes for draft in to.drafts if draft.series]
+    if not isinstance(frame, Cartesian) or frame.across.kind != "category" or not used or "first" in used:
+        return
+    layer = next((one for one in to.chart.layers if to.source.table.place(one.values) >= 0), None)
+    if layer is not None:
+        draft = to.group("bars" if to.lying else "lines")
+        unseen = Series(name=to.name(layer), names=to.names(), values=to.plotted(layer.values), listed=False)
+        draft.series.append(unseen)
+
+
+def _only_bodies(to: PlainTelling) -> None:
+    """A solid plot holds one kind of bodies; what lies over it is said to be missing."""
+    bodies = [draft for draft in to.drafts if draft.kind in ("bars", "pie") and draft.axes == "first"]
+    rings = [draft for draft in to.drafts if draft.kind == "rings"]
+    if rings:
+        to.differ(say("rings are flat"))
+        return
+    others = [draft for draft in to.drafts if draft not in bodies[:1] and draft.series]
+    if others:
+        to.differ(say("lines, points and labels over the bodies are missing"))
+    to.drafts = bodies[:1]
+    to.needs_overlay = False
+
+
+def _view(to: PlainTelling) -> PlainView | None:
+    solid = to.chart.as_solid
+    if solid is None or solid.flat or any(draft.kind == "rings" for draft in to.drafts):
+        return None
+    depth = 100.0 if solid.depth is None else max(20.0, min(2000.0, 100.0 * solid.depth))
+    return PlainView(solid.turn, solid.tilt, solid.perspective, depth)
+
+
+def _rule(to: PlainTelling, *kinds: str) -> Stroke | None:
+    rule: PlacedRule | None = next((one for one in (*to.figure.under, *to.figure.over) if one.kind in kinds), None)
+    if rule is None:
+        return None
+    return Stroke(rule.colour, rule.width, "solid" if not rule.dash else "dot" if rule.dash[0] < 1 else "dash")
+
+
+def _look(to: PlainTelling, kind: str, of: str = "") -> Lettered | None:
+    found = [one for one in to.figure.texts if one.kind == kind and of in one.text]
+    return lettered(found[0]) if found else None
+
+
+def _axes(to: PlainTelling) -> tuple[Axes | None, Axes | None]:
+    """The first pair of axes, and the second or the overlay's."""
+    frame = to.chart.frame
+    if isinstance(frame, Polar):
+        around = PlainAxis(minimum=-1.0, maximum=1.0, shown=False)
+        return None, Axes(around, around) if to.needs_overlay else None
+    if isinstance(frame, Grid):
+        return Axes(
+            PlainAxis(category=True, shown=False, reversed=frame.corner.endswith("right")),
+            PlainAxis(minimum=0.0, maximum=float(frame.rows), shown=False, reversed=frame.corner.startswith("top")),
+        ), None
+    along, across = to.axis("x" if to.lying else "y"), to.axis("y" if to.lying else "x")
+    numeric = frame.across.kind != "category"
+    fixed = to.needs_overlay or to.same_scale
+    first_along = _value_axis(to, frame.along, along, fixed=fixed)
+    ink = shown(frame.across, to.chart.ink, across=True)
+    names = PlainAxis(
+        category=not numeric,
+        minimum=frame.across.minimum if numeric else None,
+        maximum=frame.across.maximum if numeric else None,
+        log=numeric and frame.across.kind == "log",
+        reversed=(to.lying != frame.across.reversed) if not numeric else frame.across.reversed,
+        labelled=ink.labels,
+        number=_number(to, frame.across, "x") if numeric else None,
+        line=_rule(to, "axis") if ink.line else None,
+        grid=_rule(to, "grid") if ink.grid else None,
+        title=frame.across.title if ink.labels else "",
+        title_look=_look(to, "axis title"),
+        look=_look(to, "name") or _look(to, "tick"),
+        every=frame.across.every,
+    )
+    if numeric:
+        names = msgspec.structs.replace(names, minimum=across.minimum if across else None,
+                                        maximum=across.maximum if across else None)  # fmt: skip
+    second = None
+    if to.needs_overlay and along is not None:
+        count = float(to.rows)
+        over = PlainAxis(minimum=0.0, maximum=count, shown=False, reversed=to.lying)
+        second = Axes(over, PlainAxis(minimum=along.minimum, maximum=along.maximum, log=first_along.log, shown=False))
+        if frame.second is not None:
+            to.differ(say("lines over the plot share the second scale"))
+    elif frame.second is not None:
+        own = _value_axis(to, frame.second, to.axis("x2" if to.lying else "y2"), fixed=False)
+        second = Axes(msgspec.structs.replace(names, shown=False, title="", grid=None), own)
+    elif any(draft.axes == "second" for draft in to.drafts) and along is not None:
+        hidden = msgspec.structs.replace(names, shown=False, title="", grid=None)
+        second = Axes(hidden, PlainAxis(minimum=along.minimum, maximum=along.maximum, shown=False))
+    return Axes(names, first_along), second
+
+
+def _value_axis(to: PlainTelling, scale: Scale, placed: PlacedAxis | None, fixed: bool) -> PlainAxis:
+    ink = shown(scale, to.chart.ink)
+    low, high = scale.minimum, scale.maximum
+    if fixed and placed is not None:
+        low, high = placed.minimum, placed.maximum
+    ticks = placed.ticks if placed is not None else ()
+    step = scale.step
+    if step is None and fixed and len(ticks) > 1:
+        step = ticks[1] - ticks[0]
+    return PlainAxis(
+        minimum=low,
+        maximum=high,
+        step=step if step and step > 0 and scale.kind != "log" else None,
+        log=scale.kind == "log",
+        reversed=scale.reversed,
+        labelled=ink.labels,
+        number=_number(to, scale, ""),
+        line=_rule(to, "axis") if ink.line else None,
+        grid=_rule(to, "grid") if ink.grid else None,
+        title=scale.title if ink.labels else "",
+        title_look=_look(to, "axis title"),
+        look=_look(to, "tick"),
+    )
+
+
+def _number(to: PlainTelling, scale: Scale, of: str) -> NumberText:
+    """How an axis writes its numbers: as set, else as the first column on it."""
+    if scale.number is not None:
+        return scale.number
+    layer = next((one for one in to.chart.layers if one.key == to.chart.main), None)
+    if layer is None:
+        return NumberText()
+    return to.data.number_text(layer.across_column if of == "x" else layer.figure_column)
+
+
+def _title(to: PlainTelling, document: Document, panel: str) -> PlainWords | None:
+    """The title, in a cell where it is bound to one."""
+    placed = _spoken(to, "title")
+    if panel:
+        look = lettered(placed[0]) if placed else Lettered(12.0, to.style.ink, bold=True)
+        return PlainWords(panel, look, Rect(0.02, 0.02, 0.9, 0.1), align="middle")
+    if not placed:
+        return None
+    entry = to.source.build.entry
+    cell = to.workings.formula(_away(entry.title[1:], document.table(entry.table))) if entry.title[:1] == "=" else None
+    return _words(to, placed[0], cell, to.chart.title.text)
+
+
+def _away(formula: str, table: Table) -> str:
+    """A formula of a table's own as it reads from another sheet."""
+
+    def follow(old: RangeReference) -> RangeReference:
+        return old if old.table else msgspec.structs.replace(old, table=table.name)
+
+    return rewritten(formula, follow)
+
+
+def _spoken(to: PlainTelling, kind: str) -> list[PlacedText]:
+    return [one for one in to.figure.texts if one.kind == kind]
+
+
+def _words(to: PlainTelling, placed: PlacedText, cell: PlainCells | None = None, text: str = "") -> PlainWords:
+    size, box = to.figure.size, placed.bounds
+    place = Rect(box.x / size.width, box.y / size.height, box.width / size.width, box.height / size.height)
+    return PlainWords(text or placed.text, lettered(placed), place, cell, placed.anchor)
+
+
+def _texts(to: PlainTelling) -> tuple[PlainWords, ...]:
+    """Subtitle, source and notes, and headings over strips beside the plot."""
+    found = [one for kind in ("subtitle", "source", "note", "heading") for one in _spoken(to, kind)]
+    if to.figure.keys and not _is_listed(to):
+        found += _spoken(to, "legend")  # what one symbol stands for, and entries that no series stands for
+    return tuple(_words(to, one) for one in found)
+
+
+def _legend(to: PlainTelling) -> Rect | None:
+    """Where the legend stands; None where there is none."""
+    keys, size = to.figure.keys, to.figure.size
+    if not keys or not _is_listed(to):
+        return None
+    boxes = [key.bounds for key in keys] + [one.bounds for one in to.figure.texts if one.kind == "legend"]
+    around = Rect.around([point for one in boxes for point in ((one.x, one.y), (one.right, one.bottom))])
+    return Rect(around.x / size.width, around.y / size.height, around.width / size.width, around.height / size.height)
+
+
+def _is_listed(to: PlainTelling) -> bool:
+    """Whether a plain legend lists anything: a series, or the parts of a pie or ring."""
+    return any(one.listed for draft in to.drafts for one in draft.series)
+
+
+def _plot(to: PlainTelling) -> Rect:
+    """The plot as shares of the sheet; of a disc, the square around it, as far as the sheet holds it."""
+    size, plot = to.figure.size, to.figure.plot
+    if isinstance(to.chart.frame, Polar):
+        plot = _around(to) or plot
+    made = [plot.x / size.width, plot.y / size.height, plot.width / size.width, plot.height / size.height]
+    x, y = (min(0.95, max(0.0, one)) for one in made[:2])
+    return Rect(x, y, min(1.0 - x, max(0.05, made[2])), min(1.0 - y, max(0.05, made[3])))
+
+
+def _around(to: PlainTelling) -> Rect | None:
+    """The square around a disc, between the texts above it and the sheet's foot; a half dial needs a whole one."""
+    sectors = [mark.sector for mark in to.figure.marks if mark.sector is not None]
+    if not sectors:
+        return None
+    x, y = sectors[0].center
+    outer, size = max(one.outer for one in sectors), to.figure.size
+    above = max([0.0, *(one.bounds.bottom for kind in ("title", "subtitle") for one in _spoken(to, kind))])
+    above = above if above < y else 0.0
+    radius = min(outer, (size.height - above) / 2, x, size.width - x)
+    top = max(above, min(y - radius, size.height - 2 * radius))
+    return Rect(x - radius, top, 2 * radius, 2 * radius)

@@ -1,0 +1,260 @@
+"""Pages in plain terms: what stands on them as texts, tables, charts, pictures and shapes."""
+
+from collections.abc import Callable, Sequence
+from datetime import date
+from typing import Any
+
+import msgspec
+
+from kavlet.core.document.document import Document
+from kavlet.core.document.pages.page_edits import item_name
+from kavlet.core.office_model.chart_model import Lettered
+from kavlet.core.office_model.convert import plain_charts
+from kavlet.core.office_model.page_model import (
+    AnyPart,
+    ChartPart,
+    PicturePart,
+    PlainPage,
+    Role,
+    ShapePart,
+    TableCell,
+    TablePart,
+    TextParagraph,
+    TextPart,
+    TextRun,
+)
+from kavlet.core.pages.arrangements import places
+from kavlet.core.pages.items.chart_frame import ChartFrame
+from kavlet.core.pages.items.drawn_shape import DrawnShape
+from kavlet.core.pages.items.excerpt import Excerpt
+from kavlet.core.pages.items.key_figure import KeyFigure
+from kavlet.core.pages.items.placed_picture import PlacedPicture
+from kavlet.core.pages.items.words import Words
+from kavlet.core.pages.page import AnyItem
+from kavlet.core.pipeline.framed_values import framed_values
+from kavlet.core.pipeline.page_items import excerpt
+from kavlet.core.pipeline.page_items.chart_frame import framed
+from kavlet.core.pipeline.page_items.page_context import Composed, Draws, Sheet, chart_box
+from kavlet.core.pipeline.page_items.page_picture import composed, margin_lines, sheet_of
+from kavlet.core.pipeline.page_items.words import set_runs
+from kavlet.core.pipeline.stages import Picture
+from kavlet.core.scene.primitives import Group, Primitive, Scene, Writing
+from kavlet.core.spreadsheet.recalculate import Values
+from kavlet.core.spreadsheet.table import Table
+from kavlet.core.text.faces import face_of, named_face
+from kavlet.core.values.affine import moved
+from kavlet.core.values.colour import Colour
+from kavlet.core.values.geometry import Rect, Size
+from kavlet.core.values.xml_text import xml_text
+
+Telling = Callable[[Any, Composed, Rect, Sheet], Sequence[AnyPart]]
+ROLES: dict[str, Role] = {"title": "title", "heading": "heading", "text": "text", "small": "small"}
+
+
+def plain_page(document: Document, values: Values, page: str, draws: Draws, today: date | None = None) -> PlainPage:
+    """A page in plain terms. Raises KavletError where it has a size or look that there is not."""
+    sheet = sheet_of(document, values, page, draws, today)
+    boxes = places(sheet.page)
+    parts: list[AnyPart] = []
+    for item in sheet.page.items:
+        made, box = composed(item, boxes[item.id], sheet), boxes[item.id]
+        told = [_refused(made.refused, box, sheet)] if made.refused else _told(item, made, box, sheet)
+        name = item_name(document, item)
+        parts += [msgspec.structs.replace(one, name=xml_text(one.name or name), group=item.group) for one in told]
+    for line, box in margin_lines(sheet):
+        parts += [msgspec.structs.replace(one, role="margin") for one in _words(line, Composed(), box, sheet)]
+    style = sheet.style
+    return PlainPage(
+        name=xml_text(sheet.page.name),
+        size=sheet.page.size,
+        ground=style.ground,
+        parts=tuple(parts),
+        accents=style.palette,
+        family=face_of(style.face).css_family,
+        speaker=xml_text(sheet.page.speaker),
+        skipped=sheet.page.skipped,
+    )
+
+
+def chart_page(document: Document, values: Values, picture: Picture) -> PlainPage:
+    """A page of a chart's own size that holds it alone."""
+    size, style = picture.figure.size, picture.figure.ground
+    part = chart_part_of(document, values, picture, Rect(0.0, 0.0, size.width, size.height))
+    return PlainPage(name=xml_text(picture.build.entry.name), size=size, ground=style, parts=(part,))
+
+
+def chart_part_of(
+    document: Document, values: Values, picture: Picture, box: Rect, own: tuple[Table, ...] = ()
+) -> ChartPart:
+    """A chart in its box; `own` are its tables where they differ from the document's."""
+    entry = picture.build.entry
+    charts = plain_charts(document, values, picture)
+    return ChartPart(
+        box=box,
+        name=xml_text(entry.name),
+        chart=entry.id,
+        table=entry.table,
+        charts=tuple(msgspec.structs.replace(one, tables=own) for one in charts) if own else charts,
+        scene=picture.scene,
+        title=xml_text(picture.figure.title or entry.name),
+        alt_text=xml_text(picture.figure.alt_text),
+    )
+
+
+def _run(text: str, look: Lettered) -> TextRun:
+    return TextRun(xml_text(text), look)
+
+
+def _lettered(face: str, size: float, colour: Colour) -> Lettered:
+    bold, italic = named_face(face)
+    return Lettered(size, colour, bold, italic, face_of(face).css_family)
+
+
+def _refused(sentence: str, box: Rect, sheet: Sheet) -> TextPart:
+    style = sheet.style
+    run = _run(sentence, _lettered(style.face, style.small_size, style.quiet))
+    return TextPart(box=box, paragraphs=(TextParagraph((run,), "middle"),), upright="middle", edge=style.line)
+
+
+def _told(item: AnyItem, made: Composed, box: Rect, sheet: Sheet) -> Sequence[AnyPart]:
+    return TELL.get(type(item), _picture)(item, made, box, sheet)
+
+
+def _words(item: Words, made: Composed, box: Rect, sheet: Sheet) -> Sequence[TextPart]:
+    del made
+    style = sheet.style
+    paragraphs = tuple(
+        TextParagraph(
+            tuple(_run(run.text, _lettered(run.face, run.size, run.colour)) for run in runs if run.text),
+            paragraph.align,
+            paragraph.listing,
+        )
+        for paragraph, runs in zip(item.paragraphs, set_runs(item, sheet), strict=True)
+    )
+    size = max((run.look.size for one in paragraphs for run in one.runs), default=style.text_size)
+    return [
+        TextPart(
+            box=box,
+            paragraphs=paragraphs,
+            role=ROLES[item.style],
+            inset=item.inset,
+            upright=item.upright,
+            fill=style.colour(item.fill) if item.fill else None,
+            edge=style.colour(item.edge) if item.edge else None,
+            spacing=item.spacing,
+            after=item.after * size,
+        )
+    ]
+
+
+def _key_figure(item: KeyFigure, made: Composed, box: Rect, sheet: Sheet) -> Sequence[TextPart]:
+    """The figure, its caption and its change as paragraphs of one text; the arrow is a sign there."""
+    del sheet
+    lines = [one for one in made.items if isinstance(one, Writing)]
+    drawn = len(made.items) > len(lines)
+    paragraphs = []
+    for number, line in enumerate(lines):
+        text = line.text
+        if drawn and number == len(lines) - 1:
+            text = f"{'▼' if text.startswith('−') else '▲'} {text}"
+        look = _lettered(line.face, line.size, line.colour)
+        paragraphs.append(TextParagraph((_run(text, look),), item.align))
+    return [TextPart(box=box, paragraphs=tuple(paragraphs), role="figure", spacing=1.12)]
+
+
+def _table(item: Excerpt, made: Composed, box: Rect, sheet: Sheet) -> Sequence[TablePart]:
+    style = sheet.style
+    table = sheet.document.table(item.table)
+    held = excerpt.arranged(item, table, box, sheet)
+    rows: list[tuple[TableCell, ...]] = []
+    lines: list[Colour | None] = []
+    if item.header:
+        head = _lettered(style.bold, held.size, style.ink)
+        rows.append(tuple(TableCell(xml_text(one.head), head, one.figures) for one in held.columns))
+        lines.append(style.ink)
+    shown = min(held.count, held.fits)
+    for row in range(shown):
+        last = item.total and row == held.count - 1
+        band = style.named["track"] if item.rules == "bands" and row % 2 else None
+        rows.append(tuple(
+            TableCell(
+                xml_text(one.texts[row]),
+                _lettered(style.bold if last else style.face, held.size, excerpt.ink_of(item, one, row, sheet)),
+                one.figures,
+                band,
+            )
+            for one in held.columns
+        ))  # fmt: skip
+        above_total = item.total and row == held.count - 2
+        lines.append(style.ink if above_total else style.line if item.rules == "lines" and row < shown - 1 else None)
+    gaps = [*(b - a for a, b in zip(held.lefts, held.lefts[1:], strict=False)), held.wides[-1]]
+    return [
+        TablePart(
+            box=box,
+            rows=tuple(rows),
+            widths=tuple(gaps),
+            row_height=held.pitch,
+            header=item.header,
+            lines=tuple(lines),
+            alt_text=xml_text(made.says),
+        )
+    ]
+
+
+def _chart(item: ChartFrame, made: Composed, box: Rect, sheet: Sheet) -> Sequence[AnyPart]:
+    picture = made.picture
+    if picture is None:
+        return _picture(item, made, box, sheet)
+    caption = [one for one in made.items if isinstance(one, Writing)]
+    parts: list[AnyPart] = []
+    if caption:
+        line = caption[0]
+        run = _run(line.text, _lettered(line.face, line.size, line.colour))
+        head = Rect(box.x, box.y, box.width, 1.5 * line.size)
+        parts.append(TextPart(box=head, paragraphs=(TextParagraph((run,)),), role="caption"))
+    area = chart_box(box, bool(caption), sheet.style)
+    entry = framed(item, area, sheet.document, sheet.page)
+    document, values = framed_values(sheet.document, sheet.values, entry)
+    own = () if document is sheet.document else (document.table(entry.table),)
+    parts.append(chart_part_of(document, values, picture, area, own))
+    return parts
+
+
+def _shape(item: DrawnShape, made: Composed, box: Rect, sheet: Sheet) -> Sequence[ShapePart]:
+    del made
+    style = sheet.style
+    line = item.form in ("line", "arrow")
+    edge = style.colour(item.edge) if item.edge else style.ink if line else None
+    return [
+        ShapePart(
+            box=box,
+            form=item.form,
+            fill=style.colour(item.fill) if item.fill and not line else None,
+            edge=edge,
+            edge_width=item.edge_width,
+            radius=item.radius,
+            rising=item.rising,
+            shadow=item.shadow and not line,
+        )
+    ]
+
+
+def _picture(item: AnyItem, made: Composed, box: Rect, sheet: Sheet) -> Sequence[PicturePart]:
+    """What has no plain form, as a picture of what it draws."""
+    del sheet
+    alt = item.alt if isinstance(item, PlacedPicture) else made.says
+    return [PicturePart(box=box, scene=cut_out(made.items, box), alt_text=xml_text(alt))]
+
+
+def cut_out(items: Sequence[Primitive], box: Rect) -> Scene:
+    """A scene of a box's size that shows what lies in it."""
+    return Scene(Size(box.width, box.height), None, (Group(tuple(items), moved(-box.x, -box.y)),))
+
+
+TELL: dict[type, Telling] = {
+    Words: _words,
+    KeyFigure: _key_figure,
+    Excerpt: _table,
+    ChartFrame: _chart,
+    DrawnShape: _shape,
+}

@@ -1,0 +1,173 @@
+"""A page as a picture: every item composed at its place, back to front, on the page's ground."""
+
+import itertools
+from collections.abc import Container
+from datetime import date
+from typing import Any
+
+import msgspec
+from msgspec import Struct
+
+from kavlet.core.document.document import Document
+from kavlet.core.document.pages.page_edits import item_name
+from kavlet.core.pages.arrangements import places
+from kavlet.core.pages.items.chart_frame import ChartFrame
+from kavlet.core.pages.items.drawn_shape import DrawnShape
+from kavlet.core.pages.items.excerpt import Excerpt
+from kavlet.core.pages.items.key_figure import KeyFigure
+from kavlet.core.pages.items.placed_picture import PlacedPicture
+from kavlet.core.pages.items.shared_legend import SharedLegend
+from kavlet.core.pages.items.step_control import StepControl
+from kavlet.core.pages.items.words import Paragraph, Run, Words
+from kavlet.core.pages.page import NO_PAGE, AnyItem, Page, sized
+from kavlet.core.pipeline.page_items import (
+    chart_frame,
+    drawn_shape,
+    excerpt,
+    key_figure,
+    placed_picture,
+    shared_legend,
+    step_control,
+    words,
+)
+from kavlet.core.pipeline.page_items.page_context import Composed, Draws, Sheet, style_of
+from kavlet.core.scene.path import recorded
+from kavlet.core.scene.primitives import Primitive, Scene, Shape, Writing
+from kavlet.core.shapes.box import box as box_outline
+from kavlet.core.spreadsheet.recalculate import Values
+from kavlet.core.styling.style import Dress, Style, resolve
+from kavlet.core.text.faces import metrics
+from kavlet.core.text.shaping import width
+from kavlet.core.text.wrapping import wrapped
+from kavlet.core.values.geometry import Rect, Size
+
+COMPOSERS: dict[type, Any] = {
+    ChartFrame: chart_frame.compose,
+    Words: words.compose,
+    KeyFigure: key_figure.compose,
+    Excerpt: excerpt.compose,
+    SharedLegend: shared_legend.compose,
+    PlacedPicture: placed_picture.compose,
+    DrawnShape: drawn_shape.compose,
+    StepControl: step_control.compose,
+}
+MARGINS = ""  # stands for what is in the margins where items are named
+LINES = 60.0  # points from the page's edge, within which its header and footer stand
+
+
+class PagePicture(Struct, frozen=True):
+    """A page at the end of all stages: its scene, where each item stands, what each is called and has become."""
+
+    page: Page
+    number: int
+    style: Style
+    scene: Scene
+    boxes: dict[str, Rect]
+    names: dict[str, str]
+    made: dict[str, Composed]
+    drawn: dict[str, tuple[Primitive, ...]]
+
+    def scene_of(self, items: Container[str]) -> Scene:
+        """Some of its items alone, without a ground."""
+        shown = [one for item in self.page.items if item.id in items for one in self.drawn[item.id]]
+        return msgspec.structs.replace(self.scene, ground=None, items=tuple(shown))
+
+    def scene_without(self, items: Container[str]) -> Scene:
+        """All but some of its items, on its ground."""
+        shown = [one for item, made in self.drawn.items() if item not in items for one in made]
+        return msgspec.structs.replace(self.scene, items=tuple(shown))
+
+    @property
+    def overflowing(self) -> list[str]:
+        """The items that do not hold all that they should."""
+        return [item for item, made in self.made.items() if made.overflows]
+
+
+NO_PAGE_PICTURE = PagePicture(NO_PAGE, 0, resolve(Dress()), Scene(Size(1.0, 1.0), None, ()), {}, {}, {}, {})
+
+
+def page_picture(document: Document, values: Values, page: str, draws: Draws, today: date | None = None) -> PagePicture:
+    """A page composed. Raises KavletError where there is no such page, it has a size that no sheet has, or its look
+    names what there is not."""
+    sheet = sheet_of(document, values, page, draws, today)
+    held, style, number = sheet.page, sheet.style, sheet.number
+    boxes = places(held)
+    made = {item.id: composed(item, boxes[item.id], sheet) for item in held.items}
+    drawn = {
+        item: tuple(_refusal(one.refused, boxes[item], sheet)) if one.refused else one.items
+        for item, one in made.items()
+    }
+    drawn[MARGINS] = tuple(one for line, box in margin_lines(sheet) for one in words.compose(line, box, sheet).items)
+    says = " ".join(one.says.rstrip(".") + "." for one in made.values() if one.says)
+    scene = Scene(held.size, style.ground, tuple(itertools.chain(*drawn.values())), held.name, says, f"{held.id}-")
+    names = {item.id: item_name(document, item) for item in held.items}
+    return PagePicture(held, number, style, scene, boxes, names, made, drawn)
+
+
+def sheet_of(document: Document, values: Values, page: str, draws: Draws, today: date | None = None) -> Sheet:
+    """What the items of a page read. Raises KavletError as `page_picture` does."""
+    held = document.page(page)
+    sized(held, held.width, held.height)
+    number = document.pages.index(held) + 1
+    style = style_of(document, held)
+    return Sheet(document, values, held, style, number, len(document.pages), today or date.today(), draws)
+
+
+def composed(item: AnyItem, box: Rect, sheet: Sheet) -> Composed:
+    """One item at its place."""
+    made: Composed = COMPOSERS[type(item)](item, box, sheet)
+    return made
+
+
+def margin_lines(sheet: Sheet) -> list[tuple[Words, Rect]]:
+    """The lines in the page's upper and lower margin, and their boxes."""
+    page, inner = sheet.page, sheet.page.inner
+    left, top, right, bottom = page.margins
+    del left, right
+    size = sheet.style.small_size
+    found: list[tuple[Words, Rect]] = []
+    for text, y in (
+        (page.header, 0.45 * min(top, LINES) - 0.6 * size),
+        (page.footer, page.height - 0.55 * min(bottom, LINES) - 0.6 * size),
+    ):
+        if text:
+            line = Words("", paragraphs=(Paragraph((Run(text),)),), style="small")
+            found.append((line, Rect(inner.x, max(0.0, y), inner.width, 1.6 * size)))
+    return found
+
+
+def _refusal(sentence: str, box: Rect, sheet: Sheet) -> list[Primitive]:
+    """What stands where an item can't be drawn: a quiet box with the reason."""
+    style = sheet.style
+    size = style.small_size
+    made: list[Primitive] = [
+        Shape(recorded(box_outline, box, style.corner), style.named["track"].faded(0.5), style.line, style.strokes.hair)
+    ]
+    lines = wrapped(sentence, style.face, size, max(1.0, box.width - 2 * size), max(1, int(box.height / (1.4 * size))))
+    y = box.center[1] - 0.7 * size * len(lines) + metrics(style.face).cap_height * size
+    for line in lines:
+        long = width(line, style.face, size)
+        made.append(Writing(line, box.center[0] - long / 2, y, long, style.face, size, style.quiet))
+        y += 1.4 * size
+    return made
+
+
+def record(made: PagePicture) -> dict[str, Any]:
+    """What was computed for a page: its items back to front with their kinds, names and places in points."""
+    return {
+        "page": made.page.name,
+        "number": made.number,
+        "width": round(made.page.width, 6),
+        "height": round(made.page.height, 6),
+        "items": [
+            {
+                "id": item.id,
+                "kind": item.kind,
+                "name": made.names[item.id],
+                "bounds": [round(one, 6) for one in msgspec.structs.astuple(made.boxes[item.id])],
+                "overflows": made.made[item.id].overflows,
+                "text": made.made[item.id].says,
+            }
+            for item in made.page.items
+        ],
+    }

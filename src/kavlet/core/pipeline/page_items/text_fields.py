@@ -1,0 +1,71 @@
+"""Fields in texts of a page: {=Walks!B7}, {=B7 | 0.0 %}, {name}, {page}, {pages}, {date}, {document}."""
+
+import re
+
+from babel.dates import format_date
+from babel.numbers import format_decimal
+
+from kavlet.core.pipeline.page_items.page_context import Sheet
+from kavlet.core.spreadsheet.cells import ErrorValue, Value, text_of
+from kavlet.core.text.numbers import locale_of, written
+from kavlet.core.values.errors import KavletError
+from kavlet.core.values.number_text import NumberText
+
+_FIELD = re.compile(r"\{(=[^{}]+|[a-z]+)\}")
+BRIEF = NumberText(most_decimals=2)
+
+
+def filled(text: str, sheet: Sheet) -> tuple[str, tuple[tuple[str, ErrorValue], ...]]:
+    """A text with its fields as they are now, and the formulas among them that failed. What is no field stays."""
+    failed: list[tuple[str, ErrorValue]] = []
+
+    def one(found: re.Match[str]) -> str:
+        asked = found[1]
+        if asked.startswith("="):
+            formula, _, how = asked.partition("|")
+            value = evaluated(formula.strip(), sheet)
+            if isinstance(value, ErrorValue):
+                failed.append((formula.strip(), value))
+                return "…"
+            return said(value, how.strip(), sheet)
+        return _named(asked, sheet) if _named(asked, sheet) is not None else found[0]  # type: ignore[return-value]
+
+    return _FIELD.sub(one, text), tuple(failed)
+
+
+def _named(name: str, sheet: Sheet) -> str | None:
+    match name:
+        case "name":
+            return sheet.page.name
+        case "page":
+            return str(sheet.number)
+        case "pages":
+            return str(sheet.count)
+        case "date":
+            return format_date(sheet.today, "long", locale_of(sheet.document.locale))
+        case "source":
+            lines = dict.fromkeys(chart.source for chart in sheet.document.charts if chart.source)
+            return next((line for line in lines if not line.startswith("=")), "")
+    return None
+
+
+def evaluated(formula: str, sheet: Sheet) -> Value:
+    """What a formula gives; an error where it can't be read or there is no table."""
+    if not sheet.home:
+        return ErrorValue.REFERENCE
+    try:
+        return sheet.values.evaluate(formula, sheet.home)
+    except KavletError:
+        return ErrorValue.NAME
+
+
+def said(value: Value, how: str, sheet: Sheet) -> str:
+    """A value as text, by a number pattern (UTS 35, such as `#,##0.0` or `0 %`), else as plainly as it can be."""
+    if not isinstance(value, float):
+        return text_of(value)
+    if how:
+        try:
+            return format_decimal(value, how, locale_of(sheet.document.locale))
+        except (ValueError, ArithmeticError):
+            pass
+    return written(value, BRIEF, sheet.document.locale)

@@ -1,0 +1,124 @@
+"""Reuse between edits: the same object in, the same object out."""
+
+from datetime import date
+
+import msgspec
+
+from kavlet.core.document.document import ChartEntry, Document
+from kavlet.core.pipeline.cell_bindings import bound_entry
+from kavlet.core.pipeline.framed_values import framed_values
+from kavlet.core.pipeline.page_items.page_picture import NO_PAGE_PICTURE, PagePicture, page_picture
+from kavlet.core.pipeline.stages import NO_PICTURE, Picture, Still, still, turned, unturned
+from kavlet.core.spreadsheet.recalculate import Values, recalculate
+from kavlet.core.values.errors import KavletError
+
+
+class Pictures:
+    """Keeps the last values and pictures, and reuses what did not change: the same object in, the same object out."""
+
+    def __init__(self) -> None:
+        self._values: Values | None = None
+        self._kept: dict[str, tuple[tuple[object, ...], Still, ChartEntry, Picture]] = {}
+        self._pages: dict[str, tuple[tuple[object, ...], PagePicture]] = {}
+
+    def copy(self) -> "Pictures":
+        """Another that keeps the same, so that one thread may go on with it while another draws from this one."""
+        made = Pictures()
+        made._values, made._kept, made._pages = self._values, dict(self._kept), dict(self._pages)
+        return made
+
+    def joined(self, other: "Pictures") -> None:
+        """Take over what another one keeps, which is newer."""
+        self._values = other._values or self._values
+        self._kept |= other._kept
+        self._pages |= other._pages
+
+    def values(self, document: Document) -> Values:
+        """The document's values; only what depends on changed cells is evaluated again."""
+        if self._values is None or self._values.tables is not document.tables:
+            self._values = recalculate(document.tables, self._values)
+        return self._values
+
+    def forget(self, document: Document) -> None:
+        """Let go what is kept of charts and pages that a document does not hold any more."""
+        held = {chart.id for chart in document.charts}
+        framed = {f"{page.id}/{item.id}" for page in document.pages for item in page.items}
+        self._kept = {
+            key: kept for key, kept in self._kept.items() if key in held or "/".join(key.split("/")[:2]) in framed
+        }
+        self._pages = {key: kept for key, kept in self._pages.items() if any(page.id == key for page in document.pages)}
+
+    def picture(self, document: Document, chart: str) -> Picture:
+        """The chart's picture. Raises KavletError when the table does not fit its recipe."""
+        return self.drawn(document, document.chart(chart), chart)
+
+    def picture_if_any(self, document: Document, chart: str) -> Picture:
+        """The chart's picture; `NO_PICTURE` where there is no such chart, or its table does not fit it."""
+        try:
+            return self.picture(document, chart)
+        except KavletError:
+            return NO_PICTURE
+
+    def page(self, document: Document, page: str, today: date | None = None) -> PagePicture:
+        """The page's picture; of its charts, only those that an edit touched are composed again. Raises KavletError
+        where there is no such page, or its look names what there is not."""
+        held = document.page(page)
+        reads = (held, document.pages, document.charts, document.tables, document.pictures, document.recipes,
+                 document.locale, document.theme, document.palette, document.palettes, today)  # fmt: skip
+        kept = self._pages.get(page)
+        if kept is not None and len(kept[0]) == len(reads) and all(a is b for a, b in zip(kept[0], reads, strict=True)):
+            return kept[1]
+        made = page_picture(
+            document, self.values(document), page, lambda entry, key: self.drawn(document, entry, key), today
+        )
+        self._pages[page] = (reads, made)
+        return made
+
+    def page_if_any(self, document: Document, page: str) -> PagePicture:
+        """The page's picture; `NO_PAGE_PICTURE` where there is no such page, or it can't be drawn."""
+        try:
+            return self.page(document, page)
+        except KavletError:
+            return NO_PAGE_PICTURE
+
+    def drawn(self, document: Document, entry: ChartEntry, key: str) -> Picture:
+        """The picture of a chart as an entry says, kept by a key. Raises KavletError as `picture` does."""
+        values = self.values(document)
+        reads: tuple[object, ...] = (
+            document.locale, document.theme, document.palette, document.palettes, document.pictures, document.recipes,
+            document.table(entry.table), *values.of(entry.table),
+        )  # fmt: skip
+        if any(text.startswith("=") for text in _formulas_of(entry)):
+            reads = (*reads, values)
+        kept = self._kept.get(key)
+        same = (
+            kept is not None and len(kept[0]) == len(reads) and all(a is b for a, b in zip(kept[0], reads, strict=True))
+        )
+        if kept is not None and same and kept[2] == entry:
+            return kept[3]
+        document, values = framed_values(document, values, entry)
+        shown = bound_entry(entry, document, values)
+        bare = msgspec.structs.replace(shown, dress=unturned(shown))
+        laid = kept[1] if kept is not None and same and kept[1].entry == bare else still(document, values, bare, None)
+        made = turned(laid, shown)
+        self._kept[key] = (reads, laid, entry, made)
+        return made
+
+
+def _formulas_of(entry: ChartEntry) -> list[str]:
+    """What of a chart may read any cell."""
+    texts = [
+        entry.title,
+        entry.subtitle,
+        entry.source,
+        *(note.text for note in entry.notes),
+        *(s for s in entry.settings.values() if isinstance(s, str)),
+    ]
+    return [
+        *texts,
+        *(
+            "="
+            for value in entry.dress.overrides.values()
+            if isinstance(value, str) and (value.startswith("=") or "{=" in value)
+        ),
+    ]

@@ -1,0 +1,118 @@
+"""Remedies that turn a chart into another one, which shows the same figures."""
+
+from collections.abc import Callable, Iterator
+from itertools import islice
+
+from kavlet.core.charts.layer import Stacking
+from kavlet.core.charts.looks import of_layer
+from kavlet.core.charts.overrides import TYPE
+from kavlet.core.document.charts.chart_edits import try_recipe
+from kavlet.core.document.charts.recipe_lookup import find_recipe
+from kavlet.core.document.document import Document
+from kavlet.core.document.edits import change_chart
+from kavlet.core.document.looks import look_edits
+from kavlet.core.document.pages.page_edits import change_item
+from kavlet.core.document.tables.evaluated_table import values_of
+from kavlet.core.document.tables.row_order import sort_rows
+from kavlet.core.layout.furniture import shrink
+from kavlet.core.layout.kinds import kind_of
+from kavlet.core.messages import say
+from kavlet.core.pipeline.picture_cache import Pictures
+from kavlet.core.pipeline.stages import Picture
+from kavlet.core.proof.finding import Remedy
+from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.spreadsheet.cells import Value
+from kavlet.core.spreadsheet.table import HEADER
+from kavlet.core.values.errors import KavletError
+
+LARGER = (1.25, 1.5, 2.0, 3.0)
+MOST_TRIED = 150  # marks of a chart that is tried
+PLAIN_SCALE = {f"frame.along.{field}": None for field in ("kind", "minimum", "maximum")}
+
+
+def to_bars(of: DrawnChart, stack: str) -> tuple[Remedy, ...]:
+    """The chart as bars that stand side by side, or as bars of 100 %."""
+    chart, entry = of.entry.id, of.entry
+    if not entry.recipe:
+        return ()
+
+    def edit(document: Document) -> Document:
+        held = find_recipe(document, document.chart(chart).recipe)
+        if held.parameter("stack") is None or not held.series:
+            document = try_recipe(document, chart, "bars")
+        looks = {of_layer(one.key, "stack"): None for one in of.chart.layers}
+        document = look_edits.set_looks(document, chart, looks | PLAIN_SCALE)
+        return look_edits.set_setting(document, chart, "stack", stack)
+
+    return (Remedy("bars", say("Draw bars instead"), edit, restates=True),)
+
+
+def tried(of: DrawnChart, remedy: Remedy) -> Picture | None:
+    """The chart's picture after a remedy whose effect depends on the room there is; None for a chart of so many marks
+    that it takes long, or one that can't be drawn then."""
+    if len(of.marks) > MOST_TRIED or remedy.edit is None:
+        return None
+    try:
+        made, pictures = remedy.edit(of.document), Pictures()
+        if of.page is None:
+            return pictures.picture(made, of.entry.id)
+        return pictures.page(made, of.page.id).made[of.item].picture
+    except KavletError:
+        return None
+
+
+def larger_chart(of: DrawnChart, good: Callable[[Picture], bool]) -> tuple[Remedy, ...]:
+    """The chart, or its frame on a page, as large as makes its picture good, with the type it has; nothing where three
+    times as large is not enough."""
+    entry, page, item = of.entry, of.page, of.item
+    type_scale = {"type_scale": of.chart.type_scale or shrink(of.figure.size)}
+
+    def sized(document: Document, by: float) -> Document:
+        if page is not None:
+            box = document.page(page.id).item(item).box
+            return change_item(document, page.id, item, bay=None, width=by * box.width, height=by * box.height)
+        made = change_chart(document, entry.id, width=by * entry.width, height=by * entry.height)
+        return look_edits.set_looks(made, entry.id, type_scale)
+
+    def by(factor: float) -> Remedy:
+        return Remedy("larger", say("Make it larger"), lambda document: sized(document, factor))
+
+    fitting = (one for one in map(by, LARGER) if (made := tried(of, one)) is not None and good(made))
+    return tuple(islice(fitting, 1))
+
+
+def to_points(of: DrawnChart) -> Iterator[Remedy]:
+    """Bars that stand by themselves as points, whose places are read instead of their lengths."""
+    bars = [one for one in of.layers if kind_of(one).on_zero]
+    alone = all(isinstance(one, Stacking) and one.stack == "none" for one in bars)
+    if bars and alone and not of.chart.as_solid and not any(one.joins for one in of.chart.layers):
+        looks = {of_layer(one.key, *TYPE): "points" for one in bars}
+        yield of.looks("turn to points", say("Draw points instead"), looks, restates=True)
+
+
+def to_sorted_bars(of: DrawnChart) -> tuple[Remedy, ...]:
+    """The chart as bars, the largest first."""
+    chart = of.entry.id
+    if not of.entry.recipe or not of.inputs.has("value"):
+        return ()
+
+    def edit(document: Document) -> Document:
+        document = try_recipe(document, chart, "highlight-bars")
+        document = look_edits.set_looks(document, chart, PLAIN_SCALE)
+        document = look_edits.set_setting(document, chart, "direction", "lying")
+        return sorted_rows(document, chart, of)
+
+    return (Remedy("sorted bars", say("Draw bars, the largest first"), edit, restates=True),)
+
+
+def sorted_rows(document: Document, chart: str, of: DrawnChart) -> Document:
+    """The chart's table with its rows of figures by value, the largest first; total rows stay at its end."""
+    entry = document.chart(chart)
+    table = document.table(entry.table)
+    place = table.place(of.inputs.id("value"))
+    if place < 0:
+        return document
+    held = values_of(document.tables).of(entry.table)[place].values[HEADER:]
+    counted = of.inputs.rows - (len(of.inputs.totals) if of.inputs.counts_totals else 0)
+    rows: list[Value] = [value if row < counted else None for row, value in enumerate(held)]
+    return sort_rows(document, entry.table, rows, descending=True)

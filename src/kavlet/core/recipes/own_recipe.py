@@ -1,0 +1,155 @@
+"""Recipes of an author's own: open JSON, made from any chart with its helper columns, for other tables.
+
+Formulas are templates: `{value}` is the letters of the role's column, `{helper offset}` of a helper column, `{row}`,
+`{before}`, `{first}` and `{last}` rows as formulas count them, `{set unit}` a parameter. In the chart, columns are
+named the same way: `role value`, `helper offset`.
+"""
+
+import re
+from typing import Any
+
+import msgspec
+from msgspec import Struct
+
+from kavlet.core.charts.chart import Chart
+from kavlet.core.messages import say
+from kavlet.core.recipes.recipe import (
+    HelperColumn,
+    Inputs,
+    Parameter,
+    Places,
+    Question,
+    Recipe,
+    Role,
+)
+from kavlet.core.recipes.table_problems import need_numbers
+from kavlet.core.spreadsheet.references import column_letters
+from kavlet.core.values.errors import KavletError
+from kavlet.core.values.number_text import PLAIN, NumberText
+
+FORMAT = "kavlet-recipe"
+_SLOT = re.compile(r"\{([^{}]+)\}")
+
+
+class OwnHelper(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
+    """A helper column: the formula of its first row, and that of all rows after it (the same when empty)."""
+
+    name: str
+    formula: str
+    first: str = ""
+    number: NumberText = PLAIN
+
+
+class OwnRecipe(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
+    """What is saved of a recipe. `chart` is a chart's specification with its columns named by role and helper."""
+
+    name: str
+    title: str
+    format: str = FORMAT
+    version: int = 1
+    question: Question = "goal"
+    needs: str = ""
+    roles: tuple[Role, ...] = ()
+    parameters: tuple[Parameter, ...] = ()
+    helpers: tuple[OwnHelper, ...] = ()
+    chart: dict[str, Any] = {}
+
+
+def as_recipe(own: OwnRecipe) -> Recipe:
+    """The recipe that works on tables. Raises KavletError when its chart can't be read."""
+    try:
+        msgspec.convert(own.chart, Chart, str_keys=True)
+    except msgspec.ValidationError as error:
+        raise KavletError(say("The recipe “{title}” is damaged: its chart can’t be read.", title=own.title)) from error
+
+    def formulas(places: Places) -> dict[str, list[str]]:
+        return {
+            helper.name: [
+                _filled(helper.first if helper.first and row == places.first else helper.formula, places, row)
+                for row in places.span
+            ]
+            for helper in own.helpers
+        }
+
+    def check(inputs: Inputs) -> None:
+        for role in own.roles:
+            if role.kind == "number" and (role.required or inputs.has(role.name)):
+                need_numbers(inputs, role.name)
+
+    def chart(inputs: Inputs) -> Chart:
+        names = {f"role {role}": held[0] for role, held in inputs.roles.items() if held}
+        names |= {f"helper {name}": column for name, column in inputs.helpers.items()}
+        made: Chart = msgspec.convert(_named(own.chart, names), Chart, str_keys=True)
+        described = inputs.drawn(
+            "{recipe} of {what}, {rows} rows.",
+            recipe=own.title,
+            what=inputs.title("value") or inputs.table_name,
+            rows=inputs.rows,
+        )
+        return msgspec.structs.replace(made, alt_text=described)
+
+    return Recipe(
+        name=own.name,
+        title=own.title,
+        question=own.question,
+        needs=own.needs or "A table like the one it was made from.",
+        roles=own.roles,
+        parameters=own.parameters,
+        helpers=tuple(HelperColumn(helper.name, "", helper.number) for helper in own.helpers),
+        formulas=formulas,
+        check=check,
+        chart=chart,
+    )
+
+
+def _filled(template: str, places: Places, row: int) -> str:
+    """A formula for a row; a slot that is not known becomes an error in words that the cell shows."""
+
+    def slot(found: re.Match[str]) -> str:
+        word = found[1]
+        if word == "row":
+            return str(row)
+        if word == "before":
+            return str(row - 1)
+        if word in ("first", "last"):
+            return str(places.first if word == "first" else places.last)
+        kind, _, name = word.partition(" ")
+        if kind == "helper" and name in places.helpers:
+            return column_letters(places.helpers[name])
+        if kind == "set" and name in places.settings:
+            return places.number(name)
+        return places.role(word) if places.has(word) else "#REF!"
+
+    return _SLOT.sub(slot, template)
+
+
+def _named(of: Any, names: dict[str, str]) -> Any:
+    """A specification with role and helper names replaced by the ids of columns."""
+    if isinstance(of, dict):
+        return {key: _named(value, names) for key, value in of.items()}
+    if isinstance(of, list | tuple):
+        return [_named(value, names) for value in of]
+    if isinstance(of, str):
+        if of in names:
+            return names[of]
+        return _SLOT.sub(lambda found: f"{{{names[found[1]]}}}" if found[1] in names else found[0], of)
+    return of
+
+
+def loads(content: bytes, name: str) -> OwnRecipe:
+    """A recipe from JSON. Raises KavletError with one sentence when it is none, damaged or newer."""
+    try:
+        own = msgspec.json.decode(content, type=OwnRecipe)
+    except (msgspec.DecodeError, RecursionError):
+        raise KavletError(say("{name} is no recipe, or it is damaged.", name=name)) from None
+    if own.format != FORMAT:
+        raise KavletError(say("{name} is no recipe.", name=name))
+    if own.version > 1:
+        raise KavletError(say("{name} was saved by a newer Kavlet.", name=name), remedy=say("Update Kavlet to use it."))
+    as_recipe(own)
+    return own
+
+
+def dumps(own: OwnRecipe) -> bytes:
+    """A recipe as JSON."""
+    return msgspec.json.format(msgspec.json.encode(own), indent=1) + b"\n"

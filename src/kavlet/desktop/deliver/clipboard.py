@@ -1,0 +1,101 @@
+"""What leaves by the clipboard, or by being dragged out of the window: SVG, PNG, HTML and text of it, all at once."""
+
+import base64
+import shutil
+import tempfile
+import weakref
+from html import escape
+from pathlib import Path
+
+import msgspec
+from PySide6.QtCore import QByteArray, QMimeData, QUrl
+
+from kavlet.core.files import svg
+from kavlet.core.office_model.convert_pages import cut_out
+from kavlet.core.office_model.figure_table import Figures, figures_of
+from kavlet.core.pages.items.words import Words
+from kavlet.core.pipeline.page_items.page_picture import PagePicture
+from kavlet.core.scene.primitives import Scene
+from kavlet.core.values.geometry import Rect
+from kavlet.export.outgoing import Outgoing
+from kavlet.export.ways import slug
+from kavlet.paint import picture
+
+SCALE = 2.0  # pixels per point
+SVG_TYPE = "image/svg+xml"
+
+
+def mime_of(scene: Scene, figures: tuple[Figures, ...]) -> QMimeData:
+    """A picture for the clipboard: for each program the kind it knows best, with the words for what it shows."""
+    made = QMimeData()
+    drawn = picture.image(scene, SCALE)
+    made.setImageData(drawn)
+    png = picture.png(scene, SCALE)
+    made.setData("image/png", QByteArray(png))
+    made.setData(SVG_TYPE, QByteArray(svg.dumps(scene).encode()))
+    made.setHtml(html_of(scene, png, figures))
+    text = "\n\n".join(one.text for one in figures)
+    made.setText(text or scene.description or scene.title)
+    return made
+
+
+def html_of(scene: Scene, png: bytes, figures: tuple[Figures, ...]) -> str:
+    """The picture with its alternative text, and its figures as a table."""
+    data = base64.b64encode(png).decode()
+    alt = escape(scene.description or scene.title)
+    wide, tall = round(scene.size.width / 0.75), round(scene.size.height / 0.75)
+    tables = "".join(_table(one) for one in figures)
+    return f'<img src="data:image/png;base64,{data}" width="{wide}" height="{tall}" alt="{alt}">{tables}'
+
+
+def _table(figures: Figures) -> str:
+    def row(cells: tuple[str, ...], tag: str) -> str:
+        return "<tr>" + "".join(f"<{tag}>{escape(cell)}</{tag}>" for cell in cells) + "</tr>"
+
+    head, rows = row(figures.head, "th"), "".join(row(one, "td") for one in figures.rows)
+    return f"<table><caption>{escape(figures.heading)}</caption>{head}{rows}</table>"
+
+
+def of_outgoing(what: Outgoing) -> QMimeData:
+    """What leaves for the clipboard: the first chart or page of it."""
+    if what.pages:
+        held = what.page_pictures[0].made.values()
+        return mime_of(
+            what.scenes[0], tuple(one for made in held if made.picture is not None for one in figures_of(made.picture))
+        )
+    return mime_of(what.scenes[0], figures_of(what.chart_pictures[0]))
+
+
+def cut_to(made: PagePicture, items: set[str]) -> Scene:
+    """Some items of a page alone, no larger than they are."""
+    boxes = [made.boxes[one] for one in items]
+    around = Rect.around([point for box in boxes for point in ((box.x, box.y), (box.right, box.bottom))])
+    scene = made.scene_of(items)
+    cut = cut_out(scene.items, around)
+    says = " ".join(made.made[one].says for one in made.boxes if one in items)
+    return msgspec.structs.replace(cut, title=made.page.name, description=says)
+
+
+def of_items(made: PagePicture, items: set[str]) -> QMimeData:
+    """Some items of a page for the clipboard, with their words and the figures of the charts among them."""
+    pictures = [made.made[one].picture for one in made.boxes if one in items]
+    figures = tuple(one for held in pictures if held is not None for one in figures_of(held))
+    mime = mime_of(cut_to(made, items), figures)
+    written = [item.text for item in made.page.items if item.id in items and isinstance(item, Words)]
+    if written:
+        mime.setText("\n\n".join([*written, *(one.text for one in figures)]))
+    return mime
+
+
+class DraggedOut:
+    """A picture on its way to another program, with files for those that take files; they last as long as this."""
+
+    def __init__(self, what: Outgoing) -> None:
+        folder = Path(tempfile.mkdtemp(prefix="kavlet-"))
+        self._cleared = weakref.finalize(self, shutil.rmtree, folder, ignore_errors=True)
+        self.mime = of_outgoing(what)
+        stem = slug(what.title or what.names[0])
+        scene = what.scenes[0]
+        path = folder / f"{stem}.png"
+        path.write_bytes(picture.png(scene, SCALE))
+        self.mime.setUrls([QUrl.fromLocalFile(str(path))])

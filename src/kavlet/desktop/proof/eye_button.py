@@ -1,0 +1,70 @@
+"""The button that shows charts and pages as some of their readers see them."""
+
+from functools import partial
+
+from PySide6.QtCore import QPointF, QRectF, QSize
+from PySide6.QtGui import QAction, QActionGroup, QIcon, QPainter, QPainterPath, QPen
+from PySide6.QtWidgets import QMenu, QToolButton, QWidget
+
+from kavlet.core.messages import named, words
+from kavlet.core.scene.readers import READERS, TITLES, Reader
+from kavlet.desktop.drawn_icon import OnNewLook, drawn_icon
+from kavlet.desktop.store import Store
+from kavlet.desktop.stylesheet import colours, qcolor
+
+SIDE = 18
+
+
+class EyeButton(QToolButton):
+    """An eye, pressed while it is not everyone's; each of its choices is a toggle."""
+
+    def __init__(self, store: Store, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._store = store
+        self.setCheckable(True)
+        self.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.setIconSize(QSize(SIDE, SIDE))
+        menu = QMenu(self)
+        group = QActionGroup(self)
+        self.choices: dict[Reader, QAction] = {}
+        for reader in READERS:
+            action = QAction(words("As seen by {reader}", reader=named(TITLES[reader])), self)
+            action.setCheckable(True)
+            action.triggered.connect(partial(self._choose, reader))
+            group.addAction(action)
+            menu.addAction(action)
+            self.choices[reader] = action
+        self.setMenu(menu)
+        store.viewed.connect(self.refresh)
+        OnNewLook(self, self.refresh)
+        self.refresh()
+
+    def _choose(self, reader: Reader, checked: bool = True) -> None:
+        del checked
+        self._store.read_as("everyone" if reader == self._store.reader else reader)
+
+    def refresh(self) -> None:
+        """Show who is seeing."""
+        reader = self._store.reader
+        self.choices[reader].setChecked(True)
+        self.setChecked(reader != "everyone")
+        self.setIcon(_eye(reader != "everyone"))
+        said = words("As seen by {reader}", reader=named(TITLES[reader]))
+        self.setToolTip(said)
+        self.setAccessibleName(said)
+
+
+def _eye(pressed: bool) -> QIcon:
+    """An open eye in the window's ink, or in its accent."""
+    tone = qcolor(colours().accent if pressed else colours().ink)
+
+    def draw(painter: QPainter) -> None:
+        painter.setPen(QPen(tone, 1.5))
+        lids = QPainterPath(QPointF(1.5, 9))
+        lids.quadTo(QPointF(9, 1.5), QPointF(16.5, 9))
+        lids.quadTo(QPointF(9, 16.5), QPointF(1.5, 9))
+        painter.drawPath(lids)
+        painter.setBrush(tone)
+        painter.drawEllipse(QRectF(6.6, 6.6, 4.8, 4.8))
+
+    return drawn_icon(SIDE, draw)

@@ -1,0 +1,126 @@
+"""The window's places, one of which is shown: figures with Stage and Dress, the recipe wall, Start, the pages."""
+
+from PySide6.QtCore import QByteArray, Qt
+from PySide6.QtWidgets import QSplitter, QStackedWidget, QWidget
+
+from kavlet.desktop.dress.panel import DressPanel
+from kavlet.desktop.figures.panel import FiguresPanel
+from kavlet.desktop.pages.panel import PagesPanel
+from kavlet.desktop.recipes.wall import RecipeWall
+from kavlet.desktop.stage.panel import StagePanel
+from kavlet.desktop.start.panel import StartPanel
+from kavlet.desktop.store import Store
+from kavlet.desktop.stylesheet import UNIT
+from kavlet.desktop.worker import Worker
+
+
+class WindowPlaces(QStackedWidget):
+    """Builds the places, and goes from one to another. `splitter` holds figures, Stage and Dress beside each other.
+
+    All are made where they stand: what is moved under another parent is laid out, and its style worked out, anew.
+    """
+
+    def __init__(self, store: Store, worker: Worker, parent: QWidget) -> None:
+        super().__init__(parent)
+        self._store = store
+        self.splitter = QSplitter(Qt.Orientation.Horizontal, self)
+        self.splitter.setHandleWidth(3 * UNIT)
+        self.figures = FiguresPanel(store, self.splitter)
+        self.stage = StagePanel(store, self.splitter)
+        self.dress = DressPanel(store, self.splitter)
+        self.wall = RecipeWall(store, worker, self)
+        self.start = StartPanel(worker, self)
+        self.pages = PagesPanel(store, self)
+        for place, stretch, least in ((self.figures, 4, 260), (self.stage, 6, 320), (self.dress, 0, 296)):
+            self.splitter.setStretchFactor(self.splitter.indexOf(place), stretch)
+            place.setMinimumWidth(least)
+        self.splitter.setSizes([372, 560, 300])
+        self.splitter.setChildrenCollapsible(False)
+        self.splitter.setContentsMargins(3 * UNIT, UNIT, 3 * UNIT, 0)
+        for one in (self.splitter, self.wall, self.start, self.pages):
+            self.addWidget(one)
+        self.pages.canvas.chart_wanted.connect(self.go_to_chart)
+        self.pages.canvas.frame.opened.connect(self._dress_on_page)
+        self.wall.closed.connect(self.show_stage)
+        self.dress.sought.connect(lambda: None if self.dress.isVisible() else self.show_stage())
+
+    @property
+    def on_pages(self) -> bool:
+        """Whether the pages are shown."""
+        return self.currentWidget() is self.pages
+
+    @property
+    def on_stage(self) -> bool:
+        """Whether figures, Stage and Dress are shown."""
+        return self.currentWidget() is self.splitter
+
+    def show_pages(self) -> None:
+        """Go to the pages; while there is no table, that is said."""
+        if self._has_table() and (self.on_pages or self._store.look_at(pages=True)):
+            self.setCurrentWidget(self.pages)
+            self.pages.canvas.setFocus()
+
+    def show_stage(self) -> None:
+        """Go to figures, Stage and Dress; while there is no table, that is said."""
+        if self._has_table():
+            self.pages.canvas.leave()
+            if not self.on_stage and not self._store.look_at(pages=False):
+                return
+            self.setCurrentWidget(self.splitter)
+            self.stage.view.setFocus()
+
+    def _has_table(self) -> bool:
+        """Whether there is a table; that there is none is said."""
+        return self._store.guard(lambda: self._store.there)
+
+    def show_wall(self) -> None:
+        """Go to the recipes."""
+        self.pages.canvas.leave()
+        self._store.look_at(pages=False)
+        self.setCurrentWidget(self.wall)
+
+    def go_to_chart(self, chart: str) -> None:
+        """A chart's table and Stage, from its page; the key that shows pages goes back to it."""
+        self.show_stage()
+        self._store.show_chart(chart)
+
+    def go_to_table(self, table: str) -> None:
+        """A table, with the first chart built on it."""
+        self.show_stage()
+        self._store.show_table(table)
+
+    def go_to_cell(self, table: str, column: int, row: int) -> None:
+        """A cell of a table."""
+        if self.on_pages or self._store.table.id != table:
+            self.go_to_table(table)
+        self.figures.grid.go_to(column, row)
+
+    def go_to_page(self, page: str) -> None:
+        """One of the pages."""
+        self._store.show_page(page)
+        self.show_pages()
+
+    def fit(self) -> None:
+        """Start while there is no table; Dress only where there is a chart to dress."""
+        if not self._store.has_table:
+            self.pages.canvas.leave()
+            self._store.look_at(pages=False)
+            self.setCurrentWidget(self.start)
+        elif self.currentWidget() is self.start:
+            self.setCurrentWidget(self.splitter)
+            self.figures.grid.setFocus()
+        self.dress.setVisible(self._store.has_chart)
+
+    def _dress_on_page(self, opened: bool) -> None:
+        """The Dress of the chart that is touched on its page stands beside it there."""
+        if opened:
+            self.pages.take_dress(self.dress)
+            return
+        self.pages.give_dress(self.dress)
+        self.splitter.addWidget(self.dress)
+        self.dress.setVisible(self._store.has_chart)
+
+    def shares(self) -> QByteArray:
+        """How wide figures, Stage and Dress are, to be remembered."""
+        self.pages.canvas.leave()
+        return self.splitter.saveState()

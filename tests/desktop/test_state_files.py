@@ -1,0 +1,30 @@
+"""What is kept between runs, and that losing it hinders nothing."""
+
+from pathlib import Path
+
+import pytest
+from platformdirs import user_state_path
+
+from kavlet.desktop.state_files import keep, kept
+
+
+def test_what_was_kept_is_there_again() -> None:
+    assert kept("things") is None
+    keep("things", {"one": ["a", "ä"]})
+    assert kept("things") == {"one": ["a", "ä"]}
+    keep("things", [])
+    assert kept("things") == []
+
+
+@pytest.mark.parametrize("content", [b"", b"{", b"\xff\xfe", b"[" * 100_000])
+def test_what_can_not_be_read_is_nothing(content: bytes) -> None:
+    keep("things", [1])
+    (user_state_path("kavlet", appauthor=False) / "things.json").write_bytes(content)
+    assert kept("things") is None
+
+
+def test_a_folder_that_can_not_be_written_loses_it(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    (tmp_path / "file").write_text("in the way")
+    monkeypatch.setenv("XDG_STATE_HOME", str(tmp_path / "file"))
+    keep("things", [1])
+    assert kept("things") is None
