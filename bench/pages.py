@@ -113,12 +113,12 @@ def _dragging() -> Ratio:
 def _turning() -> Ratio:
     """Pages of 20 charts turned before an audience, at 1920 × 1080, against the time the design allows."""
     from kavlet.desktop.main import application
-    from kavlet.desktop.presenting.audience_screen import PresentedPage
+    from kavlet.desktop.presenting.audience_screen import AudienceScreen
     from kavlet.desktop.presenting.show import Show
 
     made, held = application(), document_of(6, 20)
     show = Show(held, tuple(page.id for page in held.pages))
-    stage = PresentedPage(show)
+    stage = AudienceScreen(show)
     stage.resize(1920, 1080)
     stage.show()
     taken: list[float] = []

@@ -10,7 +10,7 @@ from kavlet.core.document import edits
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.proof.proofreading import drawn_chart, of_chart
-from kavlet.core.spreadsheet.cells import Written
+from kavlet.core.spreadsheet.cells import FormattedNumber
 from kavlet.core.spreadsheet.table import HEADER
 
 TIMES = 15
@@ -66,7 +66,7 @@ def _figure(demo: Document, chart: ChartEntry) -> tuple[int, int, float]:
     for column in (one for role, held in chart.roles.items() if role != "name" for one in held):
         place = table.place(column)
         for row, value in enumerate(table.columns[place].cells):
-            number = value.value if isinstance(value, Written) else value
+            number = value.value if isinstance(value, FormattedNumber) else value
             if row >= HEADER and isinstance(number, float) and number > 0:
                 return place, row, number
     raise LookupError(chart.name)

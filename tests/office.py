@@ -13,11 +13,11 @@ from PIL import Image
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.office import xlsx
 from kavlet.core.office.worksheets import sheets_for
-from kavlet.core.office_model.chart_model import PlainChart
+from kavlet.core.office_model.chart_model import ChartModel
 from kavlet.core.office_model.convert import plain_charts
 from kavlet.core.office_model.convert_pages import plain_page
-from kavlet.core.office_model.page_model import PlainPage
-from kavlet.core.pipeline.stages import Picture, picture, still, turned
+from kavlet.core.office_model.page_model import PageModel
+from kavlet.core.pipeline.stages import Picture, picture, with_view, without_view
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.spreadsheet.cells import ErrorValue, Value
 from kavlet.core.spreadsheet.recalculate import Values, recalculate
@@ -41,7 +41,7 @@ class Made(Struct, frozen=True):
     document: Document
     values: Values
     picture: Picture
-    charts: tuple[PlainChart, ...]
+    charts: tuple[ChartModel, ...]
 
 
 def made(document: Document, chart: str) -> Made:
@@ -53,16 +53,18 @@ def made(document: Document, chart: str) -> Made:
 def workbook(one: Made, as_: Any = "chart") -> bytes:
     """The chart's workbook."""
     entry = one.picture.build.entry
-    beside = xlsx.Beside(entry.table, entry.name, one.picture.figure.alt_text, one.charts, one.picture.scene, as_)
+    beside = xlsx.AnchoredChart(
+        entry.table, entry.name, one.picture.figure.alt_text, one.charts, one.picture.scene, as_
+    )
     return xlsx.workbook(sheets_for(one.document.tables, one.charts, more=[entry.table]), [beside], "en-US", paint)
 
 
-def pages(document: Document) -> list[PlainPage]:
+def pages(document: Document) -> list[PageModel]:
     values = recalculate(document.tables)
 
     def draws(entry: ChartEntry, key: str) -> Picture:
         del key
-        return turned(still(document, values, entry, None), entry)
+        return with_view(without_view(document, values, entry, None), entry)
 
     return [plain_page(document, values, page.id, draws) for page in document.pages]
 

@@ -12,7 +12,7 @@ import msgspec
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.files import kavlet as kavlet_file
-from kavlet.core.spreadsheet.cells import Cell, Written
+from kavlet.core.spreadsheet.cells import Cell, FormattedNumber
 from kavlet.core.values.number_text import WHOLE_PERCENT
 
 sys.path.insert(0, str(Path(__file__).parent.parent))
@@ -24,7 +24,7 @@ MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", 
 
 
 def percent(share: float) -> Cell:
-    return Written(share, WHOLE_PERCENT)
+    return FormattedNumber(share, WHOLE_PERCENT)
 
 
 def rows(head: str, *lines: tuple[object, ...]) -> list[list[Cell]]:

@@ -21,7 +21,7 @@ from kavlet.core.values.geometry import Size
 ROOT = Path(__file__).parent.parent
 FOLDER = ROOT / "docs" / "recipes"
 DEMO = ROOT / "src" / "kavlet" / "assets" / "demo" / "mirefen.kavlet"
-MOST_ROWS = 5
+MAX_ROWS = 5
 
 
 def page(recipe: Recipe, document: Document) -> str:
@@ -49,7 +49,7 @@ def page(recipe: Recipe, document: Document) -> str:
     own = [i for i, column in enumerate(table.columns) if column.helper is None]
     lines += ["The picture’s table begins:", "", "| " + " | ".join(str(table.called(i)) for i in own) + " |"]
     lines += ["| " + " | ".join("---" for _ in own) + " |"]
-    shown = [values.of(table.id)[i].values[HEADER : HEADER + MOST_ROWS] for i in own]
+    shown = [values.of(table.id)[i].values[HEADER : HEADER + MAX_ROWS] for i in own]
     lines += ["| " + " | ".join(text_of(value) for value in line) + " |" for line in zip(*shown, strict=True)]
     lines += [""]
     helpers = [(i, column) for i, column in enumerate(table.columns) if column.helper is not None]

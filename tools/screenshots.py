@@ -22,9 +22,9 @@ from kavlet.core.interaction.parts import Part
 from kavlet.core.messages import say
 from kavlet.core.spreadsheet.cells import Cell
 from kavlet.desktop import languages
-from kavlet.desktop.deliver.deliver_dialog import DeliverSheet
-from kavlet.desktop.dress.schemes_dialog import SchemesSheet
-from kavlet.desktop.incremental import BitByBit
+from kavlet.desktop.deliver.deliver_dialog import DeliverDialog
+from kavlet.desktop.dress.schemes_dialog import SchemesDialog
+from kavlet.desktop.incremental import IncrementalTask
 from kavlet.desktop.main import application, open_window
 from kavlet.desktop.stylesheet import colours as colours_in_use
 from kavlet.desktop.window import Window
@@ -72,7 +72,7 @@ def across(window: Window) -> QWidget:
     ]  # fmt: skip
     document, table = edits.add_table(window.store.document, "Walks by month", rows)
     document, chart = edits.add_chart(document, table, "funnel")
-    window.store.apply(say("add table"), data_direction.across(document, chart))
+    window.store.apply(say("add table"), data_direction.read_across(document, chart))
     window.store.show_chart(chart)
     QApplication.processEvents()
     return window
@@ -81,7 +81,7 @@ def across(window: Window) -> QWidget:
 def colours(window: Window) -> QWidget:
     """Schemes of colours, drawn on the chart in view."""
     _show(window, "columns")
-    sheet = SchemesSheet(window.store, window.worker, window)
+    sheet = SchemesDialog(window.store, window.worker, window)
     sheet.show()
     while sheet.drawing:
         QApplication.processEvents()
@@ -90,7 +90,7 @@ def colours(window: Window) -> QWidget:
 
 def deliver(window: Window) -> QWidget:
     window.delivering.deliver_as(".pptx")
-    sheet = window.findChild(DeliverSheet)
+    sheet = window.findChild(DeliverDialog)
     assert sheet is not None
     while not sheet.save.isEnabled():
         QApplication.processEvents()
@@ -231,7 +231,7 @@ VIEWS: dict[str, Callable[[Window], QWidget]] = {one.__name__: one for one in NA
 
 def _busy(*shown: QWidget) -> bool:
     """Whether a window still reads its document, draws recipes, or lays out its fields."""
-    bits = [bits for one in shown for bits in one.findChildren(BitByBit)]
+    bits = [bits for one in shown for bits in one.findChildren(IncrementalTask)]
     windows = [one for one in shown if isinstance(one, Window)]
     drawing = any(one.wall.isVisible() and one.wall.drawing for one in windows)
     return drawing or any(not one.desk.is_up_to_date for one in windows) or any(one.isActive() for one in bits)

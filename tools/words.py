@@ -39,7 +39,7 @@ from kavlet.core.styling.palettes import palettes
 from kavlet.core.styling.schemes import RELATIONS
 from kavlet.core.styling.theme import themes
 from kavlet.core.values import sizes
-from kavlet.export.ways import WAYS
+from kavlet.export.ways import EXPORT_FORMATS
 
 SOURCE = Path(__file__).parent.parent / "src"
 SAID = {"say": 0, "words": 0, "drawn": 0, "words_in": 1}  # where the text stands among the arguments
@@ -147,7 +147,7 @@ def _declared() -> Iterator[Text]:
         yield from _plain(function.help)
         yield from _named(*(part.strip(" []") for part in function.arguments.split(";")))
     yield from _plain(*(one.title for one in themes().values()), *(one.title for one in palettes().values()))
-    yield from _plain(*(one.title for one in TABLES), *(way.title for way in WAYS))
+    yield from _plain(*(one.title for one in TABLES), *(way.title for way in EXPORT_FORMATS))
     yield from _plain(*(command.help or "" for command in (cli, *cli.commands.values())))
     yield from _named(*sizes.CHARTS, *get_args(PartKind), *TEXTS, *RELATIONS)
     yield from ((name, "", SYMBOL) for name in shelf())

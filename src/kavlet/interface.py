@@ -20,10 +20,10 @@ import msgspec
 from msgspec import Struct
 
 from kavlet.core.charts.overrides import expected
-from kavlet.core.document.charts.chart_order import Order, ordered
+from kavlet.core.document.charts.chart_order import ChartRequest, chart_document
 from kavlet.core.files import atomic, csv, palette
 from kavlet.core.files import kavlet as kavlet_file
-from kavlet.core.files.formats import As, Wish
+from kavlet.core.files.formats import As, ExportOptions
 from kavlet.core.messages import say
 from kavlet.core.pipeline.stages import Picture, picture
 from kavlet.core.recipes.recipe import Recipe, Setting
@@ -34,7 +34,7 @@ from kavlet.core.spreadsheet.cells import Cell
 from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.lengths import size as read_size
-from kavlet.export.outgoing import Outgoing
+from kavlet.export.outgoing import Export
 from kavlet.export.ways import written
 
 Rows = Iterable[Iterable[Any]] | Iterable[Mapping[str, Any]] | Mapping[str, Iterable[Any]]
@@ -60,7 +60,7 @@ def make(
                 say("The recipe {recipe} has no role “{name}”.", recipe=recipe, name=name),
                 remedy=say("It has {names}.", names=[one.name for one in by.roles]),
             )
-    order = Order(recipe=recipe, rows=cells_of(rows), roles=wanted, settings=_settings(by, settings))
+    order = ChartRequest(recipe=recipe, rows=cells_of(rows), roles=wanted, settings=_settings(by, settings))
     chart = Chart(order)
     _ = chart.picture  # whatever does not fit is said here, not when it is shown
     return chart
@@ -69,7 +69,7 @@ def make(
 class Chart(Struct, frozen=True, dict=True):
     """A chart that was made, ready to be dressed and written. Lengths are in points."""
 
-    order: Order
+    order: ChartRequest
 
     def titled(self, title: str, subtitle: str = "", source: str = "") -> "Chart":
         """With its texts; each may be a formula such as ``=B1``."""
@@ -105,7 +105,7 @@ class Chart(Struct, frozen=True, dict=True):
     @cached_property
     def picture(self) -> Picture:
         """The chart at the end of all stages: what was built, the figure, the scene."""
-        document, chart = ordered(self.order)
+        document, chart = chart_document(self.order)
         return picture(document, recalculate(document.tables), chart)
 
     @property
@@ -115,15 +115,15 @@ class Chart(Struct, frozen=True, dict=True):
 
     def svg(self, outlines: bool = False) -> str:
         """The chart as SVG 1.1; with `outlines`, its texts as paths."""
-        return self._written(Wish(".svg", outlines=outlines)).decode()
+        return self._written(ExportOptions(".svg", outlines=outlines)).decode()
 
     def png(self, scale: float = 2.0) -> bytes:
         """The chart as PNG, `scale` pixels per point. Needs the window's packages (`kavlet[window]`)."""
-        return self._written(Wish(".png", scale))
+        return self._written(ExportOptions(".png", scale))
 
     def record(self) -> dict[str, Any]:
         """All that was computed and placed, as plain values: the recipe, helper columns, marks, texts, findings."""
-        held: dict[str, Any] = msgspec.json.decode(self._written(Wish(".json")))
+        held: dict[str, Any] = msgspec.json.decode(self._written(ExportOptions(".json")))
         return held
 
     def save(self, path: str | Path, scale: float = 2.0, as_: As = "chart") -> None:
@@ -134,13 +134,13 @@ class Chart(Struct, frozen=True, dict=True):
         """
         path = Path(path)
         if path.suffix.lower() == kavlet_file.SUFFIX:
-            kavlet_file.save(ordered(self.order)[0], path)
+            kavlet_file.save(chart_document(self.order)[0], path)
         else:
-            atomic.write(path, self._written(Wish(path.suffix.lower(), scale, as_=as_)))
+            atomic.write(path, self._written(ExportOptions(path.suffix.lower(), scale, as_=as_)))
 
-    def _written(self, wish: Wish) -> bytes:
-        document, chart = ordered(self.order)
-        return written(Outgoing(document, (chart,), title=document.chart(chart).name), wish).content
+    def _written(self, wish: ExportOptions) -> bytes:
+        document, chart = chart_document(self.order)
+        return written(Export(document, (chart,), title=document.chart(chart).name), wish).content
 
     def _repr_svg_(self) -> str:
         return self.svg()

@@ -7,8 +7,8 @@ import pytest
 from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox
 from pytestqt.qtbot import QtBot
 
-from kavlet.desktop.debounce import Rest
-from kavlet.desktop.incremental import BitByBit
+from kavlet.desktop.debounce import Debounce
+from kavlet.desktop.incremental import IncrementalTask
 from kavlet.desktop.main import application
 from kavlet.desktop.window import Window
 from tests.desktop.taken_again import OneWindow, settings_in
@@ -25,21 +25,21 @@ def qapp_cls() -> type:
 def unhurried(monkeypatch: pytest.MonkeyPatch, request: pytest.FixtureRequest) -> None:
     """What follows the document at rest follows at once, so that no test has to wait; but where resting is tested."""
     if request.node.get_closest_marker("at_rest") is None:
-        wait = Rest.wait
+        wait = Debounce.wait
 
-        def at_once(rest: Rest) -> None:
+        def at_once(rest: Debounce) -> None:
             wait(rest)
             if not rest._store.trying:
                 rest.now()
 
-        monkeypatch.setattr(Rest, "wait", at_once)
-        begin = BitByBit.begin
+        monkeypatch.setattr(Debounce, "wait", at_once)
+        begin = IncrementalTask.begin
 
-        def wholly(bits: BitByBit, of: Iterator[object]) -> None:
+        def wholly(bits: IncrementalTask, of: Iterator[object]) -> None:
             begin(bits, of)
             bits.finish()
 
-        monkeypatch.setattr(BitByBit, "begin", wholly)
+        monkeypatch.setattr(IncrementalTask, "begin", wholly)
 
 
 @pytest.fixture

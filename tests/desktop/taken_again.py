@@ -13,7 +13,7 @@ from kavlet.core.interaction.parts import Chosen
 from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.desktop import document_loading
 from kavlet.desktop.main import open_window
-from kavlet.desktop.recovery.journal_writer import Keeper
+from kavlet.desktop.recovery.journal_writer import JournalWriter
 from kavlet.desktop.store import Store
 from kavlet.desktop.window import Window
 
@@ -177,7 +177,7 @@ def renew(window: Window, as_new: Store) -> None:
     window.keeper.close(keep=False)
     window.keeper.deleteLater()
     store.take_over(as_new)
-    window.keeper = Keeper(store, window, lambda: window.presenting.draft)
+    window.keeper = JournalWriter(store, window, lambda: window.presenting.draft)
     window.keeper.failed.connect(window.refused)
     window.desk.proof = None
     window.desk.read_again()

@@ -20,10 +20,10 @@ from kavlet.core.spreadsheet import recalculate as recalculation
 from kavlet.core.spreadsheet.cells import Formula
 from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.spreadsheet.table import Column, Table
-from kavlet.core.values.cancellation import GivenUp, go_on
+from kavlet.core.values.cancellation import Cancelled, check_cancelled
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop import current_view
-from kavlet.desktop.background_edit import Attended
+from kavlet.desktop.background_edit import BackgroundEdit
 from kavlet.desktop.window import Window
 from tests.desktop.hands import show
 
@@ -34,7 +34,7 @@ def slowly(until: Callable[[], bool]) -> Callable[[], str]:
     def work() -> str:
         pause = threading.Event()
         while not until():
-            go_on()
+            check_cancelled()
             pause.wait(0.002)
         return threading.current_thread().name
 
@@ -42,15 +42,15 @@ def slowly(until: Callable[[], bool]) -> Callable[[], str]:
 
 
 @pytest.fixture
-def attended(qtbot: QtBot) -> Attended:
+def attended(qtbot: QtBot) -> BackgroundEdit:
     del qtbot
-    made = Attended()
+    made = BackgroundEdit()
     made.patience = 0.0
     yield made  # type: ignore[misc]
     made.stop()
 
 
-def test_the_window_is_served_meanwhile(attended: Attended) -> None:
+def test_the_window_is_served_meanwhile(attended: BackgroundEdit) -> None:
     ticks: list[int] = []
     timer = QTimer()
     timer.timeout.connect(lambda: ticks.append(1))
@@ -59,7 +59,7 @@ def test_the_window_is_served_meanwhile(attended: Attended) -> None:
     assert not attended.working
 
 
-def test_its_error_is_raised_here(attended: Attended) -> None:
+def test_its_error_is_raised_here(attended: BackgroundEdit) -> None:
     def fail() -> None:
         raise KavletError(say("It does not fit."))
 
@@ -67,7 +67,7 @@ def test_its_error_is_raised_here(attended: Attended) -> None:
         attended(say("x"), fail)
 
 
-def test_only_one_thing_is_done_at_a_time(attended: Attended) -> None:
+def test_only_one_thing_is_done_at_a_time(attended: BackgroundEdit) -> None:
     found: list[str] = []
 
     def another() -> None:
@@ -80,7 +80,7 @@ def test_only_one_thing_is_done_at_a_time(attended: Attended) -> None:
     assert found == ["Something else is still being worked out."]
 
 
-def test_what_is_typed_and_clicked_meanwhile_comes_after_it(attended: Attended, qtbot: QtBot) -> None:
+def test_what_is_typed_and_clicked_meanwhile_comes_after_it(attended: BackgroundEdit, qtbot: QtBot) -> None:
     field = QLineEdit()
     qtbot.addWidget(field)
     field.show()
@@ -98,15 +98,15 @@ def test_what_is_typed_and_clicked_meanwhile_comes_after_it(attended: Attended, 
     qtbot.waitUntil(lambda: field.selectedText() == "12")
 
 
-def test_escape_gives_it_up(attended: Attended, qtbot: QtBot) -> None:
+def test_escape_gives_it_up(attended: BackgroundEdit, qtbot: QtBot) -> None:
     field = QLineEdit()
     qtbot.addWidget(field)
     QTimer.singleShot(0, lambda: qtbot.keyClick(field, Qt.Key.Key_Escape))
-    with pytest.raises(GivenUp):
+    with pytest.raises(Cancelled):
         attended(say("x"), slowly(lambda: False))
 
 
-def test_closing_waits_for_it(attended: Attended, qtbot: QtBot) -> None:
+def test_closing_waits_for_it(attended: BackgroundEdit, qtbot: QtBot) -> None:
     field = QLineEdit()
     qtbot.addWidget(field)
     field.show()
@@ -178,7 +178,7 @@ def test_another_chart_that_is_not_waited_for_is_not_shown(window: Window, monke
     show(window, "funnel")
     store, before = window.store, window.store.chart.id
     other = next(chart.id for chart in store.document.charts if chart.id != before)
-    monkeypatch.setattr(type(store), "_made", lambda *_a, **_k: (_ for _ in ()).throw(GivenUp()))
+    monkeypatch.setattr(type(store), "_made", lambda *_a, **_k: (_ for _ in ()).throw(Cancelled()))
     store.show_chart(other)
     assert store.chart.id == before
     store.undo()
@@ -188,13 +188,13 @@ def test_another_chart_that_is_not_waited_for_is_not_shown(window: Window, monke
 
 
 def test_formulas_that_take_too_long_are_refused(monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(recalculation, "MOST_SECONDS", 0.0)
+    monkeypatch.setattr(recalculation, "MAX_SECONDS", 0.0)
     column = Column("a", ("sum", *(Formula(f"=1+{i}") for i in range(50))))
     with pytest.raises(KavletError, match="take longer than 0 seconds"):
         recalculate((Table("t", "T", (column,)),))
 
 
-def test_what_is_done_at_the_last_moment_is_taken(attended: Attended, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_what_is_done_at_the_last_moment_is_taken(attended: BackgroundEdit, monkeypatch: pytest.MonkeyPatch) -> None:
     """Between the end of the wait and the look whether it is done, it is done."""
     real = Future.result
 
@@ -208,7 +208,7 @@ def test_what_is_done_at_the_last_moment_is_taken(attended: Attended, monkeypatc
     assert attended(say("x"), lambda: "made") == "made"
 
 
-def test_a_command_by_its_keys_comes_after_it(attended: Attended, qtbot: QtBot) -> None:
+def test_a_command_by_its_keys_comes_after_it(attended: BackgroundEdit, qtbot: QtBot) -> None:
     window, asked = QMainWindow(), []
     qtbot.addWidget(window)
     action = QAction("Undo", window)
@@ -240,7 +240,7 @@ def test_a_trial_that_is_not_waited_for_ends(window: Window, monkeypatch: pytest
     def once(*args: object, **named: object) -> object:
         calls.append(args)
         if len(calls) == 1:
-            raise GivenUp
+            raise Cancelled
         return made(*args, **named)  # type: ignore[arg-type]
 
     monkeypatch.setattr(store, "_made", once)
@@ -253,7 +253,7 @@ def test_a_trial_that_is_not_waited_for_ends(window: Window, monkeypatch: pytest
 def test_a_copy_that_is_not_waited_for_is_not_gone_to(window: Window, monkeypatch: pytest.MonkeyPatch) -> None:
     show(window, "funnel")
     store, before = window.store, window.store.chart.id
-    monkeypatch.setattr(store, "_take", lambda *_: (_ for _ in ()).throw(GivenUp()))
+    monkeypatch.setattr(store, "_take", lambda *_: (_ for _ in ()).throw(Cancelled()))
     for command in ("copy_chart", "copy_table", "add_empty_table", "make_chart"):
         window.actions_by_name[command].trigger()
         assert store.chart.id == before

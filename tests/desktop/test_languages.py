@@ -25,7 +25,7 @@ from pytestqt.qtbot import QtBot
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.document.tables.samples import samples
-from kavlet.core.files.journal import Kept
+from kavlet.core.files.journal import JournalContent
 from kavlet.core.interaction.parts import Part, marks_of, walk
 from kavlet.core.messages import LANGUAGES, PSEUDO, language, say, speak
 from kavlet.core.recipes.registry import RECIPES
@@ -35,14 +35,14 @@ from kavlet.core.text.numbers import LOCALES, locale_title
 from kavlet.desktop import document_loading, languages
 from kavlet.desktop.command_finder import CommandFinder
 from kavlet.desktop.command_registry import stage_menu
-from kavlet.desktop.deliver.deliver_dialog import DeliverSheet
-from kavlet.desktop.deliver.last_delivery import Choice
-from kavlet.desktop.deliver.outbox_dialog import OutboxSheet
-from kavlet.desktop.deliver.printing import SHEETS, PrintSheet
-from kavlet.desktop.deliver.showcase_dialog import ShowcaseSheet
-from kavlet.desktop.figures.import_dialog import ENCODINGS, ReadingSheet
-from kavlet.desktop.main import Opened, application, open_window
-from kavlet.desktop.recovery.recovery_dialog import RecoverySheet
+from kavlet.desktop.deliver.deliver_dialog import DeliverDialog
+from kavlet.desktop.deliver.last_delivery import DeliveryChoice
+from kavlet.desktop.deliver.outbox_dialog import OutboxDialog
+from kavlet.desktop.deliver.printing import SHEETS, PrintDialog
+from kavlet.desktop.deliver.showcase_dialog import ShowcaseDialog
+from kavlet.desktop.figures.import_dialog import ENCODINGS, ImportDialog
+from kavlet.desktop.main import OpenWindow, application, open_window
+from kavlet.desktop.recovery.recovery_dialog import RecoveryDialog
 from kavlet.desktop.window import Window
 from kavlet.sharing.server import Server
 from tests.desktop.hands import figure, show
@@ -195,18 +195,20 @@ def test_dialogs_and_shelves_are_said_from_the_catalogue(
     path = tmp_path / "ab.csv"
     path.write_text("stage,people\nVisits,3\n")
     own |= {"ab", *(word for name in ENCODINGS for word in WORD.findall(name))}
-    deliver = DeliverSheet(pseudo.store, Choice(one=pseudo.store.here.id), pseudo.worker)
+    deliver = DeliverDialog(pseudo.store, DeliveryChoice(one=pseudo.store.here.id), pseudo.worker)
     own |= set(WORD.findall(" ".join((*KNOWN_AS_THEY_ARE, "name@example.org", "160mm x 90mm"))))
     for ending in deliver.format.buttons:
         deliver.choose(ending)
         deliver._ask()
         qtbot.waitUntil(deliver.save.isEnabled, timeout=20_000)
         assert not _unsaid(deliver, own), ending
-    recovery = RecoverySheet([Kept(path, pseudo.store.history, None, "ab", datetime(2026, 1, 2), unsaved=True)])
-    printing = PrintSheet((pseudo.store.drawn.scene,))
-    for sheet in (OutboxSheet(), ShowcaseSheet(Server(), lambda do: do()), printing, recovery):
+    recovery = RecoveryDialog(
+        [JournalContent(path, pseudo.store.history, None, "ab", datetime(2026, 1, 2), unsaved=True)]
+    )
+    printing = PrintDialog((pseudo.store.drawn.scene,))
+    for sheet in (OutboxDialog(), ShowcaseDialog(Server(), lambda do: do()), printing, recovery):
         assert not _unsaid(sheet, own), sheet
-    reading = ReadingSheet(Source(str(path)))
+    reading = ImportDialog(Source(str(path)))
     finder = CommandFinder(pseudo.findable(), pseudo)
     shelf = pseudo.dress.parameters.shelf
     shelf.refresh()
@@ -280,7 +282,7 @@ def test_the_language_of_the_desktop_is_spoken(monkeypatch: pytest.MonkeyPatch) 
 
 @pytest.mark.usefixtures("speaking")
 def test_a_language_chosen_in_view_is_spoken_at_once_and_keeps_the_work() -> None:
-    opened = Opened(open_window(demo=True))
+    opened = OpenWindow(open_window(demo=True))
     opened.window.store.show_chart(opened.window.store.document.charts[3].id)
     opened.window.dress.texts["title"].committed.emit("Otters")
     before = opened.window

@@ -16,7 +16,7 @@ from kavlet.core.pages.items.words import Words
 from kavlet.desktop.command import Command, Commands
 from kavlet.desktop.main import offer_kept
 from kavlet.desktop.pending_text import TextEditor
-from kavlet.desktop.recovery.recovery_dialog import RecoverySheet
+from kavlet.desktop.recovery.recovery_dialog import RecoveryDialog
 from kavlet.desktop.window import Window
 from tests.desktop.editors import EDITORS, TYPED, escape
 from tests.desktop.hands import show, start_typing
@@ -233,7 +233,7 @@ def test_a_text_that_can_t_be_taken_is_offered_after_a_crash(window: Window, qtb
     window.keeper.flush()
     window.keeper.close(keep=True)
     offer_kept(window)
-    sheet = window.findChild(RecoverySheet)
+    sheet = window.findChild(RecoveryDialog)
     assert sheet is not None
     assert "“=1+”" in sheet.says.text()
     window.pending_text.drop()

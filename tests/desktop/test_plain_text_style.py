@@ -10,8 +10,8 @@ from pytestqt.qtbot import QtBot
 from kavlet.core.document import edits
 from kavlet.core.interaction.parts import marks_of
 from kavlet.core.messages import say
-from kavlet.desktop.deliver.deliver_dialog import DeliverSheet
-from kavlet.desktop.deliver.last_delivery import Choice
+from kavlet.desktop.deliver.deliver_dialog import DeliverDialog
+from kavlet.desktop.deliver.last_delivery import DeliveryChoice
 from kavlet.desktop.window import Window
 from tests.desktop.hands import figure, show
 
@@ -34,7 +34,7 @@ def test_no_label_of_the_window_reads_hostile_names_as_markup(window: Window, tm
         return msgspec.structs.replace(document, charts=charts, tables=tables)  # type: ignore[type-var]
 
     window.store.edit(say("x"), named)  # type: ignore[arg-type]
-    deliver = DeliverSheet(window.store, Choice(one=window.store.here.id), window.worker)
+    deliver = DeliverDialog(window.store, DeliveryChoice(one=window.store.here.id), window.worker)
     qtbot.addWidget(deliver)
     for recipe in ("funnel", "pie", "gauge"):
         show(window, recipe)

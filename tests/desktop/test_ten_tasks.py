@@ -7,7 +7,7 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QFileDialog
 from pytestqt.qtbot import QtBot
 
-from kavlet.desktop.deliver.deliver_dialog import DeliverSheet
+from kavlet.desktop.deliver.deliver_dialog import DeliverDialog
 from kavlet.desktop.window import Window
 
 TASKS = {
@@ -37,7 +37,7 @@ def test_four_actions_lead_to_a_delivered_chart(window: Window, qtbot: QtBot, tm
     assert window.store.chart.recipe == recipe
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (str(out), ""))
     window.delivering.deliver_as(".svg")  # 3: Ctrl+E
-    sheet = window.findChild(DeliverSheet)
+    sheet = window.findChild(DeliverDialog)
     assert sheet is not None
     qtbot.waitUntil(sheet.save.isEnabled, timeout=10_000)
     qtbot.mouseClick(sheet.save, Qt.MouseButton.LeftButton)  # 4

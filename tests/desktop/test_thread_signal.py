@@ -9,7 +9,7 @@ from PySide6.QtCore import QObject, Qt, Signal
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.messages import say
-from kavlet.desktop.thread_signal import Teller
+from kavlet.desktop.thread_signal import ThreadSignal
 from kavlet.desktop.worker import Worker
 
 
@@ -21,7 +21,7 @@ def test_what_is_told_arrives_until_it_ends(qtbot: QtBot) -> None:
     heard: list[int] = []
     of = Told()
     of.told.connect(heard.append, Qt.ConnectionType.QueuedConnection)
-    teller = Teller(of)
+    teller = ThreadSignal(of)
     thread = threading.Thread(target=lambda: teller.tell(lambda: of.told.emit(1)))
     thread.start()
     thread.join()
@@ -34,7 +34,7 @@ def test_what_is_told_arrives_until_it_ends(qtbot: QtBot) -> None:
 
 def test_the_end_of_an_object_waits_for_what_is_being_told() -> None:
     of = QObject()
-    teller, begun, said = Teller(of), threading.Event(), []
+    teller, begun, said = ThreadSignal(of), threading.Event(), []
 
     def slowly() -> None:
         begun.set()

@@ -15,7 +15,7 @@ from kavlet.core.document.looks import look_edits
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.pipeline.stages import NO_PICTURE, picture
 from kavlet.desktop import recent_files
-from kavlet.desktop.deliver.deliver_dialog import DeliverSheet
+from kavlet.desktop.deliver.deliver_dialog import DeliverDialog
 from kavlet.desktop.figures.formula_edit import FormulaEdit
 from kavlet.desktop.main import open_window
 from kavlet.desktop.window import Window
@@ -256,8 +256,8 @@ def test_deliver_writes_what_its_sheet_promises(
     target = tmp_path / f"funnel{ending}"
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(target), ""))
     qtbot.mouseClick(window.deliver_button, Qt.MouseButton.LeftButton)
-    sheet = window.findChild(DeliverSheet)
-    assert isinstance(sheet, DeliverSheet)
+    sheet = window.findChild(DeliverDialog)
+    assert isinstance(sheet, DeliverDialog)
     qtbot.mouseClick(sheet.format.buttons[ending], Qt.MouseButton.LeftButton)
     qtbot.waitUntil(lambda: "kB" in sheet.says.text(), timeout=10_000)
     if ending == ".png":

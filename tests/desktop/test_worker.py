@@ -10,7 +10,7 @@ from pytestqt.qtbot import QtBot
 
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
-from kavlet.desktop.background_edit import Attended
+from kavlet.desktop.background_edit import BackgroundEdit
 from kavlet.desktop.window import Window
 from kavlet.desktop.work_bar import WorkBar
 from kavlet.desktop.worker import Worker
@@ -58,7 +58,7 @@ def test_only_the_latest_answer_for_a_purpose_is_taken(worker: Worker, qtbot: Qt
 
 
 def test_what_lasts_is_shown_and_can_be_given_up(worker: Worker, qtbot: QtBot) -> None:
-    bar, gate, found = WorkBar(worker, Attended()), Event(), []
+    bar, gate, found = WorkBar(worker, BackgroundEdit()), Event(), []
     qtbot.addWidget(bar)
     worker.ask("x", say("Reading {file}", file="gates.csv"), lambda: gate.wait(5), found.append)
     assert bar.isHidden()

@@ -6,10 +6,10 @@ import pytest
 from tools.attack import files as rotten_files
 from tools.attack import grammar, names
 
-from kavlet.core.files.formats import Wish
+from kavlet.core.files.formats import ExportOptions
 from kavlet.core.values.errors import KavletError
-from kavlet.export.outgoing import Outgoing
-from kavlet.export.ways import files, ways_for
+from kavlet.export.outgoing import Export
+from kavlet.export.ways import files, formats_for
 
 
 def test_files_by_grammar_are_read_or_refused() -> None:
@@ -29,12 +29,12 @@ def test_a_grammar_makes_something_else_each_time(ending: str) -> None:
 def test_hostile_names_leave_by_every_way(text: str, tmp_path: Path) -> None:
     document = names.hostile(text)
     chart = next(one.id for one in document.charts if one.recipe == "funnel")
-    for way in ways_for(pages=False):
+    for way in formats_for(pages=False):
         if way.steps or way.raster:
             continue
         try:
             for put in files(
-                Outgoing(document, (chart,), title=text), Wish(way.ending), tmp_path / f"{{name}}{way.ending}"
+                Export(document, (chart,), title=text), ExportOptions(way.ending), tmp_path / f"{{name}}{way.ending}"
             ):
                 assert put.path.parent == tmp_path
                 assert names.unsound(put.content, way.ending) == "", way.ending

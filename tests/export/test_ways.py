@@ -14,12 +14,12 @@ from PIL import Image
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.files import kavlet as kavlet_file
-from kavlet.core.files.formats import Motion, Wish
+from kavlet.core.files.formats import AnimationOptions, ExportOptions
 from kavlet.core.values.errors import KavletError
 from kavlet.export.animation import eased, times
-from kavlet.export.outgoing import Outgoing
+from kavlet.export.outgoing import Export
 from kavlet.export.pictures import for_painting
-from kavlet.export.ways import WAYS, all_endings, files, slug, way_of, written
+from kavlet.export.ways import EXPORT_FORMATS, all_endings, files, format_of, slug, written
 from tests.command import run, run_alone
 
 DEMO = Path(__file__).parents[2] / "src" / "kavlet" / "assets" / "demo" / "mirefen.kavlet"
@@ -32,40 +32,42 @@ def demo() -> Document:
     return kavlet_file.load(DEMO)
 
 
-@pytest.mark.parametrize("way", [way for way in WAYS if not way.steps], ids=lambda way: way.ending)
+@pytest.mark.parametrize("way", [way for way in EXPORT_FORMATS if not way.steps], ids=lambda way: way.ending)
 def test_every_way_writes_a_chart_and_the_same_twice(demo: Document, way: Any) -> None:
-    what = Outgoing(demo, ("k8",), title="Fund")
-    made = written(what, Wish(way.ending))
+    what = Export(demo, ("k8",), title="Fund")
+    made = written(what, ExportOptions(way.ending))
     assert len(made.content) > 100
-    assert written(Outgoing(demo, ("k8",), title="Fund"), Wish(way.ending)).content == made.content
+    assert written(Export(demo, ("k8",), title="Fund"), ExportOptions(way.ending)).content == made.content
 
 
-@pytest.mark.parametrize("way", [way for way in WAYS if way.for_pages and not way.steps], ids=lambda way: way.ending)
+@pytest.mark.parametrize(
+    "way", [way for way in EXPORT_FORMATS if way.for_pages and not way.steps], ids=lambda way: way.ending
+)
 def test_every_way_for_pages_writes_them(demo: Document, way: Any) -> None:
     pages = tuple(page.id for page in demo.pages)[:2]
-    made = list(files(Outgoing(demo, pages=pages, title="Year"), Wish(way.ending), Path(f"year{way.ending}")))
+    made = list(files(Export(demo, pages=pages, title="Year"), ExportOptions(way.ending), Path(f"year{way.ending}")))
     assert len(made) == (1 if way.many else 2)
 
 
 def test_an_ending_that_is_none_is_refused() -> None:
     with pytest.raises(KavletError, match=r"can’t be written as \.bmp"):
-        way_of(".bmp")
+        format_of(".bmp")
     with pytest.raises(KavletError, match=r"can’t be written as \.xlsx"):
-        way_of(".xlsx", pages=True)
+        format_of(".xlsx", pages=True)
     assert ".xlsx" in all_endings()
     assert ".xlsx" not in all_endings(pages=True)
 
 
 def test_files_are_named_by_pattern_or_with_their_names(demo: Document) -> None:
-    what = Outgoing(demo, ("k1", "k8"), title="Two")
-    assert [one.path.name for one in files(what, Wish(".svg"), Path("a.svg"))] == [
+    what = Export(demo, ("k1", "k8"), title="Two")
+    assert [one.path.name for one in files(what, ExportOptions(".svg"), Path("a.svg"))] == [
         "a-visitor-path.svg", "a-reserve-fund.svg"
     ]  # fmt: skip
-    assert [one.path.name for one in files(what, Wish(".svg"), Path("{number}_{name}.svg"))] == [
+    assert [one.path.name for one in files(what, ExportOptions(".svg"), Path("{number}_{name}.svg"))] == [
         "1_visitor-path.svg", "2_reserve-fund.svg"
     ]  # fmt: skip
     same = edits.change_chart(demo, "k8", name="Visitor path")
-    names = [one.path.name for one in files(Outgoing(same, ("k1", "k8")), Wish(".svg"), Path("a.svg"))]
+    names = [one.path.name for one in files(Export(same, ("k1", "k8")), ExportOptions(".svg"), Path("a.svg"))]
     assert len(set(names)) == 2
 
 
@@ -77,11 +79,11 @@ def test_names_of_files_are_harmless(name: str) -> None:
 
 
 def test_animations_have_the_pictures_and_times_of_their_plan(demo: Document) -> None:
-    what = Outgoing(demo, (STEPPING,), title="Counts")
-    motion = Motion(hold=0.5, move=0.3, rate=10)
+    what = Export(demo, (STEPPING,), title="Counts")
+    motion = AnimationOptions(hold=0.5, move=0.3, rate=10)
     plan = times(len(what.periods(0)), motion)
     for ending in (".gif", ".apng", ".webp"):
-        made = Image.open(io.BytesIO(written(what, Wish(ending, scale=0.5, motion=motion)).content))
+        made = Image.open(io.BytesIO(written(what, ExportOptions(ending, scale=0.5, motion=motion)).content))
         seen = 0
         durations = []
         for place in range(made.n_frames):
@@ -98,19 +100,19 @@ def test_animations_have_the_pictures_and_times_of_their_plan(demo: Document) ->
 
 
 def test_an_animation_that_ends_is_played_once(demo: Document) -> None:
-    what = Outgoing(demo, (STEPPING,), title="Counts")
-    motion = Motion(hold=0.1, move=0.0, again=False)
-    made = Image.open(io.BytesIO(written(what, Wish(".gif", scale=0.3, motion=motion)).content))
+    what = Export(demo, (STEPPING,), title="Counts")
+    motion = AnimationOptions(hold=0.1, move=0.0, again=False)
+    made = Image.open(io.BytesIO(written(what, ExportOptions(".gif", scale=0.3, motion=motion)).content))
     assert "loop" not in made.info
-    made = Image.open(io.BytesIO(written(what, Wish(".webp", scale=0.3, motion=motion)).content))
+    made = Image.open(io.BytesIO(written(what, ExportOptions(".webp", scale=0.3, motion=motion)).content))
     assert made.info["loop"] == 1
 
 
 def test_what_does_not_step_or_is_too_long_is_refused(demo: Document) -> None:
     with pytest.raises(KavletError, match="does not go through periods"):
-        written(Outgoing(demo, ("k1",)), Wish(".gif"))
+        written(Export(demo, ("k1",)), ExportOptions(".gif"))
     with pytest.raises(KavletError, match="too long"):
-        written(Outgoing(demo, (STEPPING,)), Wish(".gif", motion=Motion(move=100.0, rate=60)))
+        written(Export(demo, (STEPPING,)), ExportOptions(".gif", motion=AnimationOptions(move=100.0, rate=60)))
 
 
 def test_easing_begins_and_ends_at_rest() -> None:
@@ -121,30 +123,30 @@ def test_easing_begins_and_ends_at_rest() -> None:
 
 def test_a_picture_too_large_is_refused(demo: Document) -> None:
     with pytest.raises(KavletError, match="too large"):
-        written(Outgoing(demo, ("k1",)), Wish(".png", scale=200.0))
+        written(Export(demo, ("k1",)), ExportOptions(".png", scale=200.0))
 
 
 def test_a_chart_leaves_in_another_size(demo: Document) -> None:
-    made = written(Outgoing(demo, ("k1",)), Wish(".svg", width=300.0, height=200.0)).content.decode()
+    made = written(Export(demo, ("k1",)), ExportOptions(".svg", width=300.0, height=200.0)).content.decode()
     assert 'width="300pt" height="200pt"' in made
 
 
 def test_what_an_office_format_cannot_hold_is_told(demo: Document) -> None:
-    (told,) = written(Outgoing(demo, ("k1",)), Wish(".pptx")).told
+    (told,) = written(Export(demo, ("k1",)), ExportOptions(".pptx")).told
     assert (told.name, told.as_) == ("Visitor path", "chart")
     assert "the pale bodies between the bars are missing" in map(str, told.differs)
-    (told,) = written(Outgoing(demo, ("k1",)), Wish(".pptx", as_="picture")).told
+    (told,) = written(Export(demo, ("k1",)), ExportOptions(".pptx", as_="picture")).told
     assert (told.as_, told.differs) == ("picture", ())
 
 
 def test_all_charts_of_a_pdf_are_pages_with_bookmarks(demo: Document) -> None:
-    content = written(Outgoing(demo, ("k1", "k8"), title="Two"), Wish(".pdf")).content
+    content = written(Export(demo, ("k1", "k8"), title="Two"), ExportOptions(".pdf")).content
     with pikepdf.open(io.BytesIO(content)) as made, made.open_outline() as outline:
         assert len(made.pages) == len(outline.root) == 2
 
 
 def test_a_draft_holds_the_picture_its_words_and_the_pdf(demo: Document) -> None:
-    content = written(Outgoing(demo, ("k1",), title="Path"), Wish(".eml", to=("bo@mirefen.example",))).content
+    content = written(Export(demo, ("k1",), title="Path"), ExportOptions(".eml", to=("bo@mirefen.example",))).content
     made = email.message_from_bytes(content, policy=email.policy.default)
     assert made["subject"] == "Path"
     kinds = [part.get_content_type() for part in made.walk()]

@@ -33,9 +33,9 @@ from kavlet.core.files import xlsx as xlsx_tables
 from kavlet.core.office import docx, odp, ods, odt, xlsx
 from kavlet.core.office import pptx as slides
 from kavlet.core.office.worksheets import sheets_for
-from kavlet.core.office.writing_options import Manner
+from kavlet.core.office.writing_options import WritingOptions
 from kavlet.core.office_model.convert_pages import chart_page
-from kavlet.core.office_model.page_model import ChartPart, PicturePart, PlainPage, TablePart, TextPart
+from kavlet.core.office_model.page_model import ChartPart, PageModel, PicturePart, TablePart, TextPart
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.spreadsheet.cells import ErrorValue
 from kavlet.core.spreadsheet.recalculate import recalculate
@@ -110,7 +110,7 @@ def charts() -> list[str]:
 
 def open_workbook(one: Made) -> bytes:
     entry = one.picture.build.entry
-    beside = xlsx.Beside(entry.table, entry.name, one.picture.figure.alt_text, one.charts, one.picture.scene)
+    beside = xlsx.AnchoredChart(entry.table, entry.name, one.picture.figure.alt_text, one.charts, one.picture.scene)
     return ods.workbook(sheets_for(one.document.tables, one.charts, more=[entry.table]), [beside], "en-US", paint)[0]
 
 
@@ -132,7 +132,7 @@ def content_with(content: bytes, name: str, old: bytes, new: bytes) -> bytes:
 @pytest.mark.parametrize("chart", charts())
 def test_every_chart_of_the_demo_is_valid_in_every_format(demo: Document, chart: str) -> None:
     one = drawn(chart)
-    manner = Manner(paint)
+    manner = WritingOptions(paint)
     page = [chart_page(demo, one.values, one.picture)]
     assert wrongs(book_of(chart), ".xlsx") == []
     assert wrongs(slides.presentation(page, demo.tables, manner), ".pptx") == []
@@ -142,14 +142,14 @@ def test_every_chart_of_the_demo_is_valid_in_every_format(demo: Document, chart:
     assert wrongs(odt.report(page, demo.tables, manner)[0], ".odt") == []
 
 
-def wished(page: PlainPage, as_: Any) -> PlainPage:
+def wished(page: PageModel, as_: Any) -> PageModel:
     parts = [msgspec.structs.replace(one, as_=as_) if isinstance(one, ChartPart) else one for one in page.parts]
     return msgspec.structs.replace(page, parts=tuple(parts))
 
 
 @pytest.mark.parametrize("as_", ["chart", "picture", "both"])
 def test_every_page_of_the_demo_is_valid_in_every_format(demo: Document, as_: Any) -> None:
-    manner, held = Manner(paint), [wished(page, as_) for page in pages(demo)]
+    manner, held = WritingOptions(paint), [wished(page, as_) for page in pages(demo)]
     assert wrongs(slides.presentation(held, demo.tables, manner), ".pptx") == []
     assert wrongs(docx.report(held, demo.tables, manner), ".docx") == []
     assert wrongs(odp.presentation(held, demo.tables, manner)[0], ".odp") == []
@@ -364,7 +364,7 @@ def test_solids_are_solid_there() -> None:
 def test_alternative_texts_go_along(demo: Document) -> None:
     one = drawn("k8")
     deck = pptx.Presentation(io.BytesIO(
-        slides.presentation([chart_page(demo, one.values, one.picture)], demo.tables, Manner(paint))
+        slides.presentation([chart_page(demo, one.values, one.picture)], demo.tables, WritingOptions(paint))
     ))  # fmt: skip
     frame = next(shape for shape in deck.slides[0].shapes if shape.has_chart)
     said = frame._element.nvGraphicFramePr.cNvPr.get("descr")
@@ -376,7 +376,7 @@ def test_alternative_texts_go_along(demo: Document) -> None:
 
 def test_slides_hold_the_pages_words_tables_charts_and_notes(demo: Document) -> None:
     held = pages(demo)
-    deck = pptx.Presentation(io.BytesIO(slides.presentation(held, demo.tables, Manner(paint))))
+    deck = pptx.Presentation(io.BytesIO(slides.presentation(held, demo.tables, WritingOptions(paint))))
     assert len(deck.slides) == len(demo.pages)
     assert deck.slide_width == round(demo.pages[0].width * 12_700)
     for slide, page, source in zip(deck.slides, held, demo.pages, strict=True):
@@ -397,8 +397,8 @@ def test_slides_hold_the_pages_words_tables_charts_and_notes(demo: Document) -> 
 def test_pictures_stand_as_vectors_beside_their_rasters(demo: Document) -> None:
     held = [wished(page, "picture") for page in pages(demo)]
     drawn = {
-        "ppt/slides/": slides.presentation(held, demo.tables, Manner(paint)),
-        "word/document": docx.report(held, demo.tables, Manner(paint)),
+        "ppt/slides/": slides.presentation(held, demo.tables, WritingOptions(paint)),
+        "word/document": docx.report(held, demo.tables, WritingOptions(paint)),
     }
     for start, content in drawn.items():
         found = 0
@@ -429,7 +429,7 @@ def _all(shapes: Any) -> Iterator[Any]:
 def test_the_workbook_in_a_slide_holds_the_cells_of_its_chart(demo: Document) -> None:
     one = drawn("k8")
     deck = pptx.Presentation(io.BytesIO(
-        slides.presentation([chart_page(demo, one.values, one.picture)], demo.tables, Manner(paint))
+        slides.presentation([chart_page(demo, one.values, one.picture)], demo.tables, WritingOptions(paint))
     ))  # fmt: skip
     chart = next(shape for shape in deck.slides[0].shapes if shape.has_chart).chart
     book = openpyxl.load_workbook(io.BytesIO(chart.part.chart_workbook.xlsx_part.blob))
@@ -443,9 +443,9 @@ def test_the_workbook_in_a_slide_holds_the_cells_of_its_chart(demo: Document) ->
 
 def test_open_documents_are_read_back(demo: Document) -> None:
     held = pages(demo)
-    deck = odfdo.Document(io.BytesIO(odp.presentation(held, demo.tables, Manner(paint))[0]))
+    deck = odfdo.Document(io.BytesIO(odp.presentation(held, demo.tables, WritingOptions(paint))[0]))
     assert len(deck.body.get_elements("//draw:page")) == len(demo.pages)
-    text = odfdo.Document(io.BytesIO(odt.report(held, demo.tables, Manner(paint))[0])).get_formatted_text()
+    text = odfdo.Document(io.BytesIO(odt.report(held, demo.tables, WritingOptions(paint))[0])).get_formatted_text()
     for page in held:
         for one in page.parts:
             if isinstance(one, TextPart) and one.role == "title":
@@ -471,10 +471,10 @@ def test_the_same_document_gives_the_same_bytes(demo: Document) -> None:
     page = [chart_page(demo, one.values, one.picture)]
     for write in (
         lambda: workbook(one), lambda: open_workbook(one),
-        lambda: slides.presentation(page, demo.tables, Manner(paint)),
-        lambda: docx.report(page, demo.tables, Manner(paint)),
-        lambda: odp.presentation(page, demo.tables, Manner(paint))[0],
-        lambda: odt.report(page, demo.tables, Manner(paint))[0],
+        lambda: slides.presentation(page, demo.tables, WritingOptions(paint)),
+        lambda: docx.report(page, demo.tables, WritingOptions(paint)),
+        lambda: odp.presentation(page, demo.tables, WritingOptions(paint))[0],
+        lambda: odt.report(page, demo.tables, WritingOptions(paint))[0],
     ):  # fmt: skip
         assert write() == write()
 
@@ -504,7 +504,7 @@ def test_documents_hold_headings_words_tables_charts_and_captions(demo: Document
     import docx as reader
 
     held = pages(demo)
-    document = reader.Document(io.BytesIO(docx.report(held, demo.tables, Manner(paint))))
+    document = reader.Document(io.BytesIO(docx.report(held, demo.tables, WritingOptions(paint))))
     text = "\n".join(paragraph.text for paragraph in document.paragraphs)
     parts = [one for page in held for one in page.parts]
     heads = [paragraph.text for paragraph in document.paragraphs if paragraph.style.name.startswith("Heading")]
@@ -525,7 +525,7 @@ def test_documents_hold_headings_words_tables_charts_and_captions(demo: Document
 
 def test_native_objects_stand_where_the_page_has_them(demo: Document) -> None:
     held = pages(demo)
-    deck = pptx.Presentation(io.BytesIO(slides.presentation(held, demo.tables, Manner(paint))))
+    deck = pptx.Presentation(io.BytesIO(slides.presentation(held, demo.tables, WritingOptions(paint))))
     for slide, page in zip(deck.slides, held, strict=True):
         places = {(shape.left, shape.top, shape.width, shape.height) for shape in _all(slide.shapes)}
         for one in page.parts:

@@ -164,7 +164,7 @@ def test_large_type_needs_less_contrast() -> None:
 def test_red_and_green_of_traffic_lights_are_told() -> None:
     """The pair that deutan readers confuse most often: a plain red and green of like lightness (common practice)."""
     much, by = colour_blind.least(colour("#b8552f"), colour("#5f7d2a"))
-    assert much < colour_blind.LEAST
+    assert much < colour_blind.MIN_DIFFERENCE
     assert by in ("protan", "deutan")
     assert difference(colour("#b8552f"), colour("#5f7d2a")) > 30
 

@@ -11,9 +11,9 @@ from PIL import Image
 
 from kavlet.core.document.document import Document
 from kavlet.core.files import kavlet as kavlet_file
-from kavlet.core.files.formats import Wish
+from kavlet.core.files.formats import ExportOptions
 from kavlet.desktop.main import application
-from kavlet.export.outgoing import Outgoing
+from kavlet.export.outgoing import Export
 from kavlet.export.ways import written
 from kavlet.paint.picture import png
 from tests.paint.browser import CHROMIUM, Browser
@@ -35,9 +35,9 @@ def browser() -> Iterator[Browser]:
     made.close()
 
 
-def shown(browser: Browser, what: Outgoing, tmp_path: Path) -> None:
+def shown(browser: Browser, what: Export, tmp_path: Path) -> None:
     path = tmp_path / "page.html"
-    path.write_bytes(written(what, Wish(".html")).content)
+    path.write_bytes(written(what, ExportOptions(".html")).content)
     browser.requests.clear()
     browser.complaints.clear()
     browser.open(path)
@@ -45,7 +45,7 @@ def shown(browser: Browser, what: Outgoing, tmp_path: Path) -> None:
 
 @pytest.mark.parametrize("chart", ["k1", "k3", "k4", "k11", "k18", "k21", "k27"])
 def test_a_chart_looks_as_it_does_here(browser: Browser, demo: Document, tmp_path: Path, chart: str) -> None:
-    what = Outgoing(demo, (chart,), title="Chart")
+    what = Export(demo, (chart,), title="Chart")
     shown(browser, what, tmp_path)
     browser.run("document.querySelector('.light svg').style.width = '640px'")
     there = Image.open(io.BytesIO(browser.shot(".light svg"))).convert("RGB")
@@ -57,13 +57,13 @@ def test_a_chart_looks_as_it_does_here(browser: Browser, demo: Document, tmp_pat
 
 
 def test_nothing_is_asked_for_and_nothing_complained_of(browser: Browser, demo: Document, tmp_path: Path) -> None:
-    shown(browser, Outgoing(demo, pages=tuple(page.id for page in demo.pages), title="Pages"), tmp_path)
+    shown(browser, Export(demo, pages=tuple(page.id for page in demo.pages), title="Pages"), tmp_path)
     assert [url for url in browser.requests if not url.startswith(("file:", "data:"))] == []
     assert browser.complaints == []
 
 
 def test_the_policy_holds_back_what_is_not_its_own(browser: Browser, demo: Document, tmp_path: Path) -> None:
-    shown(browser, Outgoing(demo, ("k1",), title="Chart"), tmp_path)
+    shown(browser, Export(demo, ("k1",), title="Chart"), tmp_path)
     browser.run(
         "(() => { const s = document.createElement('script'); s.textContent = 'window.strange = 1';"
         "const i = new Image(); i.src = 'http://127.0.0.1:9/x.png'; document.body.append(s, i) })()"
@@ -80,7 +80,7 @@ def step(browser: Browser) -> tuple[str, int]:
 
 
 def test_steps_are_gone_through_by_keys_buttons_and_slider(browser: Browser, demo: Document, tmp_path: Path) -> None:
-    what = Outgoing(demo, ("k16",), title="Counts")
+    what = Export(demo, ("k16",), title="Counts")
     names = what.periods(0)
     shown(browser, what, tmp_path)
     assert step(browser) == (names[0], 0)
@@ -103,7 +103,7 @@ def test_steps_are_gone_through_by_keys_buttons_and_slider(browser: Browser, dem
 
 
 def test_the_ground_is_the_readers_choice(browser: Browser, demo: Document, tmp_path: Path) -> None:
-    shown(browser, Outgoing(demo, ("k1",), title="Chart"), tmp_path)
+    shown(browser, Export(demo, ("k1",), title="Chart"), tmp_path)
 
     def seen() -> str:
         return str(browser.run("getComputedStyle(document.querySelector('.dark')).display"))
@@ -115,7 +115,7 @@ def test_the_ground_is_the_readers_choice(browser: Browser, demo: Document, tmp_
     assert seen() == "block"
     assert browser.run("document.getElementById('ground').getAttribute('aria-pressed')") == "true"
     browser.call("Emulation.setEmulatedMedia", features=[{"name": "prefers-color-scheme", "value": "dark"}])
-    shown(browser, Outgoing(demo, ("k1",), title="Chart"), tmp_path)
+    shown(browser, Export(demo, ("k1",), title="Chart"), tmp_path)
     assert seen() == "block"
     browser.call("Emulation.setEmulatedMedia", media="print", features=[])
     assert seen() == "none"
@@ -124,7 +124,7 @@ def test_the_ground_is_the_readers_choice(browser: Browser, demo: Document, tmp_
 
 def test_assistive_technology_is_told_the_picture_and_its_figures(browser: Browser, demo: Document,
                                                                   tmp_path: Path) -> None:  # fmt: skip
-    what = Outgoing(demo, ("k1",), title="Chart")
+    what = Export(demo, ("k1",), title="Chart")
     shown(browser, what, tmp_path)
     browser.run("document.querySelector('details').open = true")
     nodes = browser.tree()
@@ -137,7 +137,7 @@ def test_assistive_technology_is_told_the_picture_and_its_figures(browser: Brows
 
 
 def test_every_page_is_as_wide_as_the_window_at_most(browser: Browser, demo: Document, tmp_path: Path) -> None:
-    shown(browser, Outgoing(demo, pages=tuple(page.id for page in demo.pages), title="Pages"), tmp_path)
+    shown(browser, Export(demo, pages=tuple(page.id for page in demo.pages), title="Pages"), tmp_path)
     for width in (360, 1100):
         browser.call("Emulation.setDeviceMetricsOverride", width=width, height=800, deviceScaleFactor=1, mobile=False)
         assert browser.run("document.documentElement.scrollWidth") <= width

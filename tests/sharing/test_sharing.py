@@ -8,7 +8,7 @@ from pathlib import Path
 
 import pytest
 
-from kavlet.core.files.mail import Attached, MailDraft, dumps
+from kavlet.core.files.mail import Attachment, MailDraft, dumps
 from kavlet.core.values.errors import KavletError
 from kavlet.sharing import outbox, showcase
 from kavlet.sharing.server import HOST, Server
@@ -46,7 +46,7 @@ def asked(server: Server, path: str, host: str | None = None, method: str = "GET
 
 
 def mail(subject: str = "Gates", to: tuple[str, ...] = ("bo@mirefen.example",)) -> bytes:
-    return dumps(MailDraft(to, subject, "words", attached=(Attached("gates.pdf", b"%PDF"),)))
+    return dumps(MailDraft(to, subject, "words", attached=(Attachment("gates.pdf", b"%PDF"),)))
 
 
 def test_what_is_sent_is_kept_and_read_back() -> None:

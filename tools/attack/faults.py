@@ -35,7 +35,7 @@ CALLS = (
     "fchownat",
 )
 FAULTS = ("ENOSPC", "EIO")
-MOST_OF_ONE = 60  # times that one call is refused
+MAX_OF_ONE = 60  # times that one call is refused
 SAVE = """
 import os, sys, msgspec
 from pathlib import Path
@@ -129,7 +129,7 @@ def attack(count: int, seed: int) -> list[str]:
         for what, script in (("save", SAVE), ("journal", KEEP)):
             file.write_bytes(demo.read_bytes())
             for call, (before, total) in _counted(script, [str(file), str(state)]).items():
-                for place in range(before + 1, min(total, before + MOST_OF_ONE) + 1):
+                for place in range(before + 1, min(total, before + MAX_OF_ONE) + 1):
                     for fault in FAULTS:
                         file.write_bytes(demo.read_bytes())
                         for left in state.iterdir():

@@ -6,7 +6,7 @@ import random
 import re
 from collections.abc import Mapping
 
-MOST_PARTS = 4_000  # rules taken for one file; what comes after is empty
+MAX_PARTS = 4_000  # rules taken for one file; what comes after is empty
 
 _COMMON = {
     "word": (
@@ -100,7 +100,7 @@ _NAMES = re.compile(r"\{(\w+)\}")
 
 def text_of(ending: str, chance: random.Random) -> bytes:
     """A file, or the member of one, by the grammar of its format."""
-    rules, left = RULES[ending], [MOST_PARTS]
+    rules, left = RULES[ending], [MAX_PARTS]
 
     def expanded(name: str, depth: int) -> str:
         left[0] -= 1

@@ -14,11 +14,11 @@ from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files.csv import harmless
-from kavlet.core.files.formats import Wish
+from kavlet.core.files.formats import ExportOptions
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.main import application
-from kavlet.export.outgoing import Outgoing
-from kavlet.export.ways import files, ways_for
+from kavlet.export.outgoing import Export
+from kavlet.export.ways import files, formats_for
 
 MARK = "kvx"  # no element, attribute or member of any file may be called so
 NAMES = (
@@ -139,13 +139,13 @@ def attack(count: int, seed: int) -> list[str]:
         for text in NAMES:
             document = hostile(text)
             charts = tuple(next(one.id for one in document.charts if one.recipe == name) for name in RECIPES)
-            leaving = [(Outgoing(document, (chart,)), False) for chart in charts]
+            leaving = [(Export(document, (chart,)), False) for chart in charts]
             leaving += [
-                (Outgoing(document, charts, title=text), False),
-                (Outgoing(document, (), (document.pages[0].id,)), True),
+                (Export(document, charts, title=text), False),
+                (Export(document, (), (document.pages[0].id,)), True),
             ]
             for what, pages in leaving:
-                for way in ways_for(pages):
+                for way in formats_for(pages):
                     if way.steps or (way.raster and what is not leaving[0][0]):
                         continue
                     done += 1
@@ -156,9 +156,9 @@ def attack(count: int, seed: int) -> list[str]:
     return wrong
 
 
-def _through(what: Outgoing, ending: str, home: Path) -> str:
+def _through(what: Export, ending: str, home: Path) -> str:
     try:
-        for put in files(what, Wish(ending, scale=1.0), home / f"{{name}}{ending}"):
+        for put in files(what, ExportOptions(ending, scale=1.0), home / f"{{name}}{ending}"):
             if put.path.parent != home:
                 return f"would be written to {put.path}"
             if said := unsound(put.content, ending):

@@ -13,7 +13,7 @@ from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files.source_states import source_states
 from kavlet.core.messages import counted, named, words
 from kavlet.core.proof.finding import Finding
-from kavlet.core.proof.findings_json import chart_name, page_name, told
+from kavlet.core.proof.findings_json import chart_name, findings_json, page_name
 from kavlet.core.proof.proofreading import Proof, proofread
 
 GRAVE = 3  # exit code with --strict, where one finding is a warning or worse
@@ -29,7 +29,7 @@ def check(file: Path, as_json: bool, strict: bool, sources: bool) -> None:
     document = kavlet_file.load(file)
     proof = proofread(document, sources=source_states(document, lambda _path: sources))
     if as_json:
-        click.echo(json.dumps(told(proof.all, document), ensure_ascii=False, indent=1))
+        click.echo(json.dumps(findings_json(proof.all, document), ensure_ascii=False, indent=1))
     else:
         for line in _lines(proof, document):
             click.echo(line)

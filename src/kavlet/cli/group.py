@@ -10,11 +10,11 @@ import click
 import kavlet
 from kavlet.core.files import atomic, mail
 from kavlet.core.files import tables as table_files
-from kavlet.core.files.formats import Wish
-from kavlet.core.files.worksheet import ReadSheet
+from kavlet.core.files.formats import ExportOptions
+from kavlet.core.files.worksheet import Worksheet
 from kavlet.core.messages import say, upper_first, words
 from kavlet.core.values.errors import KavletError
-from kavlet.export.outgoing import Outgoing, Told
+from kavlet.export.outgoing import Export, ExportNote
 from kavlet.export.ways import files
 
 STDOUT = "-"
@@ -54,7 +54,7 @@ def table_name(path: Path) -> str:
     return upper_first(re.sub(r"[_\-]+", " ", path.stem).strip()) or words("Table")
 
 
-def read_table(table: Path, sheet: str | None, part: str | None) -> ReadSheet:
+def read_table(table: Path, sheet: str | None, part: str | None) -> Worksheet:
     """A table's cells; what could not be taken over is said."""
     read = table_files.read(table, sheet, part)
     for note in read.notes:
@@ -62,7 +62,7 @@ def read_table(table: Path, sheet: str | None, part: str | None) -> ReadSheet:
     return read
 
 
-def deliver(what: Outgoing, how: Wish, out: Path, as_json: bool) -> None:
+def deliver(what: Export, how: ExportOptions, out: Path, as_json: bool) -> None:
     """Write what leaves; say what a format could not hold."""
     made = list(files(what, how, out))
     if str(out) == STDOUT:
@@ -93,7 +93,7 @@ def is_folder(out: Path) -> bool:
     return True
 
 
-def _as_told(chart: Told) -> dict[str, object]:
+def _as_told(chart: ExportNote) -> dict[str, object]:
     return {"name": chart.name, "as": chart.as_, "differs": [str(one) for one in chart.differs]}
 
 

@@ -23,18 +23,18 @@ from kavlet.cli.group import (
     table_name,
 )
 from kavlet.core.charts.overrides import expected
-from kavlet.core.document.charts.chart_order import Order, ordered
+from kavlet.core.document.charts.chart_order import ChartRequest, chart_document
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files import palette as palette_files
 from kavlet.core.files import tables as table_files
-from kavlet.core.files.formats import As, Wish
+from kavlet.core.files.formats import As, ExportOptions
 from kavlet.core.messages import words
 from kavlet.core.pipeline.stages import picture
 from kavlet.core.recipes.recipe import Parameter, Recipe, Setting
 from kavlet.core.recipes.registry import RECIPES, recipe
 from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.values.lengths import size as read_size
-from kavlet.export.outgoing import Outgoing
+from kavlet.export.outgoing import Export
 from kavlet.export.ways import all_endings, slug
 
 
@@ -80,7 +80,7 @@ def make(recipe_name: str, table: Path, out: Path, **given: Any) -> None:
     roles = _roles(chosen, [pair(text, "--role") for text in wish.roles])
     setting_pairs = [pair(text, "--set") for text in wish.settings]
     known_names("--set", [name for name, _ in setting_pairs], [one.name for one in chosen.parameters])
-    order = Order(
+    order = ChartRequest(
         recipe=recipe_name,
         rows=table_files.named(read_table(table, wish.sheet, wish.part)),
         name=table_name(table),
@@ -97,7 +97,7 @@ def make(recipe_name: str, table: Path, out: Path, **given: Any) -> None:
         subtitle=wish.subtitle,
         source=wish.source,
     )
-    document, chart_id = ordered(order)
+    document, chart_id = chart_document(order)
     made = picture(document, recalculate(document.tables), chart_id)
     for path, value in order.looks.items():
         expected(made.build.chart, path, value)
@@ -107,8 +107,10 @@ def make(recipe_name: str, table: Path, out: Path, **given: Any) -> None:
     if is_folder(out):
         out = out / f"{slug(document.chart(chart_id).name)}{ending}"
     name, to = document.chart(chart_id).name, addressees(wish.to)
-    how = Wish(ending, wish.scale, wish.outlines, wish.as_, not wish.bare, to=to, subject=wish.subject, raw=wish.raw)
-    deliver(Outgoing(document, (chart_id,), title=name), how, out, as_json=False)
+    how = ExportOptions(
+        ending, wish.scale, wish.outlines, wish.as_, not wish.bare, to=to, subject=wish.subject, raw=wish.raw
+    )
+    deliver(Export(document, (chart_id,), title=name), how, out, as_json=False)
 
 
 class _Make(Struct, frozen=True):

@@ -9,13 +9,13 @@ import msgspec
 from kavlet.cli.group import AS, RAW, STDOUT, addressees, cli, deliver, ending_of, is_folder
 from kavlet.core.document.document import Document
 from kavlet.core.files import kavlet as kavlet_file
-from kavlet.core.files.formats import As, Motion, Wish
+from kavlet.core.files.formats import AnimationOptions, As, ExportOptions
 from kavlet.core.messages import say, words
 from kavlet.core.scene.readers import READERS, Reader
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.lengths import size as read_size
-from kavlet.export.outgoing import Outgoing
-from kavlet.export.ways import all_endings, slug, way_of
+from kavlet.export.outgoing import Export
+from kavlet.export.ways import all_endings, format_of, slug
 
 
 @cli.command()
@@ -57,21 +57,21 @@ def render(file: Path, out: Path, **wish: Any) -> None:
     charts = () if paged else _chosen_charts(document, file, what)
     title = file.stem if len(charts) + len(pages) != 1 else (document.chart(charts[0]).name if charts else file.stem)
     size = read_size(what.size_text) if what.size_text is not None else None
-    how = Wish(
+    how = ExportOptions(
         ending, what.scale, what.outlines, what.as_, not what.bare,
         width=size.width if size else None, height=size.height if size else None,
-        motion=Motion(what.hold, what.move, what.rate, not what.even, not what.once),
+        motion=AnimationOptions(what.hold, what.move, what.rate, not what.even, not what.once),
         to=addressees(what.to), subject=what.subject, raw=what.raw, reader=what.reader,
     )  # fmt: skip
-    if what.reader != "everyone" and way_of(ending, paged).group != "picture":
+    if what.reader != "everyone" and format_of(ending, paged).group != "picture":
         raise KavletError(
             say("Only pictures are written as a reader sees them."), remedy=say("Take PNG, JPEG, SVG or PDF.")
         )
-    leaving = Outgoing(document, charts, pages, title, whole=what.every)
+    leaving = Export(document, charts, pages, title, whole=what.every)
     if is_folder(out):
-        out = out / (f"{slug(title)}{ending}" if way_of(ending, paged).many or len(charts) + len(pages) == 1
+        out = out / (f"{slug(title)}{ending}" if format_of(ending, paged).many or len(charts) + len(pages) == 1
                      else f"{'{number}-' if paged else ''}{{name}}{ending}")  # fmt: skip
-    if (what.every or what.all_pages) and not way_of(ending, paged).many:
+    if (what.every or what.all_pages) and not format_of(ending, paged).many:
         separate = "{number}" in out.name or "{name}" in out.name or str(out) == STDOUT
         if str(out) == STDOUT and len(charts) + len(pages) > 1:
             raise click.UsageError(words("Several files can’t go to standard output."))

@@ -15,9 +15,9 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QApplication, QWidget
 
 from kavlet.core.messages import Message, say
-from kavlet.core.values.cancellation import GivenUp, Work, doing
+from kavlet.core.values.cancellation import CancellableTask, Cancelled, running
 from kavlet.core.values.errors import KavletError
-from kavlet.desktop.thread_signal import Teller
+from kavlet.desktop.thread_signal import ThreadSignal
 
 Made = TypeVar("Made")
 PATIENCE = 0.02  # seconds the window waits itself, so that what is quick is done at once
@@ -34,7 +34,7 @@ _INPUT = frozenset(
 )  # fmt: skip
 
 
-class Attended(QObject):
+class BackgroundEdit(QObject):
     """Does one thing at a time. `busy` tells the name of what takes long, and None when it is done."""
 
     busy = Signal(object)
@@ -44,8 +44,8 @@ class Attended(QObject):
         super().__init__(parent)
         self.patience = PATIENCE
         self._pool: ThreadPoolExecutor | None = None
-        self._work: Work | None = None
-        self._teller = Teller(self)
+        self._work: CancellableTask | None = None
+        self._teller = ThreadSignal(self)
         self._kept: list[tuple[QObject, QEvent]] = []
         self._handing = False
         self._next = QTimer(self)
@@ -64,15 +64,15 @@ class Attended(QObject):
             self._work.give_up()
 
     def __call__(self, name: Message, do: Callable[[], Made]) -> Made:
-        """Do something beside the window and wait for it. Raises what it raises, GivenUp where it was given up, and
+        """Do something beside the window and wait for it. Raises what it raises, Cancelled where it was given up, and
         KavletError where something else is still being done."""
         if self._work is not None:
             raise KavletError(say("Something else is still being worked out."))
-        work = self._work = Work()
+        work = self._work = CancellableTask()
         self._handing = False  # what is handed on has led to this; what comes now is kept
 
         def doing_it() -> Made:
-            with doing(work):
+            with running(work):
                 return do()
 
         if self._pool is None:
@@ -117,7 +117,7 @@ class Attended(QObject):
             self.busy.emit(None)
         if not future.done():  # the program ends
             self.give_up()
-            raise GivenUp
+            raise Cancelled
         return future.result()
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:

@@ -11,8 +11,8 @@ from kavlet.core.messages import named, say, words
 from kavlet.core.values.sizes import CHARTS
 from kavlet.desktop.dress.panel import DressPanel
 from kavlet.desktop.store import Store
-from kavlet.desktop.workspaces import WindowPlaces
-from kavlet.export.ways import WAYS
+from kavlet.desktop.workspaces import Workspaces
+from kavlet.export.ways import EXPORT_FORMATS
 
 
 class Findable(Struct, frozen=True):
@@ -65,7 +65,7 @@ def of_fields(dress: DressPanel) -> list[Findable]:
     return [*settings, *fields]
 
 
-def of_document(store: Store, places: WindowPlaces, set_size: Callable[[str], object]) -> list[Findable]:
+def of_document(store: Store, places: Workspaces, set_size: Callable[[str], object]) -> list[Findable]:
     """The document's charts, tables and pages, and the sizes a chart can have."""
     held = store.document
     charts = [Findable(one.name, words("chart"), partial(places.go_to_chart, one.id)) for one in held.charts]
@@ -84,7 +84,7 @@ def of_formats(store: Store, deliver: Callable[[str], object]) -> list[Findable]
             words(one.title), words("format"), partial(deliver, one.endings[0]),
             " ".join(one.endings).replace(".", " "), enabled=store.has_chart,
         )
-        for one in WAYS
+        for one in EXPORT_FORMATS
     ]  # fmt: skip
 
 

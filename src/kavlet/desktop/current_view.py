@@ -4,7 +4,7 @@ from kavlet.core.document.document import NO_CHART, ChartEntry, Document
 from kavlet.core.interaction.parts import Chosen
 from kavlet.core.pages.page import NO_PAGE, Page
 from kavlet.core.pipeline.picture_cache import Pictures
-from kavlet.core.values.cancellation import GivenUp
+from kavlet.core.values.cancellation import Cancelled
 from kavlet.core.values.errors import KavletError
 
 
@@ -22,7 +22,7 @@ def page_in(document: Document, chosen: Chosen) -> Page:
 
 def make_ready(pictures: Pictures, document: Document, chosen: Chosen, looks_at_pages: bool) -> None:
     """Compute the values, and draw the page in view, or else the chart. What can't be drawn is told where it would be
-    seen. Raises GivenUp where nobody waits for it any more, and KavletError where the formulas take too long."""
+    seen. Raises Cancelled where nobody waits for it any more, and KavletError where the formulas take too long."""
     pictures.values(document)
     chart, page = chart_in(document, chosen), page_in(document, chosen)
     try:
@@ -30,7 +30,7 @@ def make_ready(pictures: Pictures, document: Document, chosen: Chosen, looks_at_
             pictures.page(document, page.id)
         elif chart is not NO_CHART:
             pictures.picture(document, chart.id)
-    except GivenUp:
+    except Cancelled:
         raise
     except KavletError:
         return

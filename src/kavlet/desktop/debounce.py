@@ -11,7 +11,7 @@ MOMENT = 150  # milliseconds without a change after which a trial counts as at r
 AFTER_EDIT = 1  # milliseconds: the chart is painted first
 
 
-class Rest(QTimer):
+class Debounce(QTimer):
     """Lets a panel follow the document: after an edit once the chart is painted, a moment after the last change of a
     trial, and not at all while it is hidden, but as soon as it is seen."""
 

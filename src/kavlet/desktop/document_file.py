@@ -6,16 +6,16 @@ from kavlet.core.files.file_stamp import FileStamp, stamp_of
 from kavlet.core.messages import say
 
 
-class OnDisk:
+class DocumentFile:
     """A file, and what it was like; `stamp` None where nobody knows, so that it is asked before it is overwritten."""
 
     def __init__(self, path: Path | None, stamp: FileStamp | None) -> None:
         self._path, self.stamp = path, stamp
 
     @staticmethod
-    def now(path: Path | None) -> "OnDisk":
+    def now(path: Path | None) -> "DocumentFile":
         """A file as it is now."""
-        return OnDisk(path, stamp_of(path))
+        return DocumentFile(path, stamp_of(path))
 
     def doubt(self, path: Path) -> str:
         """Why it should be asked before writing to a path; empty when nothing speaks against it."""

@@ -10,14 +10,14 @@ from kavlet.core.document.tables import source_updates
 from kavlet.core.document.tables.table_advice import suggestions
 from kavlet.core.files import csv, tables
 from kavlet.core.files import kavlet as kavlet_file
-from kavlet.core.files.worksheet import ReadSheet
-from kavlet.core.pipeline.chart_inputs import MOST_ROWS
+from kavlet.core.files.worksheet import Worksheet
+from kavlet.core.pipeline.chart_inputs import MAX_ROWS
 from kavlet.core.pipeline.stages import main_layer
 from kavlet.core.spreadsheet.cells import Cell
 from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.spreadsheet.table import Source
 from kavlet.core.text.numbers import decimal_sign, locale_of
-from kavlet.desktop.remembered_looks import dressed
+from kavlet.desktop.remembered_looks import with_remembered_look
 
 FALLBACK = "columns"  # its sentence says what is wrong with a table that fits no recipe
 
@@ -33,13 +33,13 @@ def of_source(source: Source, locale: str) -> Document:
     """A document of a table's file, which it follows. Raises KavletError."""
     cells = tables.read_source(source, decimal_sign(locale)).cells
     document = from_rows(table_name(Path(source.path)), cells, locale)
-    return source_updates.following(document, document.tables[0].id, tables.seen(source), cells)
+    return source_updates.linked_table(document, document.tables[0].id, tables.seen(source), cells)
 
 
-def with_table(document: Document, source: Source, read: ReadSheet) -> tuple[Document, str]:
+def with_table(document: Document, source: Source, read: Worksheet) -> tuple[Document, str]:
     """The document with one more table, of what was read from a file; and its id."""
     document, table = edits.add_table(document, table_name(Path(source.path)), read.cells)
-    return source_updates.following(document, table, tables.seen(source), read.cells), table
+    return source_updates.linked_table(document, table, tables.seen(source), read.cells), table
 
 
 def table_name(path: Path) -> str:
@@ -56,13 +56,13 @@ def from_rows(name: str, rows: list[list[Cell]], locale: str) -> Document:
 
 def with_best_chart(document: Document, table: str) -> tuple[Document, str]:
     """The document with the chart that suits a table best, looking as is remembered for it, and the chart's id."""
-    if document.table(table).rows > MOST_ROWS:
+    if document.table(table).rows > MAX_ROWS:
         return edits.add_chart(document, table, FALLBACK)  # no chart shows as many, so none is tried
     for one in suggestions(document, table):
         made, chart = edits.add_chart(document, table, one.recipe)
         if one.across:
-            made = data_direction.across(made, chart)
-        made = dressed(made, chart)
+            made = data_direction.read_across(made, chart)
+        made = with_remembered_look(made, chart)
         if main_layer(made, recalculate(made.tables), chart) is not None:
             return made, chart
     return edits.add_chart(document, table, FALLBACK)

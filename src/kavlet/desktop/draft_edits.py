@@ -8,7 +8,7 @@ from kavlet.core.document.document import Document
 from kavlet.core.messages import Message
 
 
-class Rehearsed(Struct, frozen=True, eq=False):
+class DraftEdit(Struct, frozen=True, eq=False):
     """An edit that is not made: its name, and what makes the document it would lead to, which may raise KavletError."""
 
     name: Message

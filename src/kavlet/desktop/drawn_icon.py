@@ -21,7 +21,7 @@ def drawn_icon(side: int, draw: Callable[[QPainter], object]) -> QIcon:
     return made
 
 
-class OnNewLook(QObject):
+class RedrawOnNewLook(QObject):
     """Calls `draw` whenever its widget has got another look."""
 
     def __init__(self, widget: QWidget, draw: Callable[[], object]) -> None:

@@ -17,9 +17,9 @@ from kavlet.core.values.errors import refusal
 from kavlet.desktop import document_loading, recent_files
 from kavlet.desktop.command import Command
 from kavlet.desktop.dialogs import answer, open_sheet
-from kavlet.desktop.figures.import_dialog import ReadingSheet
+from kavlet.desktop.figures.import_dialog import ImportDialog
 from kavlet.desktop.languages import locale_name
-from kavlet.desktop.recovery.versions_dialog import VersionsSheet
+from kavlet.desktop.recovery.versions_dialog import VersionsDialog
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
 
@@ -86,7 +86,7 @@ class FileCommands(QObject):
 
     def _ask_sheet(self, path: Path) -> None:
         """Which sheet of a workbook is meant, where it has several."""
-        sheet = ReadingSheet(Source(str(path.resolve())), decimal_sign(locale_name()), self._parent)
+        sheet = ImportDialog(Source(str(path.resolve())), decimal_sign(locale_name()), self._parent)
 
         locale, name = locale_name(), say("Opening {file}", file=path.name)
 
@@ -145,7 +145,7 @@ class FileCommands(QObject):
         store = self._store
         if store.path is None:
             return
-        sheet = VersionsSheet(store.document, versions.versions(store.path), self._parent)
+        sheet = VersionsDialog(store.document, versions.versions(store.path), self._parent)
         sheet.wanted.connect(lambda earlier: store.edit(say("go back to an earlier version"), lambda _: earlier))
         open_sheet(sheet)
 

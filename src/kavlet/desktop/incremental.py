@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QWidget
 A_MOMENT = 0.015  # seconds of work before the window is served
 
 
-class BitByBit(QTimer):
+class IncrementalTask(QTimer):
     """Goes on with an iterator whenever the window has nothing else to do; `then` is called at its end.
 
     What is laid out inside `area` is not seen before all of it is there: what was seen last stays.

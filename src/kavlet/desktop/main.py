@@ -19,7 +19,7 @@ from kavlet.core.files import journal
 from kavlet.desktop import document_loading
 from kavlet.desktop.dialogs import open_sheet
 from kavlet.desktop.languages import apply_language, locale_name
-from kavlet.desktop.recovery.recovery_dialog import RecoverySheet
+from kavlet.desktop.recovery.recovery_dialog import RecoveryDialog
 from kavlet.desktop.store import Store
 from kavlet.desktop.stylesheet import apply_look
 from kavlet.desktop.window import Window
@@ -58,7 +58,7 @@ def _let_go_of_clipboard() -> None:
         QGuiApplication.clipboard().clear()
 
 
-class Opened:
+class OpenWindow:
     """The window that is open; in another language, another one stands in its place, with all that was done in it."""
 
     def __init__(self, window: Window) -> None:
@@ -99,9 +99,9 @@ def offer_kept(window: Window) -> None:
     kept = journal.left_behind()
     if not kept:
         return
-    sheet = RecoverySheet(kept, window)
+    sheet = RecoveryDialog(kept, window)
 
-    def take(one: journal.Kept) -> None:
+    def take(one: journal.JournalContent) -> None:
         if not window.store.take_up(one.history, one.path, one.name, one.stamp):
             return
         window.keeper.flush()  # what was kept is kept again before the old journal goes
@@ -153,7 +153,7 @@ def run(file: Path | None = None, demo: bool = False) -> int:
     """Open a window and stay until it is closed. Returns the exit code."""
     made = application()
     made.styleHints().colorSchemeChanged.connect(lambda _scheme: apply_look())
-    opened = Opened(open_window(file, demo))
+    opened = OpenWindow(open_window(file, demo))
     offer_kept(opened.window)
     made.commitDataRequest.connect(lambda _: opened.window.keeper.flush())
 

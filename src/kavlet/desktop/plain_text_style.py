@@ -9,7 +9,7 @@ from PySide6.QtGui import QPalette
 from PySide6.QtWidgets import QApplication, QLabel, QProxyStyle, QWidget
 
 
-class PlainStyle(QProxyStyle):
+class PlainTextStyle(QProxyStyle):
     """Another style in which texts are plain unless a label says otherwise."""
 
     def polish(self, held: QWidget | QApplication | QPalette) -> object:  # type: ignore[override]

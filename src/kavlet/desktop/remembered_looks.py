@@ -16,7 +16,7 @@ from kavlet.core.styling.style import Dress
 _KEY = "remembered looks"
 
 
-class Remembered(msgspec.Struct, frozen=True):
+class RememberedLook(msgspec.Struct, frozen=True):
     """What is remembered: the look, the layer its values were set on first, and settings that are only looks."""
 
     layer: str
@@ -24,23 +24,23 @@ class Remembered(msgspec.Struct, frozen=True):
     settings: dict[str, Setting] = {}
 
 
-def remembered(recipe: str) -> Remembered | None:
+def remembered(recipe: str) -> RememberedLook | None:
     """The look remembered for a recipe; None when there is none, or it can't be read any more."""
     held = QSettings().value(f"{_KEY}/{recipe}")
     if not isinstance(held, str):
         return None
     try:
-        return msgspec.json.decode(held, type=Remembered)
+        return msgspec.json.decode(held, type=RememberedLook)
     except msgspec.MsgspecError:
         return None
 
 
-def remember(recipe: str, look: Remembered) -> None:
+def remember(recipe: str, look: RememberedLook) -> None:
     """Keep a look for a recipe."""
     QSettings().setValue(f"{_KEY}/{recipe}", msgspec.json.encode(look).decode())
 
 
-def dressed(document: Document, chart: str, old: str = "") -> Document:
+def with_remembered_look(document: Document, chart: str, old: str = "") -> Document:
     """A chart with the looks set by hand on the layer `old`, with what is remembered for its recipe, and what that
     proposes for want of either."""
     own = document.chart(chart).settings

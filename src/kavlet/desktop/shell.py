@@ -26,23 +26,23 @@ from kavlet.desktop.pages.item_commands import ItemCommands
 from kavlet.desktop.pages.page_commands import PageCommands
 from kavlet.desktop.pending_text import PendingText
 from kavlet.desktop.presenting.present_commands import PresentCommands
-from kavlet.desktop.proof.background_proof import ProofDesk
+from kavlet.desktop.proof.background_proof import BackgroundProof
 from kavlet.desktop.proof.panel import ProofPanel
 from kavlet.desktop.proof.proof_button import ProofButton
 from kavlet.desktop.proof.proof_commands import ProofCommands
 from kavlet.desktop.recipes.recipe_commands import RecipeCommands
-from kavlet.desktop.recovery.journal_writer import Keeper
+from kavlet.desktop.recovery.journal_writer import JournalWriter
 from kavlet.desktop.stage.chart_commands import ChartCommands
 from kavlet.desktop.stage.layer_commands import LayerCommands
 from kavlet.desktop.stage.picture_commands import PictureCommands
 from kavlet.desktop.stage.solid_commands import SolidCommands
 from kavlet.desktop.store import Store
 from kavlet.desktop.stylesheet import UNIT
-from kavlet.desktop.view_commands import LookCommands
+from kavlet.desktop.view_commands import ViewCommands
 from kavlet.desktop.work_bar import WorkBar
 from kavlet.desktop.worker import Worker
-from kavlet.desktop.workspace_switch import PlaceSwitch
-from kavlet.desktop.workspaces import WindowPlaces
+from kavlet.desktop.workspace_switch import WorkspaceSwitch
+from kavlet.desktop.workspaces import Workspaces
 
 
 class Shell(QMainWindow):
@@ -55,7 +55,7 @@ class Shell(QMainWindow):
         self.over_under = QSplitter(Qt.Orientation.Vertical)
         self.over_under.setChildrenCollapsible(False)
         self.setCentralWidget(self.over_under)
-        places = self.places = WindowPlaces(store, self.worker, self.over_under)
+        places = self.places = Workspaces(store, self.worker, self.over_under)
         self.figures, self.stage, self.dress, self.splitter = (
             places.figures,
             places.stage,
@@ -73,13 +73,13 @@ class Shell(QMainWindow):
         self.pictures = PictureCommands(self, store)
         self.looks = DressCommands(self, store, self.worker)
         self.solids = SolidCommands(self, store)
-        self.looking = LookCommands(self, self.findable)
+        self.looking = ViewCommands(self, self.findable)
         self.page_work = PageCommands(self, store, self.pages, lambda: places.on_pages)
         self.items = ItemCommands(self, store, self.pages, lambda: places.on_pages, self.pictures.ask_drawing)
         self.presenting = PresentCommands(self, store)
-        self.keeper = Keeper(store, self, lambda: self.presenting.draft)
+        self.keeper = JournalWriter(store, self, lambda: self.presenting.draft)
         self.presenting.changed.connect(self.keeper.look_soon)
-        self.desk = ProofDesk(store, self)
+        self.desk = BackgroundProof(store, self)
         self.proof_panel = self._below()
         self.proof = ProofCommands(self, store, self.proof_panel, places)
         self._home: QWidget = self.stage.view
@@ -96,7 +96,7 @@ class Shell(QMainWindow):
         self.actions_by_name = self.menus.commands.actions
         self.menus.fill_bar(self.menuBar(), self.files.open_path)
         self.deliver_button = self.menus.deliver_button(self.delivering.deliver, self.delivering.in_view)
-        self.place_switch = PlaceSwitch(
+        self.place_switch = WorkspaceSwitch(
             self.menus.commands, {"show_stage": words("Stage"), "show_pages": words("Pages")}
         )
         self.proof_button = ProofButton(self.menus.commands, self.desk)

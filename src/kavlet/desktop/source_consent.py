@@ -7,14 +7,14 @@ from collections.abc import Iterable
 from pathlib import Path
 
 from kavlet.core.document.document import Document
-from kavlet.desktop.state_files import keep, kept
+from kavlet.desktop.state_files import read_state, write_state
 
-MOST_DOCUMENTS = 200
+MAX_DOCUMENTS = 200
 _NAME = "followed"
 
 
 def _held() -> dict[str, list[str]]:
-    held = kept(_NAME)
+    held = read_state(_NAME)
     if not isinstance(held, dict):
         return {}
     return {
@@ -36,9 +36,9 @@ def remember(document: Path, paths: Iterable[str]) -> None:
     held.pop(name, None)
     if wanted:
         held[name] = wanted
-    for old in list(held)[: max(0, len(held) - MOST_DOCUMENTS)]:
+    for old in list(held)[: max(0, len(held) - MAX_DOCUMENTS)]:
         del held[old]
-    keep(_NAME, held)
+    write_state(_NAME, held)
 
 
 def sources_of(document: Document) -> frozenset[str]:
@@ -46,7 +46,7 @@ def sources_of(document: Document) -> frozenset[str]:
     return frozenset(table.source.path for table in document.tables if table.source is not None)
 
 
-class Followed:
+class SourceConsent:
     """What the document in the window may follow."""
 
     def __init__(self) -> None:

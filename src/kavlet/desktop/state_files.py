@@ -13,7 +13,7 @@ def _file(name: str) -> Path:
     return user_state_path("kavlet", appauthor=False) / f"{name}.json"
 
 
-def kept(name: str) -> object:
+def read_state(name: str) -> object:
     """What is kept under a name, as JSON holds it; None where there is nothing that can be read."""
     try:
         return json.loads(_file(name).read_text(encoding="utf-8"))
@@ -21,7 +21,7 @@ def kept(name: str) -> object:
         return None
 
 
-def keep(name: str, what: object) -> None:
+def write_state(name: str, what: object) -> None:
     """Keep something under a name. A folder that can't be written loses it, and hinders nothing else."""
     try:
         _file(name).parent.mkdir(parents=True, exist_ok=True)

@@ -22,12 +22,12 @@ from kavlet.core.scene.readers import Reader
 from kavlet.core.spreadsheet.recalculate import Values
 from kavlet.core.spreadsheet.table import NO_TABLE, Table
 from kavlet.core.values.errors import KavletError, attempt
-from kavlet.desktop.background_edit import Attended
+from kavlet.desktop.background_edit import BackgroundEdit
 from kavlet.desktop.current_view import chart_in, make_ready, page_in
-from kavlet.desktop.document_file import OnDisk
-from kavlet.desktop.draft_edits import Rehearsed
+from kavlet.desktop.document_file import DocumentFile
+from kavlet.desktop.draft_edits import DraftEdit
 from kavlet.desktop.pending_text import PendingText
-from kavlet.desktop.source_consent import Followed
+from kavlet.desktop.source_consent import SourceConsent
 
 Made = TypeVar("Made")
 
@@ -51,12 +51,12 @@ class Store(QObject):
         self._history = History(document or Document())
         self._pictures = Pictures()
         self._trial: Document | None = None
-        self.attended = Attended(self)
+        self.attended = BackgroundEdit(self)
         self.pending_text = PendingText(self)
-        self._rehearsed: list[Rehearsed] | None = None
+        self._rehearsed: list[DraftEdit] | None = None
         self.looks_at_pages = False
         self.path: Path | None = None
-        self.followed, self.on_disk = Followed(), OnDisk(None, None)
+        self.followed, self.on_disk = SourceConsent(), DocumentFile(None, None)
         self.name = ""
         self.chosen = Chosen()
         self.folded = False
@@ -305,7 +305,7 @@ class Store(QObject):
 
     def _take(self, name: Message, edit: Callable[[], Document]) -> None:
         if self._rehearsed is not None:
-            self._rehearsed.append(Rehearsed(name, edit))
+            self._rehearsed.append(DraftEdit(name, edit))
             return
         document, pictures = self._made(name, edit)
         self._moved(pictures, self._history.apply(name, document))
@@ -393,9 +393,9 @@ class Store(QObject):
         """Whether edits are only looked for."""
         return self._rehearsed is not None
 
-    def rehearse(self, do: Callable[[], object]) -> Rehearsed | None:
+    def rehearse(self, do: Callable[[], object]) -> DraftEdit | None:
         """The first edit that something would make, which is not made; None where it would make none."""
-        found: list[Rehearsed] = []
+        found: list[DraftEdit] = []
         self._rehearsed = found
         try:
             self.pending_text.left_alone(do)
@@ -421,7 +421,7 @@ class Store(QObject):
         self.path = path
         self.name = name
         self.followed.opened(document, path, unsaved)
-        self.on_disk = OnDisk.now(path)
+        self.on_disk = DocumentFile.now(path)
         self.edited.emit()
 
     def take_up(self, history: History, path: Path | None, name: str, stamp: FileStamp | None) -> bool:
@@ -430,7 +430,7 @@ class Store(QObject):
         if not self.load(history.current, path, name):
             return False
         self._history = history
-        self.on_disk = OnDisk(path, stamp)
+        self.on_disk = DocumentFile(path, stamp)
         self.edited.emit()
         return True
 
@@ -439,6 +439,6 @@ class Store(QObject):
         self._history.saved()
         self.path = path
         self.followed.saved(self.document, path)
-        self.on_disk = OnDisk.now(path)
+        self.on_disk = DocumentFile.now(path)
         self.name = path.stem
         self.edited.emit()

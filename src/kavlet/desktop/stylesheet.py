@@ -8,7 +8,7 @@ from PySide6.QtGui import QColor, QFont, QPalette
 from PySide6.QtWidgets import QApplication
 
 import kavlet
-from kavlet.desktop.plain_text_style import PlainStyle
+from kavlet.desktop.plain_text_style import PlainTextStyle
 
 UNIT = 4  # pixels; all distances are multiples of it
 CORNER = 6
@@ -92,7 +92,7 @@ def dress_application(application: QApplication, dark: bool) -> None:
     c = _current
     if application.styleSheet() == _sheet(c):
         return  # it wears this already; a sheet that is set again is laid over every widget anew
-    application.setStyle(PlainStyle("Fusion"))
+    application.setStyle(PlainTextStyle("Fusion"))
     font = QFont(["Fira Sans"])
     font.setPixelSize(13)
     application.setFont(font)

@@ -7,7 +7,7 @@ import shiboken6
 from PySide6.QtCore import QObject, Qt
 
 
-class Teller:
+class ThreadSignal:
     """Emits an object's signals from another thread. Qt does not guard an object that ends against that: here its end
     waits for what is being told, and nothing is told after it. What is emitted is queued to the window's thread, and
     takes no time."""

@@ -30,7 +30,7 @@ def thumb(scene: Scene, room: QSize, ratio: float = 2.0) -> QPixmap:
     return pixmap
 
 
-class OneByOne(QTimer):
+class ThumbnailQueue(QTimer):
     """Draws small pictures one after the other, so that nothing waits for them; none while something is only tried out.
 
     `draw` draws the next that is missing or out of date, and returns whether there was one.

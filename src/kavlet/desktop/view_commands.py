@@ -19,7 +19,7 @@ from kavlet.desktop.stylesheet import apply_look
 LOOKS = {"light": say("Light window"), "dark": say("Dark window"), "system": say("As the system")}
 
 
-class LookCommands(QObject):
+class ViewCommands(QObject):
     """Commands that leave the document alone. `language_chosen` tells that the window is to speak another language."""
 
     language_chosen = Signal()

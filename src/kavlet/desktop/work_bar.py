@@ -5,7 +5,7 @@ from functools import partial
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QProgressBar, QPushButton, QWidget
 
 from kavlet.core.messages import Message, words
-from kavlet.desktop.background_edit import Attended
+from kavlet.desktop.background_edit import BackgroundEdit
 from kavlet.desktop.stylesheet import UNIT
 from kavlet.desktop.worker import Worker
 
@@ -13,9 +13,9 @@ from kavlet.desktop.worker import Worker
 class WorkBar(QWidget):
     """Seen only while something takes long: what the window itself waits for first, else what is done beside it."""
 
-    def __init__(self, worker: Worker, attended: Attended, parent: QWidget | None = None) -> None:
+    def __init__(self, worker: Worker, attended: BackgroundEdit, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self._by: tuple[Attended | Worker, ...] = (attended, worker)
+        self._by: tuple[BackgroundEdit | Worker, ...] = (attended, worker)
         self._names: list[Message | None] = [None, None]
         self.says = QLabel()
         self.bar = QProgressBar()

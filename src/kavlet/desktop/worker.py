@@ -15,9 +15,9 @@ from msgspec import Struct
 from PySide6.QtCore import QObject, Qt, QTimer, Signal
 
 from kavlet.core.messages import Message
-from kavlet.core.values.cancellation import Work, doing
+from kavlet.core.values.cancellation import CancellableTask, running
 from kavlet.core.values.errors import KavletError
-from kavlet.desktop.thread_signal import Teller
+from kavlet.desktop.thread_signal import ThreadSignal
 
 PATIENCE = 0.03  # seconds the window waits itself, so that what is quick is done at once
 SHOWN_AFTER = 300  # milliseconds after which work is shown
@@ -32,7 +32,7 @@ class Request(Struct, frozen=True, eq=False):
     do: Callable[[], Any]
     then: Callable[[Any], object]
     failed: Callable[[str], object]
-    work: Work
+    work: CancellableTask
     asked: float = 0.0
     asker: QObject | None = None
 
@@ -56,7 +56,7 @@ class Worker(QObject):
         self.patience = PATIENCE
         self._failed = failed
         self._queue: SimpleQueue[Request | None] = SimpleQueue()
-        self._teller = Teller(self)
+        self._teller = ThreadSignal(self)
         self._stopped = False
         self._thread: threading.Thread | None = None
         self._latest: dict[str, int] = {}
@@ -81,7 +81,7 @@ class Worker(QObject):
         if self._stopped:
             return
         self._count += 1
-        request = Request(self._count, purpose, name, do, then, failed or self._failed, Work(), monotonic(),
+        request = Request(self._count, purpose, name, do, then, failed or self._failed, CancellableTask(), monotonic(),
                           asker)  # fmt: skip
         self._drop(purpose)
         self._latest[purpose] = request.number
@@ -133,7 +133,7 @@ class Worker(QObject):
             if request.number not in self._open:
                 continue
             try:
-                with doing(request.work):
+                with running(request.work):
                     answer = _Answer(request, request.do())
             except BaseException as error:
                 answer = _Answer(request, error=error)

@@ -9,7 +9,7 @@ from kavlet.desktop.command import Commands
 from kavlet.desktop.stylesheet import UNIT
 
 
-class PlaceSwitch(QWidget):
+class WorkspaceSwitch(QWidget):
     """A button for each place; the one that is shown is pressed. `short` has the names for a narrow window."""
 
     def __init__(self, commands: Commands, short: Mapping[str, str], parent: QWidget | None = None) -> None:

@@ -14,7 +14,7 @@ from kavlet.desktop.stylesheet import UNIT
 from kavlet.desktop.worker import Worker
 
 
-class WindowPlaces(QStackedWidget):
+class Workspaces(QStackedWidget):
     """Builds the places, and goes from one to another. `splitter` holds figures, Stage and Dress beside each other.
 
     All are made where they stand: what is moved under another parent is laid out, and its style worked out, anew.

@@ -4,18 +4,18 @@ import io
 from collections.abc import Iterator
 from typing import TYPE_CHECKING
 
-from kavlet.core.files.formats import Motion, Wish
+from kavlet.core.files.formats import AnimationOptions, ExportOptions
 from kavlet.core.messages import say
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.values.errors import KavletError
-from kavlet.export.outgoing import Outgoing, WrittenFile
+from kavlet.export.outgoing import Export, WrittenFile
 from kavlet.export.pictures import png_of
 
 if TYPE_CHECKING:
     from PIL import Image
 
 KINDS = {".gif": "GIF", ".apng": "PNG", ".webp": "WEBP"}
-MOST_FRAMES = 2_000
+MAX_FRAMES = 2_000
 STEP = 10  # milliseconds; GIF counts times in hundredths of a second (GIF89a, 23)
 
 
@@ -24,7 +24,7 @@ def eased(share: float, soft: bool) -> float:
     return share * share * (3.0 - 2.0 * share) if soft else share
 
 
-def times(count: int, motion: Motion) -> list[tuple[float, int]]:
+def times(count: int, motion: AnimationOptions) -> list[tuple[float, int]]:
     """The period that each picture shows (counted from 1) and how long it stays, in milliseconds."""
     found: list[tuple[float, int]] = []
     frames = max(0, round(motion.move * motion.rate))
@@ -36,7 +36,7 @@ def times(count: int, motion: Motion) -> list[tuple[float, int]]:
     return found
 
 
-def animation(what: Outgoing, wish: Wish) -> WrittenFile:
+def animation(what: Export, wish: ExportOptions) -> WrittenFile:
     """The first chart or page through all its periods. Raises KavletError for one that does not step, for pictures too
     large or too many, and where Qt is not installed."""
     from PIL import Image
@@ -48,7 +48,7 @@ def animation(what: Outgoing, wish: Wish) -> WrittenFile:
             remedy=say("Charts by the recipe for periods step."),
         )
     plan = times(len(periods), wish.motion)
-    if len(plan) > MOST_FRAMES:
+    if len(plan) > MAX_FRAMES:
         raise KavletError(
             say("An animation of {count} pictures is too long.", count=len(plan)),
             remedy=say("Choose fewer pictures a second."),
@@ -80,6 +80,6 @@ def _together(frames: "list[Image.Image]") -> "Image.Image":
     return whole
 
 
-def _scenes(what: Outgoing, plan: list[tuple[float, int]]) -> Iterator[Scene]:
+def _scenes(what: Export, plan: list[tuple[float, int]]) -> Iterator[Scene]:
     for period, _ in what.each(plan):
         yield what.at(period).scenes[0]

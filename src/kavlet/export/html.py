@@ -1,35 +1,35 @@
 """Charts and pages as one HTML file."""
 
-from kavlet.core.files.formats import Wish
-from kavlet.core.office_model.figure_table import Figures, figures_of
-from kavlet.core.web.html import WebSheet, WebStep, dumps
-from kavlet.export.outgoing import Outgoing, WrittenFile
+from kavlet.core.files.formats import ExportOptions
+from kavlet.core.office_model.figure_table import FigureTable, figures_of
+from kavlet.core.web.html import WebPage, WebStep, dumps
+from kavlet.export.outgoing import Export, WrittenFile
 
-MOST_STEPS = 60
+MAX_STEPS = 60
 
 
-def page(what: Outgoing, wish: Wish) -> WrittenFile:
+def page(what: Export, wish: ExportOptions) -> WrittenFile:
     """All charts or pages below each other, on light and dark ground, with steps and figures."""
     del wish
     sheets = []
     for place, name in enumerate(what.names):
         one = what.alone(place)
-        periods = one.periods(0)[:MOST_STEPS]
+        periods = one.periods(0)[:MAX_STEPS]
         steps = []
         for number, period in enumerate(periods or ("",), 1):
             here = one.at(float(number)) if periods else one
             steps.append(WebStep(period, here.on(False).scenes[0], here.on(True).scenes[0]))
-        sheets.append(WebSheet(name, tuple(steps), _figures(one), _described(one)))
+        sheets.append(WebPage(name, tuple(steps), _figures(one), _described(one)))
     return WrittenFile(dumps(sheets, what.title or what.names[0], what.document.locale, what.is_dark).encode())
 
 
-def _described(what: Outgoing) -> tuple[str, ...]:
+def _described(what: Export) -> tuple[str, ...]:
     """All that each chart shows, in words."""
     held = [one.picture for made in what.page_pictures for one in made.made.values()] or what.chart_pictures
     return tuple(one.figure.long_text for one in held if one is not None and one.figure.long_text)
 
 
-def _figures(what: Outgoing) -> tuple[Figures, ...]:
+def _figures(what: Export) -> tuple[FigureTable, ...]:
     if not what.pages:
         return figures_of(what.chart_pictures[0])
     made = what.page_pictures[0].made.values()

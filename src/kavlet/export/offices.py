@@ -4,24 +4,24 @@ from collections.abc import Iterable
 
 import msgspec
 
-from kavlet.core.files.formats import As, Wish
+from kavlet.core.files.formats import As, ExportOptions
 from kavlet.core.messages import Message, say
 from kavlet.core.office import docx, odp, ods, odt, pptx, xlsx
 from kavlet.core.office.odf_chart import Differs
 from kavlet.core.office.worksheets import sheets_for
-from kavlet.core.office.writing_options import Manner
-from kavlet.core.office_model.chart_model import PlainChart
+from kavlet.core.office.writing_options import WritingOptions
+from kavlet.core.office_model.chart_model import ChartModel
 from kavlet.core.office_model.convert import plain_charts
-from kavlet.core.office_model.page_model import AnyPart, ChartPart, PlainPage
+from kavlet.core.office_model.page_model import AnyPart, ChartPart, PageModel
 from kavlet.core.text.numbers import locale_of
 from kavlet.core.values.colour import Colour
-from kavlet.export.outgoing import Outgoing, Told, WrittenFile
+from kavlet.export.outgoing import Export, ExportNote, WrittenFile
 from kavlet.export.pictures import png_of
 
 NONE = Colour(1.0, 1.0, 1.0, 0.0)
 
 
-def _language(what: Outgoing) -> str:
+def _language(what: Export) -> str:
     """The language of the texts as BCP 47 writes it, with a region, which some programs ask for."""
     locale = locale_of(what.document.locale)
     usual = {"en": "US", "de": "DE", "fr": "FR", "es": "ES", "it": "IT", "nl": "NL", "pt": "PT", "pl": "PL"}
@@ -29,11 +29,11 @@ def _language(what: Outgoing) -> str:
     return f"{locale.language}-{region}" if region else str(locale.language)
 
 
-def _manner(what: Outgoing) -> Manner:
-    return Manner(png_of, _language(what), what.title)
+def _manner(what: Export) -> WritingOptions:
+    return WritingOptions(png_of, _language(what), what.title)
 
 
-def _pages(what: Outgoing, wish: Wish) -> tuple[PlainPage, ...]:
+def _pages(what: Export, wish: ExportOptions) -> tuple[PageModel, ...]:
     """All pages, each chart as it is wished."""
 
     def wished(part: AnyPart) -> AnyPart:
@@ -60,7 +60,7 @@ def _once(of: Iterable[Message]) -> tuple[Message, ...]:
     return tuple(found)
 
 
-def _differs(charts: Iterable[PlainChart], as_: As, more: Differs | None) -> tuple[Message, ...]:
+def _differs(charts: Iterable[ChartModel], as_: As, more: Differs | None) -> tuple[Message, ...]:
     """What looks different of the panels of a chart: as they are told, and as a format writes them."""
     if as_ == "picture":
         return ()
@@ -69,42 +69,42 @@ def _differs(charts: Iterable[PlainChart], as_: As, more: Differs | None) -> tup
     return _once(one for chart in charts for one in (*chart.differs, *(more or {}).get(chart.workings.id, ())))
 
 
-def _told(pages: tuple[PlainPage, ...], more: Differs | None = None) -> tuple[Told, ...]:
+def _told(pages: tuple[PageModel, ...], more: Differs | None = None) -> tuple[ExportNote, ...]:
     found = []
     for page in pages:
         for part in page.parts:
             if isinstance(part, ChartPart):
-                found.append(Told(part.name, part.as_, _differs(part.charts, part.as_, more), part.chart))
+                found.append(ExportNote(part.name, part.as_, _differs(part.charts, part.as_, more), part.chart))
     return tuple(found)
 
 
-def slides(what: Outgoing, wish: Wish) -> WrittenFile:
+def slides(what: Export, wish: ExportOptions) -> WrittenFile:
     """PPTX: a slide for each page, or for each chart."""
     pages = _pages(what, wish)
     return WrittenFile(pptx.presentation(pages, what.document.tables, _manner(what)), _told(pages))
 
 
-def report(what: Outgoing, wish: Wish) -> WrittenFile:
+def report(what: Export, wish: ExportOptions) -> WrittenFile:
     """DOCX: page after page, or chart after chart."""
     pages = _pages(what, wish)
     return WrittenFile(docx.report(pages, what.document.tables, _manner(what)), _told(pages))
 
 
-def open_slides(what: Outgoing, wish: Wish) -> WrittenFile:
+def open_slides(what: Export, wish: ExportOptions) -> WrittenFile:
     """ODP: a slide for each page, or for each chart."""
     pages = _pages(what, wish)
     content, more = odp.presentation(pages, what.document.tables, _manner(what))
     return WrittenFile(content, _told(pages, more))
 
 
-def open_report(what: Outgoing, wish: Wish) -> WrittenFile:
+def open_report(what: Export, wish: ExportOptions) -> WrittenFile:
     """ODT: page after page, or chart after chart."""
     pages = _pages(what, wish)
     content, more = odt.report(pages, what.document.tables, _manner(what))
     return WrittenFile(content, _told(pages, more))
 
 
-def _beside(what: Outgoing, wish: Wish) -> list[xlsx.Beside]:
+def _beside(what: Export, wish: ExportOptions) -> list[xlsx.AnchoredChart]:
     made = []
     for picture in what.chart_pictures:
         entry = picture.build.entry
@@ -114,18 +114,18 @@ def _beside(what: Outgoing, wish: Wish) -> list[xlsx.Beside]:
             charts = tuple(msgspec.structs.replace(one, ground=NONE) for one in charts)
             scene = msgspec.structs.replace(scene, ground=None)
         as_ = wish.as_of.get(entry.id, wish.as_)
-        made.append(xlsx.Beside(entry.table, entry.name, picture.figure.alt_text, charts, scene, as_))
+        made.append(xlsx.AnchoredChart(entry.table, entry.name, picture.figure.alt_text, charts, scene, as_))
     return made
 
 
-def _beside_told(what: Outgoing, beside: list[xlsx.Beside], more: Differs | None = None) -> tuple[Told, ...]:
+def _beside_told(what: Export, beside: list[xlsx.AnchoredChart], more: Differs | None = None) -> tuple[ExportNote, ...]:
     return tuple(
-        Told(one.name, one.as_, _differs(one.charts, one.as_, more), chart)
+        ExportNote(one.name, one.as_, _differs(one.charts, one.as_, more), chart)
         for one, chart in zip(beside, what.charts, strict=True)
     )
 
 
-def workbook(what: Outgoing, wish: Wish) -> WrittenFile:
+def workbook(what: Export, wish: ExportOptions) -> WrittenFile:
     """XLSX: a sheet for each table that the charts need (or for all), the charts beside theirs."""
     beside = _beside(what, wish)
     charts = [chart for one in beside if one.as_ != "picture" for chart in one.charts]
@@ -133,7 +133,7 @@ def workbook(what: Outgoing, wish: Wish) -> WrittenFile:
     return WrittenFile(xlsx.workbook(sheets, beside, _language(what), png_of), _beside_told(what, beside))
 
 
-def open_workbook(what: Outgoing, wish: Wish) -> WrittenFile:
+def open_workbook(what: Export, wish: ExportOptions) -> WrittenFile:
     """ODS: a sheet for each table that the charts need (or for all), the charts beside theirs."""
     beside = _beside(what, wish)
     charts = [chart for one in beside if one.as_ != "picture" for chart in one.charts]

@@ -10,10 +10,10 @@ from msgspec import Struct
 
 from kavlet.core.document.charts.period_steps import periods, stepped, stepping
 from kavlet.core.document.document import ChartEntry, Document
-from kavlet.core.files.formats import Wish
+from kavlet.core.files.formats import ExportOptions
 from kavlet.core.messages import Message, say
 from kavlet.core.office_model.convert_pages import chart_page, plain_page
-from kavlet.core.office_model.page_model import PlainPage
+from kavlet.core.office_model.page_model import PageModel
 from kavlet.core.pipeline.page_items.page_picture import PagePicture
 from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.pipeline.stages import Picture
@@ -25,7 +25,7 @@ from kavlet.core.values.xml_text import with_xml_texts, xml_text
 Part = TypeVar("Part")
 
 
-class Told(Struct, frozen=True):
+class ExportNote(Struct, frozen=True):
     """What a file holds of one chart: as a real chart or a picture, and what looks different there; the chart's id."""
 
     name: str
@@ -38,10 +38,10 @@ class WrittenFile(Struct, frozen=True):
     """The bytes of a file, and what is to be told of its charts."""
 
     content: bytes
-    told: tuple[Told, ...] = ()
+    told: tuple[ExportNote, ...] = ()
 
 
-class Outgoing(Struct, frozen=True, dict=True):
+class Export(Struct, frozen=True, dict=True):
     """Charts (by their ids) or pages of a document, on their way; `title` is what they are called together.
 
     `whole` tells that all of the document is meant, with every table. `given_up` is asked now and then by what takes
@@ -101,7 +101,7 @@ class Outgoing(Struct, frozen=True, dict=True):
         return tuple(one.scene for one in self.page_pictures or self.chart_pictures)
 
     @cached_property
-    def plain_pages(self) -> tuple[PlainPage, ...]:
+    def plain_pages(self) -> tuple[PageModel, ...]:
         """All pages in plain terms; of charts, a page for each."""
         if self.pages:
 
@@ -119,13 +119,13 @@ class Outgoing(Struct, frozen=True, dict=True):
             return tuple(self.document.page(one).name for one in self.pages)
         return tuple(self.document.chart(one).name for one in self.charts)
 
-    def alone(self, place: int) -> "Outgoing":
+    def alone(self, place: int) -> "Export":
         """One of its charts or pages."""
         if self.pages:
             return msgspec.structs.replace(self, pages=(self.pages[place],), whole=False, title=self.names[place])
         return msgspec.structs.replace(self, charts=(self.charts[place],), whole=False, title=self.names[place])
 
-    def on(self, dark: bool) -> "Outgoing":
+    def on(self, dark: bool) -> "Export":
         """The same on light or dark ground."""
         document = self.document
         charts = tuple(
@@ -152,7 +152,7 @@ class Outgoing(Struct, frozen=True, dict=True):
         made = periods(self.document, self.values, self.document.chart(self.charts[place]))
         return made if len(made) > 1 else ()
 
-    def at(self, period: float) -> "Outgoing":
+    def at(self, period: float) -> "Export":
         """All that goes through periods at one of them, counted from 1; on the way between whole numbers."""
         held = [one.id for one in self.document.charts]
         if not self.pages:
@@ -161,7 +161,7 @@ class Outgoing(Struct, frozen=True, dict=True):
         return msgspec.structs.replace(self, document=made)
 
 
-def as_wished(what: Outgoing, wish: Wish) -> Outgoing:
+def as_wished(what: Export, wish: ExportOptions) -> Export:
     """The same in the size that is wished, and with texts that every format can hold: XML, and so most of them, has no
     control characters and no halves of characters."""
     document, title = with_xml_texts(what.document), xml_text(what.title)

@@ -5,7 +5,7 @@ from collections.abc import Callable, Iterable
 import msgspec
 
 from kavlet.core.files import svg
-from kavlet.core.files.formats import Wish
+from kavlet.core.files.formats import ExportOptions
 from kavlet.core.messages import say
 from kavlet.core.pipeline.page_items.page_picture import PagePicture
 from kavlet.core.pipeline.stages import Picture
@@ -16,17 +16,17 @@ from kavlet.core.values.errors import KavletError
 Drawn = Picture | PagePicture
 
 
-def _scene(made: Drawn, wish: Wish) -> Scene:
+def _scene(made: Drawn, wish: ExportOptions) -> Scene:
     """The scene as a reader sees it, on its ground or on none."""
     return seen(made.scene, wish) if wish.ground else msgspec.structs.replace(seen(made.scene, wish), ground=None)
 
 
-def seen(scene: Scene, wish: Wish) -> Scene:
+def seen(scene: Scene, wish: ExportOptions) -> Scene:
     """A scene as a reader sees it, where one is wished for."""
     return as_read_by(scene, wish.reader)
 
 
-def _svg(made: Drawn, wish: Wish) -> bytes:
+def _svg(made: Drawn, wish: ExportOptions) -> bytes:
     return svg.dumps(_scene(made, wish), wish.outlines).encode()
 
 
@@ -50,25 +50,25 @@ def png_of(scene: Scene, scale: float) -> bytes:
     return picture.png(scene, scale)
 
 
-def _png(made: Drawn, wish: Wish) -> bytes:
+def _png(made: Drawn, wish: ExportOptions) -> bytes:
     return png_of(_scene(made, wish), wish.scale)
 
 
-def _jpeg(made: Drawn, wish: Wish) -> bytes:
+def _jpeg(made: Drawn, wish: ExportOptions) -> bytes:
     for_painting()
     from kavlet.paint import picture
 
     return picture.jpeg(seen(made.scene, wish), wish.scale)
 
 
-def _pdf(made: Drawn, wish: Wish) -> bytes:
+def _pdf(made: Drawn, wish: ExportOptions) -> bytes:
     for_painting()
     from kavlet.paint import pdf
 
     return pdf.pdf(_scene(made, wish))
 
 
-PICTURES: dict[str, Callable[[Drawn, Wish], bytes]] = {
+PICTURES: dict[str, Callable[[Drawn, ExportOptions], bytes]] = {
     ".svg": _svg, ".png": _png, ".jpg": _jpeg, ".jpeg": _jpeg, ".pdf": _pdf
 }  # fmt: skip
 

@@ -2,29 +2,32 @@
 
 from kavlet.core.files import record
 from kavlet.core.pipeline.page_items import page_picture as paging
-from kavlet.core.proof.findings_json import told
+from kavlet.core.proof.findings_json import findings_json
 from kavlet.core.proof.proofreading import drawn_chart, drawn_page, of_chart, of_page
-from kavlet.export.outgoing import Outgoing
+from kavlet.export.outgoing import Export
 
 
-def record_of(what: Outgoing) -> bytes:
+def record_of(what: Export) -> bytes:
     """The record of one chart or page, or of several."""
     made = pages_told(what) if what.pages else charts_told(what)
     return record.dumps(made[0] if len(made) == 1 else made)
 
 
-def charts_told(what: Outgoing) -> list[dict[str, object]]:
+def charts_told(what: Export) -> list[dict[str, object]]:
     """What is told of each chart."""
     made = []
     for one in what.chart_pictures:
-        found = told(of_chart(drawn_chart(what.document, what.values, one)), what.document)
+        found = findings_json(of_chart(drawn_chart(what.document, what.values, one)), what.document)
         made.append(record.record(one.build.entry.recipe, one.build.helpers, one.figure, found))
     return made
 
 
-def pages_told(what: Outgoing) -> list[dict[str, object]]:
+def pages_told(what: Export) -> list[dict[str, object]]:
     """What is told of each page."""
     return [
-        {**paging.record(one), "findings": told(of_page(drawn_page(what.document, what.values, one)), what.document)}
+        {
+            **paging.record(one),
+            "findings": findings_json(of_page(drawn_page(what.document, what.values, one)), what.document),
+        }
         for one in what.page_pictures
     ]

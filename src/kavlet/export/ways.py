@@ -6,18 +6,18 @@ from typing import Literal
 
 from msgspec import Struct
 
-from kavlet.core.files.formats import Wish, table_content
+from kavlet.core.files.formats import ExportOptions, table_content
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 from kavlet.export import animation, html, mail_draft, offices
-from kavlet.export.outgoing import Outgoing, Told, WrittenFile, as_wished
+from kavlet.export.outgoing import Export, ExportNote, WrittenFile, as_wished
 from kavlet.export.pictures import PICTURES, pdf_of, seen
 from kavlet.export.record import record_of
 
 Group = Literal["picture", "office", "web", "animation", "data", "mail"]
 
 
-class Way(Struct, frozen=True):
+class ExportFormat(Struct, frozen=True):
     """One way out: its endings, what it is called, its kind, and what writes it.
 
     `many` tells that one file holds several charts or pages; `raster` that it has a resolution, `ground` that it can be
@@ -27,7 +27,7 @@ class Way(Struct, frozen=True):
     endings: tuple[str, ...]
     title: str
     group: Group
-    write: Callable[[Outgoing, Wish], WrittenFile]
+    write: Callable[[Export, ExportOptions], WrittenFile]
     many: bool = False
     raster: bool = False
     ground: bool = False
@@ -41,62 +41,62 @@ class Way(Struct, frozen=True):
         return self.endings[0]
 
 
-def _pictured(what: Outgoing, wish: Wish) -> WrittenFile:
+def _pictured(what: Export, wish: ExportOptions) -> WrittenFile:
     drawn = (what.page_pictures or what.chart_pictures)[0]
     return WrittenFile(PICTURES[wish.ending](drawn, wish))
 
 
-def _pdf(what: Outgoing, wish: Wish) -> WrittenFile:
+def _pdf(what: Export, wish: ExportOptions) -> WrittenFile:
     if len(what.names) == 1 and not what.pages:
         return _pictured(what, wish)
     return WrittenFile(pdf_of((seen(one, wish) for one in what.each(what.scenes)), what.title or what.names[0]))
 
 
-def _record(what: Outgoing, wish: Wish) -> WrittenFile:
+def _record(what: Export, wish: ExportOptions) -> WrittenFile:
     del wish
     return WrittenFile(record_of(what))
 
 
-def _table(what: Outgoing, wish: Wish) -> WrittenFile:
+def _table(what: Export, wish: ExportOptions) -> WrittenFile:
     """The chart's table with its helper columns, as values."""
     table = what.document.table(what.entries[0].table)
     return WrittenFile(table_content([(table, what.values)], wish.ending, wish.raw))
 
 
-WAYS: tuple[Way, ...] = (
-    Way((".png",), "PNG", "picture", _pictured, raster=True, ground=True),
-    Way((".jpg", ".jpeg"), "JPEG", "picture", _pictured, raster=True),
-    Way((".svg",), "SVG", "picture", _pictured, ground=True),
-    Way((".pdf",), "PDF", "picture", _pdf, many=True),
-    Way((".pptx",), "PPTX", "office", offices.slides, many=True, ground=True),
-    Way((".docx",), "DOCX", "office", offices.report, many=True, ground=True),
-    Way((".xlsx",), "XLSX", "office", offices.workbook, many=True, ground=True, for_pages=False),
-    Way((".odp",), "ODP", "office", offices.open_slides, many=True, ground=True),
-    Way((".odt",), "ODT", "office", offices.open_report, many=True, ground=True),
-    Way((".ods",), "ODS", "office", offices.open_workbook, many=True, ground=True, for_pages=False),
-    Way((".html",), "HTML", "web", html.page, many=True),
-    Way((".gif",), "GIF", "animation", animation.animation, raster=True, steps=True),
-    Way((".apng",), "APNG", "animation", animation.animation, raster=True, steps=True),
-    Way((".webp",), "WebP", "animation", animation.animation, raster=True, steps=True),
-    Way((".eml",), "Mail draft", "mail", mail_draft.draft, many=True, raster=True),
-    Way((".csv",), "CSV of the figures", "data", _table, for_pages=False, sized=False),
-    Way((".json",), "JSON record", "data", _record, many=True),
+EXPORT_FORMATS: tuple[ExportFormat, ...] = (
+    ExportFormat((".png",), "PNG", "picture", _pictured, raster=True, ground=True),
+    ExportFormat((".jpg", ".jpeg"), "JPEG", "picture", _pictured, raster=True),
+    ExportFormat((".svg",), "SVG", "picture", _pictured, ground=True),
+    ExportFormat((".pdf",), "PDF", "picture", _pdf, many=True),
+    ExportFormat((".pptx",), "PPTX", "office", offices.slides, many=True, ground=True),
+    ExportFormat((".docx",), "DOCX", "office", offices.report, many=True, ground=True),
+    ExportFormat((".xlsx",), "XLSX", "office", offices.workbook, many=True, ground=True, for_pages=False),
+    ExportFormat((".odp",), "ODP", "office", offices.open_slides, many=True, ground=True),
+    ExportFormat((".odt",), "ODT", "office", offices.open_report, many=True, ground=True),
+    ExportFormat((".ods",), "ODS", "office", offices.open_workbook, many=True, ground=True, for_pages=False),
+    ExportFormat((".html",), "HTML", "web", html.page, many=True),
+    ExportFormat((".gif",), "GIF", "animation", animation.animation, raster=True, steps=True),
+    ExportFormat((".apng",), "APNG", "animation", animation.animation, raster=True, steps=True),
+    ExportFormat((".webp",), "WebP", "animation", animation.animation, raster=True, steps=True),
+    ExportFormat((".eml",), "Mail draft", "mail", mail_draft.draft, many=True, raster=True),
+    ExportFormat((".csv",), "CSV of the figures", "data", _table, for_pages=False, sized=False),
+    ExportFormat((".json",), "JSON record", "data", _record, many=True),
 )
 
 
-def ways_for(pages: bool) -> tuple[Way, ...]:
+def formats_for(pages: bool) -> tuple[ExportFormat, ...]:
     """The ways that charts, or pages, can go."""
-    return tuple(one for one in WAYS if one.for_pages or not pages)
+    return tuple(one for one in EXPORT_FORMATS if one.for_pages or not pages)
 
 
 def all_endings(pages: bool = False) -> tuple[str, ...]:
     """The endings of all those ways."""
-    return tuple(ending for one in ways_for(pages) for ending in one.endings)
+    return tuple(ending for one in formats_for(pages) for ending in one.endings)
 
 
-def way_of(ending: str, pages: bool = False) -> Way:
+def format_of(ending: str, pages: bool = False) -> ExportFormat:
     """The way of an ending. Raises KavletError for one that there is not."""
-    found = next((one for one in ways_for(pages) if ending.lower() in one.endings), None)
+    found = next((one for one in formats_for(pages) if ending.lower() in one.endings), None)
     if found is None:
         raise KavletError(
             say("Pages can’t be written as {ending}.", ending=ending)
@@ -107,28 +107,28 @@ def way_of(ending: str, pages: bool = False) -> Way:
     return found
 
 
-def written(what: Outgoing, wish: Wish) -> WrittenFile:
+def written(what: Export, wish: ExportOptions) -> WrittenFile:
     """The file of what leaves. Raises KavletError for an ending that is not known, a chart that can't be drawn, or a
     picture too large."""
-    return way_of(wish.ending, bool(what.pages)).write(as_wished(what, wish), wish)
+    return format_of(wish.ending, bool(what.pages)).write(as_wished(what, wish), wish)
 
 
-class Put(Struct, frozen=True):
+class OutputFile(Struct, frozen=True):
     """A file to be written: where to, its bytes, and what is told of it."""
 
     path: Path
     content: bytes
-    told: tuple[Told, ...]
+    told: tuple[ExportNote, ...]
 
 
-def files(what: Outgoing, wish: Wish, out: Path) -> Iterator[Put]:
+def files(what: Export, wish: ExportOptions, out: Path) -> Iterator[OutputFile]:
     """The files of what leaves, one after the other: one where the format holds several, or there is one; else one for
     each, by the pattern in the name ({name}, {number}), or with its name or number added."""
-    way, names = way_of(wish.ending, bool(what.pages)), what.names
+    way, names = format_of(wish.ending, bool(what.pages)), what.names
     pattern = "{name}" in out.name or "{number}" in out.name
     if (way.many and not pattern) or (len(names) == 1 and not pattern):
         made = written(what, wish)
-        yield Put(out, made.content, made.told)
+        yield OutputFile(out, made.content, made.told)
         return
     digits = len(str(len(what.document.pages) if what.pages else len(names)))
     taken: set[str] = set()
@@ -140,7 +140,7 @@ def files(what: Outgoing, wish: Wish, out: Path) -> Iterator[Put]:
             stem, dot, ending = called.rpartition(".")
             called = f"{stem}-{place + 1}{dot}{ending}"
         taken.add(called)
-        yield Put(out.with_name(called), made.content, made.told)
+        yield OutputFile(out.with_name(called), made.content, made.told)
 
 
 def _called(out: Path, name: str, number: str, pattern: bool, pages: bool) -> str:

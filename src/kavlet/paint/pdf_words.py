@@ -15,7 +15,7 @@ from kavlet.core.scene.primitives import Group, Primitive, Scene, Writing
 from kavlet.core.text.faces import face_of
 from kavlet.core.text.shaping import shape
 
-MOST_LINES = 100  # of one block of a CMap
+MAX_LINES = 100  # of one block of a CMap
 _HEAD = """/CIDInit /ProcSet findresource begin
 12 dict begin
 begincmap
@@ -103,6 +103,6 @@ def _last_code(cmap: str) -> int:
 
 def _map(texts: list[str]) -> str:
     lines = [f"<{i:04X}> <{text.encode('utf-16-be').hex().upper()}>" for i, text in enumerate(texts, 1) if text]
-    blocks = [lines[at : at + MOST_LINES] for at in range(0, len(lines), MOST_LINES)]
+    blocks = [lines[at : at + MAX_LINES] for at in range(0, len(lines), MAX_LINES)]
     body = "".join("{} beginbfchar\n{}\nendbfchar\n".format(len(block), "\n".join(block)) for block in blocks)
     return _HEAD + body + _FOOT

@@ -9,7 +9,7 @@ from kavlet.core.values.errors import KavletError
 from kavlet.paint.painter import paint
 from kavlet.paint.png import written
 
-MOST_PIXELS = 100_000_000
+MAX_PIXELS = 100_000_000
 
 
 def image(scene: Scene, scale: float = 1.0) -> QImage:
@@ -18,7 +18,7 @@ def image(scene: Scene, scale: float = 1.0) -> QImage:
     Raises KavletError when the picture would be larger than 100 million pixels.
     """
     width, height = round(scene.size.width * scale), round(scene.size.height * scale)
-    if not 0 < width * height <= MOST_PIXELS:
+    if not 0 < width * height <= MAX_PIXELS:
         raise KavletError(
             say("A picture of {width} × {height} pixels is too large.", width=width, height=height),
             remedy=say("Choose a smaller scale."),

@@ -14,10 +14,10 @@ from kavlet.core.files.mail import SUFFIX
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
-MOST_BYTES = 200_000_000
+MAX_BYTES = 200_000_000
 
 
-class Sent(Struct, frozen=True):
+class OutboxMail(Struct, frozen=True):
     """A mail that was put there: its file, when, to whom, its subject, its words, its pictures, its files' names."""
 
     path: Path
@@ -34,7 +34,7 @@ def folder() -> Path:
     return Path(platformdirs.user_data_dir("kavlet")) / "outbox"
 
 
-def send(content: bytes, when: datetime | None = None) -> Sent:
+def send(content: bytes, when: datetime | None = None) -> OutboxMail:
     """Put a mail into the outbox. Raises KavletError for one without an addressee, or where it can't be kept."""
     made = _parsed(content)
     if not made["to"]:
@@ -52,7 +52,7 @@ def send(content: bytes, when: datetime | None = None) -> Sent:
     return read(path)
 
 
-def mails() -> list[Sent]:
+def mails() -> list[OutboxMail]:
     """All that was sent, the latest first; what can't be read is left out."""
     found = []
     for path in sorted(folder().glob(f"*{SUFFIX}"), reverse=True):
@@ -63,16 +63,16 @@ def mails() -> list[Sent]:
     return found
 
 
-def read(path: Path) -> Sent:
+def read(path: Path) -> OutboxMail:
     """A mail of the outbox. Raises KavletError where it can't be read."""
-    made = _parsed(atomic.read(path, MOST_BYTES))
+    made = _parsed(atomic.read(path, MAX_BYTES))
     body = made.get_body(("plain",))
     pictures = tuple(
         bytes(part.get_payload(decode=True))
         for part in made.walk()
         if part.get_content_maintype() == "image" and part.get_content_disposition() == "inline"
     )
-    return Sent(
+    return OutboxMail(
         path,
         _moment(path),
         str(made["to"] or ""),

@@ -66,7 +66,7 @@ class _Handler(BaseHTTPRequestHandler):
         if not 1 <= version <= len(page.versions):
             return HTTPStatus.NOT_FOUND, b"Not found"
         try:
-            return HTTPStatus.OK, atomic.read(showcase.page_file(page.token, version), showcase.MOST_BYTES)
+            return HTTPStatus.OK, atomic.read(showcase.page_file(page.token, version), showcase.MAX_BYTES)
         except KavletError:
             return HTTPStatus.NOT_FOUND, b"Not found"
 

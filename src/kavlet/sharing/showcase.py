@@ -15,7 +15,7 @@ from kavlet.core.files import atomic
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
-MOST_BYTES = 100_000_000
+MAX_BYTES = 100_000_000
 FIRST_PORT = 47_210  # of those that nobody has registered (IANA); the one that was free at first is kept
 
 
@@ -26,7 +26,7 @@ class PublishedVersion(Struct, frozen=True):
     when: datetime
 
 
-class Published(Struct, frozen=True):
+class Publication(Struct, frozen=True):
     """A page: what is in its address, what it was made of (so that it is found again), its title and versions."""
 
     token: str
@@ -40,7 +40,7 @@ class Index(Struct, frozen=True):
     """All that was ever published, and the port of all addresses."""
 
     port: int = FIRST_PORT
-    pages: tuple[Published, ...] = ()
+    pages: tuple[Publication, ...] = ()
 
 
 def folder() -> Path:
@@ -54,7 +54,7 @@ def index() -> Index:
     if not path.exists():
         return Index()
     try:
-        return msgspec.json.decode(atomic.read(path, MOST_BYTES), type=Index)
+        return msgspec.json.decode(atomic.read(path, MAX_BYTES), type=Index)
     except (msgspec.MsgspecError, KavletError):
         return Index()
 
@@ -74,7 +74,7 @@ def page_file(token: str, version: int) -> Path:
     return folder() / token / f"{version}.html"
 
 
-def publish(key: str, title: str, content: bytes, when: datetime | None = None) -> Published:
+def publish(key: str, title: str, content: bytes, when: datetime | None = None) -> Publication:
     """Publish a page: what was published of the same before gets a new version under its old address. Raises
     KavletError where it can't be kept."""
     held = index()
@@ -82,7 +82,7 @@ def publish(key: str, title: str, content: bytes, when: datetime | None = None) 
     token = old.token if old is not None else secrets.token_urlsafe(9)
     versions = old.versions if old is not None else ()
     version = PublishedVersion(len(versions) + 1, (when or datetime.now()).replace(microsecond=0))
-    made = Published(token, key, title, (*versions, version))
+    made = Publication(token, key, title, (*versions, version))
     path = page_file(token, version.number)
     try:
         path.parent.mkdir(parents=True, exist_ok=True)
@@ -109,6 +109,6 @@ def take_back(token: str) -> None:
     keep(msgspec.structs.replace(held, pages=tuple(pages)))
 
 
-def address(page: Published, version: int = 0) -> str:
+def address(page: Publication, version: int = 0) -> str:
     """The lasting address of a page; of one of its versions where that is not 0."""
     return f"http://127.0.0.1:{index().port}/{page.token}" + (f"/v{version}" if version else "")

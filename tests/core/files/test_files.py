@@ -16,9 +16,9 @@ from kavlet.core.document.document import Document
 from kavlet.core.files import csv, record, svg, tables
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.pipeline.stages import picture
-from kavlet.core.proof.findings_json import told
+from kavlet.core.proof.findings_json import findings_json
 from kavlet.core.spreadsheet.cell_input import read_field
-from kavlet.core.spreadsheet.cells import Written
+from kavlet.core.spreadsheet.cells import FormattedNumber
 from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.text.faces import FACES
 from kavlet.core.values.errors import KavletError
@@ -121,7 +121,7 @@ def test_saving_replaces_the_whole_file_or_nothing(funnel: Document, tmp_path: P
         ("stage;people\nVisits;1.234,5\nWalks;7,25\n", [["stage", "people"], ["Visits", 1234.5], ["Walks", 7.25]]),
         (
             "stage\tpeople\nVisits\t5%\n",
-            [["stage", "people"], ["Visits", Written(0.05, NumberText(style="percent", most_decimals=1))]],
+            [["stage", "people"], ["Visits", FormattedNumber(0.05, NumberText(style="percent", most_decimals=1))]],
         ),
         ('stage,people\n"Visits, all",3\n', [["stage", "people"], ["Visits, all", 3.0]]),
         ('a,b\n"two\nlines",3\n', [["a", "b"], ["two\nlines", 3.0]]),
@@ -201,7 +201,7 @@ def test_text_of_a_table_is_only_data(funnel: Document) -> None:
 def test_the_record_is_json_without_nan(funnel: Document) -> None:
     document = edits.set_cells(funnel, "t1", {(1, 2): None})
     made = kept(picture(document, recalculate(document.tables), "k1"), document)
-    found = told(findings(made), document)
+    found = findings_json(findings(made), document)
     held = json.loads(record.dumps(record.record("funnel", made.build.helpers, made.figure, found)))
     assert [mark["row"] for mark in held["marks"] if mark["layer"] == "people"] == [0, 2, 3, 4]
     assert held["helpers"][1]["values"][0] is None
@@ -265,7 +265,7 @@ def test_blank_lines_stay_where_formulas_count_rows(tmp_path: Path) -> None:
     ("text", "cell"),
     [
         ("(200)", -200.0), ("200-", -200.0), ("200−", -200.0), ("(1,200.50)", -1200.5),
-        ("(12 %)", Written(-0.12, PERCENT)),
+        ("(12 %)", FormattedNumber(-0.12, PERCENT)),
         ("(see note)", "(see note)"), ("5", 5.0), ("-5", -5.0), ("a-", "a-"), ("", None),
         ("()", "()"), ("3-4-", "3-4-"),
     ],

@@ -188,7 +188,7 @@ def test_what_a_file_holds_is_not_offered(demo: Document, tmp_path: Path, monkey
 
 def test_a_long_journal_is_written_anew_with_the_last_steps(demo: Document, tmp_path: Path,
                                                            monkeypatch: pytest.MonkeyPatch) -> None:  # fmt: skip
-    monkeypatch.setattr(journal, "MOST_BYTES", len(kavlet_file.dumps(demo)) + 1_500)
+    monkeypatch.setattr(journal, "MAX_BYTES", len(kavlet_file.dumps(demo)) + 1_500)
     monkeypatch.setattr(journal, "KEPT_STEPS", 5)
     made = History(demo)
     held = Journal(None, "demo", tmp_path)
@@ -217,7 +217,7 @@ def test_an_edit_that_cannot_be_taken_over_loses_nothing_before_it(demo: Documen
     held = written(history(documents), tmp_path)
     held.close(keep=True)
     for patch in (["no", "patch"], [["tables", 99, {}]], [1, 2, 3], [None]):
-        odd = journal.record_bytes(journal.Edited(len(documents), "odd", patch, 0.0))
+        odd = journal.record_bytes(journal.EditRecord(len(documents), "odd", patch, 0.0))
         file = tmp_path / "odd.journal"
         file.write_bytes(held.file.read_bytes() + odd)
         kept = journal.read(file)

@@ -5,7 +5,7 @@ import email.policy
 
 import pytest
 
-from kavlet.core.files.mail import Attached, MailDraft, addresses, dumps
+from kavlet.core.files.mail import Attachment, MailDraft, addresses, dumps
 from kavlet.core.values.errors import KavletError
 
 PNG = b"\x89PNG\r\n\x1a\n" + bytes(40)
@@ -19,7 +19,7 @@ def parsed(draft: MailDraft) -> email.message.EmailMessage:
 
 DRAFT = MailDraft(
     ("Åsa Mölk <asa@mirefen.example>", "bo@mirefen.example"), "Besucher: März", "Two lines\nof <words>",
-    ((PNG, "Bars of “gates”"),), (Attached("grüße aus dem Moor.pdf", b"%PDF-1.7"),),
+    ((PNG, "Bars of “gates”"),), (Attachment("grüße aus dem Moor.pdf", b"%PDF-1.7"),),
 )  # fmt: skip
 
 

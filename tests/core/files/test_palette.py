@@ -4,8 +4,8 @@ from pathlib import Path
 
 import pytest
 
-from kavlet.core.files.palette import MOST_BYTES, asked, from_gpl, load
-from kavlet.core.styling.palettes import MOST, palettes
+from kavlet.core.files.palette import MAX_BYTES, asked, from_gpl, load
+from kavlet.core.styling.palettes import MAX_COLOURS, palettes
 from kavlet.core.values.errors import KavletError
 
 GPL = "GIMP Palette\nName: Pond Life\nColumns: 2\n#\n 16  32  48\treed\n255   0 128\n16 32 48 again\n300 1 1 no\n"
@@ -17,8 +17,8 @@ def test_a_gpl_text_is_a_palette() -> None:
     assert made.colours == ("#102030", "#ff0080")
     assert from_gpl("GIMP Palette\n1 2 3").colours == ("#010203",)
     assert from_gpl("  GIMP Palette V2\nName:\n1 2 3").title == "Palette"
-    many = "GIMP Palette\n" + "\n".join(f"{i} 0 0" for i in range(MOST + 5))
-    assert len(from_gpl(many).colours) == MOST
+    many = "GIMP Palette\n" + "\n".join(f"{i} 0 0" for i in range(MAX_COLOURS + 5))
+    assert len(from_gpl(many).colours) == MAX_COLOURS
 
 
 @pytest.mark.parametrize(
@@ -55,6 +55,6 @@ def test_files_that_can_t_be_read_are_said(tmp_path: Path) -> None:
     with pytest.raises(KavletError, match=r"wrong\.gpl can’t be read"):
         load(wrong)
     large = tmp_path / "large.gpl"
-    large.write_text("GIMP Palette\n" + "#" * MOST_BYTES)
+    large.write_text("GIMP Palette\n" + "#" * MAX_BYTES)
     with pytest.raises(KavletError, match="too large"):
         load(large)

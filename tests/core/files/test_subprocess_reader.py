@@ -46,7 +46,7 @@ def test_a_process_that_was_ended_is_begun_anew() -> None:
 
 
 def test_what_takes_too_long_is_ended(monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(subprocess_reader, "MOST_SECONDS", 0.0)
+    monkeypatch.setattr(subprocess_reader, "MAX_SECONDS", 0.0)
     with pytest.raises(KavletError, match="damaged"):
         subprocess_reader.values(workbook(**{f"A{row}": "x" * 30 for row in range(1, 20_000)}), "Sheet", "x.xlsx")
     monkeypatch.undo()

@@ -39,7 +39,7 @@ def test_of_many_those_far_apart_stay(tmp_path: Path) -> None:
         saved(path, b"%d" % number, 1000.0 + number**2)
         versions.keep(path)
     held = [datetime.timestamp(one.when) - 1000 for one in versions.versions(path)]
-    assert len(held) == versions.MOST
+    assert len(held) == versions.MAX_VERSIONS
     assert (held[0], held[-1]) == (29.0**2, 0.0)
     gaps = [one - other for one, other in pairwise(held)]
     assert max(gaps) < 6 * min(gaps)

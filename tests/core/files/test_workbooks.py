@@ -20,7 +20,7 @@ from kavlet.core.files import ods, tables, xlsx
 from kavlet.core.files import workbook as workbook_files
 from kavlet.core.files.formats import renamings, table_content
 from kavlet.core.files.table_texts import calculated
-from kavlet.core.spreadsheet.cells import ErrorValue, Formula, Written
+from kavlet.core.spreadsheet.cells import ErrorValue, FormattedNumber, Formula
 from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.spreadsheet.references import quoted
 from kavlet.core.spreadsheet.table import Table
@@ -65,7 +65,7 @@ def test_formulas_are_kept_where_all_they_use_is_known(workbook: Path) -> None:
 
 def test_a_sheet_and_a_range_can_be_chosen(workbook: Path) -> None:
     assert xlsx.sheets(workbook) == ["Path", "Other"]
-    assert xlsx.read(workbook, "Other").cells == [[3.0], [Written(46082.0, DATE)], [True]]
+    assert xlsx.read(workbook, "Other").cells == [[3.0], [FormattedNumber(46082.0, DATE)], [True]]
     part = xlsx.read(workbook, "Path", "B2:C4")
     assert part.cells[1] == [6900.0, Formula("=A2/A$1")]
     outside = xlsx.read(workbook, "Path", "B3:C4")
@@ -91,8 +91,8 @@ def test_openpyxl_writes_what_is_read(tmp_path: Path) -> None:
 def table() -> tuple[Document, str]:
     cells = [
         ["stage", "people", "share", "day"],
-        ["Visits", 18400.0, Formula("=B2/B$2"), Written(46082.0, DATE)],
-        ["Walks; tours", 6900.0, Formula('=IF(B3>0;B3/B$2;"a, b")'), Written(46083.0, DATE)],
+        ["Visits", 18400.0, Formula("=B2/B$2"), FormattedNumber(46082.0, DATE)],
+        ["Walks; tours", 6900.0, Formula('=IF(B3>0;B3/B$2;"a, b")'), FormattedNumber(46083.0, DATE)],
         ["None", None, Formula("=1/0"), True],
     ]
     return edits.add_table(Document(), "My path", cells)
@@ -118,7 +118,7 @@ def test_ods_keeps_formulas_and_values(tmp_path: Path) -> None:
     assert values[2][:3] == ["Walks; tours", 6900.0, 0.375]
     again = ods.read(path)
     assert again.cells[2][2] == Formula('=IF(B3>0;B3/B$2;"a, b")')
-    assert again.cells[1][3] == Written(46082.0, DATE)
+    assert again.cells[1][3] == FormattedNumber(46082.0, DATE)
 
 
 @pytest.mark.parametrize(
@@ -223,7 +223,7 @@ def test_odfdo_writes_what_is_read(tmp_path: Path) -> None:
     ],
 )
 def test_optional_decimals_are_optional_in_a_workbook(number: NumberText, code: str, tmp_path: Path) -> None:
-    rows: list[list[Any]] = [["n", "v"], ["a", Written(1.25, number)]]
+    rows: list[list[Any]] = [["n", "v"], ["a", FormattedNumber(1.25, number)]]
     document, _ = edits.add_table(Document(), "T", rows)
     path = tmp_path / "t.xlsx"
     path.write_bytes(xlsx.dumps([(document.tables[0], recalculate(document.tables))]))

@@ -16,7 +16,7 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.scale import Scale
 from kavlet.core.layout.context import least_plot
 from kavlet.core.scene.primitives import Shape
-from kavlet.core.spreadsheet.cells import Written
+from kavlet.core.spreadsheet.cells import FormattedNumber
 from kavlet.core.values.geometry import Rect, Size
 from kavlet.core.values.number_text import NumberText
 from tests.making import document, draw, free, labels, make, marks, table
@@ -115,7 +115,7 @@ def test_bubbles_at_the_ends_of_their_scales_lie_inside_the_plot() -> None:
 def test_each_axis_writes_its_numbers_as_its_own_column() -> None:
     percent = NumberText("percent", 0, 0)
     rows: list[list[Any]] = [["name", "share", "count"]]
-    rows += [[name, Written(0.1 * i, percent), 200.0 * i] for i, name in enumerate(NAMES, 1)]
+    rows += [[name, FormattedNumber(0.1 * i, percent), 200.0 * i] for i, name in enumerate(NAMES, 1)]
     made = make("points", rows, {"name": "name", "x": "share", "value": "count"})
     across = [text.text for text in made.figure.texts if text.kind == "tick" and text.key == "across"]
     along = [text.text for text in made.figure.texts if text.kind == "tick" and text.key == "along"]

@@ -13,7 +13,7 @@ from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.scale import Scale
 from kavlet.core.layout.frames import ticks
-from kavlet.core.layout.frames.scales import scaled
+from kavlet.core.layout.frames.scales import fixed_scale
 from kavlet.core.spreadsheet.cells import EPOCH
 from kavlet.core.values.number_text import PLAIN, NumberText
 from tests.making import document, draw, free, marks, table
@@ -78,7 +78,7 @@ def test_a_log_axis_can_t_show_zero_or_less() -> None:
     assert 2 in shown
     assert 3 in shown
     assert 0 not in shown
-    assert math.isnan(scaled(Scale(kind="log"), (1.0, 100.0), 200.0).share(-5.0))
+    assert math.isnan(fixed_scale(Scale(kind="log"), (1.0, 100.0), 200.0).share(-5.0))
 
 
 def test_a_reversed_axis_grows_downward() -> None:
@@ -88,7 +88,7 @@ def test_a_reversed_axis_grows_downward() -> None:
 
 
 def test_minor_gridlines_divide_each_step() -> None:
-    axis = scaled(Scale(minor=4, minimum=0.0, maximum=40.0, step=20.0), (0.0, 40.0), 200.0)
+    axis = fixed_scale(Scale(minor=4, minimum=0.0, maximum=40.0, step=20.0), (0.0, 40.0), 200.0)
     assert axis.ticks == (0, 20, 40)
     assert axis.minors == (5, 10, 15, 25, 30, 35)
 
@@ -96,7 +96,7 @@ def test_minor_gridlines_divide_each_step() -> None:
 @pytest.mark.parametrize("rule", ["125", "heckbert", "extended"])
 def test_every_rule_keeps_the_figures_within_the_ends(rule: str) -> None:
     for low, high in ((3.0, 97.0), (-17.0, 4.0), (0.00012, 0.00097), (1e9, 1.0001e9), (5.0, 5.0)):
-        axis = scaled(Scale(rule=rule, zero=False), (low, high), 260.0)  # type: ignore[arg-type]
+        axis = fixed_scale(Scale(rule=rule, zero=False), (low, high), 260.0)  # type: ignore[arg-type]
         assert axis.minimum <= low <= high <= axis.maximum
         assert all(axis.minimum - 1e-9 <= tick <= axis.maximum + 1e-9 * abs(axis.maximum) for tick in axis.ticks)
 
@@ -145,14 +145,14 @@ def test_crowded_names_never_lie_on_each_other(crowded: str) -> None:
 
 
 def test_the_free_end_of_a_scale_with_a_fixed_start_uses_the_step_of_what_is_shown() -> None:
-    axis = scaled(Scale(minimum=980.0), (990.0, 1010.0), 260.0)
+    axis = fixed_scale(Scale(minimum=980.0), (990.0, 1010.0), 260.0)
     assert (axis.minimum, axis.maximum) == (980, 1010)
     assert axis.ticks == (980, 985, 990, 995, 1000, 1005, 1010)
 
 
 @pytest.mark.parametrize(("low", "high"), [(0.0, 1.7e15), (0.0, 3e-9), (0.0, 2.4e-14), (-4e-7, 9e-7)])
 def test_ticks_are_exact_and_written_apart(low: float, high: float) -> None:
-    axis = scaled(Scale(), (low, high), 260.0)
+    axis = fixed_scale(Scale(), (low, high), 260.0)
     texts = [axis.text(tick, "en") for tick in axis.ticks]
     assert len(set(texts)) == len(axis.ticks) > 3
     assert [float(text.replace(",", "").replace("−", "-")) for text in texts] == list(axis.ticks)
@@ -169,11 +169,11 @@ def test_ticks_are_exact_and_written_apart(low: float, high: float) -> None:
 def test_an_axis_writes_as_its_column_with_the_decimals_its_steps_need(
     column: NumberText, top: float, text: str
 ) -> None:
-    axis = scaled(Scale(minimum=0.0, maximum=top), (0.0, top), 260.0, column)
+    axis = fixed_scale(Scale(minimum=0.0, maximum=top), (0.0, top), 260.0, column)
     assert axis.text(axis.ticks[-1], "en") == text
 
 
 def test_all_ticks_of_the_extended_rule_stay() -> None:
-    axis = scaled(Scale(rule="extended", zero=False), (51.781, 275.95), 130.0)
+    axis = fixed_scale(Scale(rule="extended", zero=False), (51.781, 275.95), 130.0)
     assert axis.ticks == (50, 150, 250)
     assert axis.minimum == 50

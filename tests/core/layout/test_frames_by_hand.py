@@ -22,7 +22,7 @@ from kavlet.core.layout.figure import Figure
 from kavlet.core.layout.frames import ticks
 from kavlet.core.layout.frames.field import GridField
 from kavlet.core.layout.frames.plane import BROADEST, Plane, sized_rows
-from kavlet.core.layout.frames.scales import scaled
+from kavlet.core.layout.frames.scales import fixed_scale
 from kavlet.core.scene.primitives import Shape
 from kavlet.core.spreadsheet.cells import EPOCH
 from kavlet.core.values.geometry import Rect, Size
@@ -30,7 +30,7 @@ from tests.making import free, table
 
 ROWS = table(["n", "v", "x"], ["a", "b", "c"], [10, 40, 20], [98, 100, 102])
 PLOT = Rect(100.0, 50.0, 300.0, 200.0)
-TEN = scaled(Scale(minimum=0.0, maximum=10.0), None, 200.0)
+TEN = fixed_scale(Scale(minimum=0.0, maximum=10.0), None, 200.0)
 
 
 def plane(lying: bool = False, backward: bool = False) -> Plane:
@@ -263,7 +263,7 @@ def test_weeks_begin_on_mondays_and_days_at_any() -> None:
 
 @pytest.mark.parametrize("figures", [(0.0, 0.0), (-5.0, 0.0), (0.0, 500.0), (2.0, 3.0)])
 def test_a_logarithmic_scale_begins_above_zero_and_spans_a_power_of_ten(figures: tuple[float, float]) -> None:
-    made_ = scaled(Scale(kind="log"), figures, 200.0)
+    made_ = fixed_scale(Scale(kind="log"), figures, 200.0)
     assert 0 < made_.minimum < made_.maximum
     assert math.log10(made_.minimum) == pytest.approx(round(math.log10(made_.minimum)))
     assert made_.maximum >= max(figures[1], 10 * made_.minimum - 1e-9)
@@ -271,7 +271,7 @@ def test_a_logarithmic_scale_begins_above_zero_and_spans_a_power_of_ten(figures:
 
 @pytest.mark.parametrize(("high", "style"), [(4e-9, "exponent"), (4.0, "number"), (4e20, "exponent"), (0.04, "number")])
 def test_ticks_of_very_large_and_small_figures_are_powers(high: float, style: str) -> None:
-    assert scaled(Scale(), (0.0, high), 200.0).number.style == style
+    assert fixed_scale(Scale(), (0.0, high), 200.0).number.style == style
 
 
 def test_a_rim_that_is_not_seen_has_neither_ticks_nor_texts() -> None:
@@ -298,8 +298,8 @@ def test_a_legend_of_shades_shows_the_middle_of_each() -> None:
 def test_multiples_need_a_step_and_an_end() -> None:
     assert ticks.multiples(0.0, 10.0, 0.0) == []
     assert ticks.multiples(0.0, 10.0, 5.0) == [0.0, 5.0, 10.0]
-    assert len(ticks.multiples(0.0, float(ticks.MOST), 1.0)) == ticks.MOST + 1
-    assert ticks.multiples(0.0, ticks.MOST + 1.0, 1.0) == []
+    assert len(ticks.multiples(0.0, float(ticks.MAX_TICKS), 1.0)) == ticks.MAX_TICKS + 1
+    assert ticks.multiples(0.0, ticks.MAX_TICKS + 1.0, 1.0) == []
 
 
 def test_months_begin_with_the_year() -> None:
@@ -312,5 +312,5 @@ def test_months_begin_with_the_year() -> None:
 
 
 def test_a_logarithmic_scale_whose_ends_are_one_ends_at_the_next_power() -> None:
-    made_ = scaled(Scale(kind="log", minimum=10.0, maximum=10.0), (20.0, 50.0), 200.0)
+    made_ = fixed_scale(Scale(kind="log", minimum=10.0, maximum=10.0), (20.0, 50.0), 200.0)
     assert (made_.minimum, made_.maximum) == (10.0, 1000.0)

@@ -6,7 +6,7 @@ import pytest
 
 from kavlet.core.charts.solid import Solid
 from kavlet.core.layout.solid.model import view_of
-from kavlet.core.layout.words.free_space import Room
+from kavlet.core.layout.words.free_space import FreeSpace
 from kavlet.core.values.geometry import Rect
 from tests.making import make, table
 
@@ -15,13 +15,13 @@ def test_a_text_is_free_only_inside_the_chart_and_on_nothing_taken() -> None:
     made = make("columns", table(["s", "v"], ["a", "b"], [1, 2]))
     text = next(one for one in made.figure.texts if one.kind == "name")
     box = text.bounds
-    assert Room(Rect(0.0, 0.0, 640.0, 360.0)).free(text)
-    assert not Room(Rect(box.x + 1.0, 0.0, 640.0, 360.0)).free(text)
-    assert not Room(Rect(0.0, 0.0, 640.0, box.bottom - 1.0)).free(text)
-    taken = Room(Rect(0.0, 0.0, 640.0, 360.0))
+    assert FreeSpace(Rect(0.0, 0.0, 640.0, 360.0)).free(text)
+    assert not FreeSpace(Rect(box.x + 1.0, 0.0, 640.0, 360.0)).free(text)
+    assert not FreeSpace(Rect(0.0, 0.0, 640.0, box.bottom - 1.0)).free(text)
+    taken = FreeSpace(Rect(0.0, 0.0, 640.0, 360.0))
     taken.take_rect(Rect(box.right - 1.0, box.y, 50.0, 5.0))
     assert not taken.free(text)
-    beside = Room(Rect(0.0, 0.0, 640.0, 360.0))
+    beside = FreeSpace(Rect(0.0, 0.0, 640.0, 360.0))
     beside.take_rect(Rect(box.right + 0.5, box.y, 50.0, 5.0))
     assert beside.free(text)
 

@@ -5,11 +5,11 @@ from typing import Any
 import msgspec
 import pytest
 
-from kavlet.core.layout.words.free_space import Room
+from kavlet.core.layout.words.free_space import FreeSpace
 from kavlet.core.layout.words.label_spots import LabelSpot
-from kavlet.core.layout.words.labels import Wanted, settle
+from kavlet.core.layout.words.labels import LabelRequest, settle
 from kavlet.core.pipeline.stages import Picture
-from kavlet.core.spreadsheet.cells import Written
+from kavlet.core.spreadsheet.cells import FormattedNumber
 from kavlet.core.styling.style import Dress, resolve
 from kavlet.core.values.colour import colour
 from kavlet.core.values.geometry import Rect
@@ -40,15 +40,15 @@ def test_labels_stay_inside_the_chart(recipe: str) -> None:
         assert -1e-6 <= text.bounds.y <= text.bounds.bottom <= made.figure.size.height + 1e-6
 
 
-def wanted(row: int, weight: float, dx: float = 0.0) -> Wanted:
+def wanted(row: int, weight: float, dx: float = 0.0) -> LabelRequest:
     spot = LabelSpot(50.0, 50.0, "middle", "middle", colour("#000000"))
     face = resolve(Dress()).face
-    return Wanted("value", "value", row, "Mere", face, 10.0, (spot,), dx=dx, weight=weight)
+    return LabelRequest("value", "value", row, "Mere", face, 10.0, (spot,), dx=dx, weight=weight)
 
 
 def test_where_room_is_short_the_heavier_label_stays_and_the_first_among_equals() -> None:
-    def kept(*labels: Wanted) -> list[int | None]:
-        placed, lost = settle(list(labels), Room(Rect(0.0, 0.0, 100.0, 100.0)))
+    def kept(*labels: LabelRequest) -> list[int | None]:
+        placed, lost = settle(list(labels), FreeSpace(Rect(0.0, 0.0, 100.0, 100.0)))
         assert len(placed) + lost == len(labels)
         return [text.row for text in placed]
 
@@ -59,7 +59,7 @@ def test_where_room_is_short_the_heavier_label_stays_and_the_first_among_equals(
 
 def test_a_label_writes_as_its_column_is_set_before_as_its_first_cell_was_typed() -> None:
     percent, plain = NumberText(style="percent"), NumberText(suffix=" t")
-    rows: list[list[Any]] = [["n", "v"], ["a", Written(0.25, percent)], ["b", 0.5]]
+    rows: list[list[Any]] = [["n", "v"], ["a", FormattedNumber(0.25, percent)], ["b", 0.5]]
     made = document("columns", rows, labels="values")
     assert labels(draw(made), "series 1") == ["25%", "50%"]  # all as the first was typed
     first = made.tables[0]
@@ -81,8 +81,8 @@ def test_labels_of_a_crowd_keep_their_size_and_try_the_nearest_places(count: int
     """One above another from place to place; only the first of all finds its own free, the last ones lie far out."""
     spots = tuple(LabelSpot(20.0, 20.0, "start", "top", colour("#000000")) for _ in range(20))
     far = (*spots, LabelSpot(20.0, 60.0, "start", "top", colour("#000000")))
-    wanted = [Wanted("a", "a", row, "x", "FiraSans-Regular", 10.0, far) for row in range(count)]
-    placed, lost = settle(wanted, Room(Rect(0.0, 0.0, 200.0, 100.0)))
+    wanted = [LabelRequest("a", "a", row, "x", "FiraSans-Regular", 10.0, far) for row in range(count)]
+    placed, lost = settle(wanted, FreeSpace(Rect(0.0, 0.0, 200.0, 100.0)))
     assert len(placed) == (2 if count == 300 else 1)
     assert lost == count - len(placed)
     assert {text.size for text in placed} <= {10.0, size}

@@ -22,7 +22,7 @@ from kavlet.core.layout.figure import Figure, PlacedText
 from kavlet.core.layout.frames.disc import Disc
 from kavlet.core.layout.frames.field import GridField
 from kavlet.core.layout.frames.plane import Plane, sized_rows
-from kavlet.core.layout.frames.scales import Scaled, scaled
+from kavlet.core.layout.frames.scales import FixedScale, fixed_scale
 from kavlet.core.layout.frames.ticks import decades, extended
 from kavlet.core.layout.furniture import FULL_SIZE, sizes
 from kavlet.core.scene.primitives import Shape
@@ -94,7 +94,7 @@ def test_rings_without_room_for_gaps_have_none() -> None:
 
 
 def plane(lying: bool, turned_round: bool = False) -> Plane:
-    first, across = Scaled("linear", 0.0, 10.0), Scaled("linear", 0.0, 4.0)
+    first, across = FixedScale("linear", 0.0, 10.0), FixedScale("linear", 0.0, 4.0)
     return Plane(Rect(10, 20, 100, 80), lying, first, None, across, 4, 10.0, 5.0, 2.5, turned_round, {})
 
 
@@ -110,7 +110,7 @@ def test_places_of_a_plane() -> None:
     assert lying.point(3, 4) == (4, 3)
     assert standing.box(12, 10, 90, 30) == Rect(12, 30, 10, 60)
     assert lying.box(12, 10, 90, 30) == Rect(30, 12, 60, 10)
-    bare = Plane(Rect(0, 0, 10, 10), False, Scaled("linear", 0.0, 1.0), None, None, 1, 1.0, 1.0, 0.0, False, {})
+    bare = Plane(Rect(0, 0, 10, 10), False, FixedScale("linear", 0.0, 1.0), None, None, 1, 1.0, 1.0, 0.0, False, {})
     assert math.isnan(bare.across_value(1.0))
 
 
@@ -149,7 +149,7 @@ def test_texts_shrink_with_small_charts_and_stay_readable_in_print(size: Size, s
 
 
 def axis_number(scale: Scale, column: NumberText, span: tuple[float, float] = (0.0, 1.0)) -> NumberText:
-    return scaled(scale, span, 200.0, column).number
+    return fixed_scale(scale, span, 200.0, column).number
 
 
 def test_an_axis_writes_as_its_column_with_the_decimals_its_steps_need() -> None:

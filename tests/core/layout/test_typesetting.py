@@ -3,8 +3,8 @@
 import pytest
 
 from kavlet.core.document import edits
-from kavlet.core.layout.words.free_space import Room, body_of
-from kavlet.core.text.disambiguate import apart
+from kavlet.core.layout.words.free_space import FreeSpace, body_of
+from kavlet.core.text.disambiguate import disambiguated
 from kavlet.core.text.shaping import width
 from kavlet.core.values.geometry import Rect, Size
 from tests.making import document, draw, findings, table
@@ -31,7 +31,7 @@ ALIKE = [
 
 @pytest.mark.parametrize(("most", "lines"), [(300.0, 1), (120.0, 1), (60.0, 2), (40.0, 3), (30.0, 1)])
 def test_names_that_begin_alike_are_cut_where_they_agree(most: float, lines: int) -> None:
-    made = apart(ALIKE, FACE, 9.0, most, lines)
+    made = disambiguated(ALIKE, FACE, 9.0, most, lines)
     assert len(set(made)) == len(ALIKE)
     for held, name in zip(made, ALIKE, strict=True):
         assert len(held) <= lines
@@ -40,12 +40,12 @@ def test_names_that_begin_alike_are_cut_where_they_agree(most: float, lines: int
 
 
 def test_names_are_cut_after_a_word_and_only_where_they_must_be() -> None:
-    assert apart(["Reed pond", "Mill"], FACE, 9.0, 100.0) == [("Reed pond",), ("Mill",)]
-    (long,) = apart(["Visitors at the northern hide"], FACE, 9.0, 80.0)
+    assert disambiguated(["Reed pond", "Mill"], FACE, 9.0, 100.0) == [("Reed pond",), ("Mill",)]
+    (long,) = disambiguated(["Visitors at the northern hide"], FACE, 9.0, 80.0)
     assert long == ("Visitors at the…",)
-    assert apart(["same", "same"], FACE, 9.0, 10.0)[0] == apart(["same", "same"], FACE, 9.0, 10.0)[1]
-    assert apart(["", "one"], FACE, 9.0, 50.0) == [(), ("one",)]
-    words = apart(["Reedwiesenbewässerung", "Reedwiesenbewässerer"], FACE, 9.0, 80.0)
+    assert disambiguated(["same", "same"], FACE, 9.0, 10.0)[0] == disambiguated(["same", "same"], FACE, 9.0, 10.0)[1]
+    assert disambiguated(["", "one"], FACE, 9.0, 50.0) == [(), ("one",)]
+    words = disambiguated(["Reedwiesenbewässerung", "Reedwiesenbewässerer"], FACE, 9.0, 80.0)
     assert [held[0].split("…")[1] for held in words] == ["ung", "er"]
 
 
@@ -105,7 +105,7 @@ def test_what_is_typed_by_hand_stands_in_its_colour_wherever_that_is() -> None:
 def test_a_leader_crosses_no_text_and_no_other_mark() -> None:
     made = drawn(Case("bubbles", 40, "short", "own", False))
     assert made is not None
-    room = Room(Rect(0.0, 0.0, 640.0, 360.0))
+    room = FreeSpace(Rect(0.0, 0.0, 640.0, 360.0))
     for mark in made.figure.marks:
         held = body_of(mark)
         if held is not None:

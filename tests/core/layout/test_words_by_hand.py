@@ -19,7 +19,7 @@ from kavlet.core.charts.texts import Note, Text
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.layout.figure import Figure, PlacedText
 from kavlet.core.layout.stacks import slots
-from kavlet.core.layout.words.free_space import Room
+from kavlet.core.layout.words.free_space import FreeSpace
 from kavlet.core.layout.words.label_spots import scattered_spots
 from kavlet.core.layout.words.radial_labels import FlatRim
 from kavlet.core.layout.words.text_lines import upright
@@ -255,7 +255,7 @@ def test_what_is_led_takes_the_room_of_its_leader_from_end_to_end() -> None:
         Size(400, 300),
     ).figure
     text = labels(figure)[1]
-    room = Room(Rect(0, 0, 400, 300))
+    room = FreeSpace(Rect(0, 0, 400, 300))
     room.take(text)
     for x, y in text.leader:
         assert not room.free_rect(Rect(x - 0.3, y - 0.3, 0.6, 0.6))

@@ -7,7 +7,7 @@ import pytest
 from kavlet.core.charts.line import Line
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.office_model.chart_model import PlainChart
+from kavlet.core.office_model.chart_model import ChartModel
 from kavlet.core.office_model.number_codes import code, decimals, told
 from kavlet.core.spreadsheet.cells import Formula
 from kavlet.core.spreadsheet.recalculate import recalculate
@@ -19,7 +19,7 @@ ROWS = [["stage", "people", "goal"], ["Gate", 400.0, 500.0], ["Hide", 240.0, 200
 
 
 def plain(recipe: str, rows: list[list[object]] = ROWS, settings: dict[str, object] | None = None,
-          looks: dict[str, object] | None = None, locale: str = "en") -> PlainChart:  # fmt: skip
+          looks: dict[str, object] | None = None, locale: str = "en") -> ChartModel:  # fmt: skip
     return whole(recipe, rows, settings, looks, locale).charts[0]
 
 
@@ -36,7 +36,7 @@ def whole(recipe: str, rows: list[list[object]] = ROWS, settings: dict[str, obje
     return made(document, chart)
 
 
-def said(chart: PlainChart) -> str:
+def said(chart: ChartModel) -> str:
     return "; ".join(map(str, chart.differs))
 
 

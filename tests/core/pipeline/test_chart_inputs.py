@@ -8,7 +8,7 @@ from kavlet.core.pipeline.chart_inputs import data_of, helpers_of, inputs_of
 from kavlet.core.recipes.recipe import Inputs
 from kavlet.core.recipes.registry import recipe
 from kavlet.core.shapes.symbol import Symbol
-from kavlet.core.spreadsheet.cells import Formula, Written
+from kavlet.core.spreadsheet.cells import FormattedNumber, Formula
 from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.spreadsheet.table import Table
 from kavlet.core.values.errors import KavletError
@@ -48,7 +48,7 @@ def test_columns_are_read_without_their_head() -> None:
 def test_a_column_writes_as_it_says_else_as_its_first_cell_was_typed() -> None:
     made = document("funnel", ROWS, {"name": "stage", "value": "people"})
     assert "c2" not in _read(made)[1].number_texts
-    typed = _with(made, 1, cells=("people", 40.0, Written(0.2, PERCENT)))
+    typed = _with(made, 1, cells=("people", 40.0, FormattedNumber(0.2, PERCENT)))
     assert _read(typed)[1].number_texts["c2"] == PERCENT
     formula = _with(made, 1, cells=("people", Formula("=1/2", number=PERCENT), 20.0))
     assert _read(formula)[1].number_texts["c2"] == PERCENT

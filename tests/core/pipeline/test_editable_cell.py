@@ -8,10 +8,10 @@ from kavlet.core.document import edits
 from kavlet.core.document.charts import data_direction
 from kavlet.core.document.document import Document
 from kavlet.core.pages.items.key_figure import KeyFigure
-from kavlet.core.pipeline.editable_cell import LiveCell, cell_of_figure, cell_of_mark, same_cell, with_number
+from kavlet.core.pipeline.editable_cell import EditableCell, cell_of_figure, cell_of_mark, same_cell, with_number
 from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.recipes.registry import RECIPES
-from kavlet.core.spreadsheet.cells import Formula, Written
+from kavlet.core.spreadsheet.cells import FormattedNumber, Formula
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import NumberText
 
@@ -26,11 +26,11 @@ def made(
     return document
 
 
-def places(document: Document) -> dict[int, LiveCell]:
+def places(document: Document) -> dict[int, EditableCell]:
     """The cells of all marks that show one, by row."""
     pictures = Pictures()
     picture = pictures.picture(document, "k1")
-    found: dict[int, LiveCell] = {}
+    found: dict[int, EditableCell] = {}
     for mark in picture.figure.marks:
         if mark.visible and not mark.helper and mark.row >= 0:
             try:
@@ -47,7 +47,7 @@ def places(document: Document) -> dict[int, LiveCell]:
 )  # fmt: skip
 def test_marks_lead_to_their_own_cells(recipe: str) -> None:
     """Also where a mark draws a share of the figure, or stands for it by symbols."""
-    assert places(made(recipe)) == {row: LiveCell("t1", 1, row + 1) for row in range(3)}
+    assert places(made(recipe)) == {row: EditableCell("t1", 1, row + 1) for row in range(3)}
 
 
 def test_a_mark_of_a_second_series_leads_to_its_column() -> None:
@@ -56,7 +56,7 @@ def test_a_mark_of_a_second_series_leads_to_its_column() -> None:
     picture = pictures.picture(document, "k1")
     second = [mark for mark in picture.figure.marks if mark.key == "series 2"]
     cells = [cell_of_mark(document, document.chart("k1"), picture, mark) for mark in second]
-    assert cells == [LiveCell("t1", 2, row) for row in (1, 2, 3)]
+    assert cells == [EditableCell("t1", 2, row) for row in (1, 2, 3)]
 
 
 def test_a_figure_that_is_computed_is_refused() -> None:
@@ -73,7 +73,9 @@ def test_stepping_marks_lead_to_the_row_of_their_period() -> None:
 
 
 def test_a_figure_read_across_is_changed_where_it_is_typed() -> None:
-    document = data_direction.across(made("columns", {"name": ("c1",), "value": ("c2", "c3")}), "k1", 1, ("c2", "c3"))
+    document = data_direction.read_across(
+        made("columns", {"name": ("c1",), "value": ("c2", "c3")}), "k1", 1, ("c2", "c3")
+    )
     found = places(document)
     changed = with_number(document, found[0], 77.0)
     assert changed.table("t1").columns[1].cells[2] == 77.0
@@ -81,9 +83,13 @@ def test_a_figure_read_across_is_changed_where_it_is_typed() -> None:
 
 @pytest.mark.parametrize(
     ("formula", "place"),
-    [("=Gates!B2", LiveCell("t1", 1, 1)), ("=B3", LiveCell("t1", 1, 2)), ("='Gates'!$C$4", LiveCell("t1", 2, 3))],
+    [
+        ("=Gates!B2", EditableCell("t1", 1, 1)),
+        ("=B3", EditableCell("t1", 1, 2)),
+        ("='Gates'!$C$4", EditableCell("t1", 2, 3)),
+    ],
 )
-def test_key_figures_lead_to_their_cells(formula: str, place: LiveCell) -> None:
+def test_key_figures_lead_to_their_cells(formula: str, place: EditableCell) -> None:
     assert cell_of_figure(made("columns"), KeyFigure("", value=formula)) == place
 
 
@@ -95,9 +101,9 @@ def test_key_figures_that_are_computed_are_refused(formula: str) -> None:
 
 def test_another_number_is_written_as_the_one_before() -> None:
     percent = NumberText("percent", 0, 0)
-    document = edits.set_cells(made("columns"), "t1", {(2, 1): Written(0.5, percent)})
-    changed = with_number(document, LiveCell("t1", 2, 1), 0.75)
-    assert changed.table("t1").columns[2].cells[1] == Written(0.75, percent)
+    document = edits.set_cells(made("columns"), "t1", {(2, 1): FormattedNumber(0.5, percent)})
+    changed = with_number(document, EditableCell("t1", 2, 1), 0.75)
+    assert changed.table("t1").columns[2].cells[1] == FormattedNumber(0.75, percent)
 
 
 NUMBERS = st.lists(st.sampled_from([10.0, 20.0, 30.0, 40.0]), min_size=6, max_size=6)  # which are often equal
@@ -163,7 +169,7 @@ def test_growth_leads_to_no_cell() -> None:
 
 def test_a_figure_that_was_changed_or_moved_meanwhile_is_not_overwritten() -> None:
     before = made("columns")
-    place = LiveCell("t1", 1, 2)
+    place = EditableCell("t1", 1, 2)
     assert same_cell(before, edits.set_cells(before, "t1", {(1, 1): 7.0}), place)
     assert not same_cell(before, edits.set_cells(before, "t1", {(1, 2): 7.0}), place)
     assert not same_cell(before, edits.insert_rows(before, "t1", 1), place)

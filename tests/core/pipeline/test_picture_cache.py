@@ -6,7 +6,7 @@ import pytest
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.document.looks import look_edits
-from kavlet.core.pipeline.chart_inputs import MOST_ROWS
+from kavlet.core.pipeline.chart_inputs import MAX_ROWS
 from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.styling.theme import theme
 from kavlet.core.values.errors import KavletError
@@ -44,6 +44,6 @@ def test_the_most_rows_a_chart_shows() -> None:
     def rows(count: int) -> Document:
         return document("columns", table(["n", "v"], [f"r{i}" for i in range(count)], [1.0] * count))
 
-    assert len(Pictures().picture(rows(MOST_ROWS), "k1").build.inputs.names) == MOST_ROWS
-    with pytest.raises(KavletError, match=f"{MOST_ROWS + 1:,} rows"):
-        Pictures().picture(rows(MOST_ROWS + 1), "k1")
+    assert len(Pictures().picture(rows(MAX_ROWS), "k1").build.inputs.names) == MAX_ROWS
+    with pytest.raises(KavletError, match=f"{MAX_ROWS + 1:,} rows"):
+        Pictures().picture(rows(MAX_ROWS + 1), "k1")

@@ -10,7 +10,7 @@ from kavlet.core.document.document import Document
 from kavlet.core.document.pages import page_edits
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.proof.bulk_remedies import mended
-from kavlet.core.proof.findings_json import told
+from kavlet.core.proof.findings_json import findings_json
 from kavlet.core.proof.proofreading import proofread
 from kavlet.core.values.errors import KavletError
 from tests.making import table
@@ -72,7 +72,7 @@ def test_a_page_is_silenced_by_itself() -> None:
 
 def test_what_is_told_is_plain_json() -> None:
     document = silenced_findings.silenced(three(), "one-legend", "Asked for.", chart="k1")
-    held = json.loads(json.dumps(told(proofread(document).all, document)))
+    held = json.loads(json.dumps(findings_json(proofread(document).all, document)))
     first = next(one for one in held if one["check"] == "one-legend")
     assert first == {
         "check": "one-legend", "severity": "note", "figure": 1.0, "message": "The legend has one entry only.",

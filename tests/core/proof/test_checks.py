@@ -20,7 +20,7 @@ from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.proof.checks.title_missing import message_now
 from kavlet.core.proof.proofreading import drawn_chart
 from kavlet.core.proof.registry import CHECKS
-from kavlet.core.spreadsheet.cells import Cell, Formula, Written
+from kavlet.core.spreadsheet.cells import Cell, FormattedNumber, Formula
 from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.values.number_text import WHOLE_PERCENT
 from tests.core.proof.proofed import after, grave, is_same, of_first_chart, remedy
@@ -47,7 +47,7 @@ def named(count: int, *columns: list[Any], heads: tuple[str, ...] = ("value",)) 
 
 def percents(*shares: float) -> list[list[Cell]]:
     rows: list[list[Cell]] = [["part", "share"]]
-    return [*rows, *([PLACES[i], Written(share, WHOLE_PERCENT)] for i, share in enumerate(shares))]
+    return [*rows, *([PLACES[i], FormattedNumber(share, WHOLE_PERCENT)] for i, share in enumerate(shares))]
 
 
 def free(layers: tuple[Any, ...], rows: list[list[Cell]], **chart: Any) -> Document:

@@ -27,7 +27,7 @@ from kavlet.core.proof.checks.typed_number import numbers_in
 from kavlet.core.proof.checks.unsorted import has_order
 from kavlet.core.proof.finding import Finding
 from kavlet.core.proof.proofreading import drawn_chart
-from kavlet.core.spreadsheet.cells import Formula, Written
+from kavlet.core.spreadsheet.cells import FormattedNumber, Formula
 from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.styling.palettes import palettes
 from kavlet.core.styling.style import Dress, resolve
@@ -299,7 +299,7 @@ def test_joined_rows_keep_how_their_figures_are_written() -> None:
     share[3][0] = share[1][0]
     of = made("columns", share)
     cell = after(of, remedy(only(of, "doubles"), "join")).tables[0].columns[1].cells[1]
-    assert isinstance(cell, Written)
+    assert isinstance(cell, FormattedNumber)
     assert cell.value == pytest.approx(0.7)
     computed = made("columns", table(["a", "v"], ["x", "y", "x"], [1, Formula("=B2*2"), 5]))
     assert keys(only(computed, "doubles")) == ["number"]
@@ -620,7 +620,7 @@ def test_a_symbol_set_by_hand_is_repeated_by_count() -> None:
 
 
 def test_a_day_between_others_is_filled_in_by_its_neighbours() -> None:
-    days = [Written(46000.0 + day, DATE) for day in (0, 1, 2, 3, 4, 5)]
+    days = [FormattedNumber(46000.0 + day, DATE) for day in (0, 1, 2, 3, 4, 5)]
     of = made("lines", table(["day", "level"], days, [10, None, None, 40, 41, 43]))
     one = only(of, "missing")
     assert keys(one) == ["show as gap", "fill", "take out"]

@@ -9,7 +9,7 @@ from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.proof.proofreading import proofread
-from kavlet.core.spreadsheet.cells import Cell, Written
+from kavlet.core.spreadsheet.cells import Cell, FormattedNumber
 from kavlet.core.values.number_text import WHOLE_PERCENT
 from tests.core.proof.proofed import grave, of_first_chart
 from tests.making import document, table
@@ -21,7 +21,7 @@ GATES = ["Mill gate", "Station path", "North dyke", "Old ferry", "Reed bridge"]
 
 
 def _shares(*shares: float) -> list[list[Cell]]:
-    return [["part", "share"], *([GATES[i], Written(share, WHOLE_PERCENT)] for i, share in enumerate(shares))]
+    return [["part", "share"], *([GATES[i], FormattedNumber(share, WHOLE_PERCENT)] for i, share in enumerate(shares))]
 
 
 SORTED = table(["gate", "visitors"], GATES, [610, 480, 350, 290, 120])

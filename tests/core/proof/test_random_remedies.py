@@ -10,7 +10,7 @@ from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.document.looks import look_edits
 from kavlet.core.recipes.registry import RECIPES
-from kavlet.core.spreadsheet.cells import Cell, Formula, Written
+from kavlet.core.spreadsheet.cells import Cell, FormattedNumber, Formula
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import WHOLE_PERCENT
 from tests.core.proof.proofed import after, grave, is_same, of_first_chart
@@ -38,7 +38,7 @@ def _value(chance: random.Random, kind: str) -> Cell:
         case "small":
             return float(chance.randint(0, 9))
         case "percent":
-            return Written(round(chance.random() * 0.6, 3), WHOLE_PERCENT)
+            return FormattedNumber(round(chance.random() * 0.6, 3), WHOLE_PERCENT)
         case "large":
             return round(chance.lognormvariate(8, 2), chance.choice([0, 0, 2]))
         case "below":

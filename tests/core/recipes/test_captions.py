@@ -13,7 +13,7 @@ from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.pipeline.alt_text import own_alt
 from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.recipes.captions import headline, told
-from kavlet.core.recipes.facts import MOST, Shown, fitting
+from kavlet.core.recipes.facts import MAX_CHARACTERS, ShownFigures, fitting
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.recipes.sentences import correlation
 from kavlet.core.values.errors import KavletError
@@ -70,7 +70,7 @@ def test_alt_texts_of_the_demo_are_messages_and_short(locale: str) -> None:
     pictures = Pictures()
     for chart in held.charts:
         figure = pictures.picture(held, chart.id).figure
-        assert 30 < len(figure.alt_text) <= MOST, chart.name
+        assert 30 < len(figure.alt_text) <= MAX_CHARACTERS, chart.name
         assert figure.alt_text.endswith(".")
         assert any(digit in figure.alt_text for digit in "123456789"), chart.name
         assert len(figure.long_text) >= 20
@@ -86,7 +86,7 @@ def test_long_names_are_cut_and_no_figures_are_said(recipe: str) -> None:
         made = make(recipe, rows)
     except KavletError:
         return
-    assert len(made.figure.alt_text) <= MOST
+    assert len(made.figure.alt_text) <= MAX_CHARACTERS
 
 
 def test_as_many_sentences_as_fit_are_said() -> None:
@@ -125,6 +125,6 @@ def test_a_chart_of_layers_of_its_own_says_what_it_shows() -> None:
 
 
 def test_nothing_is_said_of_no_figures() -> None:
-    empty = Shown("Columns", "", (), (), False, "en")
+    empty = ShownFigures("Columns", "", (), (), False, "en")
     assert told(empty) == "Columns. It holds no figures."
     assert headline(empty) == ""

@@ -12,7 +12,7 @@ from kavlet.core.layout.figure import PlacedText
 from kavlet.core.layout.marks.bars import break_path
 from kavlet.core.pipeline.stages import Picture
 from kavlet.core.recipes.registry import RECIPES
-from kavlet.core.spreadsheet.cells import Formula, Written
+from kavlet.core.spreadsheet.cells import FormattedNumber, Formula
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect, Size
 from kavlet.core.values.number_text import WHOLE_PERCENT
@@ -113,7 +113,7 @@ def test_figures_that_are_no_shares_become_shares_of_the_largest() -> None:
 
 
 def test_percents_are_shares_even_above_a_whole() -> None:
-    made = make("capsule", bars("ab", Written(1.3, WHOLE_PERCENT), Written(0.03, WHOLE_PERCENT)))
+    made = make("capsule", bars("ab", FormattedNumber(1.3, WHOLE_PERCENT), FormattedNumber(0.03, WHOLE_PERCENT)))
     assert helper(made, "share") == [1.3, 0.03]
     assert labels(made, "share") == ["130%", "3%"]
 

@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from kavlet.core.spreadsheet.cell_input import shown_for_editing, typed
-from kavlet.core.spreadsheet.cells import Cell, Formula, Written
+from kavlet.core.spreadsheet.cells import Cell, FormattedNumber, Formula
 from kavlet.core.text.numbers import listed_locale, written
 from kavlet.core.values.number_text import DATE, PERCENT, PLAIN, NumberStyle, NumberText
 
@@ -45,12 +45,12 @@ def test_written(value: float, how: NumberText, locale: str, text: str) -> None:
         ("18,400", 18400.0),
         ("18 400", 18400.0),
         ("1,5", "1,5"),  # no group of three digits: not a number where the comma groups
-        ("12 %", Written(0.12, NumberText(style="percent", most_decimals=1))),
-        ("2026-03-01", Written(46082.0, DATE)),
-        ("1.3.2026", Written(46082.0, DATE)),
+        ("12 %", FormattedNumber(0.12, NumberText(style="percent", most_decimals=1))),
+        ("2026-03-01", FormattedNumber(46082.0, DATE)),
+        ("1.3.2026", FormattedNumber(46082.0, DATE)),
         ("2026-02-30", "2026-02-30"),
-        ("€ 300", Written(300.0, NumberText("number", 0, 2, prefix="€ "))),
-        ("1,250.50 €", Written(1250.5, NumberText("number", 2, 2, suffix=" €"))),
+        ("€ 300", FormattedNumber(300.0, NumberText("number", 0, 2, prefix="€ "))),
+        ("1,250.50 €", FormattedNumber(1250.5, NumberText("number", 2, 2, suffix=" €"))),
         ("−3", -3.0),
         ("1e3", 1000.0),
         ("=A1", Formula("=A1")),
@@ -69,12 +69,12 @@ def test_typed(text: str, cell: Cell) -> None:
 
 def test_typed_with_a_decimal_comma() -> None:
     assert typed("1.234,5", ",", ".") == 1234.5
-    assert typed("0,5 %", ",", ".") == Written(0.005, NumberText(style="percent", most_decimals=1))
+    assert typed("0,5 %", ",", ".") == FormattedNumber(0.005, NumberText(style="percent", most_decimals=1))
 
 
 _written = st.one_of(
-    st.integers(-900, 900).map(lambda n: Written(n / 1000, NumberText(style="percent", most_decimals=1))),
-    st.integers(-90_000, 90_000).map(lambda n: Written(float(n), DATE)),
+    st.integers(-900, 900).map(lambda n: FormattedNumber(n / 1000, NumberText(style="percent", most_decimals=1))),
+    st.integers(-90_000, 90_000).map(lambda n: FormattedNumber(float(n), DATE)),
 )
 
 

@@ -3,40 +3,40 @@
 import pytest
 
 from kavlet.core.messages import say
-from kavlet.core.values.cancellation import GivenUp, Work, doing, go_on, limited
+from kavlet.core.values.cancellation import CancellableTask, Cancelled, check_cancelled, running, time_limit
 from kavlet.core.values.errors import KavletError
-from kavlet.core.values.identity_cache import lately
+from kavlet.core.values.identity_cache import cached_by_identity
 
 
 def test_nothing_is_asked_outside_work() -> None:
-    go_on()
+    check_cancelled()
 
 
 def test_what_is_given_up_ends_where_it_asks_and_so_does_what_is_part_of_it() -> None:
-    work = Work()
-    with doing(work):
-        go_on()
-        with limited(60.0, say("long")):
-            go_on()
+    work = CancellableTask()
+    with running(work):
+        check_cancelled()
+        with time_limit(60.0, say("long")):
+            check_cancelled()
             work.give_up()
-            with pytest.raises(GivenUp, match="nothing has changed"):
-                go_on()
-    go_on()
+            with pytest.raises(Cancelled, match="nothing has changed"):
+                check_cancelled()
+    check_cancelled()
 
 
 def test_a_limit_says_its_sentence_and_ends_with_its_block() -> None:
-    with limited(-1.0, say("It takes too long.")):
+    with time_limit(-1.0, say("It takes too long.")):
         with pytest.raises(KavletError, match="It takes too long"):
-            go_on()
-        with limited(60.0, say("inner")), pytest.raises(KavletError, match="It takes too long"):
-            go_on()
-    go_on()
+            check_cancelled()
+        with time_limit(60.0, say("inner")), pytest.raises(KavletError, match="It takes too long"):
+            check_cancelled()
+    check_cancelled()
 
 
 def test_the_last_answers_are_kept_for_the_same_objects_alone() -> None:
     asked: list[object] = []
 
-    @lately(2)
+    @cached_by_identity(2)
     def first(of: list[int]) -> int:
         asked.append(of)
         return of[0]

@@ -9,11 +9,11 @@ import pytest
 
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
-from kavlet.core.files.formats import Wish
+from kavlet.core.files.formats import ExportOptions
 from kavlet.core.office_model.figure_table import figures_of
-from kavlet.core.web.html import SCRIPT, WebSheet, WebStep, dumps
+from kavlet.core.web.html import SCRIPT, WebPage, WebStep, dumps
 from kavlet.export.html import page
-from kavlet.export.outgoing import Outgoing
+from kavlet.export.outgoing import Export
 from tests.office import made
 
 ROWS = [["stage", "people"], ["Gate & <co>", 1400.0], ["Hide", 240.0]]
@@ -28,7 +28,7 @@ def document(title: str = "") -> tuple[Document, str]:
 @pytest.fixture
 def text() -> str:
     held, chart = document("A </script><script>alert(1)</script> title")
-    return page(Outgoing(held, (chart,), title="Gates"), Wish(".html")).content.decode()
+    return page(Export(held, (chart,), title="Gates"), ExportOptions(".html")).content.decode()
 
 
 class _Parsed(HTMLParser):
@@ -96,9 +96,7 @@ def test_steps_are_all_there_and_named() -> None:
     held, chart = document()
     one = made(held, chart)
     scene = one.picture.scene
-    sheet = WebSheet(
-        "Counts", (WebStep("March", scene, scene), WebStep("April", scene, scene)), figures_of(one.picture)
-    )
+    sheet = WebPage("Counts", (WebStep("March", scene, scene), WebStep("April", scene, scene)), figures_of(one.picture))
     text = dumps([sheet], "Counts", "de")
     assert text.count('class="step') == 3  # two steps and the control
     assert 'data-steps="[&quot;March&quot;,&quot;April&quot;]"' in text

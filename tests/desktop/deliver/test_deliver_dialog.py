@@ -11,36 +11,36 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFileDialog, QMessageBox
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.files.formats import Wish
+from kavlet.core.files.formats import ExportOptions
 from kavlet.core.values.sizes import MM
-from kavlet.desktop.deliver.deliver_dialog import DeliverSheet
-from kavlet.desktop.deliver.last_delivery import Choice
+from kavlet.desktop.deliver.deliver_dialog import DeliverDialog
+from kavlet.desktop.deliver.last_delivery import DeliveryChoice
 from kavlet.desktop.window import Window
 from tests.desktop.taken_again import settled
 
 STEPPING = "k16"  # the chart of the demo that goes through periods
 
 
-def sheet_of(window: Window, qtbot: QtBot, choice: Choice) -> DeliverSheet:
+def sheet_of(window: Window, qtbot: QtBot, choice: DeliveryChoice) -> DeliverDialog:
     window.delivering.show(choice)
-    sheet = window.findChildren(DeliverSheet)[-1]
+    sheet = window.findChildren(DeliverDialog)[-1]
     qtbot.waitUntil(sheet.save.isEnabled, timeout=20_000)
     return sheet
 
 
-def choose(sheet: DeliverSheet, qtbot: QtBot, ending: str) -> None:
+def choose(sheet: DeliverDialog, qtbot: QtBot, ending: str) -> None:
     qtbot.mouseClick(sheet.format.buttons[ending], Qt.MouseButton.LeftButton)
     qtbot.waitUntil(sheet.save.isEnabled, timeout=20_000)
 
 
-def save(sheet: DeliverSheet, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch, path: Path) -> None:
+def save(sheet: DeliverDialog, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch, path: Path) -> None:
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (str(path), ""))
     qtbot.mouseClick(sheet.save, Qt.MouseButton.LeftButton)
     qtbot.waitUntil(path.exists, timeout=20_000)
 
 
 def test_what_differs_in_a_real_chart_is_said_before_saving(window: Window, qtbot: QtBot) -> None:
-    sheet = sheet_of(window, qtbot, Choice(one="k1", wish=Wish(".pptx")))
+    sheet = sheet_of(window, qtbot, DeliveryChoice(one="k1", wish=ExportOptions(".pptx")))
     assert sheet.differs.isVisible()
     assert "the pale bodies between the bars are missing" in sheet.differs.text()
     qtbot.mouseClick(sheet.as_.button("picture"), Qt.MouseButton.LeftButton)
@@ -49,7 +49,7 @@ def test_what_differs_in_a_real_chart_is_said_before_saving(window: Window, qtbo
 
 
 def test_only_fields_that_mean_something_are_seen(window: Window, qtbot: QtBot) -> None:
-    sheet = sheet_of(window, qtbot, Choice(one="k1"))
+    sheet = sheet_of(window, qtbot, DeliveryChoice(one="k1"))
     seen = {".png": "resolution", ".svg": "outlines", ".docx": "as_", ".eml": "to"}
     for ending, field in seen.items():
         choose(sheet, qtbot, ending)
@@ -59,17 +59,17 @@ def test_only_fields_that_mean_something_are_seen(window: Window, qtbot: QtBot) 
 
 
 def test_ways_that_cannot_be_gone_say_why(window: Window, qtbot: QtBot) -> None:
-    sheet = sheet_of(window, qtbot, Choice("pages", wish=Wish(".pdf")))
+    sheet = sheet_of(window, qtbot, DeliveryChoice("pages", wish=ExportOptions(".pdf")))
     assert not sheet.format.buttons[".xlsx"].isEnabled()
     assert "Charts" in sheet.format.buttons[".xlsx"].toolTip()
     assert not sheet.format.buttons[".gif"].isEnabled()
-    other = sheet_of(window, qtbot, Choice(one=STEPPING))
+    other = sheet_of(window, qtbot, DeliveryChoice(one=STEPPING))
     assert other.format.buttons[".gif"].isEnabled()
 
 
 def test_a_chart_leaves_in_a_size_of_its_own(window: Window, qtbot: QtBot, tmp_path: Path,
                                              monkeypatch: pytest.MonkeyPatch) -> None:  # fmt: skip
-    sheet = sheet_of(window, qtbot, Choice(one="k1"))
+    sheet = sheet_of(window, qtbot, DeliveryChoice(one="k1"))
     sheet.size_text.setText("100mm x 60mm")
     sheet.size_text.committed.emit("100mm x 60mm")
     qtbot.waitUntil(lambda: "100 × 60 mm" in sheet.says.text(), timeout=20_000)
@@ -82,14 +82,14 @@ def test_a_chart_leaves_in_a_size_of_its_own(window: Window, qtbot: QtBot, tmp_p
 
 
 def test_a_size_that_is_none_is_refused_at_its_field(window: Window, qtbot: QtBot) -> None:
-    sheet = sheet_of(window, qtbot, Choice(one="k1"))
+    sheet = sheet_of(window, qtbot, DeliveryChoice(one="k1"))
     sheet.size_text.committed.emit("wide")
     assert sheet.size_text.is_wrong
     assert sheet.wish.width is None
 
 
 def test_an_address_that_is_none_is_refused_at_its_field(window: Window, qtbot: QtBot) -> None:
-    sheet = sheet_of(window, qtbot, Choice(one="k1", wish=Wish(".eml")))
+    sheet = sheet_of(window, qtbot, DeliveryChoice(one="k1", wish=ExportOptions(".eml")))
     sheet.to.committed.emit("nobody")
     assert sheet.to.is_wrong
     assert sheet.wish.to == ()
@@ -99,7 +99,7 @@ def test_an_address_that_is_none_is_refused_at_its_field(window: Window, qtbot: 
 
 def test_without_a_ground_what_lies_behind_shines_through(window: Window, qtbot: QtBot, tmp_path: Path,
                                                          monkeypatch: pytest.MonkeyPatch) -> None:  # fmt: skip
-    sheet = sheet_of(window, qtbot, Choice(one="k1"))
+    sheet = sheet_of(window, qtbot, DeliveryChoice(one="k1"))
     sheet.ground.click()
     qtbot.waitUntil(sheet.save.isEnabled, timeout=20_000)
     save(sheet, qtbot, monkeypatch, tmp_path / "bare.png")
@@ -108,17 +108,17 @@ def test_without_a_ground_what_lies_behind_shines_through(window: Window, qtbot:
 
 
 def test_the_preview_shows_what_the_file_holds(window: Window, qtbot: QtBot) -> None:
-    sheet = sheet_of(window, qtbot, Choice(one="k1", wish=Wish(".jpg")))
+    sheet = sheet_of(window, qtbot, DeliveryChoice(one="k1", wish=ExportOptions(".jpg")))
     image = sheet.preview.sheet.image
     assert image is not None
     assert (image.width(), image.height()) == (1280, 720)
-    moving = sheet_of(window, qtbot, Choice(one=STEPPING, wish=Wish(".gif")))
+    moving = sheet_of(window, qtbot, DeliveryChoice(one=STEPPING, wish=ExportOptions(".gif")))
     assert moving.preview.sheet.movie is not None
     assert moving.preview.sheet.movie.frameCount() > 2
 
 
 def test_pages_are_turned_in_the_preview_by_keys(window: Window, qtbot: QtBot) -> None:
-    sheet = sheet_of(window, qtbot, Choice("pages", wish=Wish(".pdf")))
+    sheet = sheet_of(window, qtbot, DeliveryChoice("pages", wish=ExportOptions(".pdf")))
     first = sheet.preview.sheet.scene
     qtbot.keyClick(sheet.preview, Qt.Key.Key_Right)
     assert sheet.preview.place == 1
@@ -128,7 +128,7 @@ def test_pages_are_turned_in_the_preview_by_keys(window: Window, qtbot: QtBot) -
 
 def test_all_charts_leave_in_one_workbook(window: Window, qtbot: QtBot, tmp_path: Path,
                                           monkeypatch: pytest.MonkeyPatch) -> None:  # fmt: skip
-    sheet = sheet_of(window, qtbot, Choice("charts", wish=Wish(".xlsx")))
+    sheet = sheet_of(window, qtbot, DeliveryChoice("charts", wish=ExportOptions(".xlsx")))
     save(sheet, qtbot, monkeypatch, tmp_path / "all.xlsx")
     book = openpyxl.load_workbook(tmp_path / "all.xlsx")
     names = {sheet_.title for sheet_ in book.worksheets}
@@ -139,7 +139,7 @@ def test_all_charts_leave_in_one_workbook(window: Window, qtbot: QtBot, tmp_path
 def test_deliver_again_writes_the_same_file_anew(window: Window, qtbot: QtBot, tmp_path: Path,
                                                  monkeypatch: pytest.MonkeyPatch) -> None:  # fmt: skip
     path = tmp_path / "again.pptx"
-    sheet = sheet_of(window, qtbot, Choice(one="k20", wish=Wish(".pptx")))
+    sheet = sheet_of(window, qtbot, DeliveryChoice(one="k20", wish=ExportOptions(".pptx")))
     save(sheet, qtbot, monkeypatch, path)
     qtbot.waitUntil(lambda: window.delivering.last is not None, timeout=10_000)
     before = path.read_bytes()
@@ -155,7 +155,7 @@ def test_what_was_delivered_is_remembered_with_the_document(window: Window, qtbo
                                                             monkeypatch: pytest.MonkeyPatch) -> None:  # fmt: skip
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (str(tmp_path / "year.kavlet"), ""))
     window.actions_by_name["save_as"].trigger()
-    sheet = sheet_of(window, qtbot, Choice(one="k1", wish=Wish(".svg", outlines=True)))
+    sheet = sheet_of(window, qtbot, DeliveryChoice(one="k1", wish=ExportOptions(".svg", outlines=True)))
     save(sheet, qtbot, monkeypatch, tmp_path / "path.svg")
     qtbot.waitUntil(lambda: window.delivering.last is not None, timeout=10_000)
     last = window.delivering.last
@@ -165,12 +165,12 @@ def test_what_was_delivered_is_remembered_with_the_document(window: Window, qtbo
 
 def test_deliver_again_without_anything_delivered_asks(window: Window) -> None:
     window.actions_by_name["deliver_again"].trigger()
-    assert window.findChild(DeliverSheet) is not None
+    assert window.findChild(DeliverDialog) is not None
 
 
 def test_a_failed_delivery_leaves_nothing_and_offers_another_place(window: Window, qtbot: QtBot,
                                                                    tmp_path: Path) -> None:  # fmt: skip
-    choice = Choice("charts", wish=Wish(".png"))
+    choice = DeliveryChoice("charts", wish=ExportOptions(".png"))
     window.delivering._write(choice, tmp_path / "none" / "a.png")
     qtbot.waitUntil(lambda: window.findChild(QMessageBox) is not None, timeout=30_000)
     box = window.findChild(QMessageBox)
@@ -183,7 +183,7 @@ def test_a_failed_delivery_leaves_nothing_and_offers_another_place(window: Windo
 
 def test_given_up_work_writes_nothing(window: Window, qtbot: QtBot, tmp_path: Path) -> None:
     window.worker.patience = 0.0
-    window.delivering._write(Choice("charts", wish=Wish(".png")), tmp_path / "a.png")
+    window.delivering._write(DeliveryChoice("charts", wish=ExportOptions(".png")), tmp_path / "a.png")
     window.worker.give_up()
     qtbot.wait(1500)
     assert list(tmp_path.iterdir()) == []
@@ -192,7 +192,7 @@ def test_given_up_work_writes_nothing(window: Window, qtbot: QtBot, tmp_path: Pa
 
 def test_motion_is_chosen_in_seconds(window: Window, qtbot: QtBot, tmp_path: Path,
                                      monkeypatch: pytest.MonkeyPatch) -> None:  # fmt: skip
-    sheet = sheet_of(window, qtbot, Choice(one=STEPPING, wish=Wish(".gif", scale=0.5)))
+    sheet = sheet_of(window, qtbot, DeliveryChoice(one=STEPPING, wish=ExportOptions(".gif", scale=0.5)))
     sheet.hold.committed.emit("0.5 s")
     sheet.way_on.committed.emit("0")
     qtbot.waitUntil(sheet.save.isEnabled, timeout=20_000)
@@ -208,25 +208,25 @@ def test_motion_is_chosen_in_seconds(window: Window, qtbot: QtBot, tmp_path: Pat
 def test_the_sheet_begins_with_what_is_in_view(window: Window, qtbot: QtBot) -> None:
     window.store.show_chart("k8")
     window.delivering.deliver()
-    sheet = window.findChildren(DeliverSheet)[-1]
+    sheet = window.findChildren(DeliverDialog)[-1]
     assert (sheet.choice.what, sheet.choice.one) == ("chart", "k8")
     sheet.close()
     window.places.show_pages()
     window.delivering.deliver()
-    assert window.findChildren(DeliverSheet)[-1].choice.what == "page"
+    assert window.findChildren(DeliverDialog)[-1].choice.what == "page"
     del qtbot
 
 
 def test_a_document_without_pages_offers_only_charts(window: Window, qtbot: QtBot) -> None:
     document = msgspec.structs.replace(window.store.document, pages=())
     window.store.load(document, None, "bare")
-    sheet = sheet_of(window, qtbot, Choice("pages", wish=Wish(".pdf")))
+    sheet = sheet_of(window, qtbot, DeliveryChoice("pages", wish=ExportOptions(".pdf")))
     assert sheet.choice.what == "chart"
 
 
 def test_one_of_several_charts_leaves_as_a_picture(window: Window, qtbot: QtBot, tmp_path: Path,
                                                   monkeypatch: pytest.MonkeyPatch) -> None:  # fmt: skip
-    sheet = sheet_of(window, qtbot, Choice("charts", wish=Wish(".pptx")))
+    sheet = sheet_of(window, qtbot, DeliveryChoice("charts", wish=ExportOptions(".pptx")))
     assert 'href="k1"' in sheet.differs.text()
     sheet.differs.linkActivated.emit("k1")
     qtbot.waitUntil(sheet.save.isEnabled, timeout=20_000)
@@ -240,18 +240,18 @@ def test_one_of_several_charts_leaves_as_a_picture(window: Window, qtbot: QtBot,
 
 
 def test_figures_are_previewed_as_they_are_written(window: Window, qtbot: QtBot) -> None:
-    sheet = sheet_of(window, qtbot, Choice(one="k1", wish=Wish(".csv")))
+    sheet = sheet_of(window, qtbot, DeliveryChoice(one="k1", wish=ExportOptions(".csv")))
     assert sheet.preview.sheet.text == sheet.made.content.decode()
     assert sheet.preview.sheet.text.startswith("stage,people")
 
 
 def test_a_sheet_that_is_left_hears_no_more_of_its_size(window: Window, qtbot: QtBot) -> None:
     window.worker.patience = 0.0  # the answer comes later
-    window.delivering.show(Choice(one="k1", wish=Wish(".pdf")))
-    sheet = window.findChildren(DeliverSheet)[-1]
+    window.delivering.show(DeliveryChoice(one="k1", wish=ExportOptions(".pdf")))
+    sheet = window.findChildren(DeliverDialog)[-1]
     sheet._ask()
     qtbot.keyClick(sheet, Qt.Key.Key_Escape)
     settled()
-    assert not window.findChildren(DeliverSheet)
+    assert not window.findChildren(DeliverDialog)
     qtbot.waitUntil(lambda: not window.worker.working, timeout=20_000)
     qtbot.wait(50)  # what its answer raises would be seen by now

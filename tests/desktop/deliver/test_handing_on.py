@@ -10,13 +10,13 @@ from PySide6.QtGui import QDesktopServices, QGuiApplication
 from PySide6.QtPrintSupport import QPrinter
 from pytestqt.qtbot import QtBot
 
-from kavlet.core.files.formats import Wish
+from kavlet.core.files.formats import ExportOptions
 from kavlet.core.values.geometry import Size
 from kavlet.core.values.sizes import MM
-from kavlet.desktop.deliver.last_delivery import Choice
-from kavlet.desktop.deliver.outbox_dialog import OutboxSheet
-from kavlet.desktop.deliver.printing import Printing, PrintSheet, paint_sheets, placed
-from kavlet.desktop.deliver.showcase_dialog import ShowcaseSheet
+from kavlet.desktop.deliver.last_delivery import DeliveryChoice
+from kavlet.desktop.deliver.outbox_dialog import OutboxDialog
+from kavlet.desktop.deliver.printing import PrintDialog, Printing, paint_sheets, placed
+from kavlet.desktop.deliver.showcase_dialog import ShowcaseDialog
 from kavlet.desktop.window import Window
 from kavlet.sharing import outbox, showcase
 
@@ -27,10 +27,10 @@ def _own_data(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
 
 
 def test_a_mail_is_sent_to_the_outbox_and_shown(window: Window, qtbot: QtBot) -> None:
-    wish = Wish(".eml", to=("asa@mirefen.example",), subject="Visitor path")
-    window.delivering._place(Choice(one="k1", wish=wish, to="outbox"))
-    qtbot.waitUntil(lambda: window.findChild(OutboxSheet) is not None, timeout=20_000)
-    sheet = window.findChild(OutboxSheet)
+    wish = ExportOptions(".eml", to=("asa@mirefen.example",), subject="Visitor path")
+    window.delivering._place(DeliveryChoice(one="k1", wish=wish, to="outbox"))
+    qtbot.waitUntil(lambda: window.findChild(OutboxDialog) is not None, timeout=20_000)
+    sheet = window.findChild(OutboxDialog)
     assert sheet is not None
     assert "asa@mirefen.example" in sheet.head.text()
     assert "18,400" in sheet.words.toPlainText()
@@ -41,7 +41,7 @@ def test_a_mail_is_sent_to_the_outbox_and_shown(window: Window, qtbot: QtBot) ->
 
 
 def test_a_mail_without_an_addressee_is_not_sent(window: Window, qtbot: QtBot) -> None:
-    window.delivering._place(Choice(one="k1", wish=Wish(".eml"), to="outbox"))
+    window.delivering._place(DeliveryChoice(one="k1", wish=ExportOptions(".eml"), to="outbox"))
     qtbot.waitUntil(lambda: "addressee" in window.saying.text(), timeout=20_000)
     assert outbox.mails() == []
 
@@ -49,7 +49,7 @@ def test_a_mail_without_an_addressee_is_not_sent(window: Window, qtbot: QtBot) -
 def test_a_draft_is_handed_to_the_mail_program(window: Window, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch) -> None:
     opened: list[QUrl] = []
     monkeypatch.setattr(QDesktopServices, "openUrl", lambda url: bool(opened.append(url)) or True)
-    window.delivering._place(Choice(one="k1", wish=Wish(".eml"), to="program"))
+    window.delivering._place(DeliveryChoice(one="k1", wish=ExportOptions(".eml"), to="program"))
     qtbot.waitUntil(lambda: bool(opened), timeout=20_000)
     assert (
         Path(opened[0].toLocalFile()).read_bytes().startswith(b"To:")
@@ -60,15 +60,15 @@ def test_a_draft_is_handed_to_the_mail_program(window: Window, qtbot: QtBot, mon
 def test_where_no_program_opens_drafts_it_is_said(window: Window, qtbot: QtBot,
                                                   monkeypatch: pytest.MonkeyPatch) -> None:  # fmt: skip
     monkeypatch.setattr(QDesktopServices, "openUrl", lambda _: False)
-    window.delivering._place(Choice(one="k1", wish=Wish(".eml"), to="program"))
+    window.delivering._place(DeliveryChoice(one="k1", wish=ExportOptions(".eml"), to="program"))
     qtbot.waitUntil(lambda: "No program here opens mail drafts" in window.saying.text(), timeout=20_000)
 
 
 def test_a_page_is_published_renewed_and_taken_back(window: Window, qtbot: QtBot) -> None:
-    choice = Choice(one="k1", wish=Wish(".html"), to="showcase")
+    choice = DeliveryChoice(one="k1", wish=ExportOptions(".html"), to="showcase")
     window.delivering._place(choice)
-    qtbot.waitUntil(lambda: window.findChild(ShowcaseSheet) is not None, timeout=20_000)
-    sheet = window.findChild(ShowcaseSheet)
+    qtbot.waitUntil(lambda: window.findChild(ShowcaseDialog) is not None, timeout=20_000)
+    sheet = window.findChild(ShowcaseDialog)
     assert sheet is not None
     assert sheet.chosen is not None
     address = showcase.address(sheet.chosen)
@@ -146,7 +146,7 @@ def test_the_print_sheet_prints_every_page(window: Window, tmp_path: Path, qtbot
 
     window.places.show_pages()
     window.actions_by_name["print"].trigger()
-    sheet = window.findChild(PrintSheet)
+    sheet = window.findChild(PrintDialog)
     assert sheet is not None
     assert len(sheet.scenes) == len(window.store.document.pages)
     assert "100 %" in sheet.says.text()

@@ -7,27 +7,27 @@ from PIL import Image
 from PySide6.QtCore import Qt
 from pytestqt.qtbot import QtBot
 
-from kavlet.desktop.dress.schemes_dialog import PICTURE, SchemesSheet
+from kavlet.desktop.dress.schemes_dialog import PICTURE, SchemesDialog
 from kavlet.desktop.window import Window
 from tests.desktop.hands import show
 
 
 @pytest.fixture
-def sheet(window: Window, qtbot: QtBot) -> SchemesSheet:
+def sheet(window: Window, qtbot: QtBot) -> SchemesDialog:
     show(window, "columns")
     window.actions_by_name["propose_colours"].trigger()
-    found = window.findChild(SchemesSheet)
+    found = window.findChild(SchemesDialog)
     assert found is not None
     qtbot.waitUntil(lambda: not found.drawing, timeout=20_000)
     return found
 
 
-def test_each_proposal_is_drawn_on_the_author_s_chart(sheet: SchemesSheet) -> None:
+def test_each_proposal_is_drawn_on_the_author_s_chart(sheet: SchemesDialog) -> None:
     assert all(tile.scheme is not None and tile.drawing.scene is not None for tile in sheet.tiles)
     assert all(tile.scheme.colours[0] == sheet.house.text() for tile in sheet.tiles if tile.scheme is not None)
 
 
-def test_what_is_kept_stays_in_the_next_set(sheet: SchemesSheet) -> None:
+def test_what_is_kept_stays_in_the_next_set(sheet: SchemesDialog) -> None:
     before = [tile.scheme for tile in sheet.tiles]
     sheet.tiles[2].keep.setChecked(True)
     sheet.next_set()
@@ -37,7 +37,7 @@ def test_what_is_kept_stays_in_the_next_set(sheet: SchemesSheet) -> None:
     assert len({one.colours for one in after if one is not None}) == 6
 
 
-def test_a_scheme_is_taken_in_one_step(window: Window, sheet: SchemesSheet, qtbot: QtBot) -> None:
+def test_a_scheme_is_taken_in_one_step(window: Window, sheet: SchemesDialog, qtbot: QtBot) -> None:
     qtbot.mouseClick(sheet.tiles[4].drawing, Qt.MouseButton.LeftButton)
     wanted = sheet.tiles[4].scheme
     qtbot.mouseClick(sheet.take, Qt.MouseButton.LeftButton)
@@ -46,19 +46,19 @@ def test_a_scheme_is_taken_in_one_step(window: Window, sheet: SchemesSheet, qtbo
     assert window.store.history.undo_name == "choose palette"
 
 
-def test_it_may_be_for_all_charts(window: Window, sheet: SchemesSheet) -> None:
+def test_it_may_be_for_all_charts(window: Window, sheet: SchemesDialog) -> None:
     sheet.for_document.setChecked(True)
     sheet.take.click()
     assert window.store.document.palette == (sheet.tiles[0].scheme.colours if sheet.tiles[0].scheme else None)
 
 
-def test_a_house_colour_that_is_none_is_said(sheet: SchemesSheet) -> None:
+def test_a_house_colour_that_is_none_is_said(sheet: SchemesDialog) -> None:
     sheet.house.setText("plum")
     sheet.house.committed.emit("plum")
     assert "plum" in sheet.says.text()
 
 
-def test_the_colours_of_a_picture_lead(sheet: SchemesSheet, tmp_path: Path) -> None:
+def test_the_colours_of_a_picture_lead(sheet: SchemesDialog, tmp_path: Path) -> None:
     path = tmp_path / "pond.png"
     held = Image.new("RGB", (40, 20), (20, 90, 160))
     held.paste((170, 60, 30), (0, 0, 12, 20))

@@ -14,10 +14,10 @@ from pytestqt.qtbot import QtBot
 from python_calamine import CalamineWorkbook
 
 from kavlet.core.files import tables as table_files
-from kavlet.core.spreadsheet.cells import Formula, Written
+from kavlet.core.spreadsheet.cells import FormattedNumber, Formula
 from kavlet.desktop.figures import clipboard
 from kavlet.desktop.figures.formula_edit import FormulaEdit, spans
-from kavlet.desktop.figures.import_dialog import ReadingSheet
+from kavlet.desktop.figures.import_dialog import ImportDialog
 from kavlet.desktop.window import Window
 from tests.desktop.hands import cell, centre, shown, start_typing
 
@@ -149,7 +149,7 @@ def test_an_html_table_is_pasted(window: Window, qtbot: QtBot) -> None:
     qtbot.keyClick(window.figures.grid, Qt.Key.Key_V, Qt.KeyboardModifier.ControlModifier)
     assert cell(window, 0, 4) == "A tour"
     assert cell(window, 1, 3) == 4200.0
-    assert isinstance(cell(window, 1, 4), Written)
+    assert isinstance(cell(window, 1, 4), FormattedNumber)
 
 
 def test_rows_and_columns_move_sort_and_turn(window: Window) -> None:
@@ -285,8 +285,8 @@ def test_a_text_is_read_otherwise(window: Window, qtbot: QtBot, tmp_path: Path) 
     window.tables.add_path(path)
     assert shown(window, 1) == ["1.5", "2.5"]
     do(window, "read_otherwise")
-    sheet = window.findChild(ReadingSheet)
-    assert isinstance(sheet, ReadingSheet)
+    sheet = window.findChild(ImportDialog)
+    assert isinstance(sheet, ImportDialog)
     assert sheet.preview.item(0, 1).text() == "1.5"
     qtbot.mouseClick(sheet.decimal.button("."), Qt.MouseButton.LeftButton)
     assert sheet.preview.item(0, 1).text() == "1,5"
@@ -308,8 +308,8 @@ def test_a_sheet_of_a_workbook_is_chosen(window: Window, qtbot: QtBot, tmp_path:
         page.write_formula(1, 2, "=B2*2", None, 2 * number)
     book.close()
     window.tables.add_path(path)
-    sheet = window.findChild(ReadingSheet)
-    assert isinstance(sheet, ReadingSheet)
+    sheet = window.findChild(ImportDialog)
+    assert isinstance(sheet, ImportDialog)
     sheet.sheet.setCurrentText("Two")
     assert sheet.preview.item(0, 2).text() == "=B2*2"
     qtbot.mouseClick(sheet.take, Qt.MouseButton.LeftButton)

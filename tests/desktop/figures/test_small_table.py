@@ -6,7 +6,7 @@ from pytestqt.qtbot import QtBot
 
 from kavlet.core.spreadsheet.cells import Cell
 from kavlet.desktop.document_loading import from_rows
-from kavlet.desktop.figures.small_table_dialog import SmallTableSheet
+from kavlet.desktop.figures.small_table_dialog import SmallTableDialog
 from kavlet.desktop.window import Window
 
 ROWS: list[list[Cell]] = [
@@ -16,22 +16,22 @@ ROWS: list[list[Cell]] = [
 
 
 @pytest.fixture
-def sheet(window: Window) -> SmallTableSheet:
+def sheet(window: Window) -> SmallTableDialog:
     window.store.load(from_rows("Gates", ROWS, "en"), None, "gates")
     window.figures.grid.go_to(0, 1)
     window.actions_by_name["small_table"].trigger()
-    found = window.findChild(SmallTableSheet)
+    found = window.findChild(SmallTableDialog)
     assert found is not None
     return found
 
 
-def shown(sheet: SmallTableSheet) -> list[list[str]]:
+def shown(sheet: SmallTableDialog) -> list[list[str]]:
     table = sheet.preview
     items = [[table.item(r, c) for c in range(table.columnCount())] for r in range(table.rowCount())]
     return [[item.text() if item is not None else "" for item in line] for line in items]
 
 
-def test_groups_are_gathered_with_a_preview_and_made_in_one_step(window: Window, sheet: SmallTableSheet,
+def test_groups_are_gathered_with_a_preview_and_made_in_one_step(window: Window, sheet: SmallTableDialog,
                                                                  qtbot: QtBot) -> None:  # fmt: skip
     before = window.store.document
     sheet.by.setCurrentIndex(sheet.by.findData("c1"))
@@ -47,7 +47,7 @@ def test_groups_are_gathered_with_a_preview_and_made_in_one_step(window: Window,
     assert window.store.document == before
 
 
-def test_one_period_and_ticked_columns(sheet: SmallTableSheet) -> None:
+def test_one_period_and_ticked_columns(sheet: SmallTableDialog) -> None:
     sheet.rows.setCurrentIndex(sheet.rows.findData("c2\nFeb"))
     sheet.rows.activated.emit(sheet.rows.currentIndex())
     sheet.columns.item(1).setCheckState(Qt.CheckState.Unchecked)
@@ -62,7 +62,7 @@ def test_selected_rows_are_what_it_begins_with(window: Window) -> None:
     window.store.load(from_rows("Gates", ROWS, "en"), None, "gates")
     window.figures.grid.choose((0, 2, 2, 3))
     window.actions_by_name["small_table"].trigger()
-    found = window.findChild(SmallTableSheet)
+    found = window.findChild(SmallTableDialog)
     assert found is not None
     assert found.pick.rows == (1, 2)
     assert [line[0] for line in shown(found)] == ["Ferry", "Mill"]

@@ -12,7 +12,7 @@ from pytestqt.qtbot import QtBot
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.document.pages import page_edits
-from kavlet.core.files.formats import Wish
+from kavlet.core.files.formats import ExportOptions
 from kavlet.core.layout.figure import Mark
 from kavlet.core.messages import say
 from kavlet.core.pages.items.chart_frame import ChartFrame
@@ -25,8 +25,8 @@ from kavlet.core.pages.page import Page, named_size
 from kavlet.core.values.geometry import Rect
 from kavlet.core.values.sizes import MM
 from kavlet.desktop.command_search import Findable
-from kavlet.desktop.deliver.deliver_dialog import DeliverSheet
-from kavlet.desktop.deliver.last_delivery import Choice
+from kavlet.desktop.deliver.deliver_dialog import DeliverDialog
+from kavlet.desktop.deliver.last_delivery import DeliveryChoice
 from kavlet.desktop.store import Store
 from kavlet.desktop.window import Window
 from tests.desktop.hands import pick, pulled, type_in
@@ -523,7 +523,7 @@ def test_pages_are_delivered_from_their_place(
     window.places.show_pages()
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (str(tmp_path / f"report{ending}"), ""))
     window.deliver_button.click()
-    sheet = window.findChild(DeliverSheet)
+    sheet = window.findChild(DeliverDialog)
     assert sheet is not None
     assert sheet.choice.what == "page"  # what is in view
     qtbot.mouseClick(sheet.what.button("pages"), Qt.MouseButton.LeftButton)
@@ -541,7 +541,7 @@ def test_pages_are_delivered_from_their_place(
 
 def test_pages_that_cannot_be_written_are_said(window: Window, qtbot: QtBot, tmp_path: Path) -> None:
     window.places.show_pages()
-    window.delivering._write(Choice("pages", wish=Wish(".svg")), tmp_path / "no" / "a.svg")
+    window.delivering._write(DeliveryChoice("pages", wish=ExportOptions(".svg")), tmp_path / "no" / "a.svg")
     qtbot.waitUntil(lambda: window.findChild(QMessageBox) is not None, timeout=20_000)
     box = window.findChild(QMessageBox)
     assert box is not None

@@ -19,7 +19,7 @@ from kavlet.core.pipeline.page_items.page_context import chart_box
 from kavlet.core.pipeline.page_items.step_control import parts
 from kavlet.core.values.geometry import Rect
 from kavlet.desktop.presenting import show as showing
-from kavlet.desktop.presenting.audience_screen import PresentedPage
+from kavlet.desktop.presenting.audience_screen import AudienceScreen
 from kavlet.desktop.presenting.show import Show, eased
 from kavlet.desktop.window import Window
 
@@ -27,7 +27,7 @@ Key = Qt.Key
 
 
 @pytest.fixture
-def stage(window: Window, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch) -> Iterator[PresentedPage]:
+def stage(window: Window, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch) -> Iterator[AudienceScreen]:
     """Three pages presented: a chart that steps with its control, a key figure with a chart, an empty one."""
     monkeypatch.setattr(showing, "MOVE", 60)
     monkeypatch.setattr(showing, "PAUSE", 20)
@@ -64,22 +64,22 @@ def stage(window: Window, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch) -> Iter
         window.presenting.end()
 
 
-def name(stage: PresentedPage) -> str:
+def name(stage: AudienceScreen) -> str:
     return stage.show_of.page.name
 
 
-def rest(stage: PresentedPage, qtbot: QtBot) -> None:
+def rest(stage: AudienceScreen, qtbot: QtBot) -> None:
     qtbot.waitUntil(lambda: not stage.show_of.moving, timeout=5000)
 
 
-def on_screen(stage: PresentedPage, x: float, y: float) -> QPoint:
+def on_screen(stage: AudienceScreen, x: float, y: float) -> QPoint:
     picture = stage.show_of.picture()
     sheet = stage.sheet(picture)
     by = sheet.width() / picture.scene.size.width
     return QPointF(sheet.x() + x * by, sheet.y() + y * by).toPoint()
 
 
-def test_pages_turn_by_all_keys_and_skipped_ones_are_left_out(stage: PresentedPage, qtbot: QtBot) -> None:
+def test_pages_turn_by_all_keys_and_skipped_ones_are_left_out(stage: AudienceScreen, qtbot: QtBot) -> None:
     stage.show_of.go_to(1)
     for forth, back in ((Key.Key_Right, Key.Key_Left), (Key.Key_PageDown, Key.Key_PageUp), (Key.Key_Space,
                         Key.Key_Backspace), (Key.Key_Down, Key.Key_Up)):  # fmt: skip
@@ -98,7 +98,7 @@ def test_pages_turn_by_all_keys_and_skipped_ones_are_left_out(stage: PresentedPa
     assert name(stage) == "Last"
 
 
-def test_a_number_and_return_go_to_that_page(stage: PresentedPage, qtbot: QtBot) -> None:
+def test_a_number_and_return_go_to_that_page(stage: AudienceScreen, qtbot: QtBot) -> None:
     qtbot.keyClicks(stage, "2")
     qtbot.keyClick(stage, Key.Key_Return)
     assert name(stage) == "Figures"
@@ -107,7 +107,7 @@ def test_a_number_and_return_go_to_that_page(stage: PresentedPage, qtbot: QtBot)
     assert name(stage) == "Figures"
 
 
-def test_arrows_step_through_periods_before_the_page_turns(stage: PresentedPage, qtbot: QtBot) -> None:
+def test_arrows_step_through_periods_before_the_page_turns(stage: AudienceScreen, qtbot: QtBot) -> None:
     steps = stage.show_of.steps
     assert steps is not None
     for at in range(2, len(steps.periods) + 1):
@@ -125,7 +125,7 @@ def test_arrows_step_through_periods_before_the_page_turns(stage: PresentedPage,
     assert now.at == len(steps.periods)  # from behind, one comes to the last period
 
 
-def test_stepping_moves_there_and_never_back(stage: PresentedPage, qtbot: QtBot) -> None:
+def test_stepping_moves_there_and_never_back(stage: AudienceScreen, qtbot: QtBot) -> None:
     found: list[float] = []
 
     def seen() -> None:
@@ -142,7 +142,7 @@ def test_stepping_moves_there_and_never_back(stage: PresentedPage, qtbot: QtBot)
     assert all((after - before) * way >= -1e-9 for before, after in itertools.pairwise(found))
 
 
-def test_playing_goes_through_all_periods(stage: PresentedPage, qtbot: QtBot) -> None:
+def test_playing_goes_through_all_periods(stage: AudienceScreen, qtbot: QtBot) -> None:
     steps = stage.show_of.steps
     assert steps is not None
     qtbot.keyClick(stage, Key.Key_P)
@@ -151,7 +151,7 @@ def test_playing_goes_through_all_periods(stage: PresentedPage, qtbot: QtBot) ->
     assert name(stage) == "Steps"
 
 
-def test_a_click_on_the_step_control_goes_to_its_period(stage: PresentedPage, qtbot: QtBot) -> None:
+def test_a_click_on_the_step_control_goes_to_its_period(stage: AudienceScreen, qtbot: QtBot) -> None:
     qtbot.mouseClick(stage, Qt.MouseButton.LeftButton, pos=on_screen(stage, 458, 420))
     rest(stage, qtbot)
     steps = stage.show_of.steps
@@ -160,7 +160,7 @@ def test_a_click_on_the_step_control_goes_to_its_period(stage: PresentedPage, qt
     assert name(stage) == "Steps"
 
 
-def test_the_arrows_of_the_step_control_go_one_period(stage: PresentedPage, qtbot: QtBot) -> None:
+def test_the_arrows_of_the_step_control_go_one_period(stage: AudienceScreen, qtbot: QtBot) -> None:
     picture = stage.show_of.picture()
     item = picture.page.item("i2")
     assert isinstance(item, StepControl)
@@ -178,7 +178,7 @@ def test_the_arrows_of_the_step_control_go_one_period(stage: PresentedPage, qtbo
     assert name(stage) == "Steps"
 
 
-def test_black_and_back(stage: PresentedPage, qtbot: QtBot) -> None:
+def test_black_and_back(stage: AudienceScreen, qtbot: QtBot) -> None:
     for key in (Key.Key_B, Key.Key_Period):
         qtbot.keyClick(stage, key)
         image = stage.grab().toImage()
@@ -191,7 +191,7 @@ def test_black_and_back(stage: PresentedPage, qtbot: QtBot) -> None:
     assert not stage.show_of.black
 
 
-def test_the_list_of_pages(stage: PresentedPage, qtbot: QtBot) -> None:
+def test_the_list_of_pages(stage: AudienceScreen, qtbot: QtBot) -> None:
     qtbot.keyClick(stage, Key.Key_Tab)
     assert stage.list.isVisible()
     assert [stage.list.item(i).text() for i in range(stage.list.count())] == ["1  Steps", "2  Figures", "3  Last"]
@@ -204,7 +204,7 @@ def test_the_list_of_pages(stage: PresentedPage, qtbot: QtBot) -> None:
     assert not stage.list.isVisible()
 
 
-def test_a_click_turns_and_the_other_button_turns_back(stage: PresentedPage, qtbot: QtBot) -> None:
+def test_a_click_turns_and_the_other_button_turns_back(stage: AudienceScreen, qtbot: QtBot) -> None:
     stage.show_of.go_to(1)
     qtbot.mouseClick(stage, Qt.MouseButton.LeftButton, pos=QPoint(20, 700))
     assert name(stage) == "Last"
@@ -212,7 +212,7 @@ def test_a_click_turns_and_the_other_button_turns_back(stage: PresentedPage, qtb
     assert name(stage) == "Figures"
 
 
-def change(stage: PresentedPage, qtbot: QtBot, text: str) -> None:
+def change(stage: AudienceScreen, qtbot: QtBot, text: str) -> None:
     """Click the funnel's first bar and type another number."""
     stage.show_of.go_to(1)
     picture = stage.show_of.picture()
@@ -230,7 +230,7 @@ def change(stage: PresentedPage, qtbot: QtBot, text: str) -> None:
     qtbot.keyClick(stage.field, Key.Key_Return)
 
 
-def test_a_figure_is_changed_and_all_that_shows_it_moves(stage: PresentedPage, qtbot: QtBot, window: Window) -> None:
+def test_a_figure_is_changed_and_all_that_shows_it_moves(stage: AudienceScreen, qtbot: QtBot, window: Window) -> None:
     before = window.store.document
     change(stage, qtbot, "9200")
     assert stage.show_of.moving
@@ -242,7 +242,7 @@ def test_a_figure_is_changed_and_all_that_shows_it_moves(stage: PresentedPage, q
 
 @pytest.mark.parametrize(("answer", "kept"), [("Keep", True), ("Drop", False)])
 def test_leaving_asks_whether_to_keep_it(
-    stage: PresentedPage, qtbot: QtBot, window: Window, answer: str, kept: bool
+    stage: AudienceScreen, qtbot: QtBot, window: Window, answer: str, kept: bool
 ) -> None:
     before = window.store.document
     change(stage, qtbot, "9200")
@@ -259,7 +259,7 @@ def test_leaving_asks_whether_to_keep_it(
     assert window.store.document == before
 
 
-def test_going_on_presenting_keeps_everything_open(stage: PresentedPage, qtbot: QtBot, window: Window) -> None:
+def test_going_on_presenting_keeps_everything_open(stage: AudienceScreen, qtbot: QtBot, window: Window) -> None:
     change(stage, qtbot, "9200")
     rest(stage, qtbot)
     qtbot.keyClick(stage, Key.Key_Escape)
@@ -270,7 +270,7 @@ def test_going_on_presenting_keeps_everything_open(stage: PresentedPage, qtbot: 
     assert stage.show_of.figures
 
 
-def test_steps_alone_ask_nothing(stage: PresentedPage, qtbot: QtBot, window: Window) -> None:
+def test_steps_alone_ask_nothing(stage: AudienceScreen, qtbot: QtBot, window: Window) -> None:
     before = window.store.document
     qtbot.keyClick(stage, Key.Key_Right)
     qtbot.keyClick(stage, Key.Key_Escape)
@@ -278,7 +278,7 @@ def test_steps_alone_ask_nothing(stage: PresentedPage, qtbot: QtBot, window: Win
     assert window.store.document is before
 
 
-def test_a_number_that_is_none_is_said_and_stays(stage: PresentedPage, qtbot: QtBot) -> None:
+def test_a_number_that_is_none_is_said_and_stays(stage: AudienceScreen, qtbot: QtBot) -> None:
     change(stage, qtbot, "many")
     assert stage.field.isVisible()
     assert stage._said
@@ -287,7 +287,7 @@ def test_a_number_that_is_none_is_said_and_stays(stage: PresentedPage, qtbot: Qt
     assert not stage.show_of.figures
 
 
-def test_a_key_figure_is_changed_too(stage: PresentedPage, qtbot: QtBot) -> None:
+def test_a_key_figure_is_changed_too(stage: AudienceScreen, qtbot: QtBot) -> None:
     stage.show_of.go_to(1)
     qtbot.mouseClick(stage, Qt.MouseButton.LeftButton, pos=on_screen(stage, 120, 90))
     assert stage.field.isVisible()
@@ -298,7 +298,7 @@ def test_a_key_figure_is_changed_too(stage: PresentedPage, qtbot: QtBot) -> None
     assert "123" in stage.show_of.picture().made["i1"].says
 
 
-def test_the_speaker_sees_words_the_next_page_and_the_time(stage: PresentedPage, qtbot: QtBot, window: Window) -> None:
+def test_the_speaker_sees_words_the_next_page_and_the_time(stage: AudienceScreen, qtbot: QtBot, window: Window) -> None:
     qtbot.keyClick(stage, Key.Key_S)
     speaker = window.presenting.speaker
     assert speaker is not None
@@ -315,7 +315,7 @@ def test_the_speaker_sees_words_the_next_page_and_the_time(stage: PresentedPage,
     assert window.presenting.speaker is None
 
 
-def test_a_turned_page_is_ready(stage: PresentedPage, qtbot: QtBot) -> None:
+def test_a_turned_page_is_ready(stage: AudienceScreen, qtbot: QtBot) -> None:
     stage.show_of.go_to(1)
     last = stage.show_of.pages[2]
     qtbot.waitUntil(lambda: last in stage._ready, timeout=5000)
@@ -375,7 +375,7 @@ def test_a_show_of_one_page_has_no_other(window: Window) -> None:
 
 @pytest.mark.parametrize(("answer", "kept"), [("Keep", True), ("Drop", False), ("Go on presenting", None)])
 def test_closing_the_window_asks_about_changed_figures_first(
-    stage: PresentedPage, qtbot: QtBot, window: Window, answer: str, kept: bool | None,
+    stage: AudienceScreen, qtbot: QtBot, window: Window, answer: str, kept: bool | None,
     monkeypatch: pytest.MonkeyPatch,
 ) -> None:  # fmt: skip
     asked: list[str] = []
@@ -402,14 +402,14 @@ def test_closing_the_window_asks_about_changed_figures_first(
         assert not asked
 
 
-def test_a_show_without_changes_ends_with_its_window(stage: PresentedPage, window: Window) -> None:
+def test_a_show_without_changes_ends_with_its_window(stage: AudienceScreen, window: Window) -> None:
     assert stage.isVisible()
     window.store.history.saved()
     assert window.close()
     assert window.presenting.stage is None
 
 
-def test_a_number_that_is_left_is_taken(stage: PresentedPage, qtbot: QtBot) -> None:
+def test_a_number_that_is_left_is_taken(stage: AudienceScreen, qtbot: QtBot) -> None:
     change(stage, qtbot, "abc")
     assert stage.field.isVisible()
     assert stage._said
@@ -422,7 +422,7 @@ def test_a_number_that_is_left_is_taken(stage: PresentedPage, qtbot: QtBot) -> N
 
 
 def test_figures_whose_cells_are_gone_are_said_and_the_others_kept(
-    stage: PresentedPage, qtbot: QtBot, window: Window
+    stage: AudienceScreen, qtbot: QtBot, window: Window
 ) -> None:
     change(stage, qtbot, "9200")
     rest(stage, qtbot)
@@ -438,7 +438,7 @@ def test_figures_whose_cells_are_gone_are_said_and_the_others_kept(
 
 
 def test_figures_changed_before_the_audience_are_kept_against_a_crash(
-    stage: PresentedPage, qtbot: QtBot, window: Window
+    stage: AudienceScreen, qtbot: QtBot, window: Window
 ) -> None:
     change(stage, qtbot, "9200")
     rest(stage, qtbot)

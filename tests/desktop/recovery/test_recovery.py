@@ -17,7 +17,7 @@ from kavlet.core.files import journal
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.messages import say
 from kavlet.desktop.main import offer_kept
-from kavlet.desktop.recovery.recovery_dialog import RecoverySheet
+from kavlet.desktop.recovery.recovery_dialog import RecoveryDialog
 from kavlet.desktop.window import Window
 
 SCRIPT = """
@@ -151,7 +151,7 @@ def test_what_was_kept_is_offered_with_name_picture_and_difference(window: Windo
     edit(window, 7777.0)
     crash(window)
     offer_kept(window)
-    sheet = window.findChild(RecoverySheet)
+    sheet = window.findChild(RecoveryDialog)
     assert sheet is not None
     assert "year.kavlet" in sheet.list.item(0).text()
     assert not sheet.picture.pixmap().isNull()
@@ -170,9 +170,9 @@ def test_what_is_taken_up_is_kept_again_before_the_old_journal_goes(window: Wind
     edit(window, 7777.0)
     crash(window)
     (old,) = journals()
-    from kavlet.desktop.recovery.journal_writer import Keeper
+    from kavlet.desktop.recovery.journal_writer import JournalWriter
 
-    window.keeper = Keeper(window.store, window)
+    window.keeper = JournalWriter(window.store, window)
     (kept,) = [one for one in (journal.read(old),) if one is not None]
     window.store.take_up(kept.history, kept.path, kept.name, kept.stamp)
     window.keeper.flush()
@@ -185,11 +185,11 @@ def test_what_is_taken_up_is_kept_again_before_the_old_journal_goes(window: Wind
 def test_what_is_thrown_away_is_gone_and_later_keeps_it(window: Window, qtbot: QtBot) -> None:
     edit(window, 7777.0)
     crash(window)
-    sheet = RecoverySheet(journal.left_behind())
+    sheet = RecoveryDialog(journal.left_behind())
     qtbot.addWidget(sheet)
     sheet.reject()
     assert len(journals()) == 1
-    sheet = RecoverySheet(journal.left_behind())
+    sheet = RecoveryDialog(journal.left_behind())
     qtbot.addWidget(sheet)
     qtbot.mouseClick(sheet.drop, Qt.MouseButton.LeftButton)
     assert journals() == []
@@ -243,7 +243,7 @@ def test_what_was_saved_elsewhere_meanwhile_is_not_overwritten_unasked(
     other = edits.set_cells(window.store.document, window.store.document.tables[0].id, {(1, 2): 5.0})
     kavlet_file.save(other, path)  # by another window, after the crash
     offer_kept(window)
-    sheet = window.findChild(RecoverySheet)
+    sheet = window.findChild(RecoveryDialog)
     assert sheet is not None
     qtbot.mouseClick(sheet.take, Qt.MouseButton.LeftButton)
     asked: list[str] = []
@@ -261,7 +261,7 @@ def test_what_nobody_wrote_meanwhile_is_saved_without_a_question(window: Window,
     crash(window)
     os.utime(path)  # only touched
     offer_kept(window)
-    sheet = window.findChild(RecoverySheet)
+    sheet = window.findChild(RecoveryDialog)
     assert sheet is not None
     qtbot.mouseClick(sheet.take, Qt.MouseButton.LeftButton)
     assert window.files.save()

@@ -7,7 +7,7 @@ import pytest
 from kavlet.core.document import edits
 from kavlet.core.files import versions
 from kavlet.core.messages import say
-from kavlet.desktop.recovery.versions_dialog import VersionsSheet
+from kavlet.desktop.recovery.versions_dialog import VersionsDialog
 from kavlet.desktop.window import Window
 
 
@@ -40,7 +40,7 @@ def test_a_version_is_shown_and_gone_back_to_as_a_step(window: Window, tmp_path:
     window.menus.refresh()
     assert window.actions_by_name["keep_versions"].isChecked()
     window.actions_by_name["earlier_versions"].trigger()
-    sheet = window.findChild(VersionsSheet)
+    sheet = window.findChild(VersionsDialog)
     assert sheet is not None
     assert sheet.list.count() == 2
     sheet.list.setCurrentRow(1)
@@ -63,7 +63,7 @@ def test_a_version_that_cannot_be_kept_or_read_hinders_nothing(
     assert window.files.save()
     versions.versions(path)[0].file.write_bytes(b"rotten")
     window.actions_by_name["earlier_versions"].trigger()
-    sheet = window.findChild(VersionsSheet)
+    sheet = window.findChild(VersionsDialog)
     assert sheet is not None
     assert "is not a Kavlet document" in sheet.says.text()
     assert not sheet.back.isEnabled()

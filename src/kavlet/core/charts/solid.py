@@ -6,7 +6,7 @@ from msgspec import Struct
 
 from kavlet.core.solid.material import Material
 
-MOST_ANGLE = 90.0  # degrees of turn and tilt; beyond, a chart would be seen from behind
+MAX_ANGLE = 90.0  # degrees of turn and tilt; beyond, a chart would be seen from behind
 # How a solid is looked at, as against what it is: nothing has to be laid out anew when these change.
 LOOK_FIELDS = (
     "on", "turn", "tilt", "perspective", "material", "light_turn", "light_tilt", "ambient", "shadow", "walls",

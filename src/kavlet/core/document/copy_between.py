@@ -23,7 +23,7 @@ from kavlet.core.spreadsheet.references import RangeReference, rewritten
 from kavlet.core.spreadsheet.table import Column, Helper, Table
 
 
-class Carried(Struct, frozen=True):
+class CopiedParts(Struct, frozen=True):
     """A small document of what is taken along, and the items of a page that use it; without items, its charts are
     what was taken."""
 
@@ -31,7 +31,7 @@ class Carried(Struct, frozen=True):
     items: tuple[AnyItem, ...] = ()
 
 
-class Brought(Struct, frozen=True):
+class PastedDocument(Struct, frozen=True):
     """The document that holds what was brought, and the ids that its items and charts have there."""
 
     document: Document
@@ -39,7 +39,7 @@ class Brought(Struct, frozen=True):
     charts: tuple[str, ...] = ()
 
 
-def carried(document: Document, charts: Iterable[str], items: Iterable[AnyItem] = ()) -> Carried:
+def copied_parts(document: Document, charts: Iterable[str], items: Iterable[AnyItem] = ()) -> CopiedParts:
     """Charts (by id) and items of a page with all that they need. Raises KavletError for a chart that there is not."""
     page = _with_tables_named(document, Page("", "", items=tuple(items)))
     wanted = {*charts, *_charts_of(page.items)}
@@ -63,10 +63,10 @@ def carried(document: Document, charts: Iterable[str], items: Iterable[AnyItem] 
         recipes=tuple(one for one in document.recipes if any(chart.recipe == one.name for chart in kept)),
         palettes=tuple(one for one in document.palettes if any(chart.dress.palette == one.name for chart in kept)),
     )
-    return Carried(fitted(small), page.items)
+    return CopiedParts(fitted(small), page.items)
 
 
-def brought(document: Document, load: Carried, page: str | None = None) -> Brought:
+def pasted_document(document: Document, load: CopiedParts, page: str | None = None) -> PastedDocument:
     """What was carried, in another document; its items on a page of it, where one is named. Raises KavletError where
     that page can't hold them."""
     small = _called_apart(document, load)
@@ -104,7 +104,7 @@ def brought(document: Document, load: Carried, page: str | None = None) -> Broug
     items: list[str] = []
     if page is not None:
         made, items = page_edits.pasted(made, page, [_using(item, charts, tables) for item in small.items])
-    return Brought(fitted(made), tuple(items), tuple(charts.values()))
+    return PastedDocument(fitted(made), tuple(items), tuple(charts.values()))
 
 
 # What is taken along
@@ -172,7 +172,7 @@ def _missing(new: Iterable[Any], held: Iterable[Any]) -> list[Any]:
     return [one for one in new if one.name not in names]
 
 
-def _called_apart(document: Document, load: Carried) -> Carried:
+def _called_apart(document: Document, load: CopiedParts) -> CopiedParts:
     """What was carried, with names of its own where the other document has given them to something else."""
     small, items = load.document, load.items
     for table in load.document.tables:
@@ -190,7 +190,7 @@ def _called_apart(document: Document, load: Carried) -> Carried:
             if one.name in held and held[one.name] != one:
                 new = fresh_name(one.name, (*held, *(other.name for other in getattr(small, kind))))
                 small, items = _renamed(small, items, kind, one.name, new)
-    return Carried(small, items)
+    return CopiedParts(small, items)
 
 
 def _renamed(

@@ -7,7 +7,7 @@ from kavlet.core.document.document import Document
 from kavlet.core.messages import Message, counted, say
 from kavlet.core.spreadsheet.table import Table
 
-MOST_NAMED = 4
+MAX_NAMED = 4
 
 
 class _Named(Protocol):
@@ -57,7 +57,7 @@ def _changed(old: Sequence[_Named], new: Sequence[_Named], what: Message) -> lis
 
 
 def _some(names: list[str]) -> list[str]:
-    return names if len(names) <= MOST_NAMED else [*names[:MOST_NAMED], "…"]
+    return names if len(names) <= MAX_NAMED else [*names[:MAX_NAMED], "…"]
 
 
 def _cells(old: Table, new: Table) -> int:

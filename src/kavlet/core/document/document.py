@@ -20,14 +20,14 @@ from kavlet.core.text.numbers import DEFAULT_LOCALE
 from kavlet.core.values.errors import KavletError
 
 
-class Past(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
+class EarlierSettings(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """The columns and settings a chart had by a recipe before it got another, for the way back."""
 
     roles: dict[str, tuple[str, ...]] = {}
     settings: dict[str, Setting] = {}
 
 
-class Reading(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
+class DataDirection(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
     """A chart's figures read across a row of a table: which table and columns (by id), and which row, from 0.
 
     `down` holds the columns and settings it had down the columns, `looks` its rows' looks, for the way back.
@@ -36,7 +36,7 @@ class Reading(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=Tru
     table: str
     columns: tuple[str, ...]
     row: int = 0
-    down: Past = Past()
+    down: EarlierSettings = EarlierSettings()
     looks: dict[str, Any] = {}
 
 
@@ -65,13 +65,13 @@ class ChartEntry(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=
     recipe: str
     roles: dict[str, tuple[str, ...]] = {}
     settings: dict[str, Setting] = {}
-    past: dict[str, Past] = {}
+    past: dict[str, EarlierSettings] = {}
     layers: tuple[AnyLayer, ...] = ()
     notes: tuple[Note, ...] = ()
     free: Chart | None = None
     repeat: bool = False
     totals: bool | None = None
-    reading: Reading | None = None
+    reading: DataDirection | None = None
     title: str = ""
     subtitle: str = ""
     source: str = ""

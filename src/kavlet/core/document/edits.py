@@ -18,7 +18,7 @@ from kavlet.core.document.tables.total_rows import closing_rows
 from kavlet.core.messages import say
 from kavlet.core.spreadsheet.cells import Cell
 from kavlet.core.spreadsheet.references import Shift, column_letters, shifted
-from kavlet.core.spreadsheet.table import HEADER, MOST_COLUMNS, MOST_ROWS, Column, Table, check_extent
+from kavlet.core.spreadsheet.table import HEADER, MAX_COLUMNS, MAX_ROWS, Column, Table, check_extent
 from kavlet.core.values.errors import KavletError
 
 CellChanges = Mapping[tuple[int, int], Cell]
@@ -135,8 +135,8 @@ def insert_rows(document: Document, table_id: str, at: int, count: int = 1) -> D
     table = document.table(table_id)
     refuse_helper(table)
     at = max(HEADER, min(at, table.height))
-    if table.height + count > MOST_ROWS:
-        raise KavletError(say("A table has at most {most} rows.", most=MOST_ROWS))
+    if table.height + count > MAX_ROWS:
+        raise KavletError(say("A table has at most {most} rows.", most=MAX_ROWS))
     before, empty = table, (None,) * count
     ends = (table.height, table.height - closing_rows(table))
     shift = Shift(at, count, ends, HEADER)
@@ -180,8 +180,8 @@ def insert_columns(document: Document, table_id: str, at: int, count: int = 1) -
     table = document.table(table_id)
     own = sum(column.helper is None for column in table.columns)
     at = max(0, min(at, own))
-    if len(table.columns) + count > MOST_COLUMNS:
-        raise KavletError(say("A table has at most {most} columns.", most=MOST_COLUMNS))
+    if len(table.columns) + count > MAX_COLUMNS:
+        raise KavletError(say("A table has at most {most} columns.", most=MAX_COLUMNS))
     document = _shift(document, table, Shift(at, count, (len(table.columns),)), by_rows=False)
     table = document.table(table_id)
     taken = [column.id for column in table.columns]

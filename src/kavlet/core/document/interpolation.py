@@ -5,20 +5,20 @@ import msgspec
 from kavlet.core.document.charts.period_steps import steps_of
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.tables.helper_columns import fitted
-from kavlet.core.spreadsheet.cells import Cell, Written
+from kavlet.core.spreadsheet.cells import Cell, FormattedNumber
 from kavlet.core.spreadsheet.table import Table
 
 
 def number(cell: Cell) -> float | None:
     """The number that stands in a cell; None where there is none, or it is computed."""
-    if isinstance(cell, Written):
+    if isinstance(cell, FormattedNumber):
         return float(cell.value)
     return float(cell) if isinstance(cell, float | int) and not isinstance(cell, bool) else None
 
 
 def with_value(cell: Cell, value: float) -> Cell:
     """A cell with another number, written as the one before."""
-    return msgspec.structs.replace(cell, value=value) if isinstance(cell, Written) else value
+    return msgspec.structs.replace(cell, value=value) if isinstance(cell, FormattedNumber) else value
 
 
 def between(old: Document, new: Document, share: float) -> Document:

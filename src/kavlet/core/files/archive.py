@@ -7,9 +7,9 @@ import zlib
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
-MOST_MEMBERS = 5_000
-MOST_UNPACKED = 300_000_000
-MOST_RATIO = 250  # times; ordinary sheets stay far below, bombs go to a thousand
+MAX_MEMBERS = 5_000
+MAX_UNPACKED = 300_000_000
+MAX_RATIO = 250  # times; ordinary sheets stay far below, bombs go to a thousand
 
 
 def members(content: bytes, name: str, wanted: tuple[str, ...]) -> dict[str, bytes]:
@@ -19,8 +19,8 @@ def members(content: bytes, name: str, wanted: tuple[str, ...]) -> dict[str, byt
         with zipfile.ZipFile(io.BytesIO(content)) as archive:
             infos = archive.infolist()
             unpacked = sum(info.file_size for info in infos)
-            bombs = any(info.file_size > MOST_RATIO * max(1, info.compress_size) > 250_000 for info in infos)
-            if len(infos) > MOST_MEMBERS or unpacked > MOST_UNPACKED or bombs:
+            bombs = any(info.file_size > MAX_RATIO * max(1, info.compress_size) > 250_000 for info in infos)
+            if len(infos) > MAX_MEMBERS or unpacked > MAX_UNPACKED or bombs:
                 raise KavletError(
                     say("{file} would unpack to more than a workbook ever holds, so it is not opened.", file=name)
                 )

@@ -17,7 +17,7 @@ from kavlet.core.spreadsheet.table import check_extent
 from kavlet.core.values.errors import KavletError
 
 SUFFIXES = (".csv", ".tsv", ".txt")
-MOST_BYTES = 100_000_000
+MAX_BYTES = 100_000_000
 _BOMS = (
     (codecs.BOM_UTF8, "utf-8-sig"),
     (codecs.BOM_UTF32_LE, "utf-32"),
@@ -41,7 +41,7 @@ _COMMA_NUMBER, _POINT_NUMBER = _telling(",", r"\."), _telling(r"\.", ",")
 _EITHER = re.compile(r"[+-]?\d{1,3}([.,])\d{3}")
 
 
-class CsvManner(Struct, frozen=True):
+class CsvDialect(Struct, frozen=True):
     """How a text is to be read: its encoding, the separator of fields, and the decimal sign of numbers.
 
     With `accounts`, (200) and 200- are negative numbers.
@@ -60,7 +60,7 @@ class CsvManner(Struct, frozen=True):
 
 def content(path: Path) -> bytes:
     """The bytes of a file. Raises KavletError when it can't be read or is too large."""
-    return atomic.read(path, MOST_BYTES)
+    return atomic.read(path, MAX_BYTES)
 
 
 def read(path: Path) -> list[list[Cell]]:
@@ -69,7 +69,7 @@ def read(path: Path) -> list[list[Cell]]:
     return grid(held, path.name, guess(held, path.name))
 
 
-def guess(content: bytes, name: str, decimal: str = ".") -> CsvManner:
+def guess(content: bytes, name: str, decimal: str = ".") -> CsvDialect:
     """Guess how to read a file. Raises KavletError when it is not text or holds nothing.
 
     `decimal` is the usual sign, for figures such as 1.234 that do not tell theirs.
@@ -82,7 +82,7 @@ def guess(content: bytes, name: str, decimal: str = ".") -> CsvManner:
         raise KavletError(say("{file} is empty.", file=name))
     separator = _separator(text)
     fields = [field.strip() for row in rows(text, separator, name)[:500] for field in row]
-    return CsvManner(encoding, separator, "." if separator == "," else _decimal(fields, decimal))
+    return CsvDialect(encoding, separator, "." if separator == "," else _decimal(fields, decimal))
 
 
 def _decimal(fields: list[str], usual: str) -> str:
@@ -95,7 +95,7 @@ def _decimal(fields: list[str], usual: str) -> str:
     return "," if signs == {","} or (signs == {"."} and usual == ",") else "."
 
 
-def grid(content: bytes, name: str, manner: CsvManner) -> list[list[Cell]]:
+def grid(content: bytes, name: str, manner: CsvDialect) -> list[list[Cell]]:
     """Rows of cells, each where it stands in the file."""
     try:
         text = content.decode(manner.encoding)

@@ -12,7 +12,7 @@ from msgspec import Struct
 
 from kavlet.core.files import csv, json_records, ods, workbook, xlsx
 from kavlet.core.files.table_texts import field, unrounded
-from kavlet.core.files.worksheet import ReadSheet
+from kavlet.core.files.worksheet import Worksheet
 from kavlet.core.messages import Message, say
 from kavlet.core.scene.readers import Reader
 from kavlet.core.spreadsheet.cells import Value
@@ -27,7 +27,7 @@ Tables = list[tuple[Table, Values]]
 As = Literal["chart", "picture", "both"]
 
 
-class Motion(Struct, frozen=True):
+class AnimationOptions(Struct, frozen=True):
     """How an animation goes: seconds each step is held, seconds from one to the next, pictures a second, whether it
     goes evenly or softly, and whether it begins again at its end."""
 
@@ -38,7 +38,7 @@ class Motion(Struct, frozen=True):
     again: bool = True
 
 
-class Wish(Struct, frozen=True):
+class ExportOptions(Struct, frozen=True):
     """How something is to leave: the ending of the file, pixels per point for pictures, texts as outlines for SVG.
 
     `as_` chooses real charts or pictures in office formats, `as_of` for some charts by their ids; `ground` False leaves
@@ -54,7 +54,7 @@ class Wish(Struct, frozen=True):
     ground: bool = True
     width: float | None = None
     height: float | None = None
-    motion: Motion = Motion()
+    motion: AnimationOptions = AnimationOptions()
     to: tuple[str, ...] = ()
     subject: str = ""
     words: str = ""
@@ -73,7 +73,7 @@ class Format(Struct, frozen=True):
 
     endings: tuple[str, ...]
     title: str
-    reads: Callable[[Path, str | None, str | None], ReadSheet] | None = None
+    reads: Callable[[Path, str | None, str | None], Worksheet] | None = None
     sheets: Callable[[Path], list[str]] | None = None
     writes: Callable[[Tables], bytes] | None = None
     raw: Callable[[Tables], bytes] | None = None
@@ -84,14 +84,14 @@ def _without_sheets(path: Path, sheet: str | None, part: str | None) -> None:
         raise KavletError(say("{file} has no sheets to choose from.", file=path.name))
 
 
-def _read_csv(path: Path, sheet: str | None, part: str | None) -> ReadSheet:
+def _read_csv(path: Path, sheet: str | None, part: str | None) -> Worksheet:
     _without_sheets(path, sheet, part)
-    return ReadSheet(csv.read(path))
+    return Worksheet(csv.read(path))
 
 
-def _read_json(path: Path, sheet: str | None, part: str | None) -> ReadSheet:
+def _read_json(path: Path, sheet: str | None, part: str | None) -> Worksheet:
     _without_sheets(path, sheet, part)
-    return ReadSheet(json_records.read(path))
+    return Worksheet(json_records.read(path))
 
 
 def _rows(tables: Tables) -> list[list[Value]]:

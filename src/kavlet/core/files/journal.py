@@ -36,12 +36,12 @@ SUFFIX = ".journal"
 UNREAD = ".unread"
 HEAD = struct.Struct("<IIB")  # length, CRC-32, whether it is deflated
 PACKED_FROM = 400  # bytes, from which on a record is deflated
-MOST_BYTES = 64_000_000  # of a journal; beyond, it is written anew with the last steps
-MOST_RECORD = 256_000_000
+MAX_BYTES = 64_000_000  # of a journal; beyond, it is written anew with the last steps
+MAX_RECORD = 256_000_000
 KEPT_STEPS = 200
 
 
-class Begun(Struct, frozen=True, array_like=True, tag="begun"):
+class BeginRecord(Struct, frozen=True, array_like=True, tag="begun"):
     """The first record: the document it began with, its file and name, and when."""
 
     document: bytes
@@ -52,7 +52,7 @@ class Begun(Struct, frozen=True, array_like=True, tag="begun"):
     stamp: FileStamp | None = None
 
 
-class Edited(Struct, frozen=True, array_like=True, tag="edited"):
+class EditRecord(Struct, frozen=True, array_like=True, tag="edited"):
     """An edit: the place in the history it took, its name, and what it changed of the document before."""
 
     place: int
@@ -61,14 +61,14 @@ class Edited(Struct, frozen=True, array_like=True, tag="edited"):
     when: float
 
 
-class Moved(Struct, frozen=True, array_like=True, tag="moved"):
+class MoveRecord(Struct, frozen=True, array_like=True, tag="moved"):
     """Undone or redone, to a place in the history."""
 
     place: int
     when: float
 
 
-class Saved(Struct, frozen=True, array_like=True, tag="saved"):
+class SaveRecord(Struct, frozen=True, array_like=True, tag="saved"):
     """The document of a place in the history went into a file."""
 
     place: int
@@ -77,7 +77,7 @@ class Saved(Struct, frozen=True, array_like=True, tag="saved"):
     stamp: FileStamp | None = None
 
 
-class Drafted(Struct, frozen=True, array_like=True, tag="drafted"):
+class DraftRecord(Struct, frozen=True, array_like=True, tag="drafted"):
     """What was being typed after the record before: its text, the name of the edit that takes it and what that changes;
     not `taken` where it can't be taken as it was. An empty text says that nothing is typed any more."""
 
@@ -88,7 +88,7 @@ class Drafted(Struct, frozen=True, array_like=True, tag="drafted"):
     when: float
 
 
-Record = Begun | Edited | Moved | Saved | Drafted
+Record = BeginRecord | EditRecord | MoveRecord | SaveRecord | DraftRecord
 _encode = msgspec.msgpack.Encoder().encode
 _decode = msgspec.msgpack.Decoder(Record).decode
 
@@ -102,7 +102,7 @@ class Draft(Struct, frozen=True):
     document: Document | None
 
 
-class Kept(Struct, frozen=True):
+class JournalContent(Struct, frozen=True):
     """What a journal kept: the history, the document's file and name, when it was last edited, whether it holds what no
     file does, what the file was like, and what was being typed where it could not be taken. What could is the last
     step."""
@@ -154,37 +154,37 @@ def records(content: bytes) -> Iterator[Record]:
 
 def _inflated(held: bytes) -> bytes:
     made = zlib.decompressobj()
-    content = made.decompress(held, MOST_RECORD)
+    content = made.decompress(held, MAX_RECORD)
     if made.unconsumed_tail:
         raise ValueError("The record is too large.")
     return content
 
 
-def read(file: Path) -> Kept | None:
+def read(file: Path) -> JournalContent | None:
     """What a journal kept; None where it holds nothing that can be used."""
     try:
-        found = records(atomic.read(file, 4 * MOST_BYTES))
+        found = records(atomic.read(file, 4 * MAX_BYTES))
         first = next(found, None)
-        if not isinstance(first, Begun):
+        if not isinstance(first, BeginRecord):
             return None
         steps = [Step(NOTHING, kavlet_file.loads(first.document, file.name))]
         place, path, when, stamp = 0, first.path, first.when, first.stamp
-        draft: Drafted | None = None
+        draft: DraftRecord | None = None
         saved: Document | None = steps[0].document if first.saved else None
         for record in found:
-            draft = record if isinstance(record, Drafted) else None
+            draft = record if isinstance(record, DraftRecord) else None
             match record:
-                case Edited(at, name, patch, moment) if 0 < at <= len(steps):
+                case EditRecord(at, name, patch, moment) if 0 < at <= len(steps):
                     document = _after(steps[at - 1].document, patch)
                     if document is None:
                         break  # what came before is good
                     steps[at:] = [Step(say("{name}", name=name), document)]
                     place, when = at, moment
-                case Moved(at, moment) if 0 <= at < len(steps):
+                case MoveRecord(at, moment) if 0 <= at < len(steps):
                     place, when = at, moment
-                case Saved(at, where, moment, as_it_was) if 0 <= at < len(steps):
+                case SaveRecord(at, where, moment, as_it_was) if 0 <= at < len(steps):
                     saved, path, when, stamp = steps[at].document, where, moment, as_it_was
-                case Drafted():
+                case DraftRecord():
                     when = record.when
                 case _:
                     break
@@ -198,7 +198,7 @@ def read(file: Path) -> Kept | None:
     history = History.of(steps, place, saved)
     unsaved = history.changed or bool(typed)
     where_to = Path(path) if path else None
-    return Kept(file, history, where_to, first.name, datetime.fromtimestamp(when), unsaved, stamp, typed)
+    return JournalContent(file, history, where_to, first.name, datetime.fromtimestamp(when), unsaved, stamp, typed)
 
 
 def _after(document: Document, patch: list[Any] | None) -> Document | None:
@@ -209,7 +209,7 @@ def _after(document: Document, patch: list[Any] | None) -> Document | None:
         return None
 
 
-def left_behind() -> list[Kept]:
+def left_behind() -> list[JournalContent]:
     """What nobody writes any more and holds edits that no file does, the latest first. Journals that hold nothing else
     are removed; those that can't be read, as a newer Kavlet's, are set aside and not looked at again."""
     found = []
@@ -246,13 +246,13 @@ def remove(file: Path) -> None:
     file.unlink(missing_ok=True)
 
 
-def _drafted(draft: Draft | None, before: Document, now: float) -> Drafted:
+def _drafted(draft: Draft | None, before: Document, now: float) -> DraftRecord:
     """The record of what is being typed; that nothing is, too."""
     if draft is None:
-        return Drafted("", "", None, False, now)
+        return DraftRecord("", "", None, False, now)
     taken = draft.document is not None
     patch = difference(before, draft.document) if taken else None
-    return Drafted(draft.name, draft.text, patch, taken, now)
+    return DraftRecord(draft.name, draft.text, patch, taken, now)
 
 
 class Journal:
@@ -277,7 +277,7 @@ class Journal:
     ) -> None:  # fmt: skip
         """Write what has changed since the last time, and wait until it is on the disk. Raises OSError where it can't
         be written; what was written before stays."""
-        if self._held is None or self._length > MOST_BYTES or place < self._offset:
+        if self._held is None or self._length > MAX_BYTES or place < self._offset:
             self._begin(steps, place, saved, path, stamp, draft)
             return
         whole, steps, place = steps, steps[self._offset :], place - self._offset
@@ -291,12 +291,12 @@ class Journal:
         now = time.time()
         for at in range(common, len(steps)):
             patch = difference(steps[at - 1].document, steps[at].document)
-            made.append(Edited(at, str(steps[at].name), patch, now))
+            made.append(EditRecord(at, str(steps[at].name), patch, now))
             self._place = at
         if self._place != place:
-            made.append(Moved(place, now))
+            made.append(MoveRecord(place, now))
         if saved is steps[place].document and saved is not self._saved:
-            made.append(Saved(place, str(path or ""), now, stamp))
+            made.append(SaveRecord(place, str(path or ""), now, stamp))
         if draft != self._draft or (made and draft is not None):
             made.append(_drafted(draft, steps[place].document, now))
         self._note(steps, place, saved, path)
@@ -315,15 +315,15 @@ class Journal:
         first = max(0, place - KEPT_STEPS)
         now = time.time()
         document = steps[first].document
-        begun = Begun(kavlet_file.dumps(document), str(path or ""), self._name, now, saved is document, stamp)
+        begun = BeginRecord(kavlet_file.dumps(document), str(path or ""), self._name, now, saved is document, stamp)
         made: list[Record] = [begun]
         for at in range(first + 1, len(steps)):
             patch = difference(steps[at - 1].document, steps[at].document)
-            made.append(Edited(at - first, str(steps[at].name), patch, now))
+            made.append(EditRecord(at - first, str(steps[at].name), patch, now))
             if saved is steps[at].document:
-                made.append(Saved(at - first, str(path or ""), now, stamp))
+                made.append(SaveRecord(at - first, str(path or ""), now, stamp))
         if place != len(steps) - 1:
-            made.append(Moved(place - first, now))
+            made.append(MoveRecord(place - first, now))
         if draft is not None:
             made.append(_drafted(draft, steps[place].document, now))
         content = MAGIC + b"".join(map(record_bytes, made))

@@ -11,13 +11,13 @@ from kavlet.core.spreadsheet.table import check_extent
 from kavlet.core.values.errors import KavletError
 
 SUFFIX = ".json"
-MOST_BYTES = 50_000_000
+MAX_BYTES = 50_000_000
 
 
 def read(path: Path) -> list[list[Cell]]:
     """The cells of a file, the first row being the records' keys. Raises KavletError when it holds no records."""
     try:
-        held = msgspec.json.decode(atomic.read(path, MOST_BYTES))
+        held = msgspec.json.decode(atomic.read(path, MAX_BYTES))
     except (msgspec.DecodeError, RecursionError):
         raise KavletError(say("{file} is not JSON.", file=path.name)) from None
     if isinstance(held, dict):

@@ -11,7 +11,7 @@ from msgspec import Struct
 
 from kavlet.core.document.document import Document
 from kavlet.core.files import atomic
-from kavlet.core.files.untrusted_input import sound
+from kavlet.core.files.untrusted_input import untrusted
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.xml_text import encoded
@@ -21,10 +21,10 @@ VERSION = 1
 MEMBER = "document.json"
 PICTURE = "pictures/{}"  # by its place in the document's list
 _STAMP = (2026, 1, 1, 0, 0, 0)
-MOST_BYTES = 200_000_000
-MOST_MEMBER = 120_000_000
-MOST_PICTURE = 20_000_000
-MOST_SUM = 150_000_000  # of all pictures
+MAX_BYTES = 200_000_000
+MAX_MEMBER = 120_000_000
+MAX_PICTURE = 20_000_000
+MAX_SUM = 150_000_000  # of all pictures
 _PICTURE = re.compile(r"pictures/[0-9]{1,4}")
 PACKED = (zipfile.ZIP_STORED, zipfile.ZIP_DEFLATED)
 
@@ -62,7 +62,7 @@ def loads(content: bytes, name: str) -> Document:
     Raises KavletError with one sentence when it is broken, newer, or holds what would be lost.
     """
     broken = KavletError(say("{file} is not a Kavlet document, or it is damaged.", file=name))
-    with sound(name, broken.what):
+    with untrusted(name, broken.what):
         return _loads(content, name, broken)
 
 
@@ -71,14 +71,14 @@ def _loads(content: bytes, name: str, broken: KavletError) -> Document:
         with zipfile.ZipFile(io.BytesIO(content)) as archive:
             infos = archive.infolist()
             pictures = [info for info in infos if _PICTURE.fullmatch(info.filename)]
-            if archive.getinfo(MEMBER).file_size > MOST_MEMBER or sum(info.file_size for info in pictures) > MOST_SUM:
+            if archive.getinfo(MEMBER).file_size > MAX_MEMBER or sum(info.file_size for info in pictures) > MAX_SUM:
                 raise KavletError(say("{file} claims to be larger than any Kavlet document.", file=name))
-            large = next((info for info in pictures if info.file_size > MOST_PICTURE), None)
+            large = next((info for info in pictures if info.file_size > MAX_PICTURE), None)
             if large is not None:
                 raise KavletError(say("{file} holds a picture that is too large.", file=name), where=large.filename)
             _check_members(infos, name)
             with archive.open(MEMBER) as member:
-                text = member.read(MOST_MEMBER)
+                text = member.read(MAX_MEMBER)
             contents = {info.filename: archive.read(info) for info in pictures}
     except (zipfile.BadZipFile, KeyError, zlib.error, EOFError, RuntimeError, NotImplementedError, OSError):
         raise broken from None
@@ -144,7 +144,7 @@ def save(document: Document, path: Path) -> None:
 
 def load(path: Path) -> Document:
     """Read a document. Raises KavletError when it can't be read, is broken or newer."""
-    return loads(atomic.read(path, MOST_BYTES), path.name)
+    return loads(atomic.read(path, MAX_BYTES), path.name)
 
 
 def schema() -> dict[str, object]:

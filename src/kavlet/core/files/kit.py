@@ -8,7 +8,7 @@ from msgspec import Struct
 
 from kavlet.core.document.document import Document, PictureFile
 from kavlet.core.files import atomic
-from kavlet.core.files.untrusted_input import sound
+from kavlet.core.files.untrusted_input import untrusted
 from kavlet.core.messages import say
 from kavlet.core.styling.palettes import Palette
 from kavlet.core.styling.style import Dress, House, resolve
@@ -17,7 +17,7 @@ from kavlet.core.values.errors import KavletError
 from kavlet.core.values.xml_text import encoded
 
 SUFFIX = ".kavlet-kit"
-MOST_BYTES = 60_000_000
+MAX_BYTES = 60_000_000
 
 
 class Kit(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):
@@ -48,7 +48,7 @@ def dumps(kit: Kit) -> bytes:
 
 def loads(content: bytes, name: str) -> Kit:
     """The kit of a file. Raises KavletError with one sentence when it is none, is newer, or names what there is not."""
-    with sound(name, say("{file} is no kit, or it is damaged.", file=name)):
+    with untrusted(name, say("{file} is no kit, or it is damaged.", file=name)):
         head = msgspec.json.decode(content, type=_Head)  # before any type is read that a newer one may have changed
         if head.format != "kavlet-kit":
             raise KavletError(say("{file} is no kit.", file=name))
@@ -63,7 +63,7 @@ def loads(content: bytes, name: str) -> Kit:
 
 def load(path: Path) -> Kit:
     """Read a kit. Raises KavletError when it can't be read or is none."""
-    return loads(atomic.read(path, MOST_BYTES), path.name)
+    return loads(atomic.read(path, MAX_BYTES), path.name)
 
 
 def save(kit: Kit, path: Path) -> None:

@@ -26,7 +26,7 @@ KINDS = {
 }  # fmt: skip
 
 
-class Attached(Struct, frozen=True):
+class Attachment(Struct, frozen=True):
     """A file that goes along: its name and bytes."""
 
     name: str
@@ -40,7 +40,7 @@ class MailDraft(Struct, frozen=True):
     subject: str
     words: str
     shown: tuple[tuple[bytes, str], ...] = ()
-    attached: tuple[Attached, ...] = ()
+    attached: tuple[Attachment, ...] = ()
 
 
 def addresses(text: str) -> tuple[str, ...]:

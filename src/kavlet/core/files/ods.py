@@ -7,9 +7,9 @@ from datetime import date
 from pathlib import Path
 
 from kavlet.core.files import archive, subprocess_reader, workbook, workbook_size
-from kavlet.core.files.worksheet import ReadSheet
+from kavlet.core.files.worksheet import Worksheet
 from kavlet.core.messages import say
-from kavlet.core.spreadsheet.cells import ErrorValue, Formula, Written, text_of
+from kavlet.core.spreadsheet.cells import ErrorValue, FormattedNumber, Formula, text_of
 from kavlet.core.spreadsheet.functions.dates import as_date
 from kavlet.core.spreadsheet.recalculate import Values
 from kavlet.core.spreadsheet.references import SCAN, RangeReference, quoted, reference
@@ -18,7 +18,7 @@ from kavlet.core.values.errors import KavletError
 from kavlet.core.values.xml_text import xml_text
 
 SUFFIX = ".ods"
-MOST_REPEATED = 10_000  # cells that one formula stands for
+MAX_REPEATED = 10_000  # cells that one formula stands for
 _APART = re.compile(r'"(?:[^"]|"")*"|\[[^\]]*\]|,')
 _BRACKETS = re.compile(r'("(?:[^"]|"")*")|\[([^\]]*)\]')
 
@@ -30,7 +30,7 @@ def sheets(path: Path) -> list[str]:
     return subprocess_reader.names(content, path.name)
 
 
-def read(path: Path, title: str | None = None, part: str | None = None) -> ReadSheet:
+def read(path: Path, title: str | None = None, part: str | None = None) -> Worksheet:
     """A sheet (the first when not named) or a range of it. Raises KavletError when it can't be read."""
     content = workbook.content_of(path)
     parts = archive.members(content, path.name, ("content.xml",))
@@ -59,8 +59,8 @@ def _formulas(content: bytes, title: str, name: str) -> workbook.Formulas:
             for cell in line.iterchildren(f"{space}table-cell", f"{space}covered-table-cell"):
                 repeated, formula = int(cell.get(f"{space}number-columns-repeated", "1")), cell.get(f"{space}formula")
                 if formula is not None:
-                    for down in range(min(times, MOST_REPEATED)):
-                        for right in range(min(repeated, MOST_REPEATED)):
+                    for down in range(min(times, MAX_REPEATED)):
+                        for right in range(min(repeated, MAX_REPEATED)):
                             found[column + right, row + down] = ours(formula)
                 column += repeated
             row += times
@@ -128,7 +128,7 @@ def dumps_with(tables: list[tuple[Table, Values]], names: Mapping[str, str]) -> 
                 shown: bool | float | str | date | None = text_of(value) if isinstance(value, ErrorValue) else value
                 if isinstance(shown, str):
                     shown = xml_text(shown)
-                if isinstance(cell, Written) and cell.number.style == "date" and isinstance(value, float):
+                if isinstance(cell, FormattedNumber) and cell.number.style == "date" and isinstance(value, float):
                     shown = as_date(value)
                 row.append_cell(odfdo.Cell(shown, formula=formula))
             page.append_row(row)

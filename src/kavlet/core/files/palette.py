@@ -4,11 +4,11 @@ import re
 from pathlib import Path
 
 from kavlet.core.messages import say
-from kavlet.core.styling.palettes import MOST, Palette, from_text, palettes
+from kavlet.core.styling.palettes import MAX_COLOURS, Palette, from_text, palettes
 from kavlet.core.values.errors import KavletError
 
 SUFFIX = ".gpl"
-MOST_BYTES = 1_000_000
+MAX_BYTES = 1_000_000
 
 
 def asked(text: str) -> str | tuple[str, ...]:
@@ -30,7 +30,7 @@ def asked(text: str) -> str | tuple[str, ...]:
 def load(path: Path) -> Palette:
     """The palette of a .gpl file. Raises KavletError where it can't be read."""
     try:
-        if path.stat().st_size > MOST_BYTES:
+        if path.stat().st_size > MAX_BYTES:
             raise KavletError(say("{file} is too large for a palette.", file=path.name))
         return from_gpl(path.read_text(encoding="utf-8"))
     except FileNotFoundError:
@@ -57,4 +57,4 @@ def from_gpl(text: str) -> Palette:
                 colours.append(code)
     if not colours:
         raise KavletError(say("The palette holds no colours."))
-    return Palette(name.casefold(), name, "qualitative", tuple(colours[:MOST]))
+    return Palette(name.casefold(), name, "qualitative", tuple(colours[:MAX_COLOURS]))

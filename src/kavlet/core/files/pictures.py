@@ -18,32 +18,32 @@ from kavlet.core.shapes.symbol import FontPen
 from kavlet.core.values.affine import Affine, moved, scaled
 from kavlet.core.values.errors import KavletError
 
-MOST_BYTES = 20_000_000
-MOST_PIXELS = 40_000_000
-MOST_SVG = 2_000_000
-MOST_POINTS = 40_000
-MOST_NUMBERS = 3 * MOST_POINTS  # in the paths of a file: an arc, of seven, gives three points at least
+MAX_BYTES = 20_000_000
+MAX_PIXELS = 40_000_000
+MAX_SVG = 2_000_000
+MAX_POINTS = 40_000
+MAX_NUMBERS = 3 * MAX_POINTS  # in the paths of a file: an arc, of seven, gives three points at least
 _NUMBER = re.compile(r"[-+]?(?:\d+\.?\d*|\.\d+)")
 KINDS = (".svg", ".png", ".jpg", ".jpeg")
 
 
-class Loaded(Struct, frozen=True):
+class LoadedPicture(Struct, frozen=True):
     """A picture, and what of its file is left out of it, by the words of SVG."""
 
     picture: PictureFile
     left_out: tuple[str, ...] = ()
 
 
-def load(path: Path) -> Loaded:
+def load(path: Path) -> LoadedPicture:
     """A picture file as a symbol or picture of its name. Raises KavletError with one sentence when it can't be used."""
-    return loads(atomic.read(path, MOST_BYTES), path.name)
+    return loads(atomic.read(path, MAX_BYTES), path.name)
 
 
-def loads(content: bytes, name: str) -> Loaded:
+def loads(content: bytes, name: str) -> LoadedPicture:
     """The same from the bytes of a file. What it is shows in its content, not in its name."""
     title = re.sub(r"[_\-]+", " ", Path(name).stem).strip() or "picture"
     if content.startswith((b"\x89PNG\r\n\x1a\n", b"\xff\xd8\xff")):
-        return Loaded(_raster(content, name, title))
+        return LoadedPicture(_raster(content, name, title))
     if b"<svg" in content[:4096].lower():
         return _symbol(content, name, title)
     raise KavletError(say("{file} is no picture that can be used.", file=name), remedy=say("Use SVG, PNG or JPEG."))
@@ -55,7 +55,7 @@ def _raster(content: bytes, name: str, title: str) -> PictureFile:
     try:
         with Image.open(io.BytesIO(content), formats=("PNG", "JPEG")) as image:
             width, height = image.size
-            if width * height > MOST_PIXELS:
+            if width * height > MAX_PIXELS:
                 raise KavletError(
                     say(
                         "{file} claims {width} × {height} pixels, too many to use.",
@@ -70,12 +70,12 @@ def _raster(content: bytes, name: str, title: str) -> PictureFile:
     return PictureFile(title, content=content, width=width, height=height)
 
 
-def _symbol(content: bytes, name: str, title: str) -> Loaded:
+def _symbol(content: bytes, name: str, title: str) -> LoadedPicture:
     """All filled shapes of an SVG file, together as one outline and apart by their colours. Scripts, styles, texts and
     links have no part in it."""
     from lxml import etree
 
-    if len(content) > MOST_SVG:
+    if len(content) > MAX_SVG:
         raise KavletError(say("{file} is larger than a symbol may be.", file=name))
     if re.search(rb"<!(DOCTYPE|ENTITY)", content, re.IGNORECASE):
         raise KavletError(say("{file} defines its own entities, so it is not used.", file=name))
@@ -85,7 +85,7 @@ def _symbol(content: bytes, name: str, title: str) -> Loaded:
     except etree.XMLSyntaxError:
         raise KavletError(say("{file} is no SVG that can be read.", file=name)) from None
     numbers = sum(len(_NUMBER.findall(one.get("d", "") + one.get("points", ""))) for one in root.iter(etree.Element))
-    if numbers > MOST_NUMBERS:
+    if numbers > MAX_NUMBERS:
         raise KavletError(say("{file} has more points than a symbol may have.", file=name))
     drawn = _Drawn([], [])
     try:
@@ -97,7 +97,7 @@ def _symbol(content: bytes, name: str, title: str) -> Loaded:
         part.draw(whole.inner)
     made = whole.inner.path
     box = made.bounds
-    if len(made.coordinates) > 2 * MOST_POINTS:
+    if len(made.coordinates) > 2 * MAX_POINTS:
         raise KavletError(say("{file} has more points than a symbol may have.", file=name))
     if not max(box.width, box.height) > 0:
         raise KavletError(say("{file} holds no filled shapes.", file=name))
@@ -108,7 +108,7 @@ def _symbol(content: bytes, name: str, title: str) -> Loaded:
         title, outline=_written(made.mapped(unit)), parts=parts if coloured else (),
         own_colours=len({colour for _, colour in parts}) > 1,
     )  # fmt: skip
-    return Loaded(picture, tuple(dict.fromkeys(drawn.left_out)))
+    return LoadedPicture(picture, tuple(dict.fromkeys(drawn.left_out)))
 
 
 def _together(parts: list[tuple[str, Outline]]) -> Iterator[tuple[str, Outline]]:

@@ -3,18 +3,18 @@
 from pathlib import Path
 
 from kavlet.core.files import atomic
-from kavlet.core.files.untrusted_input import sound
+from kavlet.core.files.untrusted_input import untrusted
 from kavlet.core.messages import say
 from kavlet.core.recipes.own_recipe import OwnRecipe, dumps, loads
 
 SUFFIX = ".kavlet-recipe"
-MOST_BYTES = 4_000_000
+MAX_BYTES = 4_000_000
 
 
 def load(path: Path) -> OwnRecipe:
     """The recipe of a file. Raises KavletError when it is none, is damaged or newer, or can't be read."""
-    with sound(path.name, say("{file} is no recipe, or it is damaged.", file=path.name)):
-        return loads(atomic.read(path, MOST_BYTES), path.name)
+    with untrusted(path.name, say("{file} is no recipe, or it is damaged.", file=path.name)):
+        return loads(atomic.read(path, MAX_BYTES), path.name)
 
 
 def save(own: OwnRecipe, path: Path) -> None:

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from typing import Any
 
 from kavlet.core.layout.figure import Figure, Mark, PlacedAxis, PlacedText
-from kavlet.core.layout.solid.visible_areas import Seen, seen
+from kavlet.core.layout.solid.visible_areas import VisibleArea, seen
 from kavlet.core.recipes.recipe import HelperBuild
 from kavlet.core.spreadsheet.cells import ErrorValue, Value
 from kavlet.core.values.geometry import Rect
@@ -51,7 +51,7 @@ def _helper(helper: HelperBuild) -> dict[str, Any]:
     }
 
 
-def _mark(mark: Mark, as_solid: Seen | None) -> dict[str, Any]:
+def _mark(mark: Mark, as_solid: VisibleArea | None) -> dict[str, Any]:
     made: dict[str, Any] = {
         "layer": mark.layer,
         "type": mark.kind.name,

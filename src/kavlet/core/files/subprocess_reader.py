@@ -19,8 +19,8 @@ import msgspec
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
-MOST_MEMORY = 2_000_000_000  # bytes of address space, where the system can limit it
-MOST_SECONDS = 60.0
+MAX_MEMORY = 2_000_000_000  # bytes of address space, where the system can limit it
+MAX_SECONDS = 60.0
 _LENGTH = 8  # bytes before each message
 _KINDS: tuple[tuple[type, Callable[[Any], str], Callable[[str], object]], ...] = (
     (datetime, datetime.isoformat, datetime.fromisoformat),
@@ -43,7 +43,7 @@ class _Process:
             running = self._begun()
             assert running.stdin is not None
             assert running.stdout is not None
-            late = threading.Timer(MOST_SECONDS, running.kill)
+            late = threading.Timer(MAX_SECONDS, running.kill)
             late.start()
             try:
                 _put(running.stdin, [what, content])
@@ -132,7 +132,7 @@ def main() -> None:
     try:
         import resource
 
-        resource.setrlimit(resource.RLIMIT_AS, (MOST_MEMORY, MOST_MEMORY))
+        resource.setrlimit(resource.RLIMIT_AS, (MAX_MEMORY, MAX_MEMORY))
         resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
     except (ImportError, ValueError, OSError):
         pass  # where the system knows no limits

@@ -7,17 +7,17 @@ import msgspec
 
 from kavlet.core.files import atomic, csv
 from kavlet.core.files.formats import TABLES, by_ending, endings
-from kavlet.core.files.untrusted_input import sound
-from kavlet.core.files.worksheet import ReadSheet
+from kavlet.core.files.untrusted_input import untrusted
+from kavlet.core.files.worksheet import Worksheet
 from kavlet.core.messages import say
 from kavlet.core.spreadsheet.cells import Cell
 from kavlet.core.spreadsheet.table import Source
 from kavlet.core.values.errors import KavletError
 
-MOST_BYTES = 100_000_000
+MAX_BYTES = 100_000_000
 
 
-def read(path: Path, sheet: str | None = None, part: str | None = None) -> ReadSheet:
+def read(path: Path, sheet: str | None = None, part: str | None = None) -> Worksheet:
     """The cells of a table file, each where it stands. Raises KavletError when it can't be read.
 
     `sheet` and `part` (such as ``A1:C9``) choose from a workbook.
@@ -28,11 +28,11 @@ def read(path: Path, sheet: str | None = None, part: str | None = None) -> ReadS
             say("{file} is no table Kavlet can read.", file=path.name),
             remedy=say("It reads {endings}.", endings=" ".join(endings(TABLES))),
         )
-    with sound(path.name):
+    with untrusted(path.name):
         return found.reads(path, sheet, part)
 
 
-def read_source(source: Source, decimal: str = ".") -> ReadSheet:
+def read_source(source: Source, decimal: str = ".") -> Worksheet:
     """The cells of the file a table follows, read as its source says, the first row being names.
 
     `decimal` is the usual sign where neither the source nor the figures tell it.
@@ -41,21 +41,21 @@ def read_source(source: Source, decimal: str = ".") -> ReadSheet:
     if path.suffix.lower() in csv.SUFFIXES:
         content = csv.content(path)
         guess = csv.guess(content, path.name, decimal)
-        manner = csv.CsvManner(
+        manner = csv.CsvDialect(
             source.encoding or guess.encoding,
             source.separator or guess.separator,
             source.decimal or guess.decimal,
             source.accounts,
         )
-        found = ReadSheet(csv.grid(content, path.name, manner))
+        found = Worksheet(csv.grid(content, path.name, manner))
     else:
         found = read(path, source.sheet, source.part)
-    return ReadSheet(named(found), found.notes)
+    return Worksheet(named(found), found.notes)
 
 
 def stamp(path: Path) -> str:
     """What tells one content of a file from another. Raises KavletError when it can't be read."""
-    return hashlib.sha256(atomic.read(path, MOST_BYTES)).hexdigest()[:16]
+    return hashlib.sha256(atomic.read(path, MAX_BYTES)).hexdigest()[:16]
 
 
 def seen(source: Source) -> Source:
@@ -66,11 +66,11 @@ def seen(source: Source) -> Source:
 def sheets(path: Path) -> list[str]:
     """The names of a workbook's sheets; none for other files."""
     found = by_ending(TABLES, path.suffix)
-    with sound(path.name):
+    with untrusted(path.name):
         return found.sheets(path) if found is not None and found.sheets is not None else []
 
 
-def named(found: ReadSheet) -> list[list[Cell]]:
+def named(found: Worksheet) -> list[list[Cell]]:
     """The sheet's rows with a first row of names, as a table of a document has them.
 
     Where names have to be made up, the formulas move down with their row.

@@ -12,7 +12,7 @@ from kavlet.core.values.errors import KavletError
 
 
 @contextmanager
-def sound(name: str, what: Message | None = None) -> Iterator[None]:
+def untrusted(name: str, what: Message | None = None) -> Iterator[None]:
     """Within it, any failure is that a file of that name is damaged. Raises KavletError."""
     try:
         yield

@@ -13,7 +13,7 @@ from kavlet.core.files import atomic
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.values.errors import KavletError
 
-MOST = 10  # of one document; where more are kept, those closest in time to another go first
+MAX_VERSIONS = 10  # of one document; where more are kept, those closest in time to another go first
 _FORM = "%Y%m%dT%H%M%S%f"
 
 
@@ -48,10 +48,10 @@ def keep(path: Path) -> None:
     """Keep what a file holds now, before it is saved over. Raises KavletError when it can't be kept."""
     if not path.exists():
         return
-    content = atomic.read(path, kavlet_file.MOST_BYTES)
+    content = atomic.read(path, kavlet_file.MAX_BYTES)
     held = versions(path)
     with suppress(KavletError):
-        if held and atomic.read(held[0].file, kavlet_file.MOST_BYTES) == content:
+        if held and atomic.read(held[0].file, kavlet_file.MAX_BYTES) == content:
             return
     folder = _folder(path)
     when = datetime.fromtimestamp(path.stat().st_mtime, UTC)
@@ -65,6 +65,6 @@ def keep(path: Path) -> None:
 
 def _thin(held: list[Version]) -> None:
     """Leave out the version that is closest to the one before it, the newest and the oldest never."""
-    while len(held) > MOST:
+    while len(held) > MAX_VERSIONS:
         gaps = [(held[i - 1].when - held[i + 1].when, i) for i in range(1, len(held) - 1)]
         held.pop(min(gaps)[1]).file.unlink(missing_ok=True)

@@ -7,21 +7,21 @@ from pathlib import Path
 import msgspec
 
 from kavlet.core.files import atomic
-from kavlet.core.files.worksheet import FilledArea, ReadSheet, area, sheet
+from kavlet.core.files.worksheet import FilledArea, Worksheet, area, sheet
 from kavlet.core.messages import say
 from kavlet.core.spreadsheet.references import rewritten
 from kavlet.core.spreadsheet.table import Table
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.xml_text import xml_text
 
-MOST_BYTES = 100_000_000
+MAX_BYTES = 100_000_000
 LONGEST = 31  # characters of a sheet's name
 Formulas = dict[tuple[int, int], str]
 
 
 def content_of(path: Path) -> bytes:
     """The bytes of a workbook file. Raises KavletError when it can't be read."""
-    return atomic.read(path, MOST_BYTES)
+    return atomic.read(path, MAX_BYTES)
 
 
 FORBIDDEN = re.compile(r"[\[\]:*?/\\\x00-\x1f]")
@@ -70,7 +70,7 @@ def pick(names: list[str], wanted: str | None, name: str) -> str:
     return wanted
 
 
-def built(held: list[list[object]], formulas: Formulas, title: str, part: str | None, name: str) -> ReadSheet:
+def built(held: list[list[object]], formulas: Formulas, title: str, part: str | None, name: str) -> Worksheet:
     """The chosen part of a sheet. Raises KavletError when nothing is in it."""
     chosen: FilledArea | None = area(part) if part else None
     made = sheet(held, formulas, title, chosen)

@@ -10,9 +10,9 @@ from kavlet.core.spreadsheet.references import column_index
 from kavlet.core.spreadsheet.table import check_extent
 from kavlet.core.values.errors import KavletError
 
-MOST_CELLS = 4_000_000
+MAX_CELLS = 4_000_000
 LAST_ROW = 1_048_576  # of a sheet (ISO/IEC 29500-1, 18.3.1.73 leaves it open; all programs end there)
-MOST_SPACES = 10_000  # of one text
+MAX_SPACES = 10_000  # of one text
 _XLSX_CELL = re.compile(rb"""\sr=["']([A-Za-z]{1,8})(\d{1,9})["']""")
 _XLSX_ROW = re.compile(rb"""<(?:\w+:)?row\b[^>]*?\sr=["'](\d+)["']""")
 # The rows that hold anything: a cell need not say its own place.
@@ -26,14 +26,14 @@ _FILLED = re.compile(rb"office:value-type=|table:formula=|calcext:value-type=")
 
 def _refuse(name: str) -> KavletError:
     return KavletError(
-        say("{file}: a sheet reaches further than {count} cells.", file=name, count=MOST_CELLS),
+        say("{file}: a sheet reaches further than {count} cells.", file=name, count=MAX_CELLS),
         remedy=say("Delete what stands far from the table, and save it again."),
     )
 
 
 def _check(rows: int, columns: int, name: str) -> None:
     check_extent(rows, columns)
-    if rows * columns > MOST_CELLS:
+    if rows * columns > MAX_CELLS:
         raise _refuse(name)
 
 
@@ -62,7 +62,7 @@ def check_ods(parts: dict[str, bytes], name: str) -> None:
     for part, content in parts.items():
         if not part.endswith("content.xml"):
             continue
-        if any(int(found[1]) > MOST_SPACES for found in _SPACES.finditer(content)):
+        if any(int(found[1]) > MAX_SPACES for found in _SPACES.finditer(content)):
             raise _refuse(name)
         _check_ods_sheet(content, name)
 

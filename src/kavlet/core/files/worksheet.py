@@ -7,7 +7,7 @@ from functools import lru_cache
 from msgspec import Struct
 
 from kavlet.core.messages import Message, say
-from kavlet.core.spreadsheet.cells import EPOCH, Cell, Formula, Written
+from kavlet.core.spreadsheet.cells import EPOCH, Cell, FormattedNumber, Formula
 from kavlet.core.spreadsheet.functions import FUNCTIONS
 from kavlet.core.spreadsheet.references import CellReference, RangeReference, cell_reference, column_letters, rewritten
 from kavlet.core.spreadsheet.syntax import Call, FormulaError, Node, Operation, Refer, parse
@@ -24,7 +24,7 @@ class FilledArea(Struct, frozen=True):
     last_row: int
 
 
-class ReadSheet(Struct, frozen=True):
+class Worksheet(Struct, frozen=True):
     """Rows of cells, and one sentence for each kind of thing that could not be kept."""
 
     cells: list[list[Cell]]
@@ -55,9 +55,9 @@ def cell_of(value: object) -> Cell:
         return float(value)
     if isinstance(value, datetime.datetime):
         seconds = value.hour * 3600 + value.minute * 60 + value.second
-        return Written(float((value.date() - EPOCH).days) + seconds / 86_400, DATE)
+        return FormattedNumber(float((value.date() - EPOCH).days) + seconds / 86_400, DATE)
     if isinstance(value, datetime.date):
-        return Written(float((value - EPOCH).days), DATE)
+        return FormattedNumber(float((value - EPOCH).days), DATE)
     if isinstance(value, datetime.time):
         return (value.hour * 3600 + value.minute * 60 + value.second) / 86_400
     if isinstance(value, datetime.timedelta):
@@ -67,7 +67,7 @@ def cell_of(value: object) -> Cell:
 
 def sheet(
     values: list[list[object]], formulas: dict[tuple[int, int], str], name: str, chosen: FilledArea | None
-) -> ReadSheet:
+) -> Worksheet:
     """The sheet from its values and its formulas (keyed by column and row, in this program's syntax).
 
     A formula that uses an unknown function, another sheet, or cells outside the chosen range keeps its value, and a
@@ -92,7 +92,7 @@ def sheet(
         rows.append(line)
     while rows and all(cell is None for cell in rows[-1]):
         rows.pop()
-    return ReadSheet(
+    return Worksheet(
         rows, tuple(say("{cells} kept as values: {why}.", cells=_some(cells), why=why) for why, cells in lost.values())
     )
 

@@ -8,9 +8,9 @@ from pathlib import Path
 from typing import Any
 
 from kavlet.core.files import archive, subprocess_reader, workbook, workbook_size
-from kavlet.core.files.worksheet import ReadSheet
+from kavlet.core.files.worksheet import Worksheet
 from kavlet.core.messages import say
-from kavlet.core.spreadsheet.cells import ERRORS, ErrorValue, Formula, Value, Written, text_of
+from kavlet.core.spreadsheet.cells import ERRORS, ErrorValue, FormattedNumber, Formula, Value, text_of
 from kavlet.core.spreadsheet.recalculate import Values
 from kavlet.core.spreadsheet.table import Table
 from kavlet.core.values.errors import KavletError
@@ -29,7 +29,7 @@ def sheets(path: Path) -> list[str]:
     return subprocess_reader.names(content, path.name)
 
 
-def read(path: Path, title: str | None = None, part: str | None = None) -> ReadSheet:
+def read(path: Path, title: str | None = None, part: str | None = None) -> Worksheet:
     """A sheet (the first when not named) or a range of it. Raises KavletError when it can't be read."""
     content = workbook.content_of(path)
     parts = archive.members(content, path.name, (".xml",))
@@ -90,7 +90,7 @@ def dumps_with(tables: list[tuple[Table, Values]], names: Mapping[str, str], fur
         for c, column in enumerate(table.columns):
             for r, cell in enumerate(column.cells):
                 value = values.of(table.id)[c].values[r]
-                number = cell.number if isinstance(cell, Formula | Written) else None
+                number = cell.number if isinstance(cell, Formula | FormattedNumber) else None
                 code = _code(number or (column.number if r else None) or PLAIN)
                 if code not in formats:
                     formats[code] = book.add_format({"num_format": code})

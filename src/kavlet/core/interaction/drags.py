@@ -11,7 +11,7 @@ from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Cartesian, Polar
 from kavlet.core.charts.looks import of_layer
 from kavlet.core.charts.overrides import held
-from kavlet.core.charts.solid import MOST_ANGLE, Solid
+from kavlet.core.charts.solid import MAX_ANGLE, Solid
 from kavlet.core.document.document import Document
 from kavlet.core.document.looks import look_edits
 from kavlet.core.interaction.parts import Part, boxes
@@ -84,8 +84,8 @@ def turning(chart: Chart) -> Drag:
     solid = chart.as_solid or Solid()
 
     def looks(dx: float, dy: float, _x: float, _y: float) -> Looks:
-        turn = min(MOST_ANGLE, max(-MOST_ANGLE, solid.turn + dx * DEGREES))
-        tilt = min(MOST_ANGLE, max(-MOST_ANGLE, solid.tilt + dy * DEGREES))
+        turn = min(MAX_ANGLE, max(-MAX_ANGLE, solid.turn + dx * DEGREES))
+        tilt = min(MAX_ANGLE, max(-MAX_ANGLE, solid.tilt + dy * DEGREES))
         return {"solid.on": True, "solid.turn": round(turn, 1), "solid.tilt": round(tilt, 1)}
 
     return Drag(say("turn"), looks)

@@ -10,15 +10,15 @@ from kavlet.core.charts.labels import Leader, Position
 from kavlet.core.charts.legend import LegendSide
 from kavlet.core.charts.looks import below, of_layer, parse
 from kavlet.core.charts.scale import Dash, Marks
-from kavlet.core.charts.solid import MOST_ANGLE, Form
+from kavlet.core.charts.solid import MAX_ANGLE, Form
 from kavlet.core.interaction.parts import Part
 from kavlet.core.layout.kinds import PLAIN_TYPES, kind_of
 from kavlet.core.messages import named
 from kavlet.core.solid.material import Material
 from kavlet.core.text.faces import Family
-from kavlet.core.values.number_text import MOST_DECIMALS
+from kavlet.core.values.number_text import MAX_DECIMALS
 
-ANGLES = (-MOST_ANGLE, MOST_ANGLE)
+ANGLES = (-MAX_ANGLE, MAX_ANGLE)
 FILL = ("fill",)
 MAIN = (FILL, *(("label", field) for field in ("template", "position", "size", "colour")))
 POSITIONS = choices(Position, only=[one for one in get_args(Position) if one != "centre"])
@@ -193,8 +193,8 @@ def _of_number(group: str, at: str) -> list[Field]:
     return [
         Field(group, "Written as", f"{at}.style", "choice", STYLES, named="number style"),
         Field(group, "Currency", f"{at}.currency", "text", named="currency of numbers"),
-        Field(group, "Most decimals", f"{at}.most_decimals", "number", optional=True, span=(0, MOST_DECIMALS)),
-        Field(group, "Least decimals", f"{at}.least_decimals", "number", optional=True, span=(0, MOST_DECIMALS)),
+        Field(group, "Most decimals", f"{at}.most_decimals", "number", optional=True, span=(0, MAX_DECIMALS)),
+        Field(group, "Least decimals", f"{at}.least_decimals", "number", optional=True, span=(0, MAX_DECIMALS)),
         Field(group, "Before", f"{at}.prefix", "text"),
         Field(group, "After", f"{at}.suffix", "text"),
         Field(group, "Sign", f"{at}.sign", "choice", SIGNS, named="sign of numbers"),

@@ -10,8 +10,8 @@ from kavlet.core.layout.words.label_templates import Wording
 from kavlet.core.styling.style import Style
 from kavlet.core.values.geometry import Rect, Size
 
-LEAST_PLOT = 36.0  # points; a plot's side is never shorter
-LEAST_SHARE = 0.15  # of the sheet's
+MIN_PLOT = 36.0  # points; a plot's side is never shorter
+MIN_SHARE = 0.15  # of the sheet's
 
 
 class Panel(Struct, frozen=True):
@@ -51,7 +51,7 @@ class Context(Struct, frozen=True, eq=False):
 
 def least_plot(side: float) -> float:
     """The least length of a plot's side on a sheet of a length, in points."""
-    return min(side, max(LEAST_PLOT, LEAST_SHARE * side))
+    return min(side, max(MIN_PLOT, MIN_SHARE * side))
 
 
 def context(panel: Panel, style: Style, sizes: Sizes, sheet: Size, number: int = 0) -> Context:

@@ -12,7 +12,7 @@ from kavlet.core.styling.fills import Fill
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Point, Rect, Size
 
-Anchor = Literal["start", "middle", "end"]
+TextAnchor = Literal["start", "middle", "end"]
 TextKind = Literal[
     "title", "subtitle", "source", "name", "heading", "label", "tick", "axis title", "legend", "note", "panel"
 ]
@@ -118,7 +118,7 @@ class PlacedText(Struct, frozen=True):
     kind: TextKind
     lines: tuple[PlacedLine, ...]
     bounds: Rect
-    anchor: Anchor
+    anchor: TextAnchor
     face: str
     size: float
     colour: Colour

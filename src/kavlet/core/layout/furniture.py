@@ -3,11 +3,11 @@
 from msgspec import Struct
 
 from kavlet.core.layout.figure import PlacedAxis, PlacedRule, PlacedText
-from kavlet.core.layout.words.text_lines import Ink
+from kavlet.core.layout.words.text_lines import TextStyle
 from kavlet.core.styling.style import Style
 from kavlet.core.values.geometry import Size
 
-LEAST = (9.0, 7.5, 7.5, 7.0)  # points: title, subtitle, text and small text are never smaller
+MIN_FONT_SIZES = (9.0, 7.5, 7.5, 7.0)  # points: title, subtitle, text and small text are never smaller
 FULL_SIZE = Size(520, 290)  # from this size on, texts have the theme's size; smaller charts shrink them
 
 
@@ -30,7 +30,7 @@ def sizes(style: Style, size: Size, scale: float | None = None) -> Sizes:
     what can be read in print."""
     share = scale if scale is not None else shrink(size)
     full = (style.title_size, style.subtitle_size, style.text_size, style.small_size)
-    return Sizes(*(max(min(one, least), one * share) for one, least in zip(full, LEAST, strict=True)))
+    return Sizes(*(max(min(one, least), one * share) for one, least in zip(full, MIN_FONT_SIZES, strict=True)))
 
 
 class Furniture(Struct, frozen=True):
@@ -44,6 +44,6 @@ class Furniture(Struct, frozen=True):
     unnamed: int = 0
 
 
-def small_ink(style: Style, sizes: Sizes) -> Ink:
+def small_ink(style: Style, sizes: Sizes) -> TextStyle:
     """The ink of small texts: ticks, names, legends."""
-    return Ink(style.face, sizes.small, style.quiet)
+    return TextStyle(style.face, sizes.small, style.quiet)

@@ -37,7 +37,7 @@ L = TypeVar("L", bound=Layer)
 BEFORE_FIGURE = "  "
 
 
-class Listed(Struct, frozen=True):
+class LegendEntry(Struct, frozen=True):
     """One entry of the legend: its name, fill and tone, the layer it stands for (None: an entry of its own), the
     table's row whose name it is, where it is one, and a figure after its name."""
 
@@ -157,18 +157,18 @@ class Kind(Generic[L]):
 
     # In the legend
 
-    def entries(self, layer: L, context: Context) -> list[Listed]:
+    def entries(self, layer: L, context: Context) -> list[LegendEntry]:
         """What the legend lists of it: itself, unless the type says otherwise; the spans of its shades where it has
         some."""
         spans = shade_spans(layer, context) if layer.shades == "one hue" else []
-        return spans or [Listed(layer.name, layer.fill, layer.tone, layer)]
+        return spans or [LegendEntry(layer.name, layer.fill, layer.tone, layer)]
 
-    def key(self, item: Listed, layer: L, chip: Rect, context: Context) -> tuple[Primitive, ...]:
+    def key(self, item: LegendEntry, layer: L, chip: Rect, context: Context) -> tuple[Primitive, ...]:
         """What the legend draws beside the name of an entry, into a box."""
         return painted(Filling(item.fill, item.tone), recorded(box, chip, 0.18 * chip.width), chip, "up", context)
 
 
-def shade_spans(layer: Layer, context: Context) -> list[Listed]:
+def shade_spans(layer: Layer, context: Context) -> list[LegendEntry]:
     """What the shades of a layer mean: from where to where each goes."""
     figures = context.data.column(layer.figure_column)
     how, locale = context.data.number_text(layer.figure_column), context.data.locale
@@ -177,7 +177,7 @@ def shade_spans(layer: Layer, context: Context) -> list[Listed]:
     for low, high in limits(layer.shade_steps, figures):
         fill = shade("one hue", layer.shade_steps, (low + high) / 2, figures, base)
         text = f"{written(rounded(low, high - low), how, locale)} – {written(rounded(high, high - low), how, locale)}"
-        found.append(Listed(text, fill, layer.tone, layer))
+        found.append(LegendEntry(text, fill, layer.tone, layer))
     return found
 
 

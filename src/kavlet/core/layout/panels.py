@@ -26,10 +26,10 @@ from kavlet.core.layout.kinds import kind_of
 from kavlet.core.layout.marks.painting import covering, picture
 from kavlet.core.layout.marks.placing import Placing
 from kavlet.core.layout.words import legend, titles
-from kavlet.core.layout.words.free_space import Room, body_of, faces_of
+from kavlet.core.layout.words.free_space import FreeSpace, body_of, faces_of
 from kavlet.core.layout.words.labels import settle
-from kavlet.core.layout.words.radial_labels import fan
-from kavlet.core.layout.words.text_lines import NOBODY, Ink, Owner, Stand, block
+from kavlet.core.layout.words.radial_labels import place_radial_labels
+from kavlet.core.layout.words.text_lines import NOBODY, Anchor, TextOwner, TextStyle, block
 from kavlet.core.messages import words_in
 from kavlet.core.scene.paints import LinearGradient, Paint
 from kavlet.core.scene.path import Path, recorded
@@ -41,21 +41,21 @@ from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect, Size
 
 if TYPE_CHECKING:
-    from kavlet.core.layout.solid.model import Modelled
+    from kavlet.core.layout.solid.model import PanelModel
 
 
-MOST_SAID = 8  # panels that an alt text goes through
-LEAST_TYPE = 7.0  # points of type in panels
+MAX_SAID = 8  # panels that an alt text goes through
+MIN_TYPE = 7.0  # points of type in panels
 
 
-class _Spread:
+class _PlacedPanel:
     """One panel with its layers placed flat, before anything is solid and before its labels are settled."""
 
     def __init__(self, frame: Plane | Disc | GridField, furniture: Furniture, to: Placing) -> None:
         self.frame, self.furniture, self.to = frame, furniture, to
-        self._model: tuple[tuple[object, ...], Modelled | None] | None = None
+        self._model: tuple[tuple[object, ...], PanelModel | None] | None = None
 
-    def model(self, solid: Solid) -> "Modelled | None":
+    def model(self, solid: Solid) -> "PanelModel | None":
         """Its bodies, modelled anew only when their shape changes; None where it has none."""
         from kavlet.core.layout.solid import model  # heavy, and only for charts that are solid
 
@@ -68,7 +68,7 @@ class _Spread:
 EDGE = 2.0  # points that labels keep from the sheet's sides, where its margin is not smaller
 
 
-class Laid(Struct):
+class FlatLayout(Struct):
     """A chart, or several panels, laid out: what surrounds them, and each panel placed flat. Labels keep `edge` points
     from the sheet's sides."""
 
@@ -81,13 +81,13 @@ class Laid(Struct):
     legend: tuple[str, ...]
     texts: list[PlacedText]
     keys: list[Key]
-    spreads: list[_Spread]
+    spreads: list[_PlacedPanel]
     name: str = ""
     unlisted: int = 0
     edge: float = EDGE
 
 
-class _Made(Struct):
+class _FinishedPanels(Struct):
     """What of the panels has been finished so far."""
 
     marks: list[Mark]
@@ -105,7 +105,7 @@ class _Made(Struct):
     unnamed: int = 0
 
 
-def laid_out(panels: tuple[Panel, ...], style: Style, size: Size) -> Laid:
+def lay_out(panels: tuple[Panel, ...], style: Style, size: Size) -> FlatLayout:
     """All that does not depend on how a chart is solid."""
     chart = panels[0].chart
     points_ = sizes(style, size, chart.type_scale)
@@ -118,7 +118,7 @@ def laid_out(panels: tuple[Panel, ...], style: Style, size: Size) -> Laid:
     dock: LegendSide = "top" if isinstance(chart.frame, Cartesian) or len(panels) > 1 else "right"
     hug = _hug(chart, room) if len(panels) == 1 else None
     listed = legend.lay_out(context, room, dock, hug)
-    laid = Laid(
+    laid = FlatLayout(
         size, style, points_, chart.alt_text, _long_text(panels), chart.title.text, legend.names(context),
         [*around, *listed.texts], listed.keys, [], context.name, listed.left_out, min(EDGE, pad),
     )  # fmt: skip
@@ -133,16 +133,16 @@ def _long_text(panels: tuple[Panel, ...]) -> str:
     """What the panels show, each by its title; of many the first ones, and how many more there are."""
     if len(panels) == 1:
         return panels[0].chart.long_text
-    said = [f"{panel.title}: {panel.chart.long_text}" for panel in panels[:MOST_SAID]]
+    said = [f"{panel.title}: {panel.chart.long_text}" for panel in panels[:MAX_SAID]]
     more = len(panels) - len(said)
     rest = [words_in(panels[0].data.locale, "And {count} more.", count=more)] if more else []
     return " ".join([*said, *rest])
 
 
-def finished(laid: Laid, solids: list[Solid | None]) -> Figure:
+def finish(laid: FlatLayout, solids: list[Solid | None]) -> Figure:
     """The figure, each panel solid as it is to be."""
-    made = _Made([], list(laid.texts), [], [], [], [], [], [], [], [], [])
-    free = Room(Rect(0, 0, laid.size.width, laid.size.height).inset(*(4 * (laid.edge,))), laid.style.ground)
+    made = _FinishedPanels([], list(laid.texts), [], [], [], [], [], [], [], [], [])
+    free = FreeSpace(Rect(0, 0, laid.size.width, laid.size.height).inset(*(4 * (laid.edge,))), laid.style.ground)
     for key in laid.keys:
         free.take_rect(key.bounds)
     for spread, solid in zip(laid.spreads, solids, strict=True):
@@ -182,7 +182,7 @@ def _hug(chart: Chart, room: Rect) -> float | None:
     return min(room.height * columns / rows, 0.66 * room.width)
 
 
-def _panels(panels: tuple[Panel, ...], room: Rect, laid: Laid) -> None:
+def _panels(panels: tuple[Panel, ...], room: Rect, laid: FlatLayout) -> None:
     """Panels in rows of equal size, as square as the room allows, each under its own title."""
     count, style, points_ = len(panels), laid.style, laid.sizes
     best = max(
@@ -197,17 +197,17 @@ def _panels(panels: tuple[Panel, ...], room: Rect, laid: Laid) -> None:
         place = Rect(room.x + column * (wide + gap), room.y + row * (tall + gap), wide, tall)
         small = min(1.0, max(0.62, wide / 240))
         mine = Sizes(
-            points_.title, points_.subtitle, max(LEAST_TYPE, points_.text * small),
-            max(LEAST_TYPE, points_.small * small),
+            points_.title, points_.subtitle, max(MIN_TYPE, points_.text * small),
+            max(MIN_TYPE, points_.small * small),
         )  # fmt: skip
         if panel.title:
-            ink = Ink(style.bold, mine.text, style.ink)
+            ink = TextStyle(style.bold, mine.text, style.ink)
             head = shortened(panel.title, ink.face, ink.size, wide)
             centred = not isinstance(panel.chart.frame, Cartesian)
             x = place.center[0] if centred else place.x
             of = panel.chart.rows or ()
-            owner = Owner(row=of[0]) if len(of) == 1 else NOBODY
-            text = block((head,), "panel", Stand((x, place.y), "middle" if centred else "start", "top"), ink, owner)
+            owner = TextOwner(row=of[0]) if len(of) == 1 else NOBODY
+            text = block((head,), "panel", Anchor((x, place.y), "middle" if centred else "start", "top"), ink, owner)
             laid.texts.append(text)
             place = place.inset(top=1.5 * ink.size)
         own = msgspec.structs.replace(panel, chart=msgspec.structs.replace(panel.chart, plot=None))
@@ -215,7 +215,7 @@ def _panels(panels: tuple[Panel, ...], room: Rect, laid: Laid) -> None:
     laid.spreads += _alike(placed)
 
 
-def _alike(placed: list[tuple[Context, Rect]]) -> list[_Spread]:
+def _alike(placed: list[tuple[Context, Rect]]) -> list[_PlacedPanel]:
     """Panels on one scale: plots of one size at one place in each, and the same ends of their value axes."""
     spreads = [_spread(context, place) for context, place in placed]
     planes = [spread.frame for spread in spreads if isinstance(spread.frame, Plane)]
@@ -254,7 +254,7 @@ def _fit(room: Rect, columns: int, rows: int, chart: Chart) -> float:
     return min(room.width / columns / ratio, room.height / rows)
 
 
-def _spread(context: Context, room: Rect) -> _Spread:
+def _spread(context: Context, room: Rect) -> _PlacedPanel:
     """A panel's frame, and all its layers placed in it."""
     frame, furniture = _frame(context, room)
     to = Placing(context)
@@ -264,10 +264,10 @@ def _spread(context: Context, room: Rect) -> _Spread:
         if place is not None and (layer.helper or not layer.hidden):
             to.begin(kind.mark, series)
             place(layer, frame, to)
-    return _Spread(frame, furniture, to)
+    return _PlacedPanel(frame, furniture, to)
 
 
-def _finish(spread: _Spread, solid: Solid | None, free: Room, made: _Made) -> None:
+def _finish(spread: _PlacedPanel, solid: Solid | None, free: FreeSpace, made: _FinishedPanels) -> None:
     """Make the panel solid where it is to be, then find all texts their places."""
     to, frame, furniture = spread.to, spread.frame, spread.furniture
     number = to.context.panel
@@ -298,7 +298,7 @@ def _finish(spread: _Spread, solid: Solid | None, free: Room, made: _Made) -> No
         if body is not None:
             free.take_body(body)
     settled, lost = settle(labels, free)
-    fanned, more = fan(fans, free)
+    fanned, more = place_radial_labels(fans, free)
     made.marks += marks
     made.texts += [msgspec.structs.replace(text, panel=number) for text in (*fixed, *settled, *fanned)]
     made.under += furniture.under

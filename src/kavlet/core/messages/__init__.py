@@ -21,7 +21,7 @@ ENGLISH = "en"
 DOMAIN = "kavlet"
 SYMBOL = "symbol"  # the context of what symbols are called
 NAME = "name"  # the context of what names a setting, a role or a helper column
-MOST_WRITTEN_OUT = 1e20  # from there on, a number has an exponent
+MAX_WRITTEN_OUT = 1e20  # from there on, a number has an exponent
 PSEUDO = "xx"  # a language for tests: each message in marks, so that any text that is none stands out
 FOLDER = Path(str(files("kavlet"))) / "core" / "messages" / "languages"
 
@@ -113,7 +113,7 @@ def number_in(language: str, value: float, pattern: str = "#,##0.######") -> str
     from babel.numbers import format_decimal, format_scientific
 
     locale = ENGLISH if language == PSEUDO else language
-    if abs(value) >= MOST_WRITTEN_OUT:
+    if abs(value) >= MAX_WRITTEN_OUT:
         return str(format_scientific(value, "0.######E0", locale=locale))
     return str(format_decimal(value, pattern, locale=locale))
 
@@ -124,7 +124,7 @@ def _written(value: Any, code: str) -> str:
     if isinstance(value, str):
         return value
     if isinstance(value, Percent):
-        if abs(value.share) >= MOST_WRITTEN_OUT:
+        if abs(value.share) >= MAX_WRITTEN_OUT:
             return f"{number_in(code, value.share)} × 100%".replace("-", "−")
         from babel.numbers import format_percent
 

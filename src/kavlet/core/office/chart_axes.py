@@ -4,7 +4,7 @@ from msgspec import Struct
 
 from kavlet.core.office import drawing
 from kavlet.core.office.xml import Element, add
-from kavlet.core.office_model.chart_model import Axes, Lettered, PlainAxis, PlainChart
+from kavlet.core.office_model.chart_model import Axes, AxisModel, ChartModel, TextProperties
 from kavlet.core.office_model.number_codes import code
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.number_text import NumberText
@@ -23,7 +23,7 @@ class _Stand(Struct, frozen=True):
     between: str
 
 
-def axes(parent: Element, pair: Axes, which: str, chart: PlainChart) -> None:
+def axes(parent: Element, pair: Axes, which: str, chart: ChartModel) -> None:
     """A pair of axes: that of names, or of x; then that of values, or of y."""
     one, other = AXES[which]
     groups = [group for group in chart.groups if (group.axes == "first") == (which == "first")]
@@ -38,7 +38,7 @@ def axes(parent: Element, pair: Axes, which: str, chart: PlainChart) -> None:
     _axis(parent, upright, _Stand(other, one, across, flat.reversed != second, between))
 
 
-def _axis(parent: Element, axis: PlainAxis, at: _Stand) -> None:
+def _axis(parent: Element, axis: AxisModel, at: _Stand) -> None:
     made = add(parent, "c:catAx" if axis.category else "c:valAx")
     add(made, "c:axId", val=at.own)
     scale = add(made, "c:scaling")
@@ -80,8 +80,8 @@ def _axis(parent: Element, axis: PlainAxis, at: _Stand) -> None:
             add(made, "c:majorUnit", val=float(axis.step))
 
 
-def _axis_title(parent: Element, axis: PlainAxis, side: str) -> None:
-    look = axis.title_look or Lettered(9.0, Colour(0.3, 0.3, 0.3))
+def _axis_title(parent: Element, axis: AxisModel, side: str) -> None:
+    look = axis.title_look or TextProperties(9.0, Colour(0.3, 0.3, 0.3))
     made = add(parent, "c:title")
     rich = add(add(made, "c:tx"), "c:rich")
     add(rich, "a:bodyPr", rot=-5_400_000 if side == "l" else 0, vert="horz")

@@ -8,20 +8,20 @@ from msgspec import Struct
 from kavlet.core.office import drawing
 from kavlet.core.office.chart_axes import AXES, axes
 from kavlet.core.office.chart_texts import texts_over
-from kavlet.core.office.worksheets import Sheets, shown
+from kavlet.core.office.worksheets import Worksheets, shown
 from kavlet.core.office.xml import Element, add, dumps, root
 from kavlet.core.office_model.chart_model import (
-    Errors,
-    Lettered,
-    Place,
-    PlainCells,
-    PlainChart,
-    PlainFill,
-    PlainGroup,
-    PlainPicture,
-    PlainWords,
-    Point,
+    CellRange,
+    ChartModel,
+    ChartText,
+    DataPoint,
+    ErrorBars,
+    FillModel,
+    LabelPlace,
+    PictureModel,
     Series,
+    SeriesGroup,
+    TextProperties,
 )
 from kavlet.core.office_model.number_codes import code
 from kavlet.core.values.colour import Colour
@@ -32,9 +32,9 @@ MARKERS = {
     "none": "none", "disc": "circle", "square": "square", "diamond": "diamond", "triangle": "triangle", "cross": "x",
     "plus": "plus", "dash": "dash", "picture": "picture",
 }  # fmt: skip
-ON_BARS: dict[Place, str] = {"centre": "ctr", "inside end": "inEnd", "inside base": "inBase", "outside": "outEnd"}
-ON_POINTS: dict[Place, str] = {"centre": "ctr", "above": "t", "below": "b", "left": "l", "right": "r"}
-ON_PIE: dict[Place, str] = {"auto": "bestFit", "centre": "ctr", "inside end": "inEnd", "outside": "outEnd"}
+ON_BARS: dict[LabelPlace, str] = {"centre": "ctr", "inside end": "inEnd", "inside base": "inBase", "outside": "outEnd"}
+ON_POINTS: dict[LabelPlace, str] = {"centre": "ctr", "above": "t", "below": "b", "left": "l", "right": "r"}
+ON_PIE: dict[LabelPlace, str] = {"auto": "bestFit", "centre": "ctr", "inside end": "inEnd", "outside": "outEnd"}
 KINDS = {
     "bars": "c:barChart", "lines": "c:lineChart", "area": "c:areaChart", "scatter": "c:scatterChart",
     "bubbles": "c:bubbleChart", "pie": "c:pieChart", "rings": "c:doughnutChart",
@@ -47,23 +47,23 @@ class WrittenChart(Struct, frozen=True):
     """The part's XML, its pictures by relation, and the XML of the texts drawn over it, where there are any."""
 
     xml: bytes
-    pictures: tuple[tuple[str, PlainPicture], ...]
+    pictures: tuple[tuple[str, PictureModel], ...]
     shapes: bytes | None
 
 
 class _Writer:
     """One chart on its way."""
 
-    def __init__(self, chart: PlainChart, sheets: Sheets, language: str) -> None:
+    def __init__(self, chart: ChartModel, sheets: Worksheets, language: str) -> None:
         self.chart, self.sheets, self.language = chart, sheets, language
-        self.pictures: list[PlainPicture] = []
+        self.pictures: list[PictureModel] = []
         self.count = 0
         self.unlisted: list[int] = []
         self.solid = chart.view is not None
 
-    def picture(self, of: PlainFill | None) -> str:
+    def picture(self, of: FillModel | None) -> str:
         """The relation of a picture."""
-        if not isinstance(of, PlainPicture):
+        if not isinstance(of, PictureModel):
             return ""
         if of not in self.pictures:
             self.pictures.append(of)
@@ -71,12 +71,12 @@ class _Writer:
 
     # References
 
-    def strings(self, parent: Element, short: str, cells: PlainCells) -> None:
+    def strings(self, parent: Element, short: str, cells: CellRange) -> None:
         """A reference to texts, with the texts."""
         made = add(add(parent, short), "c:strRef")
         self._texts(made, cells)
 
-    def _texts(self, made: Element, cells: PlainCells) -> None:
+    def _texts(self, made: Element, cells: CellRange) -> None:
         add(made, "c:f", self.sheets.where(cells))
         held = add(made, "c:strCache")
         add(held, "c:ptCount", val=cells.count)
@@ -85,7 +85,7 @@ class _Writer:
             if text:
                 add(add(held, "c:pt", idx=index), "c:v", text)
 
-    def numbers(self, parent: Element, short: str, cells: PlainCells) -> None:
+    def numbers(self, parent: Element, short: str, cells: CellRange) -> None:
         """A reference to numbers, with the numbers."""
         made = add(add(parent, short), "c:numRef")
         add(made, "c:f", self.sheets.where(cells))
@@ -98,7 +98,7 @@ class _Writer:
 
     # Looks
 
-    def looks(self, parent: Element, fill: PlainFill | None, line: object, own_line: bool = True) -> None:
+    def looks(self, parent: Element, fill: FillModel | None, line: object, own_line: bool = True) -> None:
         """Fill and line of a part."""
         from kavlet.core.office_model.chart_model import Stroke
 
@@ -107,9 +107,9 @@ class _Writer:
         if own_line:
             drawing.line(made, line if isinstance(line, Stroke) else None)
 
-    def picture_options(self, parent: Element, fill: PlainFill | None) -> None:
+    def picture_options(self, parent: Element, fill: FillModel | None) -> None:
         """How a picture fills a part."""
-        if isinstance(fill, PlainPicture):
+        if isinstance(fill, PictureModel):
             made = add(parent, "c:pictureOptions")
             add(made, "c:pictureFormat", val={"stretch": "stretch", "stack": "stack", "scale": "stackScale"}[fill.how])
             if fill.how == "scale":
@@ -117,7 +117,7 @@ class _Writer:
 
     # Series
 
-    def series(self, parent: Element, group: PlainGroup, one: Series) -> None:
+    def series(self, parent: Element, group: SeriesGroup, one: Series) -> None:
         """One series."""
         made = add(parent, "c:ser")
         number, self.count = self.count, self.count + 1
@@ -165,7 +165,7 @@ class _Writer:
         add(made, "c:size", val=max(2, min(72, round(one.marker_size))))
         self.looks(made, one.marker_picture or one.fill, one.marker_edge)
 
-    def _point(self, parent: Element, kind: str, one: Series, point: Point) -> None:
+    def _point(self, parent: Element, kind: str, one: Series, point: DataPoint) -> None:
         made = add(parent, "c:dPt")
         add(made, "c:idx", val=point.index)
         if kind in ("bars", "bubbles"):
@@ -185,7 +185,7 @@ class _Writer:
 
     # Labels
 
-    def _labels(self, parent: Element, group: PlainGroup, one: Series) -> None:
+    def _labels(self, parent: Element, group: SeriesGroup, one: Series) -> None:
         labels = one.labels
         if not labels.points and not labels.shown:
             return
@@ -222,7 +222,7 @@ class _Writer:
         drawing.fill(made, None)
         drawing.line(made, None)
 
-    def _places(self, group: PlainGroup) -> dict[Place, str]:
+    def _places(self, group: SeriesGroup) -> dict[LabelPlace, str]:
         """The places that a type of chart has for labels."""
         if self.solid or group.kind in ("rings", "area"):
             return ON_PIE if group.kind == "pie" else {}
@@ -231,7 +231,7 @@ class _Writer:
             return ON_BARS if clustered else {key: one for key, one in ON_BARS.items() if key != "outside"}
         return ON_PIE if group.kind == "pie" else ON_POINTS
 
-    def _placed(self, parent: Element, place: Place, places: dict[Place, str]) -> None:
+    def _placed(self, parent: Element, place: LabelPlace, places: dict[LabelPlace, str]) -> None:
         if place in places:
             add(parent, "c:dLblPos", val=places[place])
 
@@ -239,7 +239,7 @@ class _Writer:
         for what in ("LegendKey", "Val", "CatName", "SerName", "Percent", "BubbleSize"):
             add(parent, f"c:show{what}", val=value and what == "Val")
 
-    def _errors(self, parent: Element, kind: str, of: Errors) -> None:
+    def _errors(self, parent: Element, kind: str, of: ErrorBars) -> None:
         made = add(parent, "c:errBars")
         if kind in ("scatter", "bubbles"):
             add(made, "c:errDir", val="x" if of.across else "y")
@@ -254,7 +254,7 @@ class _Writer:
 
     # Groups
 
-    def group(self, parent: Element, group: PlainGroup) -> None:
+    def group(self, parent: Element, group: SeriesGroup) -> None:
         """All series of one type."""
         kind = group.kind
         short = KINDS[kind]
@@ -330,10 +330,10 @@ class _Writer:
         add(inner, "c:plotVisOnly", val=False)
         add(inner, "c:dispBlanksAs", val=chart.blanks)
         self.looks(space, chart.ground, None)
-        drawing.text_body(space, "c:txPr", Lettered(10.0, _ink(chart.ground), family=chart.family))
+        drawing.text_body(space, "c:txPr", TextProperties(10.0, _ink(chart.ground), family=chart.family))
         return space
 
-    def _title(self, parent: Element, words: PlainWords) -> None:
+    def _title(self, parent: Element, words: ChartText) -> None:
         made = add(parent, "c:title")
         text = add(made, "c:tx")
         if words.cell is not None:
@@ -407,7 +407,7 @@ def _layout(parent: Element, box: Rect, target: str, sized: bool = True) -> None
         add(made, f"c:{key}", val=round(max(0.0, min(1.0, value)), 6))
 
 
-def chart_part(chart: PlainChart, sheets: Sheets, language: str, linked: bool) -> WrittenChart:
+def chart_part(chart: ChartModel, sheets: Worksheets, language: str, linked: bool) -> WrittenChart:
     """The part of a chart whose cells stand in those sheets; `linked` where they are in a workbook of its own."""
     writer = _Writer(chart, sheets, language)
     space = writer.made()

@@ -2,10 +2,10 @@
 
 from kavlet.core.office import drawing
 from kavlet.core.office.xml import add, dumps, root
-from kavlet.core.office_model.chart_model import PlainWords
+from kavlet.core.office_model.chart_model import ChartText
 
 
-def texts_over(texts: tuple[PlainWords, ...]) -> bytes | None:
+def texts_over(texts: tuple[ChartText, ...]) -> bytes | None:
     """The texts over a chart (ISO/IEC 29500-1, 21.3)."""
     if not texts:
         return None

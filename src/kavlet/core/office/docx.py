@@ -15,15 +15,15 @@ from kavlet.core.office.writing_options import (
     LEVELS,
     LONGEST_TITLE,
     HeadingLevels,
-    Manner,
+    WritingOptions,
     readable,
     reading_order,
     with_pictures,
 )
 from kavlet.core.office.xlsx import workbook
 from kavlet.core.office.xml import EMU, RELATION, SPACES, add
-from kavlet.core.office_model.chart_model import Lettered
-from kavlet.core.office_model.page_model import ChartPart, PicturePart, PlainPage, TablePart, TextParagraph, TextPart
+from kavlet.core.office_model.chart_model import TextProperties
+from kavlet.core.office_model.page_model import ChartPart, PageModel, PicturePart, TablePart, TextParagraph, TextPart
 from kavlet.core.spreadsheet.table import Table
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect, Size
@@ -36,7 +36,7 @@ SHEET, MARGIN = Size(595.28, 841.89), 56.7  # points: A4, 20 mm
 class _Report:
     """A document on its way."""
 
-    def __init__(self, tables: Sequence[Table], manner: Manner, family: str, size: Size) -> None:
+    def __init__(self, tables: Sequence[Table], manner: WritingOptions, family: str, size: Size) -> None:
         import docx
         from docx.shared import Emu, Pt
 
@@ -80,7 +80,7 @@ class _Report:
                 fonts.set(f"{{{W}}}{key}", family)
         style.font.color.rgb = RGBColor(0x1F, 0x29, 0x33)
 
-    def page(self, page: PlainPage, first: bool) -> None:
+    def page(self, page: PageModel, first: bool) -> None:
         """A page's parts, one below the other; each page begins on a new one."""
         parts = reading_order(page.parts)
         headed = any(isinstance(one, TextPart) and one.role in ("title", "heading") for one in parts)
@@ -122,7 +122,7 @@ class _Report:
         for run in one.runs:
             self._run(paragraph, run.text, run.look, styled)
 
-    def _run(self, paragraph: Any, text: str, look: Lettered, styled: bool = False) -> None:
+    def _run(self, paragraph: Any, text: str, look: TextProperties, styled: bool = False) -> None:
         from docx.shared import Pt, RGBColor
 
         made = paragraph.add_run(text)
@@ -230,7 +230,7 @@ def _below(cell: Any, line: Colour | None) -> None:
         edge.set(f"{{{W}}}color", line.hex[1:7].upper())
 
 
-def report(pages: Sequence[PlainPage], tables: Sequence[Table], manner: Manner) -> bytes:
+def report(pages: Sequence[PageModel], tables: Sequence[Table], manner: WritingOptions) -> bytes:
     """The document's bytes, page after page; the same input gives the same bytes."""
     made = _Report(tables, manner, pages[0].family, pages[0].size)
     written = [one for page in pages for one in with_pictures(page)]

@@ -1,7 +1,7 @@
 """Fills, lines and texts in DrawingML (ISO/IEC 29500-1, 20.1 and 21.1)."""
 
 from kavlet.core.office.xml import EMU, Element, add
-from kavlet.core.office_model.chart_model import Gradient, Lettered, Pattern, PlainFill, PlainPicture, Stroke
+from kavlet.core.office_model.chart_model import FillModel, Gradient, Pattern, PictureModel, Stroke, TextProperties
 from kavlet.core.values.colour import Colour
 
 PATTERNS = {"lines": "wdUpDiag", "cross": "diagCross", "dots": "pct25"}
@@ -16,7 +16,7 @@ def colour(parent: Element, of: Colour) -> None:
         add(made, "a:alpha", val=round(100_000 * max(0.0, of.alpha)))
 
 
-def fill(parent: Element, of: PlainFill | None, picture: str = "") -> None:
+def fill(parent: Element, of: FillModel | None, picture: str = "") -> None:
     """A fill; None is no fill. `picture` is the relation of a picture's part."""
     match of:
         case None:
@@ -40,7 +40,7 @@ def fill(parent: Element, of: PlainFill | None, picture: str = "") -> None:
             made = add(parent, "a:pattFill", prst=kind or PATTERNS.get(of.kind, "diagCross"))
             colour(add(made, "a:fgClr"), of.colour)
             colour(add(made, "a:bgClr"), of.ground)
-        case PlainPicture():
+        case PictureModel():
             made = add(parent, "a:blipFill")
             add(made, "a:blip", r_embed=picture)
             add(add(made, "a:stretch"), "a:fillRect")
@@ -58,7 +58,7 @@ def line(parent: Element, of: Stroke | None) -> None:
     add(made, "a:round")
 
 
-def look(parent: Element, short: str, of: Lettered, language: str | None = None) -> Element:
+def look(parent: Element, short: str, of: TextProperties, language: str | None = None) -> Element:
     """The properties of a run of text."""
     size = round(100 * max(1.0, min(4000.0, of.size)))
     made = add(parent, short, lang=language, sz=size, b=of.bold, i=of.italic)
@@ -69,7 +69,7 @@ def look(parent: Element, short: str, of: Lettered, language: str | None = None)
     return made
 
 
-def text_body(parent: Element, short: str, of: Lettered, angle: float | None = None) -> None:
+def text_body(parent: Element, short: str, of: TextProperties, angle: float | None = None) -> None:
     """How all text of a part is set."""
     made = add(parent, short)
     turn = of.angle if angle is None else angle
@@ -80,7 +80,7 @@ def text_body(parent: Element, short: str, of: Lettered, angle: float | None = N
     add(paragraph, "a:endParaRPr", lang="en-US")
 
 
-def written(parent: Element, short: str, text: str, of: Lettered, align: str = "start") -> None:
+def written(parent: Element, short: str, text: str, of: TextProperties, align: str = "start") -> None:
     """A text with its lines as paragraphs."""
     made = add(parent, short)
     add(made, "a:bodyPr", wrap="none", lIns=0, tIns=0, rIns=0, bIns=0, anchor="t")

@@ -6,7 +6,7 @@ from typing import Any
 from lxml import etree
 
 from kavlet.core.office.package import Paint, packed, picture_bytes
-from kavlet.core.office_model.chart_model import PlainPicture
+from kavlet.core.office_model.chart_model import PictureModel
 from kavlet.core.values.xml_text import xml_text
 
 SPACES = {
@@ -137,7 +137,7 @@ def meta(title: str, language: str) -> bytes:
     return dumps(made)
 
 
-def filled_pictures(pictures: list[PlainPicture], paint: Paint) -> dict[str, tuple[bytes, str]]:
+def filled_pictures(pictures: list[PictureModel], paint: Paint) -> dict[str, tuple[bytes, str]]:
     """The parts of pictures that fill things, in the order of their numbers."""
     found: dict[str, tuple[bytes, str]] = {}
     for number, picture in enumerate(pictures, 1):

@@ -11,16 +11,16 @@ from kavlet.core.messages import Message, say
 from kavlet.core.office.odf import Element, add, dumps, filled_pictures, name, paragraphs, points, put, root
 from kavlet.core.office.odf_fills import Fills
 from kavlet.core.office.package import Paint
-from kavlet.core.office.worksheets import Sheets, shown
+from kavlet.core.office.worksheets import Worksheets, shown
 from kavlet.core.office_model.chart_model import (
-    Lettered,
-    Place,
-    PlainAxis,
-    PlainCells,
-    PlainChart,
-    PlainGroup,
-    PlainWords,
+    AxisModel,
+    CellRange,
+    ChartModel,
+    ChartText,
+    LabelPlace,
     Series,
+    SeriesGroup,
+    TextProperties,
 )
 from kavlet.core.spreadsheet.references import column_letters
 
@@ -32,7 +32,7 @@ SYMBOLS = {
     "disc": "circle", "square": "square", "diamond": "diamond", "triangle": "arrow-up", "cross": "x", "plus": "plus",
     "dash": "horizontal-bar", "picture": "circle",
 }  # fmt: skip
-SEATS: dict[Place, str] = {
+SEATS: dict[LabelPlace, str] = {
     "centre": "center", "inside end": "inside", "inside base": "near-origin", "outside": "outside", "above": "top",
     "below": "bottom", "left": "left", "right": "right",
 }  # fmt: skip
@@ -54,9 +54,9 @@ class OdfChart(Struct, frozen=True):
 class _Writer(Fills):
     """One chart document on its way. `refer` says where cells stand; None keeps them in a table of the chart's own."""
 
-    def __init__(self, chart: PlainChart, sheets: Sheets, refer: Callable[[PlainCells], str] | None) -> None:
+    def __init__(self, chart: ChartModel, sheets: Worksheets, refer: Callable[[CellRange], str] | None) -> None:
         self.chart, self.sheets = chart, sheets
-        self.local: dict[PlainCells, int] = {}
+        self.local: dict[CellRange, int] = {}
         self.refer = refer or self._local
         self.content = root("office:document-content")
         self.styles = root("office:document-styles")
@@ -65,7 +65,7 @@ class _Writer(Fills):
 
     # References
 
-    def _local(self, cells: PlainCells) -> str:
+    def _local(self, cells: CellRange) -> str:
         """A column of the chart's own table."""
         column = self.local.setdefault(cells, len(self.local))
         letters = column_letters(column)
@@ -75,7 +75,7 @@ class _Writer(Fills):
     # Styles
 
     def style(
-        self, look: Callable[[Element], None] | None, lettered: Lettered | None = None, **of_chart: object
+        self, look: Callable[[Element], None] | None, lettered: TextProperties | None = None, **of_chart: object
     ) -> str:
         """A style's name: its chart properties, what `look` adds to its graphic ones, and how its texts are set."""
         made = add(self.automatic, "style:style", style_family="chart")
@@ -117,7 +117,7 @@ class _Writer(Fills):
         if self.local:
             self._table(whole)
 
-    def _groups(self) -> list[PlainGroup]:
+    def _groups(self) -> list[SeriesGroup]:
         """The groups in the order of painting; what would lie over rings as rings."""
         ranks = "bars area pie rings bubbles lines scatter"
         groups = sorted(self.chart.groups, key=lambda one: ranks.find(one.kind))
@@ -133,7 +133,7 @@ class _Writer(Fills):
             self.differ(say("the hole is as wide as the program makes it"))
         return [msgspec.structs.replace(rings, kind="rings" if over else rings.kind, series=(*over, *rings.series))]
 
-    def _words(self, parent: Element, short: str, words: PlainWords) -> None:
+    def _words(self, parent: Element, short: str, words: ChartText) -> None:
         size = self.chart.size
         held = add(
             parent, short, svg_x=points(words.box.x * size.width), svg_y=points(words.box.y * size.height),
@@ -154,7 +154,7 @@ class _Writer(Fills):
         if any(not one.listed for group in self.chart.groups for one in group.series):
             self.differ(say("the legend may list helpers by name"))
 
-    def _plot(self, parent: Element, groups: list[PlainGroup]) -> None:
+    def _plot(self, parent: Element, groups: list[SeriesGroup]) -> None:
         chart, size, box = self.chart, self.chart.size, self.chart.plot
         stacking = next((one.grouping for one in groups if one.kind in ("bars", "area")), "clustered")
         round_ = next((one for one in groups if one.kind in ("pie", "rings")), None)
@@ -188,13 +188,13 @@ class _Writer(Fills):
         if solid:
             add(plot, "chart:floor", chart_style__name=wall)
 
-    def _axes(self, plot: Element, groups: list[PlainGroup]) -> None:
+    def _axes(self, plot: Element, groups: list[SeriesGroup]) -> None:
         chart = self.chart
         bars = next((one for one in groups if one.kind == "bars"), None)
         first = chart.first
         names = next((one.names for group in groups for one in group.series if one.names is not None), None)
         if first is None:
-            blank = PlainAxis(shown=False, reversed=True)
+            blank = AxisModel(shown=False, reversed=True)
             self._axis(plot, "x", "primary-x", blank, None, names)
             self._axis(plot, "y", "primary-y", blank, None, None)
             return
@@ -207,8 +207,8 @@ class _Writer(Fills):
             self._axis(plot, "y", "secondary-y", chart.second.along, wide, None)
 
     def _axis(
-        self, plot: Element, dimension: str, held: str, axis: PlainAxis, bars: PlainGroup | None,
-        names: PlainCells | None,
+        self, plot: Element, dimension: str, held: str, axis: AxisModel, bars: SeriesGroup | None,
+        names: CellRange | None,
     ) -> None:  # fmt: skip
         style = self.style(
             lambda graphic: self.filled(graphic, None, axis.line),
@@ -238,7 +238,7 @@ class _Writer(Fills):
             grid = self.style(lambda graphic: self.filled(graphic, None, axis.grid))
             add(made, "chart:grid", chart_class="major", chart_style__name=grid)
 
-    def _series(self, plot: Element, group: PlainGroup, one: Series) -> None:
+    def _series(self, plot: Element, group: SeriesGroup, one: Series) -> None:
         style = self._series_style(group, one)
         made = add(
             plot, "chart:series", chart_style__name=style,
@@ -267,11 +267,11 @@ class _Writer(Fills):
             )  # fmt: skip
         self._points(made, group, one)
 
-    def _label_cell(self, cells: PlainCells) -> str:
+    def _label_cell(self, cells: CellRange) -> str:
         at = self.refer(cells)
         return at.partition(":")[0] if ":" in at else at
 
-    def _series_style(self, group: PlainGroup, one: Series) -> str:
+    def _series_style(self, group: SeriesGroup, one: Series) -> str:
         lines = group.kind in ("lines", "scatter")
         symbol = None
         if lines:
@@ -298,7 +298,7 @@ class _Writer(Fills):
             data__label__text=False,
         )
 
-    def _points(self, made: Element, group: PlainGroup, one: Series) -> None:
+    def _points(self, made: Element, group: SeriesGroup, one: Series) -> None:
         """A style for each point that differs or is labelled, runs of plain ones together."""
         labels = {label.index: label for label in one.labels.points}
         own = {point.index: point for point in one.points}
@@ -362,7 +362,7 @@ def _columns(count: int) -> Element:
     return made
 
 
-def text_properties(style: Element, look: Lettered) -> None:
+def text_properties(style: Element, look: TextProperties) -> None:
     """How texts of a style are set."""
     put(
         add(style, "style:text-properties"),
@@ -375,7 +375,7 @@ def text_properties(style: Element, look: Lettered) -> None:
 
 
 def odf_chart(
-    chart: PlainChart, sheets: Sheets, paint: Paint, refer: Callable[[PlainCells], str] | None = None
+    chart: ChartModel, sheets: Worksheets, paint: Paint, refer: Callable[[CellRange], str] | None = None
 ) -> OdfChart:
     """The parts of a chart's document. `refer` gives the address of cells in the document around it; without it the
     chart keeps its values in a table of its own."""

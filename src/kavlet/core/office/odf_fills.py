@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 from kavlet.core.messages import Message, say
 from kavlet.core.office.odf import Element, add, points, put
-from kavlet.core.office_model.chart_model import Gradient, Pattern, PlainFill, PlainPicture, Stroke
+from kavlet.core.office_model.chart_model import FillModel, Gradient, Pattern, PictureModel, Stroke
 from kavlet.core.values.colour import Colour
 
 
@@ -14,7 +14,7 @@ class Fills:
 
     def __init__(self, common: Element) -> None:
         self.common = common
-        self.pictures: list[PlainPicture] = []
+        self.pictures: list[PictureModel] = []
         self.differs: list[Message] = []
         self._styles: dict[tuple[object, ...], str] = {}
 
@@ -23,7 +23,7 @@ class Fills:
         if what not in self.differs:
             self.differs.append(what)
 
-    def filled(self, graphic: Element, fill: PlainFill | None, line: Stroke | None) -> None:
+    def filled(self, graphic: Element, fill: FillModel | None, line: Stroke | None) -> None:
         """Fill and line as graphic properties."""
         match fill:
             case None:
@@ -40,7 +40,7 @@ class Fills:
             case Pattern():
                 put(graphic, draw_fill="hatch", draw_fill__hatch__name=self._hatch(fill),
                     draw_fill__color=fill.ground.hex[:7], draw_fill__hatch__solid=True)  # fmt: skip
-            case PlainPicture():
+            case PictureModel():
                 if fill not in self.pictures:
                     self.pictures.append(fill)
                 number = self.pictures.index(fill) + 1

@@ -7,8 +7,8 @@ from kavlet.core.office.odf import Element, Package, add, dumps, meta, points, p
 from kavlet.core.office.odf_chart import Differs, odf_chart, text_properties
 from kavlet.core.office.package import SHARP, STAND_IN
 from kavlet.core.office.worksheets import sheets_for
-from kavlet.core.office.writing_options import Manner
-from kavlet.core.office_model.chart_model import Lettered, PlainChart, Stroke
+from kavlet.core.office.writing_options import WritingOptions
+from kavlet.core.office_model.chart_model import ChartModel, Stroke, TextProperties
 from kavlet.core.office_model.page_model import TableCell, TablePart, TextParagraph, TextRun
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.spreadsheet.table import Table
@@ -20,7 +20,7 @@ ALIGNED = {"start": "start", "middle": "center", "end": "end"}
 class OdfParts:
     """A document's content on its way: the body, styles, and the package around them."""
 
-    def __init__(self, media_type: str, tables: Sequence[Table], manner: Manner) -> None:
+    def __init__(self, media_type: str, tables: Sequence[Table], manner: WritingOptions) -> None:
         self.package = Package(media_type)
         self.tables, self.manner = tables, manner
         self.content = root("office:document-content")
@@ -119,7 +119,7 @@ class OdfParts:
 
         return self.style("graphic", (fill, line, *sorted(more.items())), look)
 
-    def chart(self, frame: Element, chart: PlainChart, scene: Scene) -> None:
+    def chart(self, frame: Element, chart: ChartModel, scene: Scene) -> None:
         """A chart as an object, and its picture for who can't show it."""
         sheets = sheets_for(self.tables, [chart])
         document = odf_chart(chart, sheets, self.manner.paint)
@@ -155,7 +155,7 @@ class OdfParts:
 FAMILIES = ("graphic", "paragraph", "text", "table", "table-column", "table-row", "table-cell")
 
 
-def default_styles(common: Element, look: Lettered) -> None:
+def default_styles(common: Element, look: TextProperties) -> None:
     """The default style of each family that pages use; texts are set as `look` says."""
     for family in FAMILIES:
         made = add(common, "style:default-style", style_family=family)

@@ -5,13 +5,13 @@ from collections.abc import Sequence
 from kavlet.core.office.odf import Element, add, points, put
 from kavlet.core.office.odf_chart import Differs
 from kavlet.core.office.odf_parts import OdfParts, default_styles
-from kavlet.core.office.writing_options import INK, Manner, with_pictures
-from kavlet.core.office_model.chart_model import Lettered, Stroke
+from kavlet.core.office.writing_options import INK, WritingOptions, with_pictures
+from kavlet.core.office_model.chart_model import Stroke, TextProperties
 from kavlet.core.office_model.page_model import (
     AnyPart,
     ChartPart,
+    PageModel,
     PicturePart,
-    PlainPage,
     ShapePart,
     TablePart,
     TextPart,
@@ -22,7 +22,7 @@ from kavlet.core.values.geometry import Rect
 TYPE = "application/vnd.oasis.opendocument.presentation"
 
 
-def presentation(pages: Sequence[PlainPage], tables: Sequence[Table], manner: Manner) -> tuple[bytes, Differs]:
+def presentation(pages: Sequence[PageModel], tables: Sequence[Table], manner: WritingOptions) -> tuple[bytes, Differs]:
     """The presentation's bytes, a slide for each page, and what is different there."""
     made = OdfParts(TYPE, tables, manner)
     _master(made, pages[0])
@@ -35,10 +35,10 @@ def presentation(pages: Sequence[PlainPage], tables: Sequence[Table], manner: Ma
     return made.save(), made.differs
 
 
-def _master(made: OdfParts, page: PlainPage) -> None:
+def _master(made: OdfParts, page: PageModel) -> None:
     """The page layout and the master page that all slides have."""
     common = add(made.styles, "office:styles")
-    default_styles(common, Lettered(12.0, INK, family=page.family))
+    default_styles(common, TextProperties(12.0, INK, family=page.family))
     add(common, "draw:marker", draw_name="arrow", svg_viewBox="0 0 20 30", svg_d="M10 0 L0 30 L20 30 Z")
     automatic = add(made.styles, "office:automatic-styles")
     layout = add(automatic, "style:page-layout", style_name="layout")
@@ -53,7 +53,7 @@ def _master(made: OdfParts, page: PlainPage) -> None:
     add(masters, "style:master-page", style_name="plain", style_page__layout__name="layout")
 
 
-def _slide(made: OdfParts, body: Element, page: PlainPage, number: int) -> None:
+def _slide(made: OdfParts, body: Element, page: PageModel, number: int) -> None:
     def ground(style: Element) -> None:
         put(
             add(style, "style:drawing-page-properties"),

@@ -9,9 +9,9 @@ from kavlet.core.office.odf import VERSION, Element, Package, add, dumps, meta, 
 from kavlet.core.office.odf_chart import Differs, odf_chart
 from kavlet.core.office.odf_parts import default_styles
 from kavlet.core.office.package import SHARP, STAND_IN, Paint, parts_of
-from kavlet.core.office.worksheets import Sheets
-from kavlet.core.office.xlsx import GAP_ROWS, Beside
-from kavlet.core.office_model.chart_model import Lettered, PlainCells
+from kavlet.core.office.worksheets import Worksheets
+from kavlet.core.office.xlsx import GAP_ROWS, AnchoredChart
+from kavlet.core.office_model.chart_model import CellRange, TextProperties
 from kavlet.core.spreadsheet.references import column_letters
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
@@ -21,14 +21,14 @@ LINK = {"xlink_type": "simple", "xlink_show": "embed", "xlink_actuate": "onLoad"
 COLUMN, ROW = 64.0, 12.8  # points; how wide a column and how tall a row usually is
 
 
-def where(sheets: Sheets, cells: PlainCells) -> str:
+def where(sheets: Worksheets, cells: CellRange) -> str:
     """The address of cells (ODF 1.3, part 3, 18.3.2): ``'My table'.$B$2:.$B$9``."""
     sheet = sheets.sheet(cells.table).replace("'", "''")
     letters, first = column_letters(cells.column), cells.first + 1
     return f"'{sheet}'.${letters}${first}:.${letters}${first + cells.count - 1}"
 
 
-def workbook(sheets: Sheets, beside: Sequence[Beside], language: str, paint: Paint) -> tuple[bytes, Differs]:
+def workbook(sheets: Worksheets, beside: Sequence[AnchoredChart], language: str, paint: Paint) -> tuple[bytes, Differs]:
     """The workbook's bytes, and what is different there; the same input gives the same bytes. A picture stands in the
     chart's place, or below it."""
     made = Package(TYPE)
@@ -75,7 +75,7 @@ def workbook(sheets: Sheets, beside: Sequence[Beside], language: str, paint: Pai
     held["content.xml"] = etree.tostring(tree, xml_declaration=True, encoding="UTF-8")
     made.put("content.xml", held["content.xml"])
     styles = root("office:document-styles")
-    default_styles(add(styles, "office:styles"), Lettered(10.0, Colour(0.0, 0.0, 0.0)))
+    default_styles(add(styles, "office:styles"), TextProperties(10.0, Colour(0.0, 0.0, 0.0)))
     made.put("styles.xml", dumps(styles))
     made.put("meta.xml", meta("", language))
     return made.save(), differs

@@ -12,16 +12,16 @@ from kavlet.core.office.writing_options import (
     INK,
     LEVELS,
     HeadingLevels,
-    Manner,
+    WritingOptions,
     readable,
     reading_order,
     with_pictures,
 )
-from kavlet.core.office_model.chart_model import Lettered
+from kavlet.core.office_model.chart_model import TextProperties
 from kavlet.core.office_model.page_model import (
     ChartPart,
+    PageModel,
     PicturePart,
-    PlainPage,
     TablePart,
     TextParagraph,
     TextPart,
@@ -34,7 +34,7 @@ TYPE = "application/vnd.oasis.opendocument.text"
 WIDE, TALL, MARGIN = 595.28, 841.89, 56.7  # points: A4, 20 mm
 
 
-def report(pages: Sequence[PlainPage], tables: Sequence[Table], manner: Manner) -> tuple[bytes, Differs]:
+def report(pages: Sequence[PageModel], tables: Sequence[Table], manner: WritingOptions) -> tuple[bytes, Differs]:
     """The document's bytes, page after page, and what is different there."""
     made = OdfParts(TYPE, tables, manner)
     _styles(made, pages[0].family)
@@ -48,10 +48,10 @@ def report(pages: Sequence[PlainPage], tables: Sequence[Table], manner: Manner) 
 
 def _styles(made: OdfParts, family: str) -> None:
     common = add(made.styles, "office:styles")
-    default_styles(common, Lettered(10.5, INK, family=family))
+    default_styles(common, TextProperties(10.5, INK, family=family))
     caption = add(common, "style:style", style_name="Caption", style_family="paragraph")
     put(add(caption, "style:paragraph-properties"), fo_margin__bottom="10pt")
-    text_properties(caption, Lettered(9.0, Colour(0.35, 0.4, 0.45), italic=True, family=family))
+    text_properties(caption, TextProperties(9.0, Colour(0.35, 0.4, 0.45), italic=True, family=family))
     for level, size in ((1, 20.0), (2, 15.0), (3, 11.5)):
         style = add(
             common, "style:style", style_name=f"Heading_20_{level}", style_display__name=f"Heading {level}",
@@ -59,7 +59,7 @@ def _styles(made: OdfParts, family: str) -> None:
         )  # fmt: skip
         put(add(style, "style:paragraph-properties"), fo_margin__top="10pt", fo_margin__bottom="6pt",
             fo_keep__with__next="always")  # fmt: skip
-        text_properties(style, Lettered(size, INK, bold=True, family=family))
+        text_properties(style, TextProperties(size, INK, bold=True, family=family))
     automatic = add(made.styles, "office:automatic-styles")
     layout = add(automatic, "style:page-layout", style_name="layout")
     put(add(layout, "style:page-layout-properties"), fo_page__width=points(WIDE), fo_page__height=points(TALL),
@@ -68,7 +68,7 @@ def _styles(made: OdfParts, family: str) -> None:
     add(masters, "style:master-page", style_name="Standard", style_page__layout__name="layout")
 
 
-def _page(made: OdfParts, body: Element, page: PlainPage, first: bool, outline: HeadingLevels) -> None:
+def _page(made: OdfParts, body: Element, page: PageModel, first: bool, outline: HeadingLevels) -> None:
     parts = reading_order(page.parts)
     headed = any(isinstance(one, TextPart) and one.role in ("title", "heading") for one in parts)
     if not first:

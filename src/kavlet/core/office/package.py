@@ -7,9 +7,9 @@ from collections.abc import Callable
 from lxml import etree
 
 from kavlet.core.office.chart_part import BOOK_ID, SHAPES_ID, WrittenChart, chart_part
-from kavlet.core.office.worksheets import Sheets
+from kavlet.core.office.worksheets import Worksheets
 from kavlet.core.office.xml import RELATION
-from kavlet.core.office_model.chart_model import PlainChart, PlainPicture
+from kavlet.core.office_model.chart_model import ChartModel, PictureModel
 from kavlet.core.scene.primitives import Scene
 
 TYPES = "[Content_Types].xml"
@@ -62,7 +62,7 @@ def relations(of: Relations) -> bytes:
     return bytes(etree.tostring(tree, xml_declaration=True, encoding="UTF-8", standalone=True))
 
 
-def picture_bytes(picture: PlainPicture, paint: Paint) -> tuple[str, bytes]:
+def picture_bytes(picture: PictureModel, paint: Paint) -> tuple[str, bytes]:
     """A picture's ending and bytes."""
     if isinstance(picture.what, Scene):
         return "png", paint(picture.what, SHARP)
@@ -99,7 +99,7 @@ class ChartStore:
         self._types: dict[str, str] = {}
         self.count = 0
 
-    def add(self, chart: PlainChart, sheets: Sheets, book: bytes) -> bytes:
+    def add(self, chart: ChartModel, sheets: Worksheets, book: bytes) -> bytes:
         """The XML of the next chart; what it needs beside is kept until `finish`."""
         self.count += 1
         name = f"chart{self.count}"

@@ -13,15 +13,15 @@ from kavlet.core.office.package import CHART_TYPE, SHARP, ChartStore, parts_of
 from kavlet.core.office.theme import themed
 from kavlet.core.office.vector_picture import add_vector
 from kavlet.core.office.worksheets import sheets_for
-from kavlet.core.office.writing_options import LONGEST_TITLE, Manner, with_pictures
+from kavlet.core.office.writing_options import LONGEST_TITLE, WritingOptions, with_pictures
 from kavlet.core.office.xlsx import workbook
 from kavlet.core.office.xml import EMU, RELATION, Element, add
 from kavlet.core.office_model.chart_model import Stroke
 from kavlet.core.office_model.page_model import (
     AnyPart,
     ChartPart,
+    PageModel,
     PicturePart,
-    PlainPage,
     ShapePart,
     TablePart,
     TextParagraph,
@@ -34,8 +34,8 @@ from kavlet.core.values.geometry import Rect
 _QUOTES = {'"': "&quot;"}
 TITLE_ONLY, BLANK = 5, 6  # layouts of the plain slide master
 FORMS = {"rectangle": 1, "rounded": 5, "ellipse": 9}  # MSO_SHAPE numbers of the presets rect, roundRect, ellipse
-MOST_SIDE = 51_206_400  # EMU; a slide is no larger (ISO/IEC 29500-1, 19.7.10)
-LEAST_SIDE = 914_400
+MAX_SIDE = 51_206_400  # EMU; a slide is no larger (ISO/IEC 29500-1, 19.7.10)
+MIN_SIDE = 914_400
 
 
 class _Place(Struct, frozen=True):
@@ -54,21 +54,21 @@ def _place(box: Rect) -> _Place:
 class _Deck:
     """A presentation on its way."""
 
-    def __init__(self, pages: Sequence[PlainPage], tables: Sequence[Table], manner: Manner) -> None:
+    def __init__(self, pages: Sequence[PageModel], tables: Sequence[Table], manner: WritingOptions) -> None:
         import pptx
         from pptx.util import Emu
 
         self.tables, self.manner = tables, manner
         self.deck = pptx.Presentation()
         size = pages[0].size
-        self.deck.slide_width = Emu(max(LEAST_SIDE, min(MOST_SIDE, round(size.width * EMU))))
-        self.deck.slide_height = Emu(max(LEAST_SIDE, min(MOST_SIDE, round(size.height * EMU))))
+        self.deck.slide_width = Emu(max(MIN_SIDE, min(MAX_SIDE, round(size.width * EMU))))
+        self.deck.slide_height = Emu(max(MIN_SIDE, min(MAX_SIDE, round(size.height * EMU))))
         self.deck.core_properties.title = (manner.title or pages[0].name)[:LONGEST_TITLE]
         self.deck.core_properties.language = manner.language
         self.store = ChartStore("ppt", manner.language, manner.paint)
         self.pictures = 0
 
-    def slide(self, page: PlainPage) -> None:
+    def slide(self, page: PageModel) -> None:
         """One page as a slide."""
         title = next(
             (one for one in page.parts if isinstance(one, TextPart) and one.role in ("title", "heading")), None
@@ -323,7 +323,7 @@ def _group(slide: Any, members: list[Element]) -> None:
     made.name = "Group"
 
 
-def presentation(pages: Sequence[PlainPage], tables: Sequence[Table], manner: Manner) -> bytes:
+def presentation(pages: Sequence[PageModel], tables: Sequence[Table], manner: WritingOptions) -> bytes:
     """The presentation's bytes, a slide for each page in their order; the same input gives the same bytes.
 
     All slides have the first page's size.

@@ -5,14 +5,14 @@ from collections.abc import Iterable, Sequence
 from msgspec import Struct
 
 from kavlet.core.files import workbook
-from kavlet.core.office_model.chart_model import PlainCells, PlainChart
+from kavlet.core.office_model.chart_model import CellRange, ChartModel
 from kavlet.core.spreadsheet.cells import ErrorValue, Formula, Value
 from kavlet.core.spreadsheet.recalculate import Values, recalculate
 from kavlet.core.spreadsheet.references import SCAN, column_letters, reference
 from kavlet.core.spreadsheet.table import Table
 
 
-class Sheets(Struct, frozen=True):
+class Worksheets(Struct, frozen=True):
     """Tables with their values, in the order of the sheets, and what each is called there."""
 
     tables: tuple[Table, ...]
@@ -23,27 +23,27 @@ class Sheets(Struct, frozen=True):
         """The name of the sheet of a table's id."""
         return self.names[next(one.name for one in self.tables if one.id == table)]
 
-    def where(self, cells: PlainCells) -> str:
+    def where(self, cells: CellRange) -> str:
         """The reference to cells, with the sheet in apostrophes: ``'My table'!$B$2:$B$9``."""
         sheet = self.sheet(cells.table).replace("'", "''")
         letters, first = column_letters(cells.column), cells.first + 1
         last = f":${letters}${first + cells.count - 1}" if cells.count > 1 else ""
         return f"'{sheet}'!${letters}${first}{last}"
 
-    def held(self, cells: PlainCells) -> list[Value]:
+    def held(self, cells: CellRange) -> list[Value]:
         """What the cells evaluate to."""
         column = self.values.of(cells.table)[cells.column].values
         return list(column[cells.first : cells.first + cells.count])
 
-    def numbers(self, cells: PlainCells) -> list[float]:
+    def numbers(self, cells: CellRange) -> list[float]:
         """The numbers of cells; NaN for all else."""
         column = self.values.of(cells.table)[cells.column].numbers
         return [float(one) for one in column[cells.first : cells.first + cells.count]]
 
 
 def sheets_for(
-    tables: Sequence[Table], charts: Iterable[PlainChart], all_tables: bool = False, more: Iterable[str] = ()
-) -> Sheets:
+    tables: Sequence[Table], charts: Iterable[ChartModel], all_tables: bool = False, more: Iterable[str] = ()
+) -> Worksheets:
     """The sheets that charts need: the tables they refer to (and `more` by their ids), those these read, and the
     charts' workings; or all. A chart's own tables stand for those of the same id."""
     made = tuple(charts)
@@ -62,7 +62,7 @@ def sheets_for(
         wanted.append(one)
         queue += [known[name].id for name in _read(by_id[one]) if name in known]
     kept = tuple(table for table in (*tables, *workings) if table.id in wanted)
-    return Sheets(kept, recalculate(kept), workbook.titles(kept))
+    return Worksheets(kept, recalculate(kept), workbook.titles(kept))
 
 
 def _read(table: Table) -> set[str]:

@@ -4,14 +4,14 @@ import msgspec
 from msgspec import Struct
 
 from kavlet.core.office.package import Paint
-from kavlet.core.office_model.page_model import AnyPart, ChartPart, PicturePart, PlainPage
+from kavlet.core.office_model.page_model import AnyPart, ChartPart, PageModel, PicturePart
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
 
 LONGEST_TITLE = 255  # letters of what a file is called, for programs that hold it as a property
 
 
-class Manner(Struct, frozen=True):
+class WritingOptions(Struct, frozen=True):
     """What paints scenes as PNG; the language of the texts (BCP 47); what the document is called."""
 
     paint: Paint
@@ -48,7 +48,7 @@ def pictured(part: ChartPart) -> PicturePart:
     return PicturePart(box=part.box, name=part.name, group=part.group, scene=part.scene, alt_text=part.alt_text)
 
 
-def with_pictures(page: PlainPage) -> list[PlainPage]:
+def with_pictures(page: PageModel) -> list[PageModel]:
     """The page as it is written: with real charts or their pictures, as each is wished; followed by a page of pictures
     where one is wished as both. What has no form as a real chart is a picture in any case."""
 

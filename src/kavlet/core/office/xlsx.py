@@ -10,8 +10,8 @@ from kavlet.core.files import xlsx
 from kavlet.core.files.formats import As
 from kavlet.core.office.chart_part import chart_part
 from kavlet.core.office.package import SHAPES_TYPE, SHARP, Paint, chart_parts, declare, packed, parts_of, relations
-from kavlet.core.office.worksheets import Sheets
-from kavlet.core.office_model.chart_model import PlainChart
+from kavlet.core.office.worksheets import Worksheets
+from kavlet.core.office_model.chart_model import ChartModel
 from kavlet.core.scene.primitives import Scene
 
 ROW = 15.0  # points; how tall a row is
@@ -20,13 +20,13 @@ GAP_ROWS = 2  # rows between charts of one sheet
 SPARE = 1  # columns between the table and its charts
 
 
-class Beside(Struct, frozen=True):
+class AnchoredChart(Struct, frozen=True):
     """A chart, its panels in plain terms, its picture, and the id of the table it stands beside."""
 
     table: str
     name: str
     alt_text: str
-    charts: tuple[PlainChart, ...]
+    charts: tuple[ChartModel, ...]
     scene: Scene
     as_: As = "chart"
 
@@ -36,9 +36,9 @@ class Beside(Struct, frozen=True):
         return all(chart.groups for chart in self.charts)
 
 
-def workbook(sheets: Sheets, beside: Sequence[Beside], language: str, paint: Paint) -> bytes:
+def workbook(sheets: Worksheets, beside: Sequence[AnchoredChart], language: str, paint: Paint) -> bytes:
     """The workbook's bytes; the same input gives the same bytes. A picture stands in the chart's place, or below it."""
-    placed: list[PlainChart] = []
+    placed: list[ChartModel] = []
     content = xlsx.dumps_with(
         [(table, sheets.values) for table in sheets.tables],
         sheets.names,
@@ -61,11 +61,11 @@ def workbook(sheets: Sheets, beside: Sequence[Beside], language: str, paint: Pai
 class _Places:
     """Places for charts beside their tables, one below the other; the charts' parts are written afterwards."""
 
-    def __init__(self, book: Any, pages: dict[str, Any], sheets: Sheets, paint: Paint) -> None:
+    def __init__(self, book: Any, pages: dict[str, Any], sheets: Worksheets, paint: Paint) -> None:
         self.book, self.pages, self.sheets, self.paint = book, pages, sheets, paint
         self._next: dict[str, int] = {}
 
-    def put(self, beside: Sequence[Beside], placed: list[PlainChart]) -> None:
+    def put(self, beside: Sequence[AnchoredChart], placed: list[ChartModel]) -> None:
         """All charts, as charts or pictures; those that get a part are added to `placed`."""
         for one in beside:
             table = next(table for table in self.sheets.tables if table.id == one.table)
@@ -86,10 +86,10 @@ class _Places:
                 )  # fmt: skip
                 self._down(one)
 
-    def _down(self, one: Beside) -> None:
+    def _down(self, one: AnchoredChart) -> None:
         self._next[one.table] = self._next.get(one.table, 0) + int(one.scene.size.height / ROW) + 1 + GAP_ROWS
 
-    def _chart(self, page: Any, column: int, one: Beside, chart: PlainChart) -> None:
+    def _chart(self, page: Any, column: int, one: AnchoredChart, chart: ChartModel) -> None:
         held = self.book.add_chart({"type": "column"})
         held.add_series({"values": [self.sheets.sheet(one.table), 0, 0, 0, 0]})
         held.set_size({"width": round(chart.size.width / PIXEL), "height": round(chart.size.height / PIXEL)})

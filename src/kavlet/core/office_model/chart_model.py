@@ -14,12 +14,12 @@ from kavlet.core.values.number_text import NumberText
 GroupKind = Literal["bars", "lines", "area", "scatter", "bubbles", "pie", "rings"]
 Grouping = Literal["clustered", "stacked", "share"]
 AxisPair = Literal["first", "second", "overlay"]
-Place = Literal["auto", "centre", "inside end", "inside base", "outside", "above", "below", "left", "right"]
+LabelPlace = Literal["auto", "centre", "inside end", "inside base", "outside", "above", "below", "left", "right"]
 Marker = Literal["none", "disc", "square", "diamond", "triangle", "cross", "plus", "dash", "picture"]
 BodyShape = Literal["box", "cylinder", "cone", "pyramid"]
 
 
-class PlainCells(Struct, frozen=True):
+class CellRange(Struct, frozen=True):
     """Cells of one column of a table, from row `first` on (0 is the header): `count` of them, below each other."""
 
     table: str
@@ -44,7 +44,7 @@ class Pattern(Struct, frozen=True):
     angle: float
 
 
-class PlainPicture(Struct, frozen=True):
+class PictureModel(Struct, frozen=True):
     """A picture that fills a part: once over all of it, in a stack, or one for each `unit` of the value.
 
     It is a scene of its own, or the bytes of a PNG or JPEG.
@@ -56,7 +56,7 @@ class PlainPicture(Struct, frozen=True):
     unit: float = 1.0
 
 
-PlainFill = Colour | Gradient | Pattern | PlainPicture
+FillModel = Colour | Gradient | Pattern | PictureModel
 
 
 class Stroke(Struct, frozen=True):
@@ -67,7 +67,7 @@ class Stroke(Struct, frozen=True):
     dash: Literal["solid", "dash", "dot"] = "solid"
 
 
-class Lettered(Struct, frozen=True):
+class TextProperties(Struct, frozen=True):
     """How a text is set: size in points, colour, weight, slope, the face's family, degrees clockwise."""
 
     size: float
@@ -78,11 +78,11 @@ class Lettered(Struct, frozen=True):
     angle: float = 0.0
 
 
-class Point(Struct, frozen=True):
+class DataPoint(Struct, frozen=True):
     """One point of a series that differs from it. `fill` None: not drawn at all. `explode` is percent of the radius."""
 
     index: int
-    fill: PlainFill | None
+    fill: FillModel | None
     edge: Stroke | None = None
     explode: float = 0.0
 
@@ -91,9 +91,9 @@ class PointLabel(Struct, frozen=True):
     """The label of one point: its text in a cell, how it is set, and where it stands."""
 
     index: int
-    text: PlainCells
-    look: Lettered
-    place: Place = "auto"
+    text: CellRange
+    look: TextProperties
+    place: LabelPlace = "auto"
 
 
 class Labels(Struct, frozen=True):
@@ -102,15 +102,15 @@ class Labels(Struct, frozen=True):
     points: tuple[PointLabel, ...] = ()
     shown: tuple[int, ...] = ()
     number: NumberText | None = None
-    look: Lettered | None = None
-    place: Place = "auto"
+    look: TextProperties | None = None
+    place: LabelPlace = "auto"
 
 
-class Errors(Struct, frozen=True):
+class ErrorBars(Struct, frozen=True):
     """Error bars: how far they reach up and down from each value, and their line."""
 
-    plus: PlainCells | None
-    minus: PlainCells | None
+    plus: CellRange | None
+    minus: CellRange | None
     line: Stroke
     across: bool = False
     caps: bool = True
@@ -123,27 +123,27 @@ class Series(Struct, frozen=True, kw_only=True):
     `as_ring` says the same as a ring of slices, where points can't lie over rings.
     """
 
-    name: PlainCells
-    values: PlainCells
-    names: PlainCells | None = None
-    x: PlainCells | None = None
-    sizes: PlainCells | None = None
-    fill: PlainFill | None = None
+    name: CellRange
+    values: CellRange
+    names: CellRange | None = None
+    x: CellRange | None = None
+    sizes: CellRange | None = None
+    fill: FillModel | None = None
     line: Stroke | None = None
     marker: Marker = "none"
     marker_size: float = 7.0
     marker_edge: Stroke | None = None
-    marker_picture: PlainPicture | None = None
+    marker_picture: PictureModel | None = None
     smooth: bool = False
-    points: tuple[Point, ...] = ()
+    points: tuple[DataPoint, ...] = ()
     labels: Labels = Labels()
-    errors: Errors | None = None
+    errors: ErrorBars | None = None
     listed: bool = True
     shape: BodyShape = "box"
     as_ring: "Series | None" = None
 
     @property
-    def cells(self) -> tuple[PlainCells, ...]:
+    def cells(self) -> tuple[CellRange, ...]:
         """All cells it refers to."""
         ends = (self.errors.plus, self.errors.minus) if self.errors is not None else ()
         found = (self.name, self.values, self.names, self.x, self.sizes, *ends)
@@ -151,7 +151,7 @@ class Series(Struct, frozen=True, kw_only=True):
         return (*(one for one in found if one is not None), *(label.text for label in self.labels.points), *more)
 
 
-class PlainGroup(Struct, frozen=True, kw_only=True):
+class SeriesGroup(Struct, frozen=True, kw_only=True):
     """Series of one type on one pair of axes. Angles are degrees clockwise from the top, the hole a percentage."""
 
     kind: GroupKind
@@ -166,7 +166,7 @@ class PlainGroup(Struct, frozen=True, kw_only=True):
     bubble_scale: float = 100.0
 
 
-class PlainAxis(Struct, frozen=True, kw_only=True):
+class AxisModel(Struct, frozen=True, kw_only=True):
     """One axis. Ends that are None are found by whoever shows the chart."""
 
     minimum: float | None = None
@@ -181,29 +181,29 @@ class PlainAxis(Struct, frozen=True, kw_only=True):
     line: Stroke | None = None
     grid: Stroke | None = None
     title: str = ""
-    title_look: Lettered | None = None
-    look: Lettered | None = None
+    title_look: TextProperties | None = None
+    look: TextProperties | None = None
     every: int = 0
 
 
 class Axes(Struct, frozen=True):
     """A pair of axes: across (names, or x) and along (values, or y)."""
 
-    across: PlainAxis
-    along: PlainAxis
+    across: AxisModel
+    along: AxisModel
 
 
-class PlainWords(Struct, frozen=True):
+class ChartText(Struct, frozen=True):
     """A text of the chart: written, or in a cell. `box` is where it stands, as shares of the chart."""
 
     text: str
-    look: Lettered
+    look: TextProperties
     box: Rect
-    cell: PlainCells | None = None
+    cell: CellRange | None = None
     align: Literal["start", "middle", "end"] = "start"
 
 
-class PlainView(Struct, frozen=True):
+class View3D(Struct, frozen=True):
     """How a solid is looked at (ISO/IEC 29500-1, 21.2.2.228 view3D): degrees, perspective 0 to 1, depth in percent."""
 
     turn: float
@@ -212,7 +212,7 @@ class PlainView(Struct, frozen=True):
     depth: float
 
 
-class PlainChart(Struct, frozen=True, kw_only=True):
+class ChartModel(Struct, frozen=True, kw_only=True):
     """A chart in plain terms.
 
     `workings` is the table of what the chart computes beyond its own table: label texts, rests, places. `plot` and
@@ -223,19 +223,19 @@ class PlainChart(Struct, frozen=True, kw_only=True):
 
     name: str
     size: Size
-    groups: tuple[PlainGroup, ...]
+    groups: tuple[SeriesGroup, ...]
     lying: bool
     first: Axes | None
     second: Axes | None
-    title: PlainWords | None
-    texts: tuple[PlainWords, ...]
+    title: ChartText | None
+    texts: tuple[ChartText, ...]
     legend: Rect | None
-    legend_look: Lettered | None
+    legend_look: TextProperties | None
     plot: Rect
     ground: Colour
     plot_ground: Colour | None
     family: str
-    view: PlainView | None
+    view: View3D | None
     workings: Table
     blanks: Literal["gap", "span", "zero"]
     alt_text: str
@@ -244,7 +244,7 @@ class PlainChart(Struct, frozen=True, kw_only=True):
     tables: tuple[Table, ...] = ()
 
     @property
-    def cells(self) -> tuple[PlainCells, ...]:
+    def cells(self) -> tuple[CellRange, ...]:
         """All cells it refers to."""
         title = (self.title.cell,) if self.title is not None and self.title.cell is not None else ()
         return (*(cells for group in self.groups for series in group.series for cells in series.cells), *title)

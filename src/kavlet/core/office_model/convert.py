@@ -14,16 +14,16 @@ from kavlet.core.layout.furniture import sizes
 from kavlet.core.messages import say, words_in
 from kavlet.core.office_model.chart_model import (
     Axes,
-    Lettered,
-    PlainAxis,
-    PlainCells,
-    PlainChart,
-    PlainView,
-    PlainWords,
+    AxisModel,
+    CellRange,
+    ChartModel,
+    ChartText,
     Series,
     Stroke,
+    TextProperties,
+    View3D,
 )
-from kavlet.core.office_model.converter import PlainTelling, ToldPanel, lettered
+from kavlet.core.office_model.converter import ChartConverter, PanelSource, lettered
 from kavlet.core.office_model.kinds import TELL
 from kavlet.core.office_model.workings import Workings
 from kavlet.core.pipeline.stages import Picture
@@ -37,7 +37,7 @@ from kavlet.core.values.number_text import NumberText
 from kavlet.core.values.xml_text import xml_text
 
 
-def plain_charts(document: Document, values: Values, picture: Picture) -> tuple[PlainChart, ...]:
+def plain_charts(document: Document, values: Values, picture: Picture) -> tuple[ChartModel, ...]:
     """The panels of a chart in plain terms, each with the box it takes of the whole, as shares."""
     build = picture.build
     count = len(build.panels)
@@ -54,7 +54,7 @@ def _box(number: int, count: int, picture: Picture) -> Rect:
     return Rect(place / columns, line / rows, 1 / columns, 1 / rows)
 
 
-def _plain(document: Document, values: Values, picture: Picture, number: int, box: Rect) -> PlainChart:
+def _plain(document: Document, values: Values, picture: Picture, number: int, box: Rect) -> ChartModel:
     build, figure = picture.build, picture.figure
     panel = build.panels[number]
     chart = panel.chart
@@ -64,7 +64,7 @@ def _plain(document: Document, values: Values, picture: Picture, number: int, bo
     own = name if len(build.panels) == 1 else f"{name} {number + 1}"
     workings = Workings(f"workings {build.entry.id} {number}", own, document.tables)
     table = document.table(build.entry.table)
-    to = PlainTelling(ToldPanel(build, panel, number, figure, look, table, values), workings)
+    to = ChartConverter(PanelSource(build, panel, number, figure, look, table, values), workings)
     if chart.as_solid is not None:
         to.differ(say("light and material are those of the program that shows it"))
     for layer in look.chart.layers:
@@ -77,7 +77,7 @@ def _plain(document: Document, values: Values, picture: Picture, number: int, bo
         to.differ(say("the picture behind is missing"))
     single = len(build.panels) == 1
     first, second = _axes(to)
-    return PlainChart(
+    return ChartModel(
         name=build.entry.name if single else f"{build.entry.name}: {panel.title}",
         size=figure.size if single else Size(figure.size.width * box.width, figure.size.height * box.height),
         groups=tuple(draft.made() for draft in to.drafts if draft.series),
@@ -101,7 +101,7 @@ def _plain(document: Document, values: Values, picture: Picture, number: int, bo
     )
 
 
-def _ground_series(to: PlainTelling) -> None:
+def _ground_series(to: ChartConverter) -> None:
     """Where all is drawn over the plot, an unseen series that carries the names and the scale below it."""
     frame = to.chart.frame
     used = [draft.axes for draft in to.drafts if draft.series]
@@ -114,7 +114,7 @@ def _ground_series(to: PlainTelling) -> None:
         draft.series.append(unseen)
 
 
-def _only_bodies(to: PlainTelling) -> None:
+def _only_bodies(to: ChartConverter) -> None:
     """A solid plot holds one kind of bodies; what lies over it is said to be missing."""
     bodies = [draft for draft in to.drafts if draft.kind in ("bars", "pie") and draft.axes == "first"]
     rings = [draft for draft in to.drafts if draft.kind == "rings"]
@@ -128,43 +128,43 @@ def _only_bodies(to: PlainTelling) -> None:
     to.needs_overlay = False
 
 
-def _view(to: PlainTelling) -> PlainView | None:
+def _view(to: ChartConverter) -> View3D | None:
     solid = to.chart.as_solid
     if solid is None or solid.flat or any(draft.kind == "rings" for draft in to.drafts):
         return None
     depth = 100.0 if solid.depth is None else max(20.0, min(2000.0, 100.0 * solid.depth))
-    return PlainView(solid.turn, solid.tilt, solid.perspective, depth)
+    return View3D(solid.turn, solid.tilt, solid.perspective, depth)
 
 
-def _rule(to: PlainTelling, *kinds: str) -> Stroke | None:
+def _rule(to: ChartConverter, *kinds: str) -> Stroke | None:
     rule: PlacedRule | None = next((one for one in (*to.figure.under, *to.figure.over) if one.kind in kinds), None)
     if rule is None:
         return None
     return Stroke(rule.colour, rule.width, "solid" if not rule.dash else "dot" if rule.dash[0] < 1 else "dash")
 
 
-def _look(to: PlainTelling, kind: str, of: str = "") -> Lettered | None:
+def _look(to: ChartConverter, kind: str, of: str = "") -> TextProperties | None:
     found = [one for one in to.figure.texts if one.kind == kind and of in one.text]
     return lettered(found[0]) if found else None
 
 
-def _axes(to: PlainTelling) -> tuple[Axes | None, Axes | None]:
+def _axes(to: ChartConverter) -> tuple[Axes | None, Axes | None]:
     """The first pair of axes, and the second or the overlay's."""
     frame = to.chart.frame
     if isinstance(frame, Polar):
-        around = PlainAxis(minimum=-1.0, maximum=1.0, shown=False)
+        around = AxisModel(minimum=-1.0, maximum=1.0, shown=False)
         return None, Axes(around, around) if to.needs_overlay else None
     if isinstance(frame, Grid):
         return Axes(
-            PlainAxis(category=True, shown=False, reversed=frame.corner.endswith("right")),
-            PlainAxis(minimum=0.0, maximum=float(frame.rows), shown=False, reversed=frame.corner.startswith("top")),
+            AxisModel(category=True, shown=False, reversed=frame.corner.endswith("right")),
+            AxisModel(minimum=0.0, maximum=float(frame.rows), shown=False, reversed=frame.corner.startswith("top")),
         ), None
     along, across = to.axis("x" if to.lying else "y"), to.axis("y" if to.lying else "x")
     numeric = frame.across.kind != "category"
     fixed = to.needs_overlay or to.same_scale
     first_along = _value_axis(to, frame.along, along, fixed=fixed)
     ink = shown(frame.across, to.chart.ink, across=True)
-    names = PlainAxis(
+    names = AxisModel(
         category=not numeric,
         minimum=frame.across.minimum if numeric else None,
         maximum=frame.across.maximum if numeric else None,
@@ -185,8 +185,8 @@ def _axes(to: PlainTelling) -> tuple[Axes | None, Axes | None]:
     second = None
     if to.needs_overlay and along is not None:
         count = float(to.rows)
-        over = PlainAxis(minimum=0.0, maximum=count, shown=False, reversed=to.lying)
-        second = Axes(over, PlainAxis(minimum=along.minimum, maximum=along.maximum, log=first_along.log, shown=False))
+        over = AxisModel(minimum=0.0, maximum=count, shown=False, reversed=to.lying)
+        second = Axes(over, AxisModel(minimum=along.minimum, maximum=along.maximum, log=first_along.log, shown=False))
         if frame.second is not None:
             to.differ(say("lines over the plot share the second scale"))
     elif frame.second is not None:
@@ -194,11 +194,11 @@ def _axes(to: PlainTelling) -> tuple[Axes | None, Axes | None]:
         second = Axes(msgspec.structs.replace(names, shown=False, title="", grid=None), own)
     elif any(draft.axes == "second" for draft in to.drafts) and along is not None:
         hidden = msgspec.structs.replace(names, shown=False, title="", grid=None)
-        second = Axes(hidden, PlainAxis(minimum=along.minimum, maximum=along.maximum, shown=False))
+        second = Axes(hidden, AxisModel(minimum=along.minimum, maximum=along.maximum, shown=False))
     return Axes(names, first_along), second
 
 
-def _value_axis(to: PlainTelling, scale: Scale, placed: PlacedAxis | None, fixed: bool) -> PlainAxis:
+def _value_axis(to: ChartConverter, scale: Scale, placed: PlacedAxis | None, fixed: bool) -> AxisModel:
     ink = shown(scale, to.chart.ink)
     low, high = scale.minimum, scale.maximum
     if fixed and placed is not None:
@@ -207,7 +207,7 @@ def _value_axis(to: PlainTelling, scale: Scale, placed: PlacedAxis | None, fixed
     step = scale.step
     if step is None and fixed and len(ticks) > 1:
         step = ticks[1] - ticks[0]
-    return PlainAxis(
+    return AxisModel(
         minimum=low,
         maximum=high,
         step=step if step and step > 0 and scale.kind != "log" else None,
@@ -223,7 +223,7 @@ def _value_axis(to: PlainTelling, scale: Scale, placed: PlacedAxis | None, fixed
     )
 
 
-def _number(to: PlainTelling, scale: Scale, of: str) -> NumberText:
+def _number(to: ChartConverter, scale: Scale, of: str) -> NumberText:
     """How an axis writes its numbers: as set, else as the first column on it."""
     if scale.number is not None:
         return scale.number
@@ -233,12 +233,12 @@ def _number(to: PlainTelling, scale: Scale, of: str) -> NumberText:
     return to.data.number_text(layer.across_column if of == "x" else layer.figure_column)
 
 
-def _title(to: PlainTelling, document: Document, panel: str) -> PlainWords | None:
+def _title(to: ChartConverter, document: Document, panel: str) -> ChartText | None:
     """The title, in a cell where it is bound to one."""
     placed = _spoken(to, "title")
     if panel:
-        look = lettered(placed[0]) if placed else Lettered(12.0, to.style.ink, bold=True)
-        return PlainWords(panel, look, Rect(0.02, 0.02, 0.9, 0.1), align="middle")
+        look = lettered(placed[0]) if placed else TextProperties(12.0, to.style.ink, bold=True)
+        return ChartText(panel, look, Rect(0.02, 0.02, 0.9, 0.1), align="middle")
     if not placed:
         return None
     entry = to.source.build.entry
@@ -255,17 +255,17 @@ def _away(formula: str, table: Table) -> str:
     return rewritten(formula, follow)
 
 
-def _spoken(to: PlainTelling, kind: str) -> list[PlacedText]:
+def _spoken(to: ChartConverter, kind: str) -> list[PlacedText]:
     return [one for one in to.figure.texts if one.kind == kind]
 
 
-def _words(to: PlainTelling, placed: PlacedText, cell: PlainCells | None = None, text: str = "") -> PlainWords:
+def _words(to: ChartConverter, placed: PlacedText, cell: CellRange | None = None, text: str = "") -> ChartText:
     size, box = to.figure.size, placed.bounds
     place = Rect(box.x / size.width, box.y / size.height, box.width / size.width, box.height / size.height)
-    return PlainWords(text or placed.text, lettered(placed), place, cell, placed.anchor)
+    return ChartText(text or placed.text, lettered(placed), place, cell, placed.anchor)
 
 
-def _texts(to: PlainTelling) -> tuple[PlainWords, ...]:
+def _texts(to: ChartConverter) -> tuple[ChartText, ...]:
     """Subtitle, source and notes, and headings over strips beside the plot."""
     found = [one for kind in ("subtitle", "source", "note", "heading") for one in _spoken(to, kind)]
     if to.figure.keys and not _is_listed(to):
@@ -273,7 +273,7 @@ def _texts(to: PlainTelling) -> tuple[PlainWords, ...]:
     return tuple(_words(to, one) for one in found)
 
 
-def _legend(to: PlainTelling) -> Rect | None:
+def _legend(to: ChartConverter) -> Rect | None:
     """Where the legend stands; None where there is none."""
     keys, size = to.figure.keys, to.figure.size
     if not keys or not _is_listed(to):
@@ -283,12 +283,12 @@ def _legend(to: PlainTelling) -> Rect | None:
     return Rect(around.x / size.width, around.y / size.height, around.width / size.width, around.height / size.height)
 
 
-def _is_listed(to: PlainTelling) -> bool:
+def _is_listed(to: ChartConverter) -> bool:
     """Whether a plain legend lists anything: a series, or the parts of a pie or ring."""
     return any(one.listed for draft in to.drafts for one in draft.series)
 
 
-def _plot(to: PlainTelling) -> Rect:
+def _plot(to: ChartConverter) -> Rect:
     """The plot as shares of the sheet; of a disc, the square around it, as far as the sheet holds it."""
     size, plot = to.figure.size, to.figure.plot
     if isinstance(to.chart.frame, Polar):
@@ -298,7 +298,7 @@ def _plot(to: PlainTelling) -> Rect:
     return Rect(x, y, min(1.0 - x, max(0.05, made[2])), min(1.0 - y, max(0.05, made[3])))
 
 
-def _around(to: PlainTelling) -> Rect | None:
+def _around(to: ChartConverter) -> Rect | None:
     """The square around a disc, between the texts above it and the sheet's foot; a half dial needs a whole one."""
     sectors = [mark.sector for mark in to.figure.marks if mark.sector is not None]
     if not sectors:

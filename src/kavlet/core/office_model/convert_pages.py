@@ -8,13 +8,13 @@ import msgspec
 
 from kavlet.core.document.document import Document
 from kavlet.core.document.pages.page_edits import item_name
-from kavlet.core.office_model.chart_model import Lettered
+from kavlet.core.office_model.chart_model import TextProperties
 from kavlet.core.office_model.convert import plain_charts
 from kavlet.core.office_model.page_model import (
     AnyPart,
     ChartPart,
+    PageModel,
     PicturePart,
-    PlainPage,
     Role,
     ShapePart,
     TableCell,
@@ -34,7 +34,7 @@ from kavlet.core.pages.page import AnyItem
 from kavlet.core.pipeline.framed_values import framed_values
 from kavlet.core.pipeline.page_items import excerpt
 from kavlet.core.pipeline.page_items.chart_frame import framed
-from kavlet.core.pipeline.page_items.page_context import Composed, Draws, Sheet, chart_box
+from kavlet.core.pipeline.page_items.page_context import ComposedItem, Draws, PageContext, chart_box
 from kavlet.core.pipeline.page_items.page_picture import composed, margin_lines, sheet_of
 from kavlet.core.pipeline.page_items.words import set_runs
 from kavlet.core.pipeline.stages import Picture
@@ -47,11 +47,11 @@ from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect, Size
 from kavlet.core.values.xml_text import xml_text
 
-Telling = Callable[[Any, Composed, Rect, Sheet], Sequence[AnyPart]]
+Telling = Callable[[Any, ComposedItem, Rect, PageContext], Sequence[AnyPart]]
 ROLES: dict[str, Role] = {"title": "title", "heading": "heading", "text": "text", "small": "small"}
 
 
-def plain_page(document: Document, values: Values, page: str, draws: Draws, today: date | None = None) -> PlainPage:
+def plain_page(document: Document, values: Values, page: str, draws: Draws, today: date | None = None) -> PageModel:
     """A page in plain terms. Raises KavletError where it has a size or look that there is not."""
     sheet = sheet_of(document, values, page, draws, today)
     boxes = places(sheet.page)
@@ -62,9 +62,9 @@ def plain_page(document: Document, values: Values, page: str, draws: Draws, toda
         name = item_name(document, item)
         parts += [msgspec.structs.replace(one, name=xml_text(one.name or name), group=item.group) for one in told]
     for line, box in margin_lines(sheet):
-        parts += [msgspec.structs.replace(one, role="margin") for one in _words(line, Composed(), box, sheet)]
+        parts += [msgspec.structs.replace(one, role="margin") for one in _words(line, ComposedItem(), box, sheet)]
     style = sheet.style
-    return PlainPage(
+    return PageModel(
         name=xml_text(sheet.page.name),
         size=sheet.page.size,
         ground=style.ground,
@@ -76,11 +76,11 @@ def plain_page(document: Document, values: Values, page: str, draws: Draws, toda
     )
 
 
-def chart_page(document: Document, values: Values, picture: Picture) -> PlainPage:
+def chart_page(document: Document, values: Values, picture: Picture) -> PageModel:
     """A page of a chart's own size that holds it alone."""
     size, style = picture.figure.size, picture.figure.ground
     part = chart_part_of(document, values, picture, Rect(0.0, 0.0, size.width, size.height))
-    return PlainPage(name=xml_text(picture.build.entry.name), size=size, ground=style, parts=(part,))
+    return PageModel(name=xml_text(picture.build.entry.name), size=size, ground=style, parts=(part,))
 
 
 def chart_part_of(
@@ -101,26 +101,26 @@ def chart_part_of(
     )
 
 
-def _run(text: str, look: Lettered) -> TextRun:
+def _run(text: str, look: TextProperties) -> TextRun:
     return TextRun(xml_text(text), look)
 
 
-def _lettered(face: str, size: float, colour: Colour) -> Lettered:
+def _lettered(face: str, size: float, colour: Colour) -> TextProperties:
     bold, italic = named_face(face)
-    return Lettered(size, colour, bold, italic, face_of(face).css_family)
+    return TextProperties(size, colour, bold, italic, face_of(face).css_family)
 
 
-def _refused(sentence: str, box: Rect, sheet: Sheet) -> TextPart:
+def _refused(sentence: str, box: Rect, sheet: PageContext) -> TextPart:
     style = sheet.style
     run = _run(sentence, _lettered(style.face, style.small_size, style.quiet))
     return TextPart(box=box, paragraphs=(TextParagraph((run,), "middle"),), upright="middle", edge=style.line)
 
 
-def _told(item: AnyItem, made: Composed, box: Rect, sheet: Sheet) -> Sequence[AnyPart]:
+def _told(item: AnyItem, made: ComposedItem, box: Rect, sheet: PageContext) -> Sequence[AnyPart]:
     return TELL.get(type(item), _picture)(item, made, box, sheet)
 
 
-def _words(item: Words, made: Composed, box: Rect, sheet: Sheet) -> Sequence[TextPart]:
+def _words(item: Words, made: ComposedItem, box: Rect, sheet: PageContext) -> Sequence[TextPart]:
     del made
     style = sheet.style
     paragraphs = tuple(
@@ -147,7 +147,7 @@ def _words(item: Words, made: Composed, box: Rect, sheet: Sheet) -> Sequence[Tex
     ]
 
 
-def _key_figure(item: KeyFigure, made: Composed, box: Rect, sheet: Sheet) -> Sequence[TextPart]:
+def _key_figure(item: KeyFigure, made: ComposedItem, box: Rect, sheet: PageContext) -> Sequence[TextPart]:
     """The figure, its caption and its change as paragraphs of one text; the arrow is a sign there."""
     del sheet
     lines = [one for one in made.items if isinstance(one, Writing)]
@@ -162,7 +162,7 @@ def _key_figure(item: KeyFigure, made: Composed, box: Rect, sheet: Sheet) -> Seq
     return [TextPart(box=box, paragraphs=tuple(paragraphs), role="figure", spacing=1.12)]
 
 
-def _table(item: Excerpt, made: Composed, box: Rect, sheet: Sheet) -> Sequence[TablePart]:
+def _table(item: Excerpt, made: ComposedItem, box: Rect, sheet: PageContext) -> Sequence[TablePart]:
     style = sheet.style
     table = sheet.document.table(item.table)
     held = excerpt.arranged(item, table, box, sheet)
@@ -201,7 +201,7 @@ def _table(item: Excerpt, made: Composed, box: Rect, sheet: Sheet) -> Sequence[T
     ]
 
 
-def _chart(item: ChartFrame, made: Composed, box: Rect, sheet: Sheet) -> Sequence[AnyPart]:
+def _chart(item: ChartFrame, made: ComposedItem, box: Rect, sheet: PageContext) -> Sequence[AnyPart]:
     picture = made.picture
     if picture is None:
         return _picture(item, made, box, sheet)
@@ -220,7 +220,7 @@ def _chart(item: ChartFrame, made: Composed, box: Rect, sheet: Sheet) -> Sequenc
     return parts
 
 
-def _shape(item: DrawnShape, made: Composed, box: Rect, sheet: Sheet) -> Sequence[ShapePart]:
+def _shape(item: DrawnShape, made: ComposedItem, box: Rect, sheet: PageContext) -> Sequence[ShapePart]:
     del made
     style = sheet.style
     line = item.form in ("line", "arrow")
@@ -239,7 +239,7 @@ def _shape(item: DrawnShape, made: Composed, box: Rect, sheet: Sheet) -> Sequenc
     ]
 
 
-def _picture(item: AnyItem, made: Composed, box: Rect, sheet: Sheet) -> Sequence[PicturePart]:
+def _picture(item: AnyItem, made: ComposedItem, box: Rect, sheet: PageContext) -> Sequence[PicturePart]:
     """What has no plain form, as a picture of what it draws."""
     del sheet
     alt = item.alt if isinstance(item, PlacedPicture) else made.says

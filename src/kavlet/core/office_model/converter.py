@@ -18,18 +18,18 @@ from kavlet.core.messages import Message
 from kavlet.core.office_model.chart_model import (
     AxisPair,
     BodyShape,
+    CellRange,
+    DataPoint,
+    FillModel,
     Gradient,
     Grouping,
     GroupKind,
-    Lettered,
     Pattern,
-    PlainCells,
-    PlainFill,
-    PlainGroup,
-    PlainPicture,
-    Point,
+    PictureModel,
     Series,
+    SeriesGroup,
     Stroke,
+    TextProperties,
 )
 from kavlet.core.office_model.workings import Workings
 from kavlet.core.pipeline.stages import Build
@@ -66,9 +66,9 @@ class DraftGroup(Struct):
     by_area: bool = True
     bubble_scale: float = 100.0
 
-    def made(self) -> PlainGroup:
+    def made(self) -> SeriesGroup:
         """The group as it is now."""
-        return PlainGroup(
+        return SeriesGroup(
             kind=self.kind,
             series=tuple(self.series),
             axes=self.axes,
@@ -82,7 +82,7 @@ class DraftGroup(Struct):
         )
 
 
-class ToldPanel(Struct, frozen=True):
+class PanelSource(Struct, frozen=True):
     """What is told: a panel of a chart's build and its figure, its style, and all tables with their values."""
 
     build: Build
@@ -94,10 +94,10 @@ class ToldPanel(Struct, frozen=True):
     values: Values
 
 
-class PlainTelling:
+class ChartConverter:
     """One panel on its way: layers add groups, workings and what differs."""
 
-    def __init__(self, source: ToldPanel, workings: Workings) -> None:
+    def __init__(self, source: PanelSource, workings: Workings) -> None:
         self.source = source
         self.chart: Chart = source.context.chart
         self.data = source.panel.data
@@ -143,12 +143,12 @@ class PlainTelling:
 
     # Cells
 
-    def cells(self, column: str) -> PlainCells:
+    def cells(self, column: str) -> CellRange:
         """The shown rows of a column of the chart's table: where they stand, or a copy by formulas where they are not
         below each other."""
         place, rows = self.source.table.place(column), [HEADER + row for row in self.data.ids]
         if rows == list(range(rows[0], rows[0] + len(rows))):
-            return PlainCells(self.source.table.id, place, rows[0], len(rows))
+            return CellRange(self.source.table.id, place, rows[0], len(rows))
         return self.workings.formulas(
             self.title(column),
             [f'IF(ISBLANK({ref});"";{ref})' for ref in (self.at(column, i) for i in range(len(rows)))],
@@ -158,9 +158,9 @@ class PlainTelling:
     def at(self, column: str, row: int) -> str:
         """The reference to a shown row of a column, as formulas of the workings write it."""
         place = self.source.table.place(column)
-        return self.workings.at(PlainCells(self.source.table.id, place, HEADER + self.data.ids[row], 1), 0)
+        return self.workings.at(CellRange(self.source.table.id, place, HEADER + self.data.ids[row], 1), 0)
 
-    def plotted(self, column: str) -> PlainCells:
+    def plotted(self, column: str) -> CellRange:
         """The figures of a column for marks that a text or an error would pull to zero: those are no value there."""
         figures, values = self.data.column(column), self.data.values.get(column, [])
         if not any(math.isnan(figure) and values[i] is not None for i, figure in enumerate(figures)):
@@ -174,26 +174,26 @@ class PlainTelling:
         """What a column is called."""
         return self.data.titles.get(column, column)
 
-    def names(self) -> PlainCells | None:
+    def names(self) -> CellRange | None:
         """The cells that name the rows."""
         return self.cells(self.chart.names) if self.source.table.place(self.chart.names) >= 0 else None
 
-    def name(self, layer: Layer) -> PlainCells:
+    def name(self, layer: Layer) -> CellRange:
         """The cell that names a layer: its column's heading where that says the same."""
         place = self.source.table.place(layer.values)
         column = self.source.table.column(place)
         if column is not None and column.name == layer.name:
-            return PlainCells(self.source.table.id, place, 0, 1)
+            return CellRange(self.source.table.id, place, 0, 1)
         return self.workings.one(layer.name)
 
     # Fills
 
-    def fill(self, mark: Mark) -> PlainFill:
+    def fill(self, mark: Mark) -> FillModel:
         """What a mark is filled with."""
         end: End = mark.block.end if mark.block is not None else self.end
         return self.filled(mark.dressed, mark.tone, mark.value, end)
 
-    def filled(self, fill: Fill | None, tone: int, value: float = 1.0, end: End = "up") -> PlainFill:
+    def filled(self, fill: Fill | None, tone: int, value: float = 1.0, end: End = "up") -> FillModel:
         """A fill in plain terms."""
         if isinstance(fill, PictureFill):
             return self.picture(fill, tone, value)
@@ -208,7 +208,7 @@ class PlainTelling:
                 return Pattern(paint.kind, paint.colour, paint.ground or self.style.ground, paint.angle)
         return paint
 
-    def picture(self, fill: PictureFill, tone: int, value: float) -> PlainFill:
+    def picture(self, fill: PictureFill, tone: int, value: float) -> FillModel:
         """A symbol or picture as a fill; its ground or colour where there is no such picture."""
         held = self.data.picture(fill.name)
         if held is None:
@@ -220,18 +220,20 @@ class PlainTelling:
         ground = self.style.colour(fill.ground) if fill.ground else None
         scene = Scene(Size(area.width, area.height), ground, items)
         if fill.how == "repeated":
-            return PlainPicture(fill.name, scene, "stack")
+            return PictureModel(fill.name, scene, "stack")
         return (
-            PlainPicture(fill.name, scene, "scale", fill.unit)
+            PictureModel(fill.name, scene, "scale", fill.unit)
             if fill.how == "per unit"
-            else PlainPicture(fill.name, scene)
+            else PictureModel(fill.name, scene)
         )
 
-    def dressed(self, layer: Layer, rows: Sequence[int] | None = None) -> tuple[PlainFill | None, tuple[Point, ...]]:
+    def dressed(
+        self, layer: Layer, rows: Sequence[int] | None = None
+    ) -> tuple[FillModel | None, tuple[DataPoint, ...]]:
         """The fill of a layer, and the points that differ from it. `rows` are the rows' ids by point."""
         if layer.helper:
             return None, ()
-        made: list[tuple[int, PlainFill | None]] = []
+        made: list[tuple[int, FillModel | None]] = []
         for index, row in enumerate(rows if rows is not None else self.data.ids):
             mark = self.marks.get((layer.key, row))
             if mark is not None:
@@ -239,7 +241,9 @@ class PlainTelling:
         base = _commonest([fill for _, fill in made]) or self.filled(layer.fill, layer.tone, end=self.end)
         edges = {index: self.edge(layer, self.row(index)) for index, _ in made}
         own = self.edge(layer, None)
-        points = tuple(Point(index, fill, edges[index]) for index, fill in made if fill != base or edges[index] != own)
+        points = tuple(
+            DataPoint(index, fill, edges[index]) for index, fill in made if fill != base or edges[index] != own
+        )
         return base, points
 
     def row(self, index: int) -> int:
@@ -280,7 +284,7 @@ class PlainTelling:
         self.needs_overlay = True
         return self.group("scatter", "overlay")
 
-    def spots(self, heading: str, across: Sequence[float]) -> PlainCells:
+    def spots(self, heading: str, across: Sequence[float]) -> CellRange:
         """Places across as a column of the workings."""
         cells: list[Cell] = [float(place) for place in across]
         return self.workings.column(heading, cells)
@@ -289,25 +293,25 @@ class PlainTelling:
         """What an axis has come to."""
         return next((axis for axis in self.figure.axes if axis.name == name), None)
 
-    def over_rows(self, across: PlainCells, along: PlainCells) -> tuple[PlainCells, PlainCells]:
+    def over_rows(self, across: CellRange, along: CellRange) -> tuple[CellRange, CellRange]:
         """x and y of points on the overlay."""
         return (along, across) if self.lying else (across, along)
 
 
-def lettered(text: PlacedText) -> Lettered:
+def lettered(text: PlacedText) -> TextProperties:
     """How a text is set."""
     bold, italic = named_face(text.face)
-    return Lettered(text.size, text.colour, bold, italic, face_of(text.face).css_family, text.angle)
+    return TextProperties(text.size, text.colour, bold, italic, face_of(text.face).css_family, text.angle)
 
 
-def _even(gradient: Gradient) -> PlainFill:
+def _even(gradient: Gradient) -> FillModel:
     """A gradient of one colour is that colour."""
     return gradient.stops[0][1] if len({colour.hex for _, colour in gradient.stops}) == 1 else gradient
 
 
-def _commonest(fills: Sequence[PlainFill | None]) -> PlainFill | None:
+def _commonest(fills: Sequence[FillModel | None]) -> FillModel | None:
     """The fill of most points; the first of those where several are as common."""
-    seen: list[tuple[PlainFill, int]] = []
+    seen: list[tuple[FillModel, int]] = []
     for fill in fills:
         if fill is not None:
             known = next((i for i, (one, _) in enumerate(seen) if one == fill), None)
@@ -332,4 +336,4 @@ def _proportions(held: object) -> tuple[float, float]:
     return wide / most, tall / most
 
 
-Tell = Callable[[Any, PlainTelling], None]
+Tell = Callable[[Any, ChartConverter], None]

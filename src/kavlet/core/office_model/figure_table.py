@@ -9,7 +9,7 @@ from kavlet.core.spreadsheet.cells import ErrorValue, text_of
 from kavlet.core.text.numbers import written
 
 
-class Figures(Struct, frozen=True):
+class FigureTable(Struct, frozen=True):
     """A heading, the columns' names, and rows of texts; which columns hold numbers."""
 
     heading: str
@@ -23,7 +23,7 @@ class Figures(Struct, frozen=True):
         return "\n".join("\t".join(row) for row in (self.head, *self.rows))
 
 
-def figures_of(picture: Picture) -> tuple[Figures, ...]:
+def figures_of(picture: Picture) -> tuple[FigureTable, ...]:
     """The figures of each panel of a chart: its rows by name, a column for each that a layer shows."""
     return tuple(
         _of(picture, number, panel.title if len(picture.build.panels) > 1 else "")
@@ -31,7 +31,7 @@ def figures_of(picture: Picture) -> tuple[Figures, ...]:
     )
 
 
-def _of(picture: Picture, number: int, title: str) -> Figures:
+def _of(picture: Picture, number: int, title: str) -> FigureTable:
     panel = picture.build.panels[number]
     chart, data = panel.chart, panel.data
     columns: list[str] = [chart.names] if chart.names in data.values else []
@@ -44,7 +44,7 @@ def _of(picture: Picture, number: int, title: str) -> Figures:
     rows = tuple(tuple(_cell(data, one, row) for one in columns) for row in range(data.rows))
     numbers = tuple(any(isinstance(value, float) for value in data.values[one]) for one in columns)
     heading = title or picture.figure.title or words_in(data.locale, "Figures")
-    return Figures(heading, head, rows, numbers)
+    return FigureTable(heading, head, rows, numbers)
 
 
 def _cell(data: Data, column: str, row: int) -> str:

@@ -11,8 +11,8 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.layer import Layer, Row
 from kavlet.core.layout.figure import Mark, PlacedText
 from kavlet.core.messages import say
-from kavlet.core.office_model.chart_model import Labels, Lettered, Place, PlainCells, PointLabel
-from kavlet.core.office_model.converter import PlainTelling, lettered
+from kavlet.core.office_model.chart_model import CellRange, LabelPlace, Labels, PointLabel, TextProperties
+from kavlet.core.office_model.converter import ChartConverter, lettered
 from kavlet.core.office_model.number_codes import quote, told
 from kavlet.core.spreadsheet.cells import Cell, Formula
 from kavlet.core.values.number_text import WHOLE_PERCENT, NumberText
@@ -23,7 +23,7 @@ _SPACES = re.compile(r"[\u00a0\u2009\u202f\u2060\n ]+")  # lines are broken as t
 
 def labels(
     layer: Layer,
-    to: PlainTelling,
+    to: ChartConverter,
     charted: str = "",
     rows: Sequence[int] = (),
     outside: bool = True,
@@ -60,7 +60,7 @@ def labels(
         tuple(
             PointLabel(
                 index,
-                PlainCells(column.table, column.column, column.first + index, 1),
+                CellRange(column.table, column.column, column.first + index, 1),
                 set_[row][0],
                 set_[row][1] if seated else "auto",
             )
@@ -69,7 +69,7 @@ def labels(
     )
 
 
-def _set(text: PlacedText, mark: Mark | None, to: PlainTelling, outside: bool) -> tuple[Lettered, Place]:
+def _set(text: PlacedText, mark: Mark | None, to: ChartConverter, outside: bool) -> tuple[TextProperties, LabelPlace]:
     """How a label is set and where it stands; one that may not stand outside is readable on its mark."""
     look, at = lettered(text), place(text, mark, to)
     if at == "outside" and not outside and mark is not None:
@@ -78,7 +78,7 @@ def _set(text: PlacedText, mark: Mark | None, to: PlainTelling, outside: bool) -
     return look, at
 
 
-def place(text: PlacedText, mark: Mark | None, to: PlainTelling) -> Place:
+def place(text: PlacedText, mark: Mark | None, to: ChartConverter) -> LabelPlace:
     """Where a label stands, as seen from its mark."""
     if mark is None:
         return "auto"
@@ -106,7 +106,7 @@ def _same(one: object, other: str) -> bool:
     return isinstance(one, str) and _SPACES.sub(" ", one) == _SPACES.sub(" ", other)
 
 
-def _cell(layer: Layer, label: Label, row: int, text: PlacedText, to: PlainTelling) -> Cell:
+def _cell(layer: Layer, label: Label, row: int, text: PlacedText, to: ChartConverter) -> Cell:
     """The formula that gives a label's text now and later; the text itself where none does."""
     own = layer.rows.get(row, Row()).text
     shown = row if row in to.data.ids else None
@@ -117,7 +117,7 @@ def _cell(layer: Layer, label: Label, row: int, text: PlacedText, to: PlainTelli
     return text.text
 
 
-def _formula(layer: Layer, label: Label, template: str, row: int, to: PlainTelling) -> str | None:
+def _formula(layer: Layer, label: Label, template: str, row: int, to: ChartConverter) -> str | None:
     parts: list[str] = []
     done = 0
     for found in _FIELD.finditer(template):
@@ -133,7 +133,7 @@ def _formula(layer: Layer, label: Label, template: str, row: int, to: PlainTelli
     return "&".join(parts) or None
 
 
-def _field(field: str, layer: Layer, label: Label, row: int, to: PlainTelling) -> str | None:
+def _field(field: str, layer: Layer, label: Label, row: int, to: ChartConverter) -> str | None:
     wording, own = to.source.context.wording, label.numbers.get(field)
     if field == "series":
         return quote(layer.name)
@@ -155,7 +155,7 @@ def _field(field: str, layer: Layer, label: Label, row: int, to: PlainTelling) -
     return _of_column(column, row, own, to)
 
 
-def _share(layer: Layer, row: int, how: NumberText, to: PlainTelling) -> str | None:
+def _share(layer: Layer, row: int, how: NumberText, to: ChartConverter) -> str | None:
     column = layer.figure_column
     peers = [
         one for one in to.chart.layers
@@ -173,7 +173,7 @@ def _share(layer: Layer, row: int, how: NumberText, to: PlainTelling) -> str | N
     return told(f"({_at(column, row, to)}/({whole}))", value / total if total else 0.0, how, to.data.locale)
 
 
-def _of_column(column: str, row: int, how: NumberText | None, to: PlainTelling) -> str | None:
+def _of_column(column: str, row: int, how: NumberText | None, to: ChartConverter) -> str | None:
     if to.source.table.place(column) < 0:
         return None
     value = to.data.values[column][row]
@@ -183,5 +183,5 @@ def _of_column(column: str, row: int, how: NumberText | None, to: PlainTelling) 
     return _at(column, row, to)
 
 
-def _at(column: str, row: int, to: PlainTelling) -> str:
+def _at(column: str, row: int, to: ChartConverter) -> str:
     return to.at(column, row)

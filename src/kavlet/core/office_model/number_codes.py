@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import NumberText
 
-MOST = 12  # decimals that a code goes to
+MAX_DECIMALS = 12  # decimals that a code goes to
 
 
 def decimals(how: NumberText, values: Iterable[float]) -> int:
@@ -16,7 +16,7 @@ def decimals(how: NumberText, values: Iterable[float]) -> int:
         if math.isfinite(value):
             digits = "".join(sign for sign in written(value, how, "en") if sign.isdigit() or sign == ".")
             found = max(found, len(digits.partition(".")[2]))
-    return min(MOST, found)
+    return min(MAX_DECIMALS, found)
 
 
 def code(how: NumberText, values: Iterable[float] = ()) -> str:

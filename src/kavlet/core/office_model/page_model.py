@@ -5,7 +5,7 @@ from typing import Literal
 from msgspec import Struct
 
 from kavlet.core.files.formats import As
-from kavlet.core.office_model.chart_model import Lettered, PlainChart
+from kavlet.core.office_model.chart_model import ChartModel, TextProperties
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect, Size
@@ -17,7 +17,7 @@ class TextRun(Struct, frozen=True):
     """Text of one look."""
 
     text: str
-    look: Lettered
+    look: TextProperties
 
 
 class TextParagraph(Struct, frozen=True):
@@ -63,7 +63,7 @@ class TableCell(Struct, frozen=True):
     """A cell: its text, how it is set, whether at the right, and its ground."""
 
     text: str
-    look: Lettered
+    look: TextProperties
     right: bool = False
     fill: Colour | None = None
 
@@ -88,7 +88,7 @@ class ChartPart(PagePart, frozen=True, kw_only=True):
 
     chart: str
     table: str
-    charts: tuple[PlainChart, ...]
+    charts: tuple[ChartModel, ...]
     scene: Scene
     title: str
     alt_text: str
@@ -122,7 +122,7 @@ class ShapePart(PagePart, frozen=True, kw_only=True):
 AnyPart = TextPart | TablePart | ChartPart | PicturePart | ShapePart
 
 
-class PlainPage(Struct, frozen=True, kw_only=True):
+class PageModel(Struct, frozen=True, kw_only=True):
     """A page: its size in points, ground, parts back to front, what is said to it, and whether it is skipped."""
 
     name: str

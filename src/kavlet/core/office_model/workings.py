@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from kavlet.core.office_model.chart_model import PlainCells
+from kavlet.core.office_model.chart_model import CellRange
 from kavlet.core.spreadsheet.cells import Cell, Formula
 from kavlet.core.spreadsheet.references import column_letters, quoted
 from kavlet.core.spreadsheet.table import HEADER, Column, Table
@@ -16,43 +16,43 @@ class Workings:
         self.id, self.name = id_, name
         self._names = {table.id: table.name for table in tables}
         self._columns: list[tuple[list[Cell], NumberText | None]] = []
-        self._known: dict[tuple[object, ...], PlainCells] = {}
+        self._known: dict[tuple[object, ...], CellRange] = {}
 
-    def column(self, heading: str, cells: Sequence[Cell], number: NumberText | None = None) -> PlainCells:
+    def column(self, heading: str, cells: Sequence[Cell], number: NumberText | None = None) -> CellRange:
         """A column under a heading, and where it stands; the same column is not made twice."""
         key = (heading, tuple(cells))
         if key not in self._known:
             self._columns.append(([heading, *cells], number))
-            self._known[key] = PlainCells(self.id, len(self._columns) - 1, HEADER, len(cells))
+            self._known[key] = CellRange(self.id, len(self._columns) - 1, HEADER, len(cells))
         return self._known[key]
 
-    def formulas(self, heading: str, formulas: Sequence[str], number: NumberText | None = None) -> PlainCells:
+    def formulas(self, heading: str, formulas: Sequence[str], number: NumberText | None = None) -> CellRange:
         """A column of formulas."""
         return self.column(heading, [Formula(f"={text}") for text in formulas], number)
 
-    def one(self, text: str) -> PlainCells:
+    def one(self, text: str) -> CellRange:
         """A cell that holds a text, as the heading of a column of its own."""
         return self._single(text)
 
-    def _single(self, cell: Cell) -> PlainCells:
+    def _single(self, cell: Cell) -> CellRange:
         key = ("one", cell)
         if key not in self._known:
             self._columns.append(([cell], None))
-            self._known[key] = PlainCells(self.id, len(self._columns) - 1, 0, 1)
+            self._known[key] = CellRange(self.id, len(self._columns) - 1, 0, 1)
         return self._known[key]
 
-    def formula(self, text: str) -> PlainCells:
+    def formula(self, text: str) -> CellRange:
         """A single cell that holds a formula."""
         return self._single(Formula(f"={text}"))
 
-    def at(self, cells: PlainCells, index: int) -> str:
+    def at(self, cells: CellRange, index: int) -> str:
         """The reference to one of some cells, as formulas here write it."""
         if not 0 <= index < cells.count:
             raise IndexError(index)
         cell = f"${column_letters(cells.column)}${cells.first + index + 1}"
         return cell if cells.table == self.id else f"{quoted(self._names[cells.table])}!{cell}"
 
-    def all(self, cells: PlainCells) -> str:
+    def all(self, cells: CellRange) -> str:
         """The reference to all of some cells."""
         first, last = self.at(cells, 0), self.at(cells, cells.count - 1)
         return f"{first}:{last.rpartition('!')[2]}"

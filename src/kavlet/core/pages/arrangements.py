@@ -16,7 +16,7 @@ from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect
 
 Way = Literal["beside", "above"]
-LEAST_SHARE = 0.08  # of a division, that each of its parts keeps
+MIN_SHARE = 0.08  # of a division, that each of its parts keeps
 
 
 class Division(Struct, frozen=True):
@@ -157,7 +157,7 @@ def with_seam_moved(page: Page, seam: Seam, by: float) -> Page:
     parts = _parts(page, found, area, seam.place)
     long = [one.width if found.way == "beside" else one.height for one in parts]
     both = long[seam.number] + long[seam.number + 1]
-    least = LEAST_SHARE * sum(long)
+    least = MIN_SHARE * sum(long)
     first = min(max(long[seam.number] + by, least), both - least) if both > 2 * least else both / 2
     long[seam.number], long[seam.number + 1] = first, both - first
     whole = sum(long) or 1.0

@@ -20,7 +20,7 @@ from kavlet.core.values.sizes import MM, sheets
 
 AnyItem = ChartFrame | Words | KeyFigure | Excerpt | SharedLegend | PlacedPicture | DrawnShape | StepControl
 MARGIN_SOURCE = "{source}"  # the field of a page's lines for the charts' source line
-LEAST_SIDE, MOST_SIDE = 10 * MM, 5_000 * MM
+MIN_SIDE, MAX_SIDE = 10 * MM, 5_000 * MM
 SIZES = ("A4", "A4 lying", "A3", "A3 lying", "A5", "A5 lying", "A6", "A6 lying", "Letter", "Letter lying",
          "Slide 16:9", "Slide 4:3", "Square")  # fmt: skip
 
@@ -99,7 +99,7 @@ NO_PAGE = Page("", "")  # stands where there is no page
 def sized(page: Page, width: float, height: float) -> Page:
     """The page in another size, in points. Raises KavletError for a side that no sheet has."""
     for side in (width, height):
-        if not LEAST_SIDE <= side <= MOST_SIDE:
+        if not MIN_SIDE <= side <= MAX_SIDE:
             raise KavletError(
                 say("A page’s sides are between 10 mm and 5,000 mm."), remedy=say("Choose a size by its name.")
             )

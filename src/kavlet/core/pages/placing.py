@@ -24,7 +24,7 @@ class Guide(Struct, frozen=True):
     gap: float | None = None
 
 
-class Snapped(Struct, frozen=True):
+class Snap(Struct, frozen=True):
     """How far to move so that it fits, and the lines to show."""
 
     dx: float
@@ -32,12 +32,12 @@ class Snapped(Struct, frozen=True):
     guides: tuple[Guide, ...] = ()
 
 
-def snapped(moving: Rect, page: Page, others: Sequence[Rect], near: float = NEAR) -> Snapped:
+def snapped(moving: Rect, page: Page, others: Sequence[Rect], near: float = NEAR) -> Snap:
     """Where a box that is moved snaps to: the page's middle, margins and columns, edges and middles of others, and gaps
     as wide as those between others."""
     dx, across = _along(moving, page, others, near, upright=True)
     dy, down = _along(moving, page, others, near, upright=False)
-    return Snapped(dx, dy, (*across, *down))
+    return Snap(dx, dy, (*across, *down))
 
 
 def lines(page: Page, upright: bool) -> list[float]:

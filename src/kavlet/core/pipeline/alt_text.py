@@ -11,13 +11,13 @@ from kavlet.core.layout.data import Data
 from kavlet.core.messages import say, words_in
 from kavlet.core.recipes.captions import headline as headline_of
 from kavlet.core.recipes.captions import shown_by, told
-from kavlet.core.recipes.facts import MOST, Course, Shown, fitting
+from kavlet.core.recipes.facts import MAX_CHARACTERS, SeriesFacts, ShownFigures, fitting
 from kavlet.core.recipes.recipe import Inputs, Recipe
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.text.numbers import DEFAULT_LOCALE, written
 from kavlet.core.values.errors import KavletError
 
-MOST_LISTED = 24  # rows that a long description goes through
+MAX_LISTED = 24  # rows that a long description goes through
 
 
 def alt_text(entry: ChartEntry, recipe: Recipe | None, inputs: Inputs, spec: Chart, data: Data) -> str:
@@ -29,9 +29,11 @@ def own_alt(text: str, said: str) -> AltText | None:
     """An alt text of the author's own for figures with that message (in English); None for none, which gives it back to
     the figures. Raises KavletError for one that is too long."""
     bare = " ".join(text.split())
-    if len(bare) > MOST:
+    if len(bare) > MAX_CHARACTERS:
         raise KavletError(
-            say("An alt text has at most {most} characters; this one has {count}.", most=MOST, count=len(bare))
+            say(
+                "An alt text has at most {most} characters; this one has {count}.", most=MAX_CHARACTERS, count=len(bare)
+            )
         )
     return AltText(bare, said) if bare else None
 
@@ -77,7 +79,7 @@ def long_text(recipe: Recipe | None, spec: Chart, data: Data) -> str:
             for row, figure in enumerate(data.column(layer.figure_column))
             if not math.isnan(figure)
         ]
-        said.append(f"{layer.name}: {', '.join(rows[:MOST_LISTED])}.")
+        said.append(f"{layer.name}: {', '.join(rows[:MAX_LISTED])}.")
     return " ".join(said)
 
 
@@ -85,12 +87,14 @@ def _layers(spec: Chart) -> list[Layer]:
     return [layer for layer in spec.layers if not (layer.helper or layer.hidden or layer.joins)]
 
 
-def _shown(spec: Chart, data: Data, title: str, locale: str) -> Shown:
+def _shown(spec: Chart, data: Data, title: str, locale: str) -> ShownFigures:
     """What a chart of layers of its own shows: the figures of those that are listed."""
     layers = [layer for layer in _layers(spec) if layer.listed] or _layers(spec)
     courses = tuple(
-        Course(layer.name, tuple(map(float, data.column(layer.figure_column))), data.number_text(layer.figure_column))
+        SeriesFacts(
+            layer.name, tuple(map(float, data.column(layer.figure_column))), data.number_text(layer.figure_column)
+        )
         for layer in layers
     )  # fmt: skip
     what = courses[0].name if len(courses) == 1 else ""
-    return Shown(words_in(locale, title), what, tuple(data.names(spec.names)), courses, data.timed, locale)
+    return ShownFigures(words_in(locale, title), what, tuple(data.names(spec.names)), courses, data.timed, locale)

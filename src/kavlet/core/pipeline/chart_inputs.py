@@ -14,7 +14,7 @@ from kavlet.core.spreadsheet.table import HEADER, Table
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import NumberText
 
-MOST_ROWS = 1_000
+MAX_ROWS = 1_000
 
 
 def inputs_of(document: Document, values: Values, entry: ChartEntry, table: Table, made_by: Recipe | None) -> Inputs:
@@ -29,9 +29,9 @@ def inputs_of(document: Document, values: Values, entry: ChartEntry, table: Tabl
             )
     if not table.rows:
         raise KavletError(say("The table has no rows of figures."), remedy=say("Add a row below the names."))
-    if table.rows > MOST_ROWS:
+    if table.rows > MAX_ROWS:
         raise KavletError(
-            say("The table has {rows} rows, more than the {most} a chart can show.", rows=table.rows, most=MOST_ROWS),
+            say("The table has {rows} rows, more than the {most} a chart can show.", rows=table.rows, most=MAX_ROWS),
             remedy=say("Make a smaller table for the chart."),
         )
     columns = values.of(entry.table)

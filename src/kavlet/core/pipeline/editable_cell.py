@@ -22,7 +22,7 @@ from kavlet.core.values.errors import KavletError
 Place = tuple[int, int]  # column and row in a table, from 0
 
 
-class LiveCell(Struct, frozen=True):
+class EditableCell(Struct, frozen=True):
     """A cell: its table by id, column and row, both counted from 0, the header being row 0."""
 
     table: str
@@ -30,7 +30,7 @@ class LiveCell(Struct, frozen=True):
     row: int
 
 
-def cell_of_mark(document: Document, chart: ChartEntry, picture: Picture, mark: Mark) -> LiveCell:
+def cell_of_mark(document: Document, chart: ChartEntry, picture: Picture, mark: Mark) -> EditableCell:
     """The cell whose number a mark shows: that of its layer's column in the mark's row, or the one figure of that row
     that a helper column shows otherwise, such as a share. Raises KavletError where it is computed of others."""
     table, row = document.table(chart.table), mark.row + HEADER
@@ -39,10 +39,10 @@ def cell_of_mark(document: Document, chart: ChartEntry, picture: Picture, mark: 
     if column < 0 or not HEADER <= row < table.height:
         raise _computed()
     if table.columns[column].helper is None:
-        return _typed(document, LiveCell(table.id, column, row))
+        return _typed(document, EditableCell(table.id, column, row))
     values = [table.place(one) for one in chart.roles.get("value", ())]
     if len(values) == 1:
-        own = LiveCell(table.id, values[0], row)
+        own = EditableCell(table.id, values[0], row)
         if _is_length_of(layer, mark, number(table.columns[own.column].cells[row])):
             return _typed(document, own)
         if {place for place in _read_by(table, (column, row)) if place[0] in values} == {(own.column, row)}:
@@ -96,7 +96,7 @@ def _named_in(table: Table, formula: str) -> Iterator[Place]:
                 yield from ((place, row) for row in rows)
 
 
-def cell_of_figure(document: Document, item: KeyFigure) -> LiveCell:
+def cell_of_figure(document: Document, item: KeyFigure) -> EditableCell:
     """The cell whose number a key figure shows. Raises KavletError where it shows what is computed."""
     bare = item.value.removeprefix("=").strip()
     found = SCAN.fullmatch(bare) if item.value.startswith("=") else None
@@ -106,17 +106,17 @@ def cell_of_figure(document: Document, item: KeyFigure) -> LiveCell:
     home = next((one for one in document.tables if one.name == cell.table), document.tables[0])
     if cell.other is not None or not cell.one.inside:
         raise _computed()
-    return _typed(document, LiveCell(home.id, cell.one.column, cell.one.row))
+    return _typed(document, EditableCell(home.id, cell.one.column, cell.one.row))
 
 
-def with_number(document: Document, place: LiveCell, new: float) -> Document:
+def with_number(document: Document, place: EditableCell, new: float) -> Document:
     """The document with another number in a cell. Raises KavletError where there is no such cell, or it is computed."""
     _typed(document, place)
     held = document.table(place.table).columns[place.column].cells[place.row]
     return edits.set_cells(document, place.table, {(place.column, place.row): with_value(held, new)})
 
 
-def same_cell(before: Document, now: Document, place: LiveCell) -> bool:
+def same_cell(before: Document, now: Document, place: EditableCell) -> bool:
     """Whether a cell is still the one it was, rows and columns having come and gone. Raises KavletError where its table
     is gone."""
     was, held = before.table(place.table), now.table(place.table)
@@ -126,7 +126,7 @@ def same_cell(before: Document, now: Document, place: LiveCell) -> bool:
     return column.cells[place.row] == now_there.cells[place.row]
 
 
-def _typed(document: Document, place: LiveCell) -> LiveCell:
+def _typed(document: Document, place: EditableCell) -> EditableCell:
     """The cell, where a number is typed. Raises KavletError where it is computed."""
     table = document.table(place.table)
     column = table.column(place.column)

@@ -8,7 +8,14 @@ from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.pipeline.cell_bindings import bound_entry
 from kavlet.core.pipeline.framed_values import framed_values
 from kavlet.core.pipeline.page_items.page_picture import NO_PAGE_PICTURE, PagePicture, page_picture
-from kavlet.core.pipeline.stages import NO_PICTURE, Picture, Still, still, turned, unturned
+from kavlet.core.pipeline.stages import (
+    NO_PICTURE,
+    Picture,
+    UnviewedPicture,
+    dress_without_view,
+    with_view,
+    without_view,
+)
 from kavlet.core.spreadsheet.recalculate import Values, recalculate
 from kavlet.core.values.errors import KavletError
 
@@ -18,7 +25,7 @@ class Pictures:
 
     def __init__(self) -> None:
         self._values: Values | None = None
-        self._kept: dict[str, tuple[tuple[object, ...], Still, ChartEntry, Picture]] = {}
+        self._kept: dict[str, tuple[tuple[object, ...], UnviewedPicture, ChartEntry, Picture]] = {}
         self._pages: dict[str, tuple[tuple[object, ...], PagePicture]] = {}
 
     def copy(self) -> "Pictures":
@@ -98,9 +105,13 @@ class Pictures:
             return kept[3]
         document, values = framed_values(document, values, entry)
         shown = bound_entry(entry, document, values)
-        bare = msgspec.structs.replace(shown, dress=unturned(shown))
-        laid = kept[1] if kept is not None and same and kept[1].entry == bare else still(document, values, bare, None)
-        made = turned(laid, shown)
+        bare = msgspec.structs.replace(shown, dress=dress_without_view(shown))
+        laid = (
+            kept[1]
+            if kept is not None and same and kept[1].entry == bare
+            else without_view(document, values, bare, None)
+        )
+        made = with_view(laid, shown)
         self._kept[key] = (reads, laid, entry, made)
         return made
 

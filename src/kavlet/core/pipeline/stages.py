@@ -2,7 +2,7 @@
 
 values = recalculate(document.tables)          all formulas
 build  = build_chart(document, values, chart)  helper columns and the chart's specification
-laid   = laid_out(panels, style, size)         everything in its place, flat
+laid   = lay_out(panels, style, size)         everything in its place, flat
 figure = finished(laid, solids)                seen from where the author looks, labels settled
 scene  = draw(figure)                          primitives
 """
@@ -23,7 +23,7 @@ from kavlet.core.layout.context import Panel
 from kavlet.core.layout.data import Data
 from kavlet.core.layout.draw import draw
 from kavlet.core.layout.figure import Figure
-from kavlet.core.layout.panels import Laid, finished, laid_out
+from kavlet.core.layout.panels import FlatLayout, finish, lay_out
 from kavlet.core.messages import say
 from kavlet.core.pipeline.alt_text import alt_text, long_text
 from kavlet.core.pipeline.cell_bindings import bound, bound_entry, bound_note, cell_fields, failing
@@ -39,7 +39,7 @@ from kavlet.core.values.colour import Colour
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect, Size
 
-MOST_PANELS = 60
+MAX_PANELS = 60
 LOOKS = frozenset(f"solid.{name}" for name in LOOK_FIELDS)
 
 
@@ -91,7 +91,9 @@ def build_chart(document: Document, values: Values, chart: str) -> Build:
 def picture(document: Document, values: Values, chart: str, size: Size | None = None) -> Picture:
     """All stages after recalculation; `size` in points, the chart's own when not given."""
     entry = bound_entry(document.chart(chart), document, values)
-    return turned(still(document, values, msgspec.structs.replace(entry, dress=unturned(entry)), size), entry)
+    return with_view(
+        without_view(document, values, msgspec.structs.replace(entry, dress=dress_without_view(entry)), size), entry
+    )
 
 
 def picture_if_any(document: Document, values: Values, chart: str) -> Picture:
@@ -123,13 +125,15 @@ def _build(document: Document, values: Values, entry: ChartEntry) -> Build:
     made_by = find_recipe(document, entry.recipe) if entry.recipe else None
     inputs = inputs_of(document, values, entry, table, made_by)
     data = data_of(document, inputs)
-    specs, more = ([_Panel("", entry.free or _missing(entry), inputs)], 0) if made_by is None else _made(
+    specs, more = ([_Panel("", entry.free or _missing(entry), inputs)], 0) if made_by is None else _recipe_panels(
         made_by, inputs, entry
     )  # fmt: skip
     panels: list[Panel] = []
     fields: set[str] = set()
     for made in specs:
-        spec = _finished(numbered(made.chart, entry.dress.overrides, inputs.number_texts), entry, document, values)
+        spec = _with_author_parts(
+            numbered(made.chart, entry.dress.overrides, inputs.number_texts), entry, document, values
+        )
         whose = made.whose or (inputs.title("value") if entry.reading is not None else "")
         if whose and not entry.subtitle:
             spec = msgspec.structs.replace(spec, subtitle=msgspec.structs.replace(spec.subtitle, text=whose))
@@ -144,30 +148,30 @@ def _build(document: Document, values: Values, entry: ChartEntry) -> Build:
                  failing(document.chart(entry.id), values, sorted(fields)))  # fmt: skip
 
 
-class Still(Struct, frozen=True):
+class UnviewedPicture(Struct, frozen=True):
     """All that stays while an author turns and lights a solid: the build and its layout."""
 
     entry: ChartEntry
     build: Build
     recipe: Recipe | None
-    laid: Laid
+    laid: FlatLayout
 
 
-def unturned(entry: ChartEntry) -> Dress:
+def dress_without_view(entry: ChartEntry) -> Dress:
     """A chart's dress without how its solid is looked at."""
     held = {path: value for path, value in entry.dress.overrides.items() if path not in LOOKS}
     return msgspec.structs.replace(entry.dress, overrides=held)
 
 
-def still(document: Document, values: Values, entry: ChartEntry, size: Size | None) -> Still:
+def without_view(document: Document, values: Values, entry: ChartEntry, size: Size | None) -> UnviewedPicture:
     """All stages that do not depend on how a solid is looked at; `size` in points, the chart's own when None."""
     build = _build(document, values, entry)
     style = resolve(entry.dress, document.house)
-    laid = laid_out(build.panels, style, size or Size(entry.width, entry.height))
-    return Still(entry, build, find_recipe(document, entry.recipe) if entry.recipe else None, laid)
+    laid = lay_out(build.panels, style, size or Size(entry.width, entry.height))
+    return UnviewedPicture(entry, build, find_recipe(document, entry.recipe) if entry.recipe else None, laid)
 
 
-def turned(still: Still, entry: ChartEntry) -> Picture:
+def with_view(still: UnviewedPicture, entry: ChartEntry) -> Picture:
     """The picture of a chart that has been laid out, its solid looked at as set by hand."""
     looks = {path: value for path, value in entry.dress.overrides.items() if path in LOOKS}
     panels = tuple(
@@ -175,7 +179,7 @@ def turned(still: Still, entry: ChartEntry) -> Picture:
         for panel in still.build.panels
     )
     build = msgspec.structs.replace(still.build, entry=entry, panels=panels)
-    figure = finished(still.laid, [panel.chart.solid for panel in panels])
+    figure = finish(still.laid, [panel.chart.solid for panel in panels])
     return Picture(build, figure, draw(figure), still.recipe)
 
 
@@ -193,7 +197,7 @@ class _Panel(Struct, frozen=True):
     whose: str = ""
 
 
-def _made(made_by: Recipe, inputs: Inputs, entry: ChartEntry) -> tuple[list[_Panel], int]:
+def _recipe_panels(made_by: Recipe, inputs: Inputs, entry: ChartEntry) -> tuple[list[_Panel], int]:
     """The recipe's chart; or, repeated, one for each row that holds a value, or each group, titled with its name.
 
     Besides, how many there would be more.
@@ -212,7 +216,7 @@ def _made(made_by: Recipe, inputs: Inputs, entry: ChartEntry) -> tuple[list[_Pan
             first.setdefault(inputs.names[row], row)
         rows = list(first.values())
     specs: list[_Panel] = []
-    for row in rows[:MOST_PANELS]:
+    for row in rows[:MAX_PANELS]:
         settings = {**inputs.settings, how.row: float(row + 1)}
         mine = msgspec.structs.replace(inputs, settings=settings)
         made_by.check(mine)
@@ -222,7 +226,7 @@ def _made(made_by: Recipe, inputs: Inputs, entry: ChartEntry) -> tuple[list[_Pan
     return specs, len(rows) - len(specs)
 
 
-def _finished(spec: Chart, entry: ChartEntry, document: Document, values: Values) -> Chart:
+def _with_author_parts(spec: Chart, entry: ChartEntry, document: Document, values: Values) -> Chart:
     """The recipe's chart with the layers its author added, the bound texts, and all that was set by hand."""
     spec = msgspec.structs.replace(
         spec,

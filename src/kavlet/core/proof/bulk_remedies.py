@@ -5,10 +5,10 @@ from kavlet.core.messages import say
 from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.proofreading import Proofreader
-from kavlet.core.values.cancellation import go_on
+from kavlet.core.values.cancellation import check_cancelled
 from kavlet.core.values.errors import KavletError
 
-MOST = 200  # findings that are mended at once
+MAX_FINDINGS = 200  # findings that are mended at once
 
 
 def remedy_of(finding: Finding, key: str = "") -> Remedy | None:
@@ -25,8 +25,8 @@ def mended(document: Document, check: str, key: str = "") -> tuple[Document, int
     reader, pictures = Proofreader(), Pictures()
     tried: set[object] = set()
     before, changed = document, False
-    for _ in range(MOST):
-        go_on()
+    for _ in range(MAX_FINDINGS):
+        check_cancelled()
         found = [
             (one, remedy)
             for one in _open(document, check, reader, pictures)

@@ -20,17 +20,17 @@ from kavlet.core.messages import say
 from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.pipeline.stages import Picture
 from kavlet.core.proof.finding import Remedy
-from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.proof.subjects import ChartSubject
 from kavlet.core.spreadsheet.cells import Value
 from kavlet.core.spreadsheet.table import HEADER
 from kavlet.core.values.errors import KavletError
 
 LARGER = (1.25, 1.5, 2.0, 3.0)
-MOST_TRIED = 150  # marks of a chart that is tried
+MAX_TRIED = 150  # marks of a chart that is tried
 PLAIN_SCALE = {f"frame.along.{field}": None for field in ("kind", "minimum", "maximum")}
 
 
-def to_bars(of: DrawnChart, stack: str) -> tuple[Remedy, ...]:
+def to_bars(of: ChartSubject, stack: str) -> tuple[Remedy, ...]:
     """The chart as bars that stand side by side, or as bars of 100 %."""
     chart, entry = of.entry.id, of.entry
     if not entry.recipe:
@@ -47,10 +47,10 @@ def to_bars(of: DrawnChart, stack: str) -> tuple[Remedy, ...]:
     return (Remedy("bars", say("Draw bars instead"), edit, restates=True),)
 
 
-def tried(of: DrawnChart, remedy: Remedy) -> Picture | None:
+def tried(of: ChartSubject, remedy: Remedy) -> Picture | None:
     """The chart's picture after a remedy whose effect depends on the room there is; None for a chart of so many marks
     that it takes long, or one that can't be drawn then."""
-    if len(of.marks) > MOST_TRIED or remedy.edit is None:
+    if len(of.marks) > MAX_TRIED or remedy.edit is None:
         return None
     try:
         made, pictures = remedy.edit(of.document), Pictures()
@@ -61,7 +61,7 @@ def tried(of: DrawnChart, remedy: Remedy) -> Picture | None:
         return None
 
 
-def larger_chart(of: DrawnChart, good: Callable[[Picture], bool]) -> tuple[Remedy, ...]:
+def larger_chart(of: ChartSubject, good: Callable[[Picture], bool]) -> tuple[Remedy, ...]:
     """The chart, or its frame on a page, as large as makes its picture good, with the type it has; nothing where three
     times as large is not enough."""
     entry, page, item = of.entry, of.page, of.item
@@ -81,7 +81,7 @@ def larger_chart(of: DrawnChart, good: Callable[[Picture], bool]) -> tuple[Remed
     return tuple(islice(fitting, 1))
 
 
-def to_points(of: DrawnChart) -> Iterator[Remedy]:
+def to_points(of: ChartSubject) -> Iterator[Remedy]:
     """Bars that stand by themselves as points, whose places are read instead of their lengths."""
     bars = [one for one in of.layers if kind_of(one).on_zero]
     alone = all(isinstance(one, Stacking) and one.stack == "none" for one in bars)
@@ -90,7 +90,7 @@ def to_points(of: DrawnChart) -> Iterator[Remedy]:
         yield of.looks("turn to points", say("Draw points instead"), looks, restates=True)
 
 
-def to_sorted_bars(of: DrawnChart) -> tuple[Remedy, ...]:
+def to_sorted_bars(of: ChartSubject) -> tuple[Remedy, ...]:
     """The chart as bars, the largest first."""
     chart = of.entry.id
     if not of.entry.recipe or not of.inputs.has("value"):
@@ -105,7 +105,7 @@ def to_sorted_bars(of: DrawnChart) -> tuple[Remedy, ...]:
     return (Remedy("sorted bars", say("Draw bars, the largest first"), edit, restates=True),)
 
 
-def sorted_rows(document: Document, chart: str, of: DrawnChart) -> Document:
+def sorted_rows(document: Document, chart: str, of: ChartSubject) -> Document:
     """The chart's table with its rows of figures by value, the largest first; total rows stay at its end."""
     entry = document.chart(chart)
     table = document.table(entry.table)

@@ -5,7 +5,7 @@ from collections.abc import Callable, Iterable
 from msgspec import Struct
 
 from kavlet.core.proof.finding import Finding
-from kavlet.core.proof.subjects import DrawnChart, DrawnPage, Papers
+from kavlet.core.proof.subjects import ChartSubject, DocumentSubject, PageSubject
 
 Found = Iterable[Finding]
 
@@ -20,7 +20,7 @@ class Check(Struct, frozen=True):
     name: str
     says: str
     source: str
-    of_chart: Callable[[DrawnChart], Found] | None = None
-    of_drawing: Callable[[DrawnChart], Found] | None = None
-    of_page: Callable[[DrawnPage], Found] | None = None
-    of_papers: Callable[[Papers], Found] | None = None
+    of_chart: Callable[[ChartSubject], Found] | None = None
+    of_drawing: Callable[[ChartSubject], Found] | None = None
+    of_page: Callable[[PageSubject], Found] | None = None
+    of_papers: Callable[[DocumentSubject], Found] | None = None

@@ -4,7 +4,7 @@ from itertools import combinations
 
 from msgspec import Struct
 
-from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.proof.subjects import ChartSubject
 from kavlet.core.scene.primitives import Shape, Stamp
 from kavlet.core.values.colour import Colour
 
@@ -16,7 +16,7 @@ class Meaning(Struct, frozen=True):
     colour: Colour
 
 
-def meanings(of: DrawnChart) -> list[Meaning]:
+def meanings(of: ChartSubject) -> list[Meaning]:
     """The plain colours of the legend; nothing where all that they mean is said at the marks, or where patterns or
     dashes tell them apart as well."""
     said = [text.text.casefold() for text in of.texts("label", "name")]
@@ -32,7 +32,7 @@ def meanings(of: DrawnChart) -> list[Meaning]:
     return found
 
 
-def pairs(of: DrawnChart) -> list[tuple[Meaning, Meaning]]:
+def pairs(of: ChartSubject) -> list[tuple[Meaning, Meaning]]:
     """All pairs of colours to be told apart by nothing but themselves: those of marks of the same kind."""
     kinds: dict[Colour, set[str]] = {}
     for mark in of.marks:

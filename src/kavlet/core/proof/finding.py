@@ -12,7 +12,7 @@ Severity = Literal["note", "warning", "error"]
 Edit = Callable[[Document], Document]
 
 
-class Place(Struct, frozen=True):
+class Location(Struct, frozen=True):
     """Where something was found: a chart, a page and an item on it, a table and one of its cells (column and row, from
     0), the layer and row of a mark, or the kind of text it is."""
 
@@ -53,6 +53,6 @@ class Finding(Struct, frozen=True):
     severity: Severity
     figure: float
     message: Message
-    place: Place = Place()
+    place: Location = Location()
     remedies: tuple[Remedy, ...] = ()
     silenced: str | None = None

@@ -5,12 +5,12 @@ from collections.abc import Iterable
 from typing import Any
 
 from kavlet.core.document.document import Document
-from kavlet.core.proof.finding import Finding, Place
+from kavlet.core.proof.finding import Finding, Location
 from kavlet.core.spreadsheet.references import column_letters
 from kavlet.core.values.errors import KavletError
 
 
-def told(findings: Iterable[Finding], document: Document) -> list[dict[str, Any]]:
+def findings_json(findings: Iterable[Finding], document: Document) -> list[dict[str, Any]]:
     """Each finding with its check, severity, figure (null for none), message, chart or page, part and remedies."""
     return [_told(one, document) for one in findings]
 
@@ -35,7 +35,7 @@ def _told(one: Finding, document: Document) -> dict[str, Any]:
     return made
 
 
-def part_of(place: Place) -> dict[str, Any]:
+def part_of(place: Location) -> dict[str, Any]:
     """Which part of the chart or page: the item, the layer and row, the cell, the kind of text."""
     part: dict[str, Any] = {}
     if place.item:
@@ -51,7 +51,7 @@ def part_of(place: Place) -> dict[str, Any]:
     return part
 
 
-def chart_name(document: Document, place: Place) -> str:
+def chart_name(document: Document, place: Location) -> str:
     """What the chart of a place is called; empty for none."""
     try:
         return document.chart(place.chart).name if place.chart else ""
@@ -59,7 +59,7 @@ def chart_name(document: Document, place: Place) -> str:
         return ""
 
 
-def page_name(document: Document, place: Place) -> str:
+def page_name(document: Document, place: Location) -> str:
     """What the page of a place is called; empty for none."""
     try:
         return document.page(place.page).name if place.page else ""

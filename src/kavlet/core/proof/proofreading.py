@@ -12,40 +12,40 @@ from kavlet.core.pipeline.page_items.page_picture import PagePicture
 from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.pipeline.stages import Picture
 from kavlet.core.proof.checks.formula_error import GO
-from kavlet.core.proof.finding import Finding, Place, Remedy
+from kavlet.core.proof.finding import Finding, Location, Remedy
 from kavlet.core.proof.registry import CHECKS
-from kavlet.core.proof.subjects import DrawnChart, DrawnPage, Papers
+from kavlet.core.proof.subjects import ChartSubject, DocumentSubject, PageSubject
 from kavlet.core.spreadsheet.cells import ErrorValue, Value
 from kavlet.core.spreadsheet.recalculate import Values
 from kavlet.core.spreadsheet.table import HEADER
-from kavlet.core.values.cancellation import go_on
+from kavlet.core.values.cancellation import check_cancelled
 from kavlet.core.values.errors import KavletError
 
 Found = tuple[Finding, ...]
 
 
-def of_chart(of: DrawnChart) -> Found:
+def of_chart(of: ChartSubject) -> Found:
     """All that is to be said of a chart and of its drawing by itself."""
     return _of_figures(of) + _of_drawing(of)
 
 
-def _of_figures(of: DrawnChart) -> Found:
+def _of_figures(of: ChartSubject) -> Found:
     return _silenced(of.document, (one for check in CHECKS.values() if check.of_chart for one in check.of_chart(of)))
 
 
-def _of_drawing(of: DrawnChart) -> Found:
+def _of_drawing(of: ChartSubject) -> Found:
     return _silenced(
         of.document, (one for check in CHECKS.values() if check.of_drawing for one in check.of_drawing(of))
     )
 
 
-def of_page(of: DrawnPage) -> Found:
+def of_page(of: PageSubject) -> Found:
     """All that is to be said of a page and of the drawings in its frames."""
     own = (one for check in CHECKS.values() if check.of_page for one in check.of_page(of))
     return _silenced(of.document, own) + tuple(one for chart in of.charts.values() for one in _of_drawing(chart))
 
 
-def of_papers(of: Papers) -> Found:
+def of_papers(of: DocumentSubject) -> Found:
     """All that is to be said of the document as a whole."""
     return _silenced(of.document, (one for check in CHECKS.values() if check.of_papers for one in check.of_papers(of)))
 
@@ -56,28 +56,28 @@ def _silenced(document: Document, found: Iterable[Finding]) -> Found:
     pages = {page.id: page.silenced for page in document.pages}
     made = []
     for one in found:
-        go_on()
+        check_cancelled()
         held = (charts.get(one.place.chart, {}), pages.get(one.place.page, {}), document.silenced)
         reason = next((reasons[one.check] for reasons in held if one.check in reasons), None)
         made.append(msgspec.structs.replace(one, silenced=reason) if reason is not None else one)
     return tuple(made)
 
 
-def drawn_chart(document: Document, values: Values, picture: Picture) -> DrawnChart:
+def drawn_chart(document: Document, values: Values, picture: Picture) -> ChartSubject:
     """A chart drawn by itself, as what checks look at."""
-    return DrawnChart(document, values, picture.build.entry, picture)
+    return ChartSubject(document, values, picture.build.entry, picture)
 
 
-def drawn_page(document: Document, values: Values, picture: PagePicture) -> DrawnPage:
+def drawn_page(document: Document, values: Values, picture: PagePicture) -> PageSubject:
     """A page with the charts in its frames, as what checks look at."""
-    charts: dict[str, DrawnChart] = {}
+    charts: dict[str, ChartSubject] = {}
     for item in picture.page.items:
         made = picture.made.get(item.id)
         if isinstance(item, ChartFrame) and made is not None and made.picture is not None:
-            charts[item.id] = DrawnChart(
+            charts[item.id] = ChartSubject(
                 document, values, made.picture.build.entry, made.picture, picture.page, item.id
             )
-    return DrawnPage(document, values, picture, charts)
+    return PageSubject(document, values, picture, charts)
 
 
 class Proof(msgspec.Struct, frozen=True):
@@ -133,7 +133,7 @@ class Proofreader:
         try:
             picture = pictures.page(document, page)
         except KavletError as error:
-            return (_undrawn(error, Place(page=page)),)
+            return (_undrawn(error, Location(page=page)),)
         silenced = tuple(chart.silenced for chart in document.charts)
         reads = (picture, document.silenced, document.pictures, *silenced)
         kept = self._pages.get(page)
@@ -147,7 +147,7 @@ class Proofreader:
         """All that is found in a document; `sources` tells of the files that tables follow what has become of them."""
         charts = {chart.id: self.chart(document, pictures, chart.id) for chart in document.charts}
         pages = {page.id: self.page(document, pictures, page.id) for page in document.pages}
-        papers = of_papers(Papers(document, pictures.values(document), sources))
+        papers = of_papers(DocumentSubject(document, pictures.values(document), sources))
         self._charts = {key: kept for key, kept in self._charts.items() if key in charts}
         self._pages = {key: kept for key, kept in self._pages.items() if key in pages}
         return Proof(charts, pages, papers)
@@ -157,11 +157,11 @@ def _same(held: tuple[object, ...], now: tuple[object, ...]) -> bool:
     return len(held) == len(now) and all(a is b for a, b in zip(held, now, strict=True))
 
 
-def _undrawn(error: KavletError, place: Place, remedies: tuple[Remedy, ...] = ()) -> Finding:
+def _undrawn(error: KavletError, place: Location, remedies: tuple[Remedy, ...] = ()) -> Finding:
     return Finding("formula-error", "error", 1.0, say("{text}", text=str(error)), place, remedies)
 
 
-def _where(document: Document, values: Values, chart: ChartEntry) -> tuple[Place, tuple[Remedy, ...]]:
+def _where(document: Document, values: Values, chart: ChartEntry) -> tuple[Location, tuple[Remedy, ...]]:
     """Where a chart that can't be drawn is mended: at the first error, or text in a number's place, that it reads."""
     table, recipe = document.table(chart.table), recipes_of(document).get(chart.recipe)
     roles = {role.name for role in recipe.roles if role.kind == "number"} if recipe is not None else set()
@@ -171,8 +171,8 @@ def _where(document: Document, values: Values, chart: ChartEntry) -> tuple[Place
         wrong = (row for row, value in enumerate(cells) if row >= HEADER and value and _is_no_number(value))
         row = next(wrong, None)
         if row is not None:
-            return Place(chart=chart.id, table=table.id, cell=(at, row)), (GO,)
-    return Place(chart=chart.id), ()
+            return Location(chart=chart.id, table=table.id, cell=(at, row)), (GO,)
+    return Location(chart=chart.id), ()
 
 
 def _is_no_number(value: Value) -> bool:

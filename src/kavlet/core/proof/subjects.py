@@ -18,14 +18,14 @@ from kavlet.core.messages import Message, say
 from kavlet.core.pages.page import Page
 from kavlet.core.pipeline.page_items.page_picture import PagePicture
 from kavlet.core.pipeline.stages import Picture
-from kavlet.core.proof.finding import Edit, Finding, Place, Remedy
+from kavlet.core.proof.finding import Edit, Finding, Location, Remedy
 from kavlet.core.recipes.recipe import Inputs
 from kavlet.core.spreadsheet.recalculate import Values
 from kavlet.core.spreadsheet.table import HEADER, Table
 from kavlet.core.styling.style import Style, resolve
 
 
-class DrawnChart(Struct, frozen=True, eq=False, dict=True):
+class ChartSubject(Struct, frozen=True, eq=False, dict=True):
     """A chart as drawn: by itself, or in the frame `item` of the page `page`."""
 
     document: Document
@@ -109,20 +109,20 @@ class DrawnChart(Struct, frozen=True, eq=False, dict=True):
             if math.isfinite(number)
         ]
 
-    def place(self, **where: Any) -> Place:
+    def place(self, **where: Any) -> Location:
         """A place in it."""
-        return Place(chart=self.entry.id, page=self.page.id if self.page else "", item=self.item, **where)
+        return Location(chart=self.entry.id, page=self.page.id if self.page else "", item=self.item, **where)
 
-    def cell(self, role: str, row: int) -> Place:
+    def cell(self, role: str, row: int) -> Location:
         """The cell of a role's column in a row of figures."""
         column = self.table.place(self.inputs.id(role))
         return self.place(table=self.entry.table, cell=(column, row + HEADER) if column >= 0 else None, row=row)
 
-    def mark_place(self, mark: Mark) -> Place:
+    def mark_place(self, mark: Mark) -> Location:
         """The place of a mark."""
         return self.place(layer=mark.key, row=mark.row)
 
-    def text_place(self, text: PlacedText) -> Place:
+    def text_place(self, text: PlacedText) -> Location:
         """The place of a text."""
         return self.place(layer=text.key, row=text.row, text=text.kind)
 
@@ -173,25 +173,25 @@ class DrawnChart(Struct, frozen=True, eq=False, dict=True):
         return recipe is not None and recipe.parameter(name) is not None
 
 
-class DrawnPage(Struct, frozen=True, eq=False, dict=True):
+class PageSubject(Struct, frozen=True, eq=False, dict=True):
     """A page as drawn, with the charts in its frames by the item."""
 
     document: Document
     values: Values
     picture: PagePicture
-    charts: dict[str, DrawnChart]
+    charts: dict[str, ChartSubject]
 
     @property
     def page(self) -> Page:
         """The page itself."""
         return self.picture.page
 
-    def place(self, item: str = "", **where: Any) -> Place:
+    def place(self, item: str = "", **where: Any) -> Location:
         """A place on it."""
-        return Place(page=self.page.id, item=item, **where)
+        return Location(page=self.page.id, item=item, **where)
 
 
-class Papers(Struct, frozen=True, eq=False):
+class DocumentSubject(Struct, frozen=True, eq=False):
     """The whole document, and of tables that follow a file by their id, whether it `changed` or is `lost`."""
 
     document: Document

@@ -7,7 +7,7 @@ from kavlet.core.charts.layer import Missing
 from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.building_blocks import NAME, VALUES, choice, flag, number, scale_ends, series_key, series_said
 from kavlet.core.recipes.columns import STACKS, formulas
-from kavlet.core.recipes.features import Features, Suited, when
+from kavlet.core.recipes.features import Features, Suitability, when
 from kavlet.core.recipes.recipe import Inputs, Recipe
 from kavlet.core.recipes.table_problems import needing
 from kavlet.core.shapes.curve import Course
@@ -48,7 +48,7 @@ def chart(inputs: Inputs) -> Chart:
     )
 
 
-def suits(of: Features) -> Suited:
+def suits(of: Features) -> Suitability:
     return when(
         (of.timed and of.rows >= 5 and of.numbers >= 3 and of.units == 1, 0.91, "amounts over time"),
         (of.timed and of.rows >= 4 and not of.negative, 0.7, "amounts over time"),

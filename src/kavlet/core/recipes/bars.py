@@ -3,10 +3,10 @@
 import msgspec
 
 from kavlet.core.recipes.columns import COLUMNS, build, parameters
-from kavlet.core.recipes.features import Features, Suited, when
+from kavlet.core.recipes.features import Features, Suitability, when
 
 
-def suits(of: Features) -> Suited:
+def suits(of: Features) -> Suitability:
     return when(
         ((of.rows > 7 or of.long_names) and of.numbers == 1 and not of.timed, 0.88, "many rows with names"),
         (of.rows > 5 and not of.timed, 0.72, "many rows with names"),

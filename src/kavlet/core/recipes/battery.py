@@ -20,8 +20,8 @@ from kavlet.core.recipes.building_blocks import (
     text,
     total_of,
 )
-from kavlet.core.recipes.features import Features, Suited, round_above, when
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Repeats, Role, Setting
+from kavlet.core.recipes.features import Features, Suitability, round_above, when
+from kavlet.core.recipes.recipe import CellAddresses, HelperColumn, Inputs, Notice, Recipe, Repeats, Role, Setting
 from kavlet.core.recipes.table_problems import need_above_zero, need_numbers
 from kavlet.core.styling.fills import GradientFill
 from kavlet.core.text.numbers import written
@@ -31,7 +31,7 @@ from kavlet.core.values.number_text import PERCENT, WHOLE_PERCENT
 CAP = 0.05  # common practice: caps of 5 %
 
 
-def formulas(places: Places) -> dict[str, list[str]]:
+def formulas(places: CellAddresses) -> dict[str, list[str]]:
     """What is spent as a share of the budget, what is left, and the two caps."""
     value, budget = places.role("value"), places.helper("budget")
     spent, left = places.helper("spent"), places.helper("left")
@@ -161,7 +161,7 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     return (Notice("out-of-range", left, over), *added)
 
 
-def suits(of: Features) -> Suited:
+def suits(of: Features) -> Suitability:
     return when(
         (bool(of.budget) and not of.negative, 0.97, "what is left of a budget"),
         (of.rows <= 8 and not of.negative and of.numbers == 1, 0.35, "what is left of a budget"),

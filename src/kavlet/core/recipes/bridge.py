@@ -24,9 +24,9 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.messages import say
 from kavlet.core.recipes import sentences
 from kavlet.core.recipes.building_blocks import NAME, choice, colour, direction, flag, gap, text
-from kavlet.core.recipes.facts import Telling
-from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Role
+from kavlet.core.recipes.facts import ChartFacts
+from kavlet.core.recipes.features import Features, Suitability, when
+from kavlet.core.recipes.recipe import CellAddresses, HelperColumn, Inputs, Notice, Recipe, Role
 from kavlet.core.recipes.table_problems import need_numbers
 from kavlet.core.spreadsheet.cells import text_of
 from kavlet.core.text.numbers import written
@@ -38,7 +38,7 @@ ENDS = (
 COLOURS = {"total": "total colour", "rise": "rise colour", "fall": "fall colour"}  # the theme's, and the settings
 
 
-def formulas(places: Places) -> dict[str, list[str]]:
+def formulas(places: CellAddresses) -> dict[str, list[str]]:
     """Which rows are totals; where each bar starts and ends; hidden bases; visible parts; the labels' places."""
     value = places.role("value")
     total, start, end = (places.helper(name) for name in ("total", "start", "running"))
@@ -63,7 +63,7 @@ def formulas(places: Places) -> dict[str, list[str]]:
     return made
 
 
-def _is_total(places: Places, row: int, held: str, before: str) -> str:
+def _is_total(places: CellAddresses, row: int, held: str, before: str) -> str:
     """TRUE for a total: the first row, a marked one, or the last one where it is an end.
 
     It is one when it is empty, states the running total, or is called an end.
@@ -228,7 +228,7 @@ HELPERS = (
 )
 
 
-def suits(of: Features) -> Suited:
+def suits(of: Features) -> Suitability:
     return when(
         (of.changes, 0.96, "changes with signs"),
         (of.negative and of.numbers == 1 and not of.timed, 0.93, "changes with signs"),
@@ -271,6 +271,6 @@ BRIDGE = Recipe(
     chart=chart,
     notices=notices,
     suits=suits,
-    tells=Telling(message=sentences.bridge, headline=sentences.what_made_it),
+    tells=ChartFacts(message=sentences.bridge, headline=sentences.what_made_it),
     ordered=True,
 )

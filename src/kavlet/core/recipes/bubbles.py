@@ -11,10 +11,10 @@ from kavlet.core.messages import counted, say
 from kavlet.core.recipes import sentences
 from kavlet.core.recipes.building_blocks import NAME, choice, flag, number
 from kavlet.core.recipes.columns import formulas
-from kavlet.core.recipes.facts import Telling
-from kavlet.core.recipes.features import Features, Suited, when
+from kavlet.core.recipes.facts import ChartFacts
+from kavlet.core.recipes.features import Features, Suitability, when
 from kavlet.core.recipes.points import X, Y, axes
-from kavlet.core.recipes.recipe import Inputs, Mend, Notice, Recipe, Role
+from kavlet.core.recipes.recipe import Inputs, Notice, Recipe, Role, SettingRemedy
 from kavlet.core.recipes.table_problems import needing
 
 
@@ -73,12 +73,12 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
             "{count} bubbles are not drawn: their sizes are 0 or missing.",
             len(lost),
         )
-    hollow = Mend("hollow", say("Draw those below zero hollow"), {"hollow": True})
+    hollow = SettingRemedy("hollow", say("Draw those below zero hollow"), {"hollow": True})
     helps = negative and all(size < 0 for size in map(float, inputs.figures("size")) if not size > 0)
     return (Notice("missing", float(len(lost)), message, mends=(hollow,) if helps else ()),)
 
 
-def suits(of: Features) -> Suited:
+def suits(of: Features) -> Suitability:
     return when(
         (of.numbers == 3 and not of.timed and (of.units > 1 or of.across) and of.rows >= 4 and not of.row_shares, 0.92,
          "three figures of each row"),
@@ -111,5 +111,5 @@ BUBBLES = Recipe(
     chart=chart,
     notices=notices,
     suits=suits,
-    tells=Telling(("x", "value"), sentences.relation, sentences.who_has_most),
+    tells=ChartFacts(("x", "value"), sentences.relation, sentences.who_has_most),
 )

@@ -6,7 +6,7 @@ import msgspec
 
 from kavlet.core.charts.scale import Scale
 from kavlet.core.messages import named, say
-from kavlet.core.recipes.recipe import Inputs, Mend, Notice, Parameter, Places, Role, finite
+from kavlet.core.recipes.recipe import CellAddresses, Inputs, Notice, Parameter, Role, SettingRemedy, finite
 from kavlet.core.spreadsheet.ranges import Floats
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import PERCENT, WHOLE_PERCENT, NumberText
@@ -24,7 +24,7 @@ OF = Parameter(
     ("sum", "row", "group"),
 )
 SHARE_SCALE = Scale(minimum=0.0, maximum=1.0, number=PERCENT, visible=False)
-MOST_SAID = 12
+MAX_SAID = 12
 GAP = "frame.gap_width"
 
 
@@ -98,9 +98,9 @@ def listed(inputs: Inputs, names: list[str], figures: list[float], how: NumberTe
         f"{inputs.called(row, name)} {text(float(figure), how, inputs)}"
         for row, (name, figure) in enumerate(zip(names, figures, strict=False))
     ]
-    if len(parts) <= MOST_SAID:
+    if len(parts) <= MAX_SAID:
         return ", ".join(parts)
-    return inputs.drawn("{parts}, and {more} more", parts=parts[:MOST_SAID], more=len(parts) - MOST_SAID)
+    return inputs.drawn("{parts}, and {more} more", parts=parts[:MAX_SAID], more=len(parts) - MAX_SAID)
 
 
 def series_said(inputs: Inputs, columns: tuple[str, ...] = ()) -> str:
@@ -122,7 +122,7 @@ def text(value: float, how: NumberText, inputs: Inputs) -> str:
     return written(value, how, inputs.locale) or inputs.drawn("no value")
 
 
-def total_of(places: Places, value: str, row: int) -> str:
+def total_of(places: CellAddresses, value: str, row: int) -> str:
     """What a row shows, as part of a formula: the column's sum, its own figure, or the sum of its group."""
     of, names = places.settings["of"], places.role("name") if places.has("name") else ""
     if of == "sum":
@@ -134,7 +134,7 @@ def total_of(places: Places, value: str, row: int) -> str:
     )
 
 
-def goal_of(places: Places, name: str, row: int) -> str:
+def goal_of(places: CellAddresses, name: str, row: int) -> str:
     """What a row is measured against, as part of a formula: what was set, else its column as far as the figures go.
 
     A sum is measured against the sum of the goals, a row against its own, a group against its group's.
@@ -155,7 +155,7 @@ def added_goals(inputs: Inputs, name: str) -> tuple[Notice, ...]:
         "Each row has the same {goal}; together they are {total}. Set it once if it is for all.",
         goal=named(name), total=total,
     )  # fmt: skip
-    once = Mend("goal once", say("Set it once, for all"), {name: goals[0]}, restates=True)
+    once = SettingRemedy("goal once", say("Set it once, for all"), {name: goals[0]}, restates=True)
     return (Notice("share-sum", sum(goals), message, "note", (once,)),)
 
 
@@ -168,7 +168,7 @@ def parts_above_whole(figures: Floats, whole: float) -> tuple[Notice, ...]:
         "The parts add up to {total}, more than the whole of {whole}; shares are of the parts.",
         total=total, whole=whole,
     )  # fmt: skip
-    back = Mend("whole is the sum", say("Take the sum as the whole"), {"whole": None})
+    back = SettingRemedy("whole is the sum", say("Take the sum as the whole"), {"whole": None})
     return (Notice("share-sum", whole - total, message, mends=(back,)),)
 
 

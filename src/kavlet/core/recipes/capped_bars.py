@@ -10,12 +10,12 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.messages import counted, say
 from kavlet.core.recipes.building_blocks import NAME, VALUE, direction, gap, optional, said
-from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe
+from kavlet.core.recipes.features import Features, Suitability, when
+from kavlet.core.recipes.recipe import CellAddresses, HelperColumn, Inputs, Notice, Recipe
 from kavlet.core.recipes.table_problems import need_above_zero, need_no_negatives, need_numbers
 
 
-def formulas(places: Places) -> dict[str, list[str]]:
+def formulas(places: CellAddresses) -> dict[str, list[str]]:
     """What is drawn of each value: at most the cap, by itself a quarter above the second largest."""
     value, column = places.role("value"), places.whole(places.role("value"))
     cap = places.number("cap") or f"IF(COUNT({column})>1;1.25*LARGE({column};2);MAX({column}))"
@@ -79,7 +79,7 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     return (Notice("capped", max(cut), message, "note"),)
 
 
-def suits(of: Features) -> Suited:
+def suits(of: Features) -> Suitability:
     return when((of.outlier and of.plain and not of.timed, 0.94, "one row far above the others"), otherwise=(0.15, ""))
 
 

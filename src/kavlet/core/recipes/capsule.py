@@ -9,17 +9,17 @@ from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale
 from kavlet.core.messages import Percent, say
 from kavlet.core.recipes.building_blocks import NAME, SHARE_SCALE, direction, flag, gap, listed, number, optional
-from kavlet.core.recipes.features import Features, Suited, when
+from kavlet.core.recipes.features import Features, Suitability, when
 from kavlet.core.recipes.recipe import (
+    CellAddresses,
     HelperColumn,
     Inputs,
-    Mend,
     Notice,
     Parameter,
-    Places,
     Recipe,
     Role,
     Setting,
+    SettingRemedy,
     finite,
 )
 from kavlet.core.recipes.table_problems import need_above_zero, need_no_negatives, need_numbers
@@ -27,7 +27,7 @@ from kavlet.core.styling.fills import GradientFill
 from kavlet.core.values.number_text import WHOLE_PERCENT
 
 
-def formulas(places: Places) -> dict[str, list[str]]:
+def formulas(places: CellAddresses) -> dict[str, list[str]]:
     """The light whole behind, always 1; each value's share; and that share as far as the capsule can show it."""
     value, share = places.role("value"), places.helper("share")
     stated = places.number("whole")
@@ -111,7 +111,7 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     if not over:
         return _of_largest(inputs)
     message = say("A value is larger than the whole: {share}.", share=Percent(max(over)))
-    widen = Mend("widen", say("Widen the scale"), {"whole": max(finite(inputs.figures("value")))})
+    widen = SettingRemedy("widen", say("Widen the scale"), {"whole": max(finite(inputs.figures("value")))})
     return (Notice("out-of-range", max(over), message, mends=(widen,)),)
 
 
@@ -123,11 +123,11 @@ def _of_largest(inputs: Inputs) -> tuple[Notice, ...]:
     message = say(
         "The figures are no shares, so a full capsule stands for the largest, {most}. Set whole for another.", most=most
     )
-    keep = Mend("state the whole", say("Keep the largest as the whole"), {"whole": most})
+    keep = SettingRemedy("state the whole", say("Keep the largest as the whole"), {"whole": most})
     return (Notice("no-base", most, message, "note", (keep,)),)
 
 
-def suits(of: Features) -> Suited:
+def suits(of: Features) -> Suitability:
     return when(
         (
             of.percent and not of.shares and of.numbers <= 2 and of.rows <= 8 and not of.timed,

@@ -6,17 +6,17 @@ read from the figures, in the document's language. Which sentences, a recipe dec
 
 from kavlet.core.messages import words_in
 from kavlet.core.recipes import sentences
-from kavlet.core.recipes.facts import Course, Shown, Telling, cut, fitting
+from kavlet.core.recipes.facts import ChartFacts, SeriesFacts, ShownFigures, cut, fitting
 from kavlet.core.recipes.recipe import Inputs, Recipe
 
-ANY = Telling()  # of charts of layers of their own
+ANY = ChartFacts()  # of charts of layers of their own
 
 
-def shown_by(recipe: Recipe, inputs: Inputs, timed: bool) -> Shown:
+def shown_by(recipe: Recipe, inputs: Inputs, timed: bool) -> ShownFigures:
     """What a recipe's chart shows."""
     columns = [column for role in recipe.tells.roles for column in inputs.ids(role) if column in inputs.numbers]
     courses = tuple(
-        Course(
+        SeriesFacts(
             inputs.titles.get(column, ""),
             tuple(float(one) for one in inputs.numbers[column]),
             inputs.number_texts.get(column, inputs.number_text("value")),
@@ -27,10 +27,10 @@ def shown_by(recipe: Recipe, inputs: Inputs, timed: bool) -> Shown:
     what = ", ".join(course.name for course in courses if course.name)
     whole = inputs.setting("whole") if "whole" in inputs.settings and inputs.is_set("whole") else 0.0
     kind = words_in(inputs.locale, recipe.tells.kind or recipe.title)
-    return Shown(kind, what, names, courses, timed, inputs.locale, whole)
+    return ShownFigures(kind, what, names, courses, timed, inputs.locale, whole)
 
 
-def told(shown: Shown, how: Telling = ANY) -> str:
+def told(shown: ShownFigures, how: ChartFacts = ANY) -> str:
     """The message of a chart as sentences, its kind first, in at most 250 characters."""
     lead = f"{shown.kind}: {cut(shown.what, 60)}." if shown.what else f"{shown.kind}."
     if not any(course.held for course in shown.courses):
@@ -39,7 +39,7 @@ def told(shown: Shown, how: Telling = ANY) -> str:
     return fitting([lead, *(one for one in said if one)])
 
 
-def headline(shown: Shown, how: Telling = ANY) -> str:
+def headline(shown: ShownFigures, how: ChartFacts = ANY) -> str:
     """The message of a chart without its figures, as a title; empty where there is none."""
     if not any(course.held for course in shown.courses):
         return ""

@@ -19,8 +19,8 @@ from kavlet.core.recipes.building_blocks import (
     series_key,
     series_said,
 )
-from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.recipe import Inputs, Parameter, Places, Recipe
+from kavlet.core.recipes.features import Features, Suitability, when
+from kavlet.core.recipes.recipe import CellAddresses, Inputs, Parameter, Recipe
 from kavlet.core.recipes.table_problems import needing
 from kavlet.core.shapes.body import BodyForm
 from kavlet.core.values.number_text import WHOLE_PERCENT
@@ -28,7 +28,7 @@ from kavlet.core.values.number_text import WHOLE_PERCENT
 STACKS: dict[str, Stack] = {"side by side": "none", "stacked": "stacked", "100 %": "share"}
 
 
-def formulas(places: Places) -> dict[str, list[str]]:
+def formulas(places: CellAddresses) -> dict[str, list[str]]:
     """The bars read the figures themselves."""
     del places
     return {}
@@ -97,7 +97,7 @@ def parameters(
     )
 
 
-def suits(of: Features) -> Suited:
+def suits(of: Features) -> Suitability:
     return when(
         (of.timed and of.rows < 5, 0.89, "figures side by side"),
         (of.numbers > 1 and of.rows <= 12, 0.84, "figures side by side"),

@@ -11,8 +11,8 @@ from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.building_blocks import NAME, choice, flag, gap, overlap, series_said
 from kavlet.core.recipes.columns import STACKS, formulas
-from kavlet.core.recipes.facts import Telling
-from kavlet.core.recipes.features import Features, Suited, when
+from kavlet.core.recipes.facts import ChartFacts
+from kavlet.core.recipes.features import Features, Suitability, when
 from kavlet.core.recipes.recipe import Inputs, Recipe, Role
 from kavlet.core.recipes.table_problems import needing
 from kavlet.core.shapes.curve import Course
@@ -59,7 +59,7 @@ def chart(inputs: Inputs) -> Chart:
     )
 
 
-def suits(of: Features) -> Suited:
+def suits(of: Features) -> Suitability:
     return when(
         (of.numbers == 2 and of.timed and of.units > 1, 0.94, "two kinds of figures over time"),
         (of.numbers >= 2 and of.timed, 0.68, "two kinds of figures over time"),
@@ -93,5 +93,5 @@ COMBINED = Recipe(
     check=needing("value", "line"),
     chart=chart,
     suits=suits,
-    tells=Telling(("value", "line")),
+    tells=ChartFacts(("value", "line")),
 )

@@ -9,11 +9,11 @@ from kavlet.core.messages import words_in
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import NumberText
 
-MOST = 250  # characters of an alt text
-MOST_NAME = 48  # of a name in it
+MAX_CHARACTERS = 250  # characters of an alt text
+MAX_NAME_CHARACTERS = 48  # of a name in it
 
 
-class Course(Struct, frozen=True):
+class SeriesFacts(Struct, frozen=True):
     """One series: what it is called, its figures by row (NaN is no value), and how they are written."""
 
     name: str
@@ -26,13 +26,13 @@ class Course(Struct, frozen=True):
         return [(figure, row) for row, figure in enumerate(self.figures) if math.isfinite(figure)]
 
 
-class Shown(Struct, frozen=True):
+class ShownFigures(Struct, frozen=True):
     """What a chart shows: a word for it, what of, the names of its rows, its series, and whether rows are times."""
 
     kind: str
     what: str
     names: tuple[str, ...]
-    courses: tuple[Course, ...]
+    courses: tuple[SeriesFacts, ...]
     timed: bool
     locale: str
     whole: float = 0.0  # that the figures are parts of, where it is stated
@@ -41,7 +41,7 @@ class Shown(Struct, frozen=True):
         """A row's name, or its number; a long one is cut."""
         held = self.names[row].strip() if row < len(self.names) else ""
         held = held or words_in(self.locale, "row {row}", row=row + 1)
-        return held if len(held) <= MOST_NAME else held[: MOST_NAME - 1].rstrip() + "…"
+        return held if len(held) <= MAX_NAME_CHARACTERS else held[: MAX_NAME_CHARACTERS - 1].rstrip() + "…"
 
     def said(self, figure: float, how: NumberText) -> str:
         """A figure as the chart's column writes it."""
@@ -52,18 +52,18 @@ class Shown(Struct, frozen=True):
         return words_in(self.locale, text, **fields)
 
 
-class Telling(Struct, frozen=True):
+class ChartFacts(Struct, frozen=True):
     """How a recipe's chart is told: the roles whose columns are its series, the sentences of its message, and a title
     without figures. Where a function is None, what goes for any chart. `kind` is a word for it where that is not the
     recipe's title."""
 
     roles: tuple[str, ...] = ("value",)
-    message: Callable[[Shown], list[str]] | None = None
-    headline: Callable[[Shown], str] | None = None
+    message: Callable[[ShownFigures], list[str]] | None = None
+    headline: Callable[[ShownFigures], str] | None = None
     kind: str = ""
 
 
-def fitting(sentences: Sequence[str], most: int = MOST) -> str:
+def fitting(sentences: Sequence[str], most: int = MAX_CHARACTERS) -> str:
     """As many of the sentences as fit; the first, if need be, cut."""
     made = cut(sentences[0], most) if sentences else ""
     for one in sentences[1:]:

@@ -58,7 +58,7 @@ class Features(Struct, frozen=True, kw_only=True):
         return self.numbers == 1 and self.rows > 1 and not self.negative
 
 
-class Suited(Struct, frozen=True):
+class Suitability(Struct, frozen=True):
     """How well a recipe suits a table, from 0 to 1, and why in a few words."""
 
     score: float
@@ -68,9 +68,9 @@ class Suited(Struct, frozen=True):
 Rule = tuple[bool, float, str]  # whether it holds, the score then, and the reason
 
 
-def when(*rules: Rule, otherwise: tuple[float, str] = (0.3, "")) -> Suited:
+def when(*rules: Rule, otherwise: tuple[float, str] = (0.3, "")) -> Suitability:
     """The first rule that holds decides."""
-    return Suited(*next(((score, reason) for holds, score, reason in rules if holds), otherwise))
+    return Suitability(*next(((score, reason) for holds, score, reason in rules if holds), otherwise))
 
 
 LARGEST = 1e300  # beyond, the next round number is none that can be held
@@ -85,7 +85,7 @@ def round_above(figure: float) -> float:
     return next(step * power for step in steps if step * power >= 1.05 * figure)
 
 
-def as_its_own(of: Features) -> Suited:
+def as_its_own(of: Features) -> Suitability:
     """For recipes of an author's own, which suit as well as any."""
     del of
-    return Suited(0.5, "your own recipe")
+    return Suitability(0.5, "your own recipe")

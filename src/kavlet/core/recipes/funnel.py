@@ -21,9 +21,9 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.messages import named, say
 from kavlet.core.recipes import sentences
 from kavlet.core.recipes.building_blocks import choice, direction, flag, gap, listed
-from kavlet.core.recipes.facts import Telling
-from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Role
+from kavlet.core.recipes.facts import ChartFacts
+from kavlet.core.recipes.features import Features, Suitability, when
+from kavlet.core.recipes.recipe import CellAddresses, HelperColumn, Inputs, Notice, Recipe, Role
 from kavlet.core.recipes.table_problems import largest, need_no_negatives, need_numbers
 from kavlet.core.spreadsheet.cells import text_of
 from kavlet.core.text.numbers import written
@@ -33,7 +33,7 @@ from kavlet.core.values.number_text import PERCENT
 STANDING = "standing"
 
 
-def formulas(places: Places) -> dict[str, list[str]]:
+def formulas(places: CellAddresses) -> dict[str, list[str]]:
     """Half of what is missing to the widest stage; each stage over the one before; each stage over the first.
 
     An empty stage has no rate, and neither has the stage after it.
@@ -163,7 +163,7 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     )
 
 
-def suits(of: Features) -> Suited:
+def suits(of: Features) -> Suitability:
     return when(
         (of.stages and of.falling and of.numbers == 1, 0.95, "each row smaller than the one before"),
         (of.falling and 3 <= of.rows <= 9 and of.numbers == 1, 0.6, "each row smaller than the one before"),
@@ -199,6 +199,6 @@ FUNNEL = Recipe(
     chart=chart,
     notices=notices,
     suits=suits,
-    tells=Telling(message=sentences.funnel, headline=sentences.where_lost),
+    tells=ChartFacts(message=sentences.funnel, headline=sentences.where_lost),
     ordered=True,
 )

@@ -20,18 +20,18 @@ from kavlet.core.charts.texts import Note
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.messages import say
 from kavlet.core.recipes.building_blocks import ROW, choice, flag, number, optional, text
-from kavlet.core.recipes.features import Features, Suited, when
+from kavlet.core.recipes.features import Features, Suitability, when
 from kavlet.core.recipes.recipe import (
+    CellAddresses,
     HelperColumn,
     Inputs,
-    Mend,
     Notice,
     Parameter,
-    Places,
     Recipe,
     Repeats,
     Role,
     Setting,
+    SettingRemedy,
     split_list,
 )
 from kavlet.core.recipes.table_problems import need_numbers
@@ -42,7 +42,7 @@ from kavlet.core.values.number_text import PERCENT, PLAIN
 THIRDS = 3
 
 
-def bounds(places: Places, row: int) -> list[str]:
+def bounds(places: CellAddresses, row: int) -> list[str]:
     """The bands' upper bounds as parts of a row's formulas; three equal bands when none are given."""
     low, high = places.number("minimum"), f"{places.helper('maximum')}{row}"
     given = places.numbers("bands")
@@ -51,12 +51,12 @@ def bounds(places: Places, row: int) -> list[str]:
     return [*given[:-1], high] if _ends_at_maximum(places) else [*given, high]
 
 
-def _ends_at_maximum(places: Places) -> bool:
+def _ends_at_maximum(places: CellAddresses) -> bool:
     stated = places.number("maximum")
     return bool(stated) and places.numbers("bands")[-1:] == [stated]
 
 
-def columns(places: Places) -> tuple[HelperColumn, ...]:
+def columns(places: CellAddresses) -> tuple[HelperColumn, ...]:
     """Maximum, level, needle, sweep, rest, and one column for each band."""
     count = len(split_list(str(places.settings["bands"]))) or THIRDS - 1
     total = count if _ends_at_maximum(places) else count + 1
@@ -65,7 +65,7 @@ def columns(places: Places) -> tuple[HelperColumn, ...]:
     return (*fixed, *(HelperColumn(f"band {i + 1}", HELPERS[-1].meaning) for i in range(total)))
 
 
-def formulas(places: Places) -> dict[str, list[str]]:
+def formulas(places: CellAddresses) -> dict[str, list[str]]:
     """The scale's end, the level within it, the needle's angle, and the lengths of bands and rest."""
     value, low, sweep = places.role("value"), places.number("minimum"), places.number("sweep")
     level, top = places.helper("level"), places.helper("maximum")
@@ -254,7 +254,7 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
         )
     )
     ends: dict[str, Setting | None] = {"maximum": figure} if figure > high else {"minimum": figure}
-    return (Notice("out-of-range", figure, message, mends=(Mend("widen", say("Widen the scale"), ends),)),)
+    return (Notice("out-of-range", figure, message, mends=(SettingRemedy("widen", say("Widen the scale"), ends),)),)
 
 
 GROUPED = HelperColumn("figure", "The mean of all rows that share the name.")
@@ -268,7 +268,7 @@ HELPERS = (
 )
 
 
-def suits(of: Features) -> Suited:
+def suits(of: Features) -> Suitability:
     return when(
         (of.rows == 1 and of.numbers == 1, 0.95, "one figure"),
         (of.rows <= 6 and of.numbers == 1, 0.45, "one figure of each row"),

@@ -14,14 +14,14 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.messages import counted
 from kavlet.core.recipes import sentences
 from kavlet.core.recipes.building_blocks import NAME, direction, flag, gap, listed, number
-from kavlet.core.recipes.facts import Telling
-from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Places, Recipe, Role
+from kavlet.core.recipes.facts import ChartFacts
+from kavlet.core.recipes.features import Features, Suitability, when
+from kavlet.core.recipes.recipe import CellAddresses, HelperColumn, Inputs, Notice, Recipe, Role
 from kavlet.core.recipes.table_problems import need_numbers
 from kavlet.core.values.number_text import PERCENT
 
 
-def formulas(places: Places) -> dict[str, list[str]]:
+def formulas(places: CellAddresses) -> dict[str, list[str]]:
     """The change over the size of the earlier figure; no value where that is zero or empty."""
     before, after = places.role("before"), places.role("after")
     return {
@@ -84,7 +84,7 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     return (Notice("no-base", float(baseless), message),)
 
 
-def suits(of: Features) -> Suited:
+def suits(of: Features) -> Suitability:
     return when(
         (of.pair == "periods", 0.95, "two periods to compare"), (of.numbers == 2, 0.5, "two figures to compare"),
         otherwise=(0.15, ""),
@@ -116,5 +116,5 @@ GROWTH_BARS = Recipe(
     chart=chart,
     notices=notices,
     suits=suits,
-    tells=Telling(("before", "after"), sentences.changes, sentences.who_grows),
+    tells=ChartFacts(("before", "after"), sentences.changes, sentences.who_grows),
 )

@@ -11,13 +11,23 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.messages import named, say
 from kavlet.core.recipes.building_blocks import NAME, VALUE, choice, direction, flag, gap, said
-from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Mend, Notice, Parameter, Places, Recipe, Role, finite
+from kavlet.core.recipes.features import Features, Suitability, when
+from kavlet.core.recipes.recipe import (
+    CellAddresses,
+    HelperColumn,
+    Inputs,
+    Notice,
+    Parameter,
+    Recipe,
+    Role,
+    SettingRemedy,
+    finite,
+)
 from kavlet.core.recipes.table_problems import need_numbers
 from kavlet.core.values.errors import KavletError
 
 
-def formulas(places: Places) -> dict[str, list[str]]:
+def formulas(places: CellAddresses) -> dict[str, list[str]]:
     """The value where the rule picks its row, no value elsewhere; and the other way round."""
     value, picked = places.role("value"), places.helper("highlight")
     made: dict[str, list[str]] = {"highlight": [], "others": []}
@@ -28,7 +38,7 @@ def formulas(places: Places) -> dict[str, list[str]]:
     return made
 
 
-def _picks(places: Places, row: int, cell: str) -> str:
+def _picks(places: CellAddresses, row: int, cell: str) -> str:
     rule = str(places.settings["rule"])
     column = places.whole(places.role("value"))
     if places.has("mark") and rule == "marked":
@@ -114,11 +124,11 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
         if rule == "named"
         else say("No row stands out: the rule “{rule}” picks none.", rule=named(rule))
     )
-    largest = Mend("largest", say("Let the largest stand out"), {"rule": "largest"}, restates=True)
+    largest = SettingRemedy("largest", say("Let the largest stand out"), {"rule": "largest"}, restates=True)
     return (Notice("missing", 0.0, message, mends=(largest,)),)
 
 
-def suits(of: Features) -> Suited:
+def suits(of: Features) -> Suitability:
     return when(
         (of.plain and 3 <= of.rows <= 7 and not of.timed, 0.85, "one row stands out"),
         (of.plain and of.rows <= 20, 0.66, "one row stands out"),

@@ -10,7 +10,7 @@ from kavlet.core.charts.line import Line
 from kavlet.core.charts.scale import Scale
 from kavlet.core.recipes.building_blocks import NAME, VALUES, choice, flag, number, scale_ends, series_key, series_said
 from kavlet.core.recipes.columns import formulas
-from kavlet.core.recipes.features import Features, Suited, when
+from kavlet.core.recipes.features import Features, Suitability, when
 from kavlet.core.recipes.recipe import Inputs, Recipe
 from kavlet.core.recipes.table_problems import needing
 from kavlet.core.shapes.curve import Course
@@ -56,7 +56,7 @@ def chart(inputs: Inputs) -> Chart:
     )
 
 
-def suits(of: Features) -> Suited:
+def suits(of: Features) -> Suitability:
     return when(
         (of.timed and of.rows >= 5, 0.9, "figures over time"), (of.timed and of.rows == 4, 0.8, "figures over time"),
         otherwise=(0.25, ""),

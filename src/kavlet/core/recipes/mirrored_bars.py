@@ -8,13 +8,13 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.messages import say
 from kavlet.core.recipes.building_blocks import NAME, flag, gap, listed
-from kavlet.core.recipes.facts import Telling
-from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe, Role
+from kavlet.core.recipes.facts import ChartFacts
+from kavlet.core.recipes.features import Features, Suitability, when
+from kavlet.core.recipes.recipe import CellAddresses, HelperColumn, Inputs, Recipe, Role
 from kavlet.core.recipes.table_problems import largest, need_no_negatives, need_numbers
 
 
-def formulas(places: Places) -> dict[str, list[str]]:
+def formulas(places: CellAddresses) -> dict[str, list[str]]:
     """The left figures, turned below zero."""
     left = places.role("left")
     return {"mirrored": [f'=IF(ISNUMBER({left}{row});-{left}{row};"")' for row in places.span]}
@@ -59,7 +59,7 @@ def chart(inputs: Inputs) -> Chart:
     )
 
 
-def suits(of: Features) -> Suited:
+def suits(of: Features) -> Suitability:
     return when(
         (of.pair == "sides" and not of.negative, 0.95, "two sides of each row"),
         (of.numbers == 2 and not of.negative and not of.timed, 0.55, "two sides of each row"),
@@ -84,5 +84,5 @@ MIRRORED_BARS = Recipe(
     check=check,
     chart=chart,
     suits=suits,
-    tells=Telling(("left", "right")),
+    tells=ChartFacts(("left", "right")),
 )

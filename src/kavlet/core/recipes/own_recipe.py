@@ -14,10 +14,10 @@ from msgspec import Struct
 from kavlet.core.charts.chart import Chart
 from kavlet.core.messages import say
 from kavlet.core.recipes.recipe import (
+    CellAddresses,
     HelperColumn,
     Inputs,
     Parameter,
-    Places,
     Question,
     Recipe,
     Role,
@@ -62,7 +62,7 @@ def as_recipe(own: OwnRecipe) -> Recipe:
     except msgspec.ValidationError as error:
         raise KavletError(say("The recipe “{title}” is damaged: its chart can’t be read.", title=own.title)) from error
 
-    def formulas(places: Places) -> dict[str, list[str]]:
+    def formulas(places: CellAddresses) -> dict[str, list[str]]:
         return {
             helper.name: [
                 _filled(helper.first if helper.first and row == places.first else helper.formula, places, row)
@@ -102,7 +102,7 @@ def as_recipe(own: OwnRecipe) -> Recipe:
     )
 
 
-def _filled(template: str, places: Places, row: int) -> str:
+def _filled(template: str, places: CellAddresses, row: int) -> str:
     """A formula for a row; a slot that is not known becomes an error in words that the cell shows."""
 
     def slot(found: re.Match[str]) -> str:

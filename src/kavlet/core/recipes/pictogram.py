@@ -10,31 +10,31 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.messages import say
 from kavlet.core.recipes.building_blocks import GAP, NAME, choice, direction, flag, number, optional, said
-from kavlet.core.recipes.features import Features, Suited, when
+from kavlet.core.recipes.features import Features, Suitability, when
 from kavlet.core.recipes.recipe import (
+    CellAddresses,
     HelperColumn,
     Inputs,
-    Mend,
     Notice,
     Parameter,
-    Places,
     Recipe,
     Role,
     Setting,
+    SettingRemedy,
     finite,
 )
 from kavlet.core.recipes.table_problems import need_above_zero, need_no_negatives, need_numbers
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import PLAIN
 
-MOST = 20  # symbols of the longest row, when the unit is found
+MAX_SYMBOLS = 20  # symbols of the longest row, when the unit is found
 
 
-def formulas(places: Places) -> dict[str, list[str]]:
+def formulas(places: CellAddresses) -> dict[str, list[str]]:
     """The unit: as set, or 1, 2 or 5 times a power of ten so that the longest row has at most 20; symbols per row."""
     value, unit = places.role("value"), places.helper("unit")
     stated = places.number("unit")
-    least = f"MAX({places.whole(value)})/{MOST}"
+    least = f"MAX({places.whole(value)})/{MAX_SYMBOLS}"
     power = f"10^INT(LOG10(MAX(1E-9;{least})))"
     found = f"IFS({least}<={power};{power};{least}<=2*{power};2*{power};{least}<=5*{power};5*{power};TRUE();10*{power})"
     return {
@@ -95,11 +95,11 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     if longest <= 60:
         return ()
     message = say("A row has {count} symbols, too many to count. Take a larger unit.", count=round(longest))
-    larger = Mend("larger unit", say("Take a larger unit"), {"unit": None})
+    larger = SettingRemedy("larger unit", say("Take a larger unit"), {"unit": None})
     return (Notice("many-slices", longest, message, mends=(larger,) if inputs.is_set("unit") else ()),)
 
 
-def suits(of: Features) -> Suited:
+def suits(of: Features) -> Suitability:
     return when(
         (of.counts and of.rows <= 8 and not of.timed, 0.9, "counts of things"),
         (of.plain and of.rows <= 8 and max(of.values, default=0) <= 60, 0.64, "counts of things"),

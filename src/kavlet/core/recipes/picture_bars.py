@@ -8,13 +8,13 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.messages import say
 from kavlet.core.recipes.building_blocks import NAME, VALUE, choice, direction, flag, gap, said
-from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.recipe import Inputs, Parameter, Places, Recipe
+from kavlet.core.recipes.features import Features, Suitability, when
+from kavlet.core.recipes.recipe import CellAddresses, Inputs, Parameter, Recipe
 from kavlet.core.recipes.table_problems import need_no_negatives, need_numbers
 from kavlet.core.styling.fills import How, PictureFill
 
 
-def formulas(places: Places) -> dict[str, list[str]]:
+def formulas(places: CellAddresses) -> dict[str, list[str]]:
     """The bars read the figures themselves."""
     del places
     return {}
@@ -46,7 +46,7 @@ def chart(inputs: Inputs) -> Chart:
     )
 
 
-def suits(of: Features) -> Suited:
+def suits(of: Features) -> Suitability:
     return when((of.counts and of.rows <= 10, 0.62, "counts as pictures"))
 
 

@@ -21,9 +21,9 @@ from kavlet.core.recipes.building_blocks import (
     parts_above_whole,
     text,
 )
-from kavlet.core.recipes.facts import Telling
-from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, finite
+from kavlet.core.recipes.facts import ChartFacts
+from kavlet.core.recipes.features import Features, Suitability, when
+from kavlet.core.recipes.recipe import CellAddresses, HelperColumn, Inputs, Notice, Parameter, Recipe, finite
 from kavlet.core.recipes.table_problems import need_above_zero, need_no_negatives, need_numbers, need_something
 from kavlet.core.values.apportion import rounded_shares
 from kavlet.core.values.number_text import WHOLE_PERCENT
@@ -39,7 +39,7 @@ SAYS = {
 }
 
 
-def formulas(places: Places) -> dict[str, list[str]]:
+def formulas(places: CellAddresses) -> dict[str, list[str]]:
     """Each part's share of the whole; what is drawn; what small parts add up to; what is left over."""
     value, share = places.role("value"), places.helper("share")
     column = places.whole(value)
@@ -123,7 +123,7 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     return parts_above_whole(inputs.figures("value"), inputs.setting("whole"))
 
 
-def suits(of: Features) -> Suited:
+def suits(of: Features) -> Suitability:
     return when(
         (of.shares and of.rows <= 7 and not of.timed, 0.935, "shares of one whole"),
         (of.plain and of.rows <= 6 and not of.timed, 0.55, "a few parts"),
@@ -172,6 +172,6 @@ PIE = Recipe(
     notices=notices,
     size=(520.0, 360.0),
     suits=suits,
-    tells=Telling(message=sentences.parts, kind="Pie"),
+    tells=ChartFacts(message=sentences.parts, kind="Pie"),
     sorted_by=("order", "largest first"),
 )

@@ -10,8 +10,8 @@ from kavlet.core.charts.scale import Scale, ScaleKind
 from kavlet.core.recipes import sentences
 from kavlet.core.recipes.building_blocks import NAME, choice, flag, number
 from kavlet.core.recipes.columns import formulas
-from kavlet.core.recipes.facts import Telling
-from kavlet.core.recipes.features import Features, Suited, when
+from kavlet.core.recipes.facts import ChartFacts
+from kavlet.core.recipes.features import Features, Suitability, when
 from kavlet.core.recipes.recipe import Inputs, Parameter, Recipe, Role
 from kavlet.core.recipes.table_problems import needing
 from kavlet.core.shapes.spots import SpotForm
@@ -57,7 +57,7 @@ def chart(inputs: Inputs) -> Chart:
     )
 
 
-def suits(of: Features) -> Suited:
+def suits(of: Features) -> Suitability:
     return when(
         (of.numbers == 2 and of.across, 0.93, "two figures against each other"),
         (of.numbers == 2 and of.rows >= 6 and not (of.timed or of.pair) and of.units > 1, 0.92,
@@ -89,5 +89,5 @@ POINTS = Recipe(
     check=needing("x", "value"),
     chart=chart,
     suits=suits,
-    tells=Telling(("x", "value"), sentences.relation, sentences.who_has_most),
+    tells=ChartFacts(("x", "value"), sentences.relation, sentences.who_has_most),
 )

@@ -7,12 +7,12 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.rings import Rings
 from kavlet.core.messages import say
 from kavlet.core.recipes.building_blocks import NAME, VALUE, choice, flag, hole, number, optional, said
-from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Mend, Notice, Places, Recipe, finite
+from kavlet.core.recipes.features import Features, Suitability, when
+from kavlet.core.recipes.recipe import CellAddresses, HelperColumn, Inputs, Notice, Recipe, SettingRemedy, finite
 from kavlet.core.recipes.table_problems import need_above_zero, need_no_negatives, need_numbers, need_something
 
 
-def formulas(places: Places) -> dict[str, list[str]]:
+def formulas(places: CellAddresses) -> dict[str, list[str]]:
     """The degrees each value takes, and what is left of the sweep."""
     value, sweep_column = places.role("value"), places.helper("sweep")
     most = places.number("maximum") or f"MAX({places.whole(value)})"
@@ -74,11 +74,11 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     if not over:
         return ()
     message = say("A value is larger than the maximum, {most}; its ring is full.", most=most)
-    widen = Mend("widen", say("Widen the scale"), {"maximum": max(over)})
+    widen = SettingRemedy("widen", say("Widen the scale"), {"maximum": max(over)})
     return (Notice("out-of-range", max(over), message, mends=(widen,)),)
 
 
-def suits(of: Features) -> Suited:
+def suits(of: Features) -> Suitability:
     return when((of.plain and 3 <= of.rows <= 8 and not of.timed, 0.6, "a few rows to compare"))
 
 

@@ -10,8 +10,8 @@ from msgspec import Struct
 
 from kavlet.core.charts.chart import Chart
 from kavlet.core.messages import Message, named, say, words_in
-from kavlet.core.recipes.facts import Telling
-from kavlet.core.recipes.features import Features, Suited, as_its_own
+from kavlet.core.recipes.facts import ChartFacts
+from kavlet.core.recipes.features import Features, Suitability, as_its_own
 from kavlet.core.spreadsheet.cells import Value, text_of
 from kavlet.core.spreadsheet.ranges import Floats
 from kavlet.core.spreadsheet.references import RangeReference, column_letters, rewritten
@@ -126,7 +126,7 @@ class HelperBuild(Struct, frozen=True):
     values: tuple[Value, ...]
 
 
-class Mend(Struct, frozen=True):
+class SettingRemedy(Struct, frozen=True):
     """What of a recipe's settings makes a notice go away: a key, its name in words, and the settings (None gives one
     back); whether the chart says something else then."""
 
@@ -144,10 +144,10 @@ class Notice(Struct, frozen=True):
     figure: float
     message: Message
     severity: Literal["note", "warning"] = "warning"
-    mends: tuple[Mend, ...] = ()
+    mends: tuple[SettingRemedy, ...] = ()
 
 
-class Places(Struct, frozen=True):
+class CellAddresses(Struct, frozen=True):
     """Where things stand in the table, for writing formulas: columns by role and by helper, rows, and settings.
 
     `percents` names the roles whose column writes its numbers as percents.
@@ -371,19 +371,19 @@ class Recipe(Struct, frozen=True):
     roles: tuple[Role, ...]
     parameters: tuple[Parameter, ...]
     helpers: tuple[HelperColumn, ...]
-    formulas: Callable[[Places], dict[str, list[str]]]
+    formulas: Callable[[CellAddresses], dict[str, list[str]]]
     check: Callable[[Inputs], None]
     chart: Callable[[Inputs], Chart]
-    columns: Callable[[Places], tuple[HelperColumn, ...]] | None = None
+    columns: Callable[[CellAddresses], tuple[HelperColumn, ...]] | None = None
     notices: Callable[[Inputs], tuple[Notice, ...]] = no_notices
-    suits: Callable[[Features], Suited] = as_its_own
+    suits: Callable[[Features], Suitability] = as_its_own
     proposes: Callable[[Features], dict[str, Setting]] = no_proposals
     repeats: Repeats | None = None
     adds: bool = False
     steps: Steps | None = None
     series: str = ""
     known_as: str = ""
-    tells: Telling = Telling()
+    tells: ChartFacts = ChartFacts()
     ordered: bool = False
     sorted_by: tuple[str, Setting] | None = None
     size: tuple[float, float] = (640.0, 360.0)
@@ -401,7 +401,7 @@ class Recipe(Struct, frozen=True):
         """All settings as they are when nothing is set."""
         return {one.name: one.default for one in self.parameters}
 
-    def helper_columns(self, places: Places) -> tuple[HelperColumn, ...]:
+    def helper_columns(self, places: CellAddresses) -> tuple[HelperColumn, ...]:
         """The helper columns for a table's roles and settings."""
         return self.columns(places) if self.columns is not None else self.helpers
 

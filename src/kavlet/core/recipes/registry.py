@@ -16,7 +16,6 @@ from kavlet.core.recipes.growth_bars import GROWTH_BARS
 from kavlet.core.recipes.highlight_bars import HIGHLIGHT_BARS
 from kavlet.core.recipes.lines import LINES
 from kavlet.core.recipes.mirrored_bars import MIRRORED_BARS
-from kavlet.core.recipes.periods import STEPPING
 from kavlet.core.recipes.pictogram import PICTOGRAM
 from kavlet.core.recipes.picture_bars import PICTURE_BARS
 from kavlet.core.recipes.pie import PIE
@@ -24,6 +23,7 @@ from kavlet.core.recipes.points import POINTS
 from kavlet.core.recipes.radial_bars import RADIAL_BARS
 from kavlet.core.recipes.recipe import Recipe
 from kavlet.core.recipes.stacked_bars import STACKED_BARS
+from kavlet.core.recipes.stepping import STEPPING
 from kavlet.core.recipes.target_columns import TARGET_COLUMNS
 from kavlet.core.recipes.thermometer import THERMOMETER
 from kavlet.core.recipes.two_level_ring import TWO_LEVEL_RING

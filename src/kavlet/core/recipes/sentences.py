@@ -4,7 +4,7 @@ import math
 from collections.abc import Sequence
 from itertools import pairwise
 
-from kavlet.core.recipes.facts import Course, Shown
+from kavlet.core.recipes.facts import SeriesFacts, ShownFigures
 from kavlet.core.text.numbers import written
 from kavlet.core.values.apportion import rounded_shares
 from kavlet.core.values.number_text import PERCENT, WHOLE_PERCENT, NumberText
@@ -15,14 +15,14 @@ TURNING = 2.0  # times the change from first to last, that highest and lowest li
 STANDS_OUT = 1.5  # times the next, from which on the largest is said to stand out
 
 
-def message(shown: Shown) -> list[str]:
+def message(shown: ShownFigures) -> list[str]:
     """The sentences of any chart's message, the most important first."""
     if len(shown.courses) > 1:
         return courses(shown)
     return trend(shown) if shown.timed and len(shown.courses[0].held) > 2 else ranking(shown)
 
 
-def headline(shown: Shown) -> str:
+def headline(shown: ShownFigures) -> str:
     """The message of any chart without its figures, as a title: it stays true as long as the order of things does."""
     held = [course for course in shown.courses if course.held]
     course = held[0]
@@ -43,7 +43,7 @@ def headline(shown: Shown) -> str:
     return shown.drawn("{name} stands out" if stands else "{name} comes first", name=shown.name(first))
 
 
-def who_grows(shown: Shown) -> str:
+def who_grows(shown: ShownFigures) -> str:
     """A title for what has changed."""
     if len(shown.courses) < 2:
         return headline(shown)
@@ -52,26 +52,26 @@ def who_grows(shown: Shown) -> str:
     return shown.drawn("{name} grows most", name=shown.name(max(rates)[1])) if rates and max(rates)[0] > 1 else ""
 
 
-def who_has_most(shown: Shown) -> str:
+def who_has_most(shown: ShownFigures) -> str:
     """A title for two figures that go together."""
     along = shown.courses[-1]
     return shown.drawn("{name} has the largest {y}", name=shown.name(_top(along)), y=along.name) if along.held else ""
 
 
-def where_lost(shown: Shown) -> str:
+def where_lost(shown: ShownFigures) -> str:
     """A title for stages."""
     rates = [(b / a, row) for (a, _), (b, row) in pairwise(shown.courses[0].held) if a > 0]
     return shown.drawn("Most are lost before {name}", name=shown.name(min(rates)[1])) if rates else ""
 
 
-def what_made_it(shown: Shown) -> str:
+def what_made_it(shown: ShownFigures) -> str:
     """A title for steps from one total to another."""
     steps = shown.courses[0].held[1:-1] or shown.courses[0].held
     row = max(steps, key=lambda one: abs(one[0]))[1]
     return shown.drawn("{name} makes the difference", name=shown.name(row))
 
 
-def ranking(shown: Shown) -> list[str]:
+def ranking(shown: ShownFigures) -> list[str]:
     """The largest against the next and the smallest."""
     course = shown.courses[0]
     ranked = sorted(course.held, key=lambda one: (-one[0], one[1]))
@@ -100,7 +100,7 @@ def ranking(shown: Shown) -> list[str]:
     return found
 
 
-def parts(shown: Shown) -> list[str]:
+def parts(shown: ShownFigures) -> list[str]:
     """The largest part and its share, then the next."""
     course = shown.courses[0]
     groups: dict[str, float] = {}
@@ -125,7 +125,7 @@ def parts(shown: Shown) -> list[str]:
     return found
 
 
-def trend(shown: Shown) -> list[str]:
+def trend(shown: ShownFigures) -> list[str]:
     """From the first to the last, how much that is, and the highest on the way; what goes up and down, the other way
     round."""
     course = shown.courses[0]
@@ -133,13 +133,13 @@ def trend(shown: Shown) -> list[str]:
     return [*ways[1], *ways[0]] if _turns(course) else [*ways[0], *ways[1]]
 
 
-def _turns(course: Course) -> bool:
+def _turns(course: SeriesFacts) -> bool:
     """Whether a course goes up and down more than it changes from its first to its last figure, as seasons do."""
     figures = [figure for figure, _ in course.held]
     return max(figures) - min(figures) > TURNING * abs(figures[-1] - figures[0])
 
 
-def _from_to(shown: Shown, course: Course) -> list[str]:
+def _from_to(shown: ShownFigures, course: SeriesFacts) -> list[str]:
     (first, start), (last, end) = course.held[0], course.held[-1]
     steps = [b - a for (a, _), (b, _) in pairwise(course.held)]
     steady = len(steps) > 2 and (all(step > 0 for step in steps) or all(step < 0 for step in steps))
@@ -166,7 +166,7 @@ def _from_to(shown: Shown, course: Course) -> list[str]:
     return [sentence]
 
 
-def _peak(shown: Shown, course: Course) -> list[str]:
+def _peak(shown: ShownFigures, course: SeriesFacts) -> list[str]:
     """The highest and the lowest, where they are not at the ends."""
     ends = {course.held[0][1], course.held[-1][1]}
     found = []
@@ -183,7 +183,7 @@ def _peak(shown: Shown, course: Course) -> list[str]:
     return found
 
 
-def courses(shown: Shown) -> list[str]:
+def courses(shown: ShownFigures) -> list[str]:
     """Several series: over time the one that changes most, else where the largest figure stands, and the sums."""
     held = [course for course in shown.courses if course.held]
     if not shown.timed or any(len(course.held) < 3 for course in held):
@@ -198,7 +198,7 @@ def courses(shown: Shown) -> list[str]:
         ]  # fmt: skip
         return [*found, *_sums(shown, held)]
 
-    def change(course: Course) -> float:
+    def change(course: SeriesFacts) -> float:
         first, last = course.held[0][0], course.held[-1][0]
         return abs(last - first) / abs(first) if first else 0.0
 
@@ -218,7 +218,7 @@ def courses(shown: Shown) -> list[str]:
     return found
 
 
-def _sums(shown: Shown, held: Sequence[Course]) -> list[str]:
+def _sums(shown: ShownFigures, held: Sequence[SeriesFacts]) -> list[str]:
     """Which series is the largest in all, where their figures can be added."""
     if any(course.how.style == "percent" or any(figure < 0 for figure, _ in course.held) for course in held):
         return []
@@ -239,7 +239,7 @@ def _sums(shown: Shown, held: Sequence[Course]) -> list[str]:
     ]  # fmt: skip
 
 
-def changes(shown: Shown) -> list[str]:
+def changes(shown: ShownFigures) -> list[str]:
     """Before and after: who grows most and who falls most."""
     if len(shown.courses) < 2:
         return ranking(shown)
@@ -264,7 +264,7 @@ def changes(shown: Shown) -> list[str]:
     return found or [shown.drawn("Nothing changes.")]
 
 
-def bridge(shown: Shown) -> list[str]:
+def bridge(shown: ShownFigures) -> list[str]:
     """Where it starts and ends, and the largest step."""
     course = shown.courses[0]
     if len(course.held) < 3:
@@ -295,7 +295,7 @@ def bridge(shown: Shown) -> list[str]:
     ]  # fmt: skip
 
 
-def funnel(shown: Shown) -> list[str]:
+def funnel(shown: ShownFigures) -> list[str]:
     """How many get through, and where most are lost."""
     course = shown.courses[0]
     if len(course.held) < 2 or course.held[0][0] <= 0:
@@ -320,7 +320,7 @@ def funnel(shown: Shown) -> list[str]:
     return found
 
 
-def relation(shown: Shown) -> list[str]:
+def relation(shown: ShownFigures) -> list[str]:
     """How the second figure goes with the first (Pearson's correlation), and the row where it is largest."""
     if len(shown.courses) < 2:
         return ranking(shown)
@@ -367,5 +367,5 @@ def correlation(pairs: Sequence[tuple[float, float]]) -> float:
     return max(-1.0, min(1.0, both / math.sqrt(squares))) if squares > 0 else math.nan
 
 
-def _top(course: Course) -> int:
+def _top(course: SeriesFacts) -> int:
     return max(course.held, key=lambda one: one[0])[1]

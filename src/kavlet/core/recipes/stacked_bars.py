@@ -6,21 +6,21 @@ from kavlet.core.charts.chart import Chart
 from kavlet.core.messages import say
 from kavlet.core.recipes.building_blocks import NAME, VALUES, direction
 from kavlet.core.recipes.columns import build, parameters
-from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe
+from kavlet.core.recipes.features import Features, Suitability, when
+from kavlet.core.recipes.recipe import CellAddresses, HelperColumn, Inputs, Recipe
 from kavlet.core.recipes.table_problems import needing
 from kavlet.core.spreadsheet.references import column_letters
 from kavlet.core.values.number_text import WHOLE_PERCENT
 
 
-def columns(places: Places) -> tuple[HelperColumn, ...]:
+def columns(places: CellAddresses) -> tuple[HelperColumn, ...]:
     """A share for each series."""
     return tuple(
         HelperColumn(f"share {i + 1}", HELPERS[0].meaning, WHOLE_PERCENT) for i in range(len(places.roles["value"]))
     )
 
 
-def formulas(places: Places) -> dict[str, list[str]]:
+def formulas(places: CellAddresses) -> dict[str, list[str]]:
     """Each part over its row's sum."""
     letters = [column_letters(place) for place in places.roles["value"]]
     made: dict[str, list[str]] = {}
@@ -41,7 +41,7 @@ def chart(inputs: Inputs) -> Chart:
 HELPERS = (HelperColumn("share", "The part’s share of its row.", WHOLE_PERCENT, many=True),)
 
 
-def suits(of: Features) -> Suited:
+def suits(of: Features) -> Suitability:
     return when(
         (of.row_shares, 0.95, "parts of each row"),
         (of.numbers >= 2 and of.units == 1 and not of.pair, 0.65, "parts of each row"),

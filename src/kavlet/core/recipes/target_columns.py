@@ -12,13 +12,13 @@ from kavlet.core.charts.points import Points
 from kavlet.core.charts.scale import Scale
 from kavlet.core.messages import say
 from kavlet.core.recipes.building_blocks import NAME, choice, direction, flag, gap, optional, said
-from kavlet.core.recipes.features import Features, Suited, round_above, when
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe, Role, Setting
+from kavlet.core.recipes.features import Features, Suitability, round_above, when
+from kavlet.core.recipes.recipe import CellAddresses, HelperColumn, Inputs, Recipe, Role, Setting
 from kavlet.core.recipes.table_problems import need_numbers
 from kavlet.core.values.errors import KavletError
 
 
-def formulas(places: Places) -> dict[str, list[str]]:
+def formulas(places: CellAddresses) -> dict[str, list[str]]:
     """The target of each row, and the actual figure in one of two columns: target met, or missed."""
     value, goal = places.role("value"), places.helper("target")
     held = f"{places.role('target')}{{row}}" if places.has("target") else '""'
@@ -96,7 +96,7 @@ def chart(inputs: Inputs) -> Chart:
     )
 
 
-def suits(of: Features) -> Suited:
+def suits(of: Features) -> Suitability:
     return when(
         (of.goal == "each" and of.rows > 1, 0.97, "what was reached, and planned"),
         (bool(of.goal), 0.85, "what was reached, and planned"),

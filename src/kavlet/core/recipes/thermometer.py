@@ -12,8 +12,18 @@ from kavlet.core.charts.reference import Reference
 from kavlet.core.charts.scale import Scale
 from kavlet.core.messages import Percent, say
 from kavlet.core.recipes.building_blocks import OF, ROW, added_goals, flag, goal_of, optional, text, total_of
-from kavlet.core.recipes.features import Features, Suited, round_above, when
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe, Repeats, Role, Setting
+from kavlet.core.recipes.features import Features, Suitability, round_above, when
+from kavlet.core.recipes.recipe import (
+    CellAddresses,
+    HelperColumn,
+    Inputs,
+    Notice,
+    Parameter,
+    Recipe,
+    Repeats,
+    Role,
+    Setting,
+)
 from kavlet.core.recipes.table_problems import need_above_zero, need_numbers
 from kavlet.core.styling.fills import GradientFill
 from kavlet.core.text.numbers import written
@@ -21,7 +31,7 @@ from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import PERCENT, WHOLE_PERCENT
 
 
-def formulas(places: Places) -> dict[str, list[str]]:
+def formulas(places: CellAddresses) -> dict[str, list[str]]:
     """The total, its share of the goal, and that share as far as the tube can show it."""
     value, total, goal, level = places.role("value"), *(places.helper(name) for name in ("total", "goal", "level"))
     summed = places.settings["of"] == "sum"
@@ -124,7 +134,7 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     return (Notice("out-of-range", level, message, "note"), *added_goals(inputs, "goal"))
 
 
-def suits(of: Features) -> Suited:
+def suits(of: Features) -> Suitability:
     return when(
         ((of.goal == "once" or (bool(of.goal) and of.rows == 1)) and not of.negative, 0.96, "adds up to a goal"),
         (bool(of.goal) and not of.negative, 0.8, "adds up to a goal"),

@@ -11,9 +11,9 @@ from kavlet.core.charts.wedges import Wedges
 from kavlet.core.messages import say
 from kavlet.core.recipes import sentences
 from kavlet.core.recipes.building_blocks import choice, hole, number, text
-from kavlet.core.recipes.facts import Telling
-from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe, Role
+from kavlet.core.recipes.facts import ChartFacts
+from kavlet.core.recipes.features import Features, Suitability, when
+from kavlet.core.recipes.recipe import CellAddresses, HelperColumn, Inputs, Recipe, Role
 from kavlet.core.recipes.table_problems import need_no_negatives, need_numbers, need_something
 from kavlet.core.spreadsheet.cells import text_of
 from kavlet.core.text.numbers import written
@@ -22,7 +22,7 @@ from kavlet.core.values.number_text import WHOLE_PERCENT
 from kavlet.core.values.sums import exact_sum
 
 
-def formulas(places: Places) -> dict[str, list[str]]:
+def formulas(places: CellAddresses) -> dict[str, list[str]]:
     """Each group's sum beside the first of its rows, and each row's share of all."""
     value, group = places.role("value"), places.role("group")
     first = places.first
@@ -124,7 +124,7 @@ def _alt_text(inputs: Inputs, held: dict[str, list[int]]) -> str:
     )
 
 
-def suits(of: Features) -> Suited:
+def suits(of: Features) -> Suitability:
     return when((of.repeated and not of.stepped, 0.95, "parts within groups"), otherwise=(0.1, ""))
 
 
@@ -160,6 +160,6 @@ TWO_LEVEL_RING = Recipe(
     chart=chart,
     size=(520.0, 420.0),
     suits=suits,
-    tells=Telling(message=sentences.parts),
+    tells=ChartFacts(message=sentences.parts),
     ordered=True,
 )

@@ -8,15 +8,15 @@ from kavlet.core.charts.looks import of_layer
 from kavlet.core.messages import counted, say
 from kavlet.core.recipes import sentences
 from kavlet.core.recipes.building_blocks import NAME, VALUE, choice, listed, number, optional, parts_above_whole
-from kavlet.core.recipes.facts import Telling
-from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Notice, Parameter, Places, Recipe
+from kavlet.core.recipes.facts import ChartFacts
+from kavlet.core.recipes.features import Features, Suitability, when
+from kavlet.core.recipes.recipe import CellAddresses, HelperColumn, Inputs, Notice, Parameter, Recipe
 from kavlet.core.recipes.table_problems import need_above_zero, need_no_negatives, need_numbers, need_something
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import WHOLE_PERCENT, NumberText
 
 
-def formulas(places: Places) -> dict[str, list[str]]:
+def formulas(places: CellAddresses) -> dict[str, list[str]]:
     """The exact number of cells each row is due, what rounding down leaves of it, and the cells it gets.
 
     The cells that are left go to the largest remainders, ties to the earlier row.
@@ -104,7 +104,7 @@ def notices(inputs: Inputs) -> tuple[Notice, ...]:
     return found
 
 
-def suits(of: Features) -> Suited:
+def suits(of: Features) -> Suitability:
     return when(
         (of.shares and of.rows <= 7 and not of.timed, 0.945, "shares that add up to 100"),
         (of.plain and of.rows <= 6 and not of.timed, 0.5, "parts to count"),
@@ -140,5 +140,5 @@ WAFFLE = Recipe(
     notices=notices,
     size=(520.0, 360.0),
     suits=suits,
-    tells=Telling(message=sentences.parts),
+    tells=ChartFacts(message=sentences.parts),
 )

@@ -8,7 +8,7 @@ from msgspec import Struct
 from kavlet.core.scene.paints import Hatch
 from kavlet.core.values.geometry import Point, Rect
 
-MOST = 4_000  # lines or dots of one hatch
+MAX_STROKES = 4_000  # lines or dots of one hatch
 Segment = tuple[float, float, float, float]
 
 
@@ -50,10 +50,10 @@ def expanded(hatch: Hatch, area: Rect) -> tuple[list[Segment], list[Point]]:
     if wide <= 0 or tall <= 0 or area.width <= 0 or area.height <= 0:
         return [], []
     if one.dots:
-        grown = max(1.0, math.sqrt(area.width * area.height / MOST) / wide)
+        grown = max(1.0, math.sqrt(area.width * area.height / MAX_STROKES) / wide)
         wide, tall = wide * grown, tall * grown
     top = math.floor(area.y / tall)
-    rows = range(top, min(top + MOST, math.ceil(area.bottom / tall)))
+    rows = range(top, min(top + MAX_STROKES, math.ceil(area.bottom / tall)))
     columns = range(math.floor(area.x / wide), math.ceil(area.right / wide))
     lines = [(area.x, r * tall + y, area.right, r * tall + y) for r in rows for y in one.across]
     lines += [(c * wide + x, area.y, c * wide + x, area.bottom) for c in columns for x in one.down]

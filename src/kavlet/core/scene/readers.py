@@ -12,7 +12,7 @@ from kavlet.core.scene.path import Path
 from kavlet.core.scene.primitives import Group, Image, Primitive, Scene, Shape, Stamp, Writing
 from kavlet.core.values.affine import Affine
 from kavlet.core.values.colour import Colour, coded, luminance
-from kavlet.core.values.identity_cache import lately
+from kavlet.core.values.identity_cache import cached_by_identity
 from kavlet.core.values.vision import as_seen
 
 Reader = Literal["everyone", "protan", "deutan", "tritan", "grey print", "last row"]
@@ -61,7 +61,7 @@ def _changes(reader: Reader) -> Change | None:
     return lru_cache(maxsize=4096)(change) if change is not None else None
 
 
-@lately(8)
+@cached_by_identity(8)
 def as_read_by(scene: Scene, reader: Reader) -> Scene:
     """The scene as a reader sees it, of the same size. From the last row, it is a tenth as large, in the middle."""
     if reader == "last row":

@@ -13,7 +13,7 @@ from kavlet.core.solid.light import Light
 from kavlet.core.solid.loft import AXES, TINY, Level, Loft, bezier, tangents
 from kavlet.core.solid.sides import SEEN, K, Place, SeenEdges, Wall, ring, seen_walls
 from kavlet.core.values.arrays import Array
-from kavlet.core.values.cancellation import go_on
+from kavlet.core.values.cancellation import check_cancelled
 from kavlet.core.values.geometry import Rect
 
 AT = np.linspace(0.0, 1.0, K)
@@ -101,7 +101,7 @@ class Assembly:
         cap_gleam = (light.gleam(cap_turned) * strength * FLAT).tolist()
         made = []
         for i, loft in enumerate(self.lofts):
-            go_on()
+            check_cancelled()
             walls: list[Wall] = []
             for first, one, other in self._bands[i]:
                 walls += seen_walls(loft, look, first, one, other, i in self._striped)

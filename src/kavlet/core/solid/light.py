@@ -12,7 +12,7 @@ from kavlet.core.values.colour import Colour, coded, linear
 
 # Strength and sharpness of the gleam (Blinn 1977, "Models of light reflection for computer synthesized pictures").
 GLEAM: dict[str, tuple[float, float]] = {"matte": (0.0, 1.0), "satin": (0.16, 9.0), "glossy": (0.5, 30.0)}
-LEAST_AMBIENT = 0.25  # so that no face falls into dead black
+MIN_AMBIENT = 0.25  # so that no face falls into dead black
 BRIGHTER = 0.5  # how much of what is brighter than its own colour is shown, so that light colours keep their hue
 STEPS = 512  # shades are told apart this finely, so that equal ones are computed once
 
@@ -37,7 +37,7 @@ class Light(Struct, frozen=True):
 
         Lambert (1760), Photometria: what a matte face sends back follows the cosine between normal and light.
         """
-        even = min(1.0, max(LEAST_AMBIENT, self.ambient))
+        even = min(1.0, max(MIN_AMBIENT, self.ambient))
         made: Array = even + (1 - even) * np.maximum(0.0, normals @ self.direction)
         return made
 

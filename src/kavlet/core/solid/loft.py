@@ -26,8 +26,8 @@ AXES: dict[str, Array] = {
 }
 TINY = 1e-7
 ENDS = np.array([0.0, 1.0])
-LEAST_MITRE = 0.2  # how pointed a corner may become when an outline is drawn in
-LEAST_EDGE = 0.1  # of its length that an edge keeps then
+MIN_MITRE = 0.2  # how pointed a corner may become when an outline is drawn in
+MIN_EDGE = 0.1  # of its length that an edge keeps then
 
 
 class Level(Struct, frozen=True):
@@ -80,7 +80,7 @@ class Outline:
         speeds = tangents(c, ENDS)
         ways = _unit(speeds)  # where each edge leaves and comes in
         coming, leaving = _inward(ways[:, 1]), _inward(ways[following, 0])
-        level = np.maximum(LEAST_MITRE, 1 + np.sum(coming * leaving, axis=1, keepdims=True))
+        level = np.maximum(MIN_MITRE, 1 + np.sum(coming * leaving, axis=1, keepdims=True))
         corner = by * (coming + leaving) / level
         # So far along each edge its corners move; what is left of it is moved in along its normals.
         lost = np.empty((len(c), 2))
@@ -115,7 +115,7 @@ class Outline:
         for _ in range(8):
             ends = self.inset(wanted)
             chord, held = self.controls[:, 3] - self.controls[:, 0], ends[:, 3] - ends[:, 0]
-            if bool(np.all(np.sum(chord * held, axis=1) > LEAST_EDGE * np.sum(chord * chord, axis=1))):
+            if bool(np.all(np.sum(chord * held, axis=1) > MIN_EDGE * np.sum(chord * chord, axis=1))):
                 return wanted
             wanted /= 2
         return 0.0

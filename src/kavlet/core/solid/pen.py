@@ -5,7 +5,7 @@ from kavlet.core.scene.pens import Pen
 from kavlet.core.solid.camera import SeenPlane
 
 
-class SheetPen:
+class PlanePen:
     """Draws onto another pen what is drawn on a plane. Lines stay lines; curves are cut finer in perspective."""
 
     def __init__(self, onto: Pen, sheet: SeenPlane) -> None:
@@ -58,5 +58,5 @@ def seen(path: Path, sheet: SeenPlane) -> Path:
     if sheet.affine is not None:
         return path.mapped(sheet.affine)
     pen = PathPen()
-    path.draw(SheetPen(pen, sheet))
+    path.draw(PlanePen(pen, sheet))
     return pen.path

@@ -5,7 +5,7 @@ import unicodedata
 from datetime import date, timedelta
 from functools import lru_cache
 
-from kavlet.core.spreadsheet.cells import EPOCH, Cell, Formula, Written, text_of
+from kavlet.core.spreadsheet.cells import EPOCH, Cell, FormattedNumber, Formula, text_of
 from kavlet.core.values.number_text import DATE, NumberText
 
 _SPACES = " \u00a0\u202f\u2009"  # plain, no-break, narrow no-break and thin space, all used between groups of digits
@@ -27,7 +27,7 @@ def typed(text: str, decimal: str = ".", group: str = ",") -> Cell:
         return stripped.upper() == "TRUE"
     number = typed_number(stripped, decimal, group)
     if number is not None:
-        return Written(number, _percent(stripped, decimal)) if stripped.endswith("%") else number
+        return FormattedNumber(number, _percent(stripped, decimal)) if stripped.endswith("%") else number
     return _date(stripped) or _money(stripped, decimal, group) or text
 
 
@@ -37,7 +37,7 @@ def _percent(text: str, decimal: str) -> NumberText:
     return NumberText(style="percent", most_decimals=max(1, decimals))
 
 
-def _date(text: str) -> Written | None:
+def _date(text: str) -> FormattedNumber | None:
     """A date as ISO 8601 writes it (2026-03-01), or with points, day first (1.3.2026)."""
     found = re.fullmatch(r"(\d{4})-(\d{1,2})-(\d{1,2})", text)
     parts = [int(part) for part in found.groups()] if found else []
@@ -46,12 +46,12 @@ def _date(text: str) -> Written | None:
     if not parts:
         return None
     try:
-        return Written(float((date(*parts) - EPOCH).days), DATE)
+        return FormattedNumber(float((date(*parts) - EPOCH).days), DATE)
     except ValueError:
         return None
 
 
-def _money(text: str, decimal: str, group: str) -> Written | None:
+def _money(text: str, decimal: str, group: str) -> FormattedNumber | None:
     """An amount with a currency sign before or after it (Unicode category Sc)."""
     for sign, rest, leads in ((text[0], text[1:], True), (text[-1], text[:-1], False)):
         if unicodedata.category(sign) == "Sc":
@@ -60,7 +60,7 @@ def _money(text: str, decimal: str, group: str) -> Written | None:
                 return None
             decimals = 2 if decimal in rest else 0
             prefix, suffix = (f"{sign} ", "") if leads else ("", f" {sign}")
-            return Written(number, NumberText("number", decimals, 2, prefix=prefix, suffix=suffix))
+            return FormattedNumber(number, NumberText("number", decimals, 2, prefix=prefix, suffix=suffix))
     return None
 
 
@@ -73,9 +73,9 @@ def read_field(text: str, decimal: str = ".", group: str = ",", accounts: bool =
         return text
     bare = _ACCOUNTED.fullmatch(text.strip()) if accounts else None
     cell = typed(bare[1] or bare[2] or "", decimal, group) if bare is not None else typed(text, decimal, group)
-    if bare is None or not isinstance(cell, float | Written):
+    if bare is None or not isinstance(cell, float | FormattedNumber):
         return text if bare is not None else cell
-    return Written(-cell.value, cell.number) if isinstance(cell, Written) else -cell
+    return FormattedNumber(-cell.value, cell.number) if isinstance(cell, FormattedNumber) else -cell
 
 
 def typed_number(text: str, decimal: str = ".", group: str = ",") -> float | None:
@@ -114,7 +114,7 @@ def shown_for_editing(cell: Cell, decimal: str = ".") -> str:
     """The text that, typed again, gives the same cell."""
     if isinstance(cell, Formula):
         return _to_locale(cell.text) if decimal == "," else cell.text
-    if isinstance(cell, Written):
+    if isinstance(cell, FormattedNumber):
         return _written_for_editing(cell, decimal)
     if isinstance(cell, float):
         return repr(cell).removesuffix(".0").replace(".", decimal)
@@ -124,7 +124,7 @@ def shown_for_editing(cell: Cell, decimal: str = ".") -> str:
     return text_of(cell)
 
 
-def _written_for_editing(cell: Written, decimal: str) -> str:
+def _written_for_editing(cell: FormattedNumber, decimal: str) -> str:
     if cell.number.style == "date":
         try:
             return (EPOCH + timedelta(days=int(cell.value))).isoformat()

@@ -22,7 +22,7 @@ class Formula(Struct, frozen=True, tag_field="kind", tag="formula", omit_default
     number: NumberText | None = None
 
 
-class Written(Struct, frozen=True, tag_field="kind", tag="number", forbid_unknown_fields=True):
+class FormattedNumber(Struct, frozen=True, tag_field="kind", tag="number", forbid_unknown_fields=True):
     """A number typed with a way to write it: a percent, a date, an amount of money."""
 
     value: float
@@ -56,7 +56,7 @@ _MEANINGS = {
     ErrorValue.LOOP: "The formula refers to itself, directly or by way of other cells.",
 }
 
-Cell = Formula | Written | bool | float | str | None
+Cell = Formula | FormattedNumber | bool | float | str | None
 Value = ErrorValue | bool | float | str | None
 
 ERRORS = {error.value: error for error in ErrorValue}
@@ -64,12 +64,12 @@ ERRORS = {error.value: error for error in ErrorValue}
 
 def is_number(cell: Cell) -> bool:
     """Whether a cell holds a number that was typed or read, not computed."""
-    return isinstance(cell, float | Written)
+    return isinstance(cell, float | FormattedNumber)
 
 
 def plain_value(cell: Cell) -> Value:
     """The value of a cell that holds no formula."""
-    return cell.value if isinstance(cell, Written) else None if isinstance(cell, Formula) else cell
+    return cell.value if isinstance(cell, FormattedNumber) else None if isinstance(cell, Formula) else cell
 
 
 def number_of(value: Value) -> float:

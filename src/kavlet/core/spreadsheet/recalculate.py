@@ -12,9 +12,9 @@ from kavlet.core.spreadsheet.graph import CellPlace, Graph
 from kavlet.core.spreadsheet.ranges import ColumnSource, Floats, Key, Range
 from kavlet.core.spreadsheet.references import column_letters
 from kavlet.core.spreadsheet.table import HEADER, Column, Table
-from kavlet.core.values.cancellation import go_on, limited
+from kavlet.core.values.cancellation import check_cancelled, time_limit
 
-MOST_SECONDS = 60.0  # what one recalculation may take
+MAX_SECONDS = 60.0  # what one recalculation may take
 
 
 class ColumnValues:
@@ -136,9 +136,9 @@ class _Reader:
 def recalculate(tables: tuple[Table, ...], before: Values | None = None) -> Values:
     """Evaluate all formulas; with the values of earlier tables, only those that depend on what has changed.
 
-    Raises KavletError where that takes longer than a minute, and GivenUp where nobody waits for it any more.
+    Raises KavletError where that takes longer than a minute, and Cancelled where nobody waits for it any more.
     """
-    with limited(MOST_SECONDS, say("The formulas take longer than {seconds} seconds.", seconds=int(MOST_SECONDS))):
+    with time_limit(MAX_SECONDS, say("The formulas take longer than {seconds} seconds.", seconds=int(MAX_SECONDS))):
         return _recalculated(tables, before)
 
 
@@ -197,7 +197,7 @@ def _run(graph: Graph, order: list[CellPlace], tables: tuple[Table, ...], column
     names = {table.name: i for i, table in enumerate(tables)}
     readers = [_Reader(columns, names, i) for i in range(len(tables))]
     for table, column, row in order:
-        go_on()
+        check_cancelled()
         value = _evaluated(graph.formulas[table, column, row], readers[table], column, row)
         columns[table][column].put(row, value)
 

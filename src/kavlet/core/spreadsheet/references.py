@@ -9,7 +9,7 @@ from typing import Literal
 
 from msgspec import Struct
 
-MOST_ROWS, MOST_COLUMNS = 1_048_576, 16_384
+MAX_ROWS, MAX_COLUMNS = 1_048_576, 16_384
 
 _CELL = r"\$?[A-Za-z]{1,3}\$?[1-9][0-9]{0,6}"
 _COLUMNS = r"\$?[A-Za-z]{1,3}:\$?[A-Za-z]{1,3}"
@@ -48,7 +48,7 @@ class CellReference(Struct, frozen=True):
     @property
     def inside(self) -> bool:
         """Whether it names a cell that a table may have."""
-        return 0 <= self.column < MOST_COLUMNS and 0 <= self.row < MOST_ROWS
+        return 0 <= self.column < MAX_COLUMNS and 0 <= self.row < MAX_ROWS
 
     def filled(self, columns: int, rows: int) -> "CellReference":
         """The reference as it stands in a formula filled that many columns and rows away."""
@@ -118,10 +118,10 @@ def reference(text: str) -> RangeReference:
         return RangeReference(cell_reference(one), None, unquoted(table))
     if one.lstrip("$").isalpha():
         # Rows are kept when filled, as the whole column always runs from the first to the last.
-        ends = cell_reference(f"{one}$1"), cell_reference(f"{other}${MOST_ROWS}")
+        ends = cell_reference(f"{one}$1"), cell_reference(f"{other}${MAX_ROWS}")
         return RangeReference(*ends, unquoted(table), "columns")
     if one.lstrip("$").isdigit():
-        ends = cell_reference(f"$A{one}"), cell_reference(f"${column_letters(MOST_COLUMNS - 1)}{other}")
+        ends = cell_reference(f"$A{one}"), cell_reference(f"${column_letters(MAX_COLUMNS - 1)}{other}")
         return RangeReference(*ends, unquoted(table), "rows")
     return RangeReference(cell_reference(one), cell_reference(other), unquoted(table))
 

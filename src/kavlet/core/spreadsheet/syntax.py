@@ -15,7 +15,7 @@ from kavlet.core.messages import Message, say
 from kavlet.core.spreadsheet.cells import ERRORS, ErrorValue
 from kavlet.core.spreadsheet.references import RangeReference, reference
 
-MOST_LETTERS = 32_768
+MAX_LETTERS = 32_768
 DEEPEST = 120
 
 
@@ -204,8 +204,8 @@ def tidied(formula: str) -> str:
 
 def parse(formula: str) -> Node:
     """The tree of a formula, written with or without its equals sign. Raises FormulaError when it is none."""
-    if len(formula) > MOST_LETTERS:
-        raise FormulaError(say("The formula is longer than {most} characters.", most=MOST_LETTERS))
+    if len(formula) > MAX_LETTERS:
+        raise FormulaError(say("The formula is longer than {most} characters.", most=MAX_LETTERS))
     try:
         tree: object = _parser().parse(formula)
     except LarkError as error:

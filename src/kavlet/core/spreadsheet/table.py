@@ -3,7 +3,7 @@
 from msgspec import Struct
 
 from kavlet.core.messages import Message, say
-from kavlet.core.spreadsheet.cells import Cell, Formula, Written
+from kavlet.core.spreadsheet.cells import Cell, FormattedNumber, Formula
 from kavlet.core.spreadsheet.references import column_letters
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import NumberText
@@ -39,14 +39,14 @@ class Source(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True
     columns: tuple[str, ...] = ()
 
 
-MOST_ROWS, MOST_COLUMNS = 100_000, 1_000
+MAX_ROWS, MAX_COLUMNS = 100_000, 1_000
 
 
 def check_extent(rows: int, columns: int) -> None:
     """Raises KavletError for a table larger than can be held."""
-    if rows > MOST_ROWS or columns > MOST_COLUMNS:
+    if rows > MAX_ROWS or columns > MAX_COLUMNS:
         raise KavletError(
-            say("The table is larger than {rows} rows or {columns} columns.", rows=MOST_ROWS, columns=MOST_COLUMNS)
+            say("The table is larger than {rows} rows or {columns} columns.", rows=MAX_ROWS, columns=MAX_COLUMNS)
         )
 
 
@@ -74,7 +74,12 @@ class Column(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True
         if self.number is not None:
             return self.number
         return next(
-            (cell.number for cell in self.cells[HEADER:] if isinstance(cell, Written | Formula) and cell.number), None
+            (
+                cell.number
+                for cell in self.cells[HEADER:]
+                if isinstance(cell, FormattedNumber | Formula) and cell.number
+            ),
+            None,
         )
 
 

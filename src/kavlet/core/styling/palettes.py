@@ -12,7 +12,7 @@ from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
 PaletteKind = Literal["qualitative", "sequential", "diverging"]
-MOST = 64
+MAX_COLOURS = 64
 _HEX = re.compile(r"(?<![\w#&])#?([0-9a-fA-F]{6})(?:[0-9a-fA-F]{2})?(?![\w])|(?<![\w&])#([0-9a-fA-F]{3})(?![\w])")
 
 
@@ -42,7 +42,7 @@ def from_text(text: str) -> tuple[str, ...]:
         if match[1] and not match[0].startswith("#") and (digits.isdigit() or not re.search(r"\d", digits)):
             continue
         found[f"#{digits.lower()}"] = None
-        if len(found) == MOST:
+        if len(found) == MAX_COLOURS:
             break
     if not found:
         raise KavletError(say("The text holds no colours."), remedy=say("Colours are written like #7a2e5d."))

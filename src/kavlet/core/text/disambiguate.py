@@ -13,10 +13,10 @@ from itertools import takewhile
 from kavlet.core.text.shaping import width
 from kavlet.core.text.wrapping import ELLIPSIS, pieces, wrapped
 
-LEAST_HEAD = 3  # letters of a beginning that are worth their room
+MIN_HEAD = 3  # letters of a beginning that are worth their room
 
 
-def apart(
+def disambiguated(
     names: Sequence[str], face: str, size: float, most_width: float, most_lines: int = 1
 ) -> list[tuple[str, ...]]:
     """Each name in at most so many lines of at most `most_width` points: wrapped; shortened at a word where that is not
@@ -87,7 +87,7 @@ def _beginnings(text: str) -> list[list[str]]:
     words = list(pieces(text))
     whole = [words[:count] for count in range(len(words), 0, -1)]
     letters = words[0] if len(words) == 1 else ""
-    return [*whole, *([letters[:count]] for count in range(len(letters) - 1, LEAST_HEAD - 1, -1))]
+    return [*whole, *([letters[:count]] for count in range(len(letters) - 1, MIN_HEAD - 1, -1))]
 
 
 def _common(names: set[str], after: int) -> int:

@@ -9,17 +9,19 @@ from kavlet.core.messages import Message, say
 from kavlet.core.values.errors import KavletError
 
 
-class GivenUp(KavletError):  # noqa: N818 - not an error of anybody
+class Cancelled(KavletError):  # noqa: N818 - not an error of anybody
     """The author did not want to wait any longer; nothing was changed."""
 
     def __init__(self) -> None:
         super().__init__(say("This was given up; nothing has changed."))
 
 
-class Work:
+class CancellableTask:
     """One piece of work in one thread. Another thread may give it up; `seconds` limits what it may take."""
 
-    def __init__(self, seconds: float = float("inf"), too_long: Message | None = None, within: "Work | None" = None):
+    def __init__(
+        self, seconds: float = float("inf"), too_long: Message | None = None, within: "CancellableTask | None" = None
+    ):
         self.given_up = False
         self._until = monotonic() + seconds
         self._too_long = too_long
@@ -30,40 +32,40 @@ class Work:
         self.given_up = True
 
     def ask(self) -> None:
-        """Raises GivenUp where it is given up, and KavletError where it has taken too long."""
+        """Raises Cancelled where it is given up, and KavletError where it has taken too long."""
         if self.given_up:
-            raise GivenUp
+            raise Cancelled
         if self._too_long is not None and monotonic() > self._until:
             raise KavletError(self._too_long)
         if self._within is not None:
             self._within.ask()
 
 
-class _Here(threading.local):
-    work: Work | None = None
+class _ThreadTask(threading.local):
+    work: CancellableTask | None = None
 
 
-_here = _Here()
+_thread = _ThreadTask()
 
 
 @contextmanager
-def doing(work: Work) -> Iterator[None]:
+def running(work: CancellableTask) -> Iterator[None]:
     """Let what is done inside, in this thread, be a piece of work that may be given up."""
-    before, _here.work = _here.work, work
+    before, _thread.work = _thread.work, work
     try:
         yield
     finally:
-        _here.work = before
+        _thread.work = before
 
 
 @contextmanager
-def limited(seconds: float, too_long: Message) -> Iterator[None]:
+def time_limit(seconds: float, too_long: Message) -> Iterator[None]:
     """Let what is done inside take no longer than that, and be given up with what it is part of."""
-    with doing(Work(seconds, too_long, _here.work)):
+    with running(CancellableTask(seconds, too_long, _thread.work)):
         yield
 
 
-def go_on() -> None:
-    """Said by long loops, once a turn. Raises GivenUp or KavletError where the work is to end."""
-    if _here.work is not None:
-        _here.work.ask()
+def check_cancelled() -> None:
+    """Said by long loops, once a turn. Raises Cancelled or KavletError where the work is to end."""
+    if _thread.work is not None:
+        _thread.work.ask()

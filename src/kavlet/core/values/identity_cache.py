@@ -4,19 +4,19 @@ from collections.abc import Callable
 from functools import wraps
 from typing import Any, ParamSpec, TypeVar
 
-Asked = ParamSpec("Asked")
-Made = TypeVar("Made")
+Arguments = ParamSpec("Arguments")
+Result = TypeVar("Result")
 
 
-def lately(most: int) -> Callable[[Callable[Asked, Made]], Callable[Asked, Made]]:
+def cached_by_identity(most: int) -> Callable[[Callable[Arguments, Result]], Callable[Arguments, Result]]:
     """Keep the last answers of a function of immutable objects. They are compared by identity, which takes no time
     however large they are, and held, so that no other object can take their place."""
 
-    def keeping(do: Callable[Asked, Made]) -> Callable[Asked, Made]:
-        kept: list[tuple[tuple[Any, ...], Made]] = []
+    def keeping(do: Callable[Arguments, Result]) -> Callable[Arguments, Result]:
+        kept: list[tuple[tuple[Any, ...], Result]] = []
 
         @wraps(do)
-        def ask(*args: Asked.args, **named: Asked.kwargs) -> Made:
+        def ask(*args: Arguments.args, **named: Arguments.kwargs) -> Result:
             key = (*args, *named.values())
             for held, answer in list(kept):
                 if len(held) == len(key) and all(a is b for a, b in zip(held, key, strict=True)):

@@ -4,7 +4,7 @@ from typing import Literal
 
 from msgspec import Struct
 
-MOST_DECIMALS = 20
+MAX_DECIMALS = 20
 NumberStyle = Literal["number", "percent", "date", "short", "long", "currency", "exponent"]
 
 
@@ -35,7 +35,7 @@ class NumberText(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=
     @property
     def decimals(self) -> int:
         """The most decimals there usually are."""
-        return 2 if self.most_decimals is None else min(MOST_DECIMALS, max(0, self.most_decimals))
+        return 2 if self.most_decimals is None else min(MAX_DECIMALS, max(0, self.most_decimals))
 
 
 PLAIN = NumberText()

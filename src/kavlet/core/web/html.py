@@ -16,7 +16,7 @@ from msgspec import Struct
 
 from kavlet.core.files import svg
 from kavlet.core.messages import words_in
-from kavlet.core.office_model.figure_table import Figures
+from kavlet.core.office_model.figure_table import FigureTable
 from kavlet.core.scene.primitives import Scene
 
 
@@ -28,13 +28,13 @@ class WebStep(Struct, frozen=True):
     dark: Scene
 
 
-class WebSheet(Struct, frozen=True):
+class WebPage(Struct, frozen=True):
     """A chart or page: what it is called, its steps (one where it does not step), its figures, and in `described` all
     that its charts show, in words."""
 
     name: str
     steps: tuple[WebStep, ...]
-    figures: tuple[Figures, ...] = ()
+    figures: tuple[FigureTable, ...] = ()
     described: tuple[str, ...] = ()
 
 
@@ -117,7 +117,7 @@ def policy(style: str) -> str:
     )
 
 
-def dumps(sheets: Sequence[WebSheet], title: str, language: str, dark: bool = False) -> str:
+def dumps(sheets: Sequence[WebPage], title: str, language: str, dark: bool = False) -> str:
     """The file's text. `language` is the locale of what is said; `dark` the ground it begins with."""
     used: svg.Used = {}
     body = [_figure(sheet, number, language, used) for number, sheet in enumerate(sheets, 1)]
@@ -146,7 +146,7 @@ def dumps(sheets: Sequence[WebSheet], title: str, language: str, dark: bool = Fa
     ])  # fmt: skip
 
 
-def _figure(sheet: WebSheet, number: int, language: str, used: svg.Used) -> str:
+def _figure(sheet: WebPage, number: int, language: str, used: svg.Used) -> str:
     several = len(sheet.steps) > 1
     wide = max(step.light.size.width for step in sheet.steps)
     names = escape(msgspec.json.encode([step.name for step in sheet.steps]).decode())
@@ -174,7 +174,7 @@ def _figure(sheet: WebSheet, number: int, language: str, used: svg.Used) -> str:
     return "\n".join(made)
 
 
-def _slider(sheet: WebSheet, language: str) -> str:
+def _slider(sheet: WebPage, language: str) -> str:
     before, after = escape(words_in(language, "Step back")), escape(words_in(language, "Step on"))
     step = escape(words_in(language, "Step"))
     return (
@@ -185,7 +185,7 @@ def _slider(sheet: WebSheet, language: str) -> str:
     )
 
 
-def _table(figures: Figures) -> str:
+def _table(figures: FigureTable) -> str:
     def cells(row: Sequence[str], tag: str) -> str:
         made = []
         for place, text in enumerate(row):

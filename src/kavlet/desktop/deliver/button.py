@@ -8,8 +8,8 @@ from PySide6.QtWidgets import QApplication, QPushButton, QWidget
 
 from kavlet.core.messages import words
 from kavlet.core.values.errors import KavletError
-from kavlet.desktop.deliver.clipboard import DraggedOut
-from kavlet.export.outgoing import Outgoing
+from kavlet.desktop.deliver.clipboard import DragOut
+from kavlet.export.outgoing import Export
 from kavlet.paint.picture import image
 
 SHOWN = 160.0  # pixels of the picture that hangs on the mouse
@@ -18,11 +18,11 @@ SHOWN = 160.0  # pixels of the picture that hangs on the mouse
 class DeliverButton(QPushButton):
     """Pressed, it delivers; pulled, it drags a picture out."""
 
-    def __init__(self, outgoing: Callable[[], Outgoing], parent: QWidget | None = None) -> None:
+    def __init__(self, outgoing: Callable[[], Export], parent: QWidget | None = None) -> None:
         super().__init__(words("Deliver"), parent)
         self._outgoing = outgoing
         self._pressed: QPoint | None = None
-        self.dragged: DraggedOut | None = None
+        self.dragged: DragOut | None = None
         self.setObjectName("main")
         self.setToolTip(
             words("Take it away as picture, real chart, page or mail; or pull this button into another program.")
@@ -51,7 +51,7 @@ class DeliverButton(QPushButton):
         """The drag of what is in view; None where it can't be drawn."""
         try:
             what = self._outgoing()
-            self.dragged = DraggedOut(what)
+            self.dragged = DragOut(what)
             scene = what.scenes[0]
         except KavletError:
             return None

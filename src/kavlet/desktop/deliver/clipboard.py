@@ -12,12 +12,12 @@ from PySide6.QtCore import QByteArray, QMimeData, QUrl
 
 from kavlet.core.files import svg
 from kavlet.core.office_model.convert_pages import cut_out
-from kavlet.core.office_model.figure_table import Figures, figures_of
+from kavlet.core.office_model.figure_table import FigureTable, figures_of
 from kavlet.core.pages.items.words import Words
 from kavlet.core.pipeline.page_items.page_picture import PagePicture
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.values.geometry import Rect
-from kavlet.export.outgoing import Outgoing
+from kavlet.export.outgoing import Export
 from kavlet.export.ways import slug
 from kavlet.paint import picture
 
@@ -25,7 +25,7 @@ SCALE = 2.0  # pixels per point
 SVG_TYPE = "image/svg+xml"
 
 
-def mime_of(scene: Scene, figures: tuple[Figures, ...]) -> QMimeData:
+def mime_of(scene: Scene, figures: tuple[FigureTable, ...]) -> QMimeData:
     """A picture for the clipboard: for each program the kind it knows best, with the words for what it shows."""
     made = QMimeData()
     drawn = picture.image(scene, SCALE)
@@ -39,7 +39,7 @@ def mime_of(scene: Scene, figures: tuple[Figures, ...]) -> QMimeData:
     return made
 
 
-def html_of(scene: Scene, png: bytes, figures: tuple[Figures, ...]) -> str:
+def html_of(scene: Scene, png: bytes, figures: tuple[FigureTable, ...]) -> str:
     """The picture with its alternative text, and its figures as a table."""
     data = base64.b64encode(png).decode()
     alt = escape(scene.description or scene.title)
@@ -48,7 +48,7 @@ def html_of(scene: Scene, png: bytes, figures: tuple[Figures, ...]) -> str:
     return f'<img src="data:image/png;base64,{data}" width="{wide}" height="{tall}" alt="{alt}">{tables}'
 
 
-def _table(figures: Figures) -> str:
+def _table(figures: FigureTable) -> str:
     def row(cells: tuple[str, ...], tag: str) -> str:
         return "<tr>" + "".join(f"<{tag}>{escape(cell)}</{tag}>" for cell in cells) + "</tr>"
 
@@ -56,7 +56,7 @@ def _table(figures: Figures) -> str:
     return f"<table><caption>{escape(figures.heading)}</caption>{head}{rows}</table>"
 
 
-def of_outgoing(what: Outgoing) -> QMimeData:
+def of_outgoing(what: Export) -> QMimeData:
     """What leaves for the clipboard: the first chart or page of it."""
     if what.pages:
         held = what.page_pictures[0].made.values()
@@ -87,10 +87,10 @@ def of_items(made: PagePicture, items: set[str]) -> QMimeData:
     return mime
 
 
-class DraggedOut:
+class DragOut:
     """A picture on its way to another program, with files for those that take files; they last as long as this."""
 
-    def __init__(self, what: Outgoing) -> None:
+    def __init__(self, what: Export) -> None:
         folder = Path(tempfile.mkdtemp(prefix="kavlet-"))
         self._cleared = weakref.finalize(self, shutil.rmtree, folder, ignore_errors=True)
         self.mime = of_outgoing(what)

@@ -13,16 +13,16 @@ from kavlet.core.messages import say, words
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.command import Command
 from kavlet.desktop.deliver.clipboard import of_items, of_outgoing
-from kavlet.desktop.deliver.deliver_dialog import DeliverSheet
-from kavlet.desktop.deliver.last_delivery import Choice, outgoing, remember, remembered
-from kavlet.desktop.deliver.outbox_dialog import OutboxSheet
-from kavlet.desktop.deliver.printing import PrintSheet
-from kavlet.desktop.deliver.showcase_dialog import ShowcaseSheet
+from kavlet.desktop.deliver.deliver_dialog import DeliverDialog
+from kavlet.desktop.deliver.last_delivery import DeliveryChoice, outgoing, remember, remembered
+from kavlet.desktop.deliver.outbox_dialog import OutboxDialog
+from kavlet.desktop.deliver.printing import PrintDialog
+from kavlet.desktop.deliver.showcase_dialog import ShowcaseDialog
 from kavlet.desktop.dialogs import open_sheet
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
-from kavlet.export.outgoing import Outgoing, WrittenFile
-from kavlet.export.ways import Put, files, slug, written
+from kavlet.export.outgoing import Export, WrittenFile
+from kavlet.export.ways import OutputFile, files, slug, written
 from kavlet.sharing import outbox, showcase
 from kavlet.sharing.server import Server
 
@@ -50,7 +50,7 @@ class DeliverCommands(QObject):
         super().__init__(parent)
         self._parent, self._store, self._worker, self._folder = parent, store, worker, folder
         self._on_pages = on_pages
-        self._last: Choice | None = None
+        self._last: DeliveryChoice | None = None
         self._last_of: object = None
         self.server = Server()
         self.commands = (
@@ -66,15 +66,15 @@ class DeliverCommands(QObject):
         )
 
     @property
-    def last(self) -> Choice | None:
+    def last(self) -> DeliveryChoice | None:
         """What was delivered of this document last."""
         if self._store.path is not None:
             return remembered(self._store.path)
         return self._last if self._last_of == self._store.name else None
 
-    def _usual(self) -> Choice:
+    def _usual(self) -> DeliveryChoice:
         """What the sheet begins with: as last time, but of what is in view."""
-        choice = self.last or Choice()
+        choice = self.last or DeliveryChoice()
         if choice.what in ("chart", "page"):
             what = "page" if self._on_pages() and self._store.has_page else "chart"
             if what == "chart" and not self._store.has_chart:
@@ -99,9 +99,9 @@ class DeliverCommands(QObject):
         """Show the Deliver sheet for all pages."""
         self.show(msgspec.structs.replace(self._usual(), what="pages", one="", out=""))
 
-    def show(self, choice: Choice) -> None:
+    def show(self, choice: DeliveryChoice) -> None:
         """Show the sheet with a choice."""
-        sheet = DeliverSheet(self._store, choice, self._worker, self._parent)
+        sheet = DeliverDialog(self._store, choice, self._worker, self._parent)
         sheet.wished.connect(self._place)
         sheet.copied.connect(lambda what: self._store.guard(lambda: self._copy(what)))
         sheet.printed.connect(lambda what: self._store.guard(lambda: self._print(what)))
@@ -115,7 +115,7 @@ class DeliverCommands(QObject):
             return
         self._write(last, Path(last.out))
 
-    def _place(self, choice: Choice) -> None:
+    def _place(self, choice: DeliveryChoice) -> None:
         """Ask where to, and write; or hand it on."""
         if choice.to != "file":
             self._hand_on(choice)
@@ -130,7 +130,7 @@ class DeliverCommands(QObject):
             path = path if path.suffix.lower() == ending else path.with_name(path.name + ending)
             self._write(choice, path)
 
-    def _write(self, choice: Choice, path: Path) -> None:
+    def _write(self, choice: DeliveryChoice, path: Path) -> None:
         leaving = msgspec.structs.replace(
             outgoing(choice, self._store),
             given_up=lambda: not self._worker.expects("deliver"),
@@ -138,7 +138,7 @@ class DeliverCommands(QObject):
         )
         kept = msgspec.structs.replace(choice, out=str(path))
 
-        def done(made: list[Put]) -> None:
+        def done(made: list[OutputFile]) -> None:
             self._keep(kept)
             self.saved.emit(made[0].path)
 
@@ -147,10 +147,10 @@ class DeliverCommands(QObject):
             lambda why: self._failed(kept, why),
         )  # fmt: skip
 
-    def in_view(self) -> Outgoing:
+    def in_view(self) -> Export:
         """The chart or page in view, to be taken away at once."""
         what = "page" if self._on_pages() and self._store.has_page else "chart"
-        return outgoing(Choice("page" if what == "page" else "chart", self._in_view(what)), self._store)
+        return outgoing(DeliveryChoice("page" if what == "page" else "chart", self._in_view(what)), self._store)
 
     def copy_out(self) -> None:
         """Put the chart or page in view on the clipboard, for other programs; of a page, what is chosen of it."""
@@ -161,29 +161,29 @@ class DeliverCommands(QObject):
         else:
             self._copy(self.in_view())
 
-    def _copy(self, what: Outgoing) -> None:
+    def _copy(self, what: Export) -> None:
         QGuiApplication.clipboard().setMimeData(of_outgoing(what))
 
     def print(self) -> None:
         """Show the print sheet for the chart in view, or for all pages where they are in view."""
         on_pages = self._on_pages() and self._store.has_page
-        self._print(outgoing(Choice("pages"), self._store) if on_pages else self.in_view())
+        self._print(outgoing(DeliveryChoice("pages"), self._store) if on_pages else self.in_view())
 
-    def _print(self, what: Outgoing) -> None:
-        sheet = PrintSheet(what.scenes, self._parent)
+    def _print(self, what: Export) -> None:
+        sheet = PrintDialog(what.scenes, self._parent)
         open_sheet(sheet)
 
     def show_outbox(self) -> None:
         """Show what was sent to the outbox."""
-        sheet = OutboxSheet(self._parent)
+        sheet = OutboxDialog(self._parent)
         open_sheet(sheet)
 
     def show_showcase(self) -> None:
         """Show what is published."""
-        sheet = ShowcaseSheet(self.server, self._store.guard, self._parent)
+        sheet = ShowcaseDialog(self.server, self._store.guard, self._parent)
         open_sheet(sheet)
 
-    def _hand_on(self, choice: Choice) -> None:
+    def _hand_on(self, choice: DeliveryChoice) -> None:
         """Hand a mail to the desktop's program or the outbox, a page to the showcase."""
         leaving = outgoing(choice, self._store)
         key = f"{self._store.path or self._store.name}|{choice.what}|{choice.one}"
@@ -194,7 +194,7 @@ class DeliverCommands(QObject):
 
         self._worker.ask("deliver", say("Making it"), lambda: written(leaving, choice.wish), done)
 
-    def _handed(self, choice: Choice, title: str, key: str, content: bytes) -> None:
+    def _handed(self, choice: DeliveryChoice, title: str, key: str, content: bytes) -> None:
         if choice.to == "outbox":
             outbox.send(content)
             self.show_outbox()
@@ -213,12 +213,12 @@ class DeliverCommands(QObject):
                     remedy=say("Attach it by hand, or send it to the outbox."),
                 )
 
-    def _keep(self, choice: Choice) -> None:
+    def _keep(self, choice: DeliveryChoice) -> None:
         self._last, self._last_of = choice, self._store.name
         if self._store.path is not None:
             remember(self._store.path, choice)
 
-    def _failed(self, choice: Choice, why: str) -> None:
+    def _failed(self, choice: DeliveryChoice, why: str) -> None:
         """Say why nothing was written, and offer another place."""
         box = QMessageBox(self._parent)
         box.setWindowTitle(words("Deliver"))
@@ -229,7 +229,7 @@ class DeliverCommands(QObject):
         open_sheet(box)
 
 
-def _put(leaving: Outgoing, choice: Choice, path: Path) -> list[Put]:
+def _put(leaving: Export, choice: DeliveryChoice, path: Path) -> list[OutputFile]:
     """Make all files, then write them. Raises KavletError, with nothing written, where one can't be made or the work
     was given up."""
     made = list(files(leaving, choice.wish, path))

@@ -18,7 +18,7 @@ from PySide6.QtWidgets import (
 )
 
 from kavlet.core.files import mail
-from kavlet.core.files.formats import Motion, Wish
+from kavlet.core.files.formats import AnimationOptions, ExportOptions
 from kavlet.core.messages import Message, counted, named, say, words
 from kavlet.core.scene.readers import READERS, TITLES, as_read_by
 from kavlet.core.spreadsheet.cell_input import typed_number
@@ -27,19 +27,19 @@ from kavlet.core.values.geometry import Size
 from kavlet.core.values.lengths import size as read_size
 from kavlet.core.values.sizes import CHARTS, MM
 from kavlet.desktop.deliver.differences_list import differences
-from kavlet.desktop.deliver.last_delivery import Choice, To, What, offered, outgoing
+from kavlet.desktop.deliver.last_delivery import DeliveryChoice, To, What, offered, outgoing
 from kavlet.desktop.deliver.preview import Preview
 from kavlet.desktop.deliver.ways_field import LABELS, WaysField
 from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
 from kavlet.desktop.store import Store
 from kavlet.desktop.stylesheet import UNIT
 from kavlet.desktop.worker import Worker
-from kavlet.export.outgoing import Outgoing, WrittenFile
-from kavlet.export.ways import Way, way_of, written
+from kavlet.export.outgoing import Export, WrittenFile
+from kavlet.export.ways import ExportFormat, format_of, written
 
 SIDE = 372  # pixels of the column of choices
 
-MOST_SECONDS = 20.0
+MAX_SECONDS = 20.0
 WHATS: dict[What, Message] = {
     "chart": say("This chart"), "charts": say("All charts"), "page": say("This page"), "pages": say("All pages"),
 }  # fmt: skip
@@ -53,7 +53,7 @@ DONE: dict[To, Message] = {
 AS = (("chart", say("Real charts")), ("picture", say("Pictures")), ("both", say("Both")))
 
 
-class DeliverSheet(QDialog):
+class DeliverDialog(QDialog):
     """Chooses what leaves and how; says what the file will be and what it can't hold; hands a choice on when it is
     accepted. What is to be copied or printed is told at once."""
 
@@ -61,7 +61,7 @@ class DeliverSheet(QDialog):
     copied = Signal(object)
     printed = Signal(object)
 
-    def __init__(self, store: Store, choice: Choice, worker: Worker, parent: QWidget | None = None) -> None:
+    def __init__(self, store: Store, choice: DeliveryChoice, worker: Worker, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setWindowTitle(words("Deliver"))
         self._store, self._worker = store, worker
@@ -69,7 +69,7 @@ class DeliverSheet(QDialog):
         if choice.what not in possible and possible:
             choice = msgspec.structs.replace(choice, what=possible[0])
         self.choice = choice
-        self._leaving: Outgoing | None = None
+        self._leaving: Export | None = None
         self.preview = Preview()
         self.preview.turned.connect(lambda _: self._show())
         self.what = ChoiceField(words("What"), [(one, str(WHATS[one])) for one in possible])
@@ -144,8 +144,8 @@ class DeliverSheet(QDialog):
 
         def take(text: str) -> None:
             value = typed_number(text.strip().removesuffix("s").strip())
-            if value is None or not least <= value <= MOST_SECONDS:
-                made.refuse(words("Between {least} and {most} seconds.", least=least, most=MOST_SECONDS))
+            if value is None or not least <= value <= MAX_SECONDS:
+                made.refuse(words("Between {least} and {most} seconds.", least=least, most=MAX_SECONDS))
                 return
             do(float(value))
 
@@ -233,14 +233,14 @@ class DeliverSheet(QDialog):
     # Choosing
 
     @property
-    def wish(self) -> Wish:
+    def wish(self) -> ExportOptions:
         """How it is to leave."""
         return self.choice.wish
 
     @property
-    def way(self) -> Way:
+    def way(self) -> ExportFormat:
         """The way that is chosen."""
-        return way_of(self.wish.ending)
+        return format_of(self.wish.ending)
 
     def _choose_what(self, what: str) -> None:
         self.choice = msgspec.structs.replace(self.choice, what=what, one="", out="")
@@ -286,7 +286,7 @@ class DeliverSheet(QDialog):
     # Showing
 
     @property
-    def leaving(self) -> Outgoing:
+    def leaving(self) -> Export:
         """What leaves, composed once for all ways."""
         if self._leaving is None:
             made = outgoing(self.choice, self._store)
@@ -298,7 +298,7 @@ class DeliverSheet(QDialog):
         pages, steps = self.choice.what in ("page", "pages"), bool(self.leaving.periods(0))
         found = {}
         for ending in self.format.buttons:
-            way = way_of(ending)
+            way = format_of(ending)
             if pages and not way.for_pages:
                 found[ending] = words("Charts leave so, pages don’t")
             elif way.steps and not steps:
@@ -335,8 +335,8 @@ class DeliverSheet(QDialog):
         self.save.setEnabled(False)
         self._asks.start()
 
-    def _show_fields(self, wish: Wish) -> None:
-        motion: Motion = wish.motion
+    def _show_fields(self, wish: ExportOptions) -> None:
+        motion: AnimationOptions = wish.motion
         self.hold.show_text(words("{count} s", count=motion.hold))
         self.way_on.show_text(words("{count} s", count=motion.move))
         self.as_.show_choice(wish.as_)
@@ -389,7 +389,7 @@ class DeliverSheet(QDialog):
             self.says.setText, self,
         )  # fmt: skip
 
-    def _say(self, wish: Wish, made: WrittenFile, separate: bool) -> None:
+    def _say(self, wish: ExportOptions, made: WrittenFile, separate: bool) -> None:
         """How large the file is, and what is different there."""
         if wish != self.wish:
             return

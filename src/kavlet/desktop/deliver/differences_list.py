@@ -4,10 +4,10 @@ from collections.abc import Mapping, Sequence
 from html import escape
 
 from kavlet.core.messages import words
-from kavlet.export.outgoing import Told
+from kavlet.export.outgoing import ExportNote
 
 
-def differences(told: Sequence[Told], as_of: Mapping[str, str]) -> str:
+def differences(told: Sequence[ExportNote], as_of: Mapping[str, str]) -> str:
     """What looks different there, as HTML; of several charts each can be a picture instead."""
     lines = []
     for one in told:

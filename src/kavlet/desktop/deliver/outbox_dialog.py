@@ -16,18 +16,18 @@ from PySide6.QtWidgets import (
 from kavlet.core.messages import words
 from kavlet.desktop.list_dialog import lay_out
 from kavlet.sharing import outbox
-from kavlet.sharing.outbox import Sent
+from kavlet.sharing.outbox import OutboxMail
 
 PICTURE = 220  # pixels, the longer side
 
 
-class OutboxSheet(QDialog):
+class OutboxDialog(QDialog):
     """The mails at the left, the latest first; the one that is chosen at the right."""
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setWindowTitle(words("Outbox"))
-        self.mails: list[Sent] = []
+        self.mails: list[OutboxMail] = []
         note = QLabel(
             words("A mail service to try with: it keeps what is sent to it, and nothing leaves this machine.")
         )

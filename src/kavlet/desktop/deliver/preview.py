@@ -12,7 +12,7 @@ from kavlet.paint.painter import paint
 SQUARE = 8  # pixels of the chequered ground
 
 
-class PreviewSheet(QWidget):
+class PreviewDialog(QWidget):
     """Draws one picture as large as it fits: a scene, an image as it was encoded, or an animation that plays."""
 
     def __init__(self, parent: QWidget | None = None) -> None:
@@ -124,7 +124,7 @@ class Preview(QWidget):
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.sheet = PreviewSheet()
+        self.sheet = PreviewDialog()
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName(words("Preview"))
         self._place = 0

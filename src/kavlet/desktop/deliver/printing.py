@@ -103,7 +103,7 @@ def _marks(painter: QPainter, area: QRectF) -> None:
             painter.drawLine(QPointF(x, y + outward_y * AWAY), QPointF(x, y + outward_y * (AWAY + MARK)))
 
 
-class PrintSheet(QDialog):
+class PrintDialog(QDialog):
     """The preview of the sheets beside what there is to choose; the printer is chosen last."""
 
     printed = Signal(int)

@@ -21,19 +21,19 @@ from kavlet.core.messages import words
 from kavlet.desktop.stylesheet import UNIT
 from kavlet.sharing import showcase
 from kavlet.sharing.server import Server
-from kavlet.sharing.showcase import Published
+from kavlet.sharing.showcase import Publication
 
 Guard = Callable[[Callable[[], object]], object]
 
 
-class ShowcaseSheet(QDialog):
+class ShowcaseDialog(QDialog):
     """Published pages in a table; those that were taken back stay named, without an address to open."""
 
     def __init__(self, server: Server, guard: Guard, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setWindowTitle(words("Showcase"))
         self._server, self._guard = server, guard
-        self.pages: list[Published] = []
+        self.pages: list[Publication] = []
         note = QLabel(words("A sharing service to try with: it shows what you publish on this machine alone."))
         note.setObjectName("quiet")
         note.setWordWrap(True)
@@ -99,7 +99,7 @@ class ShowcaseSheet(QDialog):
         self._enable()
 
     @property
-    def chosen(self) -> Published | None:
+    def chosen(self) -> Publication | None:
         """The page that is chosen, where it was not taken back."""
         row = self.table.currentRow()
         page = self.pages[row] if 0 <= row < len(self.pages) else None

@@ -5,7 +5,7 @@ from PySide6.QtWidgets import QButtonGroup, QGridLayout, QLabel, QToolButton, QW
 
 from kavlet.core.messages import Message, say, words
 from kavlet.desktop.stylesheet import UNIT
-from kavlet.export.ways import WAYS, Group, Way
+from kavlet.export.ways import EXPORT_FORMATS, ExportFormat, Group
 
 HEADINGS: dict[Group, Message] = {
     "picture": say("Picture"), "office": say("To go on with"), "web": say("To read"), "animation": say("Moving"),
@@ -35,7 +35,7 @@ class WaysField(QWidget):
             grid.setColumnStretch(column, 1)
         row = 0
         for kind, heading in HEADINGS.items():
-            ways = [way for way in WAYS if way.group == kind and way.ending not in HIDDEN]
+            ways = [way for way in EXPORT_FORMATS if way.group == kind and way.ending not in HIDDEN]
             label = QLabel(str(heading))
             label.setObjectName("quiet")
             label.setFixedWidth(LABELS)
@@ -48,7 +48,7 @@ class WaysField(QWidget):
                 grid.addWidget(button, row + place // per_row, 1 + place % per_row, 1, min(wide, 2))
             row += (len(ways) - 1) // per_row + 1
 
-    def _button(self, way: Way) -> QToolButton:
+    def _button(self, way: ExportFormat) -> QToolButton:
         made = QToolButton()
         made.setObjectName("choice")
         made.setCheckable(True)

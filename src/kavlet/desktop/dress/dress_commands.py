@@ -17,7 +17,7 @@ from kavlet.core.values.errors import KavletError
 from kavlet.desktop import remembered_looks
 from kavlet.desktop.command import Command, a_chart, a_copied_dress, a_named_palette, a_recipe
 from kavlet.desktop.dialogs import open_sheet
-from kavlet.desktop.dress.schemes_dialog import SchemesSheet
+from kavlet.desktop.dress.schemes_dialog import SchemesDialog
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
 
@@ -64,7 +64,7 @@ class DressCommands(QObject):
 
     def propose_colours(self) -> None:
         """Show schemes of colours on the chart in view, to take one."""
-        sheet = SchemesSheet(self._store, self._worker, self._parent)
+        sheet = SchemesDialog(self._store, self._worker, self._parent)
         sheet.taken.connect(self.take_colours)
         open_sheet(sheet)
 
@@ -143,7 +143,7 @@ class DressCommands(QObject):
         chart, document = self._store.here, self._store.document
         dress = msgspec.structs.replace(chart.dress, overrides=look_edits.copied(document, chart.id))
         settings = look_edits.settings_of_looks(document, chart.id)
-        remembered_looks.remember(chart.recipe, remembered_looks.Remembered(self._store.spec.main, dress, settings))
+        remembered_looks.remember(chart.recipe, remembered_looks.RememberedLook(self._store.spec.main, dress, settings))
         self._store.tell(words("New charts by this recipe will look like this one."))
 
     def forget(self) -> None:

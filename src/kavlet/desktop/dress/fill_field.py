@@ -25,7 +25,7 @@ HOWS = (
     ("covering", named("covering")), ("per unit", named("per unit")),
 )  # fmt: skip
 FINE = 100  # steps of a slider for which part of a picture is seen
-MOST_ZOOM = 5
+MAX_ZOOM = 5
 
 
 class FillField(QWidget):
@@ -85,7 +85,7 @@ class FillField(QWidget):
         """How large a picture that covers its part is, and which part of it is seen."""
         said = {"zoom": words("Size of the picture"), "x": words("Seen across"), "y": words("Seen down")}[name]
         made = QSlider(Qt.Orientation.Horizontal)
-        made.setRange(FINE if name == "zoom" else 0, MOST_ZOOM * FINE if name == "zoom" else FINE)
+        made.setRange(FINE if name == "zoom" else 0, MAX_ZOOM * FINE if name == "zoom" else FINE)
         made.setAccessibleName(said)
         made.setToolTip(said)
         made.sliderReleased.connect(lambda: self._picture(**{name: made.value() / FINE}))

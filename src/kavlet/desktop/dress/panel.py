@@ -23,11 +23,11 @@ from kavlet.core.layout.kinds import kind_of, type_name
 from kavlet.core.messages import Message, named, say, upper_first, words
 from kavlet.core.pipeline.alt_text import in_english, own_alt
 from kavlet.core.pipeline.stages import NO_PICTURE, Picture
-from kavlet.core.pipeline.validation import sound
+from kavlet.core.pipeline.validation import check_scales
 from kavlet.core.styling.fills import PictureFill
 from kavlet.core.styling.style import resolve
 from kavlet.core.values.number_text import PLAIN
-from kavlet.desktop.debounce import Rest
+from kavlet.desktop.debounce import Debounce
 from kavlet.desktop.dress.direction_choice import ACROSS, DOWN, READINGS
 from kavlet.desktop.dress.fields import ChoiceField, TextField, give_up_in
 from kavlet.desktop.dress.fill_field import FillField
@@ -37,7 +37,7 @@ from kavlet.desktop.dress.row_stock import RowStock
 from kavlet.desktop.dress.rows import DressRow, as_fill
 from kavlet.desktop.dress.solid_fields import SolidFields, reading
 from kavlet.desktop.dress.symbol_shelf import SymbolShelf
-from kavlet.desktop.incremental import BitByBit
+from kavlet.desktop.incremental import IncrementalTask
 from kavlet.desktop.store import Store
 from kavlet.desktop.stylesheet import UNIT
 from kavlet.desktop.tab_order import fields_of, in_tab_order
@@ -100,8 +100,8 @@ class DressPanel(QFrame):
         for one in self._staying:
             one.setParent(self._inside)
             one.hide()
-        self._bits = BitByBit(self._built, self._inside)
-        self._rest = Rest(store, self.refresh, self)
+        self._bits = IncrementalTask(self._built, self._inside)
+        self._rest = Debounce(store, self.refresh, self)
         store.follow(self._rest.wait)
         store.selected.connect(self._rest.wait)
         self.refresh()
@@ -364,7 +364,7 @@ class DressPanel(QFrame):
                 for one in looks:
                     checked(picture.build.chart, one, value)
             made = look_edits.set_looks(document, chart.id, looks)
-            return sound(made, self._store.values, chart.id) if parse(path).field[:1] == ("frame",) else made
+            return check_scales(made, self._store.values, chart.id) if parse(path).field[:1] == ("frame",) else made
 
         self._store.edit_chart(self._edit_name(path), dressed)
 

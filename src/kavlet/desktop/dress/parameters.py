@@ -11,11 +11,11 @@ from kavlet.core.document.looks import look_edits
 from kavlet.core.document.looks.setting_owner import setting_of
 from kavlet.core.document.tables import input_parsing
 from kavlet.core.messages import named, say, shown_number, symbol_named, upper_first, words
-from kavlet.core.pipeline.validation import sound
+from kavlet.core.pipeline.validation import check_scales
 from kavlet.core.recipes.recipe import Parameter, Recipe, Setting
 from kavlet.core.shapes.symbol import named_as
 from kavlet.core.styling.style import Style, resolve
-from kavlet.desktop.drawn_icon import OnNewLook, drawn_icon
+from kavlet.desktop.drawn_icon import RedrawOnNewLook, drawn_icon
 from kavlet.desktop.dress.fields import LABEL_WIDTH, SHORT, ChoiceField, PickField, TextField
 from kavlet.desktop.dress.swatches import ColourField
 from kavlet.desktop.dress.symbol_shelf import SymbolShelf
@@ -40,7 +40,7 @@ class ParameterFields(QWidget):
         self._form = QVBoxLayout(self)
         self._form.setContentsMargins(0, 0, 0, 0)
         self._form.setSpacing(UNIT)
-        OnNewLook(self, self.refresh)
+        RedrawOnNewLook(self, self.refresh)
 
     def refresh(self) -> None:
         """Show the settings of the chart in view."""
@@ -146,7 +146,7 @@ class ParameterFields(QWidget):
         field.committed.connect(lambda text: self._typed(parameter, text))
         if parameter.type == "number":
             action = field.addAction(_cell_icon(), TextField.ActionPosition.TrailingPosition)
-            OnNewLook(field, lambda: action.setIcon(_cell_icon()))
+            RedrawOnNewLook(field, lambda: action.setIcon(_cell_icon()))
             action.setText(words("Take the current cell for {setting}", setting=label))
             action.setToolTip(words("Take the current cell"))
             action.triggered.connect(lambda: self.take_cell(parameter))
@@ -219,7 +219,7 @@ class ParameterFields(QWidget):
         def edit(document: Document, chart: ChartEntry) -> Document:
             value = input_parsing.setting(document, self._store.values, chart.table, parameter, text)
             made = look_edits.set_setting(document, chart.id, parameter.name, value)
-            return sound(made, self._store.values, chart.id) if parameter.look.startswith("frame.") else made
+            return check_scales(made, self._store.values, chart.id) if parameter.look.startswith("frame.") else made
 
         self._store.edit_chart(say("set {what}", what=named(parameter.name)), edit)
 

@@ -98,7 +98,7 @@ class SchemeTile(QWidget):
         self.drawing.update()
 
 
-class SchemesSheet(QDialog):
+class SchemesDialog(QDialog):
     """`taken` hands on the colours that were chosen, and whether they are for the whole document."""
 
     taken = Signal(object, bool)
@@ -182,7 +182,7 @@ class SchemesSheet(QDialog):
         """Take the leading colours of a picture. Raises KavletError for a file that is none."""
         from PIL import Image
 
-        content = atomic.read(path, pictures.MOST_BYTES)
+        content = atomic.read(path, pictures.MAX_BYTES)
         if not pictures.loads(content, path.name).picture.content:
             raise KavletError(say("{file} is no picture of pixels.", file=path.name))
         with Image.open(io.BytesIO(content)) as image:

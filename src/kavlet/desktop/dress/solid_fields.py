@@ -7,13 +7,13 @@ from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QToolButton, QVBox
 
 from kavlet.core.interaction.parts import Part
 from kavlet.core.layout.figure import Figure
-from kavlet.core.layout.solid.visible_areas import Seen, seen
+from kavlet.core.layout.solid.visible_areas import VisibleArea, seen
 from kavlet.core.messages import counted, shown_number, words
 from kavlet.core.pipeline.stages import Picture
 from kavlet.desktop.stylesheet import UNIT
 
 FINE = 1.0  # places to a point; tells shares apart by less than a percent
-MOST = 6  # marks whose reading is listed
+MAX_LISTED_MARKS = 6  # marks whose reading is listed
 
 
 class SolidFields(QWidget):
@@ -62,9 +62,9 @@ class SolidFields(QWidget):
         if settled and picture.figure.faces:
             self.reading.setText(self._listed(seen(picture.figure, FINE)))
 
-    def _listed(self, found: tuple[Seen, ...]) -> str:
+    def _listed(self, found: tuple[VisibleArea, ...]) -> str:
         """The marks whose area and value are furthest apart, in the order of the rows, as a small table."""
-        worst = sorted(found, key=lambda one: -abs(one.off))[:MOST]
+        worst = sorted(found, key=lambda one: -abs(one.off))[:MAX_LISTED_MARKS]
         layers = {one.mark.key for one in found}
         head = _line(words("Share"), words("seen area"), words("value"))
         lines = [
@@ -100,7 +100,7 @@ def _percent(share: float) -> str:
     return f"{shown_number(100 * share, '0.0')}\u00a0%"
 
 
-def _name(one: Seen, layered: bool) -> str:
+def _name(one: VisibleArea, layered: bool) -> str:
     """The row's name, with the layer's where there are several."""
     row = one.mark.says.rpartition(":")[0] or one.mark.layer
     return f"{row}, {one.mark.layer}" if layered and one.mark.layer not in row else row

@@ -16,7 +16,7 @@ from kavlet.desktop.stylesheet import UNIT, colours, qcolor
 
 WHITE, BLACK = Colour(1.0, 1.0, 1.0), Colour(0.0, 0.0, 0.0)
 TINTS = ((WHITE, 0.75), (WHITE, 0.5), (WHITE, 0.25), (BLACK, 0.2), (BLACK, 0.4))  # mixed into the colour in use
-LEAST_CONTRAST = 3.0  # of a mark against its ground (WCAG 2.2, success criterion 1.4.11)
+MIN_CONTRAST = 3.0  # of a mark against its ground (WCAG 2.2, success criterion 1.4.11)
 
 
 class Swatch(QAbstractButton):
@@ -143,9 +143,9 @@ class ColourField(QWidget):
         ratio = contrast(tone, colour(ground))
         self.contrast.setText(f"{shown_number(ratio, '0.0')} : 1")
         self.contrast.setToolTip(
-            words("Contrast with the ground; a part needs {least} : 1 to be told from it.", least=LEAST_CONTRAST)
+            words("Contrast with the ground; a part needs {least} : 1 to be told from it.", least=MIN_CONTRAST)
         )
-        self.contrast.setStyleSheet(f"color: {colours().alarm};" if ratio < LEAST_CONTRAST else "")
+        self.contrast.setStyleSheet(f"color: {colours().alarm};" if ratio < MIN_CONTRAST else "")
         self.dot.setVisible(by_hand)
 
     def _pick(self) -> None:

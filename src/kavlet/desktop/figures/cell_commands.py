@@ -25,7 +25,7 @@ GRID = ("grid",)
 NOWHERE: Box = (-1, -1, -1, -1)
 
 
-class CellsPlace(Protocol):
+class CellSelection(Protocol):
     """Where the cells are shown and chosen; boxes take in both their ends."""
 
     @property
@@ -41,7 +41,7 @@ class CellsPlace(Protocol):
 class TableWork(QObject):
     """Edits of the table in view, on what is selected of it; where nothing is, they do nothing."""
 
-    def __init__(self, place: CellsPlace, store: Store, parent: QObject) -> None:
+    def __init__(self, place: CellSelection, store: Store, parent: QObject) -> None:
         super().__init__(parent)
         self._place = place
         self._store = store
@@ -128,7 +128,9 @@ class TableWork(QObject):
         shown = [[model.shown(index) for index in row] for row in indexes]
         values: list[list[Value]] = [[model.value(index) for index in row] for row in indexes]
         cells = [[model.cell(index) for index in row] for row in indexes]
-        clipboard.put(shown, clipboard.Held(self._store.there.id, box, cells, clipboard.plain_values(values), moves))
+        clipboard.put(
+            shown, clipboard.CopiedCells(self._store.there.id, box, cells, clipboard.plain_values(values), moves)
+        )
 
     def cut(self) -> None:
         """Copy the selection; pasting it then moves it, with every reference to it."""

@@ -13,10 +13,10 @@ from kavlet.core.files import csv
 from kavlet.core.spreadsheet.cells import Cell, Value
 
 KIND = "application/x-kavlet-cells"
-MOST_HTML = 20_000_000  # characters
+MAX_HTML = 20_000_000  # characters
 
 
-class Held(msgspec.Struct, frozen=True):
+class CopiedCells(msgspec.Struct, frozen=True):
     """Cells as they are, their values, where they came from, and whether they are to be moved."""
 
     table: str
@@ -26,7 +26,7 @@ class Held(msgspec.Struct, frozen=True):
     moves: bool = False
 
 
-def put(shown: list[list[str]], held: Held) -> None:
+def put(shown: list[list[str]], held: CopiedCells) -> None:
     """Put cells on the clipboard, as tab-separated text, as an HTML table, and as themselves."""
     mime = QMimeData()
     mime.setText("\n".join("\t".join(_field(text) for text in row) for row in shown))
@@ -35,13 +35,13 @@ def put(shown: list[list[str]], held: Held) -> None:
     QGuiApplication.clipboard().setMimeData(mime)
 
 
-def own() -> Held | None:
+def own() -> CopiedCells | None:
     """The cells this program put there, if they are still there."""
     mime = QGuiApplication.clipboard().mimeData()
     if mime is None or not mime.hasFormat(KIND):
         return None
     try:
-        return msgspec.json.decode(bytes(mime.data(KIND).data()), type=Held)
+        return msgspec.json.decode(bytes(mime.data(KIND).data()), type=CopiedCells)
     except msgspec.DecodeError:
         return None
 
@@ -57,7 +57,7 @@ def fields(decimal: str) -> list[list[str]]:
     if mime.hasHtml() and "<table" in mime.html().lower():
         reader = _Table()
         with suppress(AssertionError, ValueError):  # what the library raises for marked sections that never end
-            reader.feed(mime.html()[:MOST_HTML])
+            reader.feed(mime.html()[:MAX_HTML])
         reader.end()
         if any(reader.rows):
             return reader.rows

@@ -22,12 +22,12 @@ from kavlet.desktop.store import Store
 from kavlet.desktop.stylesheet import colours, qcolor
 
 ROW_HEIGHT = 27
-LEAST_WIDTH, MOST_WIDTH = 64, 220
+MIN_WIDTH, MAX_WIDTH = 64, 220
 HANDLE = 8  # pixels, the side of the square that fills by dragging
 MEASURED_ROWS = 200  # rows looked at to fit a column
 
 
-class Widest(NamedTuple):
+class ColumnWidths(NamedTuple):
     """How wide the widest text of a column is, in pixels."""
 
     column: Column
@@ -44,7 +44,7 @@ class FiguresGrid(QTableView):
         super().__init__(parent)
         self._store = store
         self._shape: tuple[object, ...] = ()
-        self._widest: dict[str, Widest] = {}
+        self._widest: dict[str, ColumnWidths] = {}
         self._picking: tuple[int, int] | None = None
         self._filling: Box | None = None
         self._fill_target: Box = (0, 0, 0, 0)
@@ -117,10 +117,10 @@ class FiguresGrid(QTableView):
                 self.setColumnWidth(section, round(column.width))
                 continue
             wanted = max(round(1.06 * self._widest[column.id].pixels) + 18, self.roles.chip_rect(section).width() + 16)
-            self.setColumnWidth(section, max(LEAST_WIDTH, min(MOST_WIDTH, wanted)))
+            self.setColumnWidth(section, max(MIN_WIDTH, min(MAX_WIDTH, wanted)))
         self._fitting = False
 
-    def _measured(self, section: int) -> Widest:
+    def _measured(self, section: int) -> ColumnWidths:
         """The widest text of a column, as it was measured before where the column is the same."""
         column, values = self._model.table.columns[section], self._model.values(section)[:MEASURED_ROWS]
         before = self._widest.get(column.id)
@@ -128,7 +128,7 @@ class FiguresGrid(QTableView):
             return before
         metrics = self.fontMetrics()
         texts = [self._model.shown(self._model.index(row, section)) for row in range(len(values))]
-        return Widest(column, values, max((metrics.horizontalAdvance(text) for text in texts), default=0))
+        return ColumnWidths(column, values, max((metrics.horizontalAdvance(text) for text in texts), default=0))
 
     def _resized(self, section: int, old: int, new: int) -> None:
         """A width dragged by the author belongs to the document."""

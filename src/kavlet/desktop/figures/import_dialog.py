@@ -23,7 +23,7 @@ from PySide6.QtWidgets import (
 
 from kavlet.core.files import csv, tables
 from kavlet.core.messages import say, words
-from kavlet.core.spreadsheet.cells import Formula, Written, text_of
+from kavlet.core.spreadsheet.cells import FormattedNumber, Formula, text_of
 from kavlet.core.spreadsheet.table import Source
 from kavlet.core.text.numbers import written
 from kavlet.core.values.errors import attempt
@@ -48,7 +48,7 @@ ENCODINGS = (
 SHOWN_ROWS, SHOWN_COLUMNS = 12, 8
 
 
-class ReadingSheet(QDialog):
+class ImportDialog(QDialog):
     """Chooses how to read; shows at once what comes of it. `chosen` hands on the source as it is to be read."""
 
     chosen = Signal(object)
@@ -150,6 +150,6 @@ class ReadingSheet(QDialog):
 def _shown(cell: object) -> str:
     if isinstance(cell, Formula):
         return cell.text
-    if isinstance(cell, Written):
+    if isinstance(cell, FormattedNumber):
         return written(cell.value, cell.number)
     return written(cell, PLAIN) if isinstance(cell, float) else text_of(cell)  # type: ignore[arg-type]

@@ -13,7 +13,7 @@ from PySide6.QtWidgets import (
 )
 
 from kavlet.core.document.tables import table_edits
-from kavlet.core.document.tables.source_updates import Difference
+from kavlet.core.document.tables.source_updates import CellDifference
 from kavlet.core.messages import say, words
 from kavlet.core.spreadsheet.cells import Formula
 from kavlet.core.text.numbers import written
@@ -190,7 +190,7 @@ class FiguresPanel(QFrame):
         index = self.grid.currentIndex()
         return self.grid.cells.address(index) if index.isValid() and self._store.chart_is_of_table else ""
 
-    def difference_here(self) -> Difference | None:
+    def difference_here(self) -> CellDifference | None:
         """How the table's file differs at the current cell, where it does."""
         index = self.grid.currentIndex()
         return self.grid.cells.differing.get((index.column(), index.row()))

@@ -19,7 +19,7 @@ from PySide6.QtWidgets import (
 from kavlet.core.document.document import Document
 from kavlet.core.document.tables.columns import kinds
 from kavlet.core.document.tables.evaluated_table import settled
-from kavlet.core.document.tables.small_tables import HOWS, Pick, entries, small_table
+from kavlet.core.document.tables.small_tables import HOWS, SmallTableChoice, entries, small_table
 from kavlet.core.messages import Message, named, say, words
 from kavlet.core.spreadsheet.cells import ErrorValue, text_of
 from kavlet.core.spreadsheet.recalculate import recalculate
@@ -30,10 +30,10 @@ from kavlet.desktop.dress.fields import ChoiceField, PickField
 from kavlet.desktop.stylesheet import UNIT
 
 ALL, CHOSEN = "", "\x00"  # of the rows: every one, those that were selected
-SHOWN_ROWS, MOST_ENTRIES = 10, 200
+SHOWN_ROWS, MAX_ENTRIES = 10, 200
 
 
-class SmallTableSheet(QDialog):
+class SmallTableDialog(QDialog):
     """`chosen` hands on what is to go into the small table."""
 
     chosen = Signal(object)
@@ -127,7 +127,7 @@ class SmallTableSheet(QDialog):
         for column in held.columns:
             if column.helper is not None or not self._groups(column.id):
                 continue
-            for entry in entries(self._document, self._table, column.id)[:MOST_ENTRIES]:
+            for entry in entries(self._document, self._table, column.id)[:MAX_ENTRIES]:
                 head = str(held.called(held.place(column.id)))
                 found.append((f"{column.id}\n{entry}", say("{column}: {entry}", column=head, entry=entry)))
         return found
@@ -137,7 +137,7 @@ class SmallTableSheet(QDialog):
         self._show()
 
     @property
-    def pick(self) -> Pick:
+    def pick(self) -> SmallTableChoice:
         """What is chosen now."""
         items = [self.columns.item(i) for i in range(self.columns.count())]
         ticked = [item for item in items if item.checkState() == Qt.CheckState.Checked]
@@ -147,7 +147,7 @@ class SmallTableSheet(QDialog):
         by = str(self.by.currentData() or "")
         figures = tuple(one for one in columns if self._kinds[one] == "figures")
         how = next(one for one in HOWS if one == self._how)
-        return Pick(
+        return SmallTableChoice(
             columns=figures if by else columns, rows=rows, where="" if where == CHOSEN else where, equals=equals, by=by,
             how=how,
         )  # fmt: skip

@@ -7,7 +7,7 @@ from PySide6.QtCore import QFileSystemWatcher, QTimer, Signal
 from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from kavlet.core.document.tables import source_updates
-from kavlet.core.document.tables.source_updates import Difference
+from kavlet.core.document.tables.source_updates import CellDifference
 from kavlet.core.files import tables
 from kavlet.core.messages import counted, say, words
 from kavlet.core.text.numbers import decimal_sign
@@ -150,7 +150,7 @@ class SourceBar(QWidget):
             self._known = (key, tables.stamp(path))
         return self._known[1]
 
-    def _say(self, text: str, found: list[Difference], alarm: bool = False) -> None:
+    def _say(self, text: str, found: list[CellDifference], alarm: bool = False) -> None:
         self.says.setText(text)
         self.says.setObjectName("alarm" if alarm or found else "quiet")
         self.says.style().unpolish(self.says)

@@ -12,11 +12,11 @@ from kavlet.core.document.pages import page_edits
 from kavlet.core.document.tables import source_updates, table_edits
 from kavlet.core.document.tables.cell_edits import Box
 from kavlet.core.document.tables.samples import Sample, samples, with_sample
-from kavlet.core.document.tables.small_tables import Pick, small_table
+from kavlet.core.document.tables.small_tables import SmallTableChoice, small_table
 from kavlet.core.files import atomic
 from kavlet.core.files import tables as table_files
 from kavlet.core.files.formats import TABLES, by_ending, endings, patterns, renamings, table_content
-from kavlet.core.files.worksheet import ReadSheet
+from kavlet.core.files.worksheet import Worksheet
 from kavlet.core.messages import Message, say, words
 from kavlet.core.recipes.recipe import QUESTIONS
 from kavlet.core.spreadsheet.table import HEADER, Source, Table
@@ -25,10 +25,10 @@ from kavlet.core.values.errors import KavletError
 from kavlet.desktop import document_loading
 from kavlet.desktop.command import Command, a_table
 from kavlet.desktop.dialogs import answer, open_sheet
-from kavlet.desktop.figures.import_dialog import ReadingSheet
-from kavlet.desktop.figures.small_table_dialog import SmallTableSheet
+from kavlet.desktop.figures.import_dialog import ImportDialog
+from kavlet.desktop.figures.small_table_dialog import SmallTableDialog
 from kavlet.desktop.languages import locale_name
-from kavlet.desktop.remembered_looks import dressed
+from kavlet.desktop.remembered_looks import with_remembered_look
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
 
@@ -48,7 +48,7 @@ class TableCommands(QObject):
         super().__init__(parent)
         self._parent, self._store, self._worker = parent, store, worker
         self.selected: Callable[[], Box | None] = lambda: None  # the window says where to ask
-        self.difference_here: Callable[[], source_updates.Difference | None] = lambda: (
+        self.difference_here: Callable[[], source_updates.CellDifference | None] = lambda: (
             None
         )  # the window says where to ask
         self.commands = (
@@ -102,7 +102,7 @@ class TableCommands(QObject):
         def added(document: Document) -> Document:
             document, chart = with_sample(document, sample)
             made.append(chart)
-            return dressed(document, chart)
+            return with_remembered_look(document, chart)
 
         if self._store.edit(say("put in sample figures"), added):
             self._store.show_chart(made[0])
@@ -127,7 +127,7 @@ class TableCommands(QObject):
         self._store.guard(add)
 
     def _add(self, source: Source) -> None:
-        def take(read: ReadSheet) -> None:
+        def take(read: Worksheet) -> None:
             table = self._store.make(
                 say("add table"), lambda document: document_loading.with_table(document, source, read)
             )
@@ -137,7 +137,7 @@ class TableCommands(QObject):
 
         self._asked(source, take)
 
-    def _asked(self, source: Source, take: Callable[[ReadSheet], object]) -> None:
+    def _asked(self, source: Source, take: Callable[[Worksheet], object]) -> None:
         """Read a file beside the window, then take its cells over."""
         self._store.followed.agree(source.path, self._store.path)
         name = say("Reading {file}", file=Path(source.path).name)
@@ -196,11 +196,11 @@ class TableCommands(QObject):
         columns = (
             tuple(one.id for one in table.columns[box[0] : box[2] + 1]) if box is not None and box[2] > box[0] else ()
         )
-        sheet = SmallTableSheet(self._store.document, table.id, rows, columns, self._parent)
+        sheet = SmallTableDialog(self._store.document, table.id, rows, columns, self._parent)
         sheet.chosen.connect(lambda pick: self.make_small(table.id, pick))
         open_sheet(sheet)
 
-    def make_small(self, table: str, pick: Pick) -> None:
+    def make_small(self, table: str, pick: SmallTableChoice) -> None:
         """A small table of live references with its chart, and the wall of recipes for it."""
         made: list[str] = []
 
@@ -221,7 +221,7 @@ class TableCommands(QObject):
         self._read(_source(self._store.there), new=False)
 
     def _read(self, source: Source, new: bool) -> None:
-        sheet = ReadingSheet(source, decimal_sign(self._store.document.locale), self._parent)
+        sheet = ImportDialog(source, decimal_sign(self._store.document.locale), self._parent)
         take = self._add if new else self._reread
         sheet.chosen.connect(lambda chosen: self._store.guard(lambda: take(chosen)))
         open_sheet(sheet)
@@ -250,14 +250,14 @@ class TableCommands(QObject):
     def _take(self, name: Message, source: Source, keep_mine: bool = False) -> None:
         table = self._store.there.id
 
-        def take(read: ReadSheet) -> None:
+        def take(read: Worksheet) -> None:
             notes = read.notes
 
             def updated(document: Document) -> Document:
                 nonlocal notes
                 made = source_updates.update(document, table, read.cells, keep_mine)
                 notes = (*read.notes, *made.notes)
-                return source_updates.following(made.document, table, table_files.seen(source), read.cells)
+                return source_updates.linked_table(made.document, table, table_files.seen(source), read.cells)
 
             self._store.edit(name, updated)
             self._tell(notes)

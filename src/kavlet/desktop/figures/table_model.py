@@ -4,10 +4,10 @@ from PySide6.QtCore import QAbstractTableModel, QModelIndex, QObject, QPersisten
 
 from kavlet.core.document import edits
 from kavlet.core.document.tables.helper_tables import NAMES, VALUES
-from kavlet.core.document.tables.source_updates import Difference
+from kavlet.core.document.tables.source_updates import CellDifference
 from kavlet.core.messages import Message, say, words
 from kavlet.core.spreadsheet.cell_input import shown_for_editing, typed
-from kavlet.core.spreadsheet.cells import Cell, ErrorValue, Formula, Value, Written, text_of
+from kavlet.core.spreadsheet.cells import Cell, ErrorValue, FormattedNumber, Formula, Value, text_of
 from kavlet.core.spreadsheet.recalculate import ColumnValues
 from kavlet.core.spreadsheet.references import column_letters
 from kavlet.core.spreadsheet.syntax import tidied
@@ -32,7 +32,7 @@ class TableModel(QAbstractTableModel):
         self._values: list[ColumnValues] = []
         self._locale = store.document.locale
         self.coming: dict[tuple[int, int], Cell] = {}
-        self.differing: dict[tuple[int, int], Difference] = {}
+        self.differing: dict[tuple[int, int], CellDifference] = {}
         store.follow(self.refresh)
         self.refresh()
 
@@ -74,7 +74,7 @@ class TableModel(QAbstractTableModel):
             return column_letters(section) if orientation == Qt.Orientation.Horizontal else str(section + 1)
         return None
 
-    def show_coming(self, found: list[Difference]) -> None:
+    def show_coming(self, found: list[CellDifference]) -> None:
         """Mark the cells that the table's file holds otherwise."""
         self.differing = {(one.column, one.row): one for one in found}
         coming = {place: one.coming for place, one in self.differing.items()}
@@ -153,7 +153,7 @@ class TableModel(QAbstractTableModel):
     def number_text(self, index: Index) -> NumberText:
         """How a cell's number is written: its own way, its column's, or that of what its formula reads."""
         cell, column = self.cell(index), self.column(index)
-        own = cell.number if isinstance(cell, Formula | Written) else None
+        own = cell.number if isinstance(cell, Formula | FormattedNumber) else None
         kept = own or (column.number if column is not None and index.row() >= HEADER else None)
         if kept is not None:
             return kept
@@ -179,7 +179,7 @@ class TableModel(QAbstractTableModel):
         if role != Qt.ItemDataRole.EditRole or not index.isValid():
             return False
         cell = self.understood(str(value))
-        if index.row() < HEADER and isinstance(cell, float | bool | Written):
+        if index.row() < HEADER and isinstance(cell, float | bool | FormattedNumber):
             cell = str(value).strip()
         if isinstance(cell, Formula):
             cell = Formula(tidied(cell.text))

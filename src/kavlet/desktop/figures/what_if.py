@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QWidget
 
 from kavlet.core.document import edits
 from kavlet.core.messages import say, words
-from kavlet.core.spreadsheet.cells import Cell, Written
+from kavlet.core.spreadsheet.cells import Cell, FormattedNumber
 from kavlet.core.spreadsheet.table import HEADER
 from kavlet.desktop.figures.grid import FiguresGrid
 from kavlet.desktop.store import Store
@@ -75,7 +75,7 @@ class WhatIf(QWidget):
         if index.row() < HEADER or column is None or column.helper is not None or index.row() >= len(column.cells):
             return None
         cell = column.cells[index.row()]
-        is_number = isinstance(cell, float | Written)
+        is_number = isinstance(cell, float | FormattedNumber)
         return (table.id, index.column(), index.row()) if is_number else None
 
     def try_share(self, share: float) -> None:
@@ -87,16 +87,16 @@ class WhatIf(QWidget):
         table_id, column, row = place
         held = self._store.document.table(table_id).columns[column].cells
         numbers = [
-            cell.value if isinstance(cell, Written) else cell
+            cell.value if isinstance(cell, FormattedNumber) else cell
             for cell in held[HEADER:]
-            if isinstance(cell, float | Written)
+            if isinstance(cell, float | FormattedNumber)
         ]
         own = held[row]
-        percent = isinstance(own, Written) and own.number.style == "percent"
+        percent = isinstance(own, FormattedNumber) and own.number.style == "percent"
         full = 1.0 if percent else max(map(abs, numbers), default=1.0) or 1.0
         new: Cell = None if math.isnan(share) else share * full
-        if isinstance(own, Written) and isinstance(new, float):
-            new = Written(new, own.number)
+        if isinstance(own, FormattedNumber) and isinstance(new, float):
+            new = FormattedNumber(new, own.number)
         self._place = place
         self._store.try_out(edits.set_cells(self._store.document, table_id, {(column, row): new}))
 

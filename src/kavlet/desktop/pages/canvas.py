@@ -21,7 +21,7 @@ from kavlet.core.document.pages.item_fields import headed
 from kavlet.core.messages import say, words
 from kavlet.core.pages.arrangements import seam_beside, with_seam_moved
 from kavlet.core.pages.items.chart_frame import ChartFrame
-from kavlet.core.pages.items.item import LEAST
+from kavlet.core.pages.items.item import MIN_SIDE
 from kavlet.core.pages.items.step_control import StepControl
 from kavlet.core.pages.items.words import Words
 from kavlet.core.pages.page import AnyItem
@@ -29,10 +29,10 @@ from kavlet.core.pages.placing import bay_at
 from kavlet.core.values.geometry import Rect
 from kavlet.desktop.command import Command
 from kavlet.desktop.pages.frame_view import FrameView
-from kavlet.desktop.pages.mouse_drags import Banding, Hold, ItemSizing, Moving, Panning, SeamMoving
+from kavlet.desktop.pages.mouse_drags import ItemDrag, ItemResize, MouseDrag, PictureDrag, RubberBand, SeamDrag
 from kavlet.desktop.pages.page_view import PageView
 from kavlet.desktop.pages.words_editor import WordsEditor
-from kavlet.desktop.stage.view import LEAST_DRAG, dropped_of
+from kavlet.desktop.stage.view import MIN_DRAG, dropped_of
 from kavlet.desktop.store import Store
 
 MIME = "application/x-kavlet-chart"
@@ -127,23 +127,23 @@ class PageCanvas(PageView):
         elif event.button() == Qt.MouseButton.LeftButton:
             self._hold = self._held_by(event, at, item)
 
-    def _held_by(self, event: QMouseEvent, at: QPointF, item: AnyItem | None) -> Hold:
+    def _held_by(self, event: QMouseEvent, at: QPointF, item: AnyItem | None) -> MouseDrag:
         """What the button that went down at a point holds."""
         store, keys = self._store, event.modifiers()
         handle, seam = self._grasped(event.position(), at, item)
         if handle:
             mine = store.items[0]
-            return ItemSizing(store, self, at, mine, self.picture.boxes[mine.id], handle)
+            return ItemResize(store, self, at, mine, self.picture.boxes[mine.id], handle)
         if seam is not None:
-            return SeamMoving(store, self, at, seam)
+            return SeamDrag(store, self, at, seam)
         if item is None:
             if not keys & Qt.KeyboardModifier.ShiftModifier:
                 store.choose_items()
-            return Banding(store, self, at, store.chosen.items)
+            return RubberBand(store, self, at, store.chosen.items)
         whole = self.picture.made[item.id].whole
         if whole is not None and keys & Qt.KeyboardModifier.AltModifier and not item.locked:
             store.choose_items(item.id)
-            return Panning(store, self, at, item.id, self.picture.boxes[item.id], whole)
+            return PictureDrag(store, self, at, item.id, self.picture.boxes[item.id], whole)
         mine_too, held = self._with_group(item), store.chosen.items
         if keys & Qt.KeyboardModifier.ShiftModifier:
             rest = tuple(one for one in held if one not in mine_too)
@@ -154,7 +154,7 @@ class PageCanvas(PageView):
             self._clicked = item.id  # a second click, when the mouse stays where it is
         free = {one.id for one in store.items if not one.locked}
         boxes = {one: box for one, box in self._chosen_boxes().items() if one in free}
-        return Moving(store, self, at, boxes, bool(keys & Qt.KeyboardModifier.ControlModifier))
+        return ItemDrag(store, self, at, boxes, bool(keys & Qt.KeyboardModifier.ControlModifier))
 
     def _with_group(self, item: AnyItem) -> tuple[str, ...]:
         """An item with all of its group."""
@@ -168,7 +168,7 @@ class PageCanvas(PageView):
             self._show_cursor(event.position(), at)
             return
         way = at - hold.at
-        self._moved = self._moved or math.hypot(way.x(), way.y()) * self.factor >= LEAST_DRAG
+        self._moved = self._moved or math.hypot(way.x(), way.y()) * self.factor >= MIN_DRAG
         if self._moved:
             hold.move(at, event.modifiers())
             self.update()
@@ -183,7 +183,7 @@ class PageCanvas(PageView):
             self.touch(self._clicked, event.position())
         self.update()
 
-    def _let_go(self) -> tuple[Hold | None, bool]:
+    def _let_go(self) -> tuple[MouseDrag | None, bool]:
         """Hold nothing any more. Returns what was held, and whether the mouse has moved."""
         held = self._hold, self._moved
         self._hold, self._moved, self._behind = None, False, None
@@ -377,7 +377,7 @@ class PageCanvas(PageView):
                 )
             return
         boxes = {item.id: self.picture.boxes[item.id] for item in free}
-        new = {item: Rect(box.x, box.y, max(4 * LEAST, box.width + dx), max(4 * LEAST, box.height + dy))
+        new = {item: Rect(box.x, box.y, max(4 * MIN_SIDE, box.width + dx), max(4 * MIN_SIDE, box.height + dy))
                for item, box in boxes.items()}  # fmt: skip
         if new:
             store.edit_page(say("size item"), lambda document, page: page_edits.placed(document, page.id, new))

@@ -4,24 +4,24 @@ import msgspec
 from PySide6.QtCore import QByteArray, QMimeData
 from PySide6.QtGui import QGuiApplication
 
-from kavlet.core.document.copy_between import Carried
+from kavlet.core.document.copy_between import CopiedParts
 
 KIND = "application/x-kavlet-items"
 
 
-def put(load: Carried, mime: QMimeData) -> None:
+def put(load: CopiedParts, mime: QMimeData) -> None:
     """Put what is carried on the clipboard, beside what other programs get of it."""
     mime.setData(KIND, QByteArray(msgspec.json.encode(load)))
     QGuiApplication.clipboard().setMimeData(mime)
 
 
-def held() -> Carried | None:
+def held() -> CopiedParts | None:
     """What this program put there; None where there is something else."""
     mime = QGuiApplication.clipboard().mimeData()
     if mime is None or not mime.hasFormat(KIND):
         return None
     try:
-        return msgspec.json.decode(bytes(mime.data(KIND).data()), type=Carried)
+        return msgspec.json.decode(bytes(mime.data(KIND).data()), type=CopiedParts)
     except msgspec.MsgspecError:
         return None
 

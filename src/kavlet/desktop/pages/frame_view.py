@@ -94,7 +94,7 @@ class FrameView(StageView):
         area = self._area()
         return QRectF(area.topLeft() - QPointF(self.geometry().topLeft()), area.size())
 
-    def _handle_at(self, at: QPointF) -> sizing.Sizing | None:
+    def _handle_at(self, at: QPointF) -> sizing.SizeDrag | None:
         del at
         return None  # the frame has the handles
 

@@ -9,7 +9,7 @@ from PySide6.QtCore import QObject, QPoint, QPointF
 from PySide6.QtWidgets import QFileDialog, QMenu, QWidget
 
 from kavlet.core.document.charts import period_steps
-from kavlet.core.document.copy_between import brought, carried
+from kavlet.core.document.copy_between import copied_parts, pasted_document
 from kavlet.core.document.document import Document, with_picture
 from kavlet.core.document.pages import page_edits
 from kavlet.core.files import pictures
@@ -120,7 +120,7 @@ class ItemCommands(QObject):
         """Copy items with all that they need: charts, tables with their sources, pictures."""
         store, items = self._store, self._placed()
         mime = of_items(store.page_picture(), {item.id for item in items})
-        clipboard.put(carried(store.document, (), items), mime)
+        clipboard.put(copied_parts(store.document, (), items), mime)
 
     def cut(self) -> None:
         self.copy()
@@ -137,9 +137,9 @@ class ItemCommands(QObject):
                 document, new = page_edits.put(document, page, Words("", paragraphs=plain(text), width=220, height=80))
                 return document, (new,)
             if load.items:
-                result = brought(document, load, page)
+                result = pasted_document(document, load, page)
                 return result.document, result.items
-            result, made = brought(document, load), []
+            result, made = pasted_document(document, load), []
             document = result.document
             for chart in result.charts:
                 document, _, item = page_edits.send_to_page(document, chart, page)

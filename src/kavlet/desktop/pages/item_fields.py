@@ -19,12 +19,12 @@ from kavlet.core.styling.colours import is_colour
 from kavlet.core.styling.theme import themes
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.sizes import MM
-from kavlet.desktop.debounce import Rest
+from kavlet.desktop.debounce import Debounce
 from kavlet.desktop.dress.fields import PickField, give_up_in
 from kavlet.desktop.dress.look_fields import quiet
 from kavlet.desktop.dress.row_stock import RowStock
 from kavlet.desktop.dress.rows import DressRow
-from kavlet.desktop.incremental import BitByBit
+from kavlet.desktop.incremental import IncrementalTask
 from kavlet.desktop.pages.rulers import in_points
 from kavlet.desktop.store import Store
 from kavlet.desktop.stylesheet import UNIT
@@ -85,8 +85,8 @@ class ItemFields(QFrame):
         layout.addWidget(self.head)
         layout.addWidget(self.note)
         layout.addWidget(self._scroll, 1)
-        self._bits = BitByBit(self._built, inner)
-        self._rest = Rest(store, self.refresh, self)
+        self._bits = IncrementalTask(self._built, inner)
+        self._rest = Debounce(store, self.refresh, self)
         store.follow(self._rest.wait)
         store.selected.connect(self._rest.wait)
 

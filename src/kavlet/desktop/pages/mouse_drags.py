@@ -11,7 +11,7 @@ from kavlet.core.document.document import Document
 from kavlet.core.document.pages import page_edits
 from kavlet.core.messages import say
 from kavlet.core.pages.arrangements import Seam, with_seam_moved
-from kavlet.core.pages.items.item import LEAST
+from kavlet.core.pages.items.item import MIN_SIDE
 from kavlet.core.pages.items.placed_picture import PlacedPicture
 from kavlet.core.pages.page import AnyItem
 from kavlet.core.pages.placing import Guide, bay_at, cut_off, resized, snapped, touched
@@ -23,7 +23,7 @@ NEAR = 6.0  # pixels within which the mouse is on a thing, and a thing snaps
 Modifiers = Qt.KeyboardModifier
 
 
-class HeldPage(Protocol):
+class DragTarget(Protocol):
     """Where the holds look up what is shown."""
 
     @property
@@ -32,10 +32,10 @@ class HeldPage(Protocol):
     def factor(self) -> float: ...
 
 
-class Hold:
+class MouseDrag:
     """A button held since a place of the page: what it shows beside the page itself."""
 
-    def __init__(self, store: Store, page: HeldPage, at: QPointF) -> None:
+    def __init__(self, store: Store, page: DragTarget, at: QPointF) -> None:
         self.store, self.page, self.at = store, page, at
         self.guides: tuple[Guide, ...] = ()
         self.bay: int | None = None
@@ -58,10 +58,10 @@ class Hold:
         """Take what is shown."""
 
 
-class Banding(Hold):
+class RubberBand(MouseDrag):
     """A rubber band; what it touches is chosen, with what was before."""
 
-    def __init__(self, store: Store, page: HeldPage, at: QPointF, chosen: tuple[str, ...]) -> None:
+    def __init__(self, store: Store, page: DragTarget, at: QPointF, chosen: tuple[str, ...]) -> None:
         super().__init__(store, page, at)
         self._chosen = chosen
 
@@ -75,10 +75,10 @@ class Banding(Hold):
         self.store.choose_items(*dict.fromkeys((*self._chosen, *hit)))
 
 
-class SeamMoving(Hold):
+class SeamDrag(MouseDrag):
     """The line between two bays."""
 
-    def __init__(self, store: Store, page: HeldPage, at: QPointF, seam: Seam) -> None:
+    def __init__(self, store: Store, page: DragTarget, at: QPointF, seam: Seam) -> None:
         super().__init__(store, page, at)
         self._seam = seam
 
@@ -93,10 +93,10 @@ class SeamMoving(Hold):
         self.store.apply(say("move seam"), self.store.document)
 
 
-class Moving(Hold):
+class ItemDrag(MouseDrag):
     """Items moved together, or copies of them; a single one may go into a bay."""
 
-    def __init__(self, store: Store, page: HeldPage, at: QPointF, boxes: dict[str, Rect], copying: bool) -> None:
+    def __init__(self, store: Store, page: DragTarget, at: QPointF, boxes: dict[str, Rect], copying: bool) -> None:
         super().__init__(store, page, at)
         self._boxes, self._copying = boxes, copying
 
@@ -141,11 +141,11 @@ class Moving(Hold):
             store.apply(say("move item"), tried)
 
 
-class ItemSizing(Hold):
+class ItemResize(MouseDrag):
     """One item by a handle: the sides that it moves, of n, e, s, w. Pictures keep their proportion, others with
     Shift. A picture is cropped with Ctrl."""
 
-    def __init__(self, store: Store, page: HeldPage, at: QPointF, item: AnyItem, box: Rect, handle: str) -> None:
+    def __init__(self, store: Store, page: DragTarget, at: QPointF, item: AnyItem, box: Rect, handle: str) -> None:
         super().__init__(store, page, at)
         self._item, self._box, self._handle = item, box, handle
         self._whole = page.picture.made[item.id].whole
@@ -172,7 +172,7 @@ class ItemSizing(Hold):
             dx += fit.dx if across else 0.0
             dy += fit.dy if down else 0.0
             self.guides = tuple(one for one in fit.guides if (across if one.upright else down))
-        new = resized(box, self._handle, dx, dy, 4 * LEAST, proportion)
+        new = resized(box, self._handle, dx, dy, 4 * MIN_SIDE, proportion)
         if crops and self._whole is not None:
             new = _within(new, self._whole)
         made = page_edits.placed(self.document, page.id, {item.id: new})
@@ -184,10 +184,10 @@ class ItemSizing(Hold):
         self.store.apply(say("size item"), self.store.document)
 
 
-class Panning(Hold):
+class PictureDrag(MouseDrag):
     """What of a picture its frame shows, moved inside the frame."""
 
-    def __init__(self, store: Store, page: HeldPage, at: QPointF, item: str, box: Rect, whole: Rect) -> None:
+    def __init__(self, store: Store, page: DragTarget, at: QPointF, item: str, box: Rect, whole: Rect) -> None:
         super().__init__(store, page, at)
         self._item, self._box, self._whole = item, box, whole
 
@@ -211,4 +211,4 @@ class Panning(Hold):
 def _within(box: Rect, outer: Rect) -> Rect:
     """The part of a box that lies in another."""
     x, y = max(box.x, outer.x), max(box.y, outer.y)
-    return Rect(x, y, max(LEAST, min(box.right, outer.right) - x), max(LEAST, min(box.bottom, outer.bottom) - y))
+    return Rect(x, y, max(MIN_SIDE, min(box.right, outer.right) - x), max(MIN_SIDE, min(box.bottom, outer.bottom) - y))

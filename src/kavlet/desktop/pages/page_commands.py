@@ -5,7 +5,7 @@ from collections.abc import Callable
 from PySide6.QtCore import QObject, Signal
 from PySide6.QtWidgets import QInputDialog, QWidget
 
-from kavlet.core.document.copy_between import brought, carried
+from kavlet.core.document.copy_between import copied_parts, pasted_document
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.pages import page_edits
 from kavlet.core.messages import say, words
@@ -196,7 +196,7 @@ class PageCommands(QObject):
     def copy_chart(self) -> None:
         """The chart in view with its table, source, helpers, recipe and pictures; for other programs as a picture."""
         store, chart = self._store, self._store.here
-        clipboard.put(carried(store.document, (chart.id,)), mime_of(store.drawn.scene, figures_of(store.drawn)))
+        clipboard.put(copied_parts(store.document, (chart.id,)), mime_of(store.drawn.scene, figures_of(store.drawn)))
 
     def paste_chart(self) -> None:
         """A chart that was copied, here or in another document."""
@@ -205,7 +205,7 @@ class PageCommands(QObject):
             raise KavletError(say("The clipboard holds no chart."), remedy=say("Copy a chart with its table first."))
 
         def pasted(document: Document) -> tuple[Document, tuple[str, ...]]:
-            result = brought(document, load)
+            result = pasted_document(document, load)
             return result.document, result.charts
 
         made = self._store.make(say("paste chart"), pasted)
@@ -213,7 +213,7 @@ class PageCommands(QObject):
             self._store.show_chart(made[0])
 
 
-def _repeated(document: Document, chart: ChartEntry) -> page_edits.Repeated:
+def _repeated(document: Document, chart: ChartEntry) -> page_edits.Repetition:
     """What a chart is repeated over, on one scale."""
     pictures = Pictures()
     return repeated(document, pictures.values(document), chart, lambda entry, key: pictures.drawn(document, entry, key))

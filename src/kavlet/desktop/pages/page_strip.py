@@ -16,7 +16,7 @@ from kavlet.core.document.pages import page_edits
 from kavlet.core.messages import say, words
 from kavlet.desktop.store import Store
 from kavlet.desktop.stylesheet import colours, qcolor
-from kavlet.desktop.thumbnails import OneByOne, fitting, thumb
+from kavlet.desktop.thumbnails import ThumbnailQueue, fitting, thumb
 
 WIDE, TALL = 124, 140  # pixels of a page's picture at most
 AIR, NAME = 6, 20  # pixels around it, and for its name
@@ -73,7 +73,7 @@ class PageStrip(QListWidget):
         self.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
         self.customContextMenuRequested.connect(lambda at: self.menu_wanted.emit(self.viewport().mapToGlobal(at)))
         self.model().rowsMoved.connect(self._moved)
-        self._pictures = OneByOne(store, self._draw_next, self)
+        self._pictures = ThumbnailQueue(store, self._draw_next, self)
         store.follow(self.refresh)
 
     def refresh(self) -> None:

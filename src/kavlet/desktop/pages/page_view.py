@@ -15,7 +15,7 @@ from kavlet.core.scene.readers import as_read_by
 from kavlet.core.values.errors import refusal
 from kavlet.core.values.geometry import Rect
 from kavlet.core.values.sizes import MM
-from kavlet.desktop.pages.mouse_drags import NEAR, Hold
+from kavlet.desktop.pages.mouse_drags import NEAR, MouseDrag
 from kavlet.desktop.pages.rulers import BREADTH, in_points, paint_rulers
 from kavlet.desktop.stage.overlays import paint_problem
 from kavlet.desktop.store import Store
@@ -34,7 +34,7 @@ class PageView(QWidget):
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self._store = store
-        self._hold: Hold | None = None
+        self._hold: MouseDrag | None = None
         self._moved = False
         self._behind: tuple[object, QPixmap] | None = None
         self.zoom = 0.0  # 0 fits the page into its place
@@ -246,7 +246,7 @@ class PageView(QWidget):
         if self._hold is not None:
             self._paint_hold(self._hold, painter)
 
-    def _paint_hold(self, hold: Hold, painter: QPainter) -> None:
+    def _paint_hold(self, hold: MouseDrag, painter: QPainter) -> None:
         """The bay that what is moved would fill, the lines that it snaps to, and the rubber band."""
         c = colours()
         if hold.bay is not None:

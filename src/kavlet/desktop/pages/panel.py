@@ -36,7 +36,7 @@ from kavlet.desktop.pages.page_strip import PageStrip
 from kavlet.desktop.proof.eye_button import EyeButton
 from kavlet.desktop.store import Store
 from kavlet.desktop.stylesheet import UNIT
-from kavlet.desktop.thumbnails import OneByOne, thumb
+from kavlet.desktop.thumbnails import ThumbnailQueue, thumb
 
 CHART = QSize(92, 52)
 PUTS: tuple[type[Item], ...] = (Words, KeyFigure, Excerpt, SharedLegend, PlacedPicture, DrawnShape, StepControl)
@@ -66,7 +66,7 @@ class ChartShelf(QListWidget):
         self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self._since, self._wished = QElapsedTimer(), ""
         self.itemClicked.connect(self._wish)
-        self._pictures = OneByOne(store, self._draw_next, self)
+        self._pictures = ThumbnailQueue(store, self._draw_next, self)
         store.follow(self.refresh)
 
     def refresh(self) -> None:

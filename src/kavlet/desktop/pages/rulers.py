@@ -11,7 +11,7 @@ from kavlet.desktop.stylesheet import colours, qcolor
 
 POINTS = "lengths in points"
 BREADTH = 16.0  # pixels
-LEAST_GAP = 34.0  # pixels between two numbers
+MIN_GAP = 34.0  # pixels between two numbers
 STEPS = (1, 2, 5, 10, 20, 50, 100, 200, 500, 1000)
 TICK, HALF = 5.0, 3.0  # pixels
 
@@ -48,7 +48,7 @@ def paint_rulers(
     painter.setPen(QPen(qcolor(c.quiet), 1))
     unit = 1.0 if in_points() else MM
     by = sheet.width() / size.width * unit
-    step = next((one for one in STEPS if one * by >= LEAST_GAP), STEPS[-1])
+    step = next((one for one in STEPS if one * by >= MIN_GAP), STEPS[-1])
     for level, long, start in ((True, size.width, sheet.x()), (False, size.height, sheet.y())):
         count = int(long / unit / step + 1e-6)
         for number in range(2 * count + 2):

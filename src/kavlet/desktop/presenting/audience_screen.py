@@ -14,7 +14,7 @@ from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.key_figure import KeyFigure
 from kavlet.core.pages.items.step_control import StepControl
 from kavlet.core.pages.page import AnyItem
-from kavlet.core.pipeline.editable_cell import LiveCell, cell_of_figure, cell_of_mark
+from kavlet.core.pipeline.editable_cell import EditableCell, cell_of_figure, cell_of_mark
 from kavlet.core.pipeline.page_items.page_context import chart_box
 from kavlet.core.pipeline.page_items.page_picture import NO_PAGE_PICTURE, PagePicture
 from kavlet.core.pipeline.page_items.step_control import parts
@@ -49,7 +49,7 @@ class _NumberField(QLineEdit):
             event.accept()
 
 
-class PresentedPage(QWidget):
+class AudienceScreen(QWidget):
     """Full screen. `ended` tells that it is over; `speaker_wanted` and `exchange_wanted` ask for the speaker's view,
     and for the two screens to be exchanged.
     """
@@ -68,7 +68,7 @@ class PresentedPage(QWidget):
         self.show_of = show
         self._ready: dict[str, tuple[object, QSize, QPixmap]] = {}
         self._typed = ""
-        self._place: LiveCell | None = None
+        self._place: EditableCell | None = None
         self._said = ""
         self.setWindowTitle(words("Present"))
         self.setAccessibleName(words("Page that is presented"))
@@ -317,7 +317,7 @@ class PresentedPage(QWidget):
                 mark = next(one for one in drawn.figure.marks if one.key == key and one.row == row)
                 self._open(cell_of_mark(show.document, show.document.chart(item.chart), drawn, mark), place)
 
-    def _open(self, cell: LiveCell, place: QPointF) -> None:
+    def _open(self, cell: EditableCell, place: QPointF) -> None:
         """Type another number for a cell, where it was clicked."""
         document = self.show_of.document
         self._place = cell
@@ -353,7 +353,7 @@ class PresentedPage(QWidget):
             self._say("")
             self._close_over()
 
-    def _change(self, cell: LiveCell) -> None:
+    def _change(self, cell: EditableCell) -> None:
         """Put the number that was typed into its cell. Raises KavletError where it is none."""
         value = input_parsing.number_or_formula(self.field.text().strip(), self.show_of.document.locale)
         if isinstance(value, str):

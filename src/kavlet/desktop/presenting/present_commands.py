@@ -9,10 +9,10 @@ from PySide6.QtWidgets import QMessageBox, QWidget
 from kavlet.core.document.document import Document
 from kavlet.core.document.pages import page_edits
 from kavlet.core.messages import counted, say, words
-from kavlet.core.pipeline.editable_cell import LiveCell
+from kavlet.core.pipeline.editable_cell import EditableCell
 from kavlet.core.values.errors import KavletError
-from kavlet.desktop.draft_edits import Rehearsed
-from kavlet.desktop.presenting.audience_screen import PresentedPage
+from kavlet.desktop.draft_edits import DraftEdit
+from kavlet.desktop.presenting.audience_screen import AudienceScreen
 from kavlet.desktop.presenting.show import Show
 from kavlet.desktop.presenting.speaker import SpeakerView
 from kavlet.desktop.store import Store
@@ -31,7 +31,7 @@ class PresentCommands(QObject):
         self._parent, self._store = parent, store
         # The window owns what is shown: it goes only once the event that ends it is over.
         self._then: Callable[[], object] | None = None  # what waits for the end of the show
-        self.stage: PresentedPage | None = None
+        self.stage: AudienceScreen | None = None
         self.speaker: SpeakerView | None = None
         self.question: QMessageBox | None = None
 
@@ -53,7 +53,7 @@ class PresentCommands(QObject):
     def _begin(self, show: Show) -> None:
         if self.stage is not None:
             return
-        stage = self.stage = PresentedPage(show, self._parent)
+        stage = self.stage = AudienceScreen(show, self._parent)
         stage.ended.connect(self.end)
         show.moved.connect(self.changed)
         stage.speaker_wanted.connect(self.toggle_speaker)
@@ -155,7 +155,7 @@ class PresentCommands(QObject):
 
     def _keep(self, show: Show) -> None:
         """Keep the figures that were changed; those whose cells are gone are said."""
-        lost: list[LiveCell] = []
+        lost: list[EditableCell] = []
 
         def changed(document: Document) -> Document:
             made, gone = show.kept(document)
@@ -168,12 +168,12 @@ class PresentCommands(QObject):
                                          "{count} of the figures have no cell any more.", len(lost))))  # fmt: skip
 
     @property
-    def draft(self) -> Rehearsed | None:
+    def draft(self) -> DraftEdit | None:
         """The edit that would keep the figures changed so far, for the journal; None where there are none."""
         if self.stage is None or not self.stage.show_of.figures:
             return None
         show, document = self.stage.show_of, self._store.document
-        return Rehearsed(say("change figures while presenting"), lambda: show.kept(document)[0])
+        return DraftEdit(say("change figures while presenting"), lambda: show.kept(document)[0])
 
     def _close(self) -> None:
         for window in (self.speaker, self.stage):

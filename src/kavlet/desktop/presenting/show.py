@@ -2,11 +2,11 @@
 
 from PySide6.QtCore import QElapsedTimer, QObject, QTimer, Signal
 
-from kavlet.core.document.charts.period_steps import Stepping, stepped, stepping
+from kavlet.core.document.charts.period_steps import PeriodSteps, stepped, stepping
 from kavlet.core.document.document import Document
 from kavlet.core.document.interpolation import between
 from kavlet.core.pages.page import Page
-from kavlet.core.pipeline.editable_cell import LiveCell, same_cell, with_number
+from kavlet.core.pipeline.editable_cell import EditableCell, same_cell, with_number
 from kavlet.core.pipeline.page_items.page_picture import NO_PAGE_PICTURE, PagePicture
 from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.spreadsheet.recalculate import Values
@@ -42,7 +42,7 @@ class Show(QObject):
         self.at = pages.index(start) if start in pages else 0
         self.black = False
         self.playing = False
-        self.figures: dict[LiveCell, float] = {}
+        self.figures: dict[EditableCell, float] = {}
         self._pictures = Pictures()
         self._clock = QElapsedTimer()
         self._timer = QTimer(self)
@@ -83,7 +83,7 @@ class Show(QObject):
         return self._pictures.values(self._shown)
 
     @property
-    def steps(self) -> Stepping | None:
+    def steps(self) -> PeriodSteps | None:
         """What of the page goes through periods; None where nothing does."""
         return stepping(self._target, self._pictures.values(self._target), self.page)
 
@@ -142,7 +142,7 @@ class Show(QObject):
         if steps is not None:
             self._go(self._stepped(steps, to))
 
-    def _stepped(self, steps: Stepping, to: int) -> Document:
+    def _stepped(self, steps: PeriodSteps, to: int) -> Document:
         return stepped(self._target, self._pictures.values(self._target), steps.charts, float(to))
 
     def play(self) -> None:
@@ -168,16 +168,16 @@ class Show(QObject):
 
     # Figures
 
-    def change(self, place: LiveCell, number: float) -> None:
+    def change(self, place: EditableCell, number: float) -> None:
         """Another number in a cell; what shows it moves there. Raises KavletError where the cell can't have it."""
         document = with_number(self._target, place, number)
         self.figures[place] = number
         self._go(document)
 
-    def kept(self, document: Document) -> tuple[Document, list[LiveCell]]:
+    def kept(self, document: Document) -> tuple[Document, list[EditableCell]]:
         """A document with the figures that were changed before the audience, and those cells that it has not got any
         more, or holds something else in."""
-        lost: list[LiveCell] = []
+        lost: list[EditableCell] = []
         made = document
         for place, number in list(self.figures.items()):
             try:

@@ -15,7 +15,7 @@ from kavlet.desktop.worker import Worker
 MOMENT = 300  # milliseconds without an edit, after which the document is read
 
 
-class ProofDesk(QObject):
+class BackgroundProof(QObject):
     """Keeps what was found of the document in the window; `found` says that it is another. What is in view is read
     first, then all the rest; nothing is read while something is only tried out."""
 

@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QMenu, QToolButton, QWidget
 
 from kavlet.core.messages import named, words
 from kavlet.core.scene.readers import READERS, TITLES, Reader
-from kavlet.desktop.drawn_icon import OnNewLook, drawn_icon
+from kavlet.desktop.drawn_icon import RedrawOnNewLook, drawn_icon
 from kavlet.desktop.store import Store
 from kavlet.desktop.stylesheet import colours, qcolor
 
@@ -36,7 +36,7 @@ class EyeButton(QToolButton):
             self.choices[reader] = action
         self.setMenu(menu)
         store.viewed.connect(self.refresh)
-        OnNewLook(self, self.refresh)
+        RedrawOnNewLook(self, self.refresh)
         self.refresh()
 
     def _choose(self, reader: Reader, checked: bool = True) -> None:

@@ -10,7 +10,7 @@ from kavlet.core.document.document import Document
 from kavlet.core.messages import named, say, words
 from kavlet.core.proof.finding import Finding
 from kavlet.core.proof.proofreading import Proof
-from kavlet.desktop.drawn_icon import OnNewLook
+from kavlet.desktop.drawn_icon import RedrawOnNewLook
 from kavlet.desktop.proof.severity_marks import mark
 
 HELD = int(Qt.ItemDataRole.UserRole)
@@ -36,7 +36,7 @@ class FindingList(QTreeWidget):
         self.setExpandsOnDoubleClick(False)
         self.currentItemChanged.connect(lambda *_: self.chosen.emit())
         self._shown: list[tuple[str, list[tuple[str, str | None]]]] = []
-        OnNewLook(self, self._draw_marks)
+        RedrawOnNewLook(self, self._draw_marks)
 
     def show_proof(self, proof: Proof | None, document: Document) -> None:
         """List what was found; the finding that was looked at, or the one that takes its place, stays chosen."""

@@ -15,7 +15,7 @@ from PySide6.QtWidgets import (
 
 from kavlet.core.messages import counted, say, words
 from kavlet.desktop.elided_label import ElidedLabel
-from kavlet.desktop.proof.background_proof import ProofDesk
+from kavlet.desktop.proof.background_proof import BackgroundProof
 from kavlet.desktop.proof.finding_details import FindingDetails
 from kavlet.desktop.proof.finding_list import FindingList
 from kavlet.desktop.store import Store
@@ -30,7 +30,7 @@ class ProofPanel(QFrame):
     taken = Signal()
     left = Signal()
 
-    def __init__(self, store: Store, desk: ProofDesk, parent: QWidget | None = None) -> None:
+    def __init__(self, store: Store, desk: BackgroundProof, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setObjectName("panel")
         self._store, self._desk = store, desk

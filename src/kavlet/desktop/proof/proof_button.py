@@ -5,13 +5,13 @@ from PySide6.QtWidgets import QToolButton, QWidget
 
 from kavlet.core.messages import counted, words
 from kavlet.desktop.command import Commands
-from kavlet.desktop.proof.background_proof import ProofDesk
+from kavlet.desktop.proof.background_proof import BackgroundProof
 
 
 class ProofButton(QToolButton):
     """Says how much was found; nothing but its name while the document is read for the first time."""
 
-    def __init__(self, commands: Commands, desk: ProofDesk, parent: QWidget | None = None) -> None:
+    def __init__(self, commands: Commands, desk: BackgroundProof, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setObjectName("place")
         self._action = commands.actions["show_proof"]

@@ -16,13 +16,13 @@ from kavlet.core.scene.readers import READERS, VIEWS, Reader
 from kavlet.desktop.command import Command, a_table
 from kavlet.desktop.proof.panel import ProofPanel
 from kavlet.desktop.store import Store
-from kavlet.desktop.workspaces import WindowPlaces
+from kavlet.desktop.workspaces import Workspaces
 
 
 class ProofCommands(QObject):
     """Each method carries out one command, or what the list of findings asks for."""
 
-    def __init__(self, parent: QWidget, store: Store, panel: ProofPanel, places: WindowPlaces) -> None:
+    def __init__(self, parent: QWidget, store: Store, panel: ProofPanel, places: Workspaces) -> None:
         super().__init__(parent)
         self._store, self._panel, self._places = store, panel, places
         self._trial: tuple[Message, Document] | None = None

@@ -16,7 +16,7 @@ from kavlet.core.messages import say, words
 from kavlet.core.recipes.recipe import Setting
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.command import Command, a_chart, a_recipe, a_table
-from kavlet.desktop.remembered_looks import dressed
+from kavlet.desktop.remembered_looks import with_remembered_look
 from kavlet.desktop.store import Store
 
 NOTHING_SET: Mapping[str, Setting] = MappingProxyType({})
@@ -54,7 +54,9 @@ class RecipeCommands(QObject):
             self._store.select()
 
             def changed(document: Document, chart: ChartEntry) -> Document:
-                return dressed(typed(chart_edits.try_recipe(document, chart.id, name), chart.id), chart.id, old)
+                return with_remembered_look(
+                    typed(chart_edits.try_recipe(document, chart.id, name), chart.id), chart.id, old
+                )
 
             self._store.edit_chart(say("choose recipe"), changed)
             return
@@ -62,9 +64,9 @@ class RecipeCommands(QObject):
 
         def added(document: Document) -> Document:
             document, new = edits.add_chart(document, table.id, name)
-            document = data_direction.across(document, new) if across else document
+            document = data_direction.read_across(document, new) if across else document
             made.append(new)
-            return dressed(typed(document, new), new)
+            return with_remembered_look(typed(document, new), new)
 
         if self._store.edit(say("choose recipe"), added):
             self._store.show_chart(made[0])

@@ -42,7 +42,7 @@ TILE = Size(187, 118)  # points, drawn 1.3 times larger, so that no word is unde
 BEST = 0.6  # from this score on, a recipe is among the best fits
 
 
-class Tried(Struct, frozen=True, eq=False):
+class RecipeTrial(Struct, frozen=True, eq=False):
     """A document, and its table and chart (if any) that recipes are tried on."""
 
     document: Document
@@ -61,7 +61,7 @@ class DrawnTile(Struct, frozen=True, eq=False):
     proposed: dict[str, Setting]
 
 
-def _made(on: Tried, name: str) -> DrawnTile | KavletError:
+def _made(on: RecipeTrial, name: str) -> DrawnTile | KavletError:
     """A recipe's chart on a tile, or why there is none."""
     try:
         document, chart = on.document, on.chart
@@ -69,7 +69,7 @@ def _made(on: Tried, name: str) -> DrawnTile | KavletError:
             document = chart_edits.try_recipe(document, chart, name)
         else:
             document, chart = edits.add_chart(document, on.table, name)
-            document = data_direction.across(document, chart) if on.across else document
+            document = data_direction.read_across(document, chart) if on.across else document
         before = document.chart(chart).settings
         document = edits.change_chart(document, chart, settings={**before, **on.typed})
         document = with_proposals(document, chart)
@@ -234,9 +234,9 @@ class RecipeWall(QFrame):
         """The chart in view where it reads the table in view; empty where choosing a recipe makes a new one."""
         return self._store.chart.id if self._store.chart_is_of_table else ""
 
-    def _tried(self) -> Tried:
+    def _tried(self) -> RecipeTrial:
         """What recipes are tried on: the table in view, as the chart in view where that reads it."""
-        return Tried(self._store.document, self._store.there.id, self._mine, self.across)
+        return RecipeTrial(self._store.document, self._store.there.id, self._mine, self.across)
 
     def _read(self, across: bool) -> None:
         """Draw all tiles of figures that run the other way."""

@@ -12,7 +12,7 @@ from kavlet.core.document.history import Step
 from kavlet.core.files.file_stamp import FileStamp
 from kavlet.core.files.journal import Draft, Journal
 from kavlet.core.messages import say
-from kavlet.desktop.draft_edits import Rehearsed
+from kavlet.desktop.draft_edits import DraftEdit
 from kavlet.desktop.store import Store
 
 PAUSE = 0.4  # seconds that edits are gathered before they are written together
@@ -20,7 +20,7 @@ PAUSE = 0.4  # seconds that edits are gathered before they are written together
 TYPED = 400  # milliseconds after which what is being typed is looked at; typing on does not put it off
 
 
-class _Seen(Struct, frozen=True, eq=False):
+class _Snapshot(Struct, frozen=True, eq=False):
     """All there was to keep at one moment. `draft` is the edit that would take what is being typed, `typed` its
     text."""
 
@@ -30,25 +30,25 @@ class _Seen(Struct, frozen=True, eq=False):
     path: Path | None
     name: str
     stamp: FileStamp | None
-    draft: Rehearsed | None
+    draft: DraftEdit | None
     typed: str
 
 
-class Keeper(QObject):
+class JournalWriter(QObject):
     """Follows a store. `failed` tells, once, why edits can't be kept, such as a full disk. `also` gives an edit that is
     not made yet, such as figures changed while presenting."""
 
     failed = Signal(str)
 
     def __init__(
-        self, store: Store, parent: QObject | None = None, also: Callable[[], Rehearsed | None] = lambda: None
+        self, store: Store, parent: QObject | None = None, also: Callable[[], DraftEdit | None] = lambda: None
     ) -> None:
         super().__init__(parent)
         self._store, self._also = store, also
         self._journal: Journal | None = None
         self._first: object = None
-        self._seen: _Seen | None = None
-        self._written: _Seen | None = None
+        self._seen: _Snapshot | None = None
+        self._written: _Snapshot | None = None
         self._ended = False
         self._told = False
         self._changed = threading.Condition()
@@ -79,7 +79,9 @@ class Keeper(QObject):
             if not history.changed and self._journal is None and draft is None and not typed:
                 return
             stamp = store.on_disk.stamp
-            self._seen = _Seen(history.steps, history.place, history.held, store.path, store.name, stamp, draft, typed)
+            self._seen = _Snapshot(
+                history.steps, history.place, history.held, store.path, store.name, stamp, draft, typed
+            )
             if self._thread is None:
                 self._thread = threading.Thread(target=self._run, name="kavlet-journal", daemon=True)
                 self._thread.start()
@@ -137,7 +139,7 @@ class Keeper(QObject):
             self._journal = None
 
 
-def _drafted(seen: _Seen) -> Draft | None:
+def _drafted(seen: _Snapshot) -> Draft | None:
     """What is being typed, with the document after it; None where nothing is."""
     if seen.draft is None:
         return Draft("", seen.typed, None) if seen.typed else None

@@ -6,18 +6,18 @@ from PySide6.QtWidgets import QWidget
 from kavlet.core.document.document import Document
 from kavlet.core.files import journal
 from kavlet.core.files import kavlet as kavlet_file
-from kavlet.core.files.journal import Kept
+from kavlet.core.files.journal import JournalContent
 from kavlet.core.messages import say, words
 from kavlet.core.values.errors import KavletError
-from kavlet.desktop.recovery.version_list import LookingBack, told
+from kavlet.desktop.recovery.version_list import VersionListDialog, told
 
 
-class RecoverySheet(LookingBack):
+class RecoveryDialog(VersionListDialog):
     """`chosen` hands on what the author takes up again. Nothing is overwritten; *Later* keeps it for the next start."""
 
     chosen = Signal(object)
 
-    def __init__(self, kept: list[Kept], parent: QWidget | None = None) -> None:
+    def __init__(self, kept: list[JournalContent], parent: QWidget | None = None) -> None:
         note = words("Kavlet ended before these were saved. Taking one up changes no file until you save it.")
         super().__init__(words("Kept from before"), note, words("Kept documents"), parent)
         self.kept = list(kept)
@@ -45,7 +45,7 @@ class RecoverySheet(LookingBack):
         return said
 
     @staticmethod
-    def _differs(one: Kept) -> str:
+    def _differs(one: JournalContent) -> str:
         if one.path is None:
             return words("It was never saved.")
         try:

@@ -23,10 +23,10 @@ from kavlet.desktop.stylesheet import UNIT
 from kavlet.desktop.thumbnails import thumb
 
 PICTURE = QSize(320, 200)
-MOST_SAID = 8
+MAX_SAID = 8
 
 
-class LookingBack(QDialog):
+class VersionListDialog(QDialog):
     """What is listed comes from `fill`; which document a row is, and what is said of it, say those that build on it."""
 
     def __init__(self, title: str, note: str, listed: str, parent: QWidget | None = None) -> None:
@@ -106,4 +106,4 @@ def told(heading: Message, same: Message, old: Document, new: Document) -> str:
     found = differences(old, new)
     if not found:
         return str(same)
-    return "\n".join((str(heading), *(f"·  {what}" for what in found[:MOST_SAID])))
+    return "\n".join((str(heading), *(f"·  {what}" for what in found[:MAX_SAID])))

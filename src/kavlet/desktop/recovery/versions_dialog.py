@@ -6,10 +6,10 @@ from PySide6.QtWidgets import QWidget
 from kavlet.core.document.document import Document
 from kavlet.core.files.versions import Version
 from kavlet.core.messages import say, words
-from kavlet.desktop.recovery.version_list import LookingBack, told
+from kavlet.desktop.recovery.version_list import VersionListDialog, told
 
 
-class VersionsSheet(LookingBack):
+class VersionsDialog(VersionListDialog):
     """`wanted` hands on the document of the version to go back to, which is an edit like any other."""
 
     wanted = Signal(object)

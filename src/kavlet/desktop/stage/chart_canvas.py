@@ -15,7 +15,7 @@ AIR = 20  # pixels around the sheet
 LARGEST = 1.75  # pixels per point; a chart is not blown up further to fill the window
 
 
-class SheetView(QWidget):
+class ChartCanvas(QWidget):
     """Knows the chart in view, as large as it fits; keeps the last good one while there is none."""
 
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
@@ -24,7 +24,7 @@ class SheetView(QWidget):
         self._picture = NO_PICTURE
         self.problem = ""
         self.zoom: float | None = None  # pixels per point; None fits the sheet into the view
-        self._sizing: sizing.Sizing | None = None
+        self._sizing: sizing.SizeDrag | None = None
 
     @property
     def picture(self) -> Picture:

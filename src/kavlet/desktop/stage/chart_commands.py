@@ -71,7 +71,9 @@ class ChartCommands(QObject):
         """Have the chart's figures run across a row, or down the columns; its table comes into view."""
 
         def turned(document: Document, chart: ChartEntry) -> Document:
-            return data_direction.across(document, chart.id) if on else data_direction.down(document, chart.id)
+            return (
+                data_direction.read_across(document, chart.id) if on else data_direction.read_down(document, chart.id)
+            )
 
         self._store.select()
         self._store.edit_chart(say("read across a row") if on else say("read down the columns"), turned)

@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QComboBox, QSizePolicy, QWidget
 
 from kavlet.core.messages import words
 from kavlet.desktop.store import Store
-from kavlet.desktop.thumbnails import OneByOne, thumb
+from kavlet.desktop.thumbnails import ThumbnailQueue, thumb
 
 MANY = 4  # charts, from which on names alone are not enough
 PICTURE = QSize(92, 58)
@@ -24,7 +24,7 @@ class ChartPicker(QComboBox):
         self.setMinimumContentsLength(8)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
         self.activated.connect(lambda i: store.show_chart(str(self.itemData(i))))
-        self._pictures = OneByOne(store, self._draw_next, self)
+        self._pictures = ThumbnailQueue(store, self._draw_next, self)
 
     def refresh(self) -> None:
         """List the charts there are now."""

@@ -4,17 +4,17 @@ from kavlet.core.interaction.parts import Part, boxes
 from kavlet.core.messages import named, say, words
 from kavlet.core.values.geometry import Rect
 from kavlet.desktop.stage import text_editing
-from kavlet.desktop.stage.chart_canvas import SheetView
+from kavlet.desktop.stage.chart_canvas import ChartCanvas
 from kavlet.desktop.store import Store
 
 AIR = 20  # pixels that a title's field keeps from the sheet's right side
 WIDE, SLIM = 280.0, 220.0  # pixels: how wide a title's field is at least, and that of all others
 
 
-class InPlace:
+class InPlaceEditor:
     """One field at a time; `editor` is the one that was opened last."""
 
-    def __init__(self, store: Store, view: SheetView) -> None:
+    def __init__(self, store: Store, view: ChartCanvas) -> None:
         self._store, self._view = store, view
         self.editor: text_editing.TextEdit | None = None
 
@@ -43,7 +43,7 @@ class InPlace:
         editor.setFocus()
 
     def _take(self, part: Part, text: str, to_all: bool = False) -> None:
-        where = text_editing.Typing(part, self._store.spec, self._store.values, to_all)
+        where = text_editing.TypedText(part, self._store.spec, self._store.values, to_all)
         one = say("labels") if to_all else say("label")
         others = {"label": one, "name": say("name"), "entry": say("name of the layer"), "axis": say("axis title")}
         self._store.edit_chart(

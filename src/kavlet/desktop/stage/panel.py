@@ -23,9 +23,9 @@ from kavlet.core.messages import named, say, words
 from kavlet.core.pipeline.stages import NO_PICTURE
 from kavlet.core.recipes.recipe import QUESTIONS
 from kavlet.core.values.sizes import CHARTS
-from kavlet.desktop.debounce import Rest
+from kavlet.desktop.debounce import Debounce
 from kavlet.desktop.elided_label import ElidedLabel
-from kavlet.desktop.proof.background_proof import ProofDesk
+from kavlet.desktop.proof.background_proof import BackgroundProof
 from kavlet.desktop.proof.eye_button import EyeButton
 from kavlet.desktop.stage.chart_picker import ChartPicker
 from kavlet.desktop.stage.layer_commands import LayerCommands
@@ -56,7 +56,7 @@ class StagePanel(QFrame):
         self.turn_rail, self.tilt_rail = Rail(store, "turn", self), Rail(store, "tilt", self)
         ink_label = self._make_controls()
         self.proof = ProofLine(self)
-        self._rest = Rest(store, self._at_rest, self)
+        self._rest = Debounce(store, self._at_rest, self)
         head = self._head(ink_label)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(3 * UNIT, 3 * UNIT, 3 * UNIT, 2 * UNIT)
@@ -139,7 +139,7 @@ class StagePanel(QFrame):
         strip.add_wanted.connect(lambda place: store.guard(lambda: layers.add_menu(place)))
         strip.menu_wanted.connect(lambda key, place: store.guard(lambda: layers.menu(key, place)))
 
-    def follow_proof(self, desk: ProofDesk) -> None:
+    def follow_proof(self, desk: BackgroundProof) -> None:
         """Say what is found of the chart in view."""
 
         def show() -> None:

@@ -13,7 +13,7 @@ from kavlet.desktop.stylesheet import colours, qcolor
 SIDE, REACH = 7.0, 8.0  # pixels: a handle's side, and how near the mouse must come
 
 
-class Sizing(Struct):
+class SizeDrag(Struct):
     """A drag of a handle: which sides it moves, the size it began with, and the pixels of a point then.
 
     The sheet stays in the middle of the Stage, so that a side follows the mouse when the size grows by twice the way.
@@ -47,15 +47,15 @@ def handles(sheet: QRectF) -> list[tuple[bool, bool, QPointF]]:
     ]
 
 
-def grasped(sheet: QRectF, at: QPointF, start: Size) -> Sizing | None:
+def grasped(sheet: QRectF, at: QPointF, start: Size) -> SizeDrag | None:
     """What a press at a place begins; None beside the handles."""
     for wide, high, place in handles(sheet):
         if (at - place).manhattanLength() <= REACH:
-            return Sizing(wide, high, start, sheet.width() / start.width)
+            return SizeDrag(wide, high, start, sheet.width() / start.width)
     return None
 
 
-def cursor(sizing: Sizing) -> Qt.CursorShape:
+def cursor(sizing: SizeDrag) -> Qt.CursorShape:
     """The mouse over a handle."""
     if sizing.wide and sizing.high:
         return Qt.CursorShape.SizeFDiagCursor

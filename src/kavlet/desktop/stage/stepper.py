@@ -99,7 +99,7 @@ class Stepper(QWidget):
         steps = period_steps.steps_of(document, chart)
         if chart.reading is not None:
             row = round(step) - 1
-            return document if row == chart.reading.row else data_direction.read(document, chart.id, row)
+            return document if row == chart.reading.row else data_direction.read_row(document, chart.id, row)
         return look_edits.set_setting(document, chart.id, steps.parameter, step) if steps is not None else document
 
     def _name(self) -> Message:

@@ -161,7 +161,7 @@ def _called(part: Part) -> str:
     return of_layer(part.key, "name") if part.kind == "entry" else below(part.path, "title")
 
 
-class Typing(Struct, frozen=True):
+class TypedText(Struct, frozen=True):
     """Where a text is typed, in what a chart is now. A label's is its own, or, `to_all`, that of its whole layer."""
 
     part: Part
@@ -170,7 +170,7 @@ class Typing(Struct, frozen=True):
     to_all: bool = False
 
 
-def with_text(document: Document, chart: ChartEntry, where: Typing, text: str) -> Document:
+def with_text(document: Document, chart: ChartEntry, where: TypedText, text: str) -> Document:
     """The document with the text taken; the same one when nothing changed. Raises KavletError where it gives none."""
     part, values = where.part, where.values
     if part.kind == "label":

@@ -24,19 +24,19 @@ from kavlet.core.pipeline.stages import NO_PICTURE
 from kavlet.core.recipes.recipe import helper_title
 from kavlet.core.scene.readers import as_read_by
 from kavlet.desktop.stage import hit_testing, sizing
-from kavlet.desktop.stage.chart_canvas import SheetView
-from kavlet.desktop.stage.in_place_editor import InPlace
+from kavlet.desktop.stage.chart_canvas import ChartCanvas
+from kavlet.desktop.stage.in_place_editor import InPlaceEditor
 from kavlet.desktop.stage.overlays import paint_chosen, paint_lit, paint_problem
 from kavlet.desktop.stage.xray import paint_xray
 from kavlet.desktop.store import Store
 from kavlet.desktop.stylesheet import colours, qcolor
 from kavlet.paint.painter import paint
 
-LEAST_DRAG = 3.0  # pixels the mouse must go before a press becomes a drag
+MIN_DRAG = 3.0  # pixels the mouse must go before a press becomes a drag
 NUDGE, LEAP = 1.0, 10.0  # points an arrow key moves a label, and with Shift
 
 
-class StageView(SheetView):
+class StageView(ChartCanvas):
     """Draws the chart in view as large as it fits; keeps the last good one, faded, while there is none.
 
     `picked` tells the row of a mark that was clicked, counted from the first row of figures; `menu_wanted` the part
@@ -54,7 +54,7 @@ class StageView(SheetView):
         self._press: tuple[QPointF, Part | None] | None = None
         self._drag: Drag | None = None
         self.dragging = False
-        self.in_place = InPlace(store, self)
+        self.in_place = InPlaceEditor(store, self)
         self.setMouseTracking(True)
         self.setAcceptDrops(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -94,7 +94,7 @@ class StageView(SheetView):
             return
         if self._press is not None and self._drag is not None:
             way = at - self._press[0]
-            self.dragging = self.dragging or way.manhattanLength() >= LEAST_DRAG
+            self.dragging = self.dragging or way.manhattanLength() >= MIN_DRAG
             if self.dragging:
                 self._show_drag(at)
             return
@@ -108,7 +108,7 @@ class StageView(SheetView):
         plain = Qt.CursorShape.PointingHandCursor if can else Qt.CursorShape.ArrowCursor
         self.setCursor(sizing.cursor(handle) if handle is not None else plain)
 
-    def _handle_at(self, at: QPointF) -> sizing.Sizing | None:
+    def _handle_at(self, at: QPointF) -> sizing.SizeDrag | None:
         """The handle of the sheet at a place; it has some while nothing of the chart is chosen."""
         if self.problem or not self._store.has_chart or self._store.selection or self._picture is NO_PICTURE:
             return None

@@ -6,7 +6,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QHBoxLayout, QSlider, QVBoxLayout, QWidget
 
-from kavlet.core.charts.solid import MOST_ANGLE
+from kavlet.core.charts.solid import MAX_ANGLE
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.looks import look_edits
 from kavlet.core.document.tables import input_parsing
@@ -23,7 +23,7 @@ TICK = 15  # degrees from tick to tick
 ROOM = 9  # pixels at the ends of a rail, so that its grip has room
 
 
-class Groove(QSlider):
+class RailTrack(QSlider):
     """The rail itself: a line with a tick each 15 degrees and a grip. Clicking it puts the grip there."""
 
     reset = Signal()
@@ -31,7 +31,7 @@ class Groove(QSlider):
 
     def __init__(self, orientation: Qt.Orientation, parent: QWidget | None = None) -> None:
         super().__init__(orientation, parent)
-        most = round(MOST_ANGLE * FINE)
+        most = round(MAX_ANGLE * FINE)
         self.setRange(-most, most)
         self.setSingleStep(STEP * FINE)
         self.setPageStep(LEAP * FINE)
@@ -102,7 +102,7 @@ class Groove(QSlider):
         painter.setPen(QPen(qcolor(c.line), 1.5))
         painter.drawLine(QPointF(ROOM, middle), QPointF(self.place(self.maximum()), middle))
         painter.setPen(QPen(qcolor(c.quiet), 1))
-        for angle in range(-round(MOST_ANGLE), round(MOST_ANGLE) + 1, TICK):
+        for angle in range(-round(MAX_ANGLE), round(MAX_ANGLE) + 1, TICK):
             reach = 5.0 if angle == 0 else 3.0 if angle % 45 == 0 else 1.5
             at = self.place(angle * FINE)
             painter.drawLine(QPointF(at, middle - reach), QPointF(at, middle + reach))
@@ -127,7 +127,7 @@ class Rail(QWidget):
         super().__init__(parent)
         self._store, self._axis = store, axis
         level = axis == "turn"
-        self.groove = Groove(Qt.Orientation.Horizontal if level else Qt.Orientation.Vertical)
+        self.groove = RailTrack(Qt.Orientation.Horizontal if level else Qt.Orientation.Vertical)
         name = words("Turn") if level else words("Tilt")
         self.groove.setAccessibleName(name)
         hint = words("{angle}: drag, arrow keys or type; double-click goes back to the front", angle=name)
@@ -174,7 +174,7 @@ class Rail(QWidget):
 
     def take(self, angle: float) -> None:
         """Turn the chart, as one edit."""
-        looks = {f"solid.{self._axis}": round(min(MOST_ANGLE, max(-MOST_ANGLE, angle)), 1)}
+        looks = {f"solid.{self._axis}": round(min(MAX_ANGLE, max(-MAX_ANGLE, angle)), 1)}
         self._store.edit_chart(self._name, lambda document, chart: look_edits.set_looks(document, chart.id, looks))
 
     @property

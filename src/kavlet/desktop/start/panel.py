@@ -22,7 +22,7 @@ from kavlet.desktop.start.cards import PICTURE, THUMBNAIL, Drawing, QuestionCard
 from kavlet.desktop.stylesheet import UNIT
 from kavlet.desktop.worker import Worker
 
-MOST_RECENT = 5
+MAX_RECENT = 5
 LEFT = 264  # pixels, of the column with the ways to figures
 
 
@@ -143,7 +143,7 @@ class StartPanel(QFrame):
             self._grid.addWidget(card, i // columns, i % columns, Qt.AlignmentFlag.AlignTop)
 
     def _show_recent(self) -> None:
-        paths = recent_files.recent()[:MOST_RECENT]
+        paths = recent_files.recent()[:MAX_RECENT]
         self._recent_head.setVisible(bool(paths))
         if [card.path for card in self.recent] == paths:
             return

@@ -4,7 +4,7 @@ import pytest
 
 from kavlet.core.document import edits
 from kavlet.core.document.charts import chart_edits, data_direction
-from kavlet.core.document.charts.chart_order import Order, ordered
+from kavlet.core.document.charts.chart_order import ChartRequest, chart_document
 from kavlet.core.document.document import Document
 from kavlet.core.document.looks import look_edits
 from kavlet.core.document.tables import row_order, table_edits
@@ -12,7 +12,7 @@ from kavlet.core.document.tables.table_advice import suggestions
 from kavlet.core.files import kavlet
 from kavlet.core.pipeline.stages import Picture, picture
 from kavlet.core.recipes.registry import RECIPES
-from kavlet.core.spreadsheet.cells import Cell, Formula, Written
+from kavlet.core.spreadsheet.cells import Cell, FormattedNumber, Formula
 from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import NumberText
@@ -28,7 +28,7 @@ ROWS: list[list[Cell]] = [
 def months(recipe: str = "funnel", row: int = -1) -> Document:
     made, _ = edits.add_table(Document(), "Guided walks", ROWS)
     made, chart = edits.add_chart(made, "t1", recipe)
-    return data_direction.across(made, chart, row)
+    return data_direction.read_across(made, chart, row)
 
 
 def shown(made: Document, chart: str = "k1") -> Picture:
@@ -71,7 +71,7 @@ def test_recipes_know_nothing_of_it(recipe: str) -> None:
 
 
 def test_another_row_is_read_and_an_empty_cell_is_no_value() -> None:
-    made = data_direction.read(months(), "k1", 1)
+    made = data_direction.read_row(months(), "k1", 1)
     read = figures(made)
     assert (read["Enquiries"], read["Tours"]) == (480.0, 210.0)
     assert read["Signed"] != read["Signed"]  # not a number: no value, not zero
@@ -85,16 +85,16 @@ def test_going_back_gives_the_very_document() -> None:
     made = look_edits.set_looks(
         made, chart, {"layers.series 1.rows.2.fill": "#aa0000", "layers.series 1.fill": "#0000aa"}
     )
-    across = data_direction.across(made, chart, 0)
+    across = data_direction.read_across(made, chart, 0)
     assert "layers.series 1.rows.2.fill" not in across.charts[0].dress.overrides  # row 2 was June, not Signed
-    assert data_direction.down(across, chart) == made
+    assert data_direction.read_down(across, chart) == made
 
 
 def test_cells_in_settings_and_texts_still_mean_the_table_that_is_read() -> None:
     made, _ = edits.add_table(Document(), "Guided walks", ROWS)
     made, chart = edits.add_chart(made, "t1", "highlight-bars")
     made = edits.change_chart(made, chart, title="=A4", settings={"rule": "above", "than": "=B4"})
-    across = data_direction.across(made, chart, 0)
+    across = data_direction.read_across(made, chart, 0)
     assert shown(across).build.chart.title.text == "June"
     assert across.charts[0].settings["than"] == "='Guided walks'!B4"
 
@@ -147,7 +147,7 @@ def test_the_row_is_followed_and_so_are_columns() -> None:
     assert figures(moved) == {"Enquiries": 520.0, "Tours": 180.0, "Signed": 61.0}
     renamed = table_edits.rename(made, "t1", "Walks")
     assert figures(renamed)["Tours"] == 180.0
-    last = data_direction.read(made, "k1", -1)
+    last = data_direction.read_row(made, "k1", -1)
     assert shown(edits.delete_rows(last, "t1", 3)).build.chart.subtitle.text == "May"
 
 
@@ -155,7 +155,7 @@ def test_a_helper_table_comes_and_goes_with_its_chart() -> None:
     made = months()
     twice, copy = chart_edits.copy_chart(made, "k1")
     assert [one.name for one in twice.tables] == ["Guided walks", "Guided walks, across", "Guided walks, across 2"]
-    twice = data_direction.read(twice, copy, 0)
+    twice = data_direction.read_row(twice, copy, 0)
     assert (figures(twice)["Tours"], figures(twice, copy)["Tours"]) == (260.0, 180.0)
     assert [one.id for one in chart_edits.delete_chart(twice, "k1").tables] == ["t1", "t3"]
     assert table_edits.delete(twice, "t1") == Document()
@@ -180,25 +180,27 @@ def test_what_can_t_be_read_across_is_said() -> None:
     made, _ = edits.add_table(Document(), "t", [["a", "b"], ["x", 1.0]])
     made, chart = edits.add_chart(made, "t1", "bars")
     with pytest.raises(KavletError, match="two columns"):
-        data_direction.across(made, chart)
+        data_direction.read_across(made, chart)
     with pytest.raises(KavletError, match="run down"):
-        data_direction.read(made, chart, 0)
+        data_direction.read_row(made, chart, 0)
     for wish in ("July", "0", "4"):
         with pytest.raises(KavletError, match="no row"):
-            ordered(Order(recipe="funnel", rows=ROWS, across=wish))
+            chart_document(ChartRequest(recipe="funnel", rows=ROWS, across=wish))
     with pytest.raises(KavletError, match="names are those"):
-        ordered(Order(recipe="funnel", rows=ROWS, across="May", roles={"name": ("month",)}))
+        chart_document(ChartRequest(recipe="funnel", rows=ROWS, across="May", roles={"name": ("month",)}))
 
 
 def test_an_order_names_the_row_and_what_is_read() -> None:
-    made, chart = ordered(Order(recipe="pie", rows=ROWS, across="june", roles={"value": ("Tours", "Signed")}))
+    made, chart = chart_document(
+        ChartRequest(recipe="pie", rows=ROWS, across="june", roles={"value": ("Tours", "Signed")})
+    )
     assert figures(made, chart) == {"Tours": 260.0, "Signed": 91.0}
-    assert figures(*ordered(Order(recipe="pie", rows=ROWS, across="2")))["Enquiries"] == 480.0
+    assert figures(*chart_document(ChartRequest(recipe="pie", rows=ROWS, across="2")))["Enquiries"] == 480.0
 
 
 def test_rows_are_called_as_they_are_written() -> None:
     percent = NumberText(style="percent")
-    made, _ = edits.add_table(Document(), "t", [["a", "b"], [Written(0.25, percent), 1.0], [None, 2.0]])
+    made, _ = edits.add_table(Document(), "t", [["a", "b"], [FormattedNumber(0.25, percent), 1.0], [None, 2.0]])
     assert data_direction.row_names(made, "t1") == ["row 1", "row 2"]
     made, _ = edits.add_table(Document(), "t", [["year", "b"], ["x", 1.0], [None, 2.0]])
     assert data_direction.row_names(made, "t1") == ["x", "row 2"]

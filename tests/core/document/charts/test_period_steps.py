@@ -9,7 +9,7 @@ from kavlet.core.document.interpolation import between
 from kavlet.core.document.pages import page_edits
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pipeline.picture_cache import Pictures
-from kavlet.core.spreadsheet.cells import Written
+from kavlet.core.spreadsheet.cells import FormattedNumber
 from kavlet.core.values.number_text import NumberText
 
 ROWS = [["Gate", "Guests", "Year"], ["North", 1.0, "2023"], ["North", 3.0, "2024"], ["North", 9.0, "2025"]]
@@ -78,10 +78,10 @@ def test_on_the_way_between_two_periods() -> None:
 def test_numbers_on_their_way_are_written_as_they_end() -> None:
     document, _ = made()
     percent = NumberText("percent", 0, 0)
-    old = edits.set_cells(document, "t1", {(1, 1): Written(0.2, percent)})
-    new = edits.set_cells(document, "t1", {(1, 1): Written(0.6, percent)})
+    old = edits.set_cells(document, "t1", {(1, 1): FormattedNumber(0.2, percent)})
+    new = edits.set_cells(document, "t1", {(1, 1): FormattedNumber(0.6, percent)})
     half = between(old, new, 0.5).tables[0].columns[1].cells[1]
-    assert isinstance(half, Written)
+    assert isinstance(half, FormattedNumber)
     assert (half.value, half.number) == (pytest.approx(0.4), percent)
 
 

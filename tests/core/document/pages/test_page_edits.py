@@ -158,7 +158,7 @@ def test_groups_are_named_apart_and_copied_as_groups() -> None:
 
 
 def test_300_items_and_no_more() -> None:
-    document, page, items = with_shapes(page_edits.MOST_ITEMS)
+    document, page, items = with_shapes(page_edits.MAX_ITEMS)
     with pytest.raises(KavletError, match="300"):
         page_edits.put(document, page, DrawnShape(""))
     with pytest.raises(KavletError, match="300"):
@@ -203,7 +203,7 @@ def test_figures_on_pages_follow_rows_that_move() -> None:
 
 def test_a_page_of_all_rows_has_one_scale() -> None:
     document, page = page_edits.page_of_all_rows(
-        made(), "k2", page_edits.Repeated({1: "North", 2: "South", 3: "East"}, (0.0, 50.0))
+        made(), "k2", page_edits.Repetition({1: "North", 2: "South", 3: "East"}, (0.0, 50.0))
     )
     frames = [item for item in document.page(page).items if isinstance(item, ChartFrame)]
     assert [(one.row, one.caption, one.low, one.high) for one in frames] == [
@@ -215,7 +215,9 @@ def test_a_page_of_all_rows_has_one_scale() -> None:
 
 
 def test_one_page_per_row() -> None:
-    document, first = page_edits.page_per_row(made(), "k2", page_edits.Repeated({1: "North", 2: "South"}, (0.0, 50.0)))
+    document, first = page_edits.page_per_row(
+        made(), "k2", page_edits.Repetition({1: "North", 2: "South"}, (0.0, 50.0))
+    )
     assert [page.name.split(", ")[1] for page in document.pages] == ["North", "South"]
     assert document.pages[0].id == first
     assert document.pages[1].footer == "{name}\t{page} / {pages}"
@@ -253,7 +255,7 @@ def test_edits_leave_the_old_document_alone() -> None:
 
 @pytest.mark.parametrize(("rows", "pages"), [(1, [1]), (12, [12]), (13, [7, 6]), (41, [11, 11, 11, 8])])
 def test_many_rows_go_on_several_pages_of_alike_frames(rows: int, pages: list[int]) -> None:
-    over = page_edits.Repeated({i: f"Row {i}" for i in range(1, rows + 1)})
+    over = page_edits.Repetition({i: f"Row {i}" for i in range(1, rows + 1)})
     document, first = page_edits.page_of_all_rows(made(), "k2", over)
     held = [[item for item in page.items if isinstance(item, ChartFrame)] for page in document.pages]
     assert [len(frames) for frames in held] == pages
@@ -265,7 +267,7 @@ def test_many_rows_go_on_several_pages_of_alike_frames(rows: int, pages: list[in
 
 def test_a_legend_is_set_once_below_the_heading() -> None:
     document, page = page_edits.page_of_all_rows(
-        made(), "k2", page_edits.Repeated({1: "North", 2: "South"}, None, legend=True)
+        made(), "k2", page_edits.Repetition({1: "North", 2: "South"}, None, legend=True)
     )
     legends = [item for item in document.page(page).items if isinstance(item, SharedLegend)]
     assert [one.charts for one in legends] == [("k2",)]

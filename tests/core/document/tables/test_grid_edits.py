@@ -8,7 +8,7 @@ from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.document.tables import cell_edits, row_order, source_updates, table_edits
 from kavlet.core.document.tables.filled_runs import runs
-from kavlet.core.spreadsheet.cells import Cell, Formula, Value, Written
+from kavlet.core.spreadsheet.cells import Cell, FormattedNumber, Formula, Value
 from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.spreadsheet.table import Source
 from kavlet.core.values.errors import KavletError
@@ -45,8 +45,8 @@ def test_series_go_on_in_both_directions() -> None:
     assert held(document, 0)[1:] == [9.8, 9.9, 10.0, 10.1, 10.2, 10.3]
     one = cell_edits.fill(of(["a"], [7.0], [None]), "t1", (0, 1, 0, 1), (0, 1, 0, 3))
     assert held(one, 0)[1:] == [7.0, 7.0, 7.0]
-    days = cell_edits.fill(of(["a"], [Written(46082.0, DATE)]), "t1", (0, 1, 0, 1), (0, 1, 0, 3))
-    assert held(days, 0)[3] == Written(46084.0, DATE)
+    days = cell_edits.fill(of(["a"], [FormattedNumber(46082.0, DATE)]), "t1", (0, 1, 0, 1), (0, 1, 0, 3))
+    assert held(days, 0)[3] == FormattedNumber(46084.0, DATE)
     words = cell_edits.fill(of(["a"], ["x"], ["y"]), "t1", (0, 1, 0, 2), (0, 1, 0, 4))
     assert held(words, 0)[3:] == ["x", "y"]
 
@@ -71,7 +71,9 @@ def test_number_text_for_columns_and_cells() -> None:
     assert held(column, 0)[1] == 0.5
     cell = cell_edits.set_number_text(document, "t1", (1, 2, 1, 2), PERCENT)
     assert held(cell, 1)[2] == Formula("=A2", number=PERCENT)
-    assert held(cell_edits.set_number_text(document, "t1", (0, 1, 0, 1), PERCENT), 0)[1] == Written(0.5, PERCENT)
+    assert held(cell_edits.set_number_text(document, "t1", (0, 1, 0, 1), PERCENT), 0)[1] == FormattedNumber(
+        0.5, PERCENT
+    )
 
 
 def test_rows_move_with_every_reference() -> None:
@@ -217,7 +219,7 @@ def test_a_range_goes_along_only_when_all_of_it_moves(formula: str, after: str) 
 
 def test_a_table_grows_to_its_limit_and_no_further() -> None:
     document = of(["a"], [1.0])
-    most = edits.MOST_ROWS
+    most = edits.MAX_ROWS
     full = edits.insert_rows(document, "t1", 2, most - 2)
     assert full.table("t1").height == most
     with pytest.raises(KavletError, match=f"at most {most:,} rows"):

@@ -21,7 +21,7 @@ FILE: Rows = [["post", "x"], ["Wages", 60.0], ["Rent", 30.0], ["Power", 10.0]]
 def followed(*own: Cell) -> Document:
     """A pie of a file's table, and beside it a column of the author's own."""
     made, table = edits.add_table(Document(), "Costs", FILE)
-    made = source_updates.following(made, table, Source("costs.csv"), FILE)
+    made = source_updates.linked_table(made, table, Source("costs.csv"), FILE)
     made, _ = edits.add_chart(made, table, "pie")
     if own:
         made = edits.insert_columns(made, table, 2)
@@ -31,7 +31,7 @@ def followed(*own: Cell) -> Document:
 
 def taken(document: Document, coming: Rows, keep_mine: bool = False) -> Document:
     made = source_updates.update(document, "t1", coming, keep_mine).document
-    return source_updates.following(made, "t1", Source("costs.csv"), coming)
+    return source_updates.linked_table(made, "t1", Source("costs.csv"), coming)
 
 
 def said(document: Document, coming: Rows, keep_mine: bool = False) -> list[str]:
@@ -116,7 +116,7 @@ def test_rows_whose_names_repeat_are_told_by_place_and_that_is_said() -> None:
 
 def test_rows_of_the_author_stay_where_rows_are_told_by_place_too() -> None:
     made, table = edits.add_table(Document(), "Costs", [["post", "x"], ["a", 1.0], ["a", 2.0]])
-    made = source_updates.following(made, table, Source("costs.csv"), [["post", "x"], ["a", 1.0], ["a", 2.0]])
+    made = source_updates.linked_table(made, table, Source("costs.csv"), [["post", "x"], ["a", 1.0], ["a", 2.0]])
     made = edits.insert_rows(made, table, 3)
     made = edits.set_cells(made, table, {(0, 3): "Mine", (1, 3): 9.0})
     after = taken(made, [["post", "x"], ["a", 5.0], ["a", 6.0]])

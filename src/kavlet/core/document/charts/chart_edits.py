@@ -7,7 +7,15 @@ import msgspec
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.looks import parse
 from kavlet.core.document.charts.recipe_lookup import find_recipe, recipes_of
-from kavlet.core.document.document import ChartEntry, Document, Past, fresh_id, fresh_name, with_chart, with_table
+from kavlet.core.document.document import (
+    ChartEntry,
+    Document,
+    EarlierSettings,
+    fresh_id,
+    fresh_name,
+    with_chart,
+    with_table,
+)
 from kavlet.core.document.looks import look_edits
 from kavlet.core.document.pages.page_edits import showing_otherwise, without_frames
 from kavlet.core.document.tables.columns import kinds
@@ -36,7 +44,7 @@ def try_recipe(document: Document, chart_id: str, recipe: str) -> Document:
     before = recipes_of(document).get(chart.recipe)
     table = settled(document, chart.table)
     own = {column.id for column in table.columns if column.helper is None or column.helper.chart != chart_id}
-    back = chart.past.get(recipe, Past())
+    back = chart.past.get(recipe, EarlierSettings())
     guessed = guess_roles(table, before) if before is not None else {}
     chosen = {role: held for role, held in chart.roles.items() if guessed.get(role) != held}
     kept: dict[str, tuple[str, ...]] = {}
@@ -53,7 +61,7 @@ def try_recipe(document: Document, chart_id: str, recipe: str) -> Document:
     settings = _meaningful(chart.settings, before, made_by) | _meaningful(back.settings, None, made_by)
     past = {name: held for name, held in chart.past.items() if name != recipe}
     if chart.recipe:
-        past[chart.recipe] = Past(chart.roles, chart.settings)
+        past[chart.recipe] = EarlierSettings(chart.roles, chart.settings)
     changes: dict[str, Any] = {
         "recipe": recipe,
         "roles": roles,

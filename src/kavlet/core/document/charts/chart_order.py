@@ -21,7 +21,7 @@ from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Size
 
 
-class Order(Struct, frozen=True, kw_only=True):
+class ChartRequest(Struct, frozen=True, kw_only=True):
     """What is wished for: a recipe on rows of cells, the first of them the header.
 
     `roles` names the columns of each role, by name or by letters; roles that are not named are guessed. `looks` are
@@ -46,7 +46,7 @@ class Order(Struct, frozen=True, kw_only=True):
     source: str = ""
 
 
-def ordered(order: Order) -> tuple[Document, str]:
+def chart_document(order: ChartRequest) -> tuple[Document, str]:
     """A document with the chart, and the chart's id. Raises KavletError where the order can't be carried out."""
     document, table_id = edits.add_table(Document(), order.name, order.rows)
     table = document.table(table_id)
@@ -70,7 +70,7 @@ def ordered(order: Order) -> tuple[Document, str]:
     return chart_edits.repeated(document, chart_id, True) if order.repeat else document, chart_id
 
 
-def _symbols(document: Document, chart_id: str, order: Order) -> dict[str, Setting]:
+def _symbols(document: Document, chart_id: str, order: ChartRequest) -> dict[str, Setting]:
     """The symbols that words of the table name, or none, where the order names none: a recipe's own is an example."""
     entry, recipe = document.chart(chart_id), find_recipe(document, order.recipe)
     symbols = {one.name for one in recipe.parameters if one.type == "symbol"}
@@ -78,14 +78,18 @@ def _symbols(document: Document, chart_id: str, order: Order) -> dict[str, Setti
     return {name: value for name, value in found.items() if name in symbols and not entry.roles.get(name)}
 
 
-def _down(document: Document, table: str, order: Order, columns: dict[str, tuple[str, ...]]) -> tuple[Document, str]:
+def _down(
+    document: Document, table: str, order: ChartRequest, columns: dict[str, tuple[str, ...]]
+) -> tuple[Document, str]:
     for role in find_recipe(document, order.recipe).roles:
         if len(columns.get(role.name, ())) > 1 and not role.many:
             raise KavletError(say("The role {role} takes one column.", role=named(role.name)))
     return edits.add_chart(document, table, order.recipe, columns)
 
 
-def _across(document: Document, table: str, order: Order, columns: dict[str, tuple[str, ...]]) -> tuple[Document, str]:
+def _across(
+    document: Document, table: str, order: ChartRequest, columns: dict[str, tuple[str, ...]]
+) -> tuple[Document, str]:
     """The columns named for roles of numbers are those that are read."""
     naming = [role.name for role in find_recipe(document, order.recipe).roles if role.kind != "number"]
     for name in naming:
@@ -96,7 +100,7 @@ def _across(document: Document, table: str, order: Order, columns: dict[str, tup
             )
     read = tuple(one for held in columns.values() for one in held)
     document, chart_id = edits.add_chart(document, table, order.recipe)
-    return data_direction.across(
+    return data_direction.read_across(
         document, chart_id, data_direction.named_row(document, table, order.across), read
     ), chart_id
 

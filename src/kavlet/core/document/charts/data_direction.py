@@ -15,7 +15,7 @@ import msgspec
 
 from kavlet.core.charts.looks import parse
 from kavlet.core.document.charts.recipe_lookup import find_recipe
-from kavlet.core.document.document import Document, Past, Reading, with_chart
+from kavlet.core.document.document import DataDirection, Document, EarlierSettings, with_chart
 from kavlet.core.document.looks.look_updates import following_rows, without_read
 from kavlet.core.document.tables.columns import kinds
 from kavlet.core.document.tables.evaluated_table import settled
@@ -24,7 +24,7 @@ from kavlet.core.document.tables.helper_tables import names_column
 from kavlet.core.document.tables.reference_updates import changed_chart
 from kavlet.core.document.tables.role_guessing import guess_roles
 from kavlet.core.messages import say
-from kavlet.core.spreadsheet.cells import Cell, Formula, Written, text_of
+from kavlet.core.spreadsheet.cells import Cell, FormattedNumber, Formula, text_of
 from kavlet.core.spreadsheet.references import RangeReference, rewritten
 from kavlet.core.spreadsheet.table import HEADER, Table
 from kavlet.core.text.numbers import written
@@ -36,7 +36,7 @@ def figure_columns(table: Table) -> tuple[str, ...]:
     return tuple(column for column, kind in kinds(table).items() if kind == "figures")
 
 
-def across(document: Document, chart_id: str, row: int = -1, columns: tuple[str, ...] = ()) -> Document:
+def read_across(document: Document, chart_id: str, row: int = -1, columns: tuple[str, ...] = ()) -> Document:
     """The chart with its figures read across a row of its table (from 0; -1 is the last one).
 
     `columns` are the ones read, all that hold figures when none are named. Raises KavletError where there are not at
@@ -44,7 +44,7 @@ def across(document: Document, chart_id: str, row: int = -1, columns: tuple[str,
     """
     chart = document.chart(chart_id)
     if chart.reading is not None:
-        return read(document, chart_id, row=row, columns=columns or chart.reading.columns)
+        return read_row(document, chart_id, row=row, columns=columns or chart.reading.columns)
     recipe = find_recipe(document, chart.recipe) if chart.recipe else None
     if recipe is None:
         raise KavletError(say("Layers of your own read down the columns."), remedy=say("Choose a recipe first."))
@@ -58,7 +58,7 @@ def across(document: Document, chart_id: str, row: int = -1, columns: tuple[str,
     looks = {path: look for path, look in chart.dress.overrides.items() if parse(path).row is not None}
     others = {path: look for path, look in chart.dress.overrides.items() if path not in looks}
     chart = changed_chart(chart, lambda text: _named(text, source.name))
-    reading = Reading(source.id, columns, _row(source, row), Past(chart.roles, chart.settings), looks)
+    reading = DataDirection(source.id, columns, _row(source, row), EarlierSettings(chart.roles, chart.settings), looks)
     dress = msgspec.structs.replace(chart.dress, overrides=others)
     entry = msgspec.structs.replace(chart, reading=reading, roles={}, repeat=False, dress=dress)
     document = fitted(with_chart(document, entry))
@@ -67,7 +67,7 @@ def across(document: Document, chart_id: str, row: int = -1, columns: tuple[str,
     return fitted(with_chart(document, msgspec.structs.replace(entry, roles=roles)))
 
 
-def down(document: Document, chart_id: str) -> Document:
+def read_down(document: Document, chart_id: str) -> Document:
     """The chart with its figures read down the columns again, those it had before where they are still there."""
     chart = document.chart(chart_id)
     if chart.reading is None:
@@ -94,7 +94,7 @@ def down(document: Document, chart_id: str) -> Document:
     return fitted(with_chart(document, entry))
 
 
-def read(document: Document, chart_id: str, row: int | None = None, columns: tuple[str, ...] = ()) -> Document:
+def read_row(document: Document, chart_id: str, row: int | None = None, columns: tuple[str, ...] = ()) -> Document:
     """A chart that reads across, reading another row (from 0; -1 is the last), or other columns."""
     chart = document.chart(chart_id)
     if chart.reading is None:
@@ -121,7 +121,7 @@ def with_column(document: Document, chart_id: str, column: str, on: bool) -> Doc
     wanted = {*chart.reading.columns, column}
     in_order = tuple(one for one in places if one in wanted)
     own_order = chart.reading.columns != tuple(one for one in places if one in chart.reading.columns)
-    return read(document, chart_id, columns=(*chart.reading.columns, column) if own_order else in_order)
+    return read_row(document, chart_id, columns=(*chart.reading.columns, column) if own_order else in_order)
 
 
 def row_names(document: Document, table_id: str) -> list[str]:
@@ -133,7 +133,7 @@ def row_names(document: Document, table_id: str) -> list[str]:
 
 
 def _said(cell: Cell, locale: str) -> str:
-    if isinstance(cell, Written):
+    if isinstance(cell, FormattedNumber):
         return written(cell.value, cell.number, locale)
     return "" if isinstance(cell, Formula) else text_of(cell)
 

@@ -15,7 +15,7 @@ from kavlet.core.spreadsheet.recalculate import Values
 from kavlet.core.spreadsheet.table import HEADER
 
 
-class Stepping(Struct, frozen=True):
+class PeriodSteps(Struct, frozen=True):
     """Charts that are driven together: their ids, the names of the periods, and where they stand, counted from 1;
     between two whole numbers they are on their way."""
 
@@ -52,7 +52,7 @@ def position(document: Document, chart: ChartEntry) -> float:
     return float(held) if isinstance(held, int | float) else 1.0
 
 
-def stepping(document: Document, values: Values, page: Page, only: Iterable[str] = ()) -> Stepping | None:
+def stepping(document: Document, values: Values, page: Page, only: Iterable[str] = ()) -> PeriodSteps | None:
     """What of a page goes through periods, or some of its charts by their ids; None where nothing does.
 
     A frame that shows one period of its own stays at it.
@@ -66,7 +66,7 @@ def stepping(document: Document, values: Values, page: Page, only: Iterable[str]
     if not found:
         return None
     longest = max((periods(document, values, chart) for chart in found), key=len)
-    return Stepping(tuple(chart.id for chart in found), longest, max(position(document, chart) for chart in found))
+    return PeriodSteps(tuple(chart.id for chart in found), longest, max(position(document, chart) for chart in found))
 
 
 def stepped(document: Document, values: Values, charts: Iterable[str], to: float) -> Document:

@@ -6,7 +6,7 @@ from kavlet.core.document.document import Document, with_chart, with_page
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 
-MOST_REASON = 500  # letters
+MAX_REASON = 500  # letters
 
 
 def silenced(document: Document, check: str, reason: str, chart: str = "", page: str = "") -> Document:
@@ -15,8 +15,8 @@ def silenced(document: Document, check: str, reason: str, chart: str = "", page:
     why = " ".join(reason.split())
     if not why:
         raise KavletError(say("Silencing needs a reason, which stays in the document."))
-    if len(why) > MOST_REASON:
-        raise KavletError(say("The reason is longer than {most} letters.", most=MOST_REASON))
+    if len(why) > MAX_REASON:
+        raise KavletError(say("The reason is longer than {most} letters.", most=MAX_REASON))
     return _with(document, {**_held(document, chart, page), check: why}, chart, page)
 
 

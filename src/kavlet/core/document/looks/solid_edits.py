@@ -4,7 +4,7 @@ from typing import Literal
 
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Cartesian, Polar
-from kavlet.core.charts.solid import MOST_ANGLE
+from kavlet.core.charts.solid import MAX_ANGLE
 from kavlet.core.document.document import Document
 from kavlet.core.document.looks import look_edits
 from kavlet.core.layout.kinds import kind_of
@@ -66,6 +66,6 @@ def angles(spec: Chart, side: ViewSide) -> Angles:
 
 def _angles(turn: float, tilt: float) -> dict[str, object]:
     return {
-        "solid.turn": round(min(MOST_ANGLE, max(-MOST_ANGLE, turn)), 1),
-        "solid.tilt": round(min(MOST_ANGLE, max(-MOST_ANGLE, tilt)), 1),
+        "solid.turn": round(min(MAX_ANGLE, max(-MAX_ANGLE, turn)), 1),
+        "solid.tilt": round(min(MAX_ANGLE, max(-MAX_ANGLE, tilt)), 1),
     }

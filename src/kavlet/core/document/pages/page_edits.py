@@ -12,7 +12,7 @@ from kavlet.core.pages.arrangements import ARRANGEMENTS, FREE, MULTIPLES, bays, 
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.drawn_shape import DrawnShape
 from kavlet.core.pages.items.excerpt import Excerpt
-from kavlet.core.pages.items.item import LEAST
+from kavlet.core.pages.items.item import MIN_SIDE
 from kavlet.core.pages.items.key_figure import KeyFigure
 from kavlet.core.pages.items.placed_picture import PlacedPicture
 from kavlet.core.pages.items.shared_legend import SharedLegend
@@ -26,9 +26,9 @@ from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect, Size
 from kavlet.core.values.sizes import MM
 
-MOST_ITEMS = 300
-MOST_PAGES = 500
-MOST_FRAMES = 12  # on one page of small multiples
+MAX_ITEMS = 300
+MAX_PAGES = 500
+MAX_FRAMES = 12  # on one page of small multiples
 SLIDE_MARGINS = (16 * MM, 14 * MM, 16 * MM, 13 * MM)
 
 
@@ -40,8 +40,8 @@ def add_page(document: Document, size: str = "A4", at: int | None = None, **chan
 
     Raises KavletError for a size that there is not, or more pages than a document holds.
     """
-    if len(document.pages) >= MOST_PAGES:
-        raise KavletError(say("A document holds {count} pages at most.", count=MOST_PAGES))
+    if len(document.pages) >= MAX_PAGES:
+        raise KavletError(say("A document holds {count} pages at most.", count=MAX_PAGES))
     new = fresh_id("p", (one.id for one in document.pages))
     wanted = str(changes.pop("name", "") or words("Page {number}", number=len(document.pages) + 1))
     name = fresh_name(wanted, (one.name for one in document.pages))
@@ -134,8 +134,8 @@ def put(document: Document, page: str, item: AnyItem, at: Rect | None = None) ->
     """An item put onto a page: at a place, else into the next free bay, else into the middle. Returns the document and
     the item's id. Raises KavletError where the page holds as much as it can."""
     held = document.page(page)
-    if len(held.items) >= MOST_ITEMS:
-        raise KavletError(say("A page holds {count} items at most.", count=MOST_ITEMS))
+    if len(held.items) >= MAX_ITEMS:
+        raise KavletError(say("A page holds {count} items at most.", count=MAX_ITEMS))
     new = fresh_id("i", (one.id for one in held.items))
     rank = next_bay(held) if at is None else None
     if at is None:
@@ -228,15 +228,15 @@ def pasted(document: Document, page: str, items: Iterable[AnyItem], by: float = 
             copy = msgspec.structs.replace(copy, x=copy.x + by, y=copy.y + by)
         held = msgspec.structs.replace(held, items=(*held.items, copy))
         made.append(new)
-    if len(held.items) > MOST_ITEMS:
-        raise KavletError(say("A page holds {count} items at most.", count=MOST_ITEMS))
+    if len(held.items) > MAX_ITEMS:
+        raise KavletError(say("A page holds {count} items at most.", count=MAX_ITEMS))
     return with_page(document, held), made
 
 
 def at_place(item: AnyItem, at: Rect) -> AnyItem:
     """An item with another place of its own."""
     made: AnyItem = msgspec.structs.replace(
-        item, x=at.x, y=at.y, width=max(LEAST, at.width), height=max(LEAST, at.height)
+        item, x=at.x, y=at.y, width=max(MIN_SIDE, at.width), height=max(MIN_SIDE, at.height)
     )
     return made
 
@@ -271,7 +271,7 @@ def page_of_chart(document: Document, chart: str, size: str = "A4 lying") -> tup
     return document, page
 
 
-class Repeated(Struct, frozen=True):
+class Repetition(Struct, frozen=True):
     """What a chart is repeated over: rows (counted from 1) with their names, the ends of the scale that all frames
     share (None where they share one anyway), and whether it has a legend to be set once."""
 
@@ -285,11 +285,11 @@ class Repeated(Struct, frozen=True):
         return ChartFrame("", chart=chart, row=row, low=low, high=high, **changes)
 
 
-def page_of_all_rows(document: Document, chart: str, over: Repeated, size: str = "A4") -> tuple[Document, str]:
+def page_of_all_rows(document: Document, chart: str, over: Repetition, size: str = "A4") -> tuple[Document, str]:
     """The chart once for each row, captioned with its name, on one scale and with one legend below the heading where it
     has one; on several pages where a single one would be too crowded to read. Returns document and first page's id."""
     first, names = "", list(over.rows.items())
-    count = -(-len(names) // MOST_FRAMES)
+    count = -(-len(names) // MAX_FRAMES)
     per_page = -(-len(names) // max(1, count))
     for start in range(0, len(names), per_page):
         rows = dict(names[start : start + per_page])
@@ -298,7 +298,7 @@ def page_of_all_rows(document: Document, chart: str, over: Repeated, size: str =
     return document, first
 
 
-def _multiples(document: Document, chart: str, over: Repeated, count: int, size: str) -> tuple[Document, str]:
+def _multiples(document: Document, chart: str, over: Repetition, count: int, size: str) -> tuple[Document, str]:
     """A page of frames, for so many of them, under the chart's title."""
     columns, lines = _fitting(count, named_size(size))
     entry = document.chart(chart)
@@ -317,7 +317,7 @@ def _multiples(document: Document, chart: str, over: Repeated, count: int, size:
     return change_page(document, page, margins=(left, top, right, bottom)), page
 
 
-def page_per_row(document: Document, chart: str, over: Repeated, size: str = "A4 lying") -> tuple[Document, str]:
+def page_per_row(document: Document, chart: str, over: Repetition, size: str = "A4 lying") -> tuple[Document, str]:
     """A page for each row, titled with its name, all on one scale. Returns the document and the first page's id."""
     entry, first = document.chart(chart), ""
     for row, name in over.rows.items():

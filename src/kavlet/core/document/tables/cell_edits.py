@@ -6,7 +6,7 @@ from kavlet.core.document.document import Document, with_table
 from kavlet.core.document.edits import set_cells
 from kavlet.core.document.tables.helper_columns import fitted
 from kavlet.core.document.tables.reference_updates import with_references
-from kavlet.core.spreadsheet.cells import Cell, Formula, Written
+from kavlet.core.spreadsheet.cells import Cell, FormattedNumber, Formula
 from kavlet.core.spreadsheet.references import RangeReference, column_letters, filled, quoted
 from kavlet.core.spreadsheet.table import HEADER
 from kavlet.core.values.number_text import NumberText
@@ -36,13 +36,13 @@ def fill(document: Document, table_id: str, source: Box, target: Box) -> Documen
 
 def _going_on(held: list[Cell], step: int, down: bool) -> Cell:
     """The cell `step` places after the first of `held`, which may lie before it."""
-    numbers = [cell.value if isinstance(cell, Written) else cell for cell in held]
+    numbers = [cell.value if isinstance(cell, FormattedNumber) else cell for cell in held]
     if all(isinstance(number, float) for number in numbers) and (len(held) > 1 or _is_date(held[0])):
         values = [number for number in numbers if isinstance(number, float)]
         slope = (values[-1] - values[0]) / (len(values) - 1) if len(values) > 1 else 1.0
         value = float(f"{values[0] + slope * step:.15g}")
         last = held[-1]
-        return Written(value, last.number) if isinstance(last, Written) else value
+        return FormattedNumber(value, last.number) if isinstance(last, FormattedNumber) else value
     index = step % len(held)
     cell = held[index]
     if isinstance(cell, Formula):
@@ -52,7 +52,7 @@ def _going_on(held: list[Cell], step: int, down: bool) -> Cell:
 
 
 def _is_date(cell: Cell) -> bool:
-    return isinstance(cell, Written) and cell.number.style == "date"
+    return isinstance(cell, FormattedNumber) and cell.number.style == "date"
 
 
 def moved_block(block: list[list[Cell]], columns: int, rows: int) -> list[list[Cell]]:
@@ -109,9 +109,9 @@ def set_number_text(document: Document, table_id: str, box: Box, number: NumberT
 def _rewritten_number(cell: Cell, number: NumberText | None) -> Cell:
     if isinstance(cell, Formula):
         return Formula(cell.text, cell.made, number)
-    if isinstance(cell, Written):
-        return Written(cell.value, number) if number else cell.value
-    return Written(cell, number) if isinstance(cell, float) and number else cell
+    if isinstance(cell, FormattedNumber):
+        return FormattedNumber(cell.value, number) if number else cell.value
+    return FormattedNumber(cell, number) if isinstance(cell, float) and number else cell
 
 
 def address(box: Box, table: str = "") -> str:

@@ -6,9 +6,9 @@ from collections.abc import Sequence
 from typing import Literal
 
 from kavlet.core.document.tables import vocabulary
-from kavlet.core.spreadsheet.cells import Cell, Formula, Written, text_of
+from kavlet.core.spreadsheet.cells import Cell, FormattedNumber, Formula, text_of
 from kavlet.core.spreadsheet.table import HEADER, Column, Table
-from kavlet.core.values.identity_cache import lately
+from kavlet.core.values.identity_cache import cached_by_identity
 
 ColumnKind = Literal["figures", "names", "periods", "identities", "notes", "nothing"]
 FIRST_YEAR, LAST_YEAR = 1800, 2100
@@ -16,11 +16,11 @@ LONG = 40  # letters that the entries of a column of notes have on average
 _UNIT = re.compile(r"[(\[]([^)\]]+)[)\]]")
 
 
-@lately(64)
+@cached_by_identity(64)
 def is_numeric(column: Column) -> bool:
     """Whether most of a column's filled cells are numbers or formulas."""
     filled = [cell for cell in column.cells[HEADER:] if cell is not None]
-    numbers = sum(isinstance(cell, float | Formula | Written) for cell in filled)
+    numbers = sum(isinstance(cell, float | Formula | FormattedNumber) for cell in filled)
     return bool(filled) and numbers / len(filled) > 0.5
 
 
@@ -30,7 +30,7 @@ def is_ready(table: Table) -> bool:
     filled = [
         row
         for row in range(HEADER, table.height)
-        if any(isinstance(column.cells[row], float | Written | Formula) for column in own)
+        if any(isinstance(column.cells[row], float | FormattedNumber | Formula) for column in own)
     ]
     return len(filled) > 1
 
@@ -45,7 +45,7 @@ def kinds(table: Table) -> dict[str, ColumnKind]:
     return found
 
 
-@lately(64)
+@cached_by_identity(64)
 def _kind(column: Column, is_first: bool) -> ColumnKind:
     cells = [cell for cell in column.cells[HEADER:] if cell is not None]
     head = vocabulary.words_of(column.name)
@@ -57,7 +57,7 @@ def _kind(column: Column, is_first: bool) -> ColumnKind:
             return "periods"
         long = bool(texts) and sum(map(len, texts)) / len(texts) > LONG
         return "notes" if head & vocabulary.NOTE or (long and not is_first) else "names"
-    if any(isinstance(cell, Written) and cell.number.style == "date" for cell in cells):
+    if any(isinstance(cell, FormattedNumber) and cell.number.style == "date" for cell in cells):
         return "periods"
     numbers = [cell for cell in cells if isinstance(cell, float)]
     if head & vocabulary.IDENTITY or (is_first and head & vocabulary.NUMBERED):
@@ -99,4 +99,4 @@ def entries(column: Column) -> list[str]:
 def _entry(cell: Cell) -> str:
     if cell is None or isinstance(cell, Formula):
         return ""
-    return text_of(cell.value if isinstance(cell, Written) else cell)
+    return text_of(cell.value if isinstance(cell, FormattedNumber) else cell)

@@ -3,10 +3,10 @@
 import msgspec
 
 from kavlet.core.document.document import Document
-from kavlet.core.spreadsheet.cells import Cell, ErrorValue, Formula, Value, Written
+from kavlet.core.spreadsheet.cells import Cell, ErrorValue, FormattedNumber, Formula, Value
 from kavlet.core.spreadsheet.recalculate import Values, recalculate
 from kavlet.core.spreadsheet.table import Column, Table
-from kavlet.core.values.identity_cache import lately
+from kavlet.core.values.identity_cache import cached_by_identity
 
 
 def settled(document: Document, table_id: str) -> Table:
@@ -34,10 +34,10 @@ def _given(formula: Formula, value: Value) -> Cell:
     """What a formula gives, written as it writes it; an error stays a formula, which is taken for a figure."""
     if isinstance(value, ErrorValue):
         return formula
-    return Written(value, formula.number) if isinstance(value, float) and formula.number is not None else value
+    return FormattedNumber(value, formula.number) if isinstance(value, float) and formula.number is not None else value
 
 
-@lately(2)
+@cached_by_identity(2)
 def values_of(tables: tuple[Table, ...]) -> Values:
     """The values of tables that are only looked at."""
     return recalculate(tables)

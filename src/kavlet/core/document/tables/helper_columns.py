@@ -13,7 +13,7 @@ from kavlet.core.document.charts.recipe_lookup import recipes_of
 from kavlet.core.document.document import ChartEntry, Document, fresh_id, with_table
 from kavlet.core.document.tables.helper_tables import with_helper_tables
 from kavlet.core.document.tables.total_rows import counted_rows
-from kavlet.core.recipes.recipe import GUARD, HelperColumn, Places, Recipe, helper_title
+from kavlet.core.recipes.recipe import GUARD, CellAddresses, HelperColumn, Recipe, helper_title
 from kavlet.core.spreadsheet.cells import Cell, Formula
 from kavlet.core.spreadsheet.references import RangeReference, column_letters, rewritten
 from kavlet.core.spreadsheet.table import HEADER, Column, Helper, Table
@@ -70,10 +70,10 @@ def _fitted_table(document: Document, table: Table) -> Document:
     return document if unchanged else with_table(document, msgspec.structs.replace(table, columns=columns))
 
 
-def _places(chart: ChartEntry, recipe: Recipe, columns: list[Column], mine: dict[str, int], rows: int) -> Places:
+def _places(chart: ChartEntry, recipe: Recipe, columns: list[Column], mine: dict[str, int], rows: int) -> CellAddresses:
     places = {column.id: i for i, column in enumerate(columns)}
     roles = {role: tuple(places[column] for column in held if column in places) for role, held in chart.roles.items()}
-    return Places(
+    return CellAddresses(
         {role: roles.get(role, ()) for role in {one.name for one in recipe.roles} | set(roles)},
         mine,
         rows,

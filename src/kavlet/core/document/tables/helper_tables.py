@@ -7,7 +7,7 @@ from collections.abc import Mapping
 
 import msgspec
 
-from kavlet.core.document.document import ChartEntry, Document, Reading, fresh_id, fresh_name
+from kavlet.core.document.document import ChartEntry, DataDirection, Document, fresh_id, fresh_name
 from kavlet.core.document.tables.columns import kinds
 from kavlet.core.messages import say
 from kavlet.core.spreadsheet.cells import Cell, Formula
@@ -95,7 +95,7 @@ def _new(document: Document, tables: list[Table], chart: ChartEntry, source: Tab
     )
 
 
-def _fitted(table: Table, reading: Reading, source: Table) -> Table:
+def _fitted(table: Table, reading: DataDirection, source: Table) -> Table:
     """The table with a row for each column read, and the formulas of the reading wherever the author typed nothing."""
     places = [place for place in map(source.place, reading.columns) if place >= 0]
     height = HEADER + max(1, len(places))
@@ -173,7 +173,7 @@ def written_through(document: Document, table_id: str, cells: Mapping[tuple[int,
     return msgspec.structs.replace(document, tables=tables), left
 
 
-def _origin(source: Table, reading: Reading, column: str, row: int) -> tuple[int, int] | None:
+def _origin(source: Table, reading: DataDirection, column: str, row: int) -> tuple[int, int] | None:
     """The cell of the table read that stands in a row of one of the helper table's columns."""
     if (column, row) == (VALUES, 0):
         return names_column(source), reading.row + HEADER

@@ -10,7 +10,7 @@ from kavlet.core.messages import Message, named, say
 from kavlet.core.recipes.recipe import Parameter, Setting, split_list
 from kavlet.core.recipes.settings import checked_setting
 from kavlet.core.spreadsheet.cell_input import shown_for_editing, typed
-from kavlet.core.spreadsheet.cells import ErrorValue, Formula, Value, Written, text_of
+from kavlet.core.spreadsheet.cells import ErrorValue, FormattedNumber, Formula, Value, text_of
 from kavlet.core.spreadsheet.recalculate import Values
 from kavlet.core.styling.colours import is_colour
 from kavlet.core.text.numbers import decimal_sign, group_sign
@@ -34,7 +34,7 @@ def number_or_formula(text: str, locale: str, unit: str = "") -> float | str:
     cell = typed(bare, decimal_sign(locale), group_sign(locale))
     if isinstance(cell, Formula):
         return cell.text
-    if isinstance(cell, Written) and cell.number.style != "date":
+    if isinstance(cell, FormattedNumber) and cell.number.style != "date":
         return cell.value
     if not isinstance(cell, float):
         raise KavletError(

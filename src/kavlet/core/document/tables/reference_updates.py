@@ -7,7 +7,7 @@ from typing import Any
 import msgspec
 
 from kavlet.core.charts.looks import LITERAL, parse
-from kavlet.core.document.document import ChartEntry, Document, Past
+from kavlet.core.document.document import ChartEntry, Document, EarlierSettings
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.key_figure import KeyFigure
 from kavlet.core.pages.items.words import Words
@@ -118,7 +118,7 @@ def changed_chart(chart: ChartEntry, change: Change) -> ChartEntry:
         notes=tuple(msgspec.structs.replace(note, text=text(note.text)) for note in chart.notes),
         settings={name: setting(value) for name, value in chart.settings.items()},
         past={
-            recipe: Past(past.roles, {name: setting(value) for name, value in past.settings.items()})
+            recipe: EarlierSettings(past.roles, {name: setting(value) for name, value in past.settings.items()})
             for recipe, past in chart.past.items()
         },
         layers=tuple(_labelled(layer, change) for layer in chart.layers),

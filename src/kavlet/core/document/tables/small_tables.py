@@ -15,7 +15,7 @@ from kavlet.core.document.document import Document, with_table
 from kavlet.core.document.edits import add_table
 from kavlet.core.document.tables.evaluated_table import settled
 from kavlet.core.messages import named, say
-from kavlet.core.spreadsheet.cells import Cell, Formula, Written, text_of
+from kavlet.core.spreadsheet.cells import Cell, FormattedNumber, Formula, text_of
 from kavlet.core.spreadsheet.references import column_letters, quoted
 from kavlet.core.spreadsheet.table import HEADER, Table
 from kavlet.core.text.numbers import written
@@ -26,7 +26,7 @@ HOWS: tuple[How, ...] = ("sum", "mean", "count")
 _FUNCTIONS: dict[How, str] = {"sum": "SUMIFS", "mean": "AVERAGEIFS", "count": "COUNTIFS"}
 
 
-class Pick(Struct, frozen=True, kw_only=True):
+class SmallTableChoice(Struct, frozen=True, kw_only=True):
     """What goes into a small table: columns (by id; all of the table's own when none are named), rows (from 0; all when
     None), or the rows where the column `where` says `equals`. With `by`, one row for each of that column's entries, the
     others added up, averaged, or its rows counted."""
@@ -39,7 +39,7 @@ class Pick(Struct, frozen=True, kw_only=True):
     how: How = "sum"
 
 
-def small_table(document: Document, table_id: str, pick: Pick) -> tuple[Document, str]:
+def small_table(document: Document, table_id: str, pick: SmallTableChoice) -> tuple[Document, str]:
     """The document with the small table behind the one it reads, and its id. Raises KavletError where it would be
     empty."""
     table = document.table(table_id)
@@ -64,7 +64,7 @@ def entries(document: Document, table_id: str, column: str) -> list[str]:
     return list(dict.fromkeys(text for cell in cells if (text := _said(cell, document.locale))))
 
 
-def _rows(document: Document, table: Table, pick: Pick) -> list[int]:
+def _rows(document: Document, table: Table, pick: SmallTableChoice) -> list[int]:
     rows = list(range(table.rows)) if pick.rows is None else [row for row in pick.rows if 0 <= row < table.rows]
     if not pick.where:
         return rows
@@ -74,7 +74,7 @@ def _rows(document: Document, table: Table, pick: Pick) -> list[int]:
 
 
 def _said(cell: Cell, locale: str) -> str:
-    if isinstance(cell, Written):
+    if isinstance(cell, FormattedNumber):
         return written(cell.value, cell.number, locale)
     return "" if isinstance(cell, Formula) else text_of(cell).strip()
 
@@ -93,7 +93,7 @@ def _picked(table: Table, columns: tuple[str, ...], rows: list[int]) -> list[lis
 
 
 def _gathered(
-    document: Document, table: Table, pick: Pick, columns: tuple[str, ...], rows: list[int]
+    document: Document, table: Table, pick: SmallTableChoice, columns: tuple[str, ...], rows: list[int]
 ) -> list[list[Cell]]:  # fmt: skip
     """One row for each entry of the grouping column, in the order of first appearance."""
     held = settled(document, table.id)
@@ -130,7 +130,7 @@ def _cell(sheet: str, table: Table, column: str, row: int) -> str:
     return f"{sheet}!{column_letters(table.place(column))}${row + HEADER + 1}"
 
 
-def _sources(pick: Pick, columns: tuple[str, ...]) -> tuple[str, ...]:
+def _sources(pick: SmallTableChoice, columns: tuple[str, ...]) -> tuple[str, ...]:
     """The column each of the small table's columns is written like."""
     if not pick.by:
         return columns

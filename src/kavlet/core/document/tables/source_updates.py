@@ -21,7 +21,7 @@ Rows = list[list[Cell]]
 NEW, LEFT_OUT = -1, -2
 
 
-class Difference(Struct, frozen=True):
+class CellDifference(Struct, frozen=True):
     """One cell that a file holds otherwise: its place in the table, what stands there, and what would.
 
     `mine` where the author has changed it too, so that taking the file's over would lose that.
@@ -34,7 +34,7 @@ class Difference(Struct, frozen=True):
     mine: bool = False
 
 
-class Matched(Struct, frozen=True):
+class Alignment(Struct, frozen=True):
     """How a file fits a table: where each of its columns and rows stands there, and what it has no more.
 
     `NEW` is what the table does not have yet, `LEFT_OUT` what the author has deleted. Rows are counted with the header.
@@ -48,7 +48,7 @@ class Matched(Struct, frozen=True):
     by_place: bool
 
 
-class Updated(Struct, frozen=True):
+class SourceUpdate(Struct, frozen=True):
     """A document with a file's cells taken over, and what an author should know of it."""
 
     document: Document
@@ -60,28 +60,28 @@ def link(document: Document, table_id: str, source: Source | None) -> Document:
     return with_table(document, msgspec.structs.replace(document.table(table_id), source=source))
 
 
-def following(document: Document, table_id: str, source: Source, cells: Rows) -> Document:
+def linked_table(document: Document, table_id: str, source: Source, cells: Rows) -> Document:
     """A table that follows a file, which holds these cells now."""
     table = document.table(table_id)
-    places = matched(table, cells).columns
+    places = align(table, cells).columns
     own = tuple(table.columns[place].id if place >= 0 else "" for place in places)
     return link(document, table_id, msgspec.structs.replace(source, taken=tuple(map(tuple, cells)), columns=own))
 
 
-def matched(table: Table, coming: Rows) -> Matched:
+def align(table: Table, coming: Rows) -> Alignment:
     """How the file's columns and rows fit the table's."""
     taken = [list(row) for row in table.source.taken] if table.source is not None else []
     columns, gone_columns = _columns(table, taken, coming)
-    key = next((i for i, cells in enumerate(zip(*_padded(coming), strict=True)) if _names(cells[HEADER:])), 0)
+    key = next((i for i, cells in enumerate(zip(*_padded(coming), strict=True)) if _is_name_column(cells[HEADER:])), 0)
     place = columns[key] if key < len(columns) else NEW
     before = list(table.columns[place].cells) if place >= 0 else []
     after = [line[key] if key < len(line) else None for line in coming]
     was = [line[key] if key < len(line) else None for line in taken]
-    if place < 0 or not all(_apart(names[HEADER:]) for names in (before, after, was)):
+    if place < 0 or not all(_all_distinct(names[HEADER:]) for names in (before, after, was)):
         rows = [i if i < table.height else NEW for i in range(len(coming))]
         last = min(table.height, len(taken)) if taken else table.height  # rows below are the author's own
         gone_rows = list(range(len(coming), last)) if len(coming) > 1 else []
-        return Matched(columns, rows, gone_columns, gone_rows, by_place=True)
+        return Alignment(columns, rows, gone_columns, gone_rows, by_place=True)
     held = [
         tuple(table.columns[one].cells[row] for one in columns if one >= 0 and one != place)
         for row in range(table.height)
@@ -91,7 +91,7 @@ def matched(table: Table, coming: Rows) -> Matched:
     at = _known_rows(before, was, held, told)
     rows = [0, *(at.get(name, NEW) for name in after[HEADER:])]
     gone_rows = [row for name, row in at.items() if row >= HEADER and row not in rows and (name in was or not was)]
-    return Matched(columns, rows, gone_columns, gone_rows, by_place=False)
+    return Alignment(columns, rows, gone_columns, gone_rows, by_place=False)
 
 
 def _columns(table: Table, taken: Rows, coming: Rows) -> tuple[list[int], list[int]]:
@@ -140,13 +140,13 @@ def _padded(rows: Rows) -> Rows:
     return [[*row, *(None for _ in range(width - len(row)))] for row in rows]
 
 
-def _names(cells: Iterable[Cell]) -> bool:
+def _is_name_column(cells: Iterable[Cell]) -> bool:
     """Whether a column holds names: texts, in most rows."""
     held = list(cells)
     return bool(held) and 2 * sum(isinstance(cell, str) for cell in held) > len(held)
 
 
-def _apart(names: list[Cell]) -> bool:
+def _all_distinct(names: list[Cell]) -> bool:
     """Whether each row has a name of its own."""
     told = [name for name in names if name is not None]
     return len(set(told)) == len(names)
@@ -157,7 +157,7 @@ def _base(table: Table) -> dict[tuple[int, int], Cell]:
     taken = [list(row) for row in table.source.taken] if table.source is not None else []
     if not taken:
         return {}
-    was = matched(table, taken)
+    was = align(table, taken)
     return {
         (column, row): new
         for row, line in zip(was.rows, _padded(taken), strict=True)
@@ -166,10 +166,10 @@ def _base(table: Table) -> dict[tuple[int, int], Cell]:
     }
 
 
-def differences(table: Table, coming: Rows) -> list[Difference]:
+def differences(table: Table, coming: Rows) -> list[CellDifference]:
     """The cells that the file holds otherwise than when it was last taken over, and those of what is new or gone."""
-    fit, base = matched(table, coming), _base(table)
-    found: list[Difference] = []
+    fit, base = align(table, coming), _base(table)
+    found: list[CellDifference] = []
     below, right = table.height, len(table.columns)
     for row, line in zip(fit.rows, _padded(coming), strict=True):
         if row == LEFT_OUT:
@@ -182,11 +182,11 @@ def differences(table: Table, coming: Rows) -> list[Difference]:
             was = base.get((column, row), held) if here else None
             if not _same(held, new) and not (here and base and _same(was, new)):
                 place = (column if column >= 0 else right), (row if row >= 0 else below)
-                found.append(Difference(*place, held, new, mine=here and not _same(held, was)))
+                found.append(CellDifference(*place, held, new, mine=here and not _same(held, was)))
         below += row == NEW
     for row in fit.gone_rows:
         cells = {column: table.columns[column].cells[row] for column in fit.columns if column >= 0}
-        found += [Difference(column, row, cell, None) for column, cell in cells.items() if cell is not None]
+        found += [CellDifference(column, row, cell, None) for column, cell in cells.items() if cell is not None]
     return found
 
 
@@ -194,13 +194,13 @@ def _same(one: Cell, other: Cell) -> bool:
     return type(one) is type(other) and one == other
 
 
-def keep(document: Document, table_id: str, wanted: Difference) -> Document:
+def keep(document: Document, table_id: str, wanted: CellDifference) -> Document:
     """A cell as the author has it: what the file says there now counts as seen."""
     table = document.table(table_id)
     if table.source is None or not table.source.taken:
         return document
     taken = [list(row) for row in table.source.taken]
-    was = matched(table, taken)
+    was = align(table, taken)
     if wanted.row not in was.rows or wanted.column not in was.columns:
         return document
     row, column = was.rows.index(wanted.row), was.columns.index(wanted.column)
@@ -210,13 +210,13 @@ def keep(document: Document, table_id: str, wanted: Difference) -> Document:
     return link(document, table_id, source)
 
 
-def update(document: Document, table_id: str, coming: Rows, keep_mine: bool = False) -> Updated:
+def update(document: Document, table_id: str, coming: Rows, keep_mine: bool = False) -> SourceUpdate:
     """The table with the file's cells taken over; the author's own columns, rows, formulas, looks and roles stay.
 
     With `keep_mine`, cells that both have changed stay as the author has them.
     """
     table = document.table(table_id)
-    fit, base = matched(table, coming), _base(table)
+    fit, base = align(table, coming), _base(table)
     notes: list[Message] = []
     if fit.gone_columns:
         names = [_head(table.columns[i].cells[0]) for i in fit.gone_columns]
@@ -235,10 +235,10 @@ def update(document: Document, table_id: str, coming: Rows, keep_mine: bool = Fa
             seen = here and bool(base) and _same(base.get((was, old)), new)
             if row >= 0 and column >= 0 and not seen and (was, old) not in kept:
                 cells[column, row] = new
-    return Updated(set_cells(document, table_id, cells), tuple(notes))
+    return SourceUpdate(set_cells(document, table_id, cells), tuple(notes))
 
 
-def _with_columns(document: Document, table_id: str, fit: Matched) -> tuple[Document, list[int]]:
+def _with_columns(document: Document, table_id: str, fit: Alignment) -> tuple[Document, list[int]]:
     """The table with the file's new columns behind its others, and where each of the file's columns stands now."""
     fresh = max([*fit.columns, *fit.gone_columns], default=NEW) + 1
     new = fit.columns.count(NEW)
@@ -254,11 +254,11 @@ def _with_columns(document: Document, table_id: str, fit: Matched) -> tuple[Docu
 def _is_sorted(table: Table) -> bool:
     """Whether the author has put the rows into another order than the file had."""
     taken = [list(row) for row in table.source.taken] if table.source is not None else []
-    stood = [row for row in matched(table, taken).rows if row >= 0]
+    stood = [row for row in align(table, taken).rows if row >= 0]
     return stood != sorted(stood)
 
 
-def _with_rows(document: Document, table_id: str, fit: Matched) -> tuple[Document, list[int]]:
+def _with_rows(document: Document, table_id: str, fit: Alignment) -> tuple[Document, list[int]]:
     """The table without the rows that the file has no more and with its new ones, and where each row stands now.
 
     The rows follow the file's order, new ones behind the one before them, the author's own behind all; where the author

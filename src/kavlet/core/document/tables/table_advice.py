@@ -19,17 +19,17 @@ from kavlet.core.document.tables.helper_tables import VALUES
 from kavlet.core.document.tables.role_guessing import guess_roles
 from kavlet.core.document.tables.total_rows import WORDS
 from kavlet.core.messages import symbol_named
-from kavlet.core.recipes.features import Features, Suited
+from kavlet.core.recipes.features import Features, Suitability
 from kavlet.core.recipes.recipe import Recipe, Setting
 from kavlet.core.shapes.symbol import shelf
 from kavlet.core.spreadsheet.cells import Value
 from kavlet.core.spreadsheet.table import HEADER, Column, Table
-from kavlet.core.values.identity_cache import lately
+from kavlet.core.values.identity_cache import cached_by_identity
 from kavlet.core.values.sums import exact_sum
 
 MAGNITUDES = 1.5  # powers of ten between columns of figures that are hardly of one kind
-MOST_COUNTED = 100  # things that are still counted one by one
-FEW_STAGES, MOST_STAGES = 3, 12
+MAX_COUNTED = 100  # things that are still counted one by one
+FEW_STAGES, MAX_STAGES = 3, 12
 LONG_NAME, VERY_LONG = 15, 18  # letters, of names in the mean and of one among many
 MANY = 5  # rows
 
@@ -134,7 +134,7 @@ def _is_counting(figures: Sequence[float]) -> bool:
 
 def _counted(heads: Sequence[str], figures: Sequence[float]) -> bool:
     """Whole numbers of things that can be told apart one by one, in a column called so."""
-    few = bool(figures) and _is_counting(figures) and all(0 <= value <= MOST_COUNTED for value in figures)
+    few = bool(figures) and _is_counting(figures) and all(0 <= value <= MAX_COUNTED for value in figures)
     return few and len(heads) == 1 and bool(vocabulary.words_of(heads[0]) & vocabulary.COUNT)
 
 
@@ -162,7 +162,7 @@ def _stepped(named: list[Column], times: list[Column], rows: int) -> bool:
 
 def _stages(naming: Column | None, names: Sequence[str]) -> bool:
     """Whether rows are stages one gets through, by the header or by their names."""
-    if naming is None or not FEW_STAGES <= len(names) <= MOST_STAGES:
+    if naming is None or not FEW_STAGES <= len(names) <= MAX_STAGES:
         return False
     known = sum(bool(vocabulary.words_of(name) & vocabulary.STAGES) for name in names)
     return bool(vocabulary.words_of(naming.name) & vocabulary.STAGE_HEAD) or known >= 0.6 * len(names)
@@ -205,7 +205,7 @@ class Suggestion(Struct, frozen=True):
     """
 
     recipe: str
-    suited: Suited
+    suited: Suitability
     roles: dict[str, tuple[str, ...]]
     settings: dict[str, Setting] = {}
     across: bool = False
@@ -228,7 +228,7 @@ def _proposals(
     return {name: value for name, value in found.items() if not roles.get(name) and name not in settings}
 
 
-@lately(4)
+@cached_by_identity(4)
 def features_of(document: Document, table: str) -> Features:
     """Look at a table of a document."""
     values = [column.values[HEADER:] for column in values_of(document.tables).of(table)]
@@ -250,7 +250,7 @@ def suggestions(document: Document, table: str) -> list[Suggestion]:
 def _across(document: Document, table: str) -> list[Suggestion]:
     """All recipes for the one row of a table, whose figures run across it."""
     tried, chart = edits.add_chart(document, table, next(iter(recipes_of(document))))
-    tried = data_direction.across(tried, chart)
+    tried = data_direction.read_across(tried, chart)
     entry = tried.chart(chart)
     columns = entry.reading.columns if entry.reading is not None else ()
     return [

@@ -10,10 +10,10 @@ from kavlet.core.layout.figure import PlacedAxis, PlacedRule, PlacedText, RuleKi
 from kavlet.core.layout.frames import names as row_names
 from kavlet.core.layout.frames.names import Names
 from kavlet.core.layout.frames.plane import Plane
-from kavlet.core.layout.frames.scales import Scaled
+from kavlet.core.layout.frames.scales import FixedScale
 from kavlet.core.layout.furniture import Furniture, small_ink
 from kavlet.core.layout.kinds import kind_of
-from kavlet.core.layout.words.text_lines import Ink, Owner, Stand, block, in_figures, lettered
+from kavlet.core.layout.words.text_lines import Anchor, TextOwner, TextStyle, block, in_figures, lettered
 from kavlet.core.styling.style import Style
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
@@ -21,7 +21,7 @@ from kavlet.core.values.geometry import Rect
 DASHES: dict[Dash, tuple[float, ...]] = {"solid": (), "dashed": (4.0, 3.0), "dotted": (0.1, 2.5)}
 
 
-class ShownAxis(Struct, frozen=True):
+class AxisParts(Struct, frozen=True):
     """What of an axis is drawn, after the chart's ink and what the axis sets itself."""
 
     labels: bool
@@ -30,30 +30,30 @@ class ShownAxis(Struct, frozen=True):
     minor: bool
 
 
-def shown(scale: Scale, ink: int, across: bool = False) -> ShownAxis:
+def shown(scale: Scale, ink: int, across: bool = False) -> AxisParts:
     """The across axis always names its rows unless it is set invisible; all else follows the ink."""
     visible = scale.visible if scale.visible is not None else (across or ink >= 1)
     line = scale.line if scale.line is not None else visible and ink >= 2
     grid = scale.grid if scale.grid is not None else (ink >= 1 and not across) or ink >= 3
-    return ShownAxis(visible, line, grid, scale.minor > 1 and grid)
+    return AxisParts(visible, line, grid, scale.minor > 1 and grid)
 
 
-class Ruled(Struct, frozen=True):
+class DrawnAxes(Struct, frozen=True):
     """What is drawn of the first and the second value axis and of the axis across, and whether that one is numeric."""
 
-    first: ShownAxis
-    second: ShownAxis | None
-    across: ShownAxis
+    first: AxisParts
+    second: AxisParts | None
+    across: AxisParts
     numeric: bool
 
 
-def furniture(context: Context, frame: Cartesian, plane: Plane, names: Names, ruled: Ruled) -> Furniture:
+def furniture(context: Context, frame: Cartesian, plane: Plane, names: Names, ruled: DrawnAxes) -> Furniture:
     """All rules, tick labels, names and titles around a plane."""
     made, unnamed = _Axes(context, frame, plane), 0
     made.value_axis(frame.along, plane.first, ruled.first, False)
     axes = [_axis("x" if plane.lying else "y", plane.first, ruled.first.labels)]
     if plane.second is not None and ruled.second is not None and frame.second is not None:
-        bare = ShownAxis(ruled.second.labels, ruled.second.line, frame.second.grid is True, False)
+        bare = AxisParts(ruled.second.labels, ruled.second.line, frame.second.grid is True, False)
         made.value_axis(frame.second, plane.second, bare, True)
         axes.append(_axis("x2" if plane.lying else "y2", plane.second, ruled.second.labels))
     if ruled.numeric and plane.across is not None:
@@ -78,7 +78,7 @@ def furniture(context: Context, frame: Cartesian, plane: Plane, names: Names, ru
     return Furniture(tuple(made.under), tuple(made.over), tuple(made.texts), tuple(axes), unnamed)
 
 
-def _axis(name: str, at: Scaled, visible: bool) -> PlacedAxis:
+def _axis(name: str, at: FixedScale, visible: bool) -> PlacedAxis:
     return PlacedAxis(name, at.minimum, at.maximum, visible, at.ticks if visible else ())
 
 
@@ -93,15 +93,15 @@ class _Axes:
         self.texts: list[PlacedText] = []
 
     def _text(
-        self, lines: tuple[str, ...], kind: TextKind, stand: Stand, axis: str = "", ink: Ink | None = None
+        self, lines: tuple[str, ...], kind: TextKind, stand: Anchor, axis: str = "", ink: TextStyle | None = None
     ) -> None:
-        self.texts.append(block(lines, kind, stand, ink or self._ink, Owner(key=axis)))
+        self.texts.append(block(lines, kind, stand, ink or self._ink, TextOwner(key=axis)))
 
-    def _tick_ink(self, scale: Scale, upright: bool) -> Ink:
+    def _tick_ink(self, scale: Scale, upright: bool) -> TextStyle:
         ink = lettered(scale.text, self._ink, self._style)
         return in_figures(ink) if upright else ink
 
-    def _title_ink(self, scale: Scale) -> Ink:
+    def _title_ink(self, scale: Scale) -> TextStyle:
         return lettered(scale.title_text, self._ink, self._style)
 
     def _grid(self, scale: Scale, more: float) -> tuple[Colour, tuple[float, ...]]:
@@ -109,7 +109,7 @@ class _Axes:
         colour = self._style.colour(scale.grid_colour) if scale.grid_colour else self._style.line
         return colour.faded(max(0.0, min(1.0, scale.strength + more))), DASHES[scale.grid_dash]
 
-    def _marks(self, scale: Scale, at: Scaled, second: bool) -> None:
+    def _marks(self, scale: Scale, at: FixedScale, second: bool) -> None:
         """Short lines at the ticks, outside the plot, inside it or across its edge."""
         if scale.marks == "none":
             return
@@ -135,7 +135,7 @@ class _Axes:
         ends = (place, plot.y, place, plot.bottom) if self._plane.lying else (plot.x, place, plot.right, place)
         return PlacedRule(kind, *ends, colour, thick, dash)
 
-    def value_axis(self, scale: Scale, at: Scaled, what: ShownAxis, second: bool) -> None:
+    def value_axis(self, scale: Scale, at: FixedScale, what: AxisParts, second: bool) -> None:
         """Gridlines, tick labels, axis line and title of a value axis."""
         plane, plot, style = self._plane, self._plane.plot, self._style
         ink = self._tick_ink(scale, not plane.lying)
@@ -157,10 +157,10 @@ class _Axes:
                 place, text = plane.along(tick, second), (at.text(tick, self._context.data.locale),)
                 if plane.lying:
                     y = plot.y - below if second else plot.bottom + below
-                    self._text(text, "tick", Stand((place, y), "middle", "bottom" if second else "top"), name, ink)
+                    self._text(text, "tick", Anchor((place, y), "middle", "bottom" if second else "top"), name, ink)
                 else:
                     x = plot.right + gap if second else plot.x - gap
-                    self._text(text, "tick", Stand((x, place), "start" if second else "end", "middle"), name, ink)
+                    self._text(text, "tick", Anchor((x, place), "start" if second else "end", "middle"), name, ink)
             self.texts = _unclashed(self.texts)
         if what.line:
             if plane.lying:
@@ -172,30 +172,30 @@ class _Axes:
         if scale.title and what.labels:
             self._text((scale.title,), "axis title", self._value_title(second), name, self._title_ink(scale))
 
-    def _value_title(self, second: bool) -> Stand:
+    def _value_title(self, second: bool) -> Anchor:
         """Where the title of a value axis stands: at its end, beyond the tick labels."""
         plot, size = self._plane.plot, self._ink.size
         if self._plane.lying:
             y = plot.y - 2.2 * size if second else plot.bottom + 2.1 * size
-            return Stand((plot.right, y), "end", "top")
+            return Anchor((plot.right, y), "end", "top")
         ticks = [text.bounds for text in self.texts if text.kind == "tick"]
         if second:
             x = max((box.right for box in ticks), default=plot.right) + 0.6 * size
-            return Stand((x, plot.y), "start", "bottom", 90)
+            return Anchor((x, plot.y), "start", "bottom", 90)
         x = min((box.x for box in ticks), default=plot.x) - 0.6 * size
-        return Stand((x, plot.y), "end", "bottom", -90)
+        return Anchor((x, plot.y), "end", "bottom", -90)
 
     def across_title(self, names: Names) -> None:
         plot, size, title = self._plane.plot, self._ink.size, (self._frame.across.title,)
         ink = self._title_ink(self._frame.across)
         if self._plane.lying:
             x = (names.left if names.strip else plot.x - 2.2 * size) - 0.6 * size
-            self._text(title, "axis title", Stand((x, plot.y), "end", "bottom", -90), "across", ink)
+            self._text(title, "axis title", Anchor((x, plot.y), "end", "bottom", -90), "across", ink)
             return
         y = plot.bottom + names.strip + (0.6 * names.size if names.strip else 1.5 * size) + 0.5 * size
-        self._text(title, "axis title", Stand((plot.right, y), "end", "top"), "across", ink)
+        self._text(title, "axis title", Anchor((plot.right, y), "end", "top"), "across", ink)
 
-    def numeric_across(self, at: Scaled, what: ShownAxis) -> None:
+    def numeric_across(self, at: FixedScale, what: AxisParts) -> None:
         """Gridlines, tick labels and the line of a numeric axis across."""
         plane, plot, style, scale = self._plane, self._plane.plot, self._style, self._frame.across
         ink, (grid, dash) = self._tick_ink(scale, plane.lying), self._grid(scale, 0.1)
@@ -208,9 +208,9 @@ class _Axes:
             if what.labels:
                 text = (at.text(tick, self._context.data.locale),)
                 if plane.lying:
-                    self._text(text, "tick", Stand((plot.x - gap, place), "end", "middle"), "across", ink)
+                    self._text(text, "tick", Anchor((plot.x - gap, place), "end", "middle"), "across", ink)
                 else:
-                    self._text(text, "tick", Stand((place, plot.bottom + gap), "middle", "top"), "across", ink)
+                    self._text(text, "tick", Anchor((place, plot.bottom + gap), "middle", "top"), "across", ink)
         self.texts = _unclashed(self.texts)
         if what.line and not plane.lying:
             self.over.append(
@@ -224,9 +224,9 @@ class _Axes:
             if not strip.heading:
                 continue
             if self._plane.lying:
-                stand = Stand((strip.start + strip.width, plot.y - 0.5 * size), "end", "bottom")
+                stand = Anchor((strip.start + strip.width, plot.y - 0.5 * size), "end", "bottom")
             else:
-                stand = Stand((plot.x - size, strip.start + strip.width / 2), "end", "middle")
+                stand = Anchor((plot.x - size, strip.start + strip.width / 2), "end", "middle")
             self._text(strip.heading, "heading", stand)
 
     def row_rules(self) -> None:
@@ -237,7 +237,7 @@ class _Axes:
             ends = (plot.x, place, plot.right, place) if plane.lying else (place, plot.y, place, plot.bottom)
             self.under.append(PlacedRule("grid", *ends, colour, self._style.strokes.fine))
 
-    def zero_line(self, ruled: Ruled) -> None:
+    def zero_line(self, ruled: DrawnAxes) -> None:
         """The line bars stand on: with the axes' ink, where the across axis asks for it, or where they go both ways."""
         plane, chart, wish = self._plane, self._context.chart, self._frame.across.line
         low, high = plane.first.minimum, plane.first.maximum

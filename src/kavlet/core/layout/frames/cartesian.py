@@ -9,10 +9,10 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.frames import names as row_names
 from kavlet.core.layout.frames import reach
-from kavlet.core.layout.frames.axes import Ruled, ShownAxis, furniture, shown
+from kavlet.core.layout.frames.axes import AxisParts, DrawnAxes, furniture, shown
 from kavlet.core.layout.frames.names import Names
 from kavlet.core.layout.frames.plane import Plane, SideStrip, sized_rows
-from kavlet.core.layout.frames.scales import Scaled, scaled
+from kavlet.core.layout.frames.scales import FixedScale, fixed_scale
 from kavlet.core.layout.furniture import Furniture, small_ink
 from kavlet.core.layout.kinds import kind_of
 from kavlet.core.layout.stacks import slots
@@ -29,7 +29,7 @@ def lay_out(context: Context, frame: Cartesian, room: Rect) -> tuple[Plane, Furn
     strips, room = _strips(context, frame, room)
     has_second = frame.second is not None and any(layer.second and not layer.hidden for layer in chart.layers)
     numeric = frame.across.kind in ("linear", "log", "date") and any(one.across_column for one in chart.layers)
-    ruled = Ruled(
+    ruled = DrawnAxes(
         shown(frame.along, chart.ink), shown(frame.second, max(1, chart.ink)) if has_second and frame.second else None,
         shown(frame.across, chart.ink, across=True), numeric,
     )  # fmt: skip
@@ -48,7 +48,7 @@ def lay_out(context: Context, frame: Cartesian, room: Rect) -> tuple[Plane, Furn
         room = room.inset(left=1.5 * context.sizes.small) if frame.lying else room.inset(
             bottom=1.5 * context.sizes.small
         )  # fmt: skip
-    axis = reach.AskedAxis(scales.first, room.width if frame.lying else room.height, frame.lying)
+    axis = reach.AxisRequest(scales.first, room.width if frame.lying else room.height, frame.lying)
     low, high = reach.label_room(context, axis)
     room = room.inset(left=low, right=high) if frame.lying else room.inset(top=high, bottom=low)
     room = context.plot_by_hand or _body_room(context, frame, _narrowed(frame, room))
@@ -61,23 +61,23 @@ def lay_out(context: Context, frame: Cartesian, room: Rect) -> tuple[Plane, Furn
 class _Scales(Struct, frozen=True):
     """The scales of a plane, their ends fixed."""
 
-    first: Scaled
-    second: Scaled | None
-    across: Scaled | None
+    first: FixedScale
+    second: FixedScale | None
+    across: FixedScale | None
 
 
-def _scales(context: Context, frame: Cartesian, room: Rect, ruled: Ruled) -> _Scales:
+def _scales(context: Context, frame: Cartesian, room: Rect, ruled: DrawnAxes) -> _Scales:
     length = room.width if frame.lying else room.height
     wished = (0.55 if frame.lying else 0.86) * length  # labels beside each other need more room than below
-    first = scaled(
+    first = fixed_scale(
         _counted(frame.along, context.chart), reach.along(context, False), wished, reach.number_text(context, "along")
     )
     second = across = None
     if ruled.second is not None and frame.second is not None:
-        second = scaled(frame.second, reach.along(context, True), wished, reach.number_text(context, "second"))
+        second = fixed_scale(frame.second, reach.along(context, True), wished, reach.number_text(context, "second"))
     if ruled.numeric:
         breadth = 0.86 * room.height if frame.lying else 0.55 * room.width
-        across = scaled(frame.across, reach.across(context), breadth, reach.number_text(context, "across"))
+        across = fixed_scale(frame.across, reach.across(context), breadth, reach.number_text(context, "across"))
     return _Scales(first, second, across)
 
 
@@ -174,8 +174,8 @@ class _Margin(Struct, frozen=True):
     """A value axis that needs room beside the plot."""
 
     scale: Scale
-    at: Scaled
-    what: ShownAxis
+    at: FixedScale
+    what: AxisParts
     lying: bool
     second: bool
 
@@ -197,7 +197,7 @@ def _along_margins(room: Rect, context: Context, axis: _Margin) -> Rect:
     return room.inset(top=0.4 * small)
 
 
-def _across_margins(room: Rect, context: Context, frame: Cartesian, across: Scaled) -> Rect:
+def _across_margins(room: Rect, context: Context, frame: Cartesian, across: FixedScale) -> Rect:
     ink = lettered(frame.across.text, small_ink(context.style, context.sizes), context.style)
     face, small = ink.face, ink.size
     texts = [across.text(tick, context.data.locale) for tick in across.ticks]

@@ -5,8 +5,8 @@ import math
 from msgspec import Struct
 
 from kavlet.core.charts.frame import Polar
-from kavlet.core.layout.figure import Anchor
-from kavlet.core.layout.frames.scales import Scaled
+from kavlet.core.layout.figure import TextAnchor
+from kavlet.core.layout.frames.scales import FixedScale
 from kavlet.core.layout.words.text_lines import Rise
 from kavlet.core.values.geometry import Rect
 
@@ -19,7 +19,7 @@ class Disc(Struct, frozen=True):
     radius: float
     frame: Polar
     rings: int
-    scale: Scaled | None = None
+    scale: FixedScale | None = None
 
     @property
     def hole(self) -> float:
@@ -45,7 +45,7 @@ class Disc(Struct, frozen=True):
         return self.frame.start + share * self.frame.sweep
 
 
-def facing(angle: float) -> tuple[Anchor, Rise]:
+def facing(angle: float) -> tuple[TextAnchor, Rise]:
     """How a text outside the rim stands at an angle, so that its nearest side faces the centre."""
     sin, cos = math.sin(math.radians(angle)), math.cos(math.radians(angle))
     return (

@@ -10,8 +10,19 @@ from kavlet.core.charts.frame import Cartesian
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import PlacedText
 from kavlet.core.layout.frames.plane import Plane
-from kavlet.core.layout.words.text_lines import FLOOR, LEADING, Ink, Owner, Stand, block, lettered, tall, widest, within
-from kavlet.core.text.disambiguate import apart
+from kavlet.core.layout.words.text_lines import (
+    FLOOR,
+    LEADING,
+    Anchor,
+    TextOwner,
+    TextStyle,
+    block,
+    lettered,
+    tall,
+    widest,
+    within,
+)
+from kavlet.core.text.disambiguate import disambiguated
 from kavlet.core.text.shaping import width
 from kavlet.core.text.wrapping import ELLIPSIS, wrapped
 from kavlet.core.values.geometry import Rect
@@ -20,7 +31,7 @@ SHARES = (0.3, 0.4)  # of the width, that the column of names may take
 TURN = 45.0  # degrees
 LOW = 0.85  # sizes of type from one turned line to the next
 TALLEST = 0.4  # of the height, that turned names may take
-LEAST_PITCH = 0.05  # points from row to row, however little room there is
+MIN_PITCH = 0.05  # points from row to row, however little room there is
 
 
 class Names(Struct, frozen=True):
@@ -57,13 +68,13 @@ def lay_out(context: Context, frame: Cartesian, room: Rect) -> tuple[Names, Rect
 
 
 def _pitch(context: Context, length: float) -> float:
-    return max(LEAST_PITCH, length / max(1, context.data.rows))
+    return max(MIN_PITCH, length / max(1, context.data.rows))
 
 
-def ink_of(context: Context) -> Ink:
+def ink_of(context: Context) -> TextStyle:
     """How names are written, as far as there is room."""
     frame, style = context.chart.frame, context.style
-    usual = Ink(style.face, context.sizes.text, style.ink)
+    usual = TextStyle(style.face, context.sizes.text, style.ink)
     return lettered(frame.across.text, usual, style) if isinstance(frame, Cartesian) else usual
 
 
@@ -90,7 +101,7 @@ def _beside(texts: list[str], context: Context, room: Rect) -> tuple[Names, Rect
         if not any(_cut(text, held) for text, held in zip(texts, lines, strict=True)):
             break
     else:
-        lines = apart(texts, face, size, SHARES[-1] * room.width, most)
+        lines = disambiguated(texts, face, size, SHARES[-1] * room.width, most)
     strip = max((widest(held, face, size) for held in lines), default=0.0)
     return Names(tuple(lines), room.x, size, strip, every), room.inset(left=strip + 1.0 * size)
 
@@ -106,7 +117,7 @@ def _below(texts: list[str], context: Context, room: Rect) -> tuple[Names, Rect]
     size = next(fitting, None)
     if size is None:
         return None
-    lines = apart(texts, face, size, 0.96 * pitch, 3)
+    lines = disambiguated(texts, face, size, 0.96 * pitch, 3)
     return _strip(lines, size, 1, face, room)
 
 
@@ -140,7 +151,7 @@ def _turned(texts: list[str], angle: float, context: Context, room: Rect) -> tup
     angle, size = next(((steep, size) for steep, size in tries if between[steep] >= LOW * size), tries[-1])
     every = max(1, ceil(LOW * size / max(1e-9, between[angle]) - 1e-9))
     turn = math.radians(angle)
-    held = apart(texts[::every], face, size, TALLEST * room.height / max(0.5, math.sin(turn)), 1)
+    held = disambiguated(texts[::every], face, size, TALLEST * room.height / max(0.5, math.sin(turn)), 1)
     lines = [held[row // every] or ("",) if row % every == 0 else ("",) for row in range(len(texts))]
     most = max((width(line[0], face, size) for line in lines), default=0.0)
     strip = most * math.sin(turn) + size * math.cos(turn)
@@ -159,7 +170,7 @@ def _cut(text: str, lines: tuple[str, ...]) -> bool:
     return bool(lines) and lines[-1].endswith(ELLIPSIS) and not text.rstrip().endswith(ELLIPSIS)
 
 
-def texts(plane: Plane, names: Names, ink: Ink, ids: Sequence[int], sheet: Rect) -> list[PlacedText]:
+def texts(plane: Plane, names: Names, ink: TextStyle, ids: Sequence[int], sheet: Rect) -> list[PlacedText]:
     """The rows' names: left of lying bars and centred on them, below standing ones, all on the `sheet`; one that would
     then lie on the name before is left out. `ids` are the table's rows."""
     texts: list[PlacedText] = []
@@ -169,13 +180,13 @@ def texts(plane: Plane, names: Names, ink: Ink, ids: Sequence[int], sheet: Rect)
         middle = plane.row_middle(row)
         if plane.lying:
             at = (names.left, middle)
-            texts.append(block(lines, "name", Stand(at, "start", "middle"), ink, Owner(row=ids[row])))
+            texts.append(block(lines, "name", Anchor(at, "start", "middle"), ink, TextOwner(row=ids[row])))
         elif names.angle:
             at = (middle + 0.3 * ink.size, plane.plot.bottom + 0.6 * ink.size)
-            texts.append(block(lines, "name", Stand(at, "end", "middle", names.angle), ink, Owner(row=ids[row])))
+            texts.append(block(lines, "name", Anchor(at, "end", "middle", names.angle), ink, TextOwner(row=ids[row])))
         else:
             at = (middle, plane.plot.bottom + 0.6 * ink.size)
-            made = within(block(lines, "name", Stand(at, "middle", "top"), ink, Owner(row=ids[row])), sheet)
+            made = within(block(lines, "name", Anchor(at, "middle", "top"), ink, TextOwner(row=ids[row])), sheet)
             if not (texts and texts[-1].bounds.overlaps(made.bounds)):
                 texts.append(made)
     return texts

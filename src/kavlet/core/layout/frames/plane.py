@@ -5,7 +5,7 @@ import math
 from msgspec import Struct
 
 from kavlet.core.charts.frame import Cartesian
-from kavlet.core.layout.frames.scales import Scaled
+from kavlet.core.layout.frames.scales import FixedScale
 from kavlet.core.values.geometry import Rect
 
 BROADEST = 120.0  # points; a row's bars get no broader, however few rows there are
@@ -28,9 +28,9 @@ class Plane(Struct, frozen=True):
 
     plot: Rect
     lying: bool
-    first: Scaled
-    second: Scaled | None
-    across: Scaled | None
+    first: FixedScale
+    second: FixedScale | None
+    across: FixedScale | None
     rows: int
     thickness: float
     gap: float
@@ -60,7 +60,7 @@ class Plane(Struct, frozen=True):
         offset, thickness = self.places.get(key, (0.0, self.thickness))
         return self.row_start(row) + offset, thickness
 
-    def axis(self, second: bool) -> Scaled:
+    def axis(self, second: bool) -> FixedScale:
         """The scale of the values: the first, or the second."""
         return self.second if second and self.second is not None else self.first
 

@@ -4,10 +4,10 @@ from kavlet.core.charts.frame import Polar
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import PlacedAxis, PlacedRule, PlacedText
 from kavlet.core.layout.frames.disc import Disc, facing
-from kavlet.core.layout.frames.scales import scaled
+from kavlet.core.layout.frames.scales import fixed_scale
 from kavlet.core.layout.furniture import Furniture, small_ink
 from kavlet.core.layout.kinds import kind_of
-from kavlet.core.layout.words.text_lines import Ink, Owner, Stand, block, lettered
+from kavlet.core.layout.words.text_lines import Anchor, TextOwner, TextStyle, block, lettered
 from kavlet.core.shapes.arc import at
 from kavlet.core.text.shaping import width
 from kavlet.core.values.geometry import Rect
@@ -21,7 +21,7 @@ def lay_out(context: Context, frame: Polar, room: Rect) -> tuple[Disc, Furniture
     style, sizes, data, layers = context.style, context.sizes, context.data, context.chart.layers
     kinds = [(kind_of(layer), layer) for layer in layers]
     shown = [(kind, layer) for kind, layer in kinds if not layer.hidden]
-    scale = scaled(frame.scale, (0.0, 1.0), 240.0) if frame.scale is not None else None
+    scale = fixed_scale(frame.scale, (0.0, 1.0), 240.0) if frame.scale is not None else None
     visible = frame.scale is not None and frame.scale.visible is not False and scale is not None
     foot = next((held for held in (kind.foot(layer, context, frame) for kind, layer in kinds) if held), 0.0)
     left, top, right, bottom = _unit_box(frame, any(kind.hub for kind, _ in kinds))
@@ -53,9 +53,9 @@ def lay_out(context: Context, frame: Polar, room: Rect) -> tuple[Disc, Furniture
     return disc, Furniture((), tuple(rules), tuple(texts), axes)
 
 
-def _around(text: str, disc: Disc, angle: float, radius: float, ink: Ink) -> PlacedText:
+def _around(text: str, disc: Disc, angle: float, radius: float, ink: TextStyle) -> PlacedText:
     """A text just outside the rim, aligned so that its nearest side faces the centre."""
-    return block((text,), "tick", Stand(at(disc.center, radius, angle), *facing(angle)), ink, Owner(key="scale"))
+    return block((text,), "tick", Anchor(at(disc.center, radius, angle), *facing(angle)), ink, TextOwner(key="scale"))
 
 
 def _unit_box(frame: Polar, hub: bool) -> tuple[float, float, float, float]:

@@ -10,7 +10,7 @@ from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.layer import Layer
 from kavlet.core.charts.scale import Scale
 from kavlet.core.layout.context import Context
-from kavlet.core.layout.frames.scales import Scaled, extent
+from kavlet.core.layout.frames.scales import FixedScale, extent
 from kavlet.core.layout.kinds import kind_of
 from kavlet.core.text.faces import metrics
 from kavlet.core.text.shaping import width
@@ -18,7 +18,7 @@ from kavlet.core.values.geometry import Rect
 from kavlet.core.values.number_text import PLAIN, NumberText
 
 AIR = 0.45  # free space between a mark and its label, in font sizes
-MOST = 0.4  # of an axis, kept free for labels beyond the marks
+MAX_LABEL_SHARE = 0.4  # of an axis, kept free for labels beyond the marks
 
 
 def along(context: Context, second: bool) -> tuple[float, float] | None:
@@ -59,10 +59,10 @@ def _padded(context: Context, span: tuple[float, float] | None) -> tuple[float, 
     return (low if span[0] < 0 or low > 0 else min(span[0], 0.0), high)
 
 
-MOST_TURNS = 24  # until discs at both ends of a scale fit between its ends
+MAX_ITERATIONS = 24  # until discs at both ends of a scale fit between its ends
 
 
-def holding(scale: Scaled, axis: str, own: Scale, context: Context, room: Rect) -> Scaled:
+def holding(scale: FixedScale, axis: str, own: Scale, context: Context, room: Rect) -> FixedScale:
     """A scale (`along`, `second` or `across`, as set by `own`) reaching further than its ticks where discs stand at its
     ends, so that none lies on what stands around the plot; ends that were set stay."""
     side, lying = min(room.width, room.height), isinstance(context.chart.frame, Cartesian) and context.chart.frame.lying
@@ -82,7 +82,7 @@ def holding(scale: Scaled, axis: str, own: Scale, context: Context, room: Rect) 
             if not math.isnan(value) and radius > 0 and not scale.beyond(value)
         ]
     below = above = 0.0
-    for _ in range(MOST_TURNS if discs else 0):  # the further the scale reaches, the more of it a disc takes
+    for _ in range(MAX_ITERATIONS if discs else 0):  # the further the scale reaches, the more of it a disc takes
         reach = 1 + below + above
         low = max(0.0, *(radius * reach - at for at, radius in discs))
         high = max(0.0, *(at + radius * reach - 1 for at, radius in discs))
@@ -96,15 +96,15 @@ def holding(scale: Scaled, axis: str, own: Scale, context: Context, room: Rect) 
     )
 
 
-class AskedAxis(Struct, frozen=True):
+class AxisRequest(Struct, frozen=True):
     """A value axis for which room is asked: its scale, its length in points, and whether it lies."""
 
-    scale: Scaled
+    scale: FixedScale
     length: float
     lying: bool
 
 
-def label_room(context: Context, axis: AskedAxis) -> tuple[float, float]:
+def label_room(context: Context, axis: AxisRequest) -> tuple[float, float]:
     """Points to keep free at the low and the high end of the value axis for labels that stand beyond the marks."""
     low = high = 0.0
     for layer in context.chart.layers:
@@ -114,11 +114,11 @@ def label_room(context: Context, axis: AskedAxis) -> tuple[float, float]:
             continue
         needs = _needs(layer, context, axis)
         low, high = max(low, needs[0]), max(high, needs[1])
-    most = MOST * axis.length
+    most = MAX_LABEL_SHARE * axis.length
     return min(low, most), min(high, most)
 
 
-def _needs(layer: Layer, context: Context, axis: AskedAxis) -> tuple[float, float]:
+def _needs(layer: Layer, context: Context, axis: AxisRequest) -> tuple[float, float]:
     """What the labels of one layer need beyond the ends of an axis."""
     low = high = 0.0
     label, wording = layer.label, context.wording

@@ -9,12 +9,12 @@ from msgspec import Struct
 from kavlet.core.charts.scale import Scale
 from kavlet.core.layout.frames import ticks as rules
 from kavlet.core.text.numbers import HUGE, TINY, decimals_of, written
-from kavlet.core.values.number_text import MOST_DECIMALS, PLAIN, NumberText
+from kavlet.core.values.number_text import MAX_DECIMALS, PLAIN, NumberText
 
 PIXELS_PER_TICK = 44.0  # points along an axis that one tick should have, before labels are measured
 
 
-class Scaled(Struct, frozen=True):
+class FixedScale(Struct, frozen=True):
     """A scale with its ends and ticks; `share` of the low end is 0, of the high end 1 (turned round when reversed)."""
 
     kind: str
@@ -58,7 +58,9 @@ def extent(figures: Sequence[float]) -> tuple[float, float] | None:
     return (min(held), max(held)) if held else None
 
 
-def scaled(scale: Scale, span: tuple[float, float] | None, length: float, column: NumberText = PLAIN) -> Scaled:
+def fixed_scale(
+    scale: Scale, span: tuple[float, float] | None, length: float, column: NumberText = PLAIN
+) -> FixedScale:
     """The scale for figures within `span` on an axis of `length` points: ends first, then ticks.
 
     `column` is how their column writes them.
@@ -99,7 +101,7 @@ def _wished(scale: Scale, low: float, high: float, count: int) -> list[float]:
     return rules.multiples(*rules.outward(low, high, step), step)
 
 
-def _log(scale: Scale, span: tuple[float, float] | None, column: NumberText) -> Scaled:
+def _log(scale: Scale, span: tuple[float, float] | None, column: NumberText) -> FixedScale:
     low, high = span if span is not None else (1.0, 10.0)
     low = low if low > 0 else min(1.0, high / 1000 if high > 0 else 1.0)
     high = max(high, low * 10)
@@ -108,13 +110,13 @@ def _log(scale: Scale, span: tuple[float, float] | None, column: NumberText) -> 
     return _scaled(scale, low, high, rules.decades(low, high), column)
 
 
-def _scaled(scale: Scale, low: float, high: float, found: list[float], column: NumberText) -> Scaled:
+def _scaled(scale: Scale, low: float, high: float, found: list[float], column: NumberText) -> FixedScale:
     minors: list[float] = []
     if scale.minor > 1 and len(found) > 1 and scale.kind == "linear":
         step = (found[1] - found[0]) / scale.minor
         minors = [one for one in rules.multiples(low, high, step) if one not in found]
     number = _number(scale, found, column)
-    return Scaled(scale.kind, low, high, tuple(found), tuple(minors), scale.reversed, scale.cap, number)
+    return FixedScale(scale.kind, low, high, tuple(found), tuple(minors), scale.reversed, scale.cap, number)
 
 
 def _number(scale: Scale, ticks: list[float], column: NumberText) -> NumberText:
@@ -131,4 +133,4 @@ def _number(scale: Scale, ticks: list[float], column: NumberText) -> NumberText:
     if how.style in ("short", "long"):
         return how
     needed = max((decimals_of(tick) for tick in ticks), default=0) - (2 if how.style == "percent" else 0)
-    return msgspec.structs.replace(how, most_decimals=min(MOST_DECIMALS, max(0, needed)))
+    return msgspec.structs.replace(how, most_decimals=min(MAX_DECIMALS, max(0, needed)))

@@ -8,7 +8,7 @@
 import math
 from decimal import Decimal
 
-MOST = 200
+MAX_TICKS = 200
 
 
 def step_125(low: float, high: float, count: int) -> float:
@@ -24,7 +24,7 @@ def step_125(low: float, high: float, count: int) -> float:
 
 def multiples(low: float, high: float, step: float) -> list[float]:
     """All multiples of a step within the ends, noise in the last digit forgiven; none for a step too small."""
-    if not step > 0 or (high - low) / step > MOST:
+    if not step > 0 or (high - low) / step > MAX_TICKS:
         return []
     first, last = math.ceil(low / step - 1e-9), math.floor(high / step + 1e-9)
     exact = Decimal(repr(step))
@@ -154,7 +154,7 @@ def dates(low: float, high: float, count: int) -> list[float]:
     months = next((m for m in _MONTH_STEPS if span / (30.44 * m) <= count + 0.5), _MONTH_STEPS[-1])
     found: list[float] = []
     at = (start.year * 12 + start.month - 1) // months * months
-    while len(found) < MOST:
+    while len(found) < MAX_TICKS:
         year, month = divmod(at, 12)
         if not 1 <= year <= 9999:
             break

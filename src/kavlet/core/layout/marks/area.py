@@ -8,15 +8,15 @@ from kavlet.core.charts.layer import Stack
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import MarkKind
 from kavlet.core.layout.frames.plane import Plane
-from kavlet.core.layout.frames.scales import Scaled
+from kavlet.core.layout.frames.scales import FixedScale
 from kavlet.core.layout.kind import Kind
 from kavlet.core.layout.marks.courses import runs
 from kavlet.core.layout.marks.off_scale import edge, plot_clip, say_value
 from kavlet.core.layout.marks.painting import paint
-from kavlet.core.layout.marks.placing import Drawn, Placing
+from kavlet.core.layout.marks.placing import MarkDrawing, Placing
 from kavlet.core.layout.marks.shared_kinds import STACKED
 from kavlet.core.layout.words.label_spots import point_spots
-from kavlet.core.layout.words.labels import LabelManner, ink
+from kavlet.core.layout.words.labels import LabelStyle, ink
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.pens import Pen
 from kavlet.core.scene.primitives import Primitive, Shape
@@ -75,18 +75,20 @@ def place(layer: Area, on: Plane, to: Placing) -> None:
             if (out := edge(on, across, along)) is not None:
                 items = (*strokes, Shape(out.path, style.on(colour), colour, style.strokes.hair))
                 strokes = []
-                drawn = Drawn(path=out.path, fill=colour, items=items, dressed=layer.fill, tone=layer.tone, beyond=True)
+                drawn = MarkDrawing(
+                    path=out.path, fill=colour, items=items, dressed=layer.fill, tone=layer.tone, beyond=True
+                )
                 to.mark(layer, row, number, out.bounds, drawn)
                 say_value(layer, row, out, to, behind=colour if out.way[1] < 0 else None)
                 continue
             touch = recorded(disc, (x, y), 5.0)
-            drawn = Drawn(path=touch, fill=colour, items=tuple(strokes), dressed=layer.fill, tone=layer.tone)
+            drawn = MarkDrawing(path=touch, fill=colour, items=tuple(strokes), dressed=layer.fill, tone=layer.tone)
             to.mark(layer, row, number, area, drawn)
             strokes = []
             text = to.wording.text(layer, row)
             if text and layer.label is not None:
                 spots = point_spots(layer.label, x, y, 2.0, ink(layer.label, style, None), on.lying)
-                to.label(layer, to.id(row), text, spots, LabelManner(to.sizes.text, (x, y)))
+                to.label(layer, to.id(row), text, spots, LabelStyle(to.sizes.text, (x, y)))
 
 
 def _upper(held: list[tuple[float, float, float]]) -> list[tuple[float, float]]:
@@ -97,7 +99,7 @@ def _lower(held: list[tuple[float, float, float]]) -> list[tuple[float, float]]:
     return [(across, base) for across, _, base in held]
 
 
-def _base(start: float, scale: Scaled) -> float:
+def _base(start: float, scale: FixedScale) -> float:
     """Where the lower side stands: at zero for want of an area below; at the end of a log scale, which has no zero."""
     base = 0.0 if math.isnan(start) else start
     return scale.inside(base) if scale.kind == "log" else base

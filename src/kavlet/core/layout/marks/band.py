@@ -5,9 +5,9 @@ from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import MarkKind
 from kavlet.core.layout.frames.plane import Plane
 from kavlet.core.layout.kind import Kind
-from kavlet.core.layout.marks.placing import Drawn, Placing, Who
+from kavlet.core.layout.marks.placing import MarkDrawing, MarkSource, Placing
 from kavlet.core.layout.words.label_spots import LabelSpot
-from kavlet.core.layout.words.labels import LabelManner, ink
+from kavlet.core.layout.words.labels import LabelStyle, ink
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Shape
 from kavlet.core.shapes.box import box
@@ -27,14 +27,14 @@ def place(layer: Band, on: Plane, to: Placing) -> None:
     path = recorded(box, rect)
     visible = not layer.helper and rect.width > 0 and rect.height > 0
     items = (Shape(path, colour),) if visible else ()
-    drawn = Drawn(path=path, fill=colour, items=items, dressed=layer.fill, tone=layer.tone, visible=visible)
-    to.put(layer, Who(0, layer.name), layer.high - layer.low, rect, drawn)
+    drawn = MarkDrawing(path=path, fill=colour, items=items, dressed=layer.fill, tone=layer.tone, visible=visible)
+    to.put(layer, MarkSource(0, layer.name), layer.high - layer.low, rect, drawn)
     if layer.label is not None and visible and layer.name:
         spot = LabelSpot(
             rect.right, rect.y, "end", "top", ink(layer.label, style, colour), sx=-0.4, sy=0.35,
             width=rect.width, height=rect.height, pad=0.3,
         )  # fmt: skip
-        to.label(layer, 0, layer.name, [spot], LabelManner(to.sizes.small))
+        to.label(layer, 0, layer.name, [spot], LabelStyle(to.sizes.small))
 
 
 class BandKind(Kind[Band]):

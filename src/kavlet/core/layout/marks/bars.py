@@ -15,11 +15,11 @@ from kavlet.core.layout.frames.plane import Plane
 from kavlet.core.layout.kind import Kind
 from kavlet.core.layout.marks.off_scale import Edge, say_value
 from kavlet.core.layout.marks.painting import painted
-from kavlet.core.layout.marks.placing import Drawn, Placing
+from kavlet.core.layout.marks.placing import MarkDrawing, Placing
 from kavlet.core.layout.marks.shared_kinds import STACKED
 from kavlet.core.layout.stacks import Span
 from kavlet.core.layout.words.label_spots import AIR, LabelSpot, bar_spots
-from kavlet.core.layout.words.labels import LabelManner, ink
+from kavlet.core.layout.words.labels import LabelStyle, ink
 from kavlet.core.scene.paints import RadialGradient
 from kavlet.core.scene.path import Path, recorded
 from kavlet.core.scene.primitives import Primitive, Shape
@@ -125,7 +125,7 @@ def _draw(layer: Bars, bar: _Bar, on: Plane, to: Placing, track: tuple[Primitive
         items = (*items, _break(rect, side, style.ground))
     elif out is not None:
         items = (Shape(out.path, colour),)
-    drawn = Drawn(
+    drawn = MarkDrawing(
         path=path, fill=colour, items=items, block=block, dressed=filling.fill, tone=filling.tone, track=track,
         share=bar.share, beyond=bool(bar.beyond),
     )  # fmt: skip
@@ -157,7 +157,7 @@ def _label(layer: Bars, bar: _Bar, on: Plane, to: Placing, behind: Colour) -> No
     if block.bulb is not None:
         spots.insert(1, _beside(block.rect, block.end, block.bulb, inks[1]))
     strong = label.bold is None and label.position in ("auto", "middle", "inside end", "inside start")
-    manner = LabelManner(to.sizes.text, block.rect.center, abs(bar.value), strong)
+    manner = LabelStyle(to.sizes.text, block.rect.center, abs(bar.value), strong)
     to.label(layer, to.id(bar.row), text, spots, manner)
 
 

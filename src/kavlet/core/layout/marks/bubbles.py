@@ -9,12 +9,12 @@ from kavlet.core.charts.fields import Field, choices
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import MarkKind, PlacedText
 from kavlet.core.layout.frames.plane import Plane
-from kavlet.core.layout.kind import Kind, Listed
+from kavlet.core.layout.kind import Kind, LegendEntry
 from kavlet.core.layout.marks.off_scale import edge, place_arrow
-from kavlet.core.layout.marks.placing import Drawn, Placing
+from kavlet.core.layout.marks.placing import MarkDrawing, Placing
 from kavlet.core.layout.marks.shared_kinds import column_figures, disc_key
 from kavlet.core.layout.words.label_spots import LabelSpot, scattered_spots
-from kavlet.core.layout.words.labels import LabelManner, ink
+from kavlet.core.layout.words.labels import LabelStyle, ink
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.arc import disc
@@ -62,7 +62,9 @@ def place(layer: Bubbles, on: Plane, to: Placing) -> None:
             shape = Shape(ring, style.ground.faded(layer.opacity), colour, HOLLOW)
         else:
             shape = Shape(path, colour.faded(layer.opacity), style.ground, style.strokes.rim)
-        to.mark(layer, row, sizes[row], area, Drawn(path=path, fill=colour, items=(shape,), dressed=fill, tone=tone))
+        to.mark(
+            layer, row, sizes[row], area, MarkDrawing(path=path, fill=colour, items=(shape,), dressed=fill, tone=tone)
+        )
         text = to.wording.text(layer, row)
         if text and layer.label is not None:
             behind = None if negative else colour.faded(layer.opacity).over(style.ground)
@@ -72,7 +74,7 @@ def place(layer: Bubbles, on: Plane, to: Placing) -> None:
             )  # fmt: skip
             around = scattered_spots(layer.label, x, y, radius, ink(layer.label, style, None), lying=True)
             prefer = [inside, *around] if layer.label.position in ("auto", "middle", "centre") else around
-            to.label(layer, to.id(row), text, prefer, LabelManner(to.sizes.small, (x, y), made[row]))
+            to.label(layer, to.id(row), text, prefer, LabelStyle(to.sizes.small, (x, y), made[row]))
 
 
 def _within(center: Point, radius: float) -> Callable[[PlacedText], bool]:
@@ -113,7 +115,7 @@ class BubblesKind(Kind[Bubbles]):
         sizes = [float(size) for size in context.data.column(layer.sizes)]
         return [diameter / 2 for diameter in diameters(layer, sizes, layer.largest * side)]
 
-    def key(self, item: Listed, layer: Bubbles, chip: Rect, context: Context) -> tuple[Primitive, ...]:
+    def key(self, item: LegendEntry, layer: Bubbles, chip: Rect, context: Context) -> tuple[Primitive, ...]:
         return disc_key(item, chip, context)
 
 

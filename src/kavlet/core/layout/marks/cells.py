@@ -14,12 +14,12 @@ from kavlet.core.layout.data import Raster
 from kavlet.core.layout.figure import MarkKind
 from kavlet.core.layout.frames.field import GridField
 from kavlet.core.layout.frames.plane import Plane
-from kavlet.core.layout.kind import Kind, Listed
+from kavlet.core.layout.kind import Kind, LegendEntry
 from kavlet.core.layout.marks.painting import picture
-from kavlet.core.layout.marks.placing import Drawn, Placing, Who
+from kavlet.core.layout.marks.placing import MarkDrawing, MarkSource, Placing
 from kavlet.core.layout.marks.shared_kinds import column_figures, disc_key, row_entries
 from kavlet.core.layout.words.label_spots import LabelSpot
-from kavlet.core.layout.words.labels import LabelManner, ink
+from kavlet.core.layout.words.labels import LabelStyle, ink
 from kavlet.core.scene.path import Path, PathPen, recorded
 from kavlet.core.scene.primitives import Primitive, Stamp
 from kavlet.core.shapes.arc import disc
@@ -31,7 +31,7 @@ from kavlet.core.values.affine import moved, scaled
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
 
-MOST = 4_000  # cells of one row
+MAX_CELLS = 4_000  # cells of one row
 
 
 def on_field(layer: Cells, on: GridField, to: Placing) -> None:
@@ -48,24 +48,24 @@ def on_field(layer: Cells, on: GridField, to: Placing) -> None:
         if text and layer.label is not None and boxes:
             middle = boxes[len(boxes) // 2]
             spot = LabelSpot(*middle.center, "middle", "middle", ink(layer.label, to.style, None), width=middle.width)
-            to.label(layer, to.id(row), text, [spot], LabelManner(to.sizes.small))
+            to.label(layer, to.id(row), text, [spot], LabelStyle(to.sizes.small))
     rest = [_drawn(on.cell(i), layer.gap) for i in range(number, on.count)]
     if layer.empty and rest and not layer.helper and not layer.hidden:
         colour = to.style.named["track"]
         items, path = _drawn_cells(layer, _Line(rest), colour, "", to)
-        drawn = Drawn(path=path, fill=colour, items=items)
-        to.put(layer, Who(EMPTY, name="empty"), float(len(rest)), path.bounds, drawn)
+        drawn = MarkDrawing(path=path, fill=colour, items=items)
+        to.put(layer, MarkSource(EMPTY, name="empty"), float(len(rest)), path.bounds, drawn)
 
 
 def on_plane(layer: Cells, on: Plane, to: Placing) -> None:
     """Each row its line of cells from the axis on, the last one cut to the fraction, wrapped where wished."""
     figures = [float(figure) for figure in to.data.column(layer.values)]
     step = cell_step(layer, on, figures)
-    per_line = layer.wrap if layer.wrap > 0 else MOST
+    per_line = layer.wrap if layer.wrap > 0 else MAX_CELLS
     for row, figure in enumerate(figures):
         if math.isnan(figure):
             continue
-        count = min(MOST, math.ceil(max(0.0, figure) - 1e-9))
+        count = min(MAX_CELLS, math.ceil(max(0.0, figure) - 1e-9))
         used = max(1, math.ceil(count / per_line)) if count else 1
         across0 = on.row_middle(row) - used * step / 2
         boxes: list[Rect] = []
@@ -87,7 +87,7 @@ def on_plane(layer: Cells, on: Plane, to: Placing) -> None:
             spot = LabelSpot(on.plot.x + longest * step, on.row_middle(row), "start", "middle", colour, sx=0.35)
         else:
             spot = LabelSpot(on.row_middle(row), on.plot.bottom - longest * step, "middle", "bottom", colour, sy=-0.4)
-        to.label(layer, to.id(row), text, [spot], LabelManner(to.sizes.text, (spot.x, spot.y), bold=True))
+        to.label(layer, to.id(row), text, [spot], LabelStyle(to.sizes.text, (spot.x, spot.y), bold=True))
 
 
 def cell_step(layer: Cells, on: Plane, figures: list[float]) -> float:
@@ -124,8 +124,8 @@ def _mark(layer: Cells, row: int, figure: float, line: _Line, to: Placing) -> No
         own = to.data.names(layer.symbols)[row]
         name = own if to.data.picture(own) is not None else name
     items, path = _drawn_cells(layer, line, colour, name, to)
-    drawn = Drawn(path=path, fill=colour, items=items, dressed=fill, tone=tone, visible=bool(items))
-    to.put(layer, Who(to.id(row), to.wording.says(layer, row)), figure, path.bounds, drawn)
+    drawn = MarkDrawing(path=path, fill=colour, items=items, dressed=fill, tone=tone, visible=bool(items))
+    to.put(layer, MarkSource(to.id(row), to.wording.says(layer, row)), figure, path.bounds, drawn)
 
 
 def _drawn_cells(
@@ -216,10 +216,10 @@ class CellsKind(Kind[Cells]):
     def fixed_end(self, layer: Cells) -> float | None:
         return float(layer.wrap) if layer.wrap > 0 else None
 
-    def entries(self, layer: Cells, context: Context) -> list[Listed]:
+    def entries(self, layer: Cells, context: Context) -> list[LegendEntry]:
         return row_entries(layer, context) if layer.vary else []
 
-    def key(self, item: Listed, layer: Cells, chip: Rect, context: Context) -> tuple[Primitive, ...]:
+    def key(self, item: LegendEntry, layer: Cells, chip: Rect, context: Context) -> tuple[Primitive, ...]:
         return disc_key(item, chip, context) if layer.cell == "disc" else super().key(item, layer, chip, context)
 
 

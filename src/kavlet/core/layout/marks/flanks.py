@@ -6,8 +6,8 @@ from kavlet.core.charts.flanks import Flanks
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import BarBox, MarkKind
 from kavlet.core.layout.frames.plane import Plane
-from kavlet.core.layout.kind import Kind, Listed
-from kavlet.core.layout.marks.placing import Drawn, Placing, Who
+from kavlet.core.layout.kind import Kind, LegendEntry
+from kavlet.core.layout.marks.placing import MarkDrawing, MarkSource, Placing
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Shape
 from kavlet.core.shapes.box import quad
@@ -58,17 +58,17 @@ def _lines(layer: Flanks, on: Plane, to: Placing) -> None:
         _join(layer, row, level, _drawn(corners, colour, is_body=False), to)
 
 
-def _drawn(corners: tuple[Point, ...], colour: Colour, is_body: bool) -> Drawn:
+def _drawn(corners: tuple[Point, ...], colour: Colour, is_body: bool) -> MarkDrawing:
     """A join with those corners; one that is a body stands in depth as the bars do that it joins."""
     path = recorded(quad, *corners)
     block = BarBox(path.bounds, "tapered", "up", corners) if is_body else None
-    return Drawn(path=path, fill=colour, items=(Shape(path, colour),), block=block)
+    return MarkDrawing(path=path, fill=colour, items=(Shape(path, colour),), block=block)
 
 
-def _join(layer: Flanks, row: int, value: float, drawn: Drawn, to: Placing) -> None:
+def _join(layer: Flanks, row: int, value: float, drawn: MarkDrawing, to: Placing) -> None:
     """One join, from the row before to this one."""
     if drawn.path is not None:
-        to.put(layer, Who(to.id(row)), value, drawn.path.bounds, drawn)
+        to.put(layer, MarkSource(to.id(row)), value, drawn.path.bounds, drawn)
 
 
 class FlanksKind(Kind[Flanks]):
@@ -76,7 +76,7 @@ class FlanksKind(Kind[Flanks]):
     mark = MarkKind("flank", can_be_round=True, is_lit=False)
     places = ((Plane, place),)
 
-    def entries(self, layer: Flanks, context: Context) -> list[Listed]:
+    def entries(self, layer: Flanks, context: Context) -> list[LegendEntry]:
         return []
 
 

@@ -9,13 +9,13 @@ from kavlet.core.charts.line import Line
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import MarkKind
 from kavlet.core.layout.frames.plane import Plane
-from kavlet.core.layout.kind import Kind, Listed
+from kavlet.core.layout.kind import Kind, LegendEntry
 from kavlet.core.layout.marks.courses import runs
 from kavlet.core.layout.marks.off_scale import edge, place_arrow, plot_clip
-from kavlet.core.layout.marks.placing import Drawn, Placing
+from kavlet.core.layout.marks.placing import MarkDrawing, Placing
 from kavlet.core.layout.marks.shared_kinds import column_figures
 from kavlet.core.layout.words.label_spots import point_spots
-from kavlet.core.layout.words.labels import LabelManner, ink
+from kavlet.core.layout.words.labels import LabelStyle, ink
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape, cap_of
 from kavlet.core.shapes.arc import disc
@@ -61,11 +61,11 @@ def place(layer: Line, on: Plane, to: Placing) -> None:
             )
             strokes = []
             touch = dot if dot.verbs else recorded(disc, (x, y), max(5.0, reach))
-            to.mark(layer, row, number, area, Drawn(path=touch, fill=mine, items=items, dressed=fill, tone=tone))
+            to.mark(layer, row, number, area, MarkDrawing(path=touch, fill=mine, items=items, dressed=fill, tone=tone))
             text = to.wording.text(layer, row)
             if text and layer.label is not None:
                 spots = point_spots(layer.label, x, y, reach, ink(layer.label, style, None), on.lying)
-                to.label(layer, to.id(row), text, spots, LabelManner(to.sizes.text, (x, y)))
+                to.label(layer, to.id(row), text, spots, LabelStyle(to.sizes.text, (x, y)))
 
 
 class LineKind(Kind[Line]):
@@ -90,7 +90,7 @@ class LineKind(Kind[Line]):
     def labels_beyond(self, layer: Line, lying: bool) -> bool:
         return not lying
 
-    def key(self, item: Listed, layer: Line, chip: Rect, context: Context) -> tuple[Primitive, ...]:
+    def key(self, item: LegendEntry, layer: Line, chip: Rect, context: Context) -> tuple[Primitive, ...]:
         colour, middle = context.style.solid(item.fill, item.tone), chip.center[1]
         stroke = recorded(course, [(chip.x - 1, middle), (chip.right + 1, middle)], "straight")
         line = Shape(stroke, None, colour, min(layer.width, 3.0), dash=layer.dash, cap=cap_of(layer.dash))

@@ -7,10 +7,10 @@ from kavlet.core.charts.needle import Needle
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import MarkKind
 from kavlet.core.layout.frames.disc import Disc
-from kavlet.core.layout.kind import Kind, Listed
-from kavlet.core.layout.marks.placing import Drawn, Placing, Who
+from kavlet.core.layout.kind import Kind, LegendEntry
+from kavlet.core.layout.marks.placing import MarkDrawing, MarkSource, Placing
 from kavlet.core.layout.words.label_spots import LabelSpot
-from kavlet.core.layout.words.labels import LabelManner, ink
+from kavlet.core.layout.words.labels import LabelStyle, ink
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.pens import Pen
 from kavlet.core.scene.primitives import Primitive, Shape
@@ -57,17 +57,17 @@ def place(layer: Needle, on: Disc, to: Placing) -> None:
     items += [Shape(recorded(disc, on.center, hub), colour), Shape(recorded(disc, on.center, hub * 0.4), style.ground)]
     sector = Sector(on.center, 0.0, layer.length * on.radius, angle, angle)
     visible = not layer.helper and not to.own(layer, row).hidden
-    drawn = Drawn(
+    drawn = MarkDrawing(
         path=path, fill=colour, items=tuple(items) if visible else (), sector=sector, dressed=fill, tone=tone,
         visible=visible,
     )  # fmt: skip
-    to.put(layer, Who(to.id(row), to.wording.says(layer, row)), figure, path.bounds, drawn)
+    to.put(layer, MarkSource(to.id(row), to.wording.says(layer, row)), figure, path.bounds, drawn)
     text = to.wording.text(layer, row)
     if text and layer.label is not None and visible:
         size = layer.label.size or LABEL * to.sizes.text
         x, y = on.center
         spot = LabelSpot(x, y + hub, "middle", "top", ink(layer.label, style, None), sy=0.34, width=1.5 * on.radius)
-        to.label(layer, to.id(row), text, [spot], LabelManner(size, on.center, math.inf, bold=True))
+        to.label(layer, to.id(row), text, [spot], LabelStyle(size, on.center, math.inf, bold=True))
 
 
 def _arrow(on: Disc, angle: float, past: int, colour: Colour) -> Primitive:
@@ -93,7 +93,7 @@ class NeedleKind(Kind[Needle]):
     def margins(self, layer: Needle, context: Context, on: Disc) -> tuple[float, float]:
         return 0.0, 8.0 if layer.past else 0.0
 
-    def entries(self, layer: Needle, context: Context) -> list[Listed]:
+    def entries(self, layer: Needle, context: Context) -> list[LegendEntry]:
         return []
 
 

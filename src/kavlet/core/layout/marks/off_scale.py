@@ -7,9 +7,9 @@ from msgspec import Struct
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.layer import Layer
 from kavlet.core.layout.frames.plane import Plane
-from kavlet.core.layout.marks.placing import Drawn, Placing
+from kavlet.core.layout.marks.placing import MarkDrawing, Placing
 from kavlet.core.layout.words.label_spots import LabelSpot
-from kavlet.core.layout.words.labels import LabelManner, ink
+from kavlet.core.layout.words.labels import LabelStyle, ink
 from kavlet.core.scene.path import Path, recorded
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.box import box
@@ -66,7 +66,7 @@ def place_arrow(
     filling = to.filling(layer, row)
     colour = to.style.solid(filling.fill, filling.tone)
     items = (*under, Shape(at.path, colour))
-    drawn = Drawn(path=at.path, fill=colour, items=items, dressed=filling.fill, tone=filling.tone, beyond=True)
+    drawn = MarkDrawing(path=at.path, fill=colour, items=items, dressed=filling.fill, tone=filling.tone, beyond=True)
     to.mark(layer, row, value, at.bounds, drawn)
     say_value(layer, row, at, to, figure)
 
@@ -86,4 +86,4 @@ def say_value(
     if behind is not None:
         spots = [under]  # beside it, nobody knows what lies behind
     size = (layer.label or Label()).size or to.sizes.small
-    to.label(layer, to.id(row), to.wording.beyond(layer, row, figure), spots, LabelManner(size, weight=1e9, bold=True))
+    to.label(layer, to.id(row), to.wording.beyond(layer, row, figure), spots, LabelStyle(size, weight=1e9, bold=True))

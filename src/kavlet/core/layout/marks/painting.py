@@ -24,7 +24,7 @@ from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Point, Rect
 
 UNMOVED = Affine()
-MOST_TILES = 2_000
+MAX_TILES = 2_000
 
 
 def fill_of(layer: Layer, row: int, number: int, data: Data) -> tuple[Fill | None, int]:
@@ -201,8 +201,8 @@ def _tiles(fill: PictureFill, held: Symbol | Raster, bar: _Bar) -> list[Rect]:
     if fill.how == "per unit":
         units = abs(bar.value) / fill.unit if fill.unit > 0 else 1.0
         step = long / units if units > 0 else long
-    if not step > 0 or long / step > MOST_TILES:
-        step = max(long / MOST_TILES, 1e-6)
+    if not step > 0 or long / step > MAX_TILES:
+        step = max(long / MAX_TILES, 1e-6)
     tiles: list[Rect] = []
     for i in range(math.ceil(long / step - 1e-9)):
         start = i * step

@@ -8,18 +8,18 @@ from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import BarBox, Mark, MarkKind, PlacedText
 from kavlet.core.layout.marks.painting import Filling, fill_of, rules_of
 from kavlet.core.layout.words.label_spots import LabelSpot
-from kavlet.core.layout.words.labels import LabelManner, Wanted, wanted
-from kavlet.core.layout.words.radial_labels import Fanned
+from kavlet.core.layout.words.labels import LabelRequest, LabelStyle, label_request
+from kavlet.core.layout.words.radial_labels import RadialLabel
 from kavlet.core.scene.path import Path
 from kavlet.core.scene.primitives import Primitive
 from kavlet.core.shapes.arc import Sector
 from kavlet.core.styling.fills import Fill
-from kavlet.core.values.cancellation import go_on
+from kavlet.core.values.cancellation import check_cancelled
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Point, Rect
 
 
-class Who(Struct, frozen=True):
+class MarkSource(Struct, frozen=True):
     """Whose mark it is: the table's row (or a number beyond for what is no row), what it says, and what its layer does
     not say of it: another name, series, or that it is a helper."""
 
@@ -30,7 +30,7 @@ class Who(Struct, frozen=True):
     helper: bool | None = None
 
 
-class Drawn(Struct, frozen=True, kw_only=True):
+class MarkDrawing(Struct, frozen=True, kw_only=True):
     """What is drawn for a mark; the fields are those of `Mark`."""
 
     path: Path | None = None
@@ -47,7 +47,7 @@ class Drawn(Struct, frozen=True, kw_only=True):
     visible: bool = True
 
 
-UNDRAWN = Drawn(visible=False)
+NOT_DRAWN = MarkDrawing(visible=False)
 
 
 class Placing:
@@ -66,8 +66,8 @@ class Placing:
         self.wording = context.wording
         self.spans = context.spans
         self.marks: list[Mark] = []
-        self.labels: list[Wanted] = []
-        self.fans: list[Fanned] = []
+        self.labels: list[LabelRequest] = []
+        self.fans: list[RadialLabel] = []
         self.texts: list[PlacedText] = []
         self.obstacles: list[Rect] = []
         self.lost = 0  # texts that stand nowhere, because there is no room for them
@@ -99,14 +99,14 @@ class Placing:
         edge, width = (self.style.colour(text), layer.edge_width) if text else (None, 0.0)
         return Filling(fill, tone, edge, width, value)
 
-    def mark(self, layer: Layer, row: int, value: float, bounds: Rect, drawn: Drawn = UNDRAWN) -> None:
+    def mark(self, layer: Layer, row: int, value: float, bounds: Rect, drawn: MarkDrawing = NOT_DRAWN) -> None:
         """The mark of a row; one that is not drawn is known, never seen."""
         says = self.wording.says(layer, row) if drawn.visible else ""
-        self.put(layer, Who(self.id(row), says), value, bounds, drawn)
+        self.put(layer, MarkSource(self.id(row), says), value, bounds, drawn)
 
-    def put(self, layer: Layer, who: Who, value: float, bounds: Rect, drawn: Drawn = UNDRAWN) -> None:
+    def put(self, layer: Layer, who: MarkSource, value: float, bounds: Rect, drawn: MarkDrawing = NOT_DRAWN) -> None:
         """A mark, of a row or of anything else."""
-        go_on()
+        check_cancelled()
         self.marks.append(
             Mark(
                 layer=layer.name if who.name is None else who.name,
@@ -135,11 +135,11 @@ class Placing:
             )
         )
 
-    def label(self, layer: Layer, row: int, text: str, spots: list[LabelSpot], manner: LabelManner) -> None:
+    def label(self, layer: Layer, row: int, text: str, spots: list[LabelSpot], manner: LabelStyle) -> None:
         """Wish for a label of a row of the table at the first of the spots where it fits."""
-        self.labels.append(self._by_rule(layer, row, wanted(layer, row, text, spots, self.style, manner)))
+        self.labels.append(self._by_rule(layer, row, label_request(layer, row, text, spots, self.style, manner)))
 
-    def _by_rule(self, layer: Layer, row: int, label: Wanted) -> Wanted:
+    def _by_rule(self, layer: Layer, row: int, label: LabelRequest) -> LabelRequest:
         """A label in the colour that one of its author's rules gives its row."""
         rules = rules_of(layer.label.colour_rules) if layer.label is not None else ()
         if not rules or row not in self.data.ids:

@@ -10,13 +10,13 @@ from kavlet.core.charts.points import Points
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import MarkKind
 from kavlet.core.layout.frames.plane import Plane
-from kavlet.core.layout.kind import Kind, Listed
+from kavlet.core.layout.kind import Kind, LegendEntry
 from kavlet.core.layout.marks.off_scale import edge, place_arrow
 from kavlet.core.layout.marks.painting import picture, proportions
-from kavlet.core.layout.marks.placing import Drawn, Placing, Who
+from kavlet.core.layout.marks.placing import MarkDrawing, MarkSource, Placing
 from kavlet.core.layout.marks.shared_kinds import column_figures
 from kavlet.core.layout.words.label_spots import AIR, LabelSpot, point_spots, scattered_spots
-from kavlet.core.layout.words.labels import LabelManner, ink
+from kavlet.core.layout.words.labels import LabelStyle, ink
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.box import box
@@ -74,10 +74,10 @@ def place(layer: Points, on: Plane, to: Placing) -> None:
             )  # fmt: skip
             items = (Shape(path, colour, *edged),) if path.verbs else ()
             area = path.bounds if path.verbs else area
-        drawn = Drawn(
+        drawn = MarkDrawing(
             path=path if path.verbs else None, fill=colour, items=items, dressed=fill, tone=tone, visible=bool(items)
         )
-        to.put(layer, Who(to.id(row), to.wording.says(layer, row)), number, area, drawn)
+        to.put(layer, MarkSource(to.id(row), to.wording.says(layer, row)), number, area, drawn)
         text = to.wording.text(layer, row)
         if text and layer.label is not None:
             reach = _reach(layer, on, wide if on.lying else tall)
@@ -89,7 +89,7 @@ def place(layer: Points, on: Plane, to: Placing) -> None:
                 ink(layer.label, style, None),
                 on.lying,
             )
-            to.label(layer, to.id(row), text, spots, LabelManner(to.sizes.text, (x, y)))
+            to.label(layer, to.id(row), text, spots, LabelStyle(to.sizes.text, (x, y)))
 
 
 def _reach(layer: Points, on: Plane, size: float) -> float:
@@ -147,7 +147,7 @@ def _places(layer: Points, on: Plane, to: Placing) -> None:
             continue
         across = on.row_start(row) - on.gap / 2 if layer.between else on.row_middle(row)
         x, y = on.point(across, along)
-        to.put(layer, Who(to.id(row), to.wording.says(layer, row)), number, Rect(x, y, 0.0, 0.0))
+        to.put(layer, MarkSource(to.id(row), to.wording.says(layer, row)), number, Rect(x, y, 0.0, 0.0))
         text = to.wording.text(layer, row)
         if not text or layer.label is None or row % on.every:
             continue
@@ -160,7 +160,7 @@ def _places(layer: Points, on: Plane, to: Placing) -> None:
             spot_ = _in_gap(layer, row, text, (x, y), on, to)
         else:
             spot_ = LabelSpot(x, y, "middle", "middle", colour, width=most)
-        to.label(layer, to.id(row), text, [spot_], LabelManner(size, in_column=strip is not None and on.lying))
+        to.label(layer, to.id(row), text, [spot_], LabelStyle(size, in_column=strip is not None and on.lying))
 
 
 def _in_gap(layer: Points, row: int, text: str, at: tuple[float, float], on: Plane, to: Placing) -> LabelSpot:
@@ -208,10 +208,10 @@ class PointsKind(Kind[Points]):
     def strip_heading(self, layer: Points) -> str | None:
         return layer.heading if layer.beside and layer.label is not None else None
 
-    def entries(self, layer: Points, context: Context) -> list[Listed]:
+    def entries(self, layer: Points, context: Context) -> list[LegendEntry]:
         return super().entries(layer, context) if layer.at is None else []
 
-    def key(self, item: Listed, layer: Points, chip: Rect, context: Context) -> tuple[Primitive, ...]:
+    def key(self, item: LegendEntry, layer: Points, chip: Rect, context: Context) -> tuple[Primitive, ...]:
         colour = context.style.solid(item.fill, item.tone)
         held = context.data.picture(layer.symbol) if layer.symbol else None
         if held is not None:

@@ -9,10 +9,10 @@ from kavlet.core.layout.context import Context
 from kavlet.core.layout.data import Data
 from kavlet.core.layout.figure import MarkKind
 from kavlet.core.layout.frames.plane import Plane
-from kavlet.core.layout.kind import Kind, Listed
-from kavlet.core.layout.marks.placing import Drawn, Placing
+from kavlet.core.layout.kind import Kind, LegendEntry
+from kavlet.core.layout.marks.placing import MarkDrawing, Placing
 from kavlet.core.layout.words.label_spots import point_spots
-from kavlet.core.layout.words.labels import LabelManner, ink
+from kavlet.core.layout.words.labels import LabelStyle, ink
 from kavlet.core.messages import named
 from kavlet.core.scene.path import Path, recorded
 from kavlet.core.scene.pens import Pen
@@ -70,12 +70,14 @@ def place(layer: Ranges, on: Plane, to: Placing) -> None:
             own = colour if layer.form == "whisker" else style.ground
             items.append(Shape(recorded(spot, x, y, max(4.0, 0.8 * layer.cap), layer.spot, on.lying), own))
         touch = recorded(box, area)
-        to.mark(layer, row, value, area, Drawn(path=touch, fill=colour, items=tuple(items), dressed=fill, tone=tone))
+        to.mark(
+            layer, row, value, area, MarkDrawing(path=touch, fill=colour, items=tuple(items), dressed=fill, tone=tone)
+        )
         text = to.wording.text(layer, row)
         if text and layer.label is not None:
             x, y = on.point(across, end)
             spots = point_spots(layer.label, x, y, 2.0, ink(layer.label, style, None), on.lying)
-            to.label(layer, to.id(row), text, spots, LabelManner(to.sizes.text, (x, y)))
+            to.label(layer, to.id(row), text, spots, LabelStyle(to.sizes.text, (x, y)))
 
 
 def _middle(layer: Ranges, on: Plane, row: int) -> float:
@@ -136,7 +138,7 @@ class RangesKind(Kind[Ranges]):
     def labels_beyond(self, layer: Ranges, lying: bool) -> bool:
         return True
 
-    def key(self, item: Listed, layer: Ranges, chip: Rect, context: Context) -> tuple[Primitive, ...]:
+    def key(self, item: LegendEntry, layer: Ranges, chip: Rect, context: Context) -> tuple[Primitive, ...]:
         x, colour = chip.center[0], context.style.solid(item.fill, item.tone)
 
         def line(pen: Pen) -> None:

@@ -9,10 +9,10 @@ from kavlet.core.layout.data import Data
 from kavlet.core.layout.figure import MarkKind
 from kavlet.core.layout.frames.disc import Disc, facing
 from kavlet.core.layout.frames.plane import Plane
-from kavlet.core.layout.kind import Kind, Listed
-from kavlet.core.layout.marks.placing import Drawn, Placing, Who
+from kavlet.core.layout.kind import Kind, LegendEntry
+from kavlet.core.layout.marks.placing import MarkDrawing, MarkSource, Placing
 from kavlet.core.layout.words.label_spots import LabelSpot
-from kavlet.core.layout.words.labels import LabelManner, ink
+from kavlet.core.layout.words.labels import LabelStyle, ink
 from kavlet.core.scene.path import Path, recorded
 from kavlet.core.scene.primitives import Primitive, Shape, cap_of
 from kavlet.core.shapes.arc import at
@@ -60,7 +60,7 @@ def on_plane(layer: Reference, on: Plane, to: Placing) -> None:
                 LabelSpot(plot.right, along, "end", "top", shade, sy=0.35),
                 LabelSpot(plot.x, along, "start", "bottom", shade, sy=-0.35),
             ]
-        to.label(layer, 0, text, spots, LabelManner(to.sizes.small, weight=math.inf))
+        to.label(layer, 0, text, spots, LabelStyle(to.sizes.small, weight=math.inf))
 
 
 def on_disc(layer: Reference, on: Disc, to: Placing) -> None:
@@ -84,7 +84,7 @@ def on_disc(layer: Reference, on: Disc, to: Placing) -> None:
     spots = [LabelSpot(*near, anchor, level, shade), LabelSpot(*far, anchor, level, shade)]
     if level == "middle":  # over or under a figure that stands there
         spots += [LabelSpot(*near, anchor, level, shade, sy=up) for up in (-1.1, 1.1)]
-    to.label(layer, 0, text, spots, LabelManner(to.sizes.small, ends[1]))
+    to.label(layer, 0, text, spots, LabelStyle(to.sizes.small, ends[1]))
 
 
 _Line = tuple[Path, Colour, tuple[Primitive, ...], tuple[Point, Point] | None]  # touched, colour, drawn, its ends
@@ -92,11 +92,11 @@ _Line = tuple[Path, Colour, tuple[Primitive, ...], tuple[Point, Point] | None]  
 
 def _mark(layer: Reference, value: float, bounds: Rect, line: _Line, to: Placing) -> None:
     path, colour, items, ends = line
-    drawn = Drawn(
+    drawn = MarkDrawing(
         path=path, fill=colour, items=() if layer.helper else items, line=ends, dressed=layer.fill, tone=layer.tone,
         visible=not layer.helper,
     )  # fmt: skip
-    to.put(layer, Who(0, layer.name), value, bounds, drawn)
+    to.put(layer, MarkSource(0, layer.name), value, bounds, drawn)
 
 
 def reference_at(layer: Reference, data: Data) -> float:
@@ -133,7 +133,7 @@ class ReferenceKind(Kind[Reference]):
         side = half - (half - long) / out if out > 0.35 else 0.0  # a disc so much narrower has it beside itself
         return max(0.0, side), max(0.0, (OUT * math.cos(turn) - 1) * on.radius + 1.7 * size)
 
-    def entries(self, layer: Reference, context: Context) -> list[Listed]:
+    def entries(self, layer: Reference, context: Context) -> list[LegendEntry]:
         return []
 
 

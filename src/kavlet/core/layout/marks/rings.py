@@ -7,20 +7,20 @@ from msgspec import Struct
 
 from kavlet.core.charts.rings import Rings
 from kavlet.core.layout.context import Context
-from kavlet.core.layout.figure import Anchor, MarkKind, PlacedText
+from kavlet.core.layout.figure import MarkKind, PlacedText, TextAnchor
 from kavlet.core.layout.frames.disc import Disc
-from kavlet.core.layout.kind import Kind, Listed
+from kavlet.core.layout.kind import Kind, LegendEntry
 from kavlet.core.layout.marks.painting import painted
-from kavlet.core.layout.marks.placing import Drawn, Placing, Who
+from kavlet.core.layout.marks.placing import MarkDrawing, MarkSource, Placing
 from kavlet.core.layout.words.label_spots import LabelSpot
-from kavlet.core.layout.words.labels import LabelManner, ink
+from kavlet.core.layout.words.labels import LabelStyle, ink
 from kavlet.core.layout.words.spreading import spread
-from kavlet.core.layout.words.text_lines import FLOOR, Ink, Owner, Stand, block, widest
+from kavlet.core.layout.words.text_lines import FLOOR, Anchor, TextOwner, TextStyle, block, widest
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.arc import Sector, at, wedge
 from kavlet.core.shapes.box import box
-from kavlet.core.text.disambiguate import apart
+from kavlet.core.text.disambiguate import disambiguated
 from kavlet.core.text.faces import metrics
 from kavlet.core.text.shaping import width
 from kavlet.core.values.affine import turned
@@ -77,13 +77,13 @@ def _put(layer: Rings, ring: "_Ring", name: PlacedText | None, on: Disc, to: Pla
     if visible and name is not None:
         items = (*items, *_plate(name, ring, on, to))
     outline = path if path.verbs else track
-    drawn = Drawn(
+    drawn = MarkDrawing(
         path=outline, fill=style.solid(filling.fill, filling.tone), items=items if visible else (),
         sector=Sector(on.center, ring.inner, ring.outer, start, ring.value),
         dressed=filling.fill, tone=filling.tone, track=track_items if visible else (),
         visible=visible and bool(items or track_items),
     )  # fmt: skip
-    to.put(layer, Who(to.id(row), to.wording.says(layer, row)), figure, outline.bounds, drawn)
+    to.put(layer, MarkSource(to.id(row), to.wording.says(layer, row)), figure, outline.bounds, drawn)
 
 
 class _Ring(Struct, frozen=True):
@@ -144,7 +144,7 @@ def _label(layer: Rings, ring: _Ring, name: PlacedText | None, on: Disc, to: Pla
     inside = LabelSpot(bx, by, "middle", "middle", ink(layer.label, style, ring.behind))
     full = on.frame.sweep > 300 and angle + degrees(taken(angle)) > last
     spots = [inside] if full or layer.label.position == "inside end" else [beyond, inside]
-    to.label(layer, to.id(ring.row), text, spots, LabelManner(size, (x, y), bold=True))
+    to.label(layer, to.id(ring.row), text, spots, LabelStyle(size, (x, y), bold=True))
 
 
 class _Before(Struct, frozen=True):
@@ -161,10 +161,10 @@ class _Before(Struct, frozen=True):
         """A point of the turned disc where it is in the chart."""
         return turned(90.0 * self.quarters, *self.disc.center).apply(x, y)
 
-    def text(self, lines: tuple[str, ...], at: Point, ink: Ink, owner: Owner) -> PlacedText:
+    def text(self, lines: tuple[str, ...], at: Point, ink: TextStyle, owner: TextOwner) -> PlacedText:
         """A name that ends at a point of the turned disc."""
-        anchor: Anchor = "start" if self.quarters in (1, 2) else "end"
-        stand = Stand(self.point(*at), anchor, "middle", -90.0 if self.quarters % 2 else 0.0)
+        anchor: TextAnchor = "start" if self.quarters in (1, 2) else "end"
+        stand = Anchor(self.point(*at), anchor, "middle", -90.0 if self.quarters % 2 else 0.0)
         return block(lines, "name", stand, ink, owner)
 
 
@@ -223,9 +223,11 @@ def _name(ring: _Ring, size: float, before: _Before, to: Placing, swept: float) 
         size = ring.size(size)
         most = math.sqrt(max(0.0, ring.outer**2 - (ring.middle + 0.36 * size) ** 2)) - 0.5 * size
         size = max(FLOOR, size * min(1.0, most / max(1e-9, width(name, to.style.face, size))))
-    lines = apart(to.wording.names, to.style.face, size, most)[ring.row]
+    lines = disambiguated(to.wording.names, to.style.face, size, most)[ring.row]
     colour = to.style.on(ring.behind) if comes_round else to.style.ink
-    return before.text(lines, (x - 0.5 * size, y), Ink(to.style.face, size, colour), Owner(row=to.id(ring.row)))
+    return before.text(
+        lines, (x - 0.5 * size, y), TextStyle(to.style.face, size, colour), TextOwner(row=to.id(ring.row))
+    )
 
 
 def _column_of_names(rings: list[_Ring], before: _Before, to: Placing) -> dict[int, PlacedText]:
@@ -246,10 +248,10 @@ def _column_of_names(rings: list[_Ring], before: _Before, to: Placing) -> dict[i
     shown = [i for i in range(len(rings)) if i % every == 0]
     to.lost += len(rings) - len(shown)
     ys = spread([out[i][1] for i in shown], [cap] * len(shown), TALL * size - cap, beside)
-    lines = apart([names[rings[i].row] for i in shown], face, size, x - on.plot.x - 4)
+    lines = disambiguated([names[rings[i].row] for i in shown], face, size, x - on.plot.x - 4)
     made: dict[int, PlacedText] = {}
     for i, y, line in zip(shown, ys or [out[i][1] for i in shown], lines, strict=True):
-        text = before.text(line, (x, y), Ink(face, size, to.style.ink), Owner(row=to.id(rings[i].row)))
+        text = before.text(line, (x, y), TextStyle(face, size, to.style.ink), TextOwner(row=to.id(rings[i].row)))
         led = ((x + 0.25 * size, y), (x + 0.55 * KNEE * size, y), (out[i][0] - 1.0, out[i][1]))
         leader = tuple(before.point(*place) for place in led)
         made[rings[i].row] = msgspec.structs.replace(text, leader=leader, leader_colour=to.style.quiet)
@@ -274,7 +276,7 @@ class RingsKind(Kind[Rings]):
     def rings(self, layer: Rings, rows: int) -> int:
         return len(layer.order) or rows
 
-    def entries(self, layer: Rings, context: Context) -> list[Listed]:
+    def entries(self, layer: Rings, context: Context) -> list[LegendEntry]:
         return []
 
 

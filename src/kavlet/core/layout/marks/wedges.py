@@ -13,14 +13,14 @@ from kavlet.core.charts.wedges import Wedges
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import MarkKind, PlacedText
 from kavlet.core.layout.frames.disc import Disc
-from kavlet.core.layout.kind import Kind, Listed
+from kavlet.core.layout.kind import Kind, LegendEntry
 from kavlet.core.layout.marks.painting import Filling, fill_of, painted
-from kavlet.core.layout.marks.placing import Drawn, Placing, Who
+from kavlet.core.layout.marks.placing import MarkDrawing, MarkSource, Placing
 from kavlet.core.layout.marks.shared_kinds import row_entries
 from kavlet.core.layout.words.free_space import pieces
 from kavlet.core.layout.words.label_spots import LabelSpot
-from kavlet.core.layout.words.labels import LabelManner, ink, wanted
-from kavlet.core.layout.words.radial_labels import Fanned
+from kavlet.core.layout.words.labels import LabelStyle, ink, label_request
+from kavlet.core.layout.words.radial_labels import RadialLabel
 from kavlet.core.layout.words.text_lines import upright
 from kavlet.core.scene.path import recorded
 from kavlet.core.shapes.arc import Sector, at, wedge
@@ -97,19 +97,19 @@ def place(layer: Wedges, on: Disc, to: Placing) -> None:
         path = recorded(wedge, Sector(center, inner, outer, part.start, part.end), layer.gap, layer.corner)
         bounds = path.bounds
         if layer.helper or (is_rest and not layer.rest_shown) or own.hidden:
-            who = Who(row_id, name=layer.rest_name if is_rest else layer.name, helper=layer.helper or is_rest)
-            to.put(layer, who, part.figure, bounds, Drawn(sector=sector, visible=False))
+            who = MarkSource(row_id, name=layer.rest_name if is_rest else layer.name, helper=layer.helper or is_rest)
+            to.put(layer, who, part.figure, bounds, MarkDrawing(sector=sector, visible=False))
             continue
         filling = _filling(layer, part, to)
         fill, tone = filling.fill, filling.tone
         rect = bounds if not _is_radial(fill) else Rect(center[0] - outer, center[1] - outer, 2 * outer, 2 * outer)
-        drawn = Drawn(
+        drawn = MarkDrawing(
             path=path, fill=to.style.solid(fill, tone), items=painted(filling, path, rect, "up", to.context),
             sector=sector, dressed=fill, tone=tone,
         )  # fmt: skip
         name = part.name if layer.parts or part.row is None else layer.name
         says = to.wording.says(layer, part.row) if part.row is not None and not layer.parts else part.name
-        to.put(layer, Who(row_id, says, name, part.number if layer.parts else None), part.figure, bounds, drawn)
+        to.put(layer, MarkSource(row_id, says, name, part.number if layer.parts else None), part.figure, bounds, drawn)
         text = _text(layer, part, to)
         if text and layer.label is not None:
             _label(layer, part, text, on, to)
@@ -180,9 +180,9 @@ def _label(layer: Wedges, part: Slice, text: str, on: Disc, to: Placing) -> None
     spots = [] if outside else inside_spots(sector, inside_colour, label.turn)
     middle = (sector.start + sector.end) / 2
     target = at(sector.center, sector.outer, middle)
-    one = wanted(layer, mark.row, text, spots, style, LabelManner(to.sizes.text, target, part.figure))
+    one = label_request(layer, mark.row, text, spots, style, LabelStyle(to.sizes.text, target, part.figure))
     if outside or outermost:
-        to.fans.append(Fanned(one, sector, outside_colour, not outside))
+        to.fans.append(RadialLabel(one, sector, outside_colour, not outside))
     else:
         to.labels.append(one)
 
@@ -302,11 +302,13 @@ class WedgesKind(Kind[Wedges]):
     def rings(self, layer: Wedges, rows: int) -> int:
         return layer.ring + 1
 
-    def entries(self, layer: Wedges, context: Context) -> list[Listed]:
+    def entries(self, layer: Wedges, context: Context) -> list[LegendEntry]:
         if not layer.parts:
             return row_entries(layer, context)
         titles = context.data.titles
-        return [Listed(titles.get(column, ""), None, layer.tone + i, layer) for i, column in enumerate(layer.parts)]
+        return [
+            LegendEntry(titles.get(column, ""), None, layer.tone + i, layer) for i, column in enumerate(layer.parts)
+        ]
 
 
 KIND = WedgesKind()

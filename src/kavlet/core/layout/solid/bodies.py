@@ -21,7 +21,7 @@ from kavlet.core.values.geometry import Rect
 BAR_DEPTH, ROUND_DEPTH = 0.6, 1.0  # as shares of a bar's thickness
 BETWEEN = 0.25  # of a slot's depth, free between series that stand one behind the other
 CUT = 2.0  # points free between the cells of a round bar
-LEAST_EDGE = 0.05  # points from which an edge is rounded
+MIN_EDGE = 0.05  # points from which an edge is rounded
 # Of a rounded edge's quarter circle, how far out and how far up its levels lie.
 BEVEL = tuple((math.cos(math.radians(turn)), math.sin(math.radians(turn))) for turn in (0.0, 30.0, 60.0, 90.0))
 
@@ -91,7 +91,7 @@ def _discs(solid: Solid, frame: Disc, to: Placing, mine: list[int]) -> Bodies:
 
 def _levels(outline: Outline, back: float, front: float, edge: float) -> tuple[Level, ...]:
     """The levels of a body carried back, its front edge rounded as far as its outline allows."""
-    if edge < LEAST_EDGE:
+    if edge < MIN_EDGE:
         return Level(back), Level(front)
     inset = outline.most_inset(edge)
     return Level(back), *(Level(front - edge * (1 - up), inset=inset * (1 - out)) for out, up in BEVEL)
@@ -254,7 +254,7 @@ class _Bars:
         low, high = span
         if self._solid.form not in ("cone", "pyramid"):
             edge = min(self._solid.edge, (high - low) / 2, half / 2)
-            if edge < LEAST_EDGE:
+            if edge < MIN_EDGE:
                 return Level(low), Level(high)
             return (*_rounded(edge, low, -1.0, 2 * half)[::-1], *_rounded(edge, high, 1.0, 2 * half))
         first, last = self._stack(number, block)

@@ -10,8 +10,8 @@ from kavlet.core.layout.figure import Mark, PlacedText
 from kavlet.core.layout.marks.placing import Placing
 from kavlet.core.layout.marks.wedges import holds
 from kavlet.core.layout.words.label_spots import LabelSpot
-from kavlet.core.layout.words.labels import Wanted
-from kavlet.core.layout.words.radial_labels import Fanned
+from kavlet.core.layout.words.labels import LabelRequest
+from kavlet.core.layout.words.radial_labels import RadialLabel
 from kavlet.core.shapes.arc import Sector, at
 from kavlet.core.solid.camera import Camera, SeenPlane
 from kavlet.core.solid.cover import Cover
@@ -19,7 +19,7 @@ from kavlet.core.solid.light import lit
 from kavlet.core.styling.style import Style
 from kavlet.core.values.geometry import Rect
 
-MOST_STEPS = 14  # by which a label moves on to be clear of bodies, each a third of its size
+MAX_STEPS = 14  # by which a label moves on to be clear of bodies, each a third of its size
 WRAPPED = (0.8, 0.5)  # widths that a label in a slice may be wrapped to, as shares of how far it reaches
 NEAR = 0.6  # of a label's box that must lie on its own mark, for a label inside
 
@@ -40,7 +40,7 @@ class Placement:
         self.depths: dict[int, tuple[float, float]] = {}
         self.front = camera.sheet(0.0)
 
-    def wanted(self, label: Wanted, to: Placing) -> Wanted:
+    def wanted(self, label: LabelRequest, to: Placing) -> LabelRequest:
         """A label with its spots where they are seen."""
         number = self.numbers.get((label.key, label.row))
         if number is None or number not in self.outlines:
@@ -64,7 +64,7 @@ class Placement:
         target = sheet.point(*label.target) if label.target is not None else None
         return msgspec.structs.replace(label, spots=tuple(spots), target=target)
 
-    def _moved(self, label: Wanted, sheet: SeenPlane) -> Wanted:
+    def _moved(self, label: LabelRequest, sheet: SeenPlane) -> LabelRequest:
         """A label on a plane."""
         spots = [self._on(spot, sheet) for spot in label.spots]
         target = sheet.point(*label.target) if label.target is not None else None
@@ -83,7 +83,7 @@ class Placement:
         behind = self.style.behind(self.marks[number].dressed, self.marks[number].tone)
         return msgspec.structs.replace(spot, colour=self.style.on(behind))
 
-    def _beside(self, label: Wanted, mark: Mark | None) -> Wanted:
+    def _beside(self, label: LabelRequest, mark: Mark | None) -> LabelRequest:
         """A label of what stays flat, moved on the way it stands off until no body and no line is behind."""
         line = self._line(mark) if mark is not None else None
         moved = self._moved(label, self.front)
@@ -91,7 +91,7 @@ class Placement:
         for spot in moved.spots:
             if (spot.sx or spot.sy) and math.isinf(spot.width):
                 fits = self._clear(spot.fits, line)
-                for step in range(MOST_STEPS):
+                for step in range(MAX_STEPS):
                     sx, sy = (math.copysign(0.3 * step, way) if way else 0.0 for way in (spot.sx, spot.sy))
                     spots.append(msgspec.structs.replace(spot, sx=spot.sx + sx, sy=spot.sy + sy, fits=fits))
             spots.append(spot)
@@ -175,17 +175,17 @@ class Placement:
         middle = self.camera.project(points).mean(axis=0)
         return float(middle[0]), float(middle[1])
 
-    def fanned(self, one: Fanned, depth: float) -> Fanned:
+    def fanned(self, one: RadialLabel, depth: float) -> RadialLabel:
         """A wedge's label: inside on the face of its slice, or beside the rim that is seen."""
         sector = one.sector
         number = self.numbers.get((one.wanted.key, one.wanted.row))
         moved = self._in_slice(one.wanted, sector, number)
         rim = SolidRim(sector, self.camera, depth)
-        return Fanned(moved, sector, one.colour, one.inside_first, rim)
+        return RadialLabel(moved, sector, one.colour, one.inside_first, rim)
 
     def _in_slice(
-        self, label: Wanted, sector: Sector, number: int | None, narrow: tuple[float, ...] = ()
-    ) -> Wanted:  # fmt: skip
+        self, label: LabelRequest, sector: Sector, number: int | None, narrow: tuple[float, ...] = ()
+    ) -> LabelRequest:  # fmt: skip
         """A label inside a slice: upright, where its middle is seen; `narrow` tries shorter lines too."""
         moved = self._moved(label, self.front)
         fits = self._slice_fits(sector, number)

@@ -10,7 +10,7 @@ import msgspec
 import numpy as np
 from msgspec import Struct
 
-from kavlet.core.charts.solid import MOST_ANGLE, Solid
+from kavlet.core.charts.solid import MAX_ANGLE, Solid
 from kavlet.core.layout.draw import as_marked, named
 from kavlet.core.layout.figure import Mark, PlacedText
 from kavlet.core.layout.frames.disc import Disc
@@ -31,9 +31,9 @@ from kavlet.core.layout.solid.paint import (
     whole,
 )
 from kavlet.core.layout.solid.plane_projection import on_sheet
-from kavlet.core.layout.solid.scene_box import Lit, beside, furnished, moved_to, shadows, walls
-from kavlet.core.layout.words.labels import Wanted
-from kavlet.core.layout.words.radial_labels import Fanned
+from kavlet.core.layout.solid.scene_box import LitBodies, beside, furnished, moved_to, shadows, walls
+from kavlet.core.layout.words.labels import LabelRequest
+from kavlet.core.layout.words.radial_labels import RadialLabel
 from kavlet.core.scene.path import Path, joined, recorded
 from kavlet.core.scene.primitives import Primitive
 from kavlet.core.shapes.arc import at, disc
@@ -52,7 +52,7 @@ FINENESS = 0.5  # places to a point of the raster that labels look at
 SeenFace = tuple[int, Path]
 
 
-class Made(Struct, frozen=True):
+class SolidPanel(Struct, frozen=True):
     """What a panel becomes: the walls of its room, marks, their primitives and faces in the painter's order, furniture,
     labels and texts."""
 
@@ -61,8 +61,8 @@ class Made(Struct, frozen=True):
     painted: tuple[Primitive, ...]
     faces: tuple[SeenFace, ...]
     furniture: Furniture
-    labels: list[Wanted]
-    fans: list[Fanned]
+    labels: list[LabelRequest]
+    fans: list[RadialLabel]
     texts: list[PlacedText]
     obstacles: list[Rect]
     front: tuple[float, ...]
@@ -72,12 +72,12 @@ def view_of(solid: Solid) -> View:
     """Where a chart is looked at from, with all that was set by hand held within bounds."""
 
     def held(angle: float) -> float:
-        return min(MOST_ANGLE, max(-MOST_ANGLE, angle)) if math.isfinite(angle) else 0.0
+        return min(MAX_ANGLE, max(-MAX_ANGLE, angle)) if math.isfinite(angle) else 0.0
 
     return View(held(solid.turn), held(solid.tilt), min(1.0, max(0.0, solid.perspective)))
 
 
-class Modelled:
+class PanelModel:
     """The bodies of one placed panel, modelled once; `seen` shows them from any side."""
 
     def __init__(self, solid: Solid, frame: Plane | Disc, furniture: Furniture, to: Placing) -> None:
@@ -124,7 +124,7 @@ class Modelled:
         into = Rect.around([(float(x), float(-y)) for x, y, _ in corners])
         return Camera(view, self._pivot, self._radius).fitted(corners, into)
 
-    def seen(self, solid: Solid) -> Made:
+    def seen(self, solid: Solid) -> SolidPanel:
         """The panel from where its author looks."""
         to, depth = self._to, self.bodies.depth
         camera = self.camera(view_of(solid))
@@ -138,10 +138,10 @@ class Modelled:
         shown = [to.marks[i] for i in dict.fromkeys(part.mark for part in self.bodies.parts)]
         ground = walls(solid, self._frame.plot, depth, camera, to) if isinstance(self._frame, Plane) else []
         is_round = any(part.round for part in self.bodies.parts) and solid.form != "pyramid"
-        shade = shadows(self._frame, shown, Lit(depth, camera, light, is_round)) if solid.shadow else []
+        shade = shadows(self._frame, shown, LitBodies(depth, camera, light, is_round)) if solid.shadow else []
         furniture = furnished(self._furniture, self._frame, depth, camera)
         labels, fans = self._labels(camera, faces, looks, marks)
-        return Made(
+        return SolidPanel(
             ground, marks, (*shade, *before, *painted, *after), tuple(faces), furniture, labels, fans,
             [self._text(text, camera) for text in to.texts], [_on(rect, camera.sheet(0.0)) for rect in to.obstacles],
             tuple(float(part) for part in camera.sheet(0.0).matrix.ravel()),
@@ -271,7 +271,7 @@ class Modelled:
 
     def _labels(
         self, camera: Camera, faces: list[SeenFace], looks: list[SeenBody], marks: list[Mark]
-    ) -> tuple[list[Wanted], list[Fanned]]:
+    ) -> tuple[list[LabelRequest], list[RadialLabel]]:
         to = self._to
         if not to.labels and not to.fans:
             return [], []
@@ -322,8 +322,8 @@ def _on(rect: Rect, sheet: SeenPlane) -> Rect:
 
 def modelled(
     solid: Solid, frame: Plane | Disc | GridField, furniture: Furniture, to: Placing
-) -> Modelled | None:  # fmt: skip
+) -> PanelModel | None:  # fmt: skip
     """The bodies of a panel; None where it has none, so that it stays flat."""
     if isinstance(frame, GridField) or not any(is_body(mark) for mark in to.marks):
         return None
-    return Modelled(solid, frame, furniture, to)
+    return PanelModel(solid, frame, furniture, to)

@@ -31,7 +31,7 @@ OPEN = 0.82  # how far toward white
 Skin = Callable[[float, float], Colour]
 
 
-class Coat(Struct, frozen=True, eq=False):
+class Surface(Struct, frozen=True, eq=False):
     """What a body wears, whatever it is seen from: its paint, one colour for it, its edge, its flat primitives.
 
     `outline` is the flat mark's own, which the first of them fill; `drawn` tells that they are more than a colour, so
@@ -48,12 +48,12 @@ class Coat(Struct, frozen=True, eq=False):
     drawn: bool
 
 
-def coat_of(part: BodyPart, mark: Mark, to: Placing) -> Coat:
+def coat_of(part: BodyPart, mark: Mark, to: Placing) -> Surface:
     """The coat of a part. A body is solid: what a hatch or a picture leaves open shows a light tint of its colour."""
     style = to.style
     if part.rest:
         colour = style.named["track"]
-        return Coat(colour, colour, None, None, 0.0, (), None, False)
+        return Surface(colour, colour, None, None, 0.0, (), None, False)
     edge = next((item for item in mark.items if isinstance(item, Shape) and item.edge is not None), None)
     fill, tone = mark.dressed, mark.tone
     whole: Paint
@@ -75,7 +75,7 @@ def coat_of(part: BodyPart, mark: Mark, to: Placing) -> Coat:
         items = tuple(_grounded(item, whole) for item in items)
     if isinstance(whole, Hatch) and whole.ground is not None:
         colour = whole.ground
-    return Coat(
+    return Surface(
         whole, colour, _skin(whole), edge.edge if edge is not None else None,
         edge.edge_width if edge is not None else 0.0, items, outline, not isinstance(whole, Colour)
         or isinstance(fill, PictureFill),
@@ -113,7 +113,7 @@ def between(stops: Stops, share: float) -> Colour:
 
 
 def body_items(
-    part: BodyPart, body: SeenBody, coat: Coat, mark: Mark, sheet: SeenPlane, strength: float
+    part: BodyPart, body: SeenBody, coat: Surface, mark: Mark, sheet: SeenPlane, strength: float
 ) -> list[Primitive]:
     """All that is seen of a body that does not reach around another."""
     walls = list(body.walls)
@@ -129,7 +129,7 @@ def body_items(
     return items
 
 
-def under(body: SeenBody, coat: Coat) -> list[Primitive]:
+def under(body: SeenBody, coat: Surface) -> list[Primitive]:
     """All of a body in one middle colour, painted first, so that nothing behind shines through where faces meet."""
     if coat.colour.alpha < 1 or not body.walls or len(body.walls) + len(body.caps) < 2:
         return []
@@ -143,7 +143,7 @@ def whole(body: SeenBody) -> Path:
     return joined([*(wall.path for wall in body.walls), *(cap.path for cap in body.caps)])
 
 
-def wall_items(part: BodyPart, wall: Wall, coat: Coat, sheet: SeenPlane) -> list[Primitive]:
+def wall_items(part: BodyPart, wall: Wall, coat: Surface, sheet: SeenPlane) -> list[Primitive]:
     """A piece of a side: its colour under light; other fills lie on it, with light and shade laid over them."""
     if part.round and coat.drawn:
         if wall.strips or not wall.narrows:
@@ -158,15 +158,15 @@ def wall_items(part: BodyPart, wall: Wall, coat: Coat, sheet: SeenPlane) -> list
     return [Shape(wall.path, _lit_paint(wall, coat), coat.edge, coat.edge_width)]
 
 
-def _edged(path: Path, coat: Coat) -> list[Primitive]:
+def _edged(path: Path, coat: Surface) -> list[Primitive]:
     return [Shape(path, None, coat.edge, coat.edge_width)] if coat.edge is not None else []
 
 
-def _colour(stop: Stop, coat: Coat) -> Colour:
+def _colour(stop: Stop, coat: Surface) -> Colour:
     return lit(coat.skin(*stop.section) if coat.skin is not None else coat.colour, stop.shade, stop.gleam)
 
 
-def _lit_paint(wall: Wall, coat: Coat) -> Paint:
+def _lit_paint(wall: Wall, coat: Surface) -> Paint:
     held = wall.stops if coat.skin is not None else _needed(wall.stops)
     colours = [_colour(stop, coat) for stop in held]
     if all(colour == colours[0] for colour in colours):
@@ -194,7 +194,7 @@ def _needed(stops: tuple[Stop, ...]) -> list[Stop]:
     return [*kept, stops[-1]]
 
 
-def _strips(wall: Wall, coat: Coat) -> list[Primitive]:
+def _strips(wall: Wall, coat: Surface) -> list[Primitive]:
     """The wall as a whole in one middle colour, then its strips."""
     middle = wall.strips[len(wall.strips) // 2]
     made: list[Primitive] = [Shape(wall.path, _colour(middle.stop, coat))]
@@ -202,7 +202,7 @@ def _strips(wall: Wall, coat: Coat) -> list[Primitive]:
     return made
 
 
-def _around(wall: Wall, coat: Coat, sheet: SeenPlane) -> list[Primitive]:
+def _around(wall: Wall, coat: Surface, sheet: SeenPlane) -> list[Primitive]:
     """The flat mark's primitives on a round side: each strip shows its part of them under its own light."""
     pieces = [(strip.path, strip.stop) for strip in wall.strips] or [(wall.path, wall.stops[len(wall.stops) // 2])]
     made: list[Primitive] = []
@@ -232,7 +232,9 @@ def _hatched(wall: Wall, loft: Loft, hatch: Hatch) -> Primitive:
     return Shape(wall.path.mapped(back), fill, place=place) if back is not None else Shape(wall.path, fill)
 
 
-def cap_items(part: BodyPart, cap: Cap, coat: Coat, mark: Mark, sheet: SeenPlane, strength: float) -> list[Primitive]:
+def cap_items(
+    part: BodyPart, cap: Cap, coat: Surface, mark: Mark, sheet: SeenPlane, strength: float
+) -> list[Primitive]:
     """An end: a slab's front wears the flat mark's own primitives; other ends are plain."""
     if part.round or not cap.last:
         colour = _end_colour(part, coat, cap.last) if part.round else coat.colour
@@ -249,7 +251,7 @@ def cap_items(part: BodyPart, cap: Cap, coat: Coat, mark: Mark, sheet: SeenPlane
     return items
 
 
-def _worn(coat: Coat, sheet: SeenPlane) -> list[tuple[Primitive, bool]]:
+def _worn(coat: Surface, sheet: SeenPlane) -> list[tuple[Primitive, bool]]:
     """The flat mark's primitives on a plane, each with whether it fills the mark's own outline."""
     return [
         (placed(item, sheet), isinstance(item, Shape) and item.path == coat.outline) for item in coat.items
@@ -264,7 +266,7 @@ def _cut_out(item: Primitive, own: bool, path: Path, shade: float, gleam: float)
     ]
 
 
-def _end_colour(part: BodyPart, coat: Coat, last: bool) -> Colour:
+def _end_colour(part: BodyPart, coat: Surface, last: bool) -> Colour:
     """The colour of a round body at its last end, or at its first."""
     if coat.skin is None:
         return coat.colour

@@ -13,7 +13,7 @@ from kavlet.core.layout.frames.disc import Disc
 from kavlet.core.layout.frames.plane import Plane
 from kavlet.core.layout.furniture import Furniture
 from kavlet.core.layout.marks.placing import Placing
-from kavlet.core.layout.words.text_lines import FLOOR, Ink, Owner, Stand, block
+from kavlet.core.layout.words.text_lines import FLOOR, Anchor, TextOwner, TextStyle, block
 from kavlet.core.scene.path import CURVE, Path, joined, recorded
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.arc import Sector, wedge
@@ -64,7 +64,7 @@ def _outline(corners: list[tuple[float, float, float]], camera: Camera) -> Path:
 # Shadows
 
 
-class Lit(Struct, frozen=True, eq=False):
+class LitBodies(Struct, frozen=True, eq=False):
     """Bodies under a light from where they are looked at: how deep they are, and whether they are round."""
 
     depth: float
@@ -79,7 +79,7 @@ class Lit(Struct, frozen=True, eq=False):
         return made
 
 
-def shadows(frame: Plane | Disc, marks: list[Mark], bodies: Lit) -> list[Primitive]:
+def shadows(frame: Plane | Disc, marks: list[Mark], bodies: LitBodies) -> list[Primitive]:
     """Soft shadows on the ground: the floor below standing bars, else the plane behind all bodies."""
     if not marks:
         return []
@@ -95,7 +95,7 @@ def shadows(frame: Plane | Disc, marks: list[Mark], bodies: Lit) -> list[Primiti
     sheet = camera.sheet(-depth)
     made: list[Primitive] = []
     sectors = _merged([mark.sector for mark in marks if mark.sector is not None])
-    others = [_Foot(mark) for mark in marks if mark.sector is None]
+    others = [_ShadowCaster(mark) for mark in marks if mark.sector is None]
     dark, grows = _faded(fade, strength)
     for grow in grows:
         held = [*(_grown_sector(s, grow, dx, dy) for s in sectors), *(one.grown(grow, dx, dy) for one in others)]
@@ -136,7 +136,7 @@ def _grown_sector(s: Sector, by: float, dx: float, dy: float) -> Path | None:
     return recorded(wedge, Sector((s.center[0] + dx, s.center[1] + dy), inner, outer, start, min(end, start + 360)))
 
 
-class _Foot:
+class _ShadowCaster:
     """What casts a shadow: a mark's outline where it is curved, else its box."""
 
     def __init__(self, mark: Mark) -> None:
@@ -154,7 +154,7 @@ class _Foot:
         return self._outline.path(self._outline.inset(-by) + np.array([dx, dy]))
 
 
-def _on_floor(frame: Plane, marks: list[Mark], bodies: Lit) -> list[Primitive]:
+def _on_floor(frame: Plane, marks: list[Mark], bodies: LitBodies) -> list[Primitive]:
     """Footprints on the floor, drawn out away from the light."""
     depth, camera, toward = bodies.depth, bodies.camera, bodies.toward
     base = frame.along(max(frame.first.minimum, min(0.0, frame.first.maximum)))
@@ -331,23 +331,23 @@ def _resized(text: PlacedText, share: float) -> PlacedText:
     if text.angle:
         return text
     x, _ = _anchor(text)
-    ink = Ink(text.face, text.size * share, text.colour)
+    ink = TextStyle(text.face, text.size * share, text.colour)
     lines = tuple(line.text for line in text.lines)
     if text.anchor == "middle":
         made = block(
             lines,
             text.kind,
-            Stand((x, text.bounds.y), "middle", "top"),
+            Anchor((x, text.bounds.y), "middle", "top"),
             ink,
-            Owner(row=text.row, layer=text.layer, key=text.key),
+            TextOwner(row=text.row, layer=text.layer, key=text.key),
         )
     else:
         middle = text.bounds.center[1]
         made = block(
             lines,
             text.kind,
-            Stand((x, middle), text.anchor, "middle"),
+            Anchor((x, middle), text.anchor, "middle"),
             ink,
-            Owner(row=text.row, layer=text.layer, key=text.key),
+            TextOwner(row=text.row, layer=text.layer, key=text.key),
         )
     return msgspec.structs.replace(made, panel=text.panel)

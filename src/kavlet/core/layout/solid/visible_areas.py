@@ -11,7 +11,7 @@ from kavlet.core.values.sums import exact_sum
 FINE = 2.0  # places to a point
 
 
-class Seen(Struct, frozen=True):
+class VisibleArea(Struct, frozen=True):
     """Of one mark: square points that are seen of it, and its shares, 0 to 1: of all that is seen, of all values (or of
     what else is drawn, such as shares of a sum), and of all areas in the flat chart."""
 
@@ -27,7 +27,7 @@ class Seen(Struct, frozen=True):
         return self.area_share - self.value_share
 
 
-def seen(figure: Figure, fineness: float = FINE) -> tuple[Seen, ...]:
+def seen(figure: Figure, fineness: float = FINE) -> tuple[VisibleArea, ...]:
     """All bodies of a solid chart, in the order of its marks; nothing of a flat one."""
     if not figure.faces:
         return ()
@@ -45,7 +45,7 @@ def seen(figure: Figure, fineness: float = FINE) -> tuple[Seen, ...]:
     total = exact_sum(_drawn(mark) for _, mark in marks) or 1.0
     flat = exact_sum(mark.flat for _, mark in marks) or 1.0
     return tuple(
-        Seen(mark, areas[number + 1], areas[number + 1] / whole, _drawn(mark) / total, mark.flat / flat)
+        VisibleArea(mark, areas[number + 1], areas[number + 1] / whole, _drawn(mark) / total, mark.flat / flat)
         for number, mark in marks
     )
 

@@ -23,7 +23,7 @@ READ = 2.9  # to one, below which a text is not read where it stands
 THIN = 0.03  # of the size of type, that a text's box is larger than its ink
 
 
-class Body(Struct, frozen=True, gc=False):
+class Obstacle(Struct, frozen=True, gc=False):
     """The outline of a mark, as boxes see it: plain where it is a box itself. It `covers` what is behind it, unless it
     is filled with symbols."""
 
@@ -67,41 +67,41 @@ class Body(Struct, frozen=True, gc=False):
         )
 
 
-def faces_of(marks: Sequence[Mark], faces: Sequence[tuple[int, Path]]) -> list[Body]:
+def faces_of(marks: Sequence[Mark], faces: Sequence[tuple[int, Path]]) -> list[Obstacle]:
     """What is seen of solid marks, farthest first, as what no other row's text may lie on."""
     return [
-        Body(path.bounds, _rings(path), marks[of].row, marks[of].key)
+        Obstacle(path.bounds, _rings(path), marks[of].row, marks[of].key)
         for of, path in faces
         if of >= 0 and path.verbs and marks[of].kind.bars_texts
     ]
 
 
-def body_of(mark: Mark) -> Body | None:
+def body_of(mark: Mark) -> Obstacle | None:
     """A drawn mark as what no other row's text may lie on; None for what covers nothing of its own."""
     if not mark.visible or mark.helper or mark.path is None or not mark.kind.bars_texts:
         return None
-    return body(mark.path, mark.row, mark.key, mark.fill, not isinstance(mark.dressed, PictureFill))
+    return obstacle(mark.path, mark.row, mark.key, mark.fill, not isinstance(mark.dressed, PictureFill))
 
 
-def body(path: Path, row: int, key: str, fill: Colour | None = None, covers: bool = True) -> Body:
+def obstacle(path: Path, row: int, key: str, fill: Colour | None = None, covers: bool = True) -> Obstacle:
     """An outline as boxes see it."""
     rings = _rings(path)
     plain = len(rings) == 1 and len(rings[0]) == 4 and _is_box(rings[0])
-    return Body(path.bounds, () if plain else rings, row, key, fill, covers)
+    return Obstacle(path.bounds, () if plain else rings, row, key, fill, covers)
 
 
-class Room:
+class FreeSpace:
     """The free room of a chart; `ground` is its colour, where texts must be read on it."""
 
     def __init__(self, bounds: Rect, ground: Colour | None = None) -> None:
         self.bounds, self.ground = bounds, ground
         self._taken: dict[tuple[int, int], list[Rect]] = defaultdict(list)
-        self._bodies: dict[tuple[int, int], list[tuple[int, Body]]] = defaultdict(list)
+        self._bodies: dict[tuple[int, int], list[tuple[int, Obstacle]]] = defaultdict(list)
         self._count = 0
 
-    def branch(self) -> "Room":
+    def branch(self) -> "FreeSpace":
         """The same room, to try something out in."""
-        made = Room(self.bounds, self.ground)
+        made = FreeSpace(self.bounds, self.ground)
         made._taken = defaultdict(list, {cell: list(held) for cell, held in self._taken.items()})
         made._bodies = self._bodies
         return made
@@ -120,7 +120,7 @@ class Room:
         for cell in self._cells(rect):
             self._taken[cell].append(rect)
 
-    def take_body(self, body: Body) -> None:
+    def take_body(self, body: Obstacle) -> None:
         """Note a mark that only its own row's texts may lie on, in front of those before it."""
         self._count += 1
         for cell in self._cells(body.bounds):

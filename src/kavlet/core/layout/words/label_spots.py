@@ -7,7 +7,7 @@ import msgspec
 from msgspec import Struct
 
 from kavlet.core.charts.labels import Label
-from kavlet.core.layout.figure import Anchor, PlacedText
+from kavlet.core.layout.figure import PlacedText, TextAnchor
 from kavlet.core.layout.words.text_lines import Rise
 from kavlet.core.shapes.body import End
 from kavlet.core.values.colour import Colour
@@ -27,7 +27,7 @@ class LabelSpot(Struct, frozen=True):
 
     x: float
     y: float
-    anchor: Anchor
+    anchor: TextAnchor
     level: Rise
     colour: Colour
     sx: float = 0.0
@@ -152,7 +152,7 @@ def _aslant(x: float, y: float, reach: float, colour: Colour, right: int, down: 
 def _led_out(x: float, y: float, reach: float, colour: Colour, way: tuple[float, float], far: float) -> LabelSpot:
     """A spot so many font sizes from a point's rim, with a leader back to it."""
     right, down = way
-    anchor: Anchor = "start" if right > 0.3 else "end" if right < -0.3 else "middle"
+    anchor: TextAnchor = "start" if right > 0.3 else "end" if right < -0.3 else "middle"
     rise: Rise = "top" if down > 0.8 else "bottom" if down < -0.8 else "middle"
     rim = (x + right * (reach + 0.5), y + down * (reach + 0.5))
     return LabelSpot(

@@ -13,13 +13,13 @@ from msgspec import Struct
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.layer import Layer, Row
 from kavlet.core.layout.figure import PlacedText
-from kavlet.core.layout.words.free_space import Room
+from kavlet.core.layout.words.free_space import FreeSpace
 from kavlet.core.layout.words.label_spots import LabelSpot
-from kavlet.core.layout.words.text_lines import FLOOR, Ink, Owner, Stand, block, tall, widest
+from kavlet.core.layout.words.text_lines import FLOOR, Anchor, TextOwner, TextStyle, block, tall, widest
 from kavlet.core.styling.style import Style
 from kavlet.core.text.faces import face, tabular
 from kavlet.core.text.wrapping import shortened, wrapped
-from kavlet.core.values.cancellation import go_on
+from kavlet.core.values.cancellation import check_cancelled
 from kavlet.core.values.colour import Colour, readable
 from kavlet.core.values.geometry import Point
 
@@ -32,7 +32,7 @@ LARGE = 14.0  # points, from which on a figure is large
 WHITE, BLACK = Colour(1.0, 1.0, 1.0), Colour(0.0, 0.0, 0.0)
 
 
-class Wanted(Struct, frozen=True):
+class LabelRequest(Struct, frozen=True):
     """A label that looks for a place. `row` counts the table's rows; `target` is the point of its mark it speaks of.
     `any_colour`: its author chose its colour, wherever it stands; `own_size`: and its size, which stays."""
 
@@ -55,7 +55,7 @@ class Wanted(Struct, frozen=True):
     own_size: bool = False
 
 
-class LabelManner(Struct, frozen=True):
+class LabelStyle(Struct, frozen=True):
     """How a label is wished for: its font size and weight for want of the author's own, the point of its mark that it
     speaks of, and how much it counts among others (`weight`: the more, the earlier it is placed).
     `in_column` figures stand below each other, and have one width."""
@@ -67,9 +67,9 @@ class LabelManner(Struct, frozen=True):
     in_column: bool = False
 
 
-def wanted(
-    layer: Layer, row: int, text: str, spots: list[LabelSpot], style: Style, manner: LabelManner
-) -> Wanted:  # fmt: skip
+def label_request(
+    layer: Layer, row: int, text: str, spots: list[LabelSpot], style: Style, manner: LabelStyle
+) -> LabelRequest:  # fmt: skip
     """A label of a layer with the looks its author chose, or those given for want of them."""
     label = layer.label or Label()
     own = layer.rows.get(row, Row())
@@ -87,7 +87,7 @@ def wanted(
     slopes = label.italic if look.italic is None else look.italic
     key = face(family, is_bold, slopes)
     key = tabular(key) if manner.in_column else key
-    return Wanted(
+    return LabelRequest(
         layer.name, layer.key, row, text, key, look.size or label.size or manner.size,
         tuple(spots), label.lines, label.shorten, own.dx, own.dy, manner.target, label.leader, style.quiet,
         manner.weight, bool(label.colour or look.colour), own_size=look.size is not None,
@@ -116,10 +116,10 @@ class _Try(Struct, frozen=True):
 
     placed: dict[int, PlacedText]
     lost: tuple[int, ...]
-    room: Room
+    room: FreeSpace
 
 
-def settle(labels: list[Wanted], room: Room) -> tuple[list[PlacedText], int]:
+def settle(labels: list[LabelRequest], room: FreeSpace) -> tuple[list[PlacedText], int]:
     """Place all labels: those moved by hand first, then by weight. Returns them and how many found no place.
 
     The labels of a layer have one size. Where some find no place they all step down together; what has none then is
@@ -153,17 +153,17 @@ def settle(labels: list[Wanted], room: Room) -> tuple[list[PlacedText], int]:
     return [placed[i] for i in sorted(placed)], len(labels) - len(placed)
 
 
-def _of_crowds(labels: list[Wanted]) -> list[Wanted]:
+def _of_crowds(labels: list[LabelRequest]) -> list[LabelRequest]:
     """Labels of a layer that has so many that few find a place: each tries the places next to its mark, at its size."""
     count = Counter(label.key for label in labels)
 
-    def modest(label: Wanted) -> Wanted:
+    def modest(label: LabelRequest) -> LabelRequest:
         return msgspec.structs.replace(label, spots=label.spots[:NEAREST], own_size=True)
 
     return [modest(label) if count[label.key] > CROWD else label for label in labels]
 
 
-def _steps(label: Wanted, count: int) -> tuple[float, ...]:
+def _steps(label: LabelRequest, count: int) -> tuple[float, ...]:
     """The shares of its size that a layer's labels may have: one step down; more for a single large figure."""
     least = min(1.0, FLOOR / label.size)
     if count == 1 and label.size > LARGE:
@@ -171,7 +171,7 @@ def _steps(label: Wanted, count: int) -> tuple[float, ...]:
     return (1.0,) if label.size <= FLOOR else (1.0, max(least, STEP))
 
 
-def _tried(labels: list[Wanted], order: list[int], room: Room, shares: dict[str, float]) -> _Try:
+def _tried(labels: list[LabelRequest], order: list[int], room: FreeSpace, shares: dict[str, float]) -> _Try:
     """All labels placed in a branch of the room, each layer's at a share of its size."""
     room, placed, lost = room.branch(), {}, []
     for i in order:
@@ -186,15 +186,15 @@ def _tried(labels: list[Wanted], order: list[int], room: Room, shares: dict[str,
     return _Try(placed, tuple(lost), room)
 
 
-def at_once(label: Wanted, room: Room) -> PlacedText | None:
+def at_once(label: LabelRequest, room: FreeSpace) -> PlacedText | None:
     """One label at its size, where it was moved to by hand or at the first of its spots that is free."""
-    go_on()
+    check_cancelled()
     if label.dx or label.dy:
         return _by_hand(label, room)
     return _placed(label, room)
 
 
-def _placed(label: Wanted, room: Room) -> PlacedText | None:
+def _placed(label: LabelRequest, room: FreeSpace) -> PlacedText | None:
     for spot in label.spots:
         found = _at(label, spot, label.size)
         if found is not None and room.free(found, label.any_colour) and room.is_led_freely(found):
@@ -202,7 +202,7 @@ def _placed(label: Wanted, room: Room) -> PlacedText | None:
     return None
 
 
-def _at(label: Wanted, spot: LabelSpot, size: float) -> PlacedText | None:
+def _at(label: LabelRequest, spot: LabelSpot, size: float) -> PlacedText | None:
     """The label at a spot in a size, wrapped where it must be; None where it does not fit."""
     most, high = spot.width - 2 * spot.pad * size, spot.height
     if most <= 0 or tall(1, label.face, size) > high:
@@ -221,7 +221,7 @@ def _at(label: Wanted, spot: LabelSpot, size: float) -> PlacedText | None:
     return made if spot.fits is None or spot.fits(made) else _narrower(label, lines, spot, size)
 
 
-def _narrower(label: Wanted, lines: tuple[str, ...], spot: LabelSpot, size: float) -> PlacedText | None:
+def _narrower(label: LabelRequest, lines: tuple[str, ...], spot: LabelSpot, size: float) -> PlacedText | None:
     """The label in more and shorter lines, where it may have them and so fits into a place that is no box."""
     most = widest(lines, label.face, size)
     for share in NARROWER if len(lines) < label.lines else ():
@@ -234,7 +234,7 @@ def _narrower(label: Wanted, lines: tuple[str, ...], spot: LabelSpot, size: floa
     return None
 
 
-def _short(label: Wanted, room: Room, size: float) -> PlacedText | None:
+def _short(label: LabelRequest, room: FreeSpace, size: float) -> PlacedText | None:
     for spot in label.spots:
         most = spot.width - 2 * spot.pad * size
         if math.isinf(most) or most <= size:
@@ -246,14 +246,14 @@ def _short(label: Wanted, room: Room, size: float) -> PlacedText | None:
     return None
 
 
-def _block(label: Wanted, lines: tuple[str, ...], spot: LabelSpot, size: float) -> PlacedText:
+def _block(label: LabelRequest, lines: tuple[str, ...], spot: LabelSpot, size: float) -> PlacedText:
     at = (spot.x + spot.sx * size, spot.y + spot.sy * size)
-    stand, owner = Stand(at, spot.anchor, spot.level, spot.angle), Owner(label.row, label.layer, label.key)
-    made = block(lines, "label", stand, Ink(label.face, size, spot.colour), owner)
+    stand, owner = Anchor(at, spot.anchor, spot.level, spot.angle), TextOwner(label.row, label.layer, label.key)
+    made = block(lines, "label", stand, TextStyle(label.face, size, spot.colour), owner)
     return _led(made, label, spot.leader) if spot.leader is not None else made
 
 
-def _by_hand(label: Wanted, room: Room) -> PlacedText | None:
+def _by_hand(label: LabelRequest, room: FreeSpace) -> PlacedText | None:
     """A label moved by its author: where it was put, brought back into the chart, with a leader to its mark."""
     spot = label.spots[0] if label.spots else None
     if spot is None:
@@ -275,7 +275,7 @@ def _by_hand(label: Wanted, room: Room) -> PlacedText | None:
     return _led(made, label, label.target) if far and label.target is not None and colour is not None else made
 
 
-def _led(made: PlacedText, label: Wanted, target: tuple[float, float] | None) -> PlacedText:
+def _led(made: PlacedText, label: LabelRequest, target: tuple[float, float] | None) -> PlacedText:
     """The text with a leader from its nearer side to its mark."""
     if target is None or label.leader == "none":
         return made

@@ -5,31 +5,32 @@ from msgspec import Struct
 from kavlet.core.charts.legend import Entry, LegendSide
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import Key, PlacedText
-from kavlet.core.layout.kind import BEFORE_FIGURE, PLAIN, Listed
+from kavlet.core.layout.kind import BEFORE_FIGURE, PLAIN, LegendEntry
 from kavlet.core.layout.kinds import kind_of
 from kavlet.core.layout.marks.painting import fill_of, picture
-from kavlet.core.layout.words.text_lines import FLOOR, NOBODY, Ink, Owner, Stand, block, lettered
+from kavlet.core.layout.words.text_lines import FLOOR, NOBODY, Anchor, TextOwner, TextStyle, block, lettered
 from kavlet.core.messages import words_in
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.box import box
 from kavlet.core.styling.fills import Fill
-from kavlet.core.text.disambiguate import apart
+from kavlet.core.text.disambiguate import disambiguated
 from kavlet.core.text.shaping import width
 from kavlet.core.text.wrapping import shortened
 from kavlet.core.values.geometry import Point, Rect
 
 CHIP = 0.95  # side of the box beside an entry, in font sizes
-MOST_TALL = 0.4  # of the room, for a legend above or below the plot
+MAX_TALL = 0.4  # of the room, for a legend above or below the plot
 CLOSEST = 1.25  # from entry to entry at least, in font sizes
 
 
-def items(context: Context) -> list[Listed]:
+def items(context: Context) -> list[LegendEntry]:
     """The entries in the order of the layers; a layer whose rows or parts differ in colour lists those."""
     chart = context.chart
     if chart.legend.entries:
         return [
-            Listed(entry.name, *_fill(entry, context), None, entry.row, entry.figure) for entry in chart.legend.entries
+            LegendEntry(entry.name, *_fill(entry, context), None, entry.row, entry.figure)
+            for entry in chart.legend.entries
         ]
     shown = [layer for layer in chart.layers if layer.listed and not (layer.helper or layer.hidden)]
     return [item for layer in shown for item in kind_of(layer).entries(layer, context)]
@@ -48,7 +49,7 @@ def names(context: Context) -> tuple[str, ...]:
     return tuple(item.text for item in items(context))
 
 
-class Set(Struct):
+class LegendLayout(Struct):
     """The legend as it is set: its entries and texts, the room it leaves, and how many entries found no room."""
 
     keys: list[Key]
@@ -56,29 +57,29 @@ class Set(Struct):
     room: Rect
     left_out: int = 0
 
-    def key(self, item: Listed, at: Point, size: float, context: Context) -> None:
+    def key(self, item: LegendEntry, at: Point, size: float, context: Context) -> None:
         """An entry's chip at a point, for texts of a size."""
         side = CHIP * size
         chip = Rect(at[0], at[1] - side / 2, side, side)
         kind = kind_of(item.layer) if item.layer is not None else PLAIN
         self.keys.append(Key(item.name, kind.key(item, item.layer, chip, context), chip))
 
-    def text(self, text: str, at: Point, ink: Ink, item: Listed | None = None) -> None:
+    def text(self, text: str, at: Point, ink: TextStyle, item: LegendEntry | None = None) -> None:
         """One line of the legend, its left end at a point; an entry's where one is given."""
         layer = item.layer if item is not None else None
-        owner = Owner(item.row, "", layer.key if layer is not None else "") if item is not None else NOBODY
-        self.texts.append(block((text,), "legend", Stand(at, "start", "middle"), ink, owner))
+        owner = TextOwner(item.row, "", layer.key if layer is not None else "") if item is not None else NOBODY
+        self.texts.append(block((text,), "legend", Anchor(at, "start", "middle"), ink, owner))
 
 
-def _fitted(entries: list[Listed], ink: Ink, most: float) -> list[str]:
+def _fitted(entries: list[LegendEntry], ink: TextStyle, most: float) -> list[str]:
     """The entries' texts in one line each: names shortened so that they can be told apart, figures whole."""
     after = [f"{BEFORE_FIGURE}{item.figure}" if item.figure else "" for item in entries]
     room = max(ink.size, most - max((width(text, ink.face, ink.size) for text in after), default=0.0))
-    lines = apart([item.name for item in entries], ink.face, ink.size, room)
+    lines = disambiguated([item.name for item in entries], ink.face, ink.size, room)
     return [" ".join(held) + text for held, text in zip(lines, after, strict=True)]
 
 
-def lay_out(context: Context, room: Rect, dock: LegendSide = "top", hug: float | None = None) -> Set:
+def lay_out(context: Context, room: Rect, dock: LegendSide = "top", hug: float | None = None) -> LegendLayout:
     """The legend's entries in their place, their texts, and the room it leaves.
 
     "auto" is above the plot where there are two entries or more; a pie's, waffle's or ring's stands at its right, and
@@ -90,7 +91,7 @@ def lay_out(context: Context, room: Rect, dock: LegendSide = "top", hug: float |
     side = spec.side
     if side == "auto":
         side = dock if len(entries) > 1 else "none"
-    made = Set([], [], room)
+    made = LegendLayout([], [], room)
     if side != "none" and entries:
         if side in ("top", "bottom"):
             _row(entries, context, made, side == "top")
@@ -103,7 +104,7 @@ def lay_out(context: Context, room: Rect, dock: LegendSide = "top", hug: float |
     return made
 
 
-def _ground(made: Set, context: Context) -> Key:
+def _ground(made: LegendLayout, context: Context) -> Key:
     """A colour behind the legend, a little wider than its entries."""
     around = Rect.around_all([*(text.bounds for text in made.texts), *(key.bounds for key in made.keys)])
     air = 0.5 * made.texts[0].size
@@ -112,17 +113,17 @@ def _ground(made: Set, context: Context) -> Key:
     return Key("", (Shape(recorded(box, area, min(context.style.corner, air)), colour),), area)
 
 
-def _row(entries: list[Listed], context: Context, made: Set, top: bool) -> None:
+def _row(entries: list[LegendEntry], context: Context, made: LegendLayout, top: bool) -> None:
     """Entries after each other, wrapped to as many lines as they need."""
     spec, style, room = context.chart.legend, context.style, made.room
-    ink = lettered(spec.text, Ink(style.face, context.sizes.small * 1.06, style.ink), style)
+    ink = lettered(spec.text, TextStyle(style.face, context.sizes.small * 1.06, style.ink), style)
     chip, gap, air = CHIP * ink.size, style.spaces.entry * ink.size, 0.5 * ink.size
     pitch = style.spaces.line * ink.size
     most_wide = min(room.width, spec.width) if spec.width is not None else room.width
-    lines: list[list[tuple[Listed | None, str, float]]] = [[]]
+    lines: list[list[tuple[LegendEntry | None, str, float]]] = [[]]
     used = 0.0
     most = max(ink.size, most_wide - 3 * ink.size)
-    heads: list[tuple[Listed | None, str]] = []
+    heads: list[tuple[LegendEntry | None, str]] = []
     if spec.title:
         heads.append((None, shortened(spec.title, ink.face, ink.size, most)))
     for item, text in [*heads, *zip(entries, _fitted(entries, ink, most), strict=True)]:
@@ -132,7 +133,7 @@ def _row(entries: list[Listed], context: Context, made: Set, top: bool) -> None:
             used = 0.0
         lines[-1].append((item, text, wide))
         used += wide + gap
-    most = max(1, int(MOST_TALL * room.height / pitch))
+    most = max(1, int(MAX_TALL * room.height / pitch))
     if len(lines) > most:
         lines = lines[:most]
         lines[-1] = lines[-1][: len(lines[-1]) // 2]  # room for the words that more is left out
@@ -144,7 +145,7 @@ def _row(entries: list[Listed], context: Context, made: Set, top: bool) -> None:
         x, middle = room.x, y + (number + 0.5) * pitch
         for item, text, wide in line:
             if item is None:
-                made.text(text, (x, middle), Ink(ink.face, ink.size, style.quiet))
+                made.text(text, (x, middle), TextStyle(ink.face, ink.size, style.quiet))
             else:
                 made.key(item, (x, middle), ink.size, context)
                 made.text(text, (x + chip + air, middle), ink, item)
@@ -157,11 +158,11 @@ def _more(context: Context, count: int) -> str:
     return words_in(context.data.locale, "and {count} more", count=count)
 
 
-def _column(entries: list[Listed], context: Context, made: Set, side: str, hug: float | None) -> None:
+def _column(entries: list[LegendEntry], context: Context, made: LegendLayout, side: str, hug: float | None) -> None:
     """Entries below each other: at the left or right in a strip of their own, or inside the plot."""
     spec, style, room = context.chart.legend, context.style, made.room
     shrink = min(1.0, room.height / (style.spaces.line * context.sizes.text * (len(entries) + bool(spec.title))))
-    ink = lettered(spec.text, Ink(style.face, max(FLOOR, context.sizes.text * 0.96 * shrink), style.ink), style)
+    ink = lettered(spec.text, TextStyle(style.face, max(FLOOR, context.sizes.text * 0.96 * shrink), style.ink), style)
     size = ink.size
     chip = CHIP * size
     pitch = min(
@@ -188,7 +189,9 @@ def _column(entries: list[Listed], context: Context, made: Set, side: str, hug: 
             x = min(x, room.x + hug + 2.2 * size)
         y = room.center[1] - tall / 2
     if spec.title:
-        made.text(shortened(spec.title, ink.face, size, most), (x, y + pitch / 2), Ink(ink.face, size, style.quiet))
+        made.text(
+            shortened(spec.title, ink.face, size, most), (x, y + pitch / 2), TextStyle(ink.face, size, style.quiet)
+        )
         y += pitch
     for number, text in enumerate(texts_in):
         middle = y + (number + 0.5) * pitch
@@ -202,7 +205,7 @@ def _column(entries: list[Listed], context: Context, made: Set, side: str, hug: 
         made.room = room.inset(left=taken)
 
 
-def _unit_key(context: Context, made: Set) -> None:
+def _unit_key(context: Context, made: LegendLayout) -> None:
     """The line that says what one symbol stands for, at the foot."""
     spec, style, size, room = context.chart.legend, context.style, context.sizes.small, made.room
     chip = 1.15 * size
@@ -215,5 +218,5 @@ def _unit_key(context: Context, made: Set) -> None:
         else Shape(recorded(box, area.inset(1, 1, 1, 1), 1.5), style.quiet)
     )
     made.keys.append(Key(spec.key, (drawn,), area))
-    made.text(spec.key, (room.x + chip + 0.45 * size, middle), Ink(style.face, size, style.quiet))
+    made.text(spec.key, (room.x + chip + 0.45 * size, middle), TextStyle(style.face, size, style.quiet))
     made.room = room.inset(bottom=1.9 * size)

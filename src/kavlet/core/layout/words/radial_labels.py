@@ -6,20 +6,20 @@ from typing import Protocol
 import msgspec
 from msgspec import Struct
 
-from kavlet.core.layout.figure import Anchor, PlacedText
-from kavlet.core.layout.words.free_space import Room
+from kavlet.core.layout.figure import PlacedText, TextAnchor
+from kavlet.core.layout.words.free_space import FreeSpace
 from kavlet.core.layout.words.label_spots import LabelSpot
-from kavlet.core.layout.words.labels import STEP, Wanted, at_once
+from kavlet.core.layout.words.labels import STEP, LabelRequest, at_once
 from kavlet.core.layout.words.spreading import spread
-from kavlet.core.layout.words.text_lines import FLOOR, LEADING, Ink, Owner, Stand, block, tall, widest
+from kavlet.core.layout.words.text_lines import FLOOR, LEADING, Anchor, TextOwner, TextStyle, block, tall, widest
 from kavlet.core.shapes.arc import Sector, at
-from kavlet.core.text.disambiguate import apart
+from kavlet.core.text.disambiguate import disambiguated
 from kavlet.core.text.wrapping import wrapped
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
 
 FEW = 3  # lines, for which room is looked for
-LEAST_WIDTH = 4.0  # font sizes that a shortened label must have
+MIN_WIDTH = 4.0  # font sizes that a shortened label must have
 REACH = 0.9  # from the rim to a label beside it, in font sizes
 
 
@@ -55,10 +55,10 @@ class FlatRim:
         return cx + self.side * math.sqrt(max(0.0, far * far - min(near, far) ** 2))
 
 
-class Fanned(Struct, frozen=True):
+class RadialLabel(Struct, frozen=True):
     """A wedge's label that may stand outside; with `inside_first`, only when it finds no place inside."""
 
-    wanted: Wanted
+    wanted: LabelRequest
     sector: Sector
     colour: Colour
     inside_first: bool
@@ -70,7 +70,7 @@ class Fanned(Struct, frozen=True):
         return self.seen_rim if self.seen_rim is not None else FlatRim(self.sector)
 
 
-def fan(labels: list[Fanned], room: Room) -> tuple[list[PlacedText], int]:
+def place_radial_labels(labels: list[RadialLabel], room: FreeSpace) -> tuple[list[PlacedText], int]:
     """Place the labels inside where they want that and fit; all others around the disc, all in one size. Returns how
     many found no place."""
     best: tuple[list[PlacedText], int] | None = None
@@ -88,13 +88,13 @@ def fan(labels: list[Fanned], room: Room) -> tuple[list[PlacedText], int]:
     return texts, lost
 
 
-def _at_size(one: Fanned, share: float) -> Fanned:
+def _at_size(one: RadialLabel, share: float) -> RadialLabel:
     return msgspec.structs.replace(one, wanted=msgspec.structs.replace(one.wanted, size=one.wanted.size * share))
 
 
-def _fanned(labels: list[Fanned], room: Room) -> tuple[list[PlacedText], int]:
+def _fanned(labels: list[RadialLabel], room: FreeSpace) -> tuple[list[PlacedText], int]:
     texts: list[PlacedText] = []
-    outside: list[Fanned] = []
+    outside: list[RadialLabel] = []
     for one in sorted(labels, key=lambda one: -one.wanted.weight):
         if one.inside_first or one.wanted.dx or one.wanted.dy:
             by_hand = one.wanted if one.wanted.spots else _with_spot(one)
@@ -113,17 +113,17 @@ def _fanned(labels: list[Fanned], room: Room) -> tuple[list[PlacedText], int]:
     return texts, dropped
 
 
-def _with_spot(one: Fanned) -> Wanted:
+def _with_spot(one: RadialLabel) -> LabelRequest:
     x, y = one.rim.point(REACH * one.wanted.size)
     spot = LabelSpot(x, y, _anchor(one.rim.side), "middle", one.colour)
     return msgspec.structs.replace(one.wanted, spots=(spot,))
 
 
-def _anchor(side: int) -> Anchor:
+def _anchor(side: int) -> TextAnchor:
     return "start" if side > 0 else "end"
 
 
-def _column(labels: list[Fanned], side: int, room: Room) -> tuple[list[PlacedText], int]:
+def _column(labels: list[RadialLabel], side: int, room: FreeSpace) -> tuple[list[PlacedText], int]:
     """The labels at one side, spread downward: wrapped, then shortened, then fewer where there is no room for all."""
     if not labels:
         return [], 0
@@ -144,7 +144,7 @@ def _column(labels: list[Fanned], side: int, room: Room) -> tuple[list[PlacedTex
     return found, lost + 1
 
 
-def _spread(labels: list[Fanned], side: int, most_lines: int, room: Room) -> list[PlacedText] | None:
+def _spread(labels: list[RadialLabel], side: int, most_lines: int, room: FreeSpace) -> list[PlacedText] | None:
     """All labels at one side, as they are or each line of theirs shortened to so many; None where they do not fit."""
     size = labels[0].wanted.size
     labels = sorted(labels, key=lambda one: _natural(one, size)[1])
@@ -182,19 +182,19 @@ def _touch(one: PlacedText, other: PlacedText) -> bool:
     return one.bounds.overlaps(other.bounds)
 
 
-def _start(one: Fanned, side: int, size: float) -> float:
+def _start(one: RadialLabel, side: int, size: float) -> float:
     """Where a label of a few lines would begin if it were alone: the rim bends towards what is tall."""
     x, y = _natural(one, size)
     tall_ = one.rim.clear(y, tall(FEW, one.wanted.face, size) / 2, REACH * size)
     return max(x, tall_) if side > 0 else min(x, tall_)
 
 
-def _natural(one: Fanned, size: float) -> tuple[float, float]:
+def _natural(one: RadialLabel, size: float) -> tuple[float, float]:
     """Where a label would stand if it were alone."""
     return one.rim.point(REACH * size)
 
 
-def _lines(label: Wanted, size: float, most: float) -> tuple[str, ...] | None:
+def _lines(label: LabelRequest, size: float, most: float) -> tuple[str, ...] | None:
     lines = tuple(label.text.split("\n"))
     if widest(lines, label.face, size) <= most:
         return lines
@@ -203,31 +203,31 @@ def _lines(label: Wanted, size: float, most: float) -> tuple[str, ...] | None:
     return wrap if len(wrap) <= count + 1 and not any(part.endswith("…") for part in wrap) else None
 
 
-def _shortened(labels: list[Fanned], size: float, most: float, lines: int) -> list[tuple[str, ...] | None]:
+def _shortened(labels: list[RadialLabel], size: float, most: float, lines: int) -> list[tuple[str, ...] | None]:
     """Each line of each label in so many lines at most, shortened so that labels stay apart; None where hardly a word
     is left."""
-    if most < LEAST_WIDTH * size:
+    if most < MIN_WIDTH * size:
         return [None] * len(labels)
     said = [one.wanted.text.split("\n") for one in labels]
     found: list[list[str]] = [[] for _ in labels]
     for k in range(max(map(len, said))):
         of = [i for i, text in enumerate(said) if k < len(text)]
         for i, held in zip(
-            of, apart([said[i][k] for i in of], labels[of[0]].wanted.face, size, most, lines), strict=True
+            of, disambiguated([said[i][k] for i in of], labels[of[0]].wanted.face, size, most, lines), strict=True
         ):
             found[i] += held
     return [tuple(held) for held in found]
 
 
-def _beside(one: Fanned, lines: tuple[str, ...], y: float, side: int, size: float) -> PlacedText | None:
+def _beside(one: RadialLabel, lines: tuple[str, ...], y: float, side: int, size: float) -> PlacedText | None:
     """The block at that height, just outside the circle, with a leader when it had to move."""
     label, circle = one.wanted, one.rim
     high = tall(len(lines), label.face, size) / 2
     x = circle.clear(y, high, REACH * size)
     natural = circle.point(REACH * size)
     x = max(x, natural[0]) if side > 0 else min(x, natural[0])
-    stand, owner = Stand((x, y), _anchor(side), "middle"), Owner(label.row, label.layer, label.key)
-    text = block(lines, "label", stand, Ink(label.face, size, one.colour), owner)
+    stand, owner = Anchor((x, y), _anchor(side), "middle"), TextOwner(label.row, label.layer, label.key)
+    text = block(lines, "label", stand, TextStyle(label.face, size, one.colour), owner)
     rim = circle.point(0.1 * size)
     end = (x - side * 0.3 * size, y)
     moved = math.hypot(end[0] - rim[0], end[1] - rim[1]) > 1.15 * size

@@ -8,7 +8,7 @@ import msgspec
 from msgspec import Struct
 
 from kavlet.core.charts.lettering import PLAIN, Lettering
-from kavlet.core.layout.figure import Anchor, PlacedLine, PlacedText, TextKind
+from kavlet.core.layout.figure import PlacedLine, PlacedText, TextAnchor, TextKind
 from kavlet.core.styling.style import Style
 from kavlet.core.text.faces import face, metrics, named_face, tabular
 from kavlet.core.text.shaping import width
@@ -22,7 +22,7 @@ LEADING = 1.22  # from baseline to baseline, in font sizes
 Rise = Literal["top", "middle", "bottom"]
 
 
-class Ink(Struct, frozen=True):
+class TextStyle(Struct, frozen=True):
     """How a line is written: a face, a size in points and a colour."""
 
     face: str
@@ -30,38 +30,38 @@ class Ink(Struct, frozen=True):
     colour: Colour
 
 
-def in_figures(ink: Ink) -> Ink:
+def in_figures(ink: TextStyle) -> TextStyle:
     """The ink of numbers that stand below each other: their figures have one width."""
     return msgspec.structs.replace(ink, face=tabular(ink.face))
 
 
-def lettered(spec: Lettering, ink: Ink, style: Style) -> Ink:
+def lettered(spec: Lettering, ink: TextStyle, style: Style) -> TextStyle:
     """How a text is written: as its author set it, else as given."""
     if spec == PLAIN:
         return ink
     usual = named_face(ink.face)
     bold = usual[0] if spec.bold is None else spec.bold
     italic = usual[1] if spec.italic is None else spec.italic
-    return Ink(
+    return TextStyle(
         face(spec.family or style.family, bold, italic),
         spec.size or ink.size,
         style.colour(spec.colour) if spec.colour else ink.colour,
     )
 
 
-class Stand(Struct, frozen=True):
+class Anchor(Struct, frozen=True):
     """Where a block of lines stands: a point, `anchor` aligns the lines along it, `rise` sets the block across.
 
     `angle` turns the block clockwise about the point, in degrees.
     """
 
     at: Point
-    anchor: Anchor
+    anchor: TextAnchor
     rise: Rise
     angle: float = 0.0
 
 
-class Owner(Struct, frozen=True):
+class TextOwner(Struct, frozen=True):
     """What a text belongs to: a row of the table, a layer by its name and key."""
 
     row: int | None = None
@@ -69,7 +69,7 @@ class Owner(Struct, frozen=True):
     key: str = ""
 
 
-NOBODY = Owner()
+NOBODY = TextOwner()
 
 
 def _with_thin_space(text: str) -> str:
@@ -77,7 +77,9 @@ def _with_thin_space(text: str) -> str:
     return f"{found[1]}\u202f{found[2]}" if (found := _WITH_UNIT.fullmatch(text)) else text
 
 
-def block(lines: tuple[str, ...], kind: TextKind, stand: Stand, ink: Ink, owner: Owner = NOBODY) -> PlacedText:
+def block(
+    lines: tuple[str, ...], kind: TextKind, stand: Anchor, ink: TextStyle, owner: TextOwner = NOBODY
+) -> PlacedText:
     """Lines set one below the other. Heights count from the top of capitals to the baseline, so that capitals look
     centred."""
     heights = metrics(ink.face)

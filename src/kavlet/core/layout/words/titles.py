@@ -8,7 +8,7 @@ from kavlet.core.charts.texts import Text as TextSpec
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import PlacedText, TextKind
 from kavlet.core.layout.furniture import Sizes
-from kavlet.core.layout.words.text_lines import LEADING, Ink, Owner, Stand, block, widest, within
+from kavlet.core.layout.words.text_lines import LEADING, Anchor, TextOwner, TextStyle, block, widest, within
 from kavlet.core.styling.style import Style
 from kavlet.core.text.faces import face
 from kavlet.core.text.wrapping import wrapped
@@ -62,10 +62,10 @@ def _set(line: _Line, style: Style, inner: Rect, top: float) -> PlacedText | Non
     lines = wrapped(spec.text, key, size, inner.width, 2)
     if not lines:
         return None
-    ink = Ink(key, size, style.colour(spec.colour) if spec.colour else line.colour)
+    ink = TextStyle(key, size, style.colour(spec.colour) if spec.colour else line.colour)
     x = {"start": inner.x, "middle": inner.center[0], "end": inner.right}[spec.align]
     at = (x + spec.dx, top + 0.12 * size + spec.dy)
-    return block(lines, line.kind, Stand(at, spec.align, "top"), ink)
+    return block(lines, line.kind, Anchor(at, spec.align, "top"), ink)
 
 
 def note(spec: Note, context: Context, middle: Point, room: float, above: list[Rect]) -> PlacedText | None:
@@ -81,9 +81,13 @@ def note(spec: Note, context: Context, middle: Point, room: float, above: list[R
         points = min(points, points * room / max(1e-6, widest(lines, key, points)))
     colour = style.colour(spec.colour) if spec.colour else style.ink
     at = middle if spec.middle else (spec.x * sheet.width, spec.y * sheet.height)
-    made = block(lines, "note", Stand(at, spec.align, "middle"), Ink(key, points, colour), Owner(key=spec.key))
+    made = block(
+        lines, "note", Anchor(at, spec.align, "middle"), TextStyle(key, points, colour), TextOwner(key=spec.key)
+    )
     hit = [held.bottom for held in above if spec.clear and held.overlaps(made.bounds)]
     if hit:
         lower = (at[0], max(hit) + 0.25 * points + made.bounds.height / 2)
-        made = block(lines, "note", Stand(lower, spec.align, "middle"), Ink(key, points, colour), Owner(key=spec.key))
+        made = block(
+            lines, "note", Anchor(lower, spec.align, "middle"), TextStyle(key, points, colour), TextOwner(key=spec.key)
+        )
     return within(made, Rect(0.0, 0.0, sheet.width, sheet.height))

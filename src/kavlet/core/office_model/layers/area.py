@@ -3,14 +3,14 @@
 from kavlet.core.charts.area import Area
 from kavlet.core.messages import say
 from kavlet.core.office_model.chart_model import Series
-from kavlet.core.office_model.converter import PlainTelling
+from kavlet.core.office_model.converter import ChartConverter
 from kavlet.core.office_model.labels import labels
 from kavlet.core.office_model.layers.bars import GROUPINGS
 from kavlet.core.office_model.layers.line import BLANKS
 from kavlet.core.values.colour import Colour
 
 
-def tell(layer: Area, to: PlainTelling) -> None:
+def tell(layer: Area, to: ChartConverter) -> None:
     """Add an area."""
     if layer.helper or to.lying:
         if not layer.helper:

@@ -4,13 +4,13 @@ from kavlet.core.charts.band import Band
 from kavlet.core.charts.frame import Cartesian
 from kavlet.core.messages import say
 from kavlet.core.office_model.chart_model import Series
-from kavlet.core.office_model.converter import PlainTelling
+from kavlet.core.office_model.converter import ChartConverter
 from kavlet.core.values.colour import Colour
 
-MOST_OPAQUE = 0.35  # the band lies over the bars there, so they must show through
+MAX_OPAQUE = 0.35  # the band lies over the bars there, so they must show through
 
 
-def tell(layer: Band, to: PlainTelling) -> None:
+def tell(layer: Band, to: ChartConverter) -> None:
     """Add a band."""
     frame = to.chart.frame
     taken = isinstance(frame, Cartesian) and frame.second is not None
@@ -25,7 +25,7 @@ def tell(layer: Band, to: PlainTelling) -> None:
     before = to.workings.column(f"{layer.name}: below", [float(layer.low)] * to.rows)
     wide = to.workings.column(f"{layer.name}: breadth", [float(layer.high - layer.low)] * to.rows)
     to.differ(say("“{name}” lies over the bars", name=layer.name))
-    seen = Colour(*fill.rgb, min(fill.alpha, MOST_OPAQUE))
+    seen = Colour(*fill.rgb, min(fill.alpha, MAX_OPAQUE))
     draft.series.append(Series(name=to.workings.one(f"{layer.name}, below"), values=before, listed=False))
     draft.series.append(Series(name=to.workings.one(layer.name), values=wide, fill=seen, listed=layer.listed))
     to.same_scale = True

@@ -6,13 +6,13 @@ from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.frame import Cartesian
 from kavlet.core.messages import say
 from kavlet.core.office_model.chart_model import AxisPair, Grouping, Labels, Series
-from kavlet.core.office_model.converter import SHAPES, DraftGroup, PlainTelling
+from kavlet.core.office_model.converter import SHAPES, ChartConverter, DraftGroup
 from kavlet.core.office_model.labels import labels
 
 GROUPINGS: dict[str, Grouping] = {"none": "clustered", "stacked": "stacked", "share": "share"}
 
 
-def tell(layer: Bars, to: PlainTelling) -> None:
+def tell(layer: Bars, to: ChartConverter) -> None:
     """Add a layer of bars."""
     frame = to.chart.frame
     assert isinstance(frame, Cartesian)
@@ -36,7 +36,7 @@ def tell(layer: Bars, to: PlainTelling) -> None:
     _differences(layer, to)
 
 
-def _group(layer: Bars, frame: Cartesian, to: PlainTelling) -> DraftGroup:
+def _group(layer: Bars, frame: Cartesian, to: ChartConverter) -> DraftGroup:
     """The bars that this one stands among. The narrower part of a stack goes to the second axes, over
     copies that carry it."""
     grouping = GROUPINGS[layer.stack]
@@ -63,7 +63,7 @@ def _unseen(series: Series) -> Series:
     return msgspec.structs.replace(series, fill=None, line=None, points=(), labels=Labels(), listed=False, errors=None)
 
 
-def _track(layer: Bars, draft: DraftGroup, to: PlainTelling) -> None:
+def _track(layer: Bars, draft: DraftGroup, to: ChartConverter) -> None:
     """The whole scale behind each bar."""
     axis = to.axis("x" if to.lying else "y")
     if axis is None or draft.grouping != "clustered" or draft.series:
@@ -82,7 +82,7 @@ def _track(layer: Bars, draft: DraftGroup, to: PlainTelling) -> None:
     )
 
 
-def _differences(layer: Bars, to: PlainTelling) -> None:
+def _differences(layer: Bars, to: ChartConverter) -> None:
     marks = [to.marks[key] for key in to.marks if key[0] == layer.key and to.marks[key].visible]
     blocks = [mark.block for mark in marks if mark.block is not None]
     if layer.helper or not blocks:

@@ -1,15 +1,15 @@
 """Bubbles: a bubble chart's series."""
 
 from kavlet.core.charts.bubbles import Bubbles
-from kavlet.core.office_model.chart_model import Point, Series
-from kavlet.core.office_model.converter import PlainTelling
+from kavlet.core.office_model.chart_model import DataPoint, Series
+from kavlet.core.office_model.converter import ChartConverter
 from kavlet.core.office_model.labels import labels
 from kavlet.core.values.colour import Colour
 
 USUAL = 0.25  # the largest bubble's share of the plot's shorter side at a scale of 100 (common practice)
 
 
-def tell(layer: Bubbles, to: PlainTelling) -> None:
+def tell(layer: Bubbles, to: ChartConverter) -> None:
     """Add bubbles."""
     if layer.helper:
         return
@@ -17,7 +17,7 @@ def tell(layer: Bubbles, to: PlainTelling) -> None:
     if isinstance(fill, Colour):
         fill = fill.faded(layer.opacity)
     points = tuple(
-        Point(one.index, one.fill.faded(layer.opacity) if isinstance(one.fill, Colour) else one.fill, one.edge)
+        DataPoint(one.index, one.fill.faded(layer.opacity) if isinstance(one.fill, Colour) else one.fill, one.edge)
         for one in points
     )
     draft = to.group("bubbles")

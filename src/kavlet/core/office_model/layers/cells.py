@@ -6,8 +6,8 @@ from kavlet.core.charts.cells import Cells
 from kavlet.core.charts.frame import Cartesian, Grid
 from kavlet.core.layout.data import Raster
 from kavlet.core.messages import say
-from kavlet.core.office_model.chart_model import PlainCells, PlainFill, PlainPicture, Point, Series, Stroke
-from kavlet.core.office_model.converter import PlainTelling
+from kavlet.core.office_model.chart_model import CellRange, DataPoint, FillModel, PictureModel, Series, Stroke
+from kavlet.core.office_model.converter import ChartConverter
 from kavlet.core.office_model.labels import labels
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Scene, Shape
@@ -16,10 +16,10 @@ from kavlet.core.shapes.box import box
 from kavlet.core.styling.fills import PictureFill
 from kavlet.core.values.geometry import Rect, Size
 
-MOST_SERIES = 250  # a chart of more series is refused by some programs (common practice: 255)
+MAX_SERIES = 250  # a chart of more series is refused by some programs (common practice: 255)
 
 
-def tell(layer: Cells, to: PlainTelling) -> None:
+def tell(layer: Cells, to: ChartConverter) -> None:
     """Add cells."""
     if layer.helper:
         return
@@ -29,14 +29,14 @@ def tell(layer: Cells, to: PlainTelling) -> None:
         _lines(layer, to.chart.frame, to)
 
 
-def _field(layer: Cells, grid: Grid, to: PlainTelling) -> None:
+def _field(layer: Cells, grid: Grid, to: ChartConverter) -> None:
     """Cells of one unit, stacked: of each place, the row it belongs to has 1, all others 0."""
     if layer.cell != "square" or layer.symbol or layer.symbols:
         to.differ(say("cells of “{name}” are squares", name=layer.name))
     draft = to.group("bars", "first", "stacked", 0.0, 100.0)
     rows = [i for i in range(to.rows) if not math.isnan(to.data.column(layer.values)[i])]
     kinds = len(rows) + 1
-    if kinds * grid.rows > MOST_SERIES:
+    if kinds * grid.rows > MAX_SERIES:
         to.drafts.remove(draft)
         return
     ends = _ends(layer, rows, to)
@@ -65,21 +65,21 @@ def _field(layer: Cells, grid: Grid, to: PlainTelling) -> None:
             )
 
 
-def _name(layer: Cells, index: int, to: PlainTelling) -> PlainCells:
+def _name(layer: Cells, index: int, to: ChartConverter) -> CellRange:
     place = to.source.table.place(to.chart.names)
     if place < 0:
         return to.workings.one(layer.name)
-    return PlainCells(to.source.table.id, place, 1 + to.data.ids[index], 1)
+    return CellRange(to.source.table.id, place, 1 + to.data.ids[index], 1)
 
 
-def _ends(layer: Cells, rows: list[int], to: PlainTelling) -> PlainCells:
-    """PlainCells each row's cells begin, counted from the first place; after the last one, where they end."""
+def _ends(layer: Cells, rows: list[int], to: ChartConverter) -> CellRange:
+    """Where each row's cells begin, counted from the first place; after the last one, where they end."""
     refs = [to.at(layer.values, i) for i in rows]
     sums = ["0", *("+".join(f"ROUND({ref};0)" for ref in refs[: i + 1]) for i in range(len(refs)))]
     return to.workings.formulas(f"{layer.name}: from", sums)
 
 
-def _lines(layer: Cells, frame: Cartesian, to: PlainTelling) -> None:
+def _lines(layer: Cells, frame: Cartesian, to: ChartConverter) -> None:
     """Symbols stacked along each row, as many as its figure, the last one cut."""
     if layer.wrap:
         to.differ(say("symbols of “{name}” stand in one line", name=layer.name))
@@ -87,7 +87,7 @@ def _lines(layer: Cells, frame: Cartesian, to: PlainTelling) -> None:
         to.differ(say("a symbol is cut by its width, not by its area"))
     draft = to.group("bars", "first", "clustered", frame.gap_width, 100.0)
     names = to.data.names(layer.symbols) if layer.symbols else [layer.symbol] * to.rows
-    fills: list[PlainFill | None] = [_cell(layer, names[i], i, to) for i in range(to.rows)]
+    fills: list[FillModel | None] = [_cell(layer, names[i], i, to) for i in range(to.rows)]
     base = fills[0] if fills else None
     draft.series.append(
         Series(
@@ -95,28 +95,28 @@ def _lines(layer: Cells, frame: Cartesian, to: PlainTelling) -> None:
             names=to.names(),
             values=to.cells(layer.values),
             fill=base,
-            points=tuple(Point(i, fill) for i, fill in enumerate(fills) if fill != base),
+            points=tuple(DataPoint(i, fill) for i, fill in enumerate(fills) if fill != base),
             labels=labels(layer, to, layer.values),
             listed=layer.listed,
         )
     )
 
 
-def _cell(layer: Cells, name: str, index: int, to: PlainTelling) -> PlainFill:
+def _cell(layer: Cells, name: str, index: int, to: ChartConverter) -> FillModel:
     """One cell as a picture that is stacked once per unit."""
     fill, tone = to.marks_fill(layer, index)
     colour = to.style.solid(fill, tone)
     gap = max(0.0, min(0.6, layer.gap))
     if name and to.data.picture(name) is not None:
         held = to.picture(PictureFill(name, "per unit", 1.0, colour=colour.hex), tone, 1.0)
-        return _padded(held, gap) if isinstance(held, PlainPicture) else held
+        return _padded(held, gap) if isinstance(held, PictureModel) else held
     side = 96.0
     area = Rect(side * gap / 2, side * gap / 2, side * (1 - gap), side * (1 - gap))
     outline = recorded(box, area) if layer.cell == "square" else recorded(disc, area.center, area.width / 2)
-    return PlainPicture("cell", Scene(Size(side, side), None, (Shape(outline, colour),)), "scale", 1.0)
+    return PictureModel("cell", Scene(Size(side, side), None, (Shape(outline, colour),)), "scale", 1.0)
 
 
-def _padded(held: PlainPicture, gap: float) -> PlainPicture:
+def _padded(held: PictureModel, gap: float) -> PictureModel:
     """A symbol in the middle of a square with its share of air around."""
     scene = held.what
     if isinstance(scene, Raster | bytes):
@@ -128,4 +128,4 @@ def _padded(held: PlainPicture, gap: float) -> PlainPicture:
     place = moved((side - scene.size.width) / 2, (side - scene.size.height) / 2)
     del scaled
     made = Scene(Size(side, side), scene.ground, (Group(scene.items, place),))
-    return PlainPicture(held.name, made, held.how, held.unit)
+    return PictureModel(held.name, made, held.how, held.unit)

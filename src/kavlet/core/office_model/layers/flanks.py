@@ -5,10 +5,10 @@ import math
 from kavlet.core.charts.flanks import Flanks
 from kavlet.core.messages import say
 from kavlet.core.office_model.chart_model import Series, Stroke
-from kavlet.core.office_model.converter import PlainTelling
+from kavlet.core.office_model.converter import ChartConverter
 
 
-def tell(layer: Flanks, to: PlainTelling) -> None:
+def tell(layer: Flanks, to: ChartConverter) -> None:
     """Add the lines, each at the height of its first bar's figure."""
     if layer.helper:
         return

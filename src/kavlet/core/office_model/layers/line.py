@@ -8,7 +8,7 @@ from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.line import Line
 from kavlet.core.messages import say
 from kavlet.core.office_model.chart_model import Marker, Series, Stroke
-from kavlet.core.office_model.converter import PlainTelling
+from kavlet.core.office_model.converter import ChartConverter
 from kavlet.core.office_model.labels import labels
 
 MARKERS: dict[str, Marker] = {
@@ -18,7 +18,7 @@ MARKERS: dict[str, Marker] = {
 BLANKS: dict[str, Literal["gap", "span", "zero"]] = {"break": "gap", "bridge": "span", "drop": "zero"}
 
 
-def tell(layer: Line, to: PlainTelling) -> None:
+def tell(layer: Line, to: ChartConverter) -> None:
     """Add a line."""
     frame = to.chart.frame
     if layer.helper or not isinstance(frame, Cartesian):
@@ -55,7 +55,7 @@ def tell(layer: Line, to: PlainTelling) -> None:
         to.group("lines", "second" if layer.second else "first").series.append(made)
 
 
-def _steps(layer: Line, made: Series, to: PlainTelling) -> None:
+def _steps(layer: Line, made: Series, to: ChartConverter) -> None:
     """A stepped line: each value twice, where its step begins and where it ends, halfway to its neighbours."""
     places: list[float] = []
     refs: list[str] = []

@@ -4,8 +4,8 @@ import math
 
 from kavlet.core.charts.frame import Polar
 from kavlet.core.charts.needle import Needle
-from kavlet.core.office_model.chart_model import Point, Series, Stroke
-from kavlet.core.office_model.converter import PlainTelling
+from kavlet.core.office_model.chart_model import DataPoint, Series, Stroke
+from kavlet.core.office_model.converter import ChartConverter
 from kavlet.core.office_model.labels import labels
 from kavlet.core.values.colour import Colour
 
@@ -13,7 +13,7 @@ THICK = 3.0  # points
 SLICE = 3.0  # degrees, of a needle that is a slice
 
 
-def tell(layer: Needle, to: PlainTelling) -> None:
+def tell(layer: Needle, to: ChartConverter) -> None:
     """Add the needle."""
     if layer.helper or layer.row not in to.data.ids or not isinstance(to.chart.frame, Polar):
         return
@@ -38,7 +38,7 @@ def tell(layer: Needle, to: PlainTelling) -> None:
     )
 
 
-def pointing(name: str, angle: str, colour: Colour, to: PlainTelling) -> Series:
+def pointing(name: str, angle: str, colour: Colour, to: ChartConverter) -> Series:
     """A ring with one thin slice at an angle, clockwise from the top; `angle` is a formula's text in degrees."""
     assert isinstance(to.chart.frame, Polar)
     first = f"MAX(0;MOD({angle}-{to.chart.frame.start:g};360)-{SLICE / 2:g})"
@@ -48,6 +48,6 @@ def pointing(name: str, angle: str, colour: Colour, to: PlainTelling) -> Series:
         names=to.workings.column("parts of a needle", ["before", "needle", "after"]),
         values=values,
         fill=colour,
-        points=(Point(0, None), Point(1, colour), Point(2, None)),
+        points=(DataPoint(0, None), DataPoint(1, colour), DataPoint(2, None)),
         listed=False,
     )

@@ -4,18 +4,18 @@ import msgspec
 
 from kavlet.core.charts.points import Points
 from kavlet.core.messages import say
-from kavlet.core.office_model.chart_model import Marker, PlainCells, PlainPicture, Series, Stroke
-from kavlet.core.office_model.converter import PlainTelling
+from kavlet.core.office_model.chart_model import CellRange, Marker, PictureModel, Series, Stroke
+from kavlet.core.office_model.converter import ChartConverter
 from kavlet.core.office_model.labels import labels
 from kavlet.core.office_model.layers.line import MARKERS
 from kavlet.core.styling.fills import PictureFill
 
 RIDING = 18.0  # points; a symbol's size where the bar's breadth gave it
 FILLED = ("disc", "square", "diamond", "triangle")
-MOST = 72.0  # points of a marker (ISO/IEC 29500-1, 21.2.3.24)
+MAX_MARKER_SIZE = 72.0  # points of a marker (ISO/IEC 29500-1, 21.2.3.24)
 
 
-def tell(layer: Points, to: PlainTelling) -> None:
+def tell(layer: Points, to: ChartConverter) -> None:
     """Add points."""
     if layer.helper:
         return
@@ -23,7 +23,7 @@ def tell(layer: Points, to: PlainTelling) -> None:
     picture = None
     if layer.symbol:
         held = to.picture(PictureFill(layer.symbol, "stretched"), layer.tone, 1.0)
-        picture = held if isinstance(held, PlainPicture) else None
+        picture = held if isinstance(held, PictureModel) else None
         marker = "picture" if picture is not None else "disc"
     fill, points = to.dressed(layer) if marker != "none" else (None, ())
     marks = [mark for (key, _), mark in to.marks.items() if key == layer.key and mark.visible]
@@ -35,7 +35,7 @@ def tell(layer: Points, to: PlainTelling) -> None:
         values=to.plotted(layer.values),
         fill=fill,
         marker=marker,
-        marker_size=min(MOST, size),
+        marker_size=min(MAX_MARKER_SIZE, size),
         marker_edge=Stroke(to.style.ground, to.style.strokes.rim) if layer.spot in FILLED else None,
         marker_picture=picture,
         points=points,
@@ -47,7 +47,7 @@ def tell(layer: Points, to: PlainTelling) -> None:
     _put(layer, made, to)
 
 
-def _put(layer: Points, made: Series, to: PlainTelling) -> None:
+def _put(layer: Points, made: Series, to: ChartConverter) -> None:
 
     if layer.x:
         to.group("scatter").series.append(msgspec.structs.replace(made, x=to.plotted(layer.x)))
@@ -67,7 +67,7 @@ def _put(layer: Points, made: Series, to: PlainTelling) -> None:
     to.overlay().series.append(msgspec.structs.replace(made, x=x, values=y))
 
 
-def _along(at: float, to: PlainTelling) -> PlainCells:
+def _along(at: float, to: ChartConverter) -> CellRange:
     axis = to.axis("x" if to.lying else "y")
     low, high = (axis.minimum, axis.maximum) if axis is not None else (0.0, 1.0)
     return to.workings.column("place along", [low + at * (high - low)] * to.rows)

@@ -5,13 +5,13 @@ import msgspec
 from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.ranges import Ranges
 from kavlet.core.messages import say
-from kavlet.core.office_model.chart_model import Errors, PlainCells, Series, Stroke
-from kavlet.core.office_model.converter import PlainTelling
+from kavlet.core.office_model.chart_model import CellRange, ErrorBars, Series, Stroke
+from kavlet.core.office_model.converter import ChartConverter
 from kavlet.core.office_model.labels import labels
 from kavlet.core.office_model.layers.line import MARKERS
 
 
-def tell(layer: Ranges, to: PlainTelling) -> None:
+def tell(layer: Ranges, to: ChartConverter) -> None:
     """Add ranges."""
     frame = to.chart.frame
     if layer.helper or not isinstance(frame, Cartesian):
@@ -29,7 +29,7 @@ def tell(layer: Ranges, to: PlainTelling) -> None:
         values=middle,
         fill=colour,
         marker=MARKERS.get(layer.spot, "disc") if layer.spot != "none" else "none",
-        errors=Errors(plus, minus, Stroke(colour, thick), across=to.lying, caps=layer.form == "whisker"),
+        errors=ErrorBars(plus, minus, Stroke(colour, thick), across=to.lying, caps=layer.form == "whisker"),
         labels=labels(layer, to, "" if to.lying else layer.values),
         listed=layer.listed,
     )
@@ -49,7 +49,7 @@ class _Bar:
         self.key, self.kind = key, kind
 
 
-def _bars(to: PlainTelling) -> list[_Bar]:
+def _bars(to: ChartConverter) -> list[_Bar]:
     from kavlet.core.charts.bars import Bars
 
     frame = to.chart.frame
@@ -57,7 +57,7 @@ def _bars(to: PlainTelling) -> list[_Bar]:
     return [_Bar(one.key, "bars") for one in to.chart.layers if isinstance(one, Bars) and one.stack == "none" and apart]
 
 
-def _reach(layer: Ranges, to: PlainTelling) -> tuple[PlainCells, PlainCells, PlainCells]:
+def _reach(layer: Ranges, to: ChartConverter) -> tuple[CellRange, CellRange, CellRange]:
     """Where the middles are, and how far ranges reach above and below them."""
     rows = range(to.rows)
     low = [to.at(layer.low, i) for i in rows]

@@ -3,15 +3,15 @@
 from kavlet.core.charts.frame import Cartesian, Polar
 from kavlet.core.charts.reference import Reference
 from kavlet.core.messages import say
-from kavlet.core.office_model.chart_model import Labels, PlainCells, PointLabel, Series, Stroke
-from kavlet.core.office_model.converter import PlainTelling, lettered
+from kavlet.core.office_model.chart_model import CellRange, Labels, PointLabel, Series, Stroke
+from kavlet.core.office_model.converter import ChartConverter, lettered
 from kavlet.core.office_model.labels import labels
 from kavlet.core.office_model.layers.needle import pointing
 
 REACH = (0.95, 1.0)  # how far out a mark on a dial goes when the ring is thin
 
 
-def tell(layer: Reference, to: PlainTelling) -> None:
+def tell(layer: Reference, to: ChartConverter) -> None:
     """Add a line."""
     frame = to.chart.frame
     if layer.helper:
@@ -49,7 +49,7 @@ def tell(layer: Reference, to: PlainTelling) -> None:
         _put(layer, x, y, line, to, pointing(layer.name, turn, colour, to))
 
 
-def _level(layer: Reference, to: PlainTelling) -> PlainCells:
+def _level(layer: Reference, to: ChartConverter) -> CellRange:
     """The height of both ends and of the label's place: as set, or what the column's first cell says."""
     if layer.at is not None:
         return to.workings.column(f"{layer.name}: level", [float(layer.at)] * 3)
@@ -60,7 +60,7 @@ def _level(layer: Reference, to: PlainTelling) -> PlainCells:
 
 
 def _put(
-    layer: Reference, x: PlainCells, y: PlainCells, line: Stroke, to: PlainTelling, ring: Series | None = None
+    layer: Reference, x: CellRange, y: CellRange, line: Stroke, to: ChartConverter, ring: Series | None = None
 ) -> None:
     to.overlay().series.append(
         Series(
@@ -75,7 +75,7 @@ def _put(
     )
 
 
-def _labels(layer: Reference, to: PlainTelling) -> Labels:
+def _labels(layer: Reference, to: ChartConverter) -> Labels:
     """The line's own text near its far end."""
     text = next((text for (key, _), text in to.texts.items() if key == layer.key), None)
     if text is None or layer.label is None:

@@ -5,14 +5,14 @@ import math
 from kavlet.core.charts.frame import Polar
 from kavlet.core.charts.rings import Rings
 from kavlet.core.messages import say
-from kavlet.core.office_model.chart_model import Labels, PlainCells, Point, PointLabel, Series
-from kavlet.core.office_model.converter import PlainTelling, lettered
+from kavlet.core.office_model.chart_model import CellRange, DataPoint, Labels, PointLabel, Series
+from kavlet.core.office_model.converter import ChartConverter, lettered
 from kavlet.core.spreadsheet.cells import Cell, Formula
 
 NAMED = 2  # the point that carries the name and figure: the free part of the turn
 
 
-def tell(layer: Rings, to: PlainTelling) -> None:
+def tell(layer: Rings, to: ChartConverter) -> None:
     """Add one ring per row, the first row outermost."""
     frame = to.chart.frame
     if layer.helper or not isinstance(frame, Polar):
@@ -31,7 +31,7 @@ def tell(layer: Rings, to: PlainTelling) -> None:
         draft.series.append(_ring(layer, frame, row, to))
 
 
-def _ring(layer: Rings, frame: Polar, row: int, to: PlainTelling) -> Series:
+def _ring(layer: Rings, frame: Polar, row: int, to: ChartConverter) -> Series:
     index = to.data.ids.index(row)
     at = to.at(layer.values, index)
     name = to.source.context.wording.names[index] or layer.name
@@ -49,13 +49,13 @@ def _ring(layer: Rings, frame: Polar, row: int, to: PlainTelling) -> Series:
         names=to.workings.column("parts of a ring", ["figure", "rest", "free"]),
         values=values,
         fill=fill,
-        points=(Point(0, fill), Point(1, track), Point(NAMED, None)),
+        points=(DataPoint(0, fill), DataPoint(1, track), DataPoint(NAMED, None)),
         labels=_labels(layer, frame, index, to),
         listed=False,
     )
 
 
-def _labels(layer: Rings, frame: Polar, index: int, to: PlainTelling) -> Labels:
+def _labels(layer: Rings, frame: Polar, index: int, to: ChartConverter) -> Labels:
     """Name and figure, in the part of the turn that is free, or on the arc where none is."""
     row = to.data.ids[index]
     figure = to.texts.get((layer.key, row))
@@ -76,4 +76,4 @@ def _labels(layer: Rings, frame: Polar, index: int, to: PlainTelling) -> Labels:
             cell = Formula(f"={formula}")
     text = to.workings.column(f"{layer.name}: label {index + 1}", [cell])
     point = NAMED if frame.sweep < 330 else 0
-    return Labels((PointLabel(point, PlainCells(text.table, text.column, text.first, 1), lettered(shown)),))
+    return Labels((PointLabel(point, CellRange(text.table, text.column, text.first, 1), lettered(shown)),))

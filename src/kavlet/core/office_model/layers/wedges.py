@@ -6,15 +6,15 @@ from kavlet.core.charts.frame import Polar
 from kavlet.core.charts.layer import GATHERED, LEFT_OVER, Row
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.messages import say
-from kavlet.core.office_model.chart_model import PlainCells, Point, Series
-from kavlet.core.office_model.converter import PlainTelling
+from kavlet.core.office_model.chart_model import CellRange, DataPoint, Series
+from kavlet.core.office_model.converter import ChartConverter
 from kavlet.core.office_model.labels import labels
 from kavlet.core.spreadsheet.cells import Cell, Formula
 
 UNUSED = -1  # the part of the turn that the dial does not take
 
 
-def tell(layer: Wedges, to: PlainTelling) -> None:
+def tell(layer: Wedges, to: ChartConverter) -> None:
     """Add wedges: one ring of them."""
     frame = to.chart.frame
     if layer.helper or not isinstance(frame, Polar):
@@ -31,7 +31,7 @@ def tell(layer: Wedges, to: PlainTelling) -> None:
     if layer.corner:
         to.differ(say("slices have straight corners"))
     rows, names, values = _parts(layer, frame, to)
-    fills: list[Point] = []
+    fills: list[DataPoint] = []
     for index, row in enumerate(rows):
         held = to.pieces if layer.parts and row not in (GATHERED, LEFT_OVER) else to.marks
         mark = held.get((layer.key, row))
@@ -39,7 +39,7 @@ def tell(layer: Wedges, to: PlainTelling) -> None:
         own = layer.rows.get(row, Row())
         out = own.explode if own.explode is not None else layer.explode
         fill = to.fill(mark) if mark is not None and seen else None
-        fills.append(Point(index, fill, to.edge(layer, row), 100.0 * out if seen else 0.0))
+        fills.append(DataPoint(index, fill, to.edge(layer, row), 100.0 * out if seen else 0.0))
     draft.series.append(
         Series(
             name=to.name(layer),
@@ -53,7 +53,7 @@ def tell(layer: Wedges, to: PlainTelling) -> None:
     )
 
 
-def _parts(layer: Wedges, frame: Polar, to: PlainTelling) -> tuple[list[int], PlainCells, PlainCells]:
+def _parts(layer: Wedges, frame: Polar, to: ChartConverter) -> tuple[list[int], CellRange, CellRange]:
     """The rows (or what stands for one) of all points in order, and the cells of their names and figures."""
     rows: list[int] = []
     names: list[Cell] = []

@@ -4,7 +4,7 @@ from msgspec import Struct
 
 from kavlet.core.values.geometry import Rect
 
-LEAST = 4.0  # points; no side of an item is shorter
+MIN_SIDE = 4.0  # points; no side of an item is shorter
 
 
 class Item(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=True):

@@ -8,7 +8,7 @@ from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.looks.look_updates import with_roles
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.page import Page
-from kavlet.core.pipeline.page_items.page_context import Composed, Sheet, chart_box, dress_of, style_of
+from kavlet.core.pipeline.page_items.page_context import ComposedItem, PageContext, chart_box, dress_of, style_of
 from kavlet.core.pipeline.page_items.text_fields import filled
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Group, Primitive, Shape, Writing
@@ -23,10 +23,10 @@ from kavlet.core.values.geometry import Rect, Size
 ON_SLIDES = 14.0  # points of the smallest type
 FULL_PAGE = 960.0  # points; pages of this length and longer have charts with the theme's sizes of type
 SMALL = Size(180.0, 120.0)  # a frame that is smaller has smaller type
-LEAST = 24.0  # points; a chart in a smaller frame is composed at this size and cut
+MIN_CHART_SIDE = 24.0  # points; a chart in a smaller frame is composed at this size and cut
 
 
-def compose(item: ChartFrame, box: Rect, sheet: Sheet) -> Composed:
+def compose(item: ChartFrame, box: Rect, sheet: PageContext) -> ComposedItem:
     """The chart's scene at its place, and its caption above it; a sentence where it can't be drawn."""
     style = sheet.style
     caption, failed = filled(item.caption, sheet)
@@ -34,7 +34,7 @@ def compose(item: ChartFrame, box: Rect, sheet: Sheet) -> Composed:
     try:
         picture = sheet.draws(framed(item, area, sheet.document, sheet.page), f"{sheet.page.id}/{item.id}")
     except KavletError as error:
-        return Composed(refused=str(error))
+        return ComposedItem(refused=str(error))
     scene = picture.scene
     items: list[Primitive] = []
     ground = scene.ground
@@ -50,7 +50,7 @@ def compose(item: ChartFrame, box: Rect, sheet: Sheet) -> Composed:
         text = shortened(caption, style.bold, size, box.width)
         base = box.y + metrics(style.bold).cap_height * size
         items.append(Writing(text, box.x, base, width(text, style.bold, size), style.bold, size, style.ink))
-    return Composed(tuple(items), failed=failed, picture=picture, says=picture.figure.alt_text)
+    return ComposedItem(tuple(items), failed=failed, picture=picture, says=picture.figure.alt_text)
 
 
 def _type(document: Document, page: Page, area: Rect) -> float:
@@ -101,5 +101,5 @@ def framed(item: ChartFrame, area: Rect, document: Document, page: Page) -> Char
     texts = {} if item.title else {"title": "", "subtitle": " ", "source": ""}
     return msgspec.structs.replace(
         entry, settings=settings, dress=dress, repeat=entry.repeat and item.row is None,
-        width=max(LEAST, area.width), height=max(LEAST, area.height), **texts,
+        width=max(MIN_CHART_SIDE, area.width), height=max(MIN_CHART_SIDE, area.height), **texts,
     )  # fmt: skip

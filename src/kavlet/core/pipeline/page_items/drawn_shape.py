@@ -3,7 +3,7 @@
 import math
 
 from kavlet.core.pages.items.drawn_shape import DrawnShape
-from kavlet.core.pipeline.page_items.page_context import Composed, Sheet
+from kavlet.core.pipeline.page_items.page_context import ComposedItem, PageContext
 from kavlet.core.scene.path import Path, recorded
 from kavlet.core.scene.pens import Pen
 from kavlet.core.scene.primitives import Join, Primitive, Shape
@@ -18,18 +18,18 @@ BLACK = Colour(0.0, 0.0, 0.0)
 HEAD = 4.5  # line widths, that an arrow's head is long; at least 8 points
 
 
-def compose(item: DrawnShape, box: Rect, sheet: Sheet) -> Composed:
+def compose(item: DrawnShape, box: Rect, sheet: PageContext) -> ComposedItem:
     """The shape filled and edged; lines and arrows have the colour of their edge, or the text's."""
     style = sheet.style
     fill = style.colour(item.fill) if item.fill else None
     edge = style.colour(item.edge) if item.edge else None
     if item.form in ("line", "arrow"):
-        return Composed(tuple(_line(item, box, edge or style.ink)))
+        return ComposedItem(tuple(_line(item, box, edge or style.ink)))
     soft = [Shape(_outline(item, box.inset(-by, -by, -by, -by).moved(0.0, DROP), by), BLACK.faded(SOFT))
             for by in SPREAD] if item.shadow else []  # fmt: skip
     join: Join = "round" if item.form == "ellipse" else "miter"
     shape = Shape(_outline(item, box), fill, edge, item.edge_width if edge else 0.0, join=join)
-    return Composed((*soft, shape))
+    return ComposedItem((*soft, shape))
 
 
 def _outline(item: DrawnShape, box: Rect, wider: float = 0.0) -> Path:

@@ -5,7 +5,7 @@ from msgspec import Struct
 from kavlet.core.charts.colouring import parsed
 from kavlet.core.messages import words_in
 from kavlet.core.pages.items.excerpt import Excerpt
-from kavlet.core.pipeline.page_items.page_context import Composed, Sheet
+from kavlet.core.pipeline.page_items.page_context import ComposedItem, PageContext
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.pens import Pen
 from kavlet.core.scene.primitives import Primitive, Shape, Writing
@@ -35,19 +35,19 @@ class ExcerptColumn(Struct, frozen=True):
     wide: float
 
 
-def compose(item: Excerpt, box: Rect, sheet: Sheet) -> Composed:
+def compose(item: Excerpt, box: Rect, sheet: PageContext) -> ComposedItem:
     """The rows that find room, from the top; the others are told."""
     try:
         table = sheet.document.table(item.table)
     except KavletError as error:
-        return Composed(refused=str(error))
+        return ComposedItem(refused=str(error))
     style = sheet.style
     made_of = arranged(item, table, box, sheet)
     columns, size, pitch, lefts, wides = (
         made_of.columns, made_of.size, made_of.pitch, made_of.lefts, made_of.wides,
     )  # fmt: skip
     if not columns:
-        return Composed(refused=words_in(sheet.document.locale, "There are no columns to show."))
+        return ComposedItem(refused=words_in(sheet.document.locale, "There are no columns to show."))
     count, fits = made_of.count, made_of.fits
     shown = range(min(count, fits))
     made: list[Primitive] = []
@@ -71,12 +71,12 @@ def compose(item: Excerpt, box: Rect, sheet: Sheet) -> Composed:
             ink = ink_of(item, column, row, sheet)
             made.append(_cell(column.texts[row], column.figures, Rect(left, y, wide, pitch), key, size, ink))
         y += pitch
-    return Composed(
+    return ComposedItem(
         tuple(one for one in made if not isinstance(one, Writing) or one.text), count > fits, says=table.name
     )
 
 
-class Arranged(Struct, frozen=True):
+class ExcerptLayout(Struct, frozen=True):
     """Columns with where each begins and how wide it is, the size of type, the rows' pitch, how many rows there are and
     how many find room."""
 
@@ -89,7 +89,7 @@ class Arranged(Struct, frozen=True):
     fits: int
 
 
-def arranged(item: Excerpt, table: Table, box: Rect, sheet: Sheet) -> Arranged:
+def arranged(item: Excerpt, table: Table, box: Rect, sheet: PageContext) -> ExcerptLayout:
     """The columns of an excerpt in its box."""
     size = item.size or sheet.style.small_size + 0.5
     columns = _columns(item, table, sheet, size)
@@ -97,10 +97,10 @@ def arranged(item: Excerpt, table: Table, box: Rect, sheet: Sheet) -> Arranged:
     count = len(columns[0].texts) if columns else 0
     fits = max(0, int((box.height - (pitch if item.header else 0.0)) / pitch + 1e-6))
     lefts, wides = _places(columns, box, size) if columns else ([], [])
-    return Arranged(columns, lefts, wides, size, pitch, count, fits)
+    return ExcerptLayout(columns, lefts, wides, size, pitch, count, fits)
 
 
-def _columns(item: Excerpt, table: Table, sheet: Sheet, size: float) -> list[ExcerptColumn]:
+def _columns(item: Excerpt, table: Table, sheet: PageContext, size: float) -> list[ExcerptColumn]:
     found: list[ExcerptColumn] = []
     values = sheet.values.of(table.id)
     last = table.rows if item.last is None else min(item.last, table.rows)
@@ -156,7 +156,7 @@ def _cell(text: str, right: bool, area: Rect, key: str, size: float, ink: Colour
     return Writing(held, area.right - long if right else area.x, base, long, key, size, ink)
 
 
-def ink_of(item: Excerpt, column: ExcerptColumn, row: int, sheet: Sheet) -> Colour:
+def ink_of(item: Excerpt, column: ExcerptColumn, row: int, sheet: PageContext) -> Colour:
     """A cell's colour: by the rules in the reader's words, where one picks it."""
     value = column.values[row]
     if isinstance(value, ErrorValue):

@@ -7,7 +7,7 @@ from msgspec import Struct
 
 from kavlet.core.messages import words_in
 from kavlet.core.pages.items.key_figure import KeyFigure
-from kavlet.core.pipeline.page_items.page_context import Composed, Sheet
+from kavlet.core.pipeline.page_items.page_context import ComposedItem, PageContext
 from kavlet.core.pipeline.page_items.text_fields import evaluated, filled, said
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.pens import Pen
@@ -22,18 +22,18 @@ from kavlet.core.values.geometry import Rect
 from kavlet.core.values.number_text import NumberText
 
 LARGEST, SHARE = 64.0, 0.52  # points; of the box's height that the number may take
-LEAST = 9.0
+MIN_FONT_SIZE = 9.0
 
 
-def compose(item: KeyFigure, box: Rect, sheet: Sheet) -> Composed:
+def compose(item: KeyFigure, box: Rect, sheet: PageContext) -> ComposedItem:
     """The figure from the box's top, its caption below it, then its change."""
     style, face = sheet.style, sheet.style.bold
     value, wrong = _value(item.value, sheet)
     text = "–" if wrong else said(value, item.number, sheet)
-    small = min(style.text_size, max(LEAST, 0.2 * box.height))
+    small = min(style.text_size, max(MIN_FONT_SIZE, 0.2 * box.height))
     largest = item.size or min(LARGEST, SHARE * box.height)
     fits = largest * min(1.0, box.width / max(1e-6, width(text, face, largest)))
-    size = largest if item.size else max(LEAST, fits)
+    size = largest if item.size else max(MIN_FONT_SIZE, fits)
     ink = style.colour(item.colour) if item.colour else style.ink
     y = box.y + metrics(face).cap_height * size
     made: list[Primitive] = [_line(text, y, _Type(face, size, ink), item, box)]
@@ -51,10 +51,10 @@ def compose(item: KeyFigure, box: Rect, sheet: Sheet) -> Composed:
         )
     over = over or y > box.bottom + 0.3 * small
     wrongs = ((item.value, value),) if isinstance(value, ErrorValue) else ()
-    return Composed(tuple(made), over, (*wrongs, *failed), says=f"{caption}: {text}")
+    return ComposedItem(tuple(made), over, (*wrongs, *failed), says=f"{caption}: {text}")
 
 
-def _value(text: str, sheet: Sheet) -> tuple[Value, bool]:
+def _value(text: str, sheet: PageContext) -> tuple[Value, bool]:
     value: Value = evaluated(text, sheet) if text.startswith("=") else text
     return value, isinstance(value, ErrorValue) or value is None
 
@@ -77,7 +77,7 @@ def _line(text: str, y: float, how: _Type, item: KeyFigure, box: Rect) -> Writin
     return Writing(text, _left(item, box, long), y, long, how.face, how.size, how.ink)
 
 
-def _change(item: KeyFigure, value: Value, sheet: Sheet) -> tuple[float, str] | None:
+def _change(item: KeyFigure, value: Value, sheet: PageContext) -> tuple[float, str] | None:
     """How far the value is from what it is held against, and the words for it; None where that can't be said."""
     if item.change == "none" or not item.against:
         return None
@@ -100,7 +100,7 @@ def _change(item: KeyFigure, value: Value, sheet: Sheet) -> tuple[float, str] | 
     return by, text
 
 
-def _changed(line: Writing, by: float, item: KeyFigure, box: Rect, sheet: Sheet) -> list[Primitive]:
+def _changed(line: Writing, by: float, item: KeyFigure, box: Rect, sheet: PageContext) -> list[Primitive]:
     """The words of a change with an arrow before them, in the colour of what is better or worse."""
     style, size, y = sheet.style, line.size, line.y
     good = {"up": by > 0, "down": by < 0}.get(item.better)

@@ -6,7 +6,7 @@ from kavlet.core.document.charts import chart_edits
 from kavlet.core.document.charts.period_steps import periods
 from kavlet.core.document.charts.recipe_lookup import recipes_of, series_role
 from kavlet.core.document.document import ChartEntry, Document
-from kavlet.core.document.pages.page_edits import Repeated
+from kavlet.core.document.pages.page_edits import Repetition
 from kavlet.core.messages import say
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.page import Page
@@ -18,7 +18,7 @@ from kavlet.core.spreadsheet.table import HEADER
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect
 
-MOST = 60
+MAX_MULTIPLES = 60
 TRIED = Rect(0.0, 0.0, 320.0, 220.0)
 
 
@@ -32,18 +32,18 @@ def rows_of(document: Document, values: Values, chart: ChartEntry) -> dict[int, 
         return _figures(document, values, chart, recipe.repeats.of)
     found = periods(document, values, chart)
     if len(found) > 1:
-        return dict(enumerate(found[:MOST], 1))
+        return dict(enumerate(found[:MAX_MULTIPLES], 1))
     columns = chart.roles.get(series_role(document, chart), ())
     if len(columns) > 1:
         table = document.table(chart.table)
-        return {i: str(table.called(table.place(one))) for i, one in enumerate(columns[:MOST], 1)}
+        return {i: str(table.called(table.place(one))) for i, one in enumerate(columns[:MAX_MULTIPLES], 1)}
     raise KavletError(
         say("This chart has nothing to be repeated over."),
         remedy=say("Charts of one figure, of several series, or of periods have."),
     )
 
 
-def repeated(document: Document, values: Values, chart: ChartEntry, draws: Draws) -> Repeated:
+def repeated(document: Document, values: Values, chart: ChartEntry, draws: Draws) -> Repetition:
     """What a chart is repeated over on pages. Raises KavletError for one that shows all there is at once."""
     rows = rows_of(document, values, chart)
     entry = framed(ChartFrame("", chart=chart.id, row=next(iter(rows), None)), TRIED, document, Page("", ""))
@@ -51,7 +51,7 @@ def repeated(document: Document, values: Values, chart: ChartEntry, draws: Draws
         legend = len(draws(entry, f"{chart.id}/tried").figure.keys) > 1
     except KavletError:
         legend = False
-    return Repeated(rows, ends_of(document, chart, rows, draws), legend)
+    return Repetition(rows, ends_of(document, chart, rows, draws), legend)
 
 
 def ends_of(document: Document, chart: ChartEntry, rows: dict[int, str], draws: Draws) -> tuple[float, float] | None:
@@ -84,6 +84,6 @@ def _figures(document: Document, values: Values, chart: ChartEntry, of: str) -> 
         text = text_of(held[name].values[row]) if name >= 0 else str(row)
         number = held[value].values[row] if value >= 0 else None
         again = repeated.settings.get(of) == "group" and text in found.values()
-        if isinstance(number, float) and not math.isnan(number) and not again and len(found) < MOST:
+        if isinstance(number, float) and not math.isnan(number) and not again and len(found) < MAX_MULTIPLES:
             found[row + 1 - HEADER] = text
     return found

@@ -23,7 +23,7 @@ from kavlet.core.values.geometry import Rect
 Draws = Callable[[ChartEntry, str], Picture]
 
 
-class Sheet(Struct, frozen=True, eq=False):
+class PageContext(Struct, frozen=True, eq=False):
     """A page with the document's figures, its look, its number among the others, the day, and how its charts are drawn
     (an entry and the key it is kept by)."""
 
@@ -46,7 +46,7 @@ class Sheet(Struct, frozen=True, eq=False):
         return pictures_of(self.document).get(name) or shelf().get(name)
 
 
-class Composed(Struct, frozen=True):
+class ComposedItem(Struct, frozen=True):
     """What an item draws; whether something of it `overflows` its box; formulas that `failed`; a sentence instead where
     it can't be drawn (`refused`); the chart's picture, where it is one; where all of a placed picture would lie
     (`whole`), with what its frame cuts off."""

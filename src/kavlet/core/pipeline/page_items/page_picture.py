@@ -30,7 +30,7 @@ from kavlet.core.pipeline.page_items import (
     step_control,
     words,
 )
-from kavlet.core.pipeline.page_items.page_context import Composed, Draws, Sheet, style_of
+from kavlet.core.pipeline.page_items.page_context import ComposedItem, Draws, PageContext, style_of
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Scene, Shape, Writing
 from kavlet.core.shapes.box import box as box_outline
@@ -64,7 +64,7 @@ class PagePicture(Struct, frozen=True):
     scene: Scene
     boxes: dict[str, Rect]
     names: dict[str, str]
-    made: dict[str, Composed]
+    made: dict[str, ComposedItem]
     drawn: dict[str, tuple[Primitive, ...]]
 
     def scene_of(self, items: Container[str]) -> Scene:
@@ -104,22 +104,22 @@ def page_picture(document: Document, values: Values, page: str, draws: Draws, to
     return PagePicture(held, number, style, scene, boxes, names, made, drawn)
 
 
-def sheet_of(document: Document, values: Values, page: str, draws: Draws, today: date | None = None) -> Sheet:
+def sheet_of(document: Document, values: Values, page: str, draws: Draws, today: date | None = None) -> PageContext:
     """What the items of a page read. Raises KavletError as `page_picture` does."""
     held = document.page(page)
     sized(held, held.width, held.height)
     number = document.pages.index(held) + 1
     style = style_of(document, held)
-    return Sheet(document, values, held, style, number, len(document.pages), today or date.today(), draws)
+    return PageContext(document, values, held, style, number, len(document.pages), today or date.today(), draws)
 
 
-def composed(item: AnyItem, box: Rect, sheet: Sheet) -> Composed:
+def composed(item: AnyItem, box: Rect, sheet: PageContext) -> ComposedItem:
     """One item at its place."""
-    made: Composed = COMPOSERS[type(item)](item, box, sheet)
+    made: ComposedItem = COMPOSERS[type(item)](item, box, sheet)
     return made
 
 
-def margin_lines(sheet: Sheet) -> list[tuple[Words, Rect]]:
+def margin_lines(sheet: PageContext) -> list[tuple[Words, Rect]]:
     """The lines in the page's upper and lower margin, and their boxes."""
     page, inner = sheet.page, sheet.page.inner
     left, top, right, bottom = page.margins
@@ -136,7 +136,7 @@ def margin_lines(sheet: Sheet) -> list[tuple[Words, Rect]]:
     return found
 
 
-def _refusal(sentence: str, box: Rect, sheet: Sheet) -> list[Primitive]:
+def _refusal(sentence: str, box: Rect, sheet: PageContext) -> list[Primitive]:
     """What stands where an item can't be drawn: a quiet box with the reason."""
     style = sheet.style
     size = style.small_size

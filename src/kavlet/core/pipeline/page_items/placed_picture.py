@@ -5,18 +5,18 @@ from kavlet.core.layout.marks.painting import covering, picture
 from kavlet.core.messages import words_in
 from kavlet.core.pages.items.placed_picture import PlacedPicture
 from kavlet.core.pipeline.chart_inputs import pictures_of
-from kavlet.core.pipeline.page_items.page_context import Composed, Sheet
+from kavlet.core.pipeline.page_items.page_context import ComposedItem, PageContext
 from kavlet.core.scene.path import recorded
 from kavlet.core.shapes.box import box as box_outline
 from kavlet.core.shapes.symbol import Symbol, extent, shelf
 from kavlet.core.values.geometry import Rect
 
 
-def compose(item: PlacedPicture, box: Rect, sheet: Sheet) -> Composed:
+def compose(item: PlacedPicture, box: Rect, sheet: PageContext) -> ComposedItem:
     """The picture with its sides cropped; a sentence where it is lost."""
     held = sheet.picture(item.picture)
     if held is None:
-        return Composed(
+        return ComposedItem(
             refused=words_in(sheet.document.locale, "The picture “{name}” is not in this document.", name=item.picture)
         )
     colour = sheet.style.colour(item.colour) if item.colour else sheet.style.tone(0)
@@ -26,14 +26,14 @@ def compose(item: PlacedPicture, box: Rect, sheet: Sheet) -> Composed:
         whole = covering(held, Rect(0.0, 0.0, box.width / wide, box.height / tall))
         into = Rect(box.x + whole.x - left * box.width / wide, box.y + whole.y - top * box.height / tall,
                     whole.width, whole.height)  # fmt: skip
-        return Composed((picture(held, into, colour, clip=recorded(box_outline, box)),), says=item.alt, whole=into)
+        return ComposedItem((picture(held, into, colour, clip=recorded(box_outline, box)),), says=item.alt, whole=into)
     ratio = _ratio(held) * wide / tall
     shown = Rect(0.0, 0.0, min(box.width, box.height * ratio), min(box.height, box.width / ratio))
     shown = Rect(box.center[0] - shown.width / 2, box.center[1] - shown.height / 2, shown.width, shown.height)
     into = Rect(shown.x - left * shown.width / wide, shown.y - top * shown.height / tall,
                 shown.width / wide, shown.height / tall)  # fmt: skip
     clip = recorded(box_outline, shown) if any(item.crop) else None
-    return Composed((picture(held, into, colour, clip=clip),), says=item.alt, whole=into)
+    return ComposedItem((picture(held, into, colour, clip=clip),), says=item.alt, whole=into)
 
 
 def proportion(document: Document, name: str) -> float:

@@ -6,9 +6,9 @@ from kavlet.core.layout.figure import Key
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.shared_legend import SharedLegend
 from kavlet.core.pipeline.page_items.chart_frame import framed
-from kavlet.core.pipeline.page_items.page_context import Composed, Sheet
+from kavlet.core.pipeline.page_items.page_context import ComposedItem, PageContext
 from kavlet.core.scene.primitives import Group, Primitive, Writing
-from kavlet.core.text.disambiguate import apart
+from kavlet.core.text.disambiguate import disambiguated
 from kavlet.core.text.faces import metrics
 from kavlet.core.text.shaping import width
 from kavlet.core.values.affine import moved, scaled
@@ -18,13 +18,13 @@ from kavlet.core.values.geometry import Rect
 NARROW = 2.2  # of its height; a box that is not wider sets entries below each other
 
 
-def compose(item: SharedLegend, box: Rect, sheet: Sheet) -> Composed:
+def compose(item: SharedLegend, box: Rect, sheet: PageContext) -> ComposedItem:
     """What the charts list, with their marks; entries that find no room are told."""
     style = sheet.style
     size = item.size or style.small_size + 1.0
     keys = _keys(item, sheet)
     chip, air, gap = 0.95 * size, 0.5 * size, 1.5 * size
-    names = apart(list(keys), style.face, size, max(size, box.width - chip - air))
+    names = disambiguated(list(keys), style.face, size, max(size, box.width - chip - air))
     made: list[Primitive] = []
     x, y = box.x, box.y + 0.75 * size
     pitch = style.spaces.line * size
@@ -52,16 +52,16 @@ def compose(item: SharedLegend, box: Rect, sheet: Sheet) -> Composed:
         )
         made.append(_line(text, x + chip + air, y, size, sheet))
         x, y = (box.x, y + pitch) if below else (x + long + gap, y)
-    return Composed(tuple(made), over, says=", ".join(keys))
+    return ComposedItem(tuple(made), over, says=", ".join(keys))
 
 
-def _line(text: str, x: float, middle: float, size: float, sheet: Sheet, quiet: bool = False) -> Writing:
+def _line(text: str, x: float, middle: float, size: float, sheet: PageContext, quiet: bool = False) -> Writing:
     style = sheet.style
     base = middle + metrics(style.face).cap_height * size / 2
     return Writing(text, x, base, width(text, style.face, size), style.face, size, style.quiet if quiet else style.ink)
 
 
-def _keys(item: SharedLegend, sheet: Sheet) -> dict[str, Key]:
+def _keys(item: SharedLegend, sheet: PageContext) -> dict[str, Key]:
     """The entries of the charts by their names; charts that can't be drawn list nothing."""
     found: dict[str, Key] = {}
     listed: set[str] = set()

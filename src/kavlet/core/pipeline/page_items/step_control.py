@@ -5,7 +5,7 @@ from msgspec import Struct
 from kavlet.core.document.charts.period_steps import stepping
 from kavlet.core.messages import words_in
 from kavlet.core.pages.items.step_control import StepControl
-from kavlet.core.pipeline.page_items.page_context import Composed, Sheet
+from kavlet.core.pipeline.page_items.page_context import ComposedItem, PageContext
 from kavlet.core.scene.path import Path, recorded
 from kavlet.core.scene.pens import Pen
 from kavlet.core.scene.primitives import Primitive, Shape, Writing
@@ -48,12 +48,12 @@ def parts(item: StepControl, box: Rect, style: Style) -> ControlParts:
     return ControlParts(base, back, forth, (box.x + KNOB, box.right - KNOB) if item.slider else None, y)
 
 
-def compose(item: StepControl, box: Rect, sheet: Sheet) -> Composed:
+def compose(item: StepControl, box: Rect, sheet: PageContext) -> ComposedItem:
     """The period's name, an arrow to each side, and a line with a knob where it stands among the others."""
     style = sheet.style
     found = stepping(sheet.document, sheet.values, sheet.page, item.charts)
     if found is None:
-        return Composed(refused=words_in(sheet.document.locale, "No chart on this page goes through periods."))
+        return ComposedItem(refused=words_in(sheet.document.locale, "No chart on this page goes through periods."))
     text, size, where = found.name, style.text_size, parts(item, box, style)
     made: list[Primitive] = [
         Writing(text, box.x, where.base, width(text, style.bold, size), style.bold, size, style.ink)
@@ -72,7 +72,7 @@ def compose(item: StepControl, box: Rect, sheet: Sheet) -> Composed:
         made.append(Shape(recorded(line), None, style.line, 3.0))
         knob = recorded(disc, (start + share * (end - start), where.y), KNOB)
         made.append(Shape(knob, style.tone(0), style.ground, 1.5))
-    return Composed(tuple(made), says=text)
+    return ComposedItem(tuple(made), says=text)
 
 
 def _arrow(place: Rect, way: int) -> Path:

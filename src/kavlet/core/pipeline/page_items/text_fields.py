@@ -5,7 +5,7 @@ import re
 from babel.dates import format_date
 from babel.numbers import format_decimal
 
-from kavlet.core.pipeline.page_items.page_context import Sheet
+from kavlet.core.pipeline.page_items.page_context import PageContext
 from kavlet.core.spreadsheet.cells import ErrorValue, Value, text_of
 from kavlet.core.text.numbers import locale_of, written
 from kavlet.core.values.errors import KavletError
@@ -15,7 +15,7 @@ _FIELD = re.compile(r"\{(=[^{}]+|[a-z]+)\}")
 BRIEF = NumberText(most_decimals=2)
 
 
-def filled(text: str, sheet: Sheet) -> tuple[str, tuple[tuple[str, ErrorValue], ...]]:
+def filled(text: str, sheet: PageContext) -> tuple[str, tuple[tuple[str, ErrorValue], ...]]:
     """A text with its fields as they are now, and the formulas among them that failed. What is no field stays."""
     failed: list[tuple[str, ErrorValue]] = []
 
@@ -33,7 +33,7 @@ def filled(text: str, sheet: Sheet) -> tuple[str, tuple[tuple[str, ErrorValue], 
     return _FIELD.sub(one, text), tuple(failed)
 
 
-def _named(name: str, sheet: Sheet) -> str | None:
+def _named(name: str, sheet: PageContext) -> str | None:
     match name:
         case "name":
             return sheet.page.name
@@ -49,7 +49,7 @@ def _named(name: str, sheet: Sheet) -> str | None:
     return None
 
 
-def evaluated(formula: str, sheet: Sheet) -> Value:
+def evaluated(formula: str, sheet: PageContext) -> Value:
     """What a formula gives; an error where it can't be read or there is no table."""
     if not sheet.home:
         return ErrorValue.REFERENCE
@@ -59,7 +59,7 @@ def evaluated(formula: str, sheet: Sheet) -> Value:
         return ErrorValue.NAME
 
 
-def said(value: Value, how: str, sheet: Sheet) -> str:
+def said(value: Value, how: str, sheet: PageContext) -> str:
     """A value as text, by a number pattern (UTS 35, such as `#,##0.0` or `0 %`), else as plainly as it can be."""
     if not isinstance(value, float):
         return text_of(value)

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from msgspec import Struct
 
 from kavlet.core.pages.items.words import Align, Paragraph, Run, Words
-from kavlet.core.pipeline.page_items.page_context import Composed, Sheet
+from kavlet.core.pipeline.page_items.page_context import ComposedItem, PageContext
 from kavlet.core.pipeline.page_items.text_fields import filled
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape, Writing
@@ -57,7 +57,7 @@ class _Line(Struct):
         return max((piece.look.size for piece in self.pieces), default=plain)
 
 
-def compose(item: Words, box: Rect, sheet: Sheet) -> Composed:
+def compose(item: Words, box: Rect, sheet: PageContext) -> ComposedItem:
     """The words of an item in its box; lines that find no room are left out, and told."""
     style = sheet.style
     made: list[Primitive] = []
@@ -85,7 +85,7 @@ def compose(item: Words, box: Rect, sheet: Sheet) -> Composed:
         made += _set(line, area, base)
         y += item.spacing * size
     says = " ".join("".join(piece.text for piece in line.pieces).strip() for line in lines)
-    return Composed(tuple(made), over, tuple(breaking.failed), says=says)
+    return ComposedItem(tuple(made), over, tuple(breaking.failed), says=says)
 
 
 def look_of(item: Words, style: Style, behind: Colour | None = None) -> _Look:
@@ -107,7 +107,7 @@ class SetRun(Struct, frozen=True):
     colour: Colour
 
 
-def set_runs(item: Words, sheet: Sheet) -> list[list[SetRun]]:
+def set_runs(item: Words, sheet: PageContext) -> list[list[SetRun]]:
     """The runs of each paragraph, for who breaks lines by itself."""
     style = sheet.style
     plain = look_of(item, style, style.colour(item.fill) if item.fill else None)
@@ -124,7 +124,7 @@ def set_runs(item: Words, sheet: Sheet) -> list[list[SetRun]]:
 class _Breaking:
     """Breaks an item's paragraphs into lines of a width; keeps the formulas of fields that failed."""
 
-    def __init__(self, item: Words, wide: float, plain: _Look, sheet: Sheet) -> None:
+    def __init__(self, item: Words, wide: float, plain: _Look, sheet: PageContext) -> None:
         self._item, self._wide, self._plain, self._sheet = item, wide, plain, sheet
         self.failed: list[tuple[str, ErrorValue]] = []
 

@@ -17,10 +17,10 @@ from kavlet.core.layout.kinds import kind_of
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy, Severity
-from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.proof.subjects import ChartSubject
 from kavlet.core.recipes.building_blocks import series_key
 
-MOST_HIDDEN, MOST_CAPPED = 0.5, 1 / 3
+MAX_HIDDEN, MAX_CAPPED = 0.5, 1 / 3
 
 
 def hidden(true: float, shown: float) -> float:
@@ -28,7 +28,7 @@ def hidden(true: float, shown: float) -> float:
     return max(0.0, 1 - abs(shown) / abs(true)) if true else 0.0
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """The bar that is cut most is named."""
     data, recipe = of.picture.build.panels[0].data, of.picture.recipe
     if recipe is not None and recipe.repeats is not None:
@@ -47,24 +47,24 @@ def check(of: DrawnChart) -> Iterator[Finding]:
             continue
         most, row = max(cut)
         many = len(cut) / len(rows)
-        if most <= MOST_HIDDEN and many <= MOST_CAPPED:
+        if most <= MAX_HIDDEN and many <= MAX_CAPPED:
             continue
-        if most > MOST_HIDDEN:
+        if most > MAX_HIDDEN:
             message = say("The cap hides {share}\u00a0% of a bar, more than half of it.", share=round(100 * most))
         else:
             message = say("The cap cuts {count} of {rows} bars, more than a third.", count=len(cut), rows=len(rows))
-        figure = most if most > MOST_HIDDEN else many
+        figure = most if most > MAX_HIDDEN else many
         place = of.place(layer=layer.key, row=row)
-        severity: Severity = "warning" if many > MOST_CAPPED else "note"  # one that is cut is the exception it looks
+        severity: Severity = "warning" if many > MAX_CAPPED else "note"  # one that is cut is the exception it looks
         yield Finding(CHECK.name, severity, figure, message, place, tuple(_remedies(of, layer)))
 
 
-def _remedies(of: DrawnChart, layer: AnyLayer) -> Iterator[Remedy]:
+def _remedies(of: ChartSubject, layer: AnyLayer) -> Iterator[Remedy]:
     data = of.picture.build.panels[0].data
     true = sorted(abs(float(one)) for one in data.column(layer.figure_column) if math.isfinite(one))
     if of.has_setting("cap") and true and true[-1] > 0:
-        free = true[max(0, len(true) - 1 - int(len(true) * MOST_CAPPED))]  # at most a third stand above it
-        cap = max(true[-1] * (1 - MOST_HIDDEN), free)
+        free = true[max(0, len(true) - 1 - int(len(true) * MAX_CAPPED))]  # at most a third stand above it
+        cap = max(true[-1] * (1 - MAX_HIDDEN), free)
         yield of.setting("raise cap", say("Raise the cap"), {"cap": _above(cap)})
     if not of.entry.recipe or not true or true[0] <= 0 or not of.inputs.has("value"):
         return

@@ -17,14 +17,14 @@ from kavlet.core.proof.chart_changes import tried
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.colour_pairs import Meaning, pairs
 from kavlet.core.proof.finding import Finding, Remedy
-from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.proof.subjects import ChartSubject
 from kavlet.core.scene.readers import TITLES
 from kavlet.core.styling.palettes import palettes
 from kavlet.core.styling.style import Dress, resolve
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.vision import Deficiency, as_seen, difference
 
-LEAST = 10.0
+MIN_DIFFERENCE = 10.0
 
 
 def least(one: Colour, other: Colour) -> tuple[float, Deficiency]:
@@ -33,13 +33,13 @@ def least(one: Colour, other: Colour) -> tuple[float, Deficiency]:
     return min((difference(as_seen(one, by), as_seen(other, by)), by) for by in kinds)
 
 
-def close_pairs(of: DrawnChart) -> list[tuple[float, Deficiency, Meaning, Meaning]]:
+def close_pairs(of: ChartSubject) -> list[tuple[float, Deficiency, Meaning, Meaning]]:
     """The pairs of colours that come closer than `LEAST` to readers of one of the three kinds."""
     found = [(*least(a.colour, b.colour), a, b) for a, b in pairs(of)]
-    return [one for one in found if one[0] < LEAST]
+    return [one for one in found if one[0] < MIN_DIFFERENCE]
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """The two colours of a legend that come closest."""
     close = close_pairs(of)
     if not close:
@@ -52,7 +52,7 @@ def check(of: DrawnChart) -> Iterator[Finding]:
     yield Finding(CHECK.name, "warning", much, message, of.place(text="legend"), tuple(_remedies(of)))
 
 
-def _remedies(of: DrawnChart) -> Iterator[Remedy]:
+def _remedies(of: ChartSubject) -> Iterator[Remedy]:
     palette = safe_palette(of, max(len(of.figure.keys), of.inputs.rows if any(one.vary for one in of.layers) else 0))
     chart = of.entry.id
     if palette:
@@ -78,7 +78,7 @@ def _remedies(of: DrawnChart) -> Iterator[Remedy]:
             yield remedy
 
 
-def safe_palette(of: DrawnChart, count: int) -> str:
+def safe_palette(of: ChartSubject, count: int) -> str:
     """The first shipped palette whose first colours all can tell apart on the chart's ground; empty for none."""
     for name, palette in palettes().items():
         if palette.kind != "qualitative" or len(palette.colours) < count:
@@ -86,9 +86,9 @@ def safe_palette(of: DrawnChart, count: int) -> str:
         style = resolve(Dress(of.entry.dress.theme, of.entry.dress.dark, palette=name), of.document.house)
         tones = [style.tone(place) for place in range(count)]
         apart = all(
-            least(a, b)[0] >= LEAST for at, a in enumerate(tones) for b in tones[at + 1 :]
+            least(a, b)[0] >= MIN_DIFFERENCE for at, a in enumerate(tones) for b in tones[at + 1 :]
         )  # fmt: skip
-        if apart and all(difference(tone, of.figure.ground) >= LEAST for tone in tones):
+        if apart and all(difference(tone, of.figure.ground) >= MIN_DIFFERENCE for tone in tones):
             return name
     return ""
 

@@ -14,11 +14,11 @@ from kavlet.core.charts.layer import Stacking
 from kavlet.core.charts.looks import of_layer
 from kavlet.core.layout.figure import Mark, PlacedText
 from kavlet.core.layout.kinds import kind_of
-from kavlet.core.layout.words.free_space import Body, body
+from kavlet.core.layout.words.free_space import Obstacle, obstacle
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
-from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.proof.subjects import ChartSubject
 from kavlet.core.scene.primitives import Image, Shape, Stamp
 from kavlet.core.styling.fills import GradientFill
 from kavlet.core.values.colour import Colour, contrast
@@ -35,13 +35,13 @@ def needed(size: float, bold: bool) -> float:
     return LARGE if size >= LARGE_SIZE or (bold and size >= LARGE_BOLD) else TEXT
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """The text with the least contrast for its size; the first layer whose neighbours run into each other."""
     yield from _texts(of)
     yield from _marks(of)
 
 
-def _texts(of: DrawnChart) -> Iterator[Finding]:
+def _texts(of: ChartSubject) -> Iterator[Finding]:
     if of.chart.ground_picture or of.chart.plot_picture:
         return  # under a veil that is set for reading
     painted = [] if of.figure.faces else list(_painted(of))
@@ -79,13 +79,13 @@ class _Painted(Struct, dict=True):
     box: Rect
 
     @cached_property
-    def outline(self) -> Body:
+    def outline(self) -> Obstacle:
         """Its outline, taken apart once, and only where a text lies on its box."""
         assert isinstance(self.item, Shape)  # symbols and pictures are boxes
-        return body(self.item.path, self.mark.row, self.mark.key)
+        return obstacle(self.item.path, self.mark.row, self.mark.key)
 
 
-def _painted(of: DrawnChart) -> Iterator[_Painted]:
+def _painted(of: ChartSubject) -> Iterator[_Painted]:
     """All that covers something, back to front."""
     for mark in of.marks:
         for item in (*mark.track, *mark.items):
@@ -95,7 +95,7 @@ def _painted(of: DrawnChart) -> Iterator[_Painted]:
                 yield _Painted(item, mark, item.path.bounds)
 
 
-def _behind(of: DrawnChart, text: PlacedText, painted: list[_Painted]) -> Colour | None:
+def _behind(of: ChartSubject, text: PlacedText, painted: list[_Painted]) -> Colour | None:
     """What lies behind a text; None where that is no single colour."""
     ground = of.figure.ground
     plot = of.chart.plot_ground
@@ -117,7 +117,7 @@ def _behind(of: DrawnChart, text: PlacedText, painted: list[_Painted]) -> Colour
     return ground
 
 
-def _colours(of: DrawnChart, texts: list[tuple[PlacedText, Colour]]) -> Iterator[Remedy]:
+def _colours(of: ChartSubject, texts: list[tuple[PlacedText, Colour]]) -> Iterator[Remedy]:
     """The colour that goes by what is behind: given back where it was set by hand, else the one that reads best."""
     name = say("Let the ground choose its colour")
     text, behind = texts[0]
@@ -150,7 +150,7 @@ def _colours(of: DrawnChart, texts: list[tuple[PlacedText, Colour]]) -> Iterator
         )
 
 
-def _marks(of: DrawnChart) -> Iterator[Finding]:
+def _marks(of: ChartSubject) -> Iterator[Finding]:
     for layer in of.layers:
         if layer.edge or not (kind_of(layer).mark.has_slices or _stacks(layer)):
             continue
@@ -174,7 +174,7 @@ def _stacks(layer: AnyLayer) -> bool:
     return isinstance(layer, Stacking) and layer.clusters and layer.stack != "none"
 
 
-def _neighbours(of: DrawnChart, layer: AnyLayer) -> Iterator[tuple[Colour, Colour, Mark]]:
+def _neighbours(of: ChartSubject, layer: AnyLayer) -> Iterator[tuple[Colour, Colour, Mark]]:
     """The colours of marks that touch: slices without a gap, parts of one stack."""
     if kind_of(layer).mark.has_slices:
         marks = [mark for mark in of.marks if mark.key == layer.key and mark.fill is not None]

@@ -12,7 +12,7 @@ from kavlet.core.messages import say
 from kavlet.core.proof.chart_changes import to_points
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
-from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.proof.subjects import ChartSubject
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import PLAIN
 
@@ -22,7 +22,7 @@ def cuts(low: float, high: float) -> bool:
     return low > 0 or high < 0
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """The first layer whose lengths do not begin at zero is named."""
     for layer in of.layers:
         scale, ends = of.scale(layer), of.ends(layer)
@@ -39,7 +39,7 @@ def check(of: DrawnChart) -> Iterator[Finding]:
         return
 
 
-def _remedies(of: DrawnChart, layer: AnyLayer) -> Iterator[Remedy]:
+def _remedies(of: ChartSubject, layer: AnyLayer) -> Iterator[Remedy]:
     path = of.scale_path(layer)
     back: dict[str, bool | None] = {f"{path}.minimum": None, f"{path}.maximum": None, f"{path}.zero": None}
     spec = of.scale(layer)

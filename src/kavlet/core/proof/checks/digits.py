@@ -12,10 +12,10 @@ from kavlet.core.charts.looks import of_layer
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
-from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.proof.subjects import ChartSubject
 from kavlet.core.text.numbers import decimal_sign
 
-MOST = 4
+MAX_DIGITS = 4
 
 
 def significant(text: str, decimal: str) -> int:
@@ -32,7 +32,7 @@ def decimals(text: str, decimal: str) -> int:
     return len(re.sub(r"\D", "", text.partition(decimal)[2]))
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """Of each layer whose labels write values: the one of most digits; else whether their decimals are mixed."""
     sign = decimal_sign(of.document.locale)
     for layer in of.layers:
@@ -47,7 +47,7 @@ def check(of: DrawnChart) -> Iterator[Finding]:
         text, number = max(texts, key=lambda one: significant(one[1], sign))
         most = significant(number, sign)
         mixed = {decimals(one, sign) for _, one in texts}
-        if most > MOST:
+        if most > MAX_DIGITS:
             message = say(
                 "“{text}” has {count} digits that count; readers compare two or three.", text=number, count=most
             )
@@ -58,7 +58,7 @@ def check(of: DrawnChart) -> Iterator[Finding]:
         yield Finding(
             CHECK.name,
             "note",
-            float(most if most > MOST else max(mixed)),
+            float(most if most > MAX_DIGITS else max(mixed)),
             message,
             of.text_place(text),
             tuple(_round(of, layer, most)),
@@ -73,7 +73,7 @@ def _numbers(text: str, sign: str) -> list[str]:
     return [one.strip() for one in found] if len(found) == 1 else []
 
 
-def _round(of: DrawnChart, layer: AnyLayer, most: int) -> Iterator[Remedy]:
+def _round(of: ChartSubject, layer: AnyLayer, most: int) -> Iterator[Remedy]:
     """Three digits at most, by an abbreviation where the figures are large; or the same decimals for all."""
     figures = [abs(figure) for _, figure in of.figures(layer) if figure]
     if not figures:
@@ -92,7 +92,7 @@ def _round(of: DrawnChart, layer: AnyLayer, most: int) -> Iterator[Remedy]:
         looks = {
             f"{path}.style": "short",
             f"{path}.least_decimals": 0,
-            f"{path}.most_decimals": 0 if most > MOST else 1,
+            f"{path}.most_decimals": 0 if most > MAX_DIGITS else 1,
         }
         looks[f"{path}.significant"] = 0
         if largest < 100_000 or min(shown) < 10_000:

@@ -13,12 +13,12 @@ from kavlet.core.document.tables.evaluated_table import values_of
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
-from kavlet.core.proof.subjects import DrawnChart
-from kavlet.core.spreadsheet.cells import Cell, Formula, Written
+from kavlet.core.proof.subjects import ChartSubject
+from kavlet.core.spreadsheet.cells import Cell, FormattedNumber, Formula
 from kavlet.core.spreadsheet.table import HEADER, Table
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """The first name that comes again is named; where rows are added by their names, or each is a part of a group, that
     is meant."""
     inputs = of.inputs
@@ -38,7 +38,7 @@ def check(of: DrawnChart) -> Iterator[Finding]:
     yield Finding(CHECK.name, "note", float(count), message, of.cell("name", row), tuple(_remedies(of)))
 
 
-def _remedies(of: DrawnChart) -> Iterator[Remedy]:
+def _remedies(of: ChartSubject) -> Iterator[Remedy]:
     table, column = of.entry.table, of.table.place(of.inputs.id("name"))
     rows = of.inputs.rows
     if column < 0 or any(isinstance(cell, Formula) for cell in of.table.columns[column].cells[HEADER:]):
@@ -76,10 +76,12 @@ def joined(document: Document, table_id: str, column: int, rows: int) -> Documen
             held = [figure for figure in figures if figure is not None]
             if held:
                 like = next(
-                    (one.cells[row] for row in same if isinstance(one.cells[row], Written)), None
+                    (one.cells[row] for row in same if isinstance(one.cells[row], FormattedNumber)), None
                 )  # fmt: skip
                 total = math.fsum(held)
-                cells[place, same[0]] = Written(total, like.number) if isinstance(like, Written) else total
+                cells[place, same[0]] = (
+                    FormattedNumber(total, like.number) if isinstance(like, FormattedNumber) else total
+                )
     document = set_cells(document, table_id, cells)
     for row in sorted(gone, reverse=True):
         document = delete_rows(document, table_id, row)
@@ -87,7 +89,7 @@ def joined(document: Document, table_id: str, column: int, rows: int) -> Documen
 
 
 def _number(cell: Cell) -> float | None:
-    if isinstance(cell, Written):
+    if isinstance(cell, FormattedNumber):
         return cell.value
     return cell if isinstance(cell, float) else None
 

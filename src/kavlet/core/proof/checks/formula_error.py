@@ -12,7 +12,7 @@ from kavlet.core.document.tables.helper_columns import fitted
 from kavlet.core.messages import counted, say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
-from kavlet.core.proof.subjects import DrawnChart, DrawnPage
+from kavlet.core.proof.subjects import ChartSubject, PageSubject
 from kavlet.core.spreadsheet.cells import ErrorValue, Formula
 from kavlet.core.spreadsheet.references import column_letters
 from kavlet.core.spreadsheet.table import HEADER, Column
@@ -20,7 +20,7 @@ from kavlet.core.spreadsheet.table import HEADER, Column
 GO = Remedy("go", say("Go to the cell"))
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """What they would say is left empty: no code of an error stands in a picture."""
     for text, error in of.picture.build.failed:
         message = say(
@@ -32,7 +32,7 @@ def check(of: DrawnChart) -> Iterator[Finding]:
     yield from _by_hand(of)
 
 
-def _cells(of: DrawnChart) -> Iterator[Finding]:
+def _cells(of: ChartSubject) -> Iterator[Finding]:
     """The first cell with an error among those the chart reads; one that says there is no value means it."""
     inputs = of.inputs
     read = [column for held in inputs.roles.values() for column in held]
@@ -64,7 +64,7 @@ def by_hand(column: Column) -> list[int]:
     ]
 
 
-def _by_hand(of: DrawnChart) -> Iterator[Finding]:
+def _by_hand(of: ChartSubject) -> Iterator[Finding]:
     chart, table = of.entry.id, of.entry.table
     for place, column in enumerate(of.table.columns):
         if column.helper is None or column.helper.chart != chart:
@@ -98,7 +98,7 @@ def _give_back(table: str, column: str) -> Remedy:
     return Remedy("give back", say("Give it back to the recipe"), edit)
 
 
-def page(of: DrawnPage) -> Iterator[Finding]:
+def page(of: PageSubject) -> Iterator[Finding]:
     """Formulas in words, key figures and captions of a page."""
     for item, made in of.picture.made.items():
         if made.refused:

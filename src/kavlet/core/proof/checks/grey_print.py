@@ -12,21 +12,21 @@ from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.colour_pairs import pairs
 from kavlet.core.proof.finding import Finding, Remedy
-from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.proof.subjects import ChartSubject
 from kavlet.core.scene.paints import HatchKind
 from kavlet.core.values.vision import lab
 
-LEAST = 10.0
+MIN_DIFFERENCE = 10.0
 HATCHES: tuple[tuple[HatchKind, float, float], ...] = (
     ("lines", 45.0, 6.0), ("lines", -45.0, 6.0), ("dots", 0.0, 6.0), ("cross", 45.0, 7.0), ("lines", 0.0, 5.0),
     ("lines", 90.0, 5.0), ("dashes", 45.0, 7.0), ("dots", 45.0, 9.0),
 )  # fmt: skip
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """The two colours of a legend that come closest in lightness."""
     found = [(abs(lab(a.colour)[0] - lab(b.colour)[0]), a, b) for a, b in pairs(of)]
-    close = [one for one in found if one[0] < LEAST]
+    close = [one for one in found if one[0] < MIN_DIFFERENCE]
     if not close:
         return
     much, one, other = min(close, key=lambda held: held[0])
@@ -37,7 +37,7 @@ def check(of: DrawnChart) -> Iterator[Finding]:
     yield Finding(CHECK.name, "note", much, message, of.place(text="legend"), tuple(_remedies(of)))
 
 
-def _remedies(of: DrawnChart) -> Iterator[Remedy]:
+def _remedies(of: ChartSubject) -> Iterator[Remedy]:
     """A hatch for each but the first, in its own colour."""
     layers = [one for one in of.layers if one.listed]
     if len(of.figure.keys) > len(HATCHES) + 1:

@@ -15,11 +15,11 @@ from kavlet.core.pipeline.stages import Picture
 from kavlet.core.proof.chart_changes import larger_chart, tried
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
-from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.proof.subjects import ChartSubject
 from kavlet.core.text.wrapping import ELLIPSIS
 
 
-def chart(of: DrawnChart) -> Iterator[Finding]:
+def chart(of: ChartSubject) -> Iterator[Finding]:
     """Panels of a repeated chart that are not drawn."""
     undrawn = of.picture.build.undrawn
     if undrawn:
@@ -31,7 +31,7 @@ def chart(of: DrawnChart) -> Iterator[Finding]:
         yield Finding(CHECK.name, "warning", float(undrawn), message, of.place())
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """They are left out rather than overlapped or shrunk below the floor."""
     figure = of.figure
     if figure.unlisted or figure.unnamed or figure.dropped:
@@ -52,7 +52,7 @@ def check(of: DrawnChart) -> Iterator[Finding]:
         yield Finding(CHECK.name, "note", float(len(short)), message, place, (*larger, *by_hand))
 
 
-def _shortened(of: DrawnChart, figure: Figure) -> list[PlacedText]:
+def _shortened(of: ChartSubject, figure: Figure) -> list[PlacedText]:
     """Names, labels and entries of a legend that end before their words do; not where an author's own words do."""
     own = [*of.inputs.names, *of.inputs.titles.values(), *(key.name for key in of.figure.keys)]
     if any(ELLIPSIS in text for text in own):
@@ -61,7 +61,7 @@ def _shortened(of: DrawnChart, figure: Figure) -> list[PlacedText]:
     return [one for one in figure.texts if one.kind in kinds and any(ELLIPSIS in line.text for line in one.lines)]
 
 
-def _left_out(of: DrawnChart) -> Iterator[Finding]:
+def _left_out(of: ChartSubject) -> Iterator[Finding]:
     figure = of.figure
     larger = larger_chart(of, lambda made: not _lost(made))
     if figure.unlisted:
@@ -97,7 +97,7 @@ def _lost(made: Picture) -> bool:
     return bool(made.figure.dropped or made.figure.unnamed or made.figure.unlisted)
 
 
-def _leave_out(of: DrawnChart) -> Iterator[Remedy]:
+def _leave_out(of: ChartSubject) -> Iterator[Remedy]:
     """The labels that find no room, left out on purpose."""
     stand = {(text.key, text.row) for text in of.labels}
     looks: dict[str, bool] = {}

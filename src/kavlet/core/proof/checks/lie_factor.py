@@ -15,7 +15,7 @@ from kavlet.core.layout.kinds import kind_of
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
-from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.proof.subjects import ChartSubject
 from kavlet.core.scene.primitives import Stamp
 from kavlet.core.styling.fills import PictureFill
 
@@ -34,7 +34,7 @@ def lie_factor(data: tuple[float, float], shown: tuple[float, float]) -> float:
     return effect(*shown) / of_data if of_data else math.nan
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """Of each layer whose marks are sized by areas, the smallest is compared with the one that is off most."""
     for layer in of.layers:
         sized = _sizes(of, layer)
@@ -56,7 +56,7 @@ def check(of: DrawnChart) -> Iterator[Finding]:
         yield Finding(CHECK.name, "warning", factor, message, of.place(layer=layer.key), tuple(_remedies(of, layer)))
 
 
-def _sizes(of: DrawnChart, layer: AnyLayer) -> Sequence[tuple[float, float]]:
+def _sizes(of: ChartSubject, layer: AnyLayer) -> Sequence[tuple[float, float]]:
     """Each mark's figure and the area drawn for it, above zero; nothing where areas stand for no figure."""
     marks = [mark for mark in of.marks if mark.key == layer.key and mark.panel == 0 and not mark.beyond]
     column = kind_of(layer).size_column(layer)
@@ -77,7 +77,7 @@ def _stamped(mark: Mark) -> float:
     return abs(place.a * place.d - place.b * place.c)
 
 
-def _remedies(of: DrawnChart, layer: AnyLayer) -> Iterator[Remedy]:
+def _remedies(of: ChartSubject, layer: AnyLayer) -> Iterator[Remedy]:
     by_area = kind_of(layer).by_area()
     if by_area:
         looks = {of_layer(layer.key, field): value for field, value in by_area.items()}

@@ -11,10 +11,10 @@ from kavlet.core.messages import say
 from kavlet.core.proof.chart_changes import to_points
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
-from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.proof.subjects import ChartSubject
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """The first such layer is named."""
     for layer in of.layers:
         scale = of.scale(layer)

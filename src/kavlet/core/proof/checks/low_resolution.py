@@ -12,12 +12,12 @@ from kavlet.core.document.pages.page_edits import placed
 from kavlet.core.messages import Message, say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
-from kavlet.core.proof.subjects import DrawnChart, DrawnPage
+from kavlet.core.proof.subjects import ChartSubject, PageSubject
 from kavlet.core.scene.primitives import Group, Image, Primitive
 from kavlet.core.values.affine import Affine
 from kavlet.core.values.geometry import Rect
 
-LEAST = 150.0
+MIN_RESOLUTION = 150.0
 
 
 def resolution(pixels: float, points: float) -> float:
@@ -49,12 +49,12 @@ def least_of(document: Document, items: Iterable[Primitive]) -> tuple[float, str
     return min(found, default=(math.inf, ""))
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """The picture of a chart that has the fewest pixels to an inch."""
     found, name = least_of(of.document, of.picture.scene.items)
-    if found >= LEAST - 0.5:
+    if found >= MIN_RESOLUTION - 0.5:
         return
-    entry, share = of.entry, found / LEAST
+    entry, share = of.entry, found / MIN_RESOLUTION
     smaller = Remedy(
         "smaller", say("Make it smaller"),
         lambda document: change_chart(document, entry.id, width=share * entry.width, height=share * entry.height),
@@ -62,15 +62,15 @@ def check(of: DrawnChart) -> Iterator[Finding]:
     yield Finding(CHECK.name, "note", found, _said(name, found), of.place(), (smaller,))
 
 
-def page(of: DrawnPage) -> Iterator[Finding]:
+def page(of: PageSubject) -> Iterator[Finding]:
     """Each picture that stands on a page by itself."""
     for item in of.page.items:
         if item.id in of.charts:
             continue
         found, name = least_of(of.document, of.picture.made[item.id].items)
-        if found >= LEAST - 0.5:
+        if found >= MIN_RESOLUTION - 0.5:
             continue
-        box, share = of.picture.boxes[item.id], found / LEAST
+        box, share = of.picture.boxes[item.id], found / MIN_RESOLUTION
         x, y = box.center
         small = Rect(x - share * box.width / 2, y - share * box.height / 2, share * box.width, share * box.height)
         smaller = _smaller(of.page.id, item.id, small)
@@ -84,7 +84,7 @@ def _smaller(page: str, item: str, box: Rect) -> Remedy:
 def _said(name: str, found: float) -> Message:
     return say(
         "The picture “{name}” has {found} dots to an inch at this size; {least} are needed in print.",
-        name=name, found=round(found), least=round(LEAST),
+        name=name, found=round(found), least=round(MIN_RESOLUTION),
     )  # fmt: skip
 
 

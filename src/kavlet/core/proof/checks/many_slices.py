@@ -14,13 +14,13 @@ from kavlet.core.messages import counted, say
 from kavlet.core.proof.chart_changes import to_sorted_bars
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
-from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.proof.subjects import ChartSubject
 
-MOST, LEAST = 7, 0.02  # parts of one ring, and the share of the whole that a part should have
-MOST_GATHERED = 50.0  # percent, up to which small parts can be drawn as one
+MAX_SLICES, MIN_SHARE = 7, 0.02  # parts of one ring, and the share of the whole that a part should have
+MAX_GATHERED = 50.0  # percent, up to which small parts can be drawn as one
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """Rings that have too many parts, and the smallest part of those that are too small; symbols too many to count."""
     yield from of.notices(CHECK.name)
     for layer in of.layers:
@@ -29,12 +29,12 @@ def check(of: DrawnChart) -> Iterator[Finding]:
         marks = [mark for mark in of.marks if mark.key == layer.key and mark.panel == 0]
         values = [abs(mark.value) for mark in marks if math.isfinite(mark.value)]
         whole = sum(values)
-        small = [value for value in values if whole and 0 < value / whole < LEAST]
+        small = [value for value in values if whole and 0 < value / whole < MIN_SHARE]
         groups = Counter(getattr(layer, "groups", {}).get(mark.row, (-1, 0))[0] for mark in marks)
         together = max(groups.values(), default=0)  # parts of a group are read within it
-        if together <= MOST and not small:
+        if together <= MAX_SLICES and not small:
             continue
-        if together > MOST:
+        if together > MAX_SLICES:
             message = say("{count} parts are more than a reader can tell apart.", count=together)
             figure = float(together)
         else:
@@ -49,7 +49,7 @@ def check(of: DrawnChart) -> Iterator[Finding]:
         )
 
 
-def _gather(of: DrawnChart, values: list[float]) -> Iterator[Remedy]:
+def _gather(of: ChartSubject, values: list[float]) -> Iterator[Remedy]:
     """Gather the small ones: the least share from which on few enough stay, and their sum is large enough."""
     if not of.has_setting("gather") or not (whole := sum(values)):
         return
@@ -59,8 +59,8 @@ def _gather(of: DrawnChart, values: list[float]) -> Iterator[Remedy]:
         threshold = math.ceil(1000 * (shares[place - 1] + 1e-12)) / 10
         lump = [share for share in shares if 100 * share < threshold]
         kept = [share for share in shares if 100 * share >= threshold]
-        fits = len(kept) + 1 + spare <= MOST and kept and min(kept) >= LEAST and sum(lump) >= LEAST
-        if fits and threshold <= MOST_GATHERED:
+        fits = len(kept) + 1 + spare <= MAX_SLICES and kept and min(kept) >= MIN_SHARE and sum(lump) >= MIN_SHARE
+        if fits and threshold <= MAX_GATHERED:
             yield of.setting("gather", say("Gather the small ones"), {"gather": threshold}, restates=True)
             return
 

@@ -13,12 +13,12 @@ from kavlet.core.document.edits import delete_rows, set_cells
 from kavlet.core.messages import counted, say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
-from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.proof.subjects import ChartSubject
 from kavlet.core.recipes.building_blocks import VALUE
 from kavlet.core.spreadsheet.table import HEADER
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """What a recipe noticed; and empty or text cells where a figure should be. A formula that gives "" means it."""
     yield from of.notices(CHECK.name)
     inputs = of.inputs
@@ -40,7 +40,7 @@ def check(of: DrawnChart) -> Iterator[Finding]:
     yield Finding(CHECK.name, "note", float(len(empty)), message, place, tuple(_remedies(of, sorted(empty), courses)))
 
 
-def _needed(of: DrawnChart) -> list[str]:
+def _needed(of: ChartSubject) -> list[str]:
     """The columns whose figures the chart can't be drawn without, by their ids; `no-base` tells of a base that is
     missing."""
     recipe = of.picture.recipe
@@ -49,7 +49,7 @@ def _needed(of: DrawnChart) -> list[str]:
     return [column for role in needed for column in of.inputs.ids(role)]
 
 
-def _drawn(of: DrawnChart) -> set[int]:
+def _drawn(of: ChartSubject) -> set[int]:
     """The rows of which something is drawn."""
     courses = [one for one in of.layers if hasattr(one, "missing")]
     keys = {one.key for one in courses}
@@ -57,18 +57,18 @@ def _drawn(of: DrawnChart) -> set[int]:
     return marked | {row for one in courses for row, _ in of.figures(one)}
 
 
-def _courses(of: DrawnChart, columns: set[str]) -> list[AnyLayer]:
+def _courses(of: ChartSubject, columns: set[str]) -> list[AnyLayer]:
     """The layers that read some columns, where all of them are courses."""
     readers = [one for one in of.layers if one.figure_column in columns]
     return readers if all(hasattr(one, "missing") for one in readers) else []
 
 
-def _is_wanted(of: DrawnChart, layer: str) -> bool:
+def _is_wanted(of: ChartSubject, layer: str) -> bool:
     """Whether the author has set that a course breaks where there is no value."""
     return of.entry.dress.overrides.get(of_layer(layer, "missing")) == "break"
 
 
-def _remedies(of: DrawnChart, rows: list[int], courses: list[AnyLayer]) -> Iterator[Remedy]:
+def _remedies(of: ChartSubject, rows: list[int], courses: list[AnyLayer]) -> Iterator[Remedy]:
     table = of.entry.table
     if courses:
         yield of.looks("show as gap", say("Show a gap"), {of_layer(one.key, "missing"): "break" for one in courses})
@@ -87,7 +87,7 @@ def _remedies(of: DrawnChart, rows: list[int], courses: list[AnyLayer]) -> Itera
         yield Remedy("take out", name, edit, restates=True)
 
 
-def _between(of: DrawnChart, rows: list[int]) -> dict[tuple[int, int], float]:
+def _between(of: ChartSubject, rows: list[int]) -> dict[tuple[int, int], float]:
     """For each empty cell the figure on the straight line between its neighbours; nothing where one has none."""
     made: dict[tuple[int, int], float] = {}
     for column in _needed(of):

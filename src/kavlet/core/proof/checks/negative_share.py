@@ -13,10 +13,10 @@ from kavlet.core.messages import counted
 from kavlet.core.proof.chart_changes import to_bars
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding
-from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.proof.subjects import ChartSubject
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """The lowest one is named."""
     found: list[tuple[float, int, str]] = []
     data = of.picture.build.panels[0].data

@@ -12,13 +12,13 @@ from kavlet.core.document.edits import change_chart
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
-from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.proof.subjects import ChartSubject
 from kavlet.core.values.sums import exact_sum
 
-LEAST = 30
+MIN_CASES = 30
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """What a recipe noticed; and labels of shares alone where whole numbers add up to few."""
     yield from of.notices(CHECK.name, *_both(of))
     for layer in of.layers:
@@ -29,7 +29,7 @@ def check(of: DrawnChart) -> Iterator[Finding]:
         how = of.inputs.number_texts.get(layer.figure_column)
         base = exact_sum(figures)
         counts = all(figure.is_integer() and figure >= 0 for figure in figures)
-        if (how is not None and how.style == "percent") or not counts or not 0 < base < LEAST or len(figures) < 2:
+        if (how is not None and how.style == "percent") or not counts or not 0 < base < MIN_CASES or len(figures) < 2:
             continue
         both = label.template.replace("{share}", "{share} ({value})")
         remedy = of.looks("both values", say("Show the figures too"), {of_layer(layer.key, "label", "template"): both})
@@ -38,7 +38,7 @@ def check(of: DrawnChart) -> Iterator[Finding]:
         return
 
 
-def _both(of: DrawnChart) -> Iterator[Remedy]:
+def _both(of: ChartSubject) -> Iterator[Remedy]:
     """Both figures as bars side by side, instead of their growth."""
     chart, before, after = of.entry.id, of.inputs.ids("before"), of.inputs.ids("after")
     if not before or not after:

@@ -8,10 +8,10 @@ from collections.abc import Iterator
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding
-from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.proof.subjects import ChartSubject
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """Entries are compared with labels and names by their texts."""
     names = [key.name for key in of.figure.keys]
     if not names or len(of.picture.build.panels) > 1:

@@ -9,17 +9,17 @@ from kavlet.core.charts.layer import Stacking
 from kavlet.core.messages import counted, say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
-from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.proof.subjects import ChartSubject
 
 ENDS = ("minimum", "maximum")
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """Once for the chart: what its recipe noticed."""
     yield from of.notices(CHECK.name)
 
 
-def drawn(of: DrawnChart) -> Iterator[Finding]:
+def drawn(of: ChartSubject) -> Iterator[Finding]:
     """Wherever it is drawn: how many values lie beyond the ends of the scale, and the largest."""
     found = [mark for mark in of.figure.marks if mark.beyond and not mark.helper]
     if not found:

@@ -19,7 +19,7 @@ from kavlet.core.pages.page import AnyItem, with_items
 from kavlet.core.proof.chart_changes import larger_chart, tried
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
-from kavlet.core.proof.subjects import DrawnChart, DrawnPage
+from kavlet.core.proof.subjects import ChartSubject, PageSubject
 from kavlet.core.values.geometry import Rect
 
 TEXTS, ITEMS = 0.12, 0.02  # of the smaller box: ascenders may reach into a line's room, seams may touch
@@ -38,7 +38,7 @@ def overlaps(one: Rect, other: Rect, share: float) -> bool:
     return smaller > 0 and shared(one, other) > share * smaller
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """Texts that lie on each other, or a label moved by hand that lies on another row's mark."""
     moved = _moved(of)
     found = [*lying(of.figure), *_on_marks(of, moved)]
@@ -70,7 +70,7 @@ def lying(figure: Figure) -> list[PlacedText]:
     return found
 
 
-def _on_marks(of: DrawnChart, moved: set[tuple[str, int | None]]) -> list[PlacedText]:
+def _on_marks(of: ChartSubject, moved: set[tuple[str, int | None]]) -> list[PlacedText]:
     """The labels moved by hand that lie on a mark of another row."""
     if not moved or of.figure.faces:
         return []
@@ -87,7 +87,7 @@ def _on_marks(of: DrawnChart, moved: set[tuple[str, int | None]]) -> list[Placed
     ]
 
 
-def _moved(of: DrawnChart) -> set[tuple[str, int | None]]:
+def _moved(of: ChartSubject) -> set[tuple[str, int | None]]:
     """The labels that were moved by hand."""
     return {
         (layer.key, row)
@@ -97,7 +97,7 @@ def _moved(of: DrawnChart) -> set[tuple[str, int | None]]:
     }  # fmt: skip
 
 
-def page(of: DrawnPage) -> Iterator[Finding]:
+def page(of: PageSubject) -> Iterator[Finding]:
     """Items over each other, those that reach off the page, and words that overflow."""
     boxes, sheet = of.picture.boxes, Rect(0.0, 0.0, of.page.width, of.page.height)
     for item in of.page.items:
@@ -118,7 +118,7 @@ def page(of: DrawnPage) -> Iterator[Finding]:
                 return
 
 
-def _into(of: DrawnPage, item: AnyItem, sheet: Rect) -> Remedy:
+def _into(of: PageSubject, item: AnyItem, sheet: Rect) -> Remedy:
     """The item moved onto the page, and made as small as that is."""
     box = of.picture.boxes[item.id]
     box = Rect(box.x, box.y, min(box.width, sheet.width), min(box.height, sheet.height))
@@ -128,7 +128,7 @@ def _into(of: DrawnPage, item: AnyItem, sheet: Rect) -> Remedy:
     return Remedy("move", say("Move it onto the page"), lambda document: placed(document, page, {item.id: into}))
 
 
-def _taller(of: DrawnPage, item: AnyItem) -> Iterator[Remedy]:
+def _taller(of: PageSubject, item: AnyItem) -> Iterator[Remedy]:
     """A box that is taller, down to the page's lower margin at most."""
     box, page = of.picture.boxes[item.id], of.page.id
     room = of.page.height - box.y
@@ -145,7 +145,7 @@ def _taller(of: DrawnPage, item: AnyItem) -> Iterator[Remedy]:
         yield Remedy("smaller type", say("Smaller type"), smaller)
 
 
-def _arrange(of: DrawnPage, count: int) -> Remedy:
+def _arrange(of: PageSubject, count: int) -> Remedy:
     """All that is no mere shape or picture, in a grid of equal bays."""
     page = of.page.id
     columns = 1 if count < 2 else 2 if count <= 6 else 3

@@ -14,12 +14,12 @@ from kavlet.core.layout.kinds import kind_of
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
-from kavlet.core.proof.subjects import DrawnChart, DrawnPage
+from kavlet.core.proof.subjects import ChartSubject, PageSubject
 
 
-def check(of: DrawnPage) -> Iterator[Finding]:
+def check(of: PageSubject) -> Iterator[Finding]:
     """Each set of names that two pies or more share."""
-    pies: dict[frozenset[str], list[DrawnChart]] = {}
+    pies: dict[frozenset[str], list[ChartSubject]] = {}
     for one in of.charts.values():
         names = frozenset(name for name in one.inputs.names if name)
         if names and one.layers and all(kind_of(layer).mark.has_slices for layer in one.layers):
@@ -31,7 +31,7 @@ def check(of: DrawnPage) -> Iterator[Finding]:
         yield Finding(CHECK.name, "note", float(len(same)), message, of.place(same[0].item), tuple(_remedies(of, same)))
 
 
-def _remedies(of: DrawnPage, pies: list[DrawnChart]) -> Iterator[Remedy]:
+def _remedies(of: PageSubject, pies: list[ChartSubject]) -> Iterator[Remedy]:
     first = pies[0]
     columns = [one.inputs.id("value") for one in pies]
     together = len({one.entry.table for one in pies}) == 1 and len(set(columns)) == len(pies)

@@ -12,7 +12,7 @@ from kavlet.core.charts.looks import of_layer
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding
-from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.proof.subjects import ChartSubject
 from kavlet.core.values.number_text import NumberText
 from kavlet.core.values.sums import exact_sum
 
@@ -23,7 +23,7 @@ def rounded(figures: list[float], decimals: int) -> list[float]:
     return [math.floor(100 * figure * unit + 0.5 + 1e-9) / unit for figure in figures]
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """Labels that write a column of percents by itself, where the exact figures add up to 100 % and those shown do
     not. Shares that the program works out are rounded so that they add up."""
     for layer in of.layers:
@@ -52,7 +52,7 @@ def check(of: DrawnChart) -> Iterator[Finding]:
         yield Finding(CHECK.name, "note", shown, message, of.place(layer=layer.key), (remedy,))
 
 
-def _column(of: DrawnChart, column: str) -> NumberText:
+def _column(of: ChartSubject, column: str) -> NumberText:
     return of.inputs.number_texts.get(column, NumberText())
 
 

@@ -13,15 +13,15 @@ from kavlet.core.document.pages.page_edits import change_items
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
-from kavlet.core.proof.subjects import DrawnChart, DrawnPage
+from kavlet.core.proof.subjects import ChartSubject, PageSubject
 
 SAME = 0.01  # of the longer scale, that the ends of two scales may differ
 ALIKE = 0.15  # by which frames may differ in size and still be compared with each other
 
 
-def check(of: DrawnPage) -> Iterator[Finding]:
+def check(of: PageSubject) -> Iterator[Finding]:
     """Charts by the same recipe, of a column called the same and written alike, in frames of about the same size."""
-    groups: dict[tuple[object, ...], list[tuple[DrawnChart, tuple[float, float]]]] = {}
+    groups: dict[tuple[object, ...], list[tuple[ChartSubject, tuple[float, float]]]] = {}
     for one in of.charts.values():
         frame = one.chart.frame
         if not isinstance(frame, Cartesian) or not one.layers or frame.along.kind == "log":
@@ -56,7 +56,7 @@ def check(of: DrawnPage) -> Iterator[Finding]:
         yield Finding(CHECK.name, "warning", differ / longest, message, of.place(items[0]), (remedy,))
 
 
-def _alike(charts: list[DrawnChart]) -> bool:
+def _alike(charts: list[ChartSubject]) -> bool:
     sizes = [(one.figure.size.width, one.figure.size.height) for one in charts]
     return all(
         max(side) - min(side) <= ALIKE * max(side) for side in ([w for w, _ in sizes], [h for _, h in sizes])

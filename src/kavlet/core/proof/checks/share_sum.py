@@ -11,7 +11,7 @@ from kavlet.core.layout.kinds import kind_of
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding
-from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.proof.subjects import ChartSubject
 from kavlet.core.text.numbers import written
 from kavlet.core.values.sums import exact_sum
 
@@ -23,7 +23,7 @@ def within_rounding(claimed: Sequence[float], unit: float, whole: float) -> bool
     return abs(exact_sum(claimed) - whole) <= unit / 2 * len(claimed) + 1e-9 * abs(whole)
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """What a recipe noticed of a whole that was stated; and percents near 100 % that miss it by more than rounding."""
     yield from of.notices(CHECK.name)
     parts = [one for one in of.layers if kind_of(one).shares_whole(one, of.chart.frame)]

@@ -13,19 +13,19 @@ from kavlet.core.messages import Message, say
 from kavlet.core.pages.items.words import Words
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
-from kavlet.core.proof.subjects import DrawnChart, DrawnPage
+from kavlet.core.proof.subjects import ChartSubject, PageSubject
 
 PAPER, SLIDE = 7.0, 14.0
 SLACK = 0.05
 """Points; sizes are shares of others, and so are not round."""
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """The smallest text of a chart by itself, which is for paper."""
     yield from _chart(of, PAPER)
 
 
-def page(of: DrawnPage) -> Iterator[Finding]:
+def page(of: PageSubject) -> Iterator[Finding]:
     """The smallest text of each chart and of each item of words on a page."""
     least = SLIDE if of.page.is_slide else PAPER
     for one in of.charts.values():
@@ -40,7 +40,7 @@ def page(of: DrawnPage) -> Iterator[Finding]:
                 )
 
 
-def _chart(of: DrawnChart, least: float) -> Iterator[Finding]:
+def _chart(of: ChartSubject, least: float) -> Iterator[Finding]:
     texts = [text for text in of.figure.texts if text.text]
     if not texts:
         return
@@ -63,7 +63,7 @@ def _said(size: float, least: float) -> Message:
     )
 
 
-def _larger(of: DrawnChart, size: float, least: float) -> Iterator[Remedy]:
+def _larger(of: ChartSubject, size: float, least: float) -> Iterator[Remedy]:
     """All type of the chart larger in proportion; sizes set by hand that are too small are given back."""
     held = of.entry.dress.overrides
     sizes = [
@@ -78,7 +78,7 @@ def _larger(of: DrawnChart, size: float, least: float) -> Iterator[Remedy]:
     yield of.looks("larger text", say("Larger type"), looks)
 
 
-def _words(of: DrawnPage, item: Words, least: float) -> Remedy:
+def _words(of: PageSubject, item: Words, least: float) -> Remedy:
     def edit(document: Document) -> Document:
         paragraphs = tuple(
             msgspec.structs.replace(

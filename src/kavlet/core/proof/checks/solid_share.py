@@ -9,20 +9,20 @@ from kavlet.core.layout.solid.visible_areas import seen
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding
-from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.proof.subjects import ChartSubject
 
 COARSE = 1.0  # places to a point; enough to tell shares apart by a percent
-LEAST, MOST = 0.03, 0.2  # by how much of the whole, and by which part of its share, an area may be off
+MIN_DEVIATION, MAX_DEVIATION = 0.03, 0.2  # by how much of the whole, and by which part of its share, an area may be off
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """Depth and slant give and take area; the part whose share of it is off most, in proportion, is named."""
     found = [one for one in seen(of.figure, COARSE) if one.flat_share > 0]
     if len(found) < 2:
         return
     worst = max(found, key=lambda one: abs(one.area_share - one.flat_share))
     off = abs(worst.area_share - worst.flat_share)
-    if off < LEAST or off <= MOST * worst.flat_share:
+    if off < MIN_DEVIATION or off <= MAX_DEVIATION * worst.flat_share:
         return
     message = say(
         "Seen this way, “{name}” takes {seen}\u00a0% of what is seen of all bodies, in the flat chart {flat}\u00a0%.",

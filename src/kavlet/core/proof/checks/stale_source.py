@@ -10,11 +10,11 @@ from kavlet.core.document.document import Document
 from kavlet.core.document.tables.source_updates import link
 from kavlet.core.messages import say
 from kavlet.core.proof.check import Check
-from kavlet.core.proof.finding import Edit, Finding, Place, Remedy
-from kavlet.core.proof.subjects import Papers
+from kavlet.core.proof.finding import Edit, Finding, Location, Remedy
+from kavlet.core.proof.subjects import DocumentSubject
 
 
-def check(of: Papers) -> Iterator[Finding]:
+def check(of: DocumentSubject) -> Iterator[Finding]:
     """Each table whose file is known to have changed or gone."""
     for table in of.document.tables:
         state = of.sources.get(table.id)
@@ -33,7 +33,7 @@ def check(of: Papers) -> Iterator[Finding]:
         update = Remedy("update", say("Compare and update …"))
         stop = Remedy("stop following", say("Stop following"), _stop(table.id))
         remedies = (update, stop) if state == "changed" else (stop,)
-        yield Finding(CHECK.name, "warning", 1.0, message, Place(table=table.id), remedies)
+        yield Finding(CHECK.name, "warning", 1.0, message, Location(table=table.id), remedies)
 
 
 def _stop(table: str) -> Edit:

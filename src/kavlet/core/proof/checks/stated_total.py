@@ -11,11 +11,11 @@ from kavlet.core.document.edits import change_chart, insert_rows, set_cells
 from kavlet.core.messages import counted, say
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
-from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.proof.subjects import ChartSubject
 from kavlet.core.spreadsheet.table import HEADER
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """Totals of a bridge that the steps do not lead to; total rows among the others, or left out unasked."""
     for finding in of.notices(CHECK.name):
         yield Finding(
@@ -50,7 +50,7 @@ def check(of: DrawnChart) -> Iterator[Finding]:
     yield Finding(CHECK.name, "note", float(len(rows)), message, of.place(), (leave,))
 
 
-def _difference(of: DrawnChart, by: float) -> Iterator[Remedy]:
+def _difference(of: ChartSubject, by: float) -> Iterator[Remedy]:
     """A row before the total that holds what is missing to it."""
     helpers = {one.name: one.values for one in of.picture.build.helpers}
     figures, running, total = of.inputs.figures("value"), helpers.get("running", ()), helpers.get("total", ())

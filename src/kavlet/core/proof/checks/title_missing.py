@@ -18,12 +18,12 @@ from kavlet.core.pages.page import MARGIN_SOURCE
 from kavlet.core.pipeline.alt_text import headline, in_english
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
-from kavlet.core.proof.subjects import DrawnChart, DrawnPage
+from kavlet.core.proof.subjects import ChartSubject, PageSubject
 
 SOURCES = ("source", "quelle", "data:", "daten:", "figures:", "zahlen:")  # what a source line begins with
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """No title, or one that is only the table's or the chart's name; an alt text whose figures have moved on."""
     entry = of.entry
     title = of.figure.title.strip()
@@ -42,7 +42,7 @@ def check(of: DrawnChart) -> Iterator[Finding]:
         yield from _alt(of)
 
 
-def _alt(of: DrawnChart) -> Iterator[Finding]:
+def _alt(of: ChartSubject) -> Iterator[Finding]:
     entry = of.entry
     assert entry.alt is not None
     said = message_now(of)
@@ -65,14 +65,14 @@ def _alt(of: DrawnChart) -> Iterator[Finding]:
     yield Finding(CHECK.name, "warning", 1.0, message, of.place(text="alt"), (back, leave))
 
 
-def message_now(of: DrawnChart) -> str:
+def message_now(of: ChartSubject) -> str:
     """The message of the figures as they are, in English."""
     build = of.picture.build
     data = build.panels[0].data
     return in_english(of.entry, of.picture.recipe, build.inputs, data)
 
 
-def _headline(of: DrawnChart) -> str:
+def _headline(of: ChartSubject) -> str:
     """A title from the figures, else what they are figures of; empty where that is the name it has."""
     build = of.picture.build
     said = headline(of.entry, of.picture.recipe, build.inputs, of.chart, build.panels[0].data)
@@ -80,7 +80,7 @@ def _headline(of: DrawnChart) -> str:
     return next((one for one in (said, of.inputs.title("value")) if one and one.casefold() not in names), "")
 
 
-def page(of: DrawnPage) -> Iterator[Finding]:
+def page(of: PageSubject) -> Iterator[Finding]:
     """A page with charts and no line that tells where the figures come from; pictures without an alt text."""
     framed = [item for item in of.page.items if isinstance(item, ChartFrame) and item.id in of.charts]
     shown = [text for one in of.charts.values() for text in one.texts("source")]
@@ -108,7 +108,7 @@ def _name(page: str, item: PlacedPicture) -> Remedy:
     return Remedy("name picture", name, lambda document: change_item(document, page, item.id, alt=called))
 
 
-def _footer(of: DrawnPage) -> Iterator[Remedy]:
+def _footer(of: PageSubject) -> Iterator[Remedy]:
     """The charts' source line in the page's lower margin."""
     if not of.page.footer:
         name = say("Put the source into the lower margin")

@@ -19,7 +19,7 @@ from kavlet.core.messages import Message, say
 from kavlet.core.proof.chart_changes import PLAIN_SCALE
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
-from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.proof.subjects import ChartSubject
 from kavlet.core.spreadsheet.cells import Cell, Formula
 from kavlet.core.spreadsheet.references import column_letters
 from kavlet.core.spreadsheet.table import HEADER
@@ -33,7 +33,7 @@ def zero_at(ends: tuple[float, float]) -> float:
     return -low / (high - low) if high != low else 0.0
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """Where the zeros stand apart; or where two courses cross as drawn."""
     if not isinstance(of.chart.frame, Cartesian) or of.chart.frame.second is None:
         return
@@ -53,12 +53,12 @@ def check(of: DrawnChart) -> Iterator[Finding]:
         yield _finding(of, apart, message, second)
 
 
-def _finding(of: DrawnChart, figure: float, message: Message, second: list[AnyLayer]) -> Finding:
+def _finding(of: ChartSubject, figure: float, message: Message, second: list[AnyLayer]) -> Finding:
     remedies = (_one_scale(of), _two_charts(of, [one.key for one in second]), *_indexed(of))
     return Finding(CHECK.name, "warning", figure, message, of.place(layer=second[0].key), remedies)
 
 
-def _cross(of: DrawnChart, one: AnyLayer, other: AnyLayer) -> bool:
+def _cross(of: ChartSubject, one: AnyLayer, other: AnyLayer) -> bool:
     """Whether the courses of two layers cross as they are drawn."""
     if not all(kind_of(layer).is_course for layer in (one, other)):
         return False
@@ -76,7 +76,7 @@ def _cross(of: DrawnChart, one: AnyLayer, other: AnyLayer) -> bool:
     return any(a * b < 0 for a, b in pairwise(differs))
 
 
-def _one_scale(of: DrawnChart) -> Remedy:
+def _one_scale(of: ChartSubject) -> Remedy:
     name = say("Put both on one scale")
     if of.has_setting("second"):
         return of.setting("one scale", name, {"second": None}, restates=True)
@@ -84,12 +84,12 @@ def _one_scale(of: DrawnChart) -> Remedy:
     return of.looks("one scale", name, looks | _without_second(of), restates=True)
 
 
-def _without_second(of: DrawnChart) -> dict[str, bool | None]:
+def _without_second(of: ChartSubject) -> dict[str, bool | None]:
     """Looks that give back all that was set on the second scale."""
     return {path: None for path in of.entry.dress.overrides if path.startswith("frame.second.")}
 
 
-def _two_charts(of: DrawnChart, keys: list[str]) -> Remedy:
+def _two_charts(of: ChartSubject, keys: list[str]) -> Remedy:
     """The layers of the second scale in a chart of their own, on the same table."""
     chart = of.entry.id
     others = [one.key for one in of.layers if one.key not in keys]
@@ -102,7 +102,7 @@ def _two_charts(of: DrawnChart, keys: list[str]) -> Remedy:
     return Remedy("two charts", say("Make two charts"), edit, restates=True)
 
 
-def _indexed(of: DrawnChart) -> Iterator[Remedy]:
+def _indexed(of: ChartSubject) -> Iterator[Remedy]:
     """Lines of what each figure is of its first, which is 100; in columns of their own, as formulas."""
     entry, inputs = of.entry, of.inputs
     columns = list(dict.fromkeys(one.figure_column for one in of.layers))

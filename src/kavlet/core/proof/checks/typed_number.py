@@ -17,8 +17,8 @@ from kavlet.core.document.tables.cell_edits import address
 from kavlet.core.messages import say
 from kavlet.core.pages.items.words import Words
 from kavlet.core.proof.check import Check
-from kavlet.core.proof.finding import Finding, Place, Remedy
-from kavlet.core.proof.subjects import DrawnChart, DrawnPage
+from kavlet.core.proof.finding import Finding, Location, Remedy
+from kavlet.core.proof.subjects import ChartSubject, PageSubject
 from kavlet.core.spreadsheet.cell_input import typed_number
 from kavlet.core.spreadsheet.references import column_letters
 from kavlet.core.spreadsheet.table import HEADER
@@ -94,7 +94,7 @@ def _rounds_to(value: float, said: Said) -> bool:
     return abs(round(value, -power) - said.value) < 1e-9 * abs(said.value)
 
 
-def figures_of(of: DrawnChart, table_name: str = "") -> list[Known]:
+def figures_of(of: ChartSubject, table_name: str = "") -> list[Known]:
     """The figures of a chart's columns, their sums, and their shares, with formulas for them."""
     found: list[Known] = []
     inputs, prefix = of.inputs, f"{address((0, 0, 0, 0), table_name)[:-2]}" if table_name else ""
@@ -122,11 +122,11 @@ def figures_of(of: DrawnChart, table_name: str = "") -> list[Known]:
     return found
 
 
-def _names(of: DrawnChart) -> str:
+def _names(of: ChartSubject) -> str:
     return "\n".join([*of.inputs.names, *of.inputs.titles.values(), of.inputs.table_name])
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """Title, subtitle, source line and free texts of a chart."""
     entry, locale = of.entry, of.document.locale
     texts = [("title", entry.title), ("subtitle", entry.subtitle), ("source", entry.source)]
@@ -166,7 +166,7 @@ def _bind_note(chart: str, key: str, formula: str) -> Remedy:
     return Remedy("bind", say("Bind it to its cell"), edit)
 
 
-def page(of: DrawnPage) -> Iterator[Finding]:
+def page(of: PageSubject) -> Iterator[Finding]:
     """Words on a page, read against the charts on it."""
     known: list[Known] = []
     names = []
@@ -188,7 +188,7 @@ def page(of: DrawnPage) -> Iterator[Finding]:
                         break
 
 
-def _bind_run(of: DrawnPage, item: Words, at: tuple[int, int], text: str) -> Remedy:
+def _bind_run(of: PageSubject, item: Words, at: tuple[int, int], text: str) -> Remedy:
     paragraphs = list(item.paragraphs)
     runs = list(paragraphs[at[0]].runs)
     runs[at[1]] = msgspec.structs.replace(runs[at[1]], text=text)
@@ -200,7 +200,7 @@ def _bind_run(of: DrawnPage, item: Words, at: tuple[int, int], text: str) -> Rem
     )  # fmt: skip
 
 
-def _finding(said: Said, found: tuple[Known, bool], place: Place, bind: Remedy) -> Finding:
+def _finding(said: Said, found: tuple[Known, bool], place: Location, bind: Remedy) -> Finding:
     known, exact = found
     if exact:
         message = say("“{text}” is typed by hand; it stays when the figure moves.", text=said.text.strip())

@@ -14,9 +14,9 @@ from kavlet.core.messages import say
 from kavlet.core.proof.chart_changes import sorted_rows
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
-from kavlet.core.proof.subjects import DrawnChart
+from kavlet.core.proof.subjects import ChartSubject
 
-MOST = 5
+MAX_ROWS = 5
 _RANKS = frozenset(
     (
         *("first", "second", "third", "fourth", "fifth", "low", "lower", "medium", "high", "higher", "small", "large"),
@@ -36,7 +36,7 @@ def has_order(names: list[str]) -> bool:
     return 2 * ranked > len(held)
 
 
-def check(of: DrawnChart) -> Iterator[Finding]:
+def check(of: ChartSubject) -> Iterator[Finding]:
     """What a recipe noticed; and a single series of bars, symbols or parts in the table's order."""
     yield from of.notices(CHECK.name, *(() if of.inputs.totals else (_sort_table(of, restates=True),)))
     single = [one for one in of.layers if one.figure_column == of.inputs.id("value")] or of.layers
@@ -52,7 +52,7 @@ def check(of: DrawnChart) -> Iterator[Finding]:
         return
     parts = of.inputs.rows - (len(of.inputs.totals) if of.inputs.counts_totals else 0)
     figures = [float(one) for one in of.inputs.figures("value")[:parts] if math.isfinite(one)]
-    if len(figures) <= MOST:
+    if len(figures) <= MAX_ROWS:
         return
     rising, falling = (
         all(a <= b for a, b in pairwise(figures)), all(a >= b for a, b in pairwise(figures))
@@ -63,19 +63,19 @@ def check(of: DrawnChart) -> Iterator[Finding]:
     yield Finding(CHECK.name, "note", float(len(figures)), message, of.place(), (_sort(of),))
 
 
-def _in_order(of: DrawnChart) -> bool:
+def _in_order(of: ChartSubject) -> bool:
     held = of.picture.recipe.sorted_by if of.picture.recipe is not None else None
     return held is not None and of.inputs.settings.get(held[0]) == held[1]
 
 
-def _sort(of: DrawnChart) -> Remedy:
+def _sort(of: ChartSubject) -> Remedy:
     held = of.picture.recipe.sorted_by if of.picture.recipe is not None else None
     if held is not None:
         return of.setting("sort", say("Sort by value"), {held[0]: held[1]})
     return _sort_table(of)
 
 
-def _sort_table(of: DrawnChart, restates: bool = False) -> Remedy:
+def _sort_table(of: ChartSubject, restates: bool = False) -> Remedy:
     chart = of.entry.id
 
     def edit(document: Document) -> Document:

@@ -13,7 +13,7 @@ from kavlet.core.spreadsheet.cell_input import typed_number
 from kavlet.core.spreadsheet.cells import Value
 from kavlet.core.spreadsheet.functions.registry import Argument, single
 from kavlet.core.spreadsheet.ranges import Block, Key, key_of
-from kavlet.core.values.cancellation import go_on
+from kavlet.core.values.cancellation import check_cancelled
 
 Test = Callable[[Value], bool]
 _SIGNS: dict[str, Callable[[float, float], bool]] = {
@@ -77,7 +77,7 @@ def _test(value: Value) -> Test:
 
 
 def _fits(pattern: re.Pattern[str], text: str) -> bool:
-    go_on()  # both may be long
+    check_cancelled()  # both may be long
     return pattern.fullmatch(text) is not None
 
 

@@ -5,13 +5,13 @@ from datetime import date, timedelta
 from kavlet.core.spreadsheet.cells import EPOCH, ErrorValue, Value
 from kavlet.core.spreadsheet.functions.registry import Argument, Failure, function, number, whole
 
-MOST_DAYS = (date.max - EPOCH).days
+MAX_DAYS = (date.max - EPOCH).days
 
 
 def as_date(days: float) -> date:
     """The date of a number of days. Fails when it is before the year 1 or after 9999."""
     whole_days = int(days // 1)
-    if not -693_593 <= whole_days <= MOST_DAYS:
+    if not -693_593 <= whole_days <= MAX_DAYS:
         raise Failure(ErrorValue.NUMBER)
     return EPOCH + timedelta(days=whole_days)
 
@@ -28,7 +28,7 @@ def _date(year: Argument, month: Argument, day: Argument) -> Value:
     if not 1 <= in_year <= 9999:
         return ErrorValue.NUMBER
     days = as_days(date(in_year, months + 1, 1)) + whole(day) - 1
-    return days if abs(days) <= MOST_DAYS else ErrorValue.NUMBER
+    return days if abs(days) <= MAX_DAYS else ErrorValue.NUMBER
 
 
 @function("YEAR", "date", "The year of a date.", 1, 1)

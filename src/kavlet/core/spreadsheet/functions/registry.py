@@ -22,7 +22,7 @@ Argument = Value | Block
 Evaluation = Callable[..., Argument]
 Takes = Literal["values", "ranges", "ranges and errors", "formulas"]
 Later = Callable[[], Argument]
-MOST_ARGUMENTS = 255
+MAX_ARGUMENTS = 255
 
 
 class Function(Struct, frozen=True):
@@ -72,7 +72,7 @@ def function(
     arguments: str,
     text: str,
     least: int,
-    most: int = MOST_ARGUMENTS,
+    most: int = MAX_ARGUMENTS,
     takes: Takes = "values",
 ) -> Callable[[Evaluation], Evaluation]:
     """Declare a function by its name, arguments, help, the number of arguments it takes, and as what:
@@ -95,12 +95,12 @@ def function(
     return register
 
 
-MOST_TEXT = 32_767  # characters of a cell's text (ISO/IEC 29500-1, 18.3.1.4; as spreadsheets have it)
+MAX_TEXT = 32_767  # characters of a cell's text (ISO/IEC 29500-1, 18.3.1.4; as spreadsheets have it)
 
 
 def short_enough(made: str) -> str:
     """A text that a formula made. Fails for one that is longer than a cell holds."""
-    if len(made) > MOST_TEXT:
+    if len(made) > MAX_TEXT:
         raise Failure(ErrorValue.VALUE)
     return made
 

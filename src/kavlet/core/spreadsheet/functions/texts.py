@@ -7,7 +7,7 @@ from kavlet.core.spreadsheet.cells import ErrorValue, Value, text_of
 from kavlet.core.spreadsheet.functions.criteria import wildcards
 from kavlet.core.spreadsheet.functions.dates import as_date
 from kavlet.core.spreadsheet.functions.registry import (
-    MOST_TEXT,
+    MAX_TEXT,
     Argument,
     Failure,
     everything,
@@ -97,7 +97,7 @@ def _lower(of: Argument) -> Value:
 @function("REPT", "text; count", "The text so many times.", 2, 2)
 def _rept(of: Argument, count: Argument) -> Value:
     held, times = text(of), _count(count)
-    return held * times if len(held) * times <= MOST_TEXT else ErrorValue.VALUE
+    return held * times if len(held) * times <= MAX_TEXT else ErrorValue.VALUE
 
 
 def _joined(arguments: tuple[Argument, ...]) -> Value:

@@ -13,13 +13,13 @@ from kavlet.core.charts.legend import Legend
 from kavlet.core.charts.scale import Scale
 from kavlet.core.charts.texts import Note
 from kavlet.core.recipes.building_blocks import direction, gap, listed, number
-from kavlet.core.recipes.features import Features, Suited, when
-from kavlet.core.recipes.recipe import HelperColumn, Inputs, Places, Recipe, Role, Steps, finite
+from kavlet.core.recipes.features import Features, Suitability, when
+from kavlet.core.recipes.recipe import CellAddresses, HelperColumn, Inputs, Recipe, Role, Steps, finite
 from kavlet.core.recipes.table_problems import need_numbers
 from kavlet.core.spreadsheet.cells import text_of
 
 
-def formulas(places: Places) -> dict[str, list[str]]:
+def formulas(places: CellAddresses) -> dict[str, list[str]]:
     """The number of each row's period, in the order of first appearance; and the value while its period is shown."""
     name, value, period = (places.role(role) for role in ("name", "value", "period"))
     step_column = places.helper("step")
@@ -108,7 +108,7 @@ def chart(inputs: Inputs) -> Chart:
     )
 
 
-def suits(of: Features) -> Suited:
+def suits(of: Features) -> Suitability:
     return when((of.stepped, 0.96, "the same rows in several periods"), otherwise=(0.1, ""))
 
 
