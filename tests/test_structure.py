@@ -184,3 +184,29 @@ def test_no_module_imports_itself_through_others() -> None:
     assert len(graph["kavlet.desktop.window"]) == 3
     order = [*TopologicalSorter(graph).static_order()]  # raises CycleError where there is no order
     assert order.index("kavlet.desktop.shell") < order.index("kavlet.desktop.command_registry")
+
+
+BARE = frozenset(
+    "one held made found of at was told kept own known gone coming seen fit shown given taken left said drawn asked worn"
+    " written read put got laid cut sent stood wanted needed meant chosen named called moved placed turned added removed"
+    " changed mine".split()
+)
+
+
+def bare_names(function: ast.FunctionDef) -> set[str]:
+    """The arguments and variables of a function, and of those inside it, whose names say no thing."""
+    names = {node.arg for node in ast.walk(function) if isinstance(node, ast.arg)}
+    names |= {node.id for node in ast.walk(function) if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Store)}
+    return names & BARE - ({"left"} if "right" in names else set())
+
+
+def test_a_function_of_several_variables_names_what_they_hold() -> None:
+    """A participle alone ("held", "made") tells how something came, not what it is; two are the most in a function."""
+    riddles = {
+        f"{file}:{node.lineno}": names
+        for file, tree in trees().items()
+        for node in ast.walk(tree)
+        if isinstance(node, ast.FunctionDef) and len(names := bare_names(node)) > 2
+    }
+    assert riddles == {}
+    assert len(bare_names(ast.parse("def f(held):\n    made = [one for one in held]\n").body[0])) == 3  # type: ignore[arg-type]

@@ -186,14 +186,14 @@ def _cell(value: Any) -> Cell:
     return number if math.isfinite(number) else None
 
 
-def _settings(by: Recipe, given: Mapping[str, Setting]) -> dict[str, Setting]:
-    known = {one.name: one for one in by.parameters}
-    for name, value in given.items():
-        if name not in known:
+def _settings(by: Recipe, settings: Mapping[str, Setting]) -> dict[str, Setting]:
+    parameters = {parameter.name: parameter for parameter in by.parameters}
+    for name, value in settings.items():
+        if name not in parameters:
             raise KavletError(
                 say("The recipe {recipe} has no setting “{name}”.", recipe=by.name, name=name),
-                remedy=say("It has {names}.", names=list(known)),
+                remedy=say("It has {names}.", names=list(parameters)),
             )
         if not (isinstance(value, str) and value.startswith("=")):
-            checked_setting(known[name], value)
-    return {name: float(v) if isinstance(v, int) and not isinstance(v, bool) else v for name, v in given.items()}
+            checked_setting(parameters[name], value)
+    return {name: float(v) if isinstance(v, int) and not isinstance(v, bool) else v for name, v in settings.items()}

@@ -64,19 +64,23 @@ def read_table(table: Path, sheet: str | None, part: str | None) -> Worksheet:
 
 def deliver(what: Export, how: ExportOptions, out: Path, as_json: bool) -> None:
     """Write what leaves; say what a format could not hold."""
-    made = list(files(what, how, out))
+    output_files = list(files(what, how, out))
     if str(out) == STDOUT:
-        put(out, made[0].content)
+        put(out, output_files[0].content)
     else:
-        atomic.write_all((one.path, one.content) for one in made)
-    told = [{"out": str(one.path), "charts": [_as_told(chart) for chart in one.told]} for one in made]
+        atomic.write_all((output_file.path, output_file.content) for output_file in output_files)
+    reports = [
+        {"out": str(output_file.path), "charts": [_as_told(chart) for chart in output_file.told]}
+        for output_file in output_files
+    ]
     if as_json:
         click.echo(
-            json.dumps(told[0] if len(told) == 1 else told, ensure_ascii=False, indent=1), err=str(out) == STDOUT
+            json.dumps(reports[0] if len(reports) == 1 else reports, ensure_ascii=False, indent=1),
+            err=str(out) == STDOUT,
         )
         return
-    for one in made:
-        for chart in one.told:
+    for output_file in output_files:
+        for chart in output_file.told:
             if chart.differs:
                 parts = "; ".join(map(str, chart.differs))
                 click.echo(f"kavlet: {words('“{name}” differs there: {what}', name=chart.name, what=parts)}", err=True)

@@ -152,16 +152,16 @@ def recipes(as_json: bool) -> None:
 @click.option("--json", "as_json", is_flag=True, help="As JSON: recipe, reason, roles by header, proposed settings.")
 def suggest(tables: tuple[Path, ...], as_json: bool) -> None:
     """Say which recipes suit TABLES (CSV, TSV, XLSX, ODS, JSON), the best first."""
-    found = {str(path): _suggested(path) for path in tables}
+    offers = {str(path): _suggested(path) for path in tables}
     if as_json:
-        held: object = found if len(found) > 1 else next(iter(found.values()))
-        click.echo(json.dumps(held, ensure_ascii=False, indent=1))
+        printed: object = offers if len(offers) > 1 else next(iter(offers.values()))
+        click.echo(json.dumps(printed, ensure_ascii=False, indent=1))
         return
-    for path, made in found.items():
-        if len(found) > 1:
+    for path, suggested in offers.items():
+        if len(offers) > 1:
             click.echo(path)
-        for one in made[:SUGGESTED]:
-            click.echo(f"{one['recipe']:16} {words(str(one['reason']))}")
+        for offer in suggested[:SUGGESTED]:
+            click.echo(f"{offer['recipe']:16} {words(str(offer['reason']))}")
 
 
 def _suggested(path: Path) -> list[dict[str, object]]:

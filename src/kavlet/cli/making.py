@@ -68,29 +68,29 @@ from kavlet.export.ways import all_endings, slug
 @click.option("--bare", is_flag=True, help="Without a ground.")
 @click.option("--to", "to", default="", help="Addressees, for a mail draft.")
 @click.option("--subject", default="", help="The subject, for a mail draft.")
-def make(recipe_name: str, table: Path, out: Path, **given: Any) -> None:
+def make(recipe_name: str, table: Path, out: Path, **options: Any) -> None:
     """Build a chart of RECIPE from a table; the ending of the output chooses the format."""
-    wish = msgspec.convert(given, _Make)
+    wish = msgspec.convert(options, _Make)
     ending = ending_of(out, wish.format_, (*all_endings(), kavlet_file.SUFFIX))
     if recipe_name not in RECIPES:
         raise click.UsageError(
             words("There is no recipe “{name}”. There are: {names}.", name=recipe_name, names=list(RECIPES))
         )
-    chosen = recipe(recipe_name)
-    roles = _roles(chosen, [pair(text, "--role") for text in wish.roles])
+    by_recipe = recipe(recipe_name)
+    roles = _roles(by_recipe, [pair(text, "--role") for text in wish.roles])
     setting_pairs = [pair(text, "--set") for text in wish.settings]
-    known_names("--set", [name for name, _ in setting_pairs], [one.name for one in chosen.parameters])
+    known_names("--set", [name for name, _ in setting_pairs], [parameter.name for parameter in by_recipe.parameters])
     order = ChartRequest(
         recipe=recipe_name,
         rows=table_files.named(read_table(table, wish.sheet, wish.part)),
         name=table_name(table),
         roles=roles,
-        settings=_settings(chosen, setting_pairs),
+        settings=_settings(by_recipe, setting_pairs),
         size=read_size(wish.size_text) if wish.size_text is not None else None,
         theme=wish.theme,
         dark=wish.dark,
         palette=palette_files.asked(wish.palette) if wish.palette is not None else None,
-        looks={path: _look(text) for path, text in (pair(one, "--look") for one in wish.looks)},
+        looks={path: _look(text) for path, text in (pair(parameter, "--look") for parameter in wish.looks)},
         repeat=wish.repeat,
         across=wish.across,
         title=wish.title,
@@ -98,9 +98,9 @@ def make(recipe_name: str, table: Path, out: Path, **given: Any) -> None:
         source=wish.source,
     )
     document, chart_id = chart_document(order)
-    made = picture(document, recalculate(document.tables), chart_id)
+    drawing = picture(document, recalculate(document.tables), chart_id)
     for path, value in order.looks.items():
-        expected(made.build.chart, path, value)
+        expected(drawing.build.chart, path, value)
     if ending == kavlet_file.SUFFIX:
         put(out, kavlet_file.dumps(document))
         return

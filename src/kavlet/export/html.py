@@ -25,12 +25,19 @@ def page(what: Export, wish: ExportOptions) -> WrittenFile:
 
 def _described(what: Export) -> tuple[str, ...]:
     """All that each chart shows, in words."""
-    held = [one.picture for made in what.page_pictures for one in made.made.values()] or what.chart_pictures
-    return tuple(one.figure.long_text for one in held if one is not None and one.figure.long_text)
+    pictures = [
+        entry.picture for page_picture_ in what.page_pictures for entry in page_picture_.made.values()
+    ] or what.chart_pictures
+    return tuple(entry.figure.long_text for entry in pictures if entry is not None and entry.figure.long_text)
 
 
 def _figures(what: Export) -> tuple[FigureTable, ...]:
     if not what.pages:
         return figures_of(what.chart_pictures[0])
-    made = what.page_pictures[0].made.values()
-    return tuple(one for held in made if held.picture is not None for one in figures_of(held.picture))
+    composed_items = what.page_pictures[0].made.values()
+    return tuple(
+        figure_table
+        for composed_item in composed_items
+        if composed_item.picture is not None
+        for figure_table in figures_of(composed_item.picture)
+    )

@@ -51,13 +51,13 @@ def _bare(part: ChartPart) -> ChartPart:
     return msgspec.structs.replace(part, charts=charts, scene=msgspec.structs.replace(part.scene, ground=None))
 
 
-def _once(of: Iterable[Message]) -> tuple[Message, ...]:
+def _once(messages: Iterable[Message]) -> tuple[Message, ...]:
     """Sentences in their order, each once."""
-    found: list[Message] = []
-    for one in of:
-        if one not in found:
-            found.append(one)
-    return tuple(found)
+    unique: list[Message] = []
+    for message in messages:
+        if message not in unique:
+            unique.append(message)
+    return tuple(unique)
 
 
 def _differs(charts: Iterable[ChartModel], as_: As, more: Differs | None) -> tuple[Message, ...]:

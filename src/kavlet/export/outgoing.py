@@ -154,11 +154,11 @@ class Export(Struct, frozen=True, dict=True):
 
     def at(self, period: float) -> "Export":
         """All that goes through periods at one of them, counted from 1; on the way between whole numbers."""
-        held = [one.id for one in self.document.charts]
+        chart_ids = [chart.id for chart in self.document.charts]
         if not self.pages:
-            held = list(self.charts)
-        made = stepped(self.document, self.values, held, period)
-        return msgspec.structs.replace(self, document=made)
+            chart_ids = list(self.charts)
+        document = stepped(self.document, self.values, chart_ids, period)
+        return msgspec.structs.replace(self, document=document)
 
 
 def as_wished(what: Export, wish: ExportOptions) -> Export:

@@ -15,11 +15,11 @@ def record_of(what: Export) -> bytes:
 
 def charts_told(what: Export) -> list[dict[str, object]]:
     """What is told of each chart."""
-    made = []
-    for one in what.chart_pictures:
-        found = findings_json(of_chart(drawn_chart(what.document, what.values, one)), what.document)
-        made.append(record.record(one.build.entry.recipe, one.build.helpers, one.figure, found))
-    return made
+    records = []
+    for picture in what.chart_pictures:
+        findings = findings_json(of_chart(drawn_chart(what.document, what.values, picture)), what.document)
+        records.append(record.record(picture.build.entry.recipe, picture.build.helpers, picture.figure, findings))
+    return records
 
 
 def pages_told(what: Export) -> list[dict[str, object]]:

@@ -127,20 +127,20 @@ def files(what: Export, wish: ExportOptions, out: Path) -> Iterator[OutputFile]:
     way, names = format_of(wish.ending, bool(what.pages)), what.names
     pattern = "{name}" in out.name or "{number}" in out.name
     if (way.many and not pattern) or (len(names) == 1 and not pattern):
-        made = written(what, wish)
-        yield OutputFile(out, made.content, made.told)
+        written_file = written(what, wish)
+        yield OutputFile(out, written_file.content, written_file.told)
         return
     digits = len(str(len(what.document.pages) if what.pages else len(names)))
-    taken: set[str] = set()
+    names_used: set[str] = set()
     for place, name in enumerate(what.each(names)):
         number = what.document.pages.index(what.document.page(what.pages[place])) + 1 if what.pages else place + 1
-        made = written(what.alone(place), wish)
-        called = _called(out, slug(name), f"{number:0{digits}}", pattern, bool(what.pages))
-        if called in taken:
-            stem, dot, ending = called.rpartition(".")
-            called = f"{stem}-{place + 1}{dot}{ending}"
-        taken.add(called)
-        yield OutputFile(out.with_name(called), made.content, made.told)
+        written_file = written(what.alone(place), wish)
+        file_name = _called(out, slug(name), f"{number:0{digits}}", pattern, bool(what.pages))
+        if file_name in names_used:
+            stem, dot, ending = file_name.rpartition(".")
+            file_name = f"{stem}-{place + 1}{dot}{ending}"
+        names_used.add(file_name)
+        yield OutputFile(out.with_name(file_name), written_file.content, written_file.told)
 
 
 def _called(out: Path, name: str, number: str, pattern: bool, pages: bool) -> str:

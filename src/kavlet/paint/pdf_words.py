@@ -40,15 +40,15 @@ def with_words(content: bytes, scene: Scene) -> bytes:
     writer = PdfWriter(clone_from=BytesIO(content))
     for font in _fonts(writer):
         texts = found.get(str(font.get("/BaseFont", "")).removeprefix("/"))
-        held = font.get("/ToUnicode")
-        if texts is None or held is None:
+        map_object = font.get("/ToUnicode")
+        if texts is None or map_object is None:
             continue
         # Qt numbers the glyphs of a font in the order they are first painted, from 1.
-        if _last_code(held.get_object().get_data().decode("ascii", "replace")) != len(texts):
+        if _last_code(map_object.get_object().get_data().decode("ascii", "replace")) != len(texts):
             continue
-        made = StreamObject()
-        made.set_data(_map(texts).encode("ascii"))
-        font[NameObject("/ToUnicode")] = writer._add_object(made.flate_encode())
+        stream = StreamObject()
+        stream.set_data(_map(texts).encode("ascii"))
+        font[NameObject("/ToUnicode")] = writer._add_object(stream.flate_encode())
     for page in writer.pages:  # Qt rounds a page to whole points
         top = float(page.mediabox.top)
         page.mediabox = RectangleObject((0.0, top - scene.size.height, scene.size.width, top))

@@ -77,12 +77,12 @@ def page_file(token: str, version: int) -> Path:
 def publish(key: str, title: str, content: bytes, when: datetime | None = None) -> Publication:
     """Publish a page: what was published of the same before gets a new version under its old address. Raises
     KavletError where it can't be kept."""
-    held = index()
-    old = next((one for one in held.pages if one.key == key), None)
+    known = index()
+    old = next((publication for publication in known.pages if publication.key == key), None)
     token = old.token if old is not None else secrets.token_urlsafe(9)
     versions = old.versions if old is not None else ()
     version = PublishedVersion(len(versions) + 1, (when or datetime.now()).replace(microsecond=0))
-    made = Publication(token, key, title, (*versions, version))
+    new_publication = Publication(token, key, title, (*versions, version))
     path = page_file(token, version.number)
     try:
         path.parent.mkdir(parents=True, exist_ok=True)
@@ -91,9 +91,9 @@ def publish(key: str, title: str, content: bytes, when: datetime | None = None) 
             say("{file} can’t be written: {reason}.", file=path.parent, reason=atomic.reason(error))
         ) from None
     atomic.write(path, content)
-    others = tuple(one for one in held.pages if one.key != key)
-    keep(msgspec.structs.replace(held, pages=(made, *others)))
-    return made
+    others = tuple(publication for publication in known.pages if publication.key != key)
+    keep(msgspec.structs.replace(known, pages=(new_publication, *others)))
+    return new_publication
 
 
 def take_back(token: str) -> None:

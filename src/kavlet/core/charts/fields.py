@@ -53,7 +53,7 @@ class Field(Struct, frozen=True):
         return msgspec.structs.replace(self, path=f"{path}.{self.path}")
 
 
-def choices(of: Any, words: dict[str, str] | None = None, only: Iterable[str] | None = None) -> Choices:
+def choices(literal: Any, words: dict[str, str] | None = None, only: Iterable[str] | None = None) -> Choices:
     """The values of a Literal to choose among, each by its own word or another; all, or `only` some."""
-    held = tuple(only) if only is not None else get_args(of)
-    return tuple((one, named((words or {}).get(one, one))) for one in held)
+    choices_ = tuple(only) if only is not None else get_args(literal)
+    return tuple((choice, named((words or {}).get(choice, choice))) for choice in choices_)

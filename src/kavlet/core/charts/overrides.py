@@ -95,18 +95,18 @@ def leads(chart: Chart, path: str) -> bool:
     return at is not None and bool(look.field)
 
 
-def _down(at: Any, wanted: Any, step: str) -> tuple[Any, Any] | None:
+def _down(part: Any, kind_hint: Any, step: str) -> tuple[Any, Any] | None:
     """One step down a specification: what stands there (None for what is not there yet) and its type; None without."""
-    if isinstance(at, tuple):
-        found = next((one for one in at if getattr(one, "key", None) == step), None)
-        return (found, type(found)) if found is not None else None
-    if get_origin(wanted) is dict:
-        of, kind = get_args(wanted)
-        return (None, kind) if of is str or step.lstrip("-").isdigit() else None
-    held = type(at) if isinstance(at, Struct) else _struct(wanted)
-    if held is None or step not in held.__struct_fields__:
+    if isinstance(part, tuple):
+        member = next((entry for entry in part if getattr(entry, "key", None) == step), None)
+        return (member, type(member)) if member is not None else None
+    if get_origin(kind_hint) is dict:
+        element, kind = get_args(kind_hint)
+        return (None, kind) if element is str or step.lstrip("-").isdigit() else None
+    struct = type(part) if isinstance(part, Struct) else _struct(kind_hint)
+    if struct is None or step not in struct.__struct_fields__:
         return None
-    return getattr(at, step, None), _types(held)[step]
+    return getattr(part, step, None), _types(struct)[step]
 
 
 def held(chart: Chart, path: str) -> Any:
@@ -124,30 +124,31 @@ def held(chart: Chart, path: str) -> Any:
     return at
 
 
-def _set(at: Any, path: tuple[str, ...], value: Any, strict: bool = False) -> Any:
+def _set(part: Any, path: tuple[str, ...], value: Any, strict: bool = False) -> Any:
     head, rest = path[0], path[1:]
-    if isinstance(at, tuple):
+    if isinstance(part, tuple):
         return tuple(
-            _set(one, rest, value, strict) if rest and getattr(one, "key", None) == head else one for one in at
+            _set(entry, rest, value, strict) if rest and getattr(entry, "key", None) == head else entry
+            for entry in part
         )
-    if not isinstance(at, Struct) or head not in at.__struct_fields__:
-        return at
-    wanted = _types(type(at))[head]
-    inner = getattr(at, head)
-    if rest and get_origin(wanted) is dict:
-        return msgspec.structs.replace(at, **{head: _set_entry(inner, wanted, rest, value, strict)})
+    if not isinstance(part, Struct) or head not in part.__struct_fields__:
+        return part
+    hint = _types(type(part))[head]
+    inner = getattr(part, head)
+    if rest and get_origin(hint) is dict:
+        return msgspec.structs.replace(part, **{head: _set_entry(inner, hint, rest, value, strict)})
     if rest:
         if inner is None:
-            inner = _made(wanted)
+            inner = _made(hint)
         new = _set(inner, rest, value, strict) if inner is not None else None
     else:
         try:
-            new = msgspec.convert(_whole(value, wanted), wanted)
+            new = msgspec.convert(_whole(value, hint), hint)
         except msgspec.ValidationError as error:
             if strict:
                 raise KavletError(say("“{value}” can’t be set here.", value=value), where=".".join(path)) from error
-            return at
-    return msgspec.structs.replace(at, **{head: new})
+            return part
+    return msgspec.structs.replace(part, **{head: new})
 
 
 def _whole(value: Any, wanted: Any) -> Any:
@@ -157,13 +158,13 @@ def _whole(value: Any, wanted: Any) -> Any:
     return int(value) if whole else value
 
 
-def _set_entry(held: dict[Any, Any], wanted: Any, path: tuple[str, ...], value: Any, strict: bool) -> dict[Any, Any]:
+def _set_entry(entries: dict[Any, Any], hint: Any, path: tuple[str, ...], value: Any, strict: bool) -> dict[Any, Any]:
     """A dictionary of rows by number, or of number texts by field, with a value set in one entry."""
-    of, kind = get_args(wanted)
-    if not path[1:] or (of is int and not path[0].lstrip("-").isdigit()):
-        return held
-    key = of(path[0])
-    return {**held, key: _set(held.get(key, kind()), path[1:], value, strict)}
+    element, kind = get_args(hint)
+    if not path[1:] or (element is int and not path[0].lstrip("-").isdigit()):
+        return entries
+    key = element(path[0])
+    return {**entries, key: _set(entries.get(key, kind()), path[1:], value, strict)}
 
 
 def _made(wanted: Any) -> Any:

@@ -42,26 +42,28 @@ class PastedDocument(Struct, frozen=True):
 def copied_parts(document: Document, charts: Iterable[str], items: Iterable[AnyItem] = ()) -> CopiedParts:
     """Charts (by id) and items of a page with all that they need. Raises KavletError for a chart that there is not."""
     page = _with_tables_named(document, Page("", "", items=tuple(items)))
-    wanted = {*charts, *_charts_of(page.items)}
-    kept = tuple(_of_house(document, document.chart(one.id)) for one in document.charts if one.id in wanted)
-    names = {document.table(one).name for chart in kept for one in _tables_of(chart)}
+    chart_ids = {*charts, *_charts_of(page.items)}
+    entries = tuple(_of_house(document, document.chart(entry.id)) for entry in document.charts if entry.id in chart_ids)
+    names = {document.table(entry).name for chart in entries for entry in _tables_of(chart)}
     names |= {document.table(item.table).name for item in page.items if isinstance(item, Excerpt)}
     while True:
         tables = tuple(table for table in document.tables if table.name in names)
-        small = msgspec.structs.replace(document, tables=tables, charts=kept, pages=(page,))
-        more = {one.name for one in document.tables} & _named_in(small) - names
+        small = msgspec.structs.replace(document, tables=tables, charts=entries, pages=(page,))
+        more = {entry.name for entry in document.tables} & _named_in(small) - names
         if not more:
             break
         names |= more
-    said = msgspec.json.encode((kept, page)).decode()
+    key = msgspec.json.encode((entries, page)).decode()
     small = msgspec.structs.replace(
         small,
         pages=(),
         palette=None,
-        theme=document.theme if document.theme is not None and f'"{document.theme.name}"' in said else None,
-        pictures=tuple(one for one in document.pictures if msgspec.json.encode(one.name).decode() in said),
-        recipes=tuple(one for one in document.recipes if any(chart.recipe == one.name for chart in kept)),
-        palettes=tuple(one for one in document.palettes if any(chart.dress.palette == one.name for chart in kept)),
+        theme=document.theme if document.theme is not None and f'"{document.theme.name}"' in key else None,
+        pictures=tuple(entry for entry in document.pictures if msgspec.json.encode(entry.name).decode() in key),
+        recipes=tuple(entry for entry in document.recipes if any(chart.recipe == entry.name for chart in entries)),
+        palettes=tuple(
+            entry for entry in document.palettes if any(chart.dress.palette == entry.name for chart in entries)
+        ),
     )
     return CopiedParts(fitted(small), page.items)
 
@@ -73,26 +75,26 @@ def pasted_document(document: Document, load: CopiedParts, page: str | None = No
     charts: dict[str, str] = {}
     tables: dict[str, str] = {}
     for table in small.document.tables:
-        tables[table.id] = next((one.id for one in document.tables if _same_table(one, table)), "")
-    taken = [one.id for one in (*document.tables, *small.document.tables)]
+        tables[table.id] = next((present.id for present in document.tables if _same_table(present, table)), "")
+    table_ids = [present.id for present in (*document.tables, *small.document.tables)]
     new_tables: list[Table] = []
     for table in small.document.tables:
         if not tables[table.id]:
-            tables[table.id] = fresh_id("t", taken)
-            taken.append(tables[table.id])
+            tables[table.id] = fresh_id("t", table_ids)
+            table_ids.append(tables[table.id])
             new_tables.append(msgspec.structs.replace(table, id=tables[table.id]))
-    taken = [one.id for one in (*document.charts, *small.document.charts)]
+    table_ids = [present.id for present in (*document.charts, *small.document.charts)]
     new_charts: list[ChartEntry] = []
     for chart in small.document.charts:
-        moved = _on_tables(chart, tables)
-        if moved in document.charts:
+        moved_chart = _on_tables(chart, tables)
+        if moved_chart in document.charts:
             charts[chart.id] = chart.id
             continue
-        charts[chart.id] = fresh_id("k", taken)
-        taken.append(charts[chart.id])
-        names = [one.name for one in (*document.charts, *new_charts)]
-        new_charts.append(msgspec.structs.replace(moved, id=charts[chart.id], name=fresh_name(chart.name, names)))
-    made = msgspec.structs.replace(
+        charts[chart.id] = fresh_id("k", table_ids)
+        table_ids.append(charts[chart.id])
+        names = [present.name for present in (*document.charts, *new_charts)]
+        new_charts.append(msgspec.structs.replace(moved_chart, id=charts[chart.id], name=fresh_name(chart.name, names)))
+    together = msgspec.structs.replace(
         document,
         tables=(*document.tables, *(_of_charts(table, charts) for table in new_tables)),
         charts=(*document.charts, *new_charts),
@@ -103,8 +105,8 @@ def pasted_document(document: Document, load: CopiedParts, page: str | None = No
     )
     items: list[str] = []
     if page is not None:
-        made, items = page_edits.pasted(made, page, [_using(item, charts, tables) for item in small.items])
-    return PastedDocument(fitted(made), tuple(items), tuple(charts.values()))
+        together, items = page_edits.pasted(together, page, [_using(item, charts, tables) for item in small.items])
+    return PastedDocument(fitted(together), tuple(items), tuple(charts.values()))
 
 
 # What is taken along

@@ -175,20 +175,20 @@ def _after_delete(row: int, first: int, last: int) -> int | None:
     return row if row < first else None if row < last else row - (last - first)
 
 
-def insert_columns(document: Document, table_id: str, at: int, count: int = 1) -> Document:
+def insert_columns(document: Document, table_id: str, place: int, count: int = 1) -> Document:
     """Empty columns before the column `at`, among the table's own; helper columns stay behind them."""
     table = document.table(table_id)
-    own = sum(column.helper is None for column in table.columns)
-    at = max(0, min(at, own))
+    own_count = sum(column.helper is None for column in table.columns)
+    place = max(0, min(place, own_count))
     if len(table.columns) + count > MAX_COLUMNS:
         raise KavletError(say("A table has at most {most} columns.", most=MAX_COLUMNS))
-    document = _shift(document, table, Shift(at, count, (len(table.columns),)), by_rows=False)
+    document = _shift(document, table, Shift(place, count, (len(table.columns),)), by_rows=False)
     table = document.table(table_id)
-    taken = [column.id for column in table.columns]
+    ids = [column.id for column in table.columns]
     new: list[Column] = []
     for _ in range(count):
-        new.append(Column(fresh_id("c", [*taken, *(column.id for column in new)]), (None,) * table.height))
-    columns = (*table.columns[:at], *new, *table.columns[at:])
+        new.append(Column(fresh_id("c", [*ids, *(column.id for column in new)]), (None,) * table.height))
+    columns = (*table.columns[:place], *new, *table.columns[place:])
     return fitted(with_table(document, msgspec.structs.replace(table, columns=columns)))
 
 
@@ -222,10 +222,10 @@ def delete_columns(document: Document, table_id: str, at: int, count: int = 1) -
     return fitted(with_table(document, msgspec.structs.replace(table, columns=columns)))
 
 
-def _left(roles: dict[str, tuple[str, ...]], gone: set[str]) -> dict[str, tuple[str, ...]]:
+def _left(roles: dict[str, tuple[str, ...]], removed: set[str]) -> dict[str, tuple[str, ...]]:
     """The columns that are left of each role."""
-    left = {role: tuple(one for one in held if one not in gone) for role, held in roles.items()}
-    return {role: held for role, held in left.items() if held}
+    remaining = {role: tuple(column for column in columns if column not in removed) for role, columns in roles.items()}
+    return {role: columns for role, columns in remaining.items() if columns}
 
 
 def _shift(document: Document, table: Table, shift: Shift, by_rows: bool) -> Document:

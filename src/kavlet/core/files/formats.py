@@ -127,10 +127,12 @@ TABLES: tuple[Format, ...] = (
 )
 
 
-def endings(formats: Iterable[Format], of: Of | None = None) -> tuple[str, ...]:
+def endings(formats: Iterable[Format], purpose: Of | None = None) -> tuple[str, ...]:
     """The endings of formats: of those that something can be written in, or of all that are read."""
-    chosen = [one for one in formats if (one.reads is not None if of is None else one.writes is not None)]
-    return tuple(ending for one in chosen for ending in one.endings)
+    able = [
+        format_ for format_ in formats if (format_.reads is not None if purpose is None else format_.writes is not None)
+    ]
+    return tuple(ending for format_ in able for ending in format_.endings)
 
 
 def by_ending(formats: Iterable[Format], ending: str) -> Format | None:

@@ -316,33 +316,33 @@ class Journal:
         now = time.time()
         document = steps[first].document
         begun = BeginRecord(kavlet_file.dumps(document), str(path or ""), self._name, now, saved is document, stamp)
-        made: list[Record] = [begun]
-        for at in range(first + 1, len(steps)):
-            patch = difference(steps[at - 1].document, steps[at].document)
-            made.append(EditRecord(at - first, str(steps[at].name), patch, now))
-            if saved is steps[at].document:
-                made.append(SaveRecord(at - first, str(path or ""), now, stamp))
+        journal_records: list[Record] = [begun]
+        for step in range(first + 1, len(steps)):
+            patch = difference(steps[step - 1].document, steps[step].document)
+            journal_records.append(EditRecord(step - first, str(steps[step].name), patch, now))
+            if saved is steps[step].document:
+                journal_records.append(SaveRecord(step - first, str(path or ""), now, stamp))
         if place != len(steps) - 1:
-            made.append(MoveRecord(place - first, now))
+            journal_records.append(MoveRecord(place - first, now))
         if draft is not None:
-            made.append(_drafted(draft, steps[place].document, now))
-        content = MAGIC + b"".join(map(record_bytes, made))
+            journal_records.append(_drafted(draft, steps[place].document, now))
+        content = MAGIC + b"".join(map(record_bytes, journal_records))
         beside = self.file.with_suffix(".new")
-        held = beside.open("w+b")
+        file = beside.open("w+b")
         try:
-            fcntl.flock(held, fcntl.LOCK_EX | fcntl.LOCK_NB)
-            held.write(content)
-            held.flush()
-            os.fsync(held.fileno())
+            fcntl.flock(file, fcntl.LOCK_EX | fcntl.LOCK_NB)
+            file.write(content)
+            file.flush()
+            os.fsync(file.fileno())
             os.replace(beside, self.file)
         except OSError:
-            held.close()
+            file.close()
             with suppress(OSError):
                 beside.unlink()
             raise
         if self._held is not None:
             self._held.close()
-        self._held, self._length = held, len(content)
+        self._held, self._length = file, len(content)
         self._offset = first  # places of records count from the first step that is kept
         self._note(steps[first:], place - first, saved, path)
         self._draft = draft

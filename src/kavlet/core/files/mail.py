@@ -45,18 +45,18 @@ class MailDraft(Struct, frozen=True):
 
 def addresses(text: str) -> tuple[str, ...]:
     """The addresses of a text, apart by commas or semicolons. Raises KavletError for one that is none."""
-    found = []
+    mail_addresses = []
     for part in re.split(r"[,;\n]", text):
         if part.strip():
-            named = _NAMED.fullmatch(part)
-            at = named["at"] if named else part.strip()
-            if not _ADDRESS.fullmatch(at):
+            match = _NAMED.fullmatch(part)
+            address = match["at"] if match else part.strip()
+            if not _ADDRESS.fullmatch(address):
                 raise KavletError(
                     say("“{text}” is no mail address.", text=part.strip()),
                     remedy=say("Write it like name@example.org."),
                 )
-            found.append(part.strip())
-    return tuple(found)
+            mail_addresses.append(part.strip())
+    return tuple(mail_addresses)
 
 
 def _address(text: str) -> Address:

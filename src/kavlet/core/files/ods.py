@@ -35,11 +35,11 @@ def read(path: Path, title: str | None = None, part: str | None = None) -> Works
     content = workbook.content_of(path)
     parts = archive.members(content, path.name, ("content.xml",))
     workbook_size.check_ods(parts, path.name)
-    chosen = workbook.pick(subprocess_reader.names(content, path.name), title, path.name)
-    held = subprocess_reader.values(content, chosen, path.name)
-    has_formulas = any(b"table:formula" in one for one in parts.values())
-    formulas = _formulas(parts["content.xml"], chosen, path.name) if has_formulas else {}
-    return workbook.built(held, formulas, chosen, part, path.name)
+    title_read = workbook.pick(subprocess_reader.names(content, path.name), title, path.name)
+    sheet_rows = subprocess_reader.values(content, title_read, path.name)
+    has_formulas = any(b"table:formula" in cell for cell in parts.values())
+    formulas = _formulas(parts["content.xml"], title_read, path.name) if has_formulas else {}
+    return workbook.built(sheet_rows, formulas, title_read, part, path.name)
 
 
 def _formulas(content: bytes, title: str, name: str) -> workbook.Formulas:

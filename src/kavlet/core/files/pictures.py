@@ -84,31 +84,33 @@ def _symbol(content: bytes, name: str, title: str) -> LoadedPicture:
         root = etree.fromstring(content, parser)
     except etree.XMLSyntaxError:
         raise KavletError(say("{file} is no SVG that can be read.", file=name)) from None
-    numbers = sum(len(_NUMBER.findall(one.get("d", "") + one.get("points", ""))) for one in root.iter(etree.Element))
+    numbers = sum(
+        len(_NUMBER.findall(element.get("d", "") + element.get("points", ""))) for element in root.iter(etree.Element)
+    )
     if numbers > MAX_NUMBERS:
         raise KavletError(say("{file} has more points than a symbol may have.", file=name))
-    drawn = _Drawn([], [])
+    shapes = _Drawn([], [])
     try:
-        _draw(root, _Look(Affine(), BLACK), drawn)
+        _draw(root, _Look(Affine(), BLACK), shapes)
     except (ValueError, IndexError, TypeError, ZeroDivisionError, OverflowError, RecursionError):
         raise KavletError(say("{file} holds shapes that can’t be read.", file=name)) from None
     whole = FontPen()
-    for _, part in drawn.parts:
+    for _, part in shapes.parts:
         part.draw(whole.inner)
-    made = whole.inner.path
-    box = made.bounds
-    if len(made.coordinates) > 2 * MAX_POINTS:
+    path = whole.inner.path
+    box = path.bounds
+    if len(path.coordinates) > 2 * MAX_POINTS:
         raise KavletError(say("{file} has more points than a symbol may have.", file=name))
     if not max(box.width, box.height) > 0:
         raise KavletError(say("{file} holds no filled shapes.", file=name))
     unit = scaled(256 / max(box.width, box.height)).after(moved(-box.x, -box.y))
-    parts = tuple((_written(part.mapped(unit)), colour) for colour, part in _together(drawn.parts))
+    parts = tuple((_written(part.mapped(unit)), colour) for colour, part in _together(shapes.parts))
     coloured = any(colour != BLACK for _, colour in parts)
     picture = PictureFile(
-        title, outline=_written(made.mapped(unit)), parts=parts if coloured else (),
+        title, outline=_written(path.mapped(unit)), parts=parts if coloured else (),
         own_colours=len({colour for _, colour in parts}) > 1,
     )  # fmt: skip
-    return LoadedPicture(picture, tuple(dict.fromkeys(drawn.left_out)))
+    return LoadedPicture(picture, tuple(dict.fromkeys(shapes.left_out)))
 
 
 def _together(parts: list[tuple[str, Outline]]) -> Iterator[tuple[str, Outline]]:

@@ -70,14 +70,14 @@ def pick(names: list[str], wanted: str | None, name: str) -> str:
     return wanted
 
 
-def built(held: list[list[object]], formulas: Formulas, title: str, part: str | None, name: str) -> Worksheet:
+def built(sheet_rows: list[list[object]], formulas: Formulas, title: str, part: str | None, name: str) -> Worksheet:
     """The chosen part of a sheet. Raises KavletError when nothing is in it."""
-    chosen: FilledArea | None = area(part) if part else None
-    made = sheet(held, formulas, title, chosen)
-    if not made.cells:
+    chosen_area: FilledArea | None = area(part) if part else None
+    worksheet = sheet(sheet_rows, formulas, title, chosen_area)
+    if not worksheet.cells:
         raise KavletError(
             say("{file}: the sheet “{title}” is empty there.", file=name, title=title)
             if part
             else say("{file}: the sheet “{title}” is empty.", file=name, title=title)
         )
-    return made
+    return worksheet

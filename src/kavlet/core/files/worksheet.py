@@ -66,7 +66,7 @@ def cell_of(value: object) -> Cell:
 
 
 def sheet(
-    values: list[list[object]], formulas: dict[tuple[int, int], str], name: str, chosen: FilledArea | None
+    values: list[list[object]], formulas: dict[tuple[int, int], str], name: str, chosen_area: FilledArea | None
 ) -> Worksheet:
     """The sheet from its values and its formulas (keyed by column and row, in this program's syntax).
 
@@ -75,17 +75,17 @@ def sheet(
     """
     height = max([len(values), *(row + 1 for _, row in formulas)], default=0)
     width = max([max(map(len, values), default=0), *(column + 1 for column, _ in formulas)], default=0)
-    taken = chosen or FilledArea(0, 0, width - 1, height - 1)
+    read_area = chosen_area or FilledArea(0, 0, width - 1, height - 1)
     rows: list[list[Cell]] = []
     lost: dict[str, tuple[Message, list[str]]] = {}
-    for row in range(taken.first_row, min(taken.last_row + 1, height)):
+    for row in range(read_area.first_row, min(read_area.last_row + 1, height)):
         line: list[Cell] = []
-        for column in range(taken.first_column, min(taken.last_column + 1, width)):
-            held = values[row][column] if row < len(values) and column < len(values[row]) else None
-            cell = cell_of(held)
+        for column in range(read_area.first_column, min(read_area.last_column + 1, width)):
+            raw = values[row][column] if row < len(values) and column < len(values[row]) else None
+            cell = cell_of(raw)
             if (column, row) in formulas:
                 try:
-                    cell = Formula(kept(formulas[column, row], name, taken))
+                    cell = Formula(kept(formulas[column, row], name, read_area))
                 except FormulaError as why:
                     lost.setdefault(str(why), (why.what, []))[1].append(f"{column_letters(column)}{row + 1}")
             line.append(cell)

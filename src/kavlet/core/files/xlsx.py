@@ -34,11 +34,11 @@ def read(path: Path, title: str | None = None, part: str | None = None) -> Works
     content = workbook.content_of(path)
     parts = archive.members(content, path.name, (".xml",))
     workbook_size.check_xlsx(parts, path.name)
-    chosen = workbook.pick(subprocess_reader.names(content, path.name), title, path.name)
-    held = subprocess_reader.values(content, chosen, path.name)
-    asked = any(_WORTH_READING.search(one) for name, one in parts.items() if "worksheets/" in name)
-    formulas = _formulas(content, chosen, path.name) if asked else {}
-    return workbook.built(held, formulas, chosen, part, path.name)
+    title_read = workbook.pick(subprocess_reader.names(content, path.name), title, path.name)
+    sheet_rows = subprocess_reader.values(content, title_read, path.name)
+    has_formulas = any(_WORTH_READING.search(part_bytes) for name, part_bytes in parts.items() if "worksheets/" in name)
+    formulas = _formulas(content, title_read, path.name) if has_formulas else {}
+    return workbook.built(sheet_rows, formulas, title_read, part, path.name)
 
 
 def _formulas(content: bytes, title: str, name: str) -> workbook.Formulas:

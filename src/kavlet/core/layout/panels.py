@@ -182,37 +182,37 @@ def _hug(chart: Chart, room: Rect) -> float | None:
     return min(room.height * columns / rows, 0.66 * room.width)
 
 
-def _panels(panels: tuple[Panel, ...], room: Rect, laid: FlatLayout) -> None:
+def _panels(panels: tuple[Panel, ...], room: Rect, flat_layout: FlatLayout) -> None:
     """Panels in rows of equal size, as square as the room allows, each under its own title."""
-    count, style, points_ = len(panels), laid.style, laid.sizes
+    count, style, points_ = len(panels), flat_layout.style, flat_layout.sizes
     best = max(
         range(1, count + 1), key=lambda columns: _fit(room, columns, math.ceil(count / columns), panels[0].chart)
     )
     rows = math.ceil(count / best)
     gap = style.spaces.panel * points_.text
     wide, tall = (room.width - gap * (best - 1)) / best, (room.height - gap * (rows - 1)) / rows
-    placed: list[tuple[Context, Rect]] = []
+    contexts: list[tuple[Context, Rect]] = []
     for number, panel in enumerate(panels):
         row, column = divmod(number, best)
         place = Rect(room.x + column * (wide + gap), room.y + row * (tall + gap), wide, tall)
         small = min(1.0, max(0.62, wide / 240))
-        mine = Sizes(
+        panel_sizes = Sizes(
             points_.title, points_.subtitle, max(MIN_TYPE, points_.text * small),
             max(MIN_TYPE, points_.small * small),
         )  # fmt: skip
         if panel.title:
-            ink = TextStyle(style.bold, mine.text, style.ink)
+            ink = TextStyle(style.bold, panel_sizes.text, style.ink)
             head = shortened(panel.title, ink.face, ink.size, wide)
             centred = not isinstance(panel.chart.frame, Cartesian)
             x = place.center[0] if centred else place.x
             of = panel.chart.rows or ()
             owner = TextOwner(row=of[0]) if len(of) == 1 else NOBODY
             text = block((head,), "panel", Anchor((x, place.y), "middle" if centred else "start", "top"), ink, owner)
-            laid.texts.append(text)
+            flat_layout.texts.append(text)
             place = place.inset(top=1.5 * ink.size)
-        own = msgspec.structs.replace(panel, chart=msgspec.structs.replace(panel.chart, plot=None))
-        placed.append((context_of(own, style, mine, laid.size, number), place))
-    laid.spreads += _alike(placed)
+        bare_panel = msgspec.structs.replace(panel, chart=msgspec.structs.replace(panel.chart, plot=None))
+        contexts.append((context_of(bare_panel, style, panel_sizes, flat_layout.size, number), place))
+    flat_layout.spreads += _alike(contexts)
 
 
 def _alike(placed: list[tuple[Context, Rect]]) -> list[_PlacedPanel]:
@@ -267,47 +267,47 @@ def _spread(context: Context, room: Rect) -> _PlacedPanel:
     return _PlacedPanel(frame, furniture, to)
 
 
-def _finish(spread: _PlacedPanel, solid: Solid | None, free: FreeSpace, made: _FinishedPanels) -> None:
+def _finish(spread: _PlacedPanel, solid: Solid | None, free: FreeSpace, panels_done: _FinishedPanels) -> None:
     """Make the panel solid where it is to be, then find all texts their places."""
     to, frame, furniture = spread.to, spread.frame, spread.furniture
     number = to.context.panel
     marks, labels, fans, own_texts, obstacles = to.marks, to.labels, to.fans, to.texts, to.obstacles
     model = spread.model(solid) if solid is not None and not solid.flat else None
-    seen = model.seen(solid) if model is not None and solid is not None else None
-    if seen is not None:
-        first = len(made.marks)
-        made.room += seen.room
-        made.painted += seen.painted
-        made.faces += [(of + first if of >= 0 else of, path) for of, path in seen.faces]
-        marks, labels, fans, own_texts = seen.marks, seen.labels, seen.fans, seen.texts
-        obstacles, furniture = seen.obstacles, seen.furniture
-        made.fronts.append(seen.front)
+    solid_panel = model.seen(solid) if model is not None and solid is not None else None
+    if solid_panel is not None:
+        first = len(panels_done.marks)
+        panels_done.room += solid_panel.room
+        panels_done.painted += solid_panel.painted
+        panels_done.faces += [(of + first if of >= 0 else of, path) for of, path in solid_panel.faces]
+        marks, labels, fans, own_texts = solid_panel.marks, solid_panel.labels, solid_panel.fans, solid_panel.texts
+        obstacles, furniture = solid_panel.obstacles, solid_panel.furniture
+        panels_done.fronts.append(solid_panel.front)
     middle, wide = _middle(frame)
-    above = [text.bounds for text in made.texts] if number == 0 else []
-    notes = [titles.note(one, to.context, middle, wide, above) for one in to.chart.notes]
+    above = [text.bounds for text in panels_done.texts] if number == 0 else []
+    notes = [titles.note(note_spec, to.context, middle, wide, above) for note_spec in to.chart.notes]
     fixed = [*furniture.texts, *own_texts, *(note for note in notes if note is not None)]
-    for text in [*made.texts, *fixed] if number == 0 else fixed:
+    for text in [*panels_done.texts, *fixed] if number == 0 else fixed:
         free.take(text)
     for rect in obstacles:
         free.take_rect(rect)
     for rule in furniture.over:
         if rule.kind == "axis" and (rule.x1 == rule.x2 or rule.y1 == rule.y2):
             free.take_rect(Rect.around([(rule.x1, rule.y1), (rule.x2, rule.y2)]).inset(*(4 * (-0.5 * rule.width,))))
-    bodies = [body_of(mark) for mark in marks] if seen is None else faces_of(marks, seen.faces)
+    bodies = [body_of(mark) for mark in marks] if solid_panel is None else faces_of(marks, solid_panel.faces)
     for body in bodies:
         if body is not None:
             free.take_body(body)
     settled, lost = settle(labels, free)
     fanned, more = place_radial_labels(fans, free)
-    made.marks += marks
-    made.texts += [msgspec.structs.replace(text, panel=number) for text in (*fixed, *settled, *fanned)]
-    made.under += furniture.under
-    made.over += furniture.over
-    made.axes += furniture.axes if number == 0 else ()
-    made.plots.append(frame.plot)
-    made.behind += _behind(to.context, frame.plot)
-    made.dropped += lost + more + to.lost
-    made.unnamed += furniture.unnamed
+    panels_done.marks += marks
+    panels_done.texts += [msgspec.structs.replace(text, panel=number) for text in (*fixed, *settled, *fanned)]
+    panels_done.under += furniture.under
+    panels_done.over += furniture.over
+    panels_done.axes += furniture.axes if number == 0 else ()
+    panels_done.plots.append(frame.plot)
+    panels_done.behind += _behind(to.context, frame.plot)
+    panels_done.dropped += lost + more + to.lost
+    panels_done.unnamed += furniture.unnamed
 
 
 def _behind(context: Context, plot: Rect) -> list[Primitive]:

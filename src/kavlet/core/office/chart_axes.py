@@ -38,10 +38,10 @@ def axes(parent: Element, pair: Axes, which: str, chart: ChartModel) -> None:
     _axis(parent, upright, _Stand(other, one, across, flat.reversed != second, between))
 
 
-def _axis(parent: Element, axis: AxisModel, at: _Stand) -> None:
-    made = add(parent, "c:catAx" if axis.category else "c:valAx")
-    add(made, "c:axId", val=at.own)
-    scale = add(made, "c:scaling")
+def _axis(parent: Element, axis: AxisModel, stand: _Stand) -> None:
+    element = add(parent, "c:catAx" if axis.category else "c:valAx")
+    add(element, "c:axId", val=stand.own)
+    scale = add(element, "c:scaling")
     if axis.log:
         add(scale, "c:logBase", val=10)
     add(scale, "c:orientation", val="maxMin" if axis.reversed else "minMax")
@@ -49,35 +49,35 @@ def _axis(parent: Element, axis: AxisModel, at: _Stand) -> None:
         add(scale, "c:max", val=float(axis.maximum))
     if axis.minimum is not None and not axis.category:
         add(scale, "c:min", val=float(axis.minimum))
-    add(made, "c:delete", val=not axis.shown)
-    add(made, "c:axPos", val=at.side)
+    add(element, "c:delete", val=not axis.shown)
+    add(element, "c:axPos", val=stand.side)
     if axis.grid is not None and axis.shown:
-        drawing.line(add(add(made, "c:majorGridlines"), "c:spPr"), axis.grid)
+        drawing.line(add(add(element, "c:majorGridlines"), "c:spPr"), axis.grid)
     if axis.title and axis.shown:
-        _axis_title(made, axis, at.side)
+        _axis_title(element, axis, stand.side)
     how = axis.number or NumberText()
-    ends = [one for one in (axis.minimum, axis.maximum, axis.step) if one is not None]
-    add(made, "c:numFmt", formatCode="General" if axis.category else code(how, ends), sourceLinked=False)
-    add(made, "c:majorTickMark", val="none")
-    add(made, "c:minorTickMark", val="none")
+    ends = [limit for limit in (axis.minimum, axis.maximum, axis.step) if limit is not None]
+    add(element, "c:numFmt", formatCode="General" if axis.category else code(how, ends), sourceLinked=False)
+    add(element, "c:majorTickMark", val="none")
+    add(element, "c:minorTickMark", val="none")
     place = "low" if axis.category else "nextTo"
-    add(made, "c:tickLblPos", val=place if axis.labelled and axis.shown else "none")
-    drawing.line(add(made, "c:spPr"), axis.line)
+    add(element, "c:tickLblPos", val=place if axis.labelled and axis.shown else "none")
+    drawing.line(add(element, "c:spPr"), axis.line)
     if axis.look is not None:
-        drawing.text_body(made, "c:txPr", axis.look)
-    add(made, "c:crossAx", val=at.other)
-    add(made, "c:crosses", val="max" if at.far else "autoZero")
+        drawing.text_body(element, "c:txPr", axis.look)
+    add(element, "c:crossAx", val=stand.other)
+    add(element, "c:crosses", val="max" if stand.far else "autoZero")
     if axis.category:
-        add(made, "c:auto", val=False)
-        add(made, "c:lblAlgn", val="ctr")
-        add(made, "c:lblOffset", val=60)
+        add(element, "c:auto", val=False)
+        add(element, "c:lblAlgn", val="ctr")
+        add(element, "c:lblOffset", val=60)
         if axis.every > 1:
-            add(made, "c:tickLblSkip", val=axis.every)
-        add(made, "c:noMultiLvlLbl", val=True)
+            add(element, "c:tickLblSkip", val=axis.every)
+        add(element, "c:noMultiLvlLbl", val=True)
     else:
-        add(made, "c:crossBetween", val=at.between)
+        add(element, "c:crossBetween", val=stand.between)
         if axis.step:
-            add(made, "c:majorUnit", val=float(axis.step))
+            add(element, "c:majorUnit", val=float(axis.step))
 
 
 def _axis_title(parent: Element, axis: AxisModel, side: str) -> None:

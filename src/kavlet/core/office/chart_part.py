@@ -185,37 +185,37 @@ class _Writer:
 
     # Labels
 
-    def _labels(self, parent: Element, group: SeriesGroup, one: Series) -> None:
-        labels = one.labels
+    def _labels(self, parent: Element, group: SeriesGroup, series: Series) -> None:
+        labels = series.labels
         if not labels.points and not labels.shown:
             return
-        made = add(parent, "c:dLbls")
+        element = add(parent, "c:dLbls")
         places = self._places(group)
-        count = one.values.count
+        count = series.values.count
         if labels.shown:
             for index in range(count):
                 if index not in labels.shown:
-                    dropped = add(made, "c:dLbl")
+                    dropped = add(element, "c:dLbl")
                     add(dropped, "c:idx", val=index)
                     add(dropped, "c:delete", val=True)
             how = labels.number or NumberText()
-            seen = [number for i, number in enumerate(self.sheets.numbers(one.values)) if i in labels.shown]
-            add(made, "c:numFmt", formatCode=code(how, seen), sourceLinked=False)
-            self._bare(made)
+            shown_numbers = [number for i, number in enumerate(self.sheets.numbers(series.values)) if i in labels.shown]
+            add(element, "c:numFmt", formatCode=code(how, shown_numbers), sourceLinked=False)
+            self._bare(element)
             if labels.look is not None:
-                drawing.text_body(made, "c:txPr", labels.look)
-            self._placed(made, labels.place, places)
-            self._shows(made, value=True)
+                drawing.text_body(element, "c:txPr", labels.look)
+            self._placed(element, labels.place, places)
+            self._shows(element, value=True)
             return
         for label in labels.points:
-            each = add(made, "c:dLbl")
+            each = add(element, "c:dLbl")
             add(each, "c:idx", val=label.index)
             self.strings(each, "c:tx", label.text)
             self._bare(each)
             drawing.text_body(each, "c:txPr", label.look)
             self._placed(each, label.place, places)
             self._shows(each, value=True)
-        self._shows(made, value=False)
+        self._shows(element, value=False)
 
     def _bare(self, parent: Element) -> None:
         made = add(parent, "c:spPr")

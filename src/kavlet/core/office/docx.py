@@ -232,13 +232,13 @@ def _below(cell: Any, line: Colour | None) -> None:
 
 def report(pages: Sequence[PageModel], tables: Sequence[Table], manner: WritingOptions) -> bytes:
     """The document's bytes, page after page; the same input gives the same bytes."""
-    made = _Report(tables, manner, pages[0].family, pages[0].size)
-    written = [one for page in pages for one in with_pictures(page)]
-    for number, page in enumerate(written):
-        made.page(page, number == 0)
+    report = _Report(tables, manner, pages[0].family, pages[0].size)
+    pages_told = [one for page in pages for one in with_pictures(page)]
+    for number, page in enumerate(pages_told):
+        report.page(page, number == 0)
     buffer = io.BytesIO()
-    made.document.save(buffer)
+    report.document.save(buffer)
     content = buffer.getvalue()
     name = next((one for one in parts_of(content) if one.startswith("word/theme/")), "")
     more = {name: themed(parts_of(content)[name], pages[0].family, pages[0].accents)} if name else {}
-    return made.store.finish(content, more)
+    return report.store.finish(content, more)

@@ -16,34 +16,38 @@ def colour(parent: Element, of: Colour) -> None:
         add(made, "a:alpha", val=round(100_000 * max(0.0, of.alpha)))
 
 
-def fill(parent: Element, of: FillModel | None, picture: str = "") -> None:
+def fill(parent: Element, fill_model: FillModel | None, picture: str = "") -> None:
     """A fill; None is no fill. `picture` is the relation of a picture's part."""
-    match of:
+    match fill_model:
         case None:
             add(parent, "a:noFill")
-        case Colour() if of.alpha <= 0:
+        case Colour() if fill_model.alpha <= 0:
             add(parent, "a:noFill")
         case Colour():
-            colour(add(parent, "a:solidFill"), of)
+            colour(add(parent, "a:solidFill"), fill_model)
         case Gradient():
-            made = add(parent, "a:gradFill", rotWithShape=True)
-            stops = add(made, "a:gsLst")
-            for at, one in of.stops:
-                colour(add(stops, "a:gs", pos=round(100_000 * at)), one)
-            if of.angle is None:
-                way = add(made, "a:path", path="circle")
+            element = add(parent, "a:gradFill", rotWithShape=True)
+            stops = add(element, "a:gsLst")
+            for position, stop_colour in fill_model.stops:
+                colour(add(stops, "a:gs", pos=round(100_000 * position)), stop_colour)
+            if fill_model.angle is None:
+                way = add(element, "a:path", path="circle")
                 add(way, "a:fillToRect", l=50_000, t=50_000, r=50_000, b=50_000)
             else:
-                add(made, "a:lin", ang=round(60_000 * (of.angle % 360)) % 21_600_000, scaled=False)
+                add(element, "a:lin", ang=round(60_000 * (fill_model.angle % 360)) % 21_600_000, scaled=False)
         case Pattern():
-            kind = next(name for most, name in SLOPES if of.angle % 180 <= most) if of.kind == "lines" else ""
-            made = add(parent, "a:pattFill", prst=kind or PATTERNS.get(of.kind, "diagCross"))
-            colour(add(made, "a:fgClr"), of.colour)
-            colour(add(made, "a:bgClr"), of.ground)
+            kind = (
+                next(name for most, name in SLOPES if fill_model.angle % 180 <= most)
+                if fill_model.kind == "lines"
+                else ""
+            )
+            element = add(parent, "a:pattFill", prst=kind or PATTERNS.get(fill_model.kind, "diagCross"))
+            colour(add(element, "a:fgClr"), fill_model.colour)
+            colour(add(element, "a:bgClr"), fill_model.ground)
         case PictureModel():
-            made = add(parent, "a:blipFill")
-            add(made, "a:blip", r_embed=picture)
-            add(add(made, "a:stretch"), "a:fillRect")
+            element = add(parent, "a:blipFill")
+            add(element, "a:blip", r_embed=picture)
+            add(add(element, "a:stretch"), "a:fillRect")
 
 
 def line(parent: Element, of: Stroke | None) -> None:

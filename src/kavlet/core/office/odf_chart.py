@@ -298,38 +298,38 @@ class _Writer(Fills):
             data__label__text=False,
         )
 
-    def _points(self, made: Element, group: SeriesGroup, one: Series) -> None:
+    def _points(self, parent: Element, group: SeriesGroup, series: Series) -> None:
         """A style for each point that differs or is labelled, runs of plain ones together."""
-        labels = {label.index: label for label in one.labels.points}
-        own = {point.index: point for point in one.points}
+        labels = {label.index: label for label in series.labels.points}
+        own_points = {point.index: point for point in series.points}
         if labels:
             self.differ(say("labels are written texts that do not follow the cells"))
         plain = 0
-        for index in range(one.values.count):
-            point, label = own.get(index), labels.get(index)
-            value = index in one.labels.shown
+        for index in range(series.values.count):
+            point, label = own_points.get(index), labels.get(index)
+            value = index in series.labels.shown
             if point is None and label is None and not value:
                 plain += 1
                 continue
             if plain:
-                add(made, "chart:data-point", chart_repeated=plain)
+                add(parent, "chart:data-point", chart_repeated=plain)
                 plain = 0
-            fill, line = (point.fill, point.edge) if point is not None else (one.fill, one.line)
-            place = label.place if label is not None else one.labels.place
+            fill, line = (point.fill, point.edge) if point is not None else (series.fill, series.line)
+            place = label.place if label is not None else series.labels.place
             seat = SEATS.get(place) if group.kind not in ("rings", "area") else None
             style = self.style(
                 lambda graphic, fill=fill, line=line: self.filled(graphic, fill, line),  # type: ignore[misc]
-                label.look if label is not None else one.labels.look if value else None,
+                label.look if label is not None else series.labels.look if value else None,
                 data__label__number="value" if value or label is not None else "none",
                 label__position=seat if value or label is not None else None,
                 pie__offset=round(point.explode) if point is not None and group.kind in ("pie", "rings") else None,
             )
-            held = add(made, "chart:data-point", chart_style__name=style)
+            point_element = add(parent, "chart:data-point", chart_style__name=style)
             if label is not None:
                 text = shown(self.sheets.held(label.text)[0])
-                paragraphs(add(held, "chart:data-label"), text)
+                paragraphs(add(point_element, "chart:data-label"), text)
         if plain:
-            add(made, "chart:data-point", chart_repeated=plain)
+            add(parent, "chart:data-point", chart_repeated=plain)
 
     def _table(self, parent: Element) -> None:
         """The chart's own table: a column for each run of cells it refers to, with the values they have."""

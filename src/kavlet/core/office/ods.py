@@ -31,54 +31,57 @@ def where(sheets: Worksheets, cells: CellRange) -> str:
 def workbook(sheets: Worksheets, beside: Sequence[AnchoredChart], language: str, paint: Paint) -> tuple[bytes, Differs]:
     """The workbook's bytes, and what is different there; the same input gives the same bytes. A picture stands in the
     chart's place, or below it."""
-    made = Package(TYPE)
-    held = parts_of(ods.dumps_with([(table, sheets.values) for table in sheets.tables], sheets.names))
-    tree = etree.fromstring(held["content.xml"])
-    tables = {one.get(name("table:name")): one for one in tree.iter(name("table:table"))}
+    package = Package(TYPE)
+    ods_parts = parts_of(ods.dumps_with([(table, sheets.values) for table in sheets.tables], sheets.names))
+    tree = etree.fromstring(ods_parts["content.xml"])
+    tables = {anchored.get(name("table:name")): anchored for anchored in tree.iter(name("table:table"))}
     differs: Differs = {}
     next_row: dict[str, float] = {}
-    for one in beside:
-        table = next(table for table in sheets.tables if table.id == one.table)
+    for anchored in beside:
+        table = next(table for table in sheets.tables if table.id == anchored.table)
         page = tables[sheets.names[table.name]]
-        left = (len(table.columns) + 1) * COLUMN
-        top = next_row.get(one.table, 0.0)
+        left_edge = (len(table.columns) + 1) * COLUMN
+        top = next_row.get(anchored.table, 0.0)
         shapes = page.find(name("table:shapes"))
         if shapes is None:
             shapes = etree.Element(name("table:shapes"))
             page.insert(0, shapes)
-        size = one.scene.size
-        real = one.as_ != "picture" and one.can_be_told
+        size = anchored.scene.size
+        real = anchored.as_ != "picture" and anchored.can_be_told
         if real:
-            for chart in one.charts:
+            for chart in anchored.charts:
                 document = odf_chart(chart, sheets, paint, lambda cells: where(sheets, cells))
                 differs[chart.workings.id] = document.differs
-                object_ = made.object(document.parts, paint(one.scene, STAND_IN))
-                at = Rect(left + chart.box.x * size.width, top + chart.box.y * size.height,
+                object_ = package.object(document.parts, paint(anchored.scene, STAND_IN))
+                rect = Rect(left_edge + chart.box.x * size.width, top + chart.box.y * size.height,
                           chart.size.width, chart.size.height)  # fmt: skip
-                frame = _frame(shapes, chart.name, at)
+                frame = _frame(shapes, chart.name, rect)
                 embedded = add(frame, "draw:object", xlink_href=f"./{object_}", **LINK)
-                read = " ".join(where(sheets, cells) for cells in chart.cells)
-                put(embedded, draw_notify__on__update__of__ranges=read)
+                addresses = " ".join(where(sheets, cells) for cells in chart.cells)
+                put(embedded, draw_notify__on__update__of__ranges=addresses)
                 add(frame, "draw:image", xlink_href=f"./ObjectReplacements/{object_}", **LINK)
                 add(frame, "svg:title", chart.name)
-                add(frame, "svg:desc", chart.alt_text or one.alt_text)
+                add(frame, "svg:desc", chart.alt_text or anchored.alt_text)
             top += size.height + GAP_ROWS * ROW
-        if one.as_ != "chart" or not real:
-            frame = _frame(shapes, one.name, Rect(left, top, size.width, size.height))
-            for ending, content in (("svg", svg.dumps(one.scene, True).encode()), ("png", paint(one.scene, SHARP))):
-                add(frame, "draw:image", xlink_href=made.picture(content, ending), **LINK)
-            add(frame, "svg:title", one.name)
-            add(frame, "svg:desc", one.alt_text)
+        if anchored.as_ != "chart" or not real:
+            frame = _frame(shapes, anchored.name, Rect(left_edge, top, size.width, size.height))
+            for ending, content in (
+                ("svg", svg.dumps(anchored.scene, True).encode()),
+                ("png", paint(anchored.scene, SHARP)),
+            ):
+                add(frame, "draw:image", xlink_href=package.picture(content, ending), **LINK)
+            add(frame, "svg:title", anchored.name)
+            add(frame, "svg:desc", anchored.alt_text)
             top += size.height + GAP_ROWS * ROW
-        next_row[one.table] = top
+        next_row[anchored.table] = top
     _cleaned(tree)
-    held["content.xml"] = etree.tostring(tree, xml_declaration=True, encoding="UTF-8")
-    made.put("content.xml", held["content.xml"])
+    ods_parts["content.xml"] = etree.tostring(tree, xml_declaration=True, encoding="UTF-8")
+    package.put("content.xml", ods_parts["content.xml"])
     styles = root("office:document-styles")
     default_styles(add(styles, "office:styles"), TextProperties(10.0, Colour(0.0, 0.0, 0.0)))
-    made.put("styles.xml", dumps(styles))
-    made.put("meta.xml", meta("", language))
-    return made.save(), differs
+    package.put("styles.xml", dumps(styles))
+    package.put("meta.xml", meta("", language))
+    return package.save(), differs
 
 
 def _frame(shapes: Element, called: str, at: Rect) -> Element:

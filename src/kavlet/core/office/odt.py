@@ -36,14 +36,14 @@ WIDE, TALL, MARGIN = 595.28, 841.89, 56.7  # points: A4, 20 mm
 
 def report(pages: Sequence[PageModel], tables: Sequence[Table], manner: WritingOptions) -> tuple[bytes, Differs]:
     """The document's bytes, page after page, and what is different there."""
-    made = OdfParts(TYPE, tables, manner)
-    _styles(made, pages[0].family)
-    body = add(add(made.content, "office:body"), "office:text")
-    written = [one for page in pages for one in with_pictures(page)]
+    parts = OdfParts(TYPE, tables, manner)
+    _styles(parts, pages[0].family)
+    body = add(add(parts.content, "office:body"), "office:text")
+    pages_told = [one for page in pages for one in with_pictures(page)]
     outline = HeadingLevels()
-    for number, page in enumerate(written):
-        _page(made, body, page, number == 0, outline)
-    return made.save(), made.differs
+    for number, page in enumerate(pages_told):
+        _page(parts, body, page, number == 0, outline)
+    return parts.save(), parts.differs
 
 
 def _styles(made: OdfParts, family: str) -> None:

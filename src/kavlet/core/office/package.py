@@ -44,11 +44,11 @@ def packed(parts: dict[str, bytes], stored: tuple[str, ...] = ()) -> bytes:
 def declare(parts: dict[str, bytes], endings: dict[str, str], overrides: dict[str, str]) -> None:
     """Add types of parts by their ending, and by their names."""
     tree = etree.fromstring(parts[TYPES])
-    known = {one.get("Extension") for one in tree if one.get("Extension")}
+    extensions = {entry.get("Extension") for entry in tree if entry.get("Extension")}
     for ending, kind in endings.items():
-        if ending not in known:
-            made = etree.Element(f"{{{_TYPES_SPACE}}}Default", Extension=ending, ContentType=kind)
-            tree.insert(0, made)
+        if ending not in extensions:
+            element = etree.Element(f"{{{_TYPES_SPACE}}}Default", Extension=ending, ContentType=kind)
+            tree.insert(0, element)
     for name, kind in overrides.items():
         etree.SubElement(tree, f"{{{_TYPES_SPACE}}}Override", PartName=f"/{name}", ContentType=kind)
     parts[TYPES] = etree.tostring(tree, xml_declaration=True, encoding="UTF-8", standalone=True)

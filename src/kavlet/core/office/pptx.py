@@ -149,18 +149,18 @@ class _Deck:
             book = workbook(sheets, (), self.manner.language, self.manner.paint)
             xml = self.store.add(chart, sheets, book)
             package = slide.part.package
-            held = PackagePart(PackURI(f"/ppt/charts/chart{self.store.count}.xml"), CHART_TYPE, package, xml)
+            package_part = PackagePart(PackURI(f"/ppt/charts/chart{self.store.count}.xml"), CHART_TYPE, package, xml)
             related = slide.part.relate_to(
-                held, "http://schemas.openxmlformats.org/officeDocument/2006/relationships/chart"
+                package_part, "http://schemas.openxmlformats.org/officeDocument/2006/relationships/chart"
             )
             box = Rect(
                 part.box.x + chart.box.x * part.box.width, part.box.y + chart.box.y * part.box.height,
                 chart.box.width * part.box.width, chart.box.height * part.box.height,
             )  # fmt: skip
-            at = _place(box)
-            number = max([one.shape_id for one in slide.shapes], default=1) + 1
+            place = _place(box)
+            number = max([shape.shape_id for shape in slide.shapes], default=1) + 1
             frame = CT_GraphicalObjectFrame.new_chart_graphicFrame(
-                number, escape(part.name or chart.name, _QUOTES), related, at.x, at.y, at.width, at.height
+                number, escape(part.name or chart.name, _QUOTES), related, place.x, place.y, place.width, place.height
             )
             frame.nvGraphicFramePr.cNvPr.set("descr", chart.alt_text or part.alt_text)
             frame.nvGraphicFramePr.cNvPr.set("title", part.title)

@@ -46,23 +46,23 @@ def sheets_for(
 ) -> Worksheets:
     """The sheets that charts need: the tables they refer to (and `more` by their ids), those these read, and the
     charts' workings; or all. A chart's own tables stand for those of the same id."""
-    made = tuple(charts)
-    own = {table.id: table for chart in made for table in chart.tables}
-    tables = [own.get(table.id, table) for table in tables]
-    workings = tuple(chart.workings for chart in made if chart.workings.columns)
-    known = {table.name: table for table in tables}
-    wanted: list[str] = []
-    used = [cells.table for chart in made for cells in chart.cells]
+    models = tuple(charts)
+    own_tables = {table.id: table for chart in models for table in chart.tables}
+    tables = [own_tables.get(table.id, table) for table in tables]
+    workings = tuple(chart.workings for chart in models if chart.workings.columns)
+    by_name = {table.name: table for table in tables}
+    ids: list[str] = []
+    used = [cells.table for chart in models for cells in chart.cells]
     queue = [*([table.id for table in tables] if all_tables else more), *used]
     by_id = {table.id: table for table in (*tables, *workings)}
     while queue:
-        one = queue.pop(0)
-        if one in wanted:
+        table_id = queue.pop(0)
+        if table_id in ids:
             continue
-        wanted.append(one)
-        queue += [known[name].id for name in _read(by_id[one]) if name in known]
-    kept = tuple(table for table in (*tables, *workings) if table.id in wanted)
-    return Worksheets(kept, recalculate(kept), workbook.titles(kept))
+        ids.append(table_id)
+        queue += [by_name[name].id for name in _read(by_id[table_id]) if name in by_name]
+    tables_kept = tuple(table for table in (*tables, *workings) if table.id in ids)
+    return Worksheets(tables_kept, recalculate(tables_kept), workbook.titles(tables_kept))
 
 
 def _read(table: Table) -> set[str]:

@@ -143,9 +143,9 @@ def _rule(to: ChartConverter, *kinds: str) -> Stroke | None:
     return Stroke(rule.colour, rule.width, "solid" if not rule.dash else "dot" if rule.dash[0] < 1 else "dash")
 
 
-def _look(to: ChartConverter, kind: str, of: str = "") -> TextProperties | None:
-    found = [one for one in to.figure.texts if one.kind == kind and of in one.text]
-    return lettered(found[0]) if found else None
+def _look(to: ChartConverter, kind: str, axis: str = "") -> TextProperties | None:
+    candidates = [text for text in to.figure.texts if text.kind == kind and axis in text.text]
+    return lettered(candidates[0]) if candidates else None
 
 
 def _axes(to: ChartConverter) -> tuple[Axes | None, Axes | None]:

@@ -57,12 +57,18 @@ def plain_page(document: Document, values: Values, page: str, draws: Draws, toda
     boxes = places(sheet.page)
     parts: list[AnyPart] = []
     for item in sheet.page.items:
-        made, box = composed(item, boxes[item.id], sheet), boxes[item.id]
-        told = [_refused(made.refused, box, sheet)] if made.refused else _told(item, made, box, sheet)
+        composed_item, box = composed(item, boxes[item.id], sheet), boxes[item.id]
+        parts_told = (
+            [_refused(composed_item.refused, box, sheet)]
+            if composed_item.refused
+            else _told(item, composed_item, box, sheet)
+        )
         name = item_name(document, item)
-        parts += [msgspec.structs.replace(one, name=xml_text(one.name or name), group=item.group) for one in told]
+        parts += [
+            msgspec.structs.replace(part, name=xml_text(part.name or name), group=item.group) for part in parts_told
+        ]
     for line, box in margin_lines(sheet):
-        parts += [msgspec.structs.replace(one, role="margin") for one in _words(line, ComposedItem(), box, sheet)]
+        parts += [msgspec.structs.replace(part, role="margin") for part in _words(line, ComposedItem(), box, sheet)]
     style = sheet.style
     return PageModel(
         name=xml_text(sheet.page.name),
@@ -147,65 +153,79 @@ def _words(item: Words, made: ComposedItem, box: Rect, sheet: PageContext) -> Se
     ]
 
 
-def _key_figure(item: KeyFigure, made: ComposedItem, box: Rect, sheet: PageContext) -> Sequence[TextPart]:
+def _key_figure(item: KeyFigure, composed_item: ComposedItem, box: Rect, sheet: PageContext) -> Sequence[TextPart]:
     """The figure, its caption and its change as paragraphs of one text; the arrow is a sign there."""
     del sheet
-    lines = [one for one in made.items if isinstance(one, Writing)]
-    drawn = len(made.items) > len(lines)
+    lines = [writing for writing in composed_item.items if isinstance(writing, Writing)]
+    has_change = len(composed_item.items) > len(lines)
     paragraphs = []
     for number, line in enumerate(lines):
         text = line.text
-        if drawn and number == len(lines) - 1:
+        if has_change and number == len(lines) - 1:
             text = f"{'▼' if text.startswith('−') else '▲'} {text}"
         look = _lettered(line.face, line.size, line.colour)
         paragraphs.append(TextParagraph((_run(text, look),), item.align))
     return [TextPart(box=box, paragraphs=tuple(paragraphs), role="figure", spacing=1.12)]
 
 
-def _table(item: Excerpt, made: ComposedItem, box: Rect, sheet: PageContext) -> Sequence[TablePart]:
+def _table(item: Excerpt, composed_item: ComposedItem, box: Rect, sheet: PageContext) -> Sequence[TablePart]:
     style = sheet.style
     table = sheet.document.table(item.table)
-    held = excerpt.arranged(item, table, box, sheet)
+    excerpt_layout = excerpt.arranged(item, table, box, sheet)
     rows: list[tuple[TableCell, ...]] = []
     lines: list[Colour | None] = []
     if item.header:
-        head = _lettered(style.bold, held.size, style.ink)
-        rows.append(tuple(TableCell(xml_text(one.head), head, one.figures) for one in held.columns))
+        head = _lettered(style.bold, excerpt_layout.size, style.ink)
+        rows.append(
+            tuple(
+                TableCell(xml_text(excerpt_column.head), head, excerpt_column.figures)
+                for excerpt_column in excerpt_layout.columns
+            )
+        )
         lines.append(style.ink)
-    shown = min(held.count, held.fits)
-    for row in range(shown):
-        last = item.total and row == held.count - 1
+    row_count = min(excerpt_layout.count, excerpt_layout.fits)
+    for row in range(row_count):
+        last = item.total and row == excerpt_layout.count - 1
         band = style.named["track"] if item.rules == "bands" and row % 2 else None
         rows.append(tuple(
             TableCell(
-                xml_text(one.texts[row]),
-                _lettered(style.bold if last else style.face, held.size, excerpt.ink_of(item, one, row, sheet)),
-                one.figures,
+                xml_text(excerpt_column.texts[row]),
+                _lettered(
+                    style.bold if last else style.face,
+                    excerpt_layout.size,
+                    excerpt.ink_of(item, excerpt_column, row, sheet),
+                ),
+                excerpt_column.figures,
                 band,
             )
-            for one in held.columns
+            for excerpt_column in excerpt_layout.columns
         ))  # fmt: skip
-        above_total = item.total and row == held.count - 2
-        lines.append(style.ink if above_total else style.line if item.rules == "lines" and row < shown - 1 else None)
-    gaps = [*(b - a for a, b in zip(held.lefts, held.lefts[1:], strict=False)), held.wides[-1]]
+        above_total = item.total and row == excerpt_layout.count - 2
+        lines.append(
+            style.ink if above_total else style.line if item.rules == "lines" and row < row_count - 1 else None
+        )
+    gaps = [
+        *(b - a for a, b in zip(excerpt_layout.lefts, excerpt_layout.lefts[1:], strict=False)),
+        excerpt_layout.wides[-1],
+    ]
     return [
         TablePart(
             box=box,
             rows=tuple(rows),
             widths=tuple(gaps),
-            row_height=held.pitch,
+            row_height=excerpt_layout.pitch,
             header=item.header,
             lines=tuple(lines),
-            alt_text=xml_text(made.says),
+            alt_text=xml_text(composed_item.says),
         )
     ]
 
 
-def _chart(item: ChartFrame, made: ComposedItem, box: Rect, sheet: PageContext) -> Sequence[AnyPart]:
-    picture = made.picture
+def _chart(item: ChartFrame, composed_item: ComposedItem, box: Rect, sheet: PageContext) -> Sequence[AnyPart]:
+    picture = composed_item.picture
     if picture is None:
-        return _picture(item, made, box, sheet)
-    caption = [one for one in made.items if isinstance(one, Writing)]
+        return _picture(item, composed_item, box, sheet)
+    caption = [writing for writing in composed_item.items if isinstance(writing, Writing)]
     parts: list[AnyPart] = []
     if caption:
         line = caption[0]
@@ -215,8 +235,8 @@ def _chart(item: ChartFrame, made: ComposedItem, box: Rect, sheet: PageContext) 
     area = chart_box(box, bool(caption), sheet.style)
     entry = framed(item, area, sheet.document, sheet.page)
     document, values = framed_values(sheet.document, sheet.values, entry)
-    own = () if document is sheet.document else (document.table(entry.table),)
-    parts.append(chart_part_of(document, values, picture, area, own))
+    own_tables = () if document is sheet.document else (document.table(entry.table),)
+    parts.append(chart_part_of(document, values, picture, area, own_tables))
     return parts
 
 

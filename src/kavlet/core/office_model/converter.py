@@ -311,15 +311,15 @@ def _even(gradient: Gradient) -> FillModel:
 
 def _commonest(fills: Sequence[FillModel | None]) -> FillModel | None:
     """The fill of most points; the first of those where several are as common."""
-    seen: list[tuple[FillModel, int]] = []
+    counts: list[tuple[FillModel, int]] = []
     for fill in fills:
         if fill is not None:
-            known = next((i for i, (one, _) in enumerate(seen) if one == fill), None)
-            if known is None:
-                seen.append((fill, 1))
+            known_index = next((i for i, (fill_, _) in enumerate(counts) if fill_ == fill), None)
+            if known_index is None:
+                counts.append((fill, 1))
             else:
-                seen[known] = (fill, seen[known][1] + 1)
-    return max(seen, key=lambda one: one[1])[0] if seen else None
+                counts[known_index] = (fill, counts[known_index][1] + 1)
+    return max(counts, key=lambda fill_: fill_[1])[0] if counts else None
 
 
 def _proportions(held: object) -> tuple[float, float]:

@@ -35,25 +35,33 @@ def labels(
     `seated` tells whether labels have places of their own there, `outside` whether they may stand beyond their marks.
     """
     ids = rows or to.data.ids
-    found = [(index, row, to.texts[layer.key, row]) for index, row in enumerate(ids) if (layer.key, row) in to.texts]
+    label_texts = [
+        (index, row, to.texts[layer.key, row]) for index, row in enumerate(ids) if (layer.key, row) in to.texts
+    ]
     label = layer.label
-    if not found or label is None or layer.helper:
+    if not label_texts or label is None or layer.helper:
         return Labels()
-    set_ = {row: _set(text, to.marks.get((layer.key, row)), to, outside and seated) for _, row, text in found}
-    own = any(layer.rows.get(row, Row()).text is not None for _, row, _ in found)
+    set_ = {row: _set(text, to.marks.get((layer.key, row)), to, outside and seated) for _, row, text in label_texts}
+    has_own_text = any(layer.rows.get(row, Row()).text is not None for _, row, _ in label_texts)
     looks = {look for look, _ in set_.values()}
-    places = {at if seated else "auto" for _, at in set_.values()}
-    if label.template == "{value}" and charted and charted == layer.figure_column and not own and len(looks) == 1:
+    places = {label_place if seated else "auto" for _, label_place in set_.values()}
+    if (
+        label.template == "{value}"
+        and charted
+        and charted == layer.figure_column
+        and not has_own_text
+        and len(looks) == 1
+    ):
         return Labels(
-            shown=tuple(index for index, _, _ in found),
+            shown=tuple(index for index, _, _ in label_texts),
             number=to.source.context.wording.number_text(layer),
             look=looks.pop(),
             place=places.pop() if len(places) == 1 else "auto",
         )
     cells: list[Cell] = ["" for _ in ids]
-    for index, row, text in found:
+    for index, row, text in label_texts:
         cells[index] = _cell(layer, label, row, text, to)
-    if any(not isinstance(cells[index], Formula) for index, _, _ in found):
+    if any(not isinstance(cells[index], Formula) for index, _, _ in label_texts):
         to.differ(say("labels of “{name}”: some are written texts that do not follow the cells", name=layer.name))
     column = to.workings.column(f"{layer.name}: labels", cells)
     return Labels(
@@ -64,7 +72,7 @@ def labels(
                 set_[row][0],
                 set_[row][1] if seated else "auto",
             )
-            for index, row, _ in found
+            for index, row, _ in label_texts
         )
     )
 

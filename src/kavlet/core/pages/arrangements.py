@@ -91,18 +91,22 @@ def _bays(page: Page, of: Division | None, area: Rect, place: str) -> Iterator[R
         yield from _bays(page, part, mine, f"{place}.{number}" if place else str(number))
 
 
-def _parts(page: Page, of: Division, area: Rect, place: str) -> list[Rect]:
-    held = page.shares.get(place, of.shares)
-    shares = held if len(held) == len(of.shares) else of.shares
-    count, whole = len(of.parts), sum(shares) or 1.0
-    free = (area.width if of.way == "beside" else area.height) - page.gutter * (count - 1)
-    made: list[Rect] = []
-    at = area.x if of.way == "beside" else area.y
+def _parts(page: Page, division: Division, area: Rect, place: str) -> list[Rect]:
+    held = page.shares.get(place, division.shares)
+    shares = held if len(held) == len(division.shares) else division.shares
+    count, whole = len(division.parts), sum(shares) or 1.0
+    free = (area.width if division.way == "beside" else area.height) - page.gutter * (count - 1)
+    rects: list[Rect] = []
+    position = area.x if division.way == "beside" else area.y
     for share in shares:
         long = max(0.0, free) * share / whole
-        made.append(Rect(at, area.y, long, area.height) if of.way == "beside" else Rect(area.x, at, area.width, long))
-        at += long + page.gutter
-    return made
+        rects.append(
+            Rect(position, area.y, long, area.height)
+            if division.way == "beside"
+            else Rect(area.x, position, area.width, long)
+        )
+        position += long + page.gutter
+    return rects
 
 
 def seams(page: Page) -> tuple[Seam, ...]:
@@ -110,18 +114,18 @@ def seams(page: Page) -> tuple[Seam, ...]:
     return () if page.arrangement == FREE else tuple(_seams(page, division(page), page.inner, ""))
 
 
-def _seams(page: Page, of: Division | None, area: Rect, place: str) -> Iterator[Seam]:
-    if of is None:
+def _seams(page: Page, division: Division | None, area: Rect, place: str) -> Iterator[Seam]:
+    if division is None:
         return
-    parts = _parts(page, of, area, place)
-    for number, one in enumerate(parts[:-1]):
+    parts = _parts(page, division, area, place)
+    for number, box in enumerate(parts[:-1]):
         yield Seam(
-            place, number, of.way,
-            Rect(one.right, one.y, page.gutter, one.height) if of.way == "beside"
-            else Rect(one.x, one.bottom, one.width, page.gutter),
+            place, number, division.way,
+            Rect(box.right, box.y, page.gutter, box.height) if division.way == "beside"
+            else Rect(box.x, box.bottom, box.width, page.gutter),
         )  # fmt: skip
-    for number, (part, mine) in enumerate(zip(of.parts, parts, strict=True)):
-        yield from _seams(page, part, mine, f"{place}.{number}" if place else str(number))
+    for number, (part, area_) in enumerate(zip(division.parts, parts, strict=True)):
+        yield from _seams(page, part, area_, f"{place}.{number}" if place else str(number))
 
 
 def seam_beside(page: Page, rank: int, way: Way) -> Seam | None:

@@ -77,21 +77,21 @@ def _along(
 
 def _gap(moving: Rect, others: Sequence[Rect], near: float, upright: bool) -> tuple[float, tuple[Guide, ...]] | None:
     """A move after which the gap to a neighbour is as wide as one between two others in the same row or column."""
-    beside = [one for one in others if _share(_span(one, not upright), _span(moving, not upright))]
-    ordered = sorted(beside, key=lambda one: _span(one, upright)[0])
+    beside = [box for box in others if _share(_span(box, not upright), _span(moving, not upright))]
+    ordered = sorted(beside, key=lambda box: _span(box, upright)[0])
     gaps = {
         round(_span(after, upright)[0] - _span(before, upright)[1], 6) for before, after in itertools.pairwise(ordered)
     }
     start, end = _span(moving, upright)
-    found: tuple[float, tuple[Guide, ...]] | None = None
-    for wide in (one for one in gaps if one > 0):
+    best: tuple[float, tuple[Guide, ...]] | None = None
+    for wide in (box for box in gaps if box > 0):
         for other in beside:
             low, high = _span(other, upright)
-            for by, at in ((high + wide - start, high + wide), (low - wide - end, low - wide)):
-                if abs(by) <= near and (found is None or abs(by) < abs(found[0])):
+            for by, edge in ((high + wide - start, high + wide), (low - wide - end, low - wide)):
+                if abs(by) <= near and (best is None or abs(by) < abs(best[0])):
                     span = _joined(_span(moving, not upright), _span(other, not upright))
-                    found = (by, (Guide(upright, at, span, wide),))
-    return found
+                    best = (by, (Guide(upright, edge, span, wide),))
+    return best
 
 
 def _span(box: Rect, upright: bool) -> Span:
@@ -127,14 +127,16 @@ def distributed(boxes: Sequence[Rect], upright: bool) -> list[Rect]:
         return list(boxes)
     order = sorted(range(len(boxes)), key=lambda i: _span(boxes[i], not upright)[0])
     ends = _span(boxes[order[0]], not upright)[0], max(_span(box, not upright)[1] for box in boxes)
-    taken = sum(high - low for low, high in (_span(box, not upright) for box in boxes))
-    gap, at = (ends[1] - ends[0] - taken) / (len(boxes) - 1), ends[0]
-    made = list(boxes)
+    total_length = sum(high - low for low, high in (_span(box, not upright) for box in boxes))
+    gap, position = (ends[1] - ends[0] - total_length) / (len(boxes) - 1), ends[0]
+    rects = list(boxes)
     for i in order:
         box = boxes[i]
-        made[i] = Rect(box.x, at, box.width, box.height) if upright else Rect(at, box.y, box.width, box.height)
-        at += (box.height if upright else box.width) + gap
-    return made
+        rects[i] = (
+            Rect(box.x, position, box.width, box.height) if upright else Rect(position, box.y, box.width, box.height)
+        )
+        position += (box.height if upright else box.width) + gap
+    return rects
 
 
 def same_size(boxes: Sequence[Rect]) -> list[Rect]:

@@ -20,7 +20,7 @@ MAX_ROWS = 1_000
 def inputs_of(document: Document, values: Values, entry: ChartEntry, table: Table, made_by: Recipe | None) -> Inputs:
     """What a recipe reads. Raises KavletError where a role has no column, or the table no rows or too many."""
     places = {column.id: i for i, column in enumerate(table.columns)}
-    roles = {role: tuple(one for one in held if one in places) for role, held in entry.roles.items()}
+    roles = {role: tuple(one for one in role_columns if one in places) for role, role_columns in entry.roles.items()}
     for role in made_by.roles if made_by is not None else ():
         if role.required and not roles.get(role.name):
             raise KavletError(
@@ -37,7 +37,7 @@ def inputs_of(document: Document, values: Values, entry: ChartEntry, table: Tabl
     columns = values.of(entry.table)
     rows = counted_rows(table, entry, made_by)
     first_total = table.rows - total_rows(table, entry, made_by)
-    taken = slice(HEADER, HEADER + rows)
+    rows_read = slice(HEADER, HEADER + rows)
     return Inputs(
         table_name=table.name,
         roles=roles,
@@ -49,8 +49,8 @@ def inputs_of(document: Document, values: Values, entry: ChartEntry, table: Tabl
             for i, column in enumerate(table.columns)
         },
         helpers={c.helper.name: c.id for c in table.columns if c.helper is not None and c.helper.chart == entry.id},
-        values={column.id: columns[i].values[taken] for i, column in enumerate(table.columns)},
-        numbers={column.id: columns[i].numbers[taken] for i, column in enumerate(table.columns)},
+        values={column.id: columns[i].values[rows_read] for i, column in enumerate(table.columns)},
+        numbers={column.id: columns[i].numbers[rows_read] for i, column in enumerate(table.columns)},
         settings=settings_of(entry, made_by, values) if made_by is not None else {},
         rows=rows,
         number_texts=_number_texts(table),

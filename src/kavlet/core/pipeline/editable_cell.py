@@ -59,23 +59,23 @@ def _is_length_of(layer: AnyLayer | None, mark: Mark, figure: float | None) -> b
 def _read_by(table: Table, place: Place) -> set[Place]:
     """The author's cells that a helper cell reads one by one, through other helpers too. Ranges of helpers, and those
     over all rows of a column, such as the sum that a share is of, are none of them."""
-    found: set[Place] = set()
-    seen: set[Place] = set()
+    inputs_read: set[Place] = set()
+    visited: set[Place] = set()
     waiting = [place]
     while waiting:
         at = waiting.pop()
-        if at in seen:
+        if at in visited:
             continue
-        seen.add(at)
+        visited.add(at)
         column = table.column(at[0])
         if column is None or not at[1] < len(column.cells):
             continue
         cell = column.cells[at[1]]
         if column.helper is None:
-            found.add(at)
+            inputs_read.add(at)
         elif isinstance(cell, Formula):
             waiting += _named_in(table, cell.text)
-    return found
+    return inputs_read
 
 
 def _named_in(table: Table, formula: str) -> Iterator[Place]:

@@ -69,17 +69,21 @@ class Pictures:
     def page(self, document: Document, page: str, today: date | None = None) -> PagePicture:
         """The page's picture; of its charts, only those that an edit touched are composed again. Raises KavletError
         where there is no such page, or its look names what there is not."""
-        held = document.page(page)
-        reads = (held, document.pages, document.charts, document.tables, document.pictures, document.recipes,
+        page_now = document.page(page)
+        reads = (page_now, document.pages, document.charts, document.tables, document.pictures, document.recipes,
                  document.locale, document.theme, document.palette, document.palettes, today)  # fmt: skip
-        kept = self._pages.get(page)
-        if kept is not None and len(kept[0]) == len(reads) and all(a is b for a, b in zip(kept[0], reads, strict=True)):
-            return kept[1]
-        made = page_picture(
+        known = self._pages.get(page)
+        if (
+            known is not None
+            and len(known[0]) == len(reads)
+            and all(a is b for a, b in zip(known[0], reads, strict=True))
+        ):
+            return known[1]
+        new_picture = page_picture(
             document, self.values(document), page, lambda entry, key: self.drawn(document, entry, key), today
         )
-        self._pages[page] = (reads, made)
-        return made
+        self._pages[page] = (reads, new_picture)
+        return new_picture
 
     def page_if_any(self, document: Document, page: str) -> PagePicture:
         """The page's picture; `NO_PAGE_PICTURE` where there is no such page, or it can't be drawn."""
@@ -97,23 +101,25 @@ class Pictures:
         )  # fmt: skip
         if any(text.startswith("=") for text in _formulas_of(entry)):
             reads = (*reads, values)
-        kept = self._kept.get(key)
+        known = self._kept.get(key)
         same = (
-            kept is not None and len(kept[0]) == len(reads) and all(a is b for a, b in zip(kept[0], reads, strict=True))
+            known is not None
+            and len(known[0]) == len(reads)
+            and all(a is b for a, b in zip(known[0], reads, strict=True))
         )
-        if kept is not None and same and kept[2] == entry:
-            return kept[3]
+        if known is not None and same and known[2] == entry:
+            return known[3]
         document, values = framed_values(document, values, entry)
-        shown = bound_entry(entry, document, values)
-        bare = msgspec.structs.replace(shown, dress=dress_without_view(shown))
-        laid = (
-            kept[1]
-            if kept is not None and same and kept[1].entry == bare
+        chart = bound_entry(entry, document, values)
+        bare = msgspec.structs.replace(chart, dress=dress_without_view(chart))
+        unviewed = (
+            known[1]
+            if known is not None and same and known[1].entry == bare
             else without_view(document, values, bare, None)
         )
-        made = with_view(laid, shown)
-        self._kept[key] = (reads, laid, entry, made)
-        return made
+        drawing = with_view(unviewed, chart)
+        self._kept[key] = (reads, unviewed, entry, drawing)
+        return drawing
 
 
 def _formulas_of(entry: ChartEntry) -> list[str]:

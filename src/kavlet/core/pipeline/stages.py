@@ -130,21 +130,23 @@ def _build(document: Document, values: Values, entry: ChartEntry) -> Build:
     )  # fmt: skip
     panels: list[Panel] = []
     fields: set[str] = set()
-    for made in specs:
+    for panel_made in specs:
         spec = _with_author_parts(
-            numbered(made.chart, entry.dress.overrides, inputs.number_texts), entry, document, values
+            numbered(panel_made.chart, entry.dress.overrides, inputs.number_texts), entry, document, values
         )
-        whose = made.whose or (inputs.title("value") if entry.reading is not None else "")
+        whose = panel_made.whose or (inputs.title("value") if entry.reading is not None else "")
         if whose and not entry.subtitle:
             spec = msgspec.structs.replace(spec, subtitle=msgspec.structs.replace(spec.subtitle, text=whose))
         fields |= cell_fields(spec)
         cells = {field: values.evaluate(field, entry.table) for field in cell_fields(spec)}
-        said = alt_text(entry, made_by, inputs, made.chart, data) if not panels else ""
-        spec = msgspec.structs.replace(spec, alt_text=said, long_text=long_text(made_by, made.chart, data))
-        mine = msgspec.structs.replace(data, cells=cells)
-        panels.append(Panel(made.title, spec, mine.only(spec.rows) if spec.rows is not None else mine, entry.id))
+        alt = alt_text(entry, made_by, inputs, panel_made.chart, data) if not panels else ""
+        spec = msgspec.structs.replace(spec, alt_text=alt, long_text=long_text(made_by, panel_made.chart, data))
+        panel_data = msgspec.structs.replace(data, cells=cells)
+        panels.append(
+            Panel(panel_made.title, spec, panel_data.only(spec.rows) if spec.rows is not None else panel_data, entry.id)
+        )
     helpers = helpers_of(table, values, entry) if made_by is not None else ()
-    return Build(entry, inputs, helpers, tuple(panels), tuple(made.inputs for made in specs), more,
+    return Build(entry, inputs, helpers, tuple(panels), tuple(panel_made.inputs for panel_made in specs), more,
                  failing(document.chart(entry.id), values, sorted(fields)))  # fmt: skip
 
 

@@ -24,28 +24,28 @@ def mended(document: Document, check: str, key: str = "") -> tuple[Document, int
     """
     reader, pictures = Proofreader(), Pictures()
     tried: set[object] = set()
-    before, changed = document, False
+    before, has_changed = document, False
     for _ in range(MAX_FINDINGS):
         check_cancelled()
-        found = [
+        open_remedies = [
             (one, remedy)
             for one in _open(document, check, reader, pictures)
             if (one.place, str(one.message)) not in tried and (remedy := remedy_of(one, key)) is not None
         ]
-        if not found:
+        if not open_remedies:
             break
-        finding, remedy = found[0]
+        finding, remedy = open_remedies[0]
         tried.add((finding.place, str(finding.message)))
         assert remedy.edit is not None  # `remedy_of` gives edits only
         try:
             document = remedy.edit(document)
         except KavletError:
             continue
-        changed = True
-    if not changed:
+        has_changed = True
+    if not has_changed:
         raise KavletError(say("None of these can be mended so."))
-    left = len(_open(document, check, reader, pictures))
-    return document, max(1, len(_open(before, check, reader, pictures)) - left)
+    left_open = len(_open(document, check, reader, pictures))
+    return document, max(1, len(_open(before, check, reader, pictures)) - left_open)
 
 
 def _open(document: Document, check: str, reader: Proofreader, pictures: Pictures) -> list[Finding]:

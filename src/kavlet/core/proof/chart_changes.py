@@ -30,17 +30,17 @@ MAX_TRIED = 150  # marks of a chart that is tried
 PLAIN_SCALE = {f"frame.along.{field}": None for field in ("kind", "minimum", "maximum")}
 
 
-def to_bars(of: ChartSubject, stack: str) -> tuple[Remedy, ...]:
+def to_bars(subject: ChartSubject, stack: str) -> tuple[Remedy, ...]:
     """The chart as bars that stand side by side, or as bars of 100 %."""
-    chart, entry = of.entry.id, of.entry
+    chart, entry = subject.entry.id, subject.entry
     if not entry.recipe:
         return ()
 
     def edit(document: Document) -> Document:
-        held = find_recipe(document, document.chart(chart).recipe)
-        if held.parameter("stack") is None or not held.series:
+        recipe_ = find_recipe(document, document.chart(chart).recipe)
+        if recipe_.parameter("stack") is None or not recipe_.series:
             document = try_recipe(document, chart, "bars")
-        looks = {of_layer(one.key, "stack"): None for one in of.chart.layers}
+        looks = {of_layer(layer.key, "stack"): None for layer in subject.chart.layers}
         document = look_edits.set_looks(document, chart, looks | PLAIN_SCALE)
         return look_edits.set_setting(document, chart, "stack", stack)
 
@@ -61,23 +61,23 @@ def tried(of: ChartSubject, remedy: Remedy) -> Picture | None:
         return None
 
 
-def larger_chart(of: ChartSubject, good: Callable[[Picture], bool]) -> tuple[Remedy, ...]:
+def larger_chart(subject: ChartSubject, good: Callable[[Picture], bool]) -> tuple[Remedy, ...]:
     """The chart, or its frame on a page, as large as makes its picture good, with the type it has; nothing where three
     times as large is not enough."""
-    entry, page, item = of.entry, of.page, of.item
-    type_scale = {"type_scale": of.chart.type_scale or shrink(of.figure.size)}
+    entry, page, item = subject.entry, subject.page, subject.item
+    type_scale = {"type_scale": subject.chart.type_scale or shrink(subject.figure.size)}
 
     def sized(document: Document, by: float) -> Document:
         if page is not None:
             box = document.page(page.id).item(item).box
             return change_item(document, page.id, item, bay=None, width=by * box.width, height=by * box.height)
-        made = change_chart(document, entry.id, width=by * entry.width, height=by * entry.height)
-        return look_edits.set_looks(made, entry.id, type_scale)
+        larger = change_chart(document, entry.id, width=by * entry.width, height=by * entry.height)
+        return look_edits.set_looks(larger, entry.id, type_scale)
 
     def by(factor: float) -> Remedy:
         return Remedy("larger", say("Make it larger"), lambda document: sized(document, factor))
 
-    fitting = (one for one in map(by, LARGER) if (made := tried(of, one)) is not None and good(made))
+    fitting = (remedy for remedy in map(by, LARGER) if (larger := tried(subject, remedy)) is not None and good(larger))
     return tuple(islice(fitting, 1))
 
 

@@ -16,31 +16,33 @@ class Meaning(Struct, frozen=True):
     colour: Colour
 
 
-def meanings(of: ChartSubject) -> list[Meaning]:
+def meanings(subject: ChartSubject) -> list[Meaning]:
     """The plain colours of the legend; nothing where all that they mean is said at the marks, or where patterns or
     dashes tell them apart as well."""
-    said = [text.text.casefold() for text in of.texts("label", "name")]
-    if of.figure.keys and all(any(key.name.casefold() in text for text in said) for key in of.figure.keys if key.name):
+    label_texts = [text.text.casefold() for text in subject.texts("label", "name")]
+    if subject.figure.keys and all(
+        any(key.name.casefold() in text for text in label_texts) for key in subject.figure.keys if key.name
+    ):
         return []
-    found = []
-    for key in of.figure.keys:
+    meanings_found = []
+    for key in subject.figure.keys:
         fills = [item.fill for item in key.items if isinstance(item, Shape | Stamp) and item.fill is not None]
         lines = [item.edge for item in key.items if isinstance(item, Shape) and item.edge is not None and not item.dash]
-        plain = [one for one in (*fills, *lines) if isinstance(one, Colour)]
+        plain = [entry_colour for entry_colour in (*fills, *lines) if isinstance(entry_colour, Colour)]
         if plain and len(fills) + len(lines) == len(plain):
-            found.append(Meaning(key.name, plain[0].over(of.figure.ground)))
-    return found
+            meanings_found.append(Meaning(key.name, plain[0].over(subject.figure.ground)))
+    return meanings_found
 
 
-def pairs(of: ChartSubject) -> list[tuple[Meaning, Meaning]]:
+def pairs(subject: ChartSubject) -> list[tuple[Meaning, Meaning]]:
     """All pairs of colours to be told apart by nothing but themselves: those of marks of the same kind."""
     kinds: dict[Colour, set[str]] = {}
-    for mark in of.marks:
+    for mark in subject.marks:
         if mark.fill is not None:
-            kinds.setdefault(mark.fill.over(of.figure.ground), set()).add(mark.kind.name)
+            kinds.setdefault(mark.fill.over(subject.figure.ground), set()).add(mark.kind.name)
 
-    def alike(one: Meaning, other: Meaning) -> bool:
-        mine, others = kinds.get(one.colour, set()), kinds.get(other.colour, set())
-        return bool(mine & others) or not (mine or others)
+    def alike(meaning: Meaning, other: Meaning) -> bool:
+        own_kinds, others = kinds.get(meaning.colour, set()), kinds.get(other.colour, set())
+        return bool(own_kinds & others) or not (own_kinds or others)
 
-    return [(one, other) for one, other in combinations(meanings(of), 2) if alike(one, other)]
+    return [(meaning, other) for meaning, other in combinations(meanings(subject), 2) if alike(meaning, other)]

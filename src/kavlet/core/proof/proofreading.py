@@ -39,10 +39,12 @@ def _of_drawing(of: ChartSubject) -> Found:
     )
 
 
-def of_page(of: PageSubject) -> Found:
+def of_page(subject: PageSubject) -> Found:
     """All that is to be said of a page and of the drawings in its frames."""
-    own = (one for check in CHECKS.values() if check.of_page for one in check.of_page(of))
-    return _silenced(of.document, own) + tuple(one for chart in of.charts.values() for one in _of_drawing(chart))
+    own_findings = (finding for check in CHECKS.values() if check.of_page for finding in check.of_page(subject))
+    return _silenced(subject.document, own_findings) + tuple(
+        finding for chart in subject.charts.values() for finding in _of_drawing(chart)
+    )
 
 
 def of_papers(of: DocumentSubject) -> Found:
@@ -50,17 +52,17 @@ def of_papers(of: DocumentSubject) -> Found:
     return _silenced(of.document, (one for check in CHECKS.values() if check.of_papers for one in check.of_papers(of)))
 
 
-def _silenced(document: Document, found: Iterable[Finding]) -> Found:
+def _silenced(document: Document, findings: Iterable[Finding]) -> Found:
     """Findings, each with the reason where its check is silenced for its chart, its page, or the document."""
     charts = {chart.id: chart.silenced for chart in document.charts}
     pages = {page.id: page.silenced for page in document.pages}
-    made = []
-    for one in found:
+    with_reasons = []
+    for finding in findings:
         check_cancelled()
-        held = (charts.get(one.place.chart, {}), pages.get(one.place.page, {}), document.silenced)
-        reason = next((reasons[one.check] for reasons in held if one.check in reasons), None)
-        made.append(msgspec.structs.replace(one, silenced=reason) if reason is not None else one)
-    return tuple(made)
+        held = (charts.get(finding.place.chart, {}), pages.get(finding.place.page, {}), document.silenced)
+        reason = next((reasons[finding.check] for reasons in held if finding.check in reasons), None)
+        with_reasons.append(msgspec.structs.replace(finding, silenced=reason) if reason is not None else finding)
+    return tuple(with_reasons)
 
 
 def drawn_chart(document: Document, values: Values, picture: Picture) -> ChartSubject:
@@ -165,13 +167,15 @@ def _where(document: Document, values: Values, chart: ChartEntry) -> tuple[Locat
     """Where a chart that can't be drawn is mended: at the first error, or text in a number's place, that it reads."""
     table, recipe = document.table(chart.table), recipes_of(document).get(chart.recipe)
     roles = {role.name for role in recipe.roles if role.kind == "number"} if recipe is not None else set()
-    for column in (one for role, held in chart.roles.items() if role in roles for one in held):
-        at = table.place(column)
-        cells = values.of(table.id)[at].values if at >= 0 else []
+    for column in (
+        column_id for role, role_columns in chart.roles.items() if role in roles for column_id in role_columns
+    ):
+        place = table.place(column)
+        cells = values.of(table.id)[place].values if place >= 0 else []
         wrong = (row for row, value in enumerate(cells) if row >= HEADER and value and _is_no_number(value))
         row = next(wrong, None)
         if row is not None:
-            return Location(chart=chart.id, table=table.id, cell=(at, row)), (GO,)
+            return Location(chart=chart.id, table=table.id, cell=(place, row)), (GO,)
     return Location(chart=chart.id), ()
 
 

@@ -34,23 +34,25 @@ CAP = 0.05  # common practice: caps of 5 %
 def formulas(places: CellAddresses) -> dict[str, list[str]]:
     """What is spent as a share of the budget, what is left, and the two caps."""
     value, budget = places.role("value"), places.helper("budget")
-    spent, left = places.helper("spent"), places.helper("left")
+    spent, left_column = places.helper("spent"), places.helper("left")
     summed = places.settings["of"] == "sum"
-    made: dict[str, list[str]] = {name: [] for name in ("budget", "spent", "left", "bottom", "charge", "empty", "cap")}
+    columns: dict[str, list[str]] = {
+        name: [] for name in ("budget", "spent", "left", "bottom", "charge", "empty", "cap")
+    }
     for row in places.span:
         if summed and row > places.first:
-            for held in made.values():
-                held.append("")
+            for cells in columns.values():
+                cells.append("")
             continue
         total = total_of(places, value, row)
-        made["budget"].append("=" + goal_of(places, "budget", row))
-        made["spent"].append(f"={total}/{budget}{row}")
-        made["left"].append(f"=1-{spent}{row}")
-        made["bottom"].append(f"={places.number('caps')}/100")
-        made["charge"].append(f"=MAX(0;MIN(1;{left}{row}))")
-        made["empty"].append(f"=1-MAX(0;MIN(1;{left}{row}))")
-        made["cap"].append(f"={places.number('caps')}/100")
-    return made
+        columns["budget"].append("=" + goal_of(places, "budget", row))
+        columns["spent"].append(f"={total}/{budget}{row}")
+        columns["left"].append(f"=1-{spent}{row}")
+        columns["bottom"].append(f"={places.number('caps')}/100")
+        columns["charge"].append(f"=MAX(0;MIN(1;{left_column}{row}))")
+        columns["empty"].append(f"=1-MAX(0;MIN(1;{left_column}{row}))")
+        columns["cap"].append(f"={places.number('caps')}/100")
+    return columns
 
 
 def check(inputs: Inputs) -> None:

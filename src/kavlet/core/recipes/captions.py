@@ -30,13 +30,13 @@ def shown_by(recipe: Recipe, inputs: Inputs, timed: bool) -> ShownFigures:
     return ShownFigures(kind, what, names, courses, timed, inputs.locale, whole)
 
 
-def told(shown: ShownFigures, how: ChartFacts = ANY) -> str:
+def told(facts: ShownFigures, how: ChartFacts = ANY) -> str:
     """The message of a chart as sentences, its kind first, in at most 250 characters."""
-    lead = f"{shown.kind}: {cut(shown.what, 60)}." if shown.what else f"{shown.kind}."
-    if not any(course.held for course in shown.courses):
-        return fitting([lead, shown.drawn("It holds no figures.")])
-    said = (how.message or sentences.message)(shown)
-    return fitting([lead, *(one for one in said if one)])
+    lead = f"{facts.kind}: {cut(facts.what, 60)}." if facts.what else f"{facts.kind}."
+    if not any(course.held for course in facts.courses):
+        return fitting([lead, facts.drawn("It holds no figures.")])
+    sentences_told = (how.message or sentences.message)(facts)
+    return fitting([lead, *(sentence for sentence in sentences_told if sentence)])
 
 
 def headline(shown: ShownFigures, how: ChartFacts = ANY) -> str:

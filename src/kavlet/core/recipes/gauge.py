@@ -69,27 +69,27 @@ def formulas(places: CellAddresses) -> dict[str, list[str]]:
     """The scale's end, the level within it, the needle's angle, and the lengths of bands and rest."""
     value, low, sweep = places.role("value"), places.number("minimum"), places.number("sweep")
     level, top = places.helper("level"), places.helper("maximum")
-    found = _round_end(";".join([places.whole(value), *places.numbers("bands")]))
+    round_end = _round_end(";".join([places.whole(value), *places.numbers("bands")]))
     grouped = places.settings["of"] == "group" and places.has("name")
-    made: dict[str, list[str]] = {name: [] for name in ("maximum", "level", "needle", "sweep", "rest")}
+    columns: dict[str, list[str]] = {name: [] for name in ("maximum", "level", "needle", "sweep", "rest")}
     for row in places.span:
-        cell, high, at = f"{value}{row}", f"{top}{row}", f"{level}{row}"
+        cell, high, level_cell = f"{value}{row}", f"{top}{row}", f"{level}{row}"
         if grouped:
             names = places.role("name")
-            made.setdefault("figure", []).append(
+            columns.setdefault("figure", []).append(
                 f"=AVERAGEIF({places.whole(names)};{names}{row};{places.whole(value)})"
             )
             cell = f"{places.helper('figure')}{row}"
-        made["maximum"].append(f"={places.number('maximum') or found}")
-        made["level"].append(f'=IF(ISNUMBER({cell});(MAX({low};MIN({high};{cell}))-{low})/({high}-{low});"")')
-        made["needle"].append(f'=IF(ISNUMBER({cell});{at}*{sweep}-{sweep}/2;"")')
-        made["sweep"].append(f'=IF(ISNUMBER({cell});{at}*{sweep};"")')
-        made["rest"].append(f"=({high}-{low})*(360-{sweep})/{sweep}")
+        columns["maximum"].append(f"={places.number('maximum') or round_end}")
+        columns["level"].append(f'=IF(ISNUMBER({cell});(MAX({low};MIN({high};{cell}))-{low})/({high}-{low});"")')
+        columns["needle"].append(f'=IF(ISNUMBER({cell});{level_cell}*{sweep}-{sweep}/2;"")')
+        columns["sweep"].append(f'=IF(ISNUMBER({cell});{level_cell}*{sweep};"")')
+        columns["rest"].append(f"=({high}-{low})*(360-{sweep})/{sweep}")
         before = low
         for i, bound in enumerate(bounds(places, row)):
-            made.setdefault(f"band {i + 1}", []).append(f"={bound}-{before}")
+            columns.setdefault(f"band {i + 1}", []).append(f"={bound}-{before}")
             before = bound
-    return made
+    return columns
 
 
 def _round_end(held: str) -> str:

@@ -55,12 +55,14 @@ class OwnRecipe(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=T
     chart: dict[str, Any] = {}
 
 
-def as_recipe(own: OwnRecipe) -> Recipe:
+def as_recipe(own_recipe: OwnRecipe) -> Recipe:
     """The recipe that works on tables. Raises KavletError when its chart can't be read."""
     try:
-        msgspec.convert(own.chart, Chart, str_keys=True)
+        msgspec.convert(own_recipe.chart, Chart, str_keys=True)
     except msgspec.ValidationError as error:
-        raise KavletError(say("The recipe “{title}” is damaged: its chart can’t be read.", title=own.title)) from error
+        raise KavletError(
+            say("The recipe “{title}” is damaged: its chart can’t be read.", title=own_recipe.title)
+        ) from error
 
     def formulas(places: CellAddresses) -> dict[str, list[str]]:
         return {
@@ -68,34 +70,34 @@ def as_recipe(own: OwnRecipe) -> Recipe:
                 _filled(helper.first if helper.first and row == places.first else helper.formula, places, row)
                 for row in places.span
             ]
-            for helper in own.helpers
+            for helper in own_recipe.helpers
         }
 
     def check(inputs: Inputs) -> None:
-        for role in own.roles:
+        for role in own_recipe.roles:
             if role.kind == "number" and (role.required or inputs.has(role.name)):
                 need_numbers(inputs, role.name)
 
     def chart(inputs: Inputs) -> Chart:
-        names = {f"role {role}": held[0] for role, held in inputs.roles.items() if held}
+        names = {f"role {role}": role_columns[0] for role, role_columns in inputs.roles.items() if role_columns}
         names |= {f"helper {name}": column for name, column in inputs.helpers.items()}
-        made: Chart = msgspec.convert(_named(own.chart, names), Chart, str_keys=True)
+        spec: Chart = msgspec.convert(_named(own_recipe.chart, names), Chart, str_keys=True)
         described = inputs.drawn(
             "{recipe} of {what}, {rows} rows.",
-            recipe=own.title,
+            recipe=own_recipe.title,
             what=inputs.title("value") or inputs.table_name,
             rows=inputs.rows,
         )
-        return msgspec.structs.replace(made, alt_text=described)
+        return msgspec.structs.replace(spec, alt_text=described)
 
     return Recipe(
-        name=own.name,
-        title=own.title,
-        question=own.question,
-        needs=own.needs or "A table like the one it was made from.",
-        roles=own.roles,
-        parameters=own.parameters,
-        helpers=tuple(HelperColumn(helper.name, "", helper.number) for helper in own.helpers),
+        name=own_recipe.name,
+        title=own_recipe.title,
+        question=own_recipe.question,
+        needs=own_recipe.needs or "A table like the one it was made from.",
+        roles=own_recipe.roles,
+        parameters=own_recipe.parameters,
+        helpers=tuple(HelperColumn(helper.name, "", helper.number) for helper in own_recipe.helpers),
         formulas=formulas,
         check=check,
         chart=chart,

@@ -22,25 +22,25 @@ def message(shown: ShownFigures) -> list[str]:
     return trend(shown) if shown.timed and len(shown.courses[0].held) > 2 else ranking(shown)
 
 
-def headline(shown: ShownFigures) -> str:
+def headline(facts: ShownFigures) -> str:
     """The message of any chart without its figures, as a title: it stays true as long as the order of things does."""
-    held = [course for course in shown.courses if course.held]
-    course = held[0]
-    most, first = max(course.held, key=lambda one: one[0])
-    if len(held) > 1:
-        _, of = max((max(one.held)[0], one.name) for one in held)
-        return shown.drawn("{name} reaches the most", name=of) if of else ""
-    if shown.timed and len(course.held) > 2:
+    series = [course for course in facts.courses if course.held]
+    course = series[0]
+    most, first = max(course.held, key=lambda series_: series_[0])
+    if len(series) > 1:
+        _, name_of_best = max((max(series_.held)[0], series_.name) for series_ in series)
+        return facts.drawn("{name} reaches the most", name=name_of_best) if name_of_best else ""
+    if facts.timed and len(course.held) > 2:
         if _turns(course):
-            return shown.drawn("{what} is highest in {name}", what=course.name or shown.kind, name=shown.name(first))
+            return facts.drawn("{what} is highest in {name}", what=course.name or facts.kind, name=facts.name(first))
         rises = course.held[-1][0] > course.held[0][0]
-        fields = {"what": course.name or shown.kind, "end": shown.name(course.held[-1][1])}
-        return shown.drawn("{what} rises up to {end}" if rises else "{what} falls down to {end}", **fields)
+        fields = {"what": course.name or facts.kind, "end": facts.name(course.held[-1][1])}
+        return facts.drawn("{what} rises up to {end}" if rises else "{what} falls down to {end}", **fields)
     others = sorted((figure for figure, _ in course.held), reverse=True)
     if len(others) < 2 or others[0] == others[1]:
         return ""
     stands = others[1] > 0 and most >= STANDS_OUT * others[1]
-    return shown.drawn("{name} stands out" if stands else "{name} comes first", name=shown.name(first))
+    return facts.drawn("{name} stands out" if stands else "{name} comes first", name=facts.name(first))
 
 
 def who_grows(shown: ShownFigures) -> str:
@@ -71,58 +71,58 @@ def what_made_it(shown: ShownFigures) -> str:
     return shown.drawn("{name} makes the difference", name=shown.name(row))
 
 
-def ranking(shown: ShownFigures) -> list[str]:
+def ranking(facts: ShownFigures) -> list[str]:
     """The largest against the next and the smallest."""
-    course = shown.courses[0]
-    ranked = sorted(course.held, key=lambda one: (-one[0], one[1]))
+    course = facts.courses[0]
+    ranked = sorted(course.held, key=lambda entry: (-entry[0], entry[1]))
     if len(ranked) < 2:
         figure, row = ranked[0]
-        return [shown.drawn("{name} has {figure}.", name=shown.name(row), figure=shown.said(figure, course.how))]
+        return [facts.drawn("{name} has {figure}.", name=facts.name(row), figure=facts.said(figure, course.how))]
     (most, first), (next_, second), (least, last) = ranked[0], ranked[1], ranked[-1]
     if most == least:
-        return [shown.drawn("All {count} are {figure}.", count=len(ranked), figure=shown.said(most, course.how))]
+        return [facts.drawn("All {count} are {figure}.", count=len(ranked), figure=facts.said(most, course.how))]
     stands = next_ > 0 and most >= STANDS_OUT * next_
-    found = [
-        shown.drawn(
+    sentences_ = [
+        facts.drawn(
             "{name} stands out with {figure}, {times} times the next, {next}."
             if stands
             else "{name} is the largest of {count} with {figure}, before {next} with {second}.",
-            name=shown.name(first), figure=shown.said(most, course.how), count=len(ranked), next=shown.name(second),
-            second=shown.said(next_, course.how),
-            times=written(most / next_, NumberText(most_decimals=1), shown.locale) if stands else "",
+            name=facts.name(first), figure=facts.said(most, course.how), count=len(ranked), next=facts.name(second),
+            second=facts.said(next_, course.how),
+            times=written(most / next_, NumberText(most_decimals=1), facts.locale) if stands else "",
         )
     ]  # fmt: skip
     if len(ranked) > 2:
-        smallest = shown.drawn(
-            "The smallest is {name} with {figure}.", name=shown.name(last), figure=shown.said(least, course.how)
+        smallest = facts.drawn(
+            "The smallest is {name} with {figure}.", name=facts.name(last), figure=facts.said(least, course.how)
         )
-        found.append(smallest)
-    return found
+        sentences_.append(smallest)
+    return sentences_
 
 
-def parts(shown: ShownFigures) -> list[str]:
+def parts(facts: ShownFigures) -> list[str]:
     """The largest part and its share, then the next."""
-    course = shown.courses[0]
+    course = facts.courses[0]
     groups: dict[str, float] = {}
     for figure, row in course.held:
-        groups[shown.name(row)] = groups.get(shown.name(row), 0.0) + figure
+        groups[facts.name(row)] = groups.get(facts.name(row), 0.0) + figure
     total = exact_sum(groups.values())
-    ranked = sorted(groups.items(), key=lambda one: -one[1])
+    ranked = sorted(groups.items(), key=lambda entry: -entry[1])
     if total <= 0 or len(ranked) < 2:
-        return ranking(shown)
-    left = max(0.0, shown.whole - total)
-    shares = rounded_shares([*(figure for _, figure in ranked), left], 0)  # those that the labels say
-    share = [written(one, WHOLE_PERCENT, shown.locale) for one in shares]
-    found = [
-        shown.drawn(
+        return ranking(facts)
+    left_over = max(0.0, facts.whole - total)
+    shares = rounded_shares([*(figure for _, figure in ranked), left_over], 0)  # those that the labels say
+    share = [written(entry, WHOLE_PERCENT, facts.locale) for entry in shares]
+    sentences_ = [
+        facts.drawn(
             "{name} is the largest of {count} parts with {share} ({figure}).",
-            name=ranked[0][0], count=len(ranked), share=share[0], figure=shown.said(ranked[0][1], course.how),
+            name=ranked[0][0], count=len(ranked), share=share[0], figure=facts.said(ranked[0][1], course.how),
         ),
-        shown.drawn("{name} follows with {share}.", name=ranked[1][0], share=share[1]),
+        facts.drawn("{name} follows with {share}.", name=ranked[1][0], share=share[1]),
     ]  # fmt: skip
     if len(ranked) > 2:
-        found.append(shown.drawn("The smallest is {name} with {figure}.", name=ranked[-1][0], figure=share[-2]))
-    return found
+        sentences_.append(facts.drawn("The smallest is {name} with {figure}.", name=ranked[-1][0], figure=share[-2]))
+    return sentences_
 
 
 def trend(shown: ShownFigures) -> list[str]:
@@ -166,75 +166,75 @@ def _from_to(shown: ShownFigures, course: SeriesFacts) -> list[str]:
     return [sentence]
 
 
-def _peak(shown: ShownFigures, course: SeriesFacts) -> list[str]:
+def _peak(facts: ShownFigures, course: SeriesFacts) -> list[str]:
     """The highest and the lowest, where they are not at the ends."""
     ends = {course.held[0][1], course.held[-1][1]}
-    found = []
-    most, row = max(course.held, key=lambda one: one[0])
+    peaks = []
+    most, row = max(course.held, key=lambda entry: entry[0])
     if row not in ends:
-        found.append(
-            shown.drawn("The highest is {figure} in {name}.", figure=shown.said(most, course.how), name=shown.name(row))
+        peaks.append(
+            facts.drawn("The highest is {figure} in {name}.", figure=facts.said(most, course.how), name=facts.name(row))
         )
-    least, row = min(course.held, key=lambda one: one[0])
+    least, row = min(course.held, key=lambda entry: entry[0])
     if row not in ends:
-        found.append(
-            shown.drawn("The lowest is {figure} in {name}.", figure=shown.said(least, course.how), name=shown.name(row))
+        peaks.append(
+            facts.drawn("The lowest is {figure} in {name}.", figure=facts.said(least, course.how), name=facts.name(row))
         )
-    return found
+    return peaks
 
 
-def courses(shown: ShownFigures) -> list[str]:
+def courses(facts: ShownFigures) -> list[str]:
     """Several series: over time the one that changes most, else where the largest figure stands, and the sums."""
-    held = [course for course in shown.courses if course.held]
-    if not shown.timed or any(len(course.held) < 3 for course in held):
+    series = [course for course in facts.courses if course.held]
+    if not facts.timed or any(len(course.held) < 3 for course in series):
         figure, course, row = max(
-            ((figure, course, row) for course in held for figure, row in course.held), key=lambda one: one[0]
+            ((figure, course, row) for course in series for figure, row in course.held), key=lambda entry: entry[0]
         )
-        found = [
-            shown.drawn(
+        sentences_ = [
+            facts.drawn(
                 "The largest figure is {figure}: {series}, {name}.",
-                figure=shown.said(figure, course.how), series=course.name, name=shown.name(row),
+                figure=facts.said(figure, course.how), series=course.name, name=facts.name(row),
             )
         ]  # fmt: skip
-        return [*found, *_sums(shown, held)]
+        return [*sentences_, *_sums(facts, series)]
 
     def change(course: SeriesFacts) -> float:
         first, last = course.held[0][0], course.held[-1][0]
         return abs(last - first) / abs(first) if first else 0.0
 
-    found = []
-    for course in sorted(held, key=change, reverse=True)[:3]:
-        most, row = max(course.held, key=lambda one: one[0])
-        found += (
+    sentences_ = []
+    for course in sorted(series, key=change, reverse=True)[:3]:
+        most, row = max(course.held, key=lambda entry: entry[0])
+        sentences_ += (
             [
-                shown.drawn(
+                facts.drawn(
                     "{series} is highest in {name} with {figure}.",
-                    series=course.name, name=shown.name(row), figure=shown.said(most, course.how),
+                    series=course.name, name=facts.name(row), figure=facts.said(most, course.how),
                 )
             ]
             if _turns(course)
-            else _from_to(shown, course)
+            else _from_to(facts, course)
         )  # fmt: skip
-    return found
+    return sentences_
 
 
-def _sums(shown: ShownFigures, held: Sequence[SeriesFacts]) -> list[str]:
+def _sums(facts: ShownFigures, series: Sequence[SeriesFacts]) -> list[str]:
     """Which series is the largest in all, where their figures can be added."""
-    if any(course.how.style == "percent" or any(figure < 0 for figure, _ in course.held) for course in held):
+    if any(course.how.style == "percent" or any(figure < 0 for figure, _ in course.held) for course in series):
         return []
-    if len({(course.how.style, course.how.suffix, course.how.currency) for course in held}) > 1:
+    if len({(course.how.style, course.how.suffix, course.how.currency) for course in series}) > 1:
         return []
     sums = sorted(
-        ((exact_sum(figure for figure, _ in course.held), course) for course in held), key=lambda one: -one[0]
+        ((exact_sum(figure for figure, _ in course.held), course) for course in series), key=lambda entry: -entry[0]
     )
     if len(sums) < 2 or sums[0][0] == sums[-1][0]:
         return []
     (most, course), (least, other) = sums[0], sums[-1]
     return [
-        shown.drawn(
+        facts.drawn(
             "In all, {series} has most with {figure}, {other} least with {least}.",
-            series=course.name, figure=shown.said(most, course.how), other=other.name,
-            least=shown.said(least, other.how),
+            series=course.name, figure=facts.said(most, course.how), other=other.name,
+            least=facts.said(least, other.how),
         )
     ]  # fmt: skip
 
@@ -320,20 +320,20 @@ def funnel(shown: ShownFigures) -> list[str]:
     return found
 
 
-def relation(shown: ShownFigures) -> list[str]:
+def relation(facts: ShownFigures) -> list[str]:
     """How the second figure goes with the first (Pearson's correlation), and the row where it is largest."""
-    if len(shown.courses) < 2:
-        return ranking(shown)
-    across, along = shown.courses[0], shown.courses[1]
+    if len(facts.courses) < 2:
+        return ranking(facts)
+    across, along = facts.courses[0], facts.courses[1]
     pairs = [
         (a, b, row) for row, (a, b) in enumerate(zip(across.figures, along.figures, strict=False))
         if math.isfinite(a) and math.isfinite(b)
     ]  # fmt: skip
-    found = []
+    sentences_ = []
     r = correlation([(a, b) for a, b, _ in pairs])
     if len(pairs) > 3 and not math.isnan(r):
-        number = written(r, NumberText(least_decimals=2, most_decimals=2), shown.locale)
-        sentence = shown.drawn(
+        number = written(r, NumberText(least_decimals=2, most_decimals=2), facts.locale)
+        sentence = facts.drawn(
             "The more {x}, the more {y} (correlation {r})."
             if r >= RELATED
             else "The more {x}, the less {y} (correlation {r})."
@@ -343,16 +343,16 @@ def relation(shown: ShownFigures) -> list[str]:
             y=along.name,
             r=number,
         )
-        found.append(sentence)
+        sentences_.append(sentence)
     if pairs:
-        _, most, row = max(pairs, key=lambda one: one[1])
-        found.append(
-            shown.drawn(
+        _, most, row = max(pairs, key=lambda entry: entry[1])
+        sentences_.append(
+            facts.drawn(
                 "{name} has the largest {y}, {figure}.",
-                name=shown.name(row), y=along.name, figure=shown.said(most, along.how),
+                name=facts.name(row), y=along.name, figure=facts.said(most, along.how),
             )
         )  # fmt: skip
-    return found
+    return sentences_
 
 
 def correlation(pairs: Sequence[tuple[float, float]]) -> float:

@@ -25,25 +25,25 @@ def formulas(places: CellAddresses) -> dict[str, list[str]]:
     step_column = places.helper("step")
     first = places.first
     step = places.settings["step"]
-    at = float(step) if isinstance(step, float | int) else 1.0
-    whole, part = math.floor(at), at - math.floor(at)
-    made: dict[str, list[str]] = {"step": [], "shown": []}
+    step_number = float(step) if isinstance(step, float | int) else 1.0
+    whole, part = math.floor(step_number), step_number - math.floor(step_number)
+    columns: dict[str, list[str]] = {"step": [], "shown": []}
     for row in places.span:
         if row == first:
-            made["step"].append("=1")
+            columns["step"].append("=1")
         else:
-            seen, before = f"{period}${first}:{period}{row - 1}", f"{step_column}${first}:{step_column}{row - 1}"
-            made["step"].append(
-                f"=IF(COUNTIF({seen};{period}{row})=0;MAX({before})+1;INDEX({before};MATCH({period}{row};{seen};0)))"
+            rows_before, before = f"{period}${first}:{period}{row - 1}", f"{step_column}${first}:{step_column}{row - 1}"
+            columns["step"].append(
+                f"=IF(COUNTIF({rows_before};{period}{row})=0;MAX({before})+1;INDEX({before};MATCH({period}{row};{rows_before};0)))"
             )
         cell = f"{value}{row}"
         if part > 1e-9:
             of_name = f"{places.whole(name)};{name}{row}"
             following = f"SUMIFS({places.whole(value)};{of_name};{places.whole(step_column)};{whole + 1})"
             cell = f"{cell}+({following}-{cell})*{part:.6g}"
-        shown = places.number("step") if isinstance(step, str) else str(whole)
-        made["shown"].append(f'=IF({step_column}{row}={shown};{cell};"")')
-    return made
+        step_shown = places.number("step") if isinstance(step, str) else str(whole)
+        columns["shown"].append(f'=IF({step_column}{row}={step_shown};{cell};"")')
+    return columns
 
 
 def check(inputs: Inputs) -> None:

@@ -128,11 +128,16 @@ def _pixels(content: bytes, reader: Reader) -> bytes:
     with Picture.open(io.BytesIO(content)) as opened:
         pixels = numpy.asarray(opened.convert("RGBA"))
     flat, back = numpy.unique(pixels[..., :3].reshape(-1, 3) // 4, axis=0, return_inverse=True)  # 64 steps a channel
-    seen = numpy.array(
-        [[round(255 * part) for part in change(Colour(*((4 * one + 2) / 255 for one in entry))).rgb] for entry in flat],
+    colours_seen = numpy.array(
+        [
+            [round(255 * part) for part in change(Colour(*((4 * level + 2) / 255 for level in entry))).rgb]
+            for entry in flat
+        ],
         dtype=numpy.uint8,
     )
-    made = numpy.concatenate([seen[back.reshape(-1)].reshape(*pixels.shape[:2], 3), pixels[..., 3:]], axis=2)
-    held = io.BytesIO()
-    Picture.fromarray(numpy.clip(made, 0, 255).astype(numpy.uint8), "RGBA").save(held, "PNG")
-    return held.getvalue()
+    new_pixels = numpy.concatenate(
+        [colours_seen[back.reshape(-1)].reshape(*pixels.shape[:2], 3), pixels[..., 3:]], axis=2
+    )
+    buffer = io.BytesIO()
+    Picture.fromarray(numpy.clip(new_pixels, 0, 255).astype(numpy.uint8), "RGBA").save(buffer, "PNG")
+    return buffer.getvalue()

@@ -74,22 +74,22 @@ def mirrored(drawn: Outline, axis: float) -> Outline:
     return tuple(Curve(flip(one.end), flip(one.two), flip(one.one), flip(one.start)) for one in reversed(drawn))
 
 
-def moved(drawn: Outline, number: int, to: Point) -> Outline:
+def moved(curves: Outline, number: int, to: Point) -> Outline:
     """The outline with the point where a curve starts put elsewhere; the curves at both sides follow with handles."""
-    dx, dy = to[0] - drawn[number].start[0], to[1] - drawn[number].start[1]
+    dx, dy = to[0] - curves[number].start[0], to[1] - curves[number].start[1]
 
     def along(point: Point) -> Point:
         return point[0] + dx, point[1] + dy
 
-    before = (number - 1) % len(drawn)
-    held = list(drawn)
+    before = (number - 1) % len(curves)
+    new_curves = list(curves)
     if before == number:
-        one = held[number]
-        held[number] = Curve(to, along(one.one), along(one.two), to)
-        return tuple(held)
-    held[number] = Curve(to, along(held[number].one), held[number].two, held[number].end)
-    held[before] = Curve(held[before].start, held[before].one, along(held[before].two), to)
-    return tuple(held)
+        curve = new_curves[number]
+        new_curves[number] = Curve(to, along(curve.one), along(curve.two), to)
+        return tuple(new_curves)
+    new_curves[number] = Curve(to, along(new_curves[number].one), new_curves[number].two, new_curves[number].end)
+    new_curves[before] = Curve(new_curves[before].start, new_curves[before].one, along(new_curves[before].two), to)
+    return tuple(new_curves)
 
 
 def without(drawn: Outline, number: int) -> Outline:
@@ -117,10 +117,10 @@ def path_data(outlines: Sequence[Outline]) -> str:
 def turning(outlines: Sequence[Outline]) -> list[Outline]:
     """Outlines with those that lie inside an odd number of others turned, so that they are holes."""
     made: list[Outline] = []
-    for i, drawn in enumerate(outlines):
-        depth = sum(_holds(other, drawn[0].start) for j, other in enumerate(outlines) if j != i and drawn)
-        wanted = depth % 2 == 1
-        made.append(drawn if (_area(drawn) < 0) == wanted else _reversed(drawn))
+    for i, curves in enumerate(outlines):
+        depth = sum(_holds(other, curves[0].start) for j, other in enumerate(outlines) if j != i and curves)
+        is_odd = depth % 2 == 1
+        made.append(curves if (_area(curves) < 0) == is_odd else _reversed(curves))
     return made
 
 

@@ -39,14 +39,14 @@ def search(text: str) -> list[Symbol]:
 
     All for an empty text.
     """
-    wanted = text.casefold().split()
+    words_sought = text.casefold().split()
 
     def fits(symbol: Symbol) -> bool:
-        own = [*symbol.name.split(), *str(symbol_named(symbol.name)).split(), symbol.group, *symbol.words]
-        return all(any(word.casefold().startswith(part) for word in own) for part in wanted)
+        symbol_words = [*symbol.name.split(), *str(symbol_named(symbol.name)).split(), symbol.group, *symbol.words]
+        return all(any(word.casefold().startswith(part) for word in symbol_words) for part in words_sought)
 
-    found = [symbol for symbol in shelf().values() if fits(symbol)]
-    return sorted(found, key=lambda symbol: not symbol.name.casefold().startswith(text.casefold()))
+    symbols = [symbol for symbol in shelf().values() if fits(symbol)]
+    return sorted(symbols, key=lambda symbol: not symbol.name.casefold().startswith(text.casefold()))
 
 
 def named_as(text: str) -> str:

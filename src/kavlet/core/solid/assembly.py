@@ -47,7 +47,7 @@ class Assembly:
         self._bands: list[list[tuple[int, Level, Level]]] = []  # of each body: where a level's walls begin
         count = 0
         for loft in lofts:
-            mine = []
+            body_edges = []
             controls = loft.outline.controls
             for one, other in zip(loft.levels, loft.levels[1:], strict=False):
                 foot, top = loft.section(one), loft.section(other)
@@ -60,15 +60,15 @@ class Assembly:
                 section.append(bezier(controls, AT))
                 points.append((bezier(a, AT) + bezier(b, AT)) / 2)
                 normals.append(normal @ AXES[loft.axis].T)
-                mine.append((count, one, other))
+                body_edges.append((count, one, other))
                 count += len(controls)
-            self._bands.append(mine)
+            self._bands.append(body_edges)
         shape = [(0, 4, 3), (0, 4, 3), (0, K, 2), (0, K, 3), (0, K, 3)]
-        held = [
+        edge_arrays = [
             np.concatenate(parts) if parts else np.zeros(size)
             for parts, size in zip((low, high, section, points, normals), shape, strict=True)
         ]
-        self._low, self._high, section_, self._points, self._normals = held
+        self._low, self._high, section_, self._points, self._normals = edge_arrays
         self._section: list[list[Place]] = [[(x, y) for x, y in edge] for edge in section_.tolist()]
         straight = [line for loft in lofts for _ in loft.levels[1:] for line in loft.outline.straight]
         self._curved = np.array([i for i, line in enumerate(straight) if not line], dtype=np.intp)
@@ -85,21 +85,21 @@ class Assembly:
             return []
         strength = camera.view.strength
         facing = camera.facing(self._normals, self._points)
-        turned = self._normals @ camera.rotation.T
-        shade = 1 + (light.relative(turned) - 1) * strength
-        gleam = light.gleam(turned) * strength
+        turned_normals = self._normals @ camera.rotation.T
+        shade = 1 + (light.relative(turned_normals) - 1) * strength
+        gleam = light.gleam(turned_normals) * strength
         low, high = camera.project(self._low), camera.project(self._high)
         places = camera.project(self._points)
         count = len(low)
-        held = [low.reshape(count, 8), high.reshape(count, 8), facing, shade, gleam, places[..., 0], places[..., 1]]
-        look = SeenEdges(np.concatenate(held, axis=1).tolist(), self._section)
+        per_edge = [low.reshape(count, 8), high.reshape(count, 8), facing, shade, gleam, places[..., 0], places[..., 1]]
+        look = SeenEdges(np.concatenate(per_edge, axis=1).tolist(), self._section)
         around = self._around(low, high)
         # A cap's middle is seen from the side its normal points to; in perspective that asks for its place.
         caps = camera.facing(self._cap_normals, self._cap_points).tolist()
         cap_turned = self._cap_normals @ camera.rotation.T
         cap_shade = (1 + (light.relative(cap_turned) - 1) * strength).tolist()
         cap_gleam = (light.gleam(cap_turned) * strength * FLAT).tolist()
-        made = []
+        seen_bodies = []
         for i, loft in enumerate(self.lofts):
             check_cancelled()
             walls: list[Wall] = []
@@ -112,8 +112,8 @@ class Assembly:
                     band = self._bands[i][-1 if last else 0][0]
                     ends.append(Cap(ring(loft, look, band, last), cap_shade[i][last], cap_gleam[i][last], last, level))
             left, top, right, bottom = around[i]
-            made.append(SeenBody(tuple(walls), tuple(ends), Rect(left, top, right - left, bottom - top)))
-        return made
+            seen_bodies.append(SeenBody(tuple(walls), tuple(ends), Rect(left, top, right - left, bottom - top)))
+        return seen_bodies
 
     def _around(self, low: Array, high: Array) -> list[list[float]]:
         """The boxes (left, top, right, bottom) around bodies by their seen outlines (edges, 4, 2)."""

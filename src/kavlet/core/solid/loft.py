@@ -79,23 +79,26 @@ class Outline:
         c, following = self.controls, np.array(self.next)
         speeds = tangents(c, ENDS)
         ways = _unit(speeds)  # where each edge leaves and comes in
-        coming, leaving = _inward(ways[:, 1]), _inward(ways[following, 0])
-        level = np.maximum(MIN_MITRE, 1 + np.sum(coming * leaving, axis=1, keepdims=True))
-        corner = by * (coming + leaving) / level
+        inward_before, leaving = _inward(ways[:, 1]), _inward(ways[following, 0])
+        level = np.maximum(MIN_MITRE, 1 + np.sum(inward_before * leaving, axis=1, keepdims=True))
+        corner = by * (inward_before + leaving) / level
         # So far along each edge its corners move; what is left of it is moved in along its normals.
         lost = np.empty((len(c), 2))
         lost[following, 0] = np.sum(corner * ways[following, 0], axis=1)
         lost[:, 1] = -np.sum(corner * ways[:, 1], axis=1)
         lost /= np.maximum(TINY, np.linalg.norm(speeds, axis=2))
-        kept = _part_of(c, lost[:, 0], 1 - lost[:, 1])
-        moved = kept[:, [0, 3]] + by * _inward(_unit(tangents(kept, ENDS)))
-        ends = (moved[:, 1] + moved[following, 0]) / 2
+        kept_parts = _part_of(c, lost[:, 0], 1 - lost[:, 1])
+        moved_ends = kept_parts[:, [0, 3]] + by * _inward(_unit(tangents(kept_parts, ENDS)))
+        ends = (moved_ends[:, 1] + moved_ends[following, 0]) / 2
         starts = np.empty_like(ends)
         starts[following] = ends
-        chord = kept[:, 3] - kept[:, 0]
+        chord = kept_parts[:, 3] - kept_parts[:, 0]
         grown = (np.sum((ends - starts) * chord, axis=1) / np.maximum(TINY, np.sum(chord * chord, axis=1)))[:, None]
-        one, other = starts + (kept[:, 1] - kept[:, 0]) * grown, ends - (kept[:, 3] - kept[:, 2]) * grown
-        return np.stack([starts, one, other, ends], axis=1)
+        start_handle, other = (
+            starts + (kept_parts[:, 1] - kept_parts[:, 0]) * grown,
+            ends - (kept_parts[:, 3] - kept_parts[:, 2]) * grown,
+        )
+        return np.stack([starts, start_handle, other, ends], axis=1)
 
     def path(self, controls: Array) -> Path:
         """Its edges with other controls (n, 4, 2), as a path."""

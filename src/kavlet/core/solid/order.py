@@ -66,17 +66,18 @@ def _by_eye(held: Array, groups: list[list[int]], axis: int, eye: float, weight:
     return [*before, *after[len(around) :][::-1], *around]
 
 
-def _by_pairs(held: Array, mine: list[int], eye: Array, weight: float) -> list[int]:
+def _by_pairs(corners: Array, indices: list[int], eye: Array, weight: float) -> list[int]:
     """An order in which each comes after all it may hide; where there is none, the farthest middle goes first."""
-    middle = held[mine].mean(axis=(0, 1))
+    middle = corners[indices].mean(axis=(0, 1))
     toward = eye - middle if weight else eye
-    left = sorted(mine, key=lambda i: float(held[i].mean(axis=0) @ toward))
+    remaining = sorted(indices, key=lambda i: float(corners[i].mean(axis=0) @ toward))
     order: list[int] = []
-    while left:
+    while remaining:
         free = next(
-            (i for i in left if not any(_hides(held[i], held[j], eye, weight) for j in left if j != i)), left[0]
+            (i for i in remaining if not any(_hides(corners[i], corners[j], eye, weight) for j in remaining if j != i)),
+            remaining[0],
         )
-        left.remove(free)
+        remaining.remove(free)
         order.append(free)
     return order
 
@@ -107,35 +108,37 @@ def walls(feet: list[tuple[Place, ...]], eye: tuple[float, float], weight: float
     near = (u[:, 1] < u[:, 0])[:, None]
     ends, u = np.where(near[..., None], ends[:, ::-1], ends), np.where(near, u[:, ::-1], u)
     apart = owner[:, None] < owner[None, :]
-    found: list[tuple[Numbers, Numbers, Array]] = []
+    pairs: list[tuple[Numbers, Numbers, Array]] = []
     for shift in (0.0, 2 * np.pi, -2 * np.pi) if weight else (0.0,):
         low = np.maximum(u[:, None, 0], u[None, :, 0] + shift)
         high = np.minimum(u[:, None, 1], u[None, :, 1] + shift)
-        one, other = np.nonzero((high - low > 1e-9 * max(1e-12, float(np.ptp(u)))) & apart)
-        found.append((one, other, (low[one, other] + high[one, other]) / 2))
-    one = np.concatenate([part[0] for part in found])
-    other = np.concatenate([part[1] for part in found])
-    at = np.concatenate([part[2] for part in found])
+        low_index, other = np.nonzero((high - low > 1e-9 * max(1e-12, float(np.ptp(u)))) & apart)
+        pairs.append((low_index, other, (low[low_index, other] + high[low_index, other]) / 2))
+    low_index = np.concatenate([part[0] for part in pairs])
+    other = np.concatenate([part[1] for part in pairs])
+    points = np.concatenate([part[2] for part in pairs])
 
-    def nearness(of: Numbers) -> Array:
+    def nearness(indices: Numbers) -> Array:
         """How near a foot is along the line of sight `at`; of two, the larger hides the other."""
-        a, b = ends[of, 0], ends[of, 1]
+        a, b = ends[indices, 0], ends[indices, 1]
         if weight:
             a, b = a - place, b - place
-            ray = np.stack([np.cos(at), np.sin(at)], axis=1)
+            ray = np.stack([np.cos(points), np.sin(points)], axis=1)
             normal = np.stack([b[:, 1] - a[:, 1], a[:, 0] - b[:, 0]], axis=1)
             level = np.sum(normal * a, axis=1)
-            made: Array = np.sum(normal * ray, axis=1) / np.where(np.abs(level) < 1e-12, 1e-12, level)  # 1 / distance
-            return made
+            distances: Array = np.sum(normal * ray, axis=1) / np.where(
+                np.abs(level) < 1e-12, 1e-12, level
+            )  # 1 / distance
+            return distances
         way = place / max(1e-12, float(np.linalg.norm(place)))
-        share = (at - u[of, 0]) / np.maximum(1e-300, u[of, 1] - u[of, 0])
+        share = (points - u[indices, 0]) / np.maximum(1e-300, u[indices, 1] - u[indices, 0])
         along: Array = (a + (b - a) * share[:, None]) @ way
         return along
 
-    gap = nearness(one) - nearness(other)
+    gap = nearness(low_index) - nearness(other)
     # Of all places where two walls share lines of sight, the one where they are farthest apart tells them apart.
     strongest: dict[tuple[int, int], float] = {}
-    for a, b, far in zip(owner[one].tolist(), owner[other].tolist(), gap.tolist(), strict=True):
+    for a, b, far in zip(owner[low_index].tolist(), owner[other].tolist(), gap.tolist(), strict=True):
         if abs(far) > abs(strongest.get((a, b), 0.0)):
             strongest[a, b] = far
     behind: list[set[int]] = [set() for _ in feet]

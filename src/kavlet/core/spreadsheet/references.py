@@ -202,7 +202,7 @@ class Shift(Struct, frozen=True):
         return None if new_last < new_first else (new_first, new_last)
 
 
-def shifted(formula: str, home: bool, table: str, shift: Shift, by_rows: bool, own: int | None = None) -> str:
+def shifted(formula: str, home: bool, table: str, shift: Shift, by_rows: bool, own_place: int | None = None) -> str:
     """The formula after rows or columns of `table` were inserted or deleted.
 
     `home` tells whether the formula stands in that table, so that references without a table's name mean it, and
@@ -218,12 +218,12 @@ def shifted(formula: str, home: bool, table: str, shift: Shift, by_rows: bool, o
             return None if place is None else RangeReference(_moved(old.one, place, by_rows), None, old.table)
         last = old.other.row if by_rows else old.other.column
         end = old.other if first <= last else old.one
-        kept = end.keep_row if by_rows else end.keep_column
-        span = shift.span(min(first, last), max(first, last), own if home else None, kept)
+        is_fixed = end.keep_row if by_rows else end.keep_column
+        span = shift.span(min(first, last), max(first, last), own_place if home else None, is_fixed)
         if span is None:
             return None
-        one, other = span if first <= last else (span[1], span[0])
-        return RangeReference(_moved(old.one, one, by_rows), _moved(old.other, other, by_rows), old.table, old.whole)
+        start, other = span if first <= last else (span[1], span[0])
+        return RangeReference(_moved(old.one, start, by_rows), _moved(old.other, other, by_rows), old.table, old.whole)
 
     return rewritten(formula, follow)
 

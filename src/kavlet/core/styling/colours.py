@@ -16,25 +16,25 @@ _TEXT = re.compile(r"\s*(#[0-9a-fA-F]{3,8}|[a-z]+)(\d*)\s*(?:([+-])\s*(\d{1,3}))
 NAMES = ("ink", "quiet", "line", "ground", "track", "rise", "fall", "total", "alarm", "white", "black")
 
 
-def resolved(text: str, named: Mapping[str, Colour], palette: tuple[Colour, ...]) -> Colour:
+def resolved(text: str, names: Mapping[str, Colour], palette: tuple[Colour, ...]) -> Colour:
     """The colour of a text. Raises KavletError when it is none."""
-    found = _TEXT.fullmatch(text)
-    if found is None:
+    match = _TEXT.fullmatch(text)
+    if match is None:
         return colour(text)
-    base, number, sign, share, alpha = found.groups()
+    base, number, sign, share, alpha = match.groups()
     if base.startswith("#"):
-        made = colour(base + number)
+        base_colour = colour(base + number)
     elif base == "tone" and number:
-        made = palette[(max(1, int(number)) - 1) % len(palette)]
-    elif base in named and not number:
-        made = named[base]
+        base_colour = palette[(max(1, int(number)) - 1) % len(palette)]
+    elif base in names and not number:
+        base_colour = names[base]
     else:
         raise KavletError(
             say("“{text}” is not a colour.", text=text), remedy=say("Write it like #7a2e5d, ink or tone2.")
         )
     if sign:
-        made = mix(made, named["ground" if sign == "+" else "ink"], min(100, int(share)) / 100)
-    return made.faded(min(100, int(alpha)) / 100) if alpha else made
+        base_colour = mix(base_colour, names["ground" if sign == "+" else "ink"], min(100, int(share)) / 100)
+    return base_colour.faded(min(100, int(alpha)) / 100) if alpha else base_colour
 
 
 def is_colour(text: str) -> bool:

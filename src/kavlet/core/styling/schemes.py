@@ -68,8 +68,8 @@ def _like(held: Iterable[Scheme], colours: tuple[Colour, ...]) -> bool:
 
 def told_apart(colours: Sequence[Colour]) -> float:
     """The least CIEDE2000 between two of the colours, as readers of all kinds see them."""
-    seen = [list(colours), *([as_seen(one, vision) for one in colours] for vision in VISIONS)]  # type: ignore[arg-type]
-    pairs = (difference(a, b) for held in seen for a, b in itertools.combinations(held, 2))
+    views = [list(colours), *([as_seen(colour, vision) for colour in colours] for vision in VISIONS)]  # type: ignore[arg-type]
+    pairs = (difference(a, b) for view in views for a, b in itertools.combinations(view, 2))
     return min(pairs, default=math.inf)
 
 

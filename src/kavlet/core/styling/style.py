@@ -175,12 +175,12 @@ def resolve(dress: Dress, house: House = ALONE) -> Style:
     )
 
 
-def _ground(text: str, tones: Tones, chosen: tuple[str, ...]) -> Colour:
+def _ground(text: str, tones: Tones, palette: tuple[str, ...]) -> Colour:
     """A ground set by hand: a colour, or one of the theme's and the palette's."""
-    named = {
+    tone_names = {
         "ground": colour(tones.ground),
         "ink": colour(tones.ink),
         "white": Colour(1, 1, 1),
         "black": Colour(0, 0, 0),
     }
-    return colours.resolved(text, named, tuple(colour(one) for one in chosen or tones.palette))
+    return colours.resolved(text, tone_names, tuple(colour(code) for code in palette or tones.palette))

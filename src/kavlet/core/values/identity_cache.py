@@ -13,17 +13,17 @@ def cached_by_identity(most: int) -> Callable[[Callable[Arguments, Result]], Cal
     however large they are, and held, so that no other object can take their place."""
 
     def keeping(do: Callable[Arguments, Result]) -> Callable[Arguments, Result]:
-        kept: list[tuple[tuple[Any, ...], Result]] = []
+        answers: list[tuple[tuple[Any, ...], Result]] = []
 
         @wraps(do)
-        def ask(*args: Arguments.args, **named: Arguments.kwargs) -> Result:
-            key = (*args, *named.values())
-            for held, answer in list(kept):
-                if len(held) == len(key) and all(a is b for a, b in zip(held, key, strict=True)):
+        def ask(*args: Arguments.args, **keywords: Arguments.kwargs) -> Result:
+            key = (*args, *keywords.values())
+            for known_key, answer in list(answers):
+                if len(known_key) == len(key) and all(a is b for a, b in zip(known_key, key, strict=True)):
                     return answer
-            made = do(*args, **named)
-            kept[:] = [(key, made), *kept[: most - 1]]
-            return made
+            result = do(*args, **keywords)
+            answers[:] = [(key, result), *answers[: most - 1]]
+            return result
 
         return ask
 

@@ -46,11 +46,11 @@ def size(text: str) -> Size:
 
 def _named(text: str) -> Size | None:
     """The size of that name, whatever its case; “lying” behind a sheet's name turns it."""
-    turned = text.casefold().endswith(" lying")
-    wanted = text[: -len(" lying")].strip().casefold() if turned else text.casefold()
-    for name, found in (*CHARTS.items(), *sheets().items()):
+    is_lying = text.casefold().endswith(" lying")
+    wanted = text[: -len(" lying")].strip().casefold() if is_lying else text.casefold()
+    for name, size_ in (*CHARTS.items(), *sheets().items()):
         if name.casefold() == wanted:
-            return Size(found.height, found.width) if turned else found
+            return Size(size_.height, size_.width) if is_lying else size_
     return None
 
 

@@ -79,20 +79,20 @@ def _patched(old: Any, patch: Patch, kind: Any) -> Any:
             return msgspec.convert(value, kind)
         case ["s", fields] if isinstance(old, msgspec.Struct):
             hints = _hints(type(old))
-            made = {name: _patched(getattr(old, name), one, hints[name]) for name, one in fields.items()}
-            return msgspec.structs.replace(old, **made)
+            changes = {name: _patched(getattr(old, name), change, hints[name]) for name, change in fields.items()}
+            return msgspec.structs.replace(old, **changes)
         case ["t", entries] if isinstance(old, tuple):
             held = list(old)
-            for index, one in entries.items():
-                held[int(index)] = _patched(held[int(index)], one, _entry(kind, int(index)))
+            for index, change in entries.items():
+                held[int(index)] = _patched(held[int(index)], change, _entry(kind, int(index)))
             return tuple(held)
         case ["c", start, removed, values] if isinstance(old, tuple):
             new = tuple(msgspec.convert(value, _entry(kind, start + i)) for i, value in enumerate(values))
             return (*old[:start], *new, *old[start + removed :])
         case ["d", changed, gone] if isinstance(old, dict):
             mapping = {key: value for key, value in old.items() if key not in gone}
-            for key, one in changed:
-                mapping[key] = _patched(mapping.get(key), one, _value(kind))
+            for key, change in changed:
+                mapping[key] = _patched(mapping.get(key), change, _value(kind))
             return mapping
     raise ValueError("The patch does not fit.")
 

@@ -33,16 +33,16 @@ def _cleaned(held: object) -> object:
     if isinstance(held, str):
         return xml_text(held) if _NEVER.search(held) else held
     if isinstance(held, tuple):
-        entries = [_cleaned(one) for one in held]
+        entries = [_cleaned(entry) for entry in held]
         return held if all(a is b for a, b in zip(held, entries, strict=True)) else tuple(entries)
     if isinstance(held, list):
-        return [_cleaned(one) for one in held]
+        return [_cleaned(entry) for entry in held]
     if isinstance(held, dict):
         pairs = [(_cleaned(key), _cleaned(value)) for key, value in held.items()]
         same = all(a is b for a, pair in zip(held.items(), pairs, strict=True) for a, b in zip(a, pair, strict=True))
         return held if same else dict(pairs)
     if isinstance(held, msgspec.Struct):
         fields = {name: getattr(held, name) for name in held.__struct_fields__}
-        changed = {name: new for name, old in fields.items() if (new := _cleaned(old)) is not old}
-        return msgspec.structs.replace(held, **changed) if changed else held
+        changes = {name: new for name, old in fields.items() if (new := _cleaned(old)) is not old}
+        return msgspec.structs.replace(held, **changes) if changes else held
     return held

@@ -152,26 +152,26 @@ def _figure(sheet: WebPage, number: int, language: str, used: svg.Used) -> str:
     names = escape(msgspec.json.encode([step.name for step in sheet.steps]).decode())
     steps = f' data-steps="{names}" tabindex="0"' if several else ""
     long = f' aria-describedby="sheet-{number}-long"' if sheet.described else ""
-    made = [f'<figure id="sheet-{number}"{"" if wide > WIDE else " class=narrow"}{steps}{long}>']
+    lines = [f'<figure id="sheet-{number}"{"" if wide > WIDE else " class=narrow"}{steps}{long}>']
     for place, step in enumerate(sheet.steps):
         pictures = []
         for ground, scene in (("light", step.light), ("dark", step.dark)):
-            named = msgspec.structs.replace(scene, name=f"{ground[0]}{number}-{place}")
-            drawn = svg.inline(named, used).replace(f"{svg.FONTS}\n", "", 1)
-            drawn = drawn.replace(svg.TABULAR, ' class="figures"')  # the policy allows no styles at elements
-            pictures.append(f'<div class="{ground}">{drawn}</div>')
+            named_scene = msgspec.structs.replace(scene, name=f"{ground[0]}{number}-{place}")
+            svg_text = svg.inline(named_scene, used).replace(f"{svg.FONTS}\n", "", 1)
+            svg_text = svg_text.replace(svg.TABULAR, ' class="figures"')  # the policy allows no styles at elements
+            pictures.append(f'<div class="{ground}">{svg_text}</div>')
         now = " now" if place == 0 else ""
-        made.append(f'<div class="step{now}">{"".join(pictures)}</div>')
+        lines.append(f'<div class="step{now}">{"".join(pictures)}</div>')
     if several:
-        made.append(_slider(sheet, language))
+        lines.append(_slider(sheet, language))
     if sheet.figures or sheet.described:
-        tables = "".join(_table(one) for one in sheet.figures)
-        said = escape(words_in(language, "Figures"))
-        words = "".join(f"<p>{_text(one)}</p>" for one in sheet.described)
+        tables = "".join(_table(figure_table) for figure_table in sheet.figures)
+        summary = escape(words_in(language, "Figures"))
+        words = "".join(f"<p>{_text(figure_table)}</p>" for figure_table in sheet.described)
         words = f'<div id="sheet-{number}-long">{words}</div>' if words else ""
-        made.append(f"<figcaption><details><summary>{said}</summary>{words}{tables}</details></figcaption>")
-    made.append("</figure>")
-    return "\n".join(made)
+        lines.append(f"<figcaption><details><summary>{summary}</summary>{words}{tables}</details></figcaption>")
+    lines.append("</figure>")
+    return "\n".join(lines)
 
 
 def _slider(sheet: WebPage, language: str) -> str:

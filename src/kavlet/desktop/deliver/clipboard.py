@@ -27,16 +27,16 @@ SVG_TYPE = "image/svg+xml"
 
 def mime_of(scene: Scene, figures: tuple[FigureTable, ...]) -> QMimeData:
     """A picture for the clipboard: for each program the kind it knows best, with the words for what it shows."""
-    made = QMimeData()
-    drawn = picture.image(scene, SCALE)
-    made.setImageData(drawn)
+    mime_data = QMimeData()
+    image = picture.image(scene, SCALE)
+    mime_data.setImageData(image)
     png = picture.png(scene, SCALE)
-    made.setData("image/png", QByteArray(png))
-    made.setData(SVG_TYPE, QByteArray(svg.dumps(scene).encode()))
-    made.setHtml(html_of(scene, png, figures))
-    text = "\n\n".join(one.text for one in figures)
-    made.setText(text or scene.description or scene.title)
-    return made
+    mime_data.setData("image/png", QByteArray(png))
+    mime_data.setData(SVG_TYPE, QByteArray(svg.dumps(scene).encode()))
+    mime_data.setHtml(html_of(scene, png, figures))
+    text = "\n\n".join(figure_table.text for figure_table in figures)
+    mime_data.setText(text or scene.description or scene.title)
+    return mime_data
 
 
 def html_of(scene: Scene, png: bytes, figures: tuple[FigureTable, ...]) -> str:
@@ -59,31 +59,37 @@ def _table(figures: FigureTable) -> str:
 def of_outgoing(what: Export) -> QMimeData:
     """What leaves for the clipboard: the first chart or page of it."""
     if what.pages:
-        held = what.page_pictures[0].made.values()
+        pictures = what.page_pictures[0].made.values()
         return mime_of(
-            what.scenes[0], tuple(one for made in held if made.picture is not None for one in figures_of(made.picture))
+            what.scenes[0],
+            tuple(
+                figure_table
+                for composed_item in pictures
+                if composed_item.picture is not None
+                for figure_table in figures_of(composed_item.picture)
+            ),
         )
     return mime_of(what.scenes[0], figures_of(what.chart_pictures[0]))
 
 
-def cut_to(made: PagePicture, items: set[str]) -> Scene:
+def cut_to(page: PagePicture, items: set[str]) -> Scene:
     """Some items of a page alone, no larger than they are."""
-    boxes = [made.boxes[one] for one in items]
+    boxes = [page.boxes[item_id] for item_id in items]
     around = Rect.around([point for box in boxes for point in ((box.x, box.y), (box.right, box.bottom))])
-    scene = made.scene_of(items)
-    cut = cut_out(scene.items, around)
-    says = " ".join(made.made[one].says for one in made.boxes if one in items)
-    return msgspec.structs.replace(cut, title=made.page.name, description=says)
+    scene = page.scene_of(items)
+    cut_scene = cut_out(scene.items, around)
+    says = " ".join(page.made[item_id].says for item_id in page.boxes if item_id in items)
+    return msgspec.structs.replace(cut_scene, title=page.page.name, description=says)
 
 
-def of_items(made: PagePicture, items: set[str]) -> QMimeData:
+def of_items(page: PagePicture, items: set[str]) -> QMimeData:
     """Some items of a page for the clipboard, with their words and the figures of the charts among them."""
-    pictures = [made.made[one].picture for one in made.boxes if one in items]
-    figures = tuple(one for held in pictures if held is not None for one in figures_of(held))
-    mime = mime_of(cut_to(made, items), figures)
-    written = [item.text for item in made.page.items if item.id in items and isinstance(item, Words)]
-    if written:
-        mime.setText("\n\n".join([*written, *(one.text for one in figures)]))
+    pictures = [page.made[figure_table].picture for figure_table in page.boxes if figure_table in items]
+    figures = tuple(figure_table for picture in pictures if picture is not None for figure_table in figures_of(picture))
+    mime = mime_of(cut_to(page, items), figures)
+    texts = [item.text for item in page.page.items if item.id in items and isinstance(item, Words)]
+    if texts:
+        mime.setText("\n\n".join([*texts, *(figure_table.text for figure_table in figures)]))
     return mime
 
 

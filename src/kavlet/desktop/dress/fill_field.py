@@ -105,12 +105,14 @@ class FillField(QWidget):
         else:
             self.refused.emit(words("One symbol stands for a number above 0."))
 
-    def show_fill(self, fill: Fill | None, style: Style, drawn: str, by_hand: bool, shown: PictureFile | None) -> None:
+    def show_fill(
+        self, fill: Fill | None, style: Style, drawn_colour: str, by_hand: bool, picture: PictureFile | None
+    ) -> None:
         """Show what the part is filled with in a style; `drawn` is the hex code that stands for it, `shown` the
         document's own picture it is filled with, if it is."""
         self._fill = fill
-        palette, ground = tuple(one.hex for one in style.palette), style.ground.hex
-        self.colour.show_colour(palette, drawn, by_hand, ground)
+        palette, ground = tuple(colour.hex for colour in style.palette), style.ground.hex
+        self.colour.show_colour(palette, drawn_colour, by_hand, ground)
         two = isinstance(fill, GradientFill) and fill.run != "round" and len(fill.colours) > 1
         for widget in (self._second_head, self.second):
             widget.setVisible(two)
@@ -128,8 +130,8 @@ class FillField(QWidget):
                 slider.blockSignals(True)
                 slider.setValue(round(getattr(fill, name) * FINE))
                 slider.blockSignals(False)
-        self.own.setVisible(shown is not None and bool(shown.parts))
-        self.own.setChecked(shown is not None and shown.own_colours)
+        self.own.setVisible(picture is not None and bool(picture.parts))
+        self.own.setChecked(picture is not None and picture.own_colours)
         if isinstance(fill, PictureFill):
             self.how.show_choice(fill.how)
             self.unit.show_text(f"{fill.unit:.15g}")

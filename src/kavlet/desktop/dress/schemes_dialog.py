@@ -208,17 +208,17 @@ class SchemesDialog(QDialog):
         attempt(self._propose, self.says.setText)
 
     def _propose(self) -> None:
-        found = schemes(self._seeds(), self._ground, 2 * TILES, self._turn)
-        kept = {tile.scheme for tile in self.tiles if tile.keep.isChecked()}
-        fresh = [one for one in found if one not in kept]
+        proposals = schemes(self._seeds(), self._ground, 2 * TILES, self._turn)
+        kept_schemes = {tile.scheme for tile in self.tiles if tile.keep.isChecked()}
+        fresh = [scheme for scheme in proposals if scheme not in kept_schemes]
         for tile in self.tiles:
-            if tile.scheme in kept:
+            if tile.scheme in kept_schemes:
                 continue
             tile.setVisible(bool(fresh))
             if fresh:
                 tile.show_scheme(fresh.pop(0))
                 self._due.append(tile)
-        if len(found) < TILES:
+        if len(proposals) < TILES:
             self.says.setText(words("More colours that go with it are hardly told apart."))
         self._choose(self._chosen)
         self._draw_next()

@@ -62,18 +62,22 @@ class SolidFields(QWidget):
         if settled and picture.figure.faces:
             self.reading.setText(self._listed(seen(picture.figure, FINE)))
 
-    def _listed(self, found: tuple[VisibleArea, ...]) -> str:
+    def _listed(self, areas: tuple[VisibleArea, ...]) -> str:
         """The marks whose area and value are furthest apart, in the order of the rows, as a small table."""
-        worst = sorted(found, key=lambda one: -abs(one.off))[:MAX_LISTED_MARKS]
-        layers = {one.mark.key for one in found}
+        worst = sorted(areas, key=lambda area: -abs(area.off))[:MAX_LISTED_MARKS]
+        layers = {area.mark.key for area in areas}
         head = _line(words("Share"), words("seen area"), words("value"))
         lines = [
-            _line(_name(one, len(layers) > 1), _percent(one.area_share), _percent(one.value_share))
-            for one in found
-            if one in worst
+            _line(_name(area, len(layers) > 1), _percent(area.area_share), _percent(area.value_share))
+            for area in areas
+            if area in worst
         ]
-        left = len(found) - len(lines)
-        note = counted("{count} more is closer together.", "{count} more are closer together.", left) if left else ""
+        left_out = len(areas) - len(lines)
+        note = (
+            counted("{count} more is closer together.", "{count} more are closer together.", left_out)
+            if left_out
+            else ""
+        )
         return f'<table width="100%">{head}{"".join(lines)}</table>{note}'
 
 

@@ -102,28 +102,28 @@ class SourceBar(QWidget):
             if self._stamp(path) == table.source.seen:
                 self._say(words("From {file}", file=path.name), [])
                 return
-            coming = tables.read_source(table.source, decimal_sign(self._store.document.locale)).cells
+            file_rows = tables.read_source(table.source, decimal_sign(self._store.document.locale)).cells
         except KavletError as error:
-            gone = words("{file} is not there any more; the figures stay.", file=path.name)
-            self._say(str(error) if path.exists() else gone, [], alarm=True)
+            lost_text = words("{file} is not there any more; the figures stay.", file=path.name)
+            self._say(str(error) if path.exists() else lost_text, [], alarm=True)
             return
-        found = source_updates.differences(table, coming)
-        mine = sum(one.mine for one in found)
-        if table.source.always and len(found) > mine:
+        changes = source_updates.differences(table, file_rows)
+        own_count = sum(change.mine for change in changes)
+        if table.source.always and len(changes) > own_count:
             self.mine_wanted.emit()
-        elif found:
-            said = counted(
+        elif changes:
+            sentence = counted(
                 "{file} has changed: {count} cell differs",
                 "{file} has changed: {count} cells differ",
-                len(found),
+                len(changes),
                 file=path.name,
             )
-            if mine:
-                said = say(
-                    "{differs}, {mine}", differs=said,
-                    mine=counted("{count} of them an edit of yours", "{count} of them edits of yours", mine),
+            if own_count:
+                sentence = say(
+                    "{differs}, {mine}", differs=sentence,
+                    mine=counted("{count} of them an edit of yours", "{count} of them edits of yours", own_count),
                 )  # fmt: skip
-            self._say(str(said), found)
+            self._say(str(sentence), changes)
         else:
             self._say(words("From {file}", file=path.name), [])
 

@@ -74,12 +74,12 @@ class TableModel(QAbstractTableModel):
             return column_letters(section) if orientation == Qt.Orientation.Horizontal else str(section + 1)
         return None
 
-    def show_coming(self, found: list[CellDifference]) -> None:
+    def show_coming(self, changes: list[CellDifference]) -> None:
         """Mark the cells that the table's file holds otherwise."""
-        self.differing = {(one.column, one.row): one for one in found}
-        coming = {place: one.coming for place, one in self.differing.items()}
-        if coming != self.coming:
-            self.coming = coming
+        self.differing = {(change.column, change.row): change for change in changes}
+        file_cells = {place: change.coming for place, change in self.differing.items()}
+        if file_cells != self.coming:
+            self.coming = file_cells
             self.layoutChanged.emit()
 
     def column(self, index: Index) -> Column | None:

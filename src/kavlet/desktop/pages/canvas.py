@@ -127,34 +127,34 @@ class PageCanvas(PageView):
         elif event.button() == Qt.MouseButton.LeftButton:
             self._hold = self._held_by(event, at, item)
 
-    def _held_by(self, event: QMouseEvent, at: QPointF, item: AnyItem | None) -> MouseDrag:
+    def _held_by(self, event: QMouseEvent, point: QPointF, item: AnyItem | None) -> MouseDrag:
         """What the button that went down at a point holds."""
         store, keys = self._store, event.modifiers()
-        handle, seam = self._grasped(event.position(), at, item)
+        handle, seam = self._grasped(event.position(), point, item)
         if handle:
-            mine = store.items[0]
-            return ItemResize(store, self, at, mine, self.picture.boxes[mine.id], handle)
+            first_item = store.items[0]
+            return ItemResize(store, self, point, first_item, self.picture.boxes[first_item.id], handle)
         if seam is not None:
-            return SeamDrag(store, self, at, seam)
+            return SeamDrag(store, self, point, seam)
         if item is None:
             if not keys & Qt.KeyboardModifier.ShiftModifier:
                 store.choose_items()
-            return RubberBand(store, self, at, store.chosen.items)
+            return RubberBand(store, self, point, store.chosen.items)
         whole = self.picture.made[item.id].whole
         if whole is not None and keys & Qt.KeyboardModifier.AltModifier and not item.locked:
             store.choose_items(item.id)
-            return PictureDrag(store, self, at, item.id, self.picture.boxes[item.id], whole)
-        mine_too, held = self._with_group(item), store.chosen.items
+            return PictureDrag(store, self, point, item.id, self.picture.boxes[item.id], whole)
+        mine_too, chosen_items = self._with_group(item), store.chosen.items
         if keys & Qt.KeyboardModifier.ShiftModifier:
-            rest = tuple(one for one in held if one not in mine_too)
-            store.choose_items(*(rest if item.id in held else (*held, *mine_too)))
-        elif item.id not in held:
+            rest = tuple(item_ for item_ in chosen_items if item_ not in mine_too)
+            store.choose_items(*(rest if item.id in chosen_items else (*chosen_items, *mine_too)))
+        elif item.id not in chosen_items:
             store.choose_items(*mine_too)
-        elif len(held) == 1:
+        elif len(chosen_items) == 1:
             self._clicked = item.id  # a second click, when the mouse stays where it is
-        free = {one.id for one in store.items if not one.locked}
-        boxes = {one: box for one, box in self._chosen_boxes().items() if one in free}
-        return ItemDrag(store, self, at, boxes, bool(keys & Qt.KeyboardModifier.ControlModifier))
+        free = {item_.id for item_ in store.items if not item_.locked}
+        boxes = {item_: box for item_, box in self._chosen_boxes().items() if item_ in free}
+        return ItemDrag(store, self, point, boxes, bool(keys & Qt.KeyboardModifier.ControlModifier))
 
     def _with_group(self, item: AnyItem) -> tuple[str, ...]:
         """An item with all of its group."""

@@ -47,38 +47,38 @@ ORDERED = (
 class ItemCommands(QObject):
     """Each method carries out one command on the page in view; what the core refuses is said in one sentence."""
 
-    def __init__(self, parent: QWidget, store: Store, panel: PagesPanel, shown: Callable[[], bool],
+    def __init__(self, parent: QWidget, store: Store, panel: PagesPanel, is_shown: Callable[[], bool],
                  drawing_wanted: Callable[[], object]) -> None:  # fmt: skip
         super().__init__(parent)
-        self._store, self._panel, self._shown = store, panel, shown
+        self._store, self._panel, self._shown = store, panel, is_shown
         self.shelf = SymbolShelf(store, parent)
         self.shelf.chosen.connect(self._take_symbol)
         self.shelf.add_wanted.connect(self._ask_picture)
         self.shelf.draw_wanted.connect(drawing_wanted)
         self._symbol_for: Callable[[str], object] = self._put_picture
-        here, chosen, several, three = self._here, self._some, self._several, self._three
+        here, has_chosen, several, three = self._here, self._some, self._several, self._three
         page = ("page",)
         self.commands = (
-            Command("cut_items", "Item", "Cut items", self.cut, "Ctrl+X", chosen, page, own_keys=True),
-            Command("copy_items", "Item", "Copy items", self.copy, "Ctrl+C", chosen, page, own_keys=True),
+            Command("cut_items", "Item", "Cut items", self.cut, "Ctrl+X", has_chosen, page, own_keys=True),
+            Command("copy_items", "Item", "Copy items", self.copy, "Ctrl+C", has_chosen, page, own_keys=True),
             Command("paste_items", "Item", "Paste items", self.paste, "Ctrl+V", here, page, own_keys=True),
-            Command("duplicate_items", "Item", "Duplicate items", self.duplicate, "Ctrl+D", chosen, page,
+            Command("duplicate_items", "Item", "Duplicate items", self.duplicate, "Ctrl+D", has_chosen, page,
                     own_keys=True),
-            Command("delete_items", "Item", "Delete items", self.delete, "Delete", chosen, page, own_keys=True),
+            Command("delete_items", "Item", "Delete items", self.delete, "Delete", has_chosen, page, own_keys=True),
             Command("choose_all_items", "Item", "Choose all items", self.choose_all, "Ctrl+A", here, own_keys=True),
             Command("group_items", "Item", "Group", lambda: self.group(True), "Ctrl+G", several, page, True,
                     own_keys=True),
-            Command("ungroup_items", "Item", "Ungroup", lambda: self.group(False), "Ctrl+Shift+G", chosen, page,
+            Command("ungroup_items", "Item", "Ungroup", lambda: self.group(False), "Ctrl+Shift+G", has_chosen, page,
                     own_keys=True),
-            Command("lock_items", "Item", "Locked", self.lock, "Ctrl+L", chosen, page, own_keys=True,
+            Command("lock_items", "Item", "Locked", self.lock, "Ctrl+L", has_chosen, page, own_keys=True,
                     is_on=lambda: any(item.locked for item in store.items)),
             *(
-                Command(f"order_{to}", "Item", text.text, partial(self.order, to), key, chosen, page, to == "front",
+                Command(f"order_{to}", "Item", text.text, partial(self.order, to), key, has_chosen, page, to == "front",
                         own_keys=True)
                 for to, text, key in ORDERED
             ),
             *(
-                Command(f"align_{how}", "Item", text.text, partial(self.align, how), needs=chosen, also=page,
+                Command(f"align_{how}", "Item", text.text, partial(self.align, how), needs=has_chosen, also=page,
                         line_before=how == "left")
                 for how, text in ALIGNED
             ),
@@ -90,7 +90,7 @@ class ItemCommands(QObject):
         )  # fmt: skip
         canvas = panel.canvas
         canvas.take_keys(self.commands)
-        canvas.dropped.connect(lambda item, what, at: store.guard(lambda: self.drop(item, what, at)))
+        canvas.dropped.connect(lambda item, what, point: store.guard(lambda: self.drop(item, what, point)))
         canvas.steps_wanted.connect(self.offer_periods)
         panel.put_wanted.connect(lambda kind: store.guard(lambda: self.put(kind)))
         panel.fields.symbol_wanted.connect(self._choose_symbol)
@@ -286,7 +286,7 @@ class ItemCommands(QObject):
     def _take_symbol(self, name: str) -> None:
         self._store.guard(lambda: self._symbol_for(name))
 
-    def drop(self, item: str, what: str, at: QPointF) -> None:
+    def drop(self, item: str, what: str, point: QPointF) -> None:
         """A colour on an item fills it; a symbol or a picture file becomes one of the page."""
         store = self._store
         if what.startswith("#"):
@@ -301,16 +301,16 @@ class ItemCommands(QObject):
 
         def put(document: Document) -> tuple[Document, str]:
             document = with_picture(document, loaded) if loaded is not None else document
-            held = next((one for one in page.items if one.id == item), None)
-            if isinstance(held, PlacedPicture):
-                return page_edits.change_item(document, page.id, held.id, picture=name), held.id
+            target = next((item_ for item_ in page.items if item_.id == item), None)
+            if isinstance(target, PlacedPicture):
+                return page_edits.change_item(document, page.id, target.id, picture=name), target.id
             tall = wide / proportion(document, name)
-            box = Rect(at.x() - wide / 2, at.y() - tall / 2, wide, tall)
+            box = Rect(point.x() - wide / 2, point.y() - tall / 2, wide, tall)
             return page_edits.put(document, page.id, PlacedPicture("", picture=name), box)
 
-        made = store.make(say("put on page"), put)
-        if made is not None:
-            store.choose_items(made)
+        new_id = store.make(say("put on page"), put)
+        if new_id is not None:
+            store.choose_items(new_id)
 
     def _fill(self, item: str, colour: str) -> None:
         """A colour dropped: words and shapes are filled, a key figure is written in it; the page itself is its

@@ -167,18 +167,18 @@ class ItemResize(MouseDrag):
                 box.bottom + dy if "s" in down else box.y + dy if down else box.center[1],
                 0.0, 0.0,
             )  # fmt: skip
-            others = [one for name, one in self.page.picture.boxes.items() if name != item.id]
-            fit = snapped(side, page, others, NEAR / self.page.factor)
-            dx += fit.dx if across else 0.0
-            dy += fit.dy if down else 0.0
-            self.guides = tuple(one for one in fit.guides if (across if one.upright else down))
+            others = [guide for name, guide in self.page.picture.boxes.items() if name != item.id]
+            snap = snapped(side, page, others, NEAR / self.page.factor)
+            dx += snap.dx if across else 0.0
+            dy += snap.dy if down else 0.0
+            self.guides = tuple(guide for guide in snap.guides if (across if guide.upright else down))
         new = resized(box, self._handle, dx, dy, 4 * MIN_SIDE, proportion)
         if crops and self._whole is not None:
             new = _within(new, self._whole)
-        made = page_edits.placed(self.document, page.id, {item.id: new})
+        document = page_edits.placed(self.document, page.id, {item.id: new})
         if crops and self._whole is not None:
-            made = page_edits.change_item(made, page.id, item.id, crop=cut_off(self._whole, new), fit="fill")
-        self.store.try_out(made)
+            document = page_edits.change_item(document, page.id, item.id, crop=cut_off(self._whole, new), fit="fill")
+        self.store.try_out(document)
 
     def done(self) -> None:
         self.store.apply(say("size item"), self.store.document)

@@ -80,8 +80,8 @@ class PageStrip(QListWidget):
         """List the pages there are now."""
         pages = self._store.document.pages
         self._filling = True
-        held = [str(self.item(i).data(ID)) for i in range(self.count())]
-        if held != [page.id for page in pages]:
+        shown_ids = [str(self.item(i).data(ID)) for i in range(self.count())]
+        if shown_ids != [page.id for page in pages]:
             self.clear()
             self._drawn.clear()
             for _ in pages:
@@ -96,7 +96,9 @@ class PageStrip(QListWidget):
             )
             if page.id == self._store.page.id:
                 self.setCurrentItem(item)
-        self._drawn = {page: made for page, made in self._drawn.items() if any(one.id == page for one in pages)}
+        self._drawn = {
+            page: picture_key for page, picture_key in self._drawn.items() if any(page_.id == page for page_ in pages)
+        }
         self._filling = False
         if self.isVisible():
             self._pictures.begin()

@@ -212,27 +212,27 @@ class WordsEditor(TextEditor, QTextEdit):
 
     def _paragraphs(self) -> tuple[Paragraph, ...]:
         """What stands in the editor, as paragraphs of runs."""
-        made: list[Paragraph] = []
+        paragraphs: list[Paragraph] = []
         base_bold = self._item is not None and self._item.style in ("title", "heading")
         block = self.document().firstBlock()
         while block.isValid():
             runs: list[Run] = []
-            at = block.begin()
-            while not at.atEnd():
-                fragment = at.fragment()
+            fragments = block.begin()
+            while not fragments.atEnd():
+                fragment = fragments.fragment()
                 if fragment.isValid() and fragment.text():
                     runs.append(self._run(fragment.text(), fragment.charFormat(), base_bold))
-                at += 1
+                fragments += 1
             align = block.blockFormat().alignment()
-            held = next((name for name, flag in ALIGNED.items() if align & flag), "start")
+            alignment = next((name for name, flag in ALIGNED.items() if align & flag), "start")
             listing: Listing = ""
             in_list = block.textList()
             if in_list is not None:
                 dots = in_list.format().style() == QTextListFormat.Style.ListDisc
                 listing = "dots" if dots else "numbers"
-            made.append(Paragraph(_joined(runs), held, listing))  # type: ignore[arg-type]
+            paragraphs.append(Paragraph(_joined(runs), alignment, listing))  # type: ignore[arg-type]
             block = block.next()
-        return tuple(made)
+        return tuple(paragraphs)
 
     def _run(self, text: str, how: QTextCharFormat, base_bold: bool) -> Run:
         held = how.property(QTextCharFormat.Property.UserProperty)

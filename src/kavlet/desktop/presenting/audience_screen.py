@@ -154,8 +154,8 @@ class AudienceScreen(QWidget):
     def _prepare(self) -> None:
         """Draw the next page and the one before, so that turning does not wait."""
         near = [self.show_of.picture(ahead) for ahead in (1, -1)]
-        kept = {one.page.id for one in (*near, self.show_of.picture())}
-        self._ready = {page: made for page, made in self._ready.items() if page in kept}
+        kept_ids = {picture_.page.id for picture_ in (*near, self.show_of.picture())}
+        self._ready = {page: prepared for page, prepared in self._ready.items() if page in kept_ids}
         for picture in near:
             if picture is not NO_PAGE_PICTURE and self.isVisible():
                 self._pixmap(picture)
@@ -293,29 +293,29 @@ class AudienceScreen(QWidget):
         part = hit_testing.part_at(drawn.figure, at - QPointF(area.x, area.y))
         return (part.key, part.row) if part is not None and part.kind in ("mark", "label") and part.row >= 0 else None
 
-    def _touch(self, item: AnyItem, at: QPointF, place: QPointF) -> None:
+    def _touch(self, item: AnyItem, point: QPointF, place: QPointF) -> None:
         """Step where a step control was clicked; open a figure for another. Raises KavletError for one that is
         computed."""
         show = self.show_of
         picture = show.picture()
         if isinstance(item, StepControl):
             steps, where = show.steps, parts(item, picture.boxes[item.id], picture.style)
-            if where.back is not None and _holds(where.back, at):
+            if where.back is not None and _holds(where.back, point):
                 show.step(-1)
-            elif where.forth is not None and _holds(where.forth, at):
+            elif where.forth is not None and _holds(where.forth, point):
                 show.step(1)
             elif steps is not None and where.line is not None:
-                show.step_to(where.period_at(at.x(), len(steps.periods)))
+                show.step_to(where.period_at(point.x(), len(steps.periods)))
             return
         if isinstance(item, KeyFigure):
             self._open(cell_of_figure(show.document, item), place)
             return
         if isinstance(item, ChartFrame):
-            found, drawn = self._part(item, at), picture.made[item.id].picture
-            if found is not None and drawn is not None:
-                key, row = found
-                mark = next(one for one in drawn.figure.marks if one.key == key and one.row == row)
-                self._open(cell_of_mark(show.document, show.document.chart(item.chart), drawn, mark), place)
+            part, chart_picture = self._part(item, point), picture.made[item.id].picture
+            if part is not None and chart_picture is not None:
+                key, row = part
+                mark = next(mark_ for mark_ in chart_picture.figure.marks if mark_.key == key and mark_.row == row)
+                self._open(cell_of_mark(show.document, show.document.chart(item.chart), chart_picture, mark), place)
 
     def _open(self, cell: EditableCell, place: QPointF) -> None:
         """Type another number for a cell, where it was clicked."""

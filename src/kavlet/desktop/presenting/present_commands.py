@@ -68,10 +68,10 @@ class PresentCommands(QObject):
 
     def _screens(self) -> tuple[QScreen, list[QScreen]]:
         """The screen of the window, and the others: first the one that was presented on last time."""
-        mine = self._parent.screen()
-        wanted = str(QSettings().value(SCREEN, ""))
-        others = [one for one in QGuiApplication.screens() if one is not mine]
-        return mine, sorted(others, key=lambda one: one.name() != wanted)
+        own_screen = self._parent.screen()
+        screen_name = str(QSettings().value(SCREEN, ""))
+        others = [screen_ for screen_ in QGuiApplication.screens() if screen_ is not own_screen]
+        return own_screen, sorted(others, key=lambda screen_: screen_.name() != screen_name)
 
     def toggle_speaker(self) -> None:
         """Open the speaker's view, or close it."""

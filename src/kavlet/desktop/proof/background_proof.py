@@ -69,26 +69,26 @@ class BackgroundProof(QObject):
         """What is in view, at once."""
         if self._store.trying:
             return
-        document, chosen = self._store.document, self._store.chosen
+        document, chosen_parts = self._store.document, self._store.chosen
         reader, pictures = self._reader.copy(), self._pictures.copy()
         pictures.joined(self._store.pictures())
         chart = self._store.chart.id if self._store.has_chart else ""
         page = self._store.page.id if self._store.looks_at_pages and self._store.has_page else ""
 
         def read() -> tuple[Document, Proofreader, Pictures, Proof]:
-            make_ready(pictures, document, chosen, bool(page))
+            make_ready(pictures, document, chosen_parts, bool(page))
             before = self.proof or Proof()
             charts, pages = dict(before.charts), dict(before.pages)
             if chart and not page:
                 charts[chart] = reader.chart(document, pictures, chart)
             if page:
                 pages[page] = reader.page(document, pictures, page)
-            kept = Proof(
-                {one.id: charts[one.id] for one in document.charts if one.id in charts},
-                {one.id: pages[one.id] for one in document.pages if one.id in pages},
+            proof = Proof(
+                {entry.id: charts[entry.id] for entry in document.charts if entry.id in charts},
+                {entry.id: pages[entry.id] for entry in document.pages if entry.id in pages},
                 before.papers,
             )
-            return document, reader, pictures, kept
+            return document, reader, pictures, proof
 
         self.worker.ask("proof", say("Proof"), read, self._took_view)
 

@@ -41,19 +41,23 @@ class FindingList(QTreeWidget):
     def show_proof(self, proof: Proof | None, document: Document) -> None:
         """List what was found; the finding that was looked at, or the one that takes its place, stays chosen."""
         groups = list(_groups(proof, document)) if proof is not None else []
-        shown = [(title, [(str(one.message), one.silenced) for one in found]) for title, found in groups]
+        group_texts = [
+            (title, [(str(finding.message), finding.silenced) for finding in rows]) for title, rows in groups
+        ]
         before, place = self.finding, self._place()
         self.blockSignals(True)
-        if shown != self._shown:
-            self._shown = shown
+        if group_texts != self._shown:
+            self._shown = group_texts
             self._fill(groups)
-            found = [item for item in self._items() if before is not None and _same(_held(item), before)]
-            items = found or self._items()
+            rows = [item for item in self._items() if before is not None and _same(_held(item), before)]
+            items = rows or self._items()
             if before is not None and items:
-                self.setCurrentItem(found[0] if found else items[min(place, len(items) - 1)])
+                self.setCurrentItem(rows[0] if rows else items[min(place, len(items) - 1)])
         else:  # the same sentences: remedies know the document as it is now
-            for item, one in zip(self._items(), (one for _, held in groups for one in held), strict=True):
-                item.setData(0, HELD, one)
+            for item, finding in zip(
+                self._items(), (finding for _, findings in groups for finding in findings), strict=True
+            ):
+                item.setData(0, HELD, finding)
         self.blockSignals(False)
         self.chosen.emit()
 

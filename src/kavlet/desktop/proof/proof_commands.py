@@ -145,19 +145,19 @@ class ProofCommands(QObject):
         finding = self._panel.list.finding
         if finding is None:
             return
-        remedy = next((one for one in finding.remedies if one.key == key), None)
+        remedy = next((candidate for candidate in finding.remedies if candidate.key == key), None)
         if remedy is None:
             return
         count: list[int] = []
 
         def edit(document: Document) -> Document:
-            made, many = mended(document, finding.check, key)
+            mended_document, many = mended(document, finding.check, key)
             count.append(many)
-            return made
+            return mended_document
 
         if remedy.restates:
-            said = say("So it would be, everywhere: {remedy}.", remedy=remedy.name)
-            self._try_out(remedy.name, lambda: edit(self._store.document), said)
+            sentence = say("So it would be, everywhere: {remedy}.", remedy=remedy.name)
+            self._try_out(remedy.name, lambda: edit(self._store.document), sentence)
         elif self._store.edit(remedy.name, edit):
             self._store.tell(str(counted("{count} finding is mended.", "{count} findings are mended.", count[-1])))
 

@@ -205,26 +205,33 @@ class RecipeWall(QFrame):
             "wall", say("Drawing recipes"), lambda: _made(tried, name), lambda made: self._drawn(name, made)
         )  # fmt: skip
 
-    def _drawn(self, name: str, made: DrawnTile | KavletError) -> None:
+    def _drawn(self, name: str, tile_or_error: DrawnTile | KavletError) -> None:
         """Show a tile, and go on with the next."""
         self._due = self._due[1:]
         tile = self.tiles.get(name)
-        if tile is not None and isinstance(made, KavletError):
+        if tile is not None and isinstance(tile_or_error, KavletError):
             needs = recipes_of(self._store.document)[name].needs
-            tile.show_problem(f"{made.what} {made.remedy or words(needs)}".strip())
-        elif tile is not None and isinstance(made, DrawnTile):
+            tile.show_problem(f"{tile_or_error.what} {tile_or_error.remedy or words(needs)}".strip())
+        elif tile is not None and isinstance(tile_or_error, DrawnTile):
             locale = self._store.document.locale
             parts = [
                 f"{named(name)} {written(value, PLAIN, locale)}"
-                for name, value in made.proposed.items()
+                for name, value in tile_or_error.proposed.items()
                 if isinstance(value, float)
             ]
             proposed = words("{settings}, proposed", settings=parts) if parts else ""
-            figure = next(((one, value) for one, value in made.proposed.items() if isinstance(value, float)), ("", 0.0))
-            mine = bool(self.typed.get(name))
-            told = say("with your {setting}") if mine else say("proposed: {setting}")
-            reason = words(told.text, setting=named(figure[0])) if figure[0] else tile.reason
-            tile.show_scene(made.scene, made.image, reason, pale=bool(proposed) and not mine)
+            figure = next(
+                (
+                    (parameter_name, value)
+                    for parameter_name, value in tile_or_error.proposed.items()
+                    if isinstance(value, float)
+                ),
+                ("", 0.0),
+            )
+            is_typed = bool(self.typed.get(name))
+            sentence = say("with your {setting}") if is_typed else say("proposed: {setting}")
+            reason = words(sentence.text, setting=named(figure[0])) if figure[0] else tile.reason
+            tile.show_scene(tile_or_error.scene, tile_or_error.image, reason, pale=bool(proposed) and not is_typed)
             tile.setAccessibleDescription(proposed or reason)
             tile.show_proposal(figure[0], proposed, input_parsing.shown(figure[1], locale))
         self._timer.start()

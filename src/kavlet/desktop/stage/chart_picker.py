@@ -28,14 +28,14 @@ class ChartPicker(QComboBox):
 
     def refresh(self) -> None:
         """List the charts there are now."""
-        charts, shown = self._store.document.charts, self._store.chart
-        held = [(self.itemData(i), self.itemText(i)) for i in range(self.count())]
-        if held != [(one.id, one.name) for one in charts]:
+        charts, chart = self._store.document.charts, self._store.chart
+        entries = [(self.itemData(i), self.itemText(i)) for i in range(self.count())]
+        if entries != [(entry.id, entry.name) for entry in charts]:
             self.clear()
             self._drawn = {}
-            for one in charts:
-                self.addItem(one.name, one.id)
-        self.setCurrentIndex(self.findData(shown.id))
+            for entry in charts:
+                self.addItem(entry.name, entry.id)
+        self.setCurrentIndex(self.findData(chart.id))
 
     def showPopup(self) -> None:
         many = self.count() >= MANY

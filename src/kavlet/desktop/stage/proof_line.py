@@ -38,16 +38,16 @@ class ProofLine(QWidget):
         self.says.setMinimumHeight(self.badge.sizeHint().height())  # so that nothing moves when something is found
         self.show_findings(None, 0)
 
-    def show_findings(self, found: Sequence[Finding] | None, checks: int) -> None:
+    def show_findings(self, findings: Sequence[Finding] | None, checks: int) -> None:
         """Show what was found in so many checks, the gravest first; None where it is not known yet."""
         order = {"error": 0, "warning": 1, "note": 2}
-        self._found = sorted(found or (), key=lambda one: order[one.severity])
+        self._found = sorted(findings or (), key=lambda finding: order[finding.severity])
         count = len(self._found)
         self.badge.setVisible(bool(count))
         self.badge.setText(str(counted("Proof: {count} finding", "Proof: {count} findings", count)))
         nothing = counted("Proof: nothing found in {count} check.", "Proof: nothing found in {count} checks.", checks)
-        said = str(self._found[0].message) if count else str(nothing) if found is not None else " "
-        self.says.setText(said)
+        sentence = str(self._found[0].message) if count else str(nothing) if findings is not None else " "
+        self.says.setText(sentence)
         self.mend.setVisible(self.remedy is not None)
         self.mend.setText(self.remedy.label if self.remedy is not None else "")
 

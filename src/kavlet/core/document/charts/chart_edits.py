@@ -43,23 +43,23 @@ def try_recipe(document: Document, chart_id: str, recipe: str) -> Document:
     made_by = find_recipe(document, recipe)
     before = recipes_of(document).get(chart.recipe)
     table = settled(document, chart.table)
-    own = {column.id for column in table.columns if column.helper is None or column.helper.chart != chart_id}
+    own_columns = {column.id for column in table.columns if column.helper is None or column.helper.chart != chart_id}
     back = chart.past.get(recipe, EarlierSettings())
     guessed = guess_roles(table, before) if before is not None else {}
-    chosen = {role: held for role, held in chart.roles.items() if guessed.get(role) != held}
+    chosen_roles = {role: columns for role, columns in chart.roles.items() if guessed.get(role) != columns}
     kept: dict[str, tuple[str, ...]] = {}
     for role in made_by.roles:
-        was = back.roles.get(role.name) if role.many or role.name not in chosen else None
-        held = tuple(column for column in was or chosen.get(role.name, ()) if column in own)
-        if held and (not role.many or was or _many(before, role.name)):
-            kept[role.name] = held if role.many else held[:1]
+        earlier = back.roles.get(role.name) if role.many or role.name not in chosen_roles else None
+        columns = tuple(column for column in earlier or chosen_roles.get(role.name, ()) if column in own_columns)
+        if columns and (not role.many or earlier or _many(before, role.name)):
+            kept[role.name] = columns if role.many else columns[:1]
     roles = guess_roles(table, made_by, _sharing(table, made_by, kept))
     size = {}
     if before is not None and (chart.width, chart.height) == before.size:
         size = {"width": made_by.size[0], "height": made_by.size[1]}
     repeat = chart.repeat and made_by.repeats is not None
     settings = _meaningful(chart.settings, before, made_by) | _meaningful(back.settings, None, made_by)
-    past = {name: held for name, held in chart.past.items() if name != recipe}
+    past = {name: columns for name, columns in chart.past.items() if name != recipe}
     if chart.recipe:
         past[chart.recipe] = EarlierSettings(chart.roles, chart.settings)
     changes: dict[str, Any] = {
@@ -112,14 +112,14 @@ def of_each(chart: ChartEntry, table: Table, parameter: str) -> Setting:
     return stated if stated != "sum" else "group" if len(set(names)) < len(names) else "row"
 
 
-def _sharing(table: Table, recipe: Recipe, kept: dict[str, tuple[str, ...]]) -> dict[str, tuple[str, ...]]:
+def _sharing(table: Table, recipe: Recipe, roles: dict[str, tuple[str, ...]]) -> dict[str, tuple[str, ...]]:
     """The columns kept, where a role that many may have leaves the last ones to roles that would go without."""
-    needy = [one for one in recipe.roles if one.kind == "number" and one.required and one.name not in kept]
-    used = {column for held in kept.values() for column in held}
+    needy = [role for role in recipe.roles if role.kind == "number" and role.required and role.name not in roles]
+    used = {column for columns in roles.values() for column in columns}
     free = sum(kind == "figures" and column not in used for column, kind in kinds(table).items())
     short = max(0, len(needy) - free)
-    many = next((one.name for one in recipe.roles if one.many and len(kept.get(one.name, ())) > short), "")
-    return {**kept, many: kept[many][:-short]} if short and many else kept
+    many = next((role.name for role in recipe.roles if role.many and len(roles.get(role.name, ())) > short), "")
+    return {**roles, many: roles[many][:-short]} if short and many else roles
 
 
 def _many(recipe: Recipe | None, role: str) -> bool:

@@ -98,10 +98,10 @@ def _across(
                 say("Across a row, the names are those of the columns."),
                 remedy=say("Leave the role {role} out.", role=named(name)),
             )
-    read = tuple(one for held in columns.values() for one in held)
+    columns_read = tuple(one for names in columns.values() for one in names)
     document, chart_id = edits.add_chart(document, table, order.recipe)
     return data_direction.read_across(
-        document, chart_id, data_direction.named_row(document, table, order.across), read
+        document, chart_id, data_direction.named_row(document, table, order.across), columns_read
     ), chart_id
 
 

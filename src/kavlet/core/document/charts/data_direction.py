@@ -75,14 +75,14 @@ def read_down(document: Document, chart_id: str) -> Document:
     reading, source = chart.reading, settled(document, chart.reading.table)
     recipe = find_recipe(document, chart.recipe)
     before = chart.past.get(chart.recipe, reading.down)
-    own = {column.id for column in source.columns}
-    named = {role.name for role in recipe.roles}
+    own_ids = {column.id for column in source.columns}
+    role_names = {role.name for role in recipe.roles}
     kept = {
-        role: tuple(one for one in held if one in own)
-        for role, held in (before.roles | reading.down.roles).items()
-        if role in named
+        role: tuple(one for one in role_columns if one in own_ids)
+        for role, role_columns in (before.roles | reading.down.roles).items()
+        if role in role_names
     }
-    roles = guess_roles(source, recipe, {role: held for role, held in kept.items() if held})
+    roles = guess_roles(source, recipe, {role: role_columns for role, role_columns in kept.items() if role_columns})
     looks = {path: look for path, look in chart.dress.overrides.items() if parse(path).row is None} | reading.looks
     entry = msgspec.structs.replace(
         chart,
@@ -100,12 +100,12 @@ def read_row(document: Document, chart_id: str, row: int | None = None, columns:
     if chart.reading is None:
         raise KavletError(say("This chart’s figures run down the columns."))
     before = chart.reading
-    at = before.row if row is None else _row(document.table(before.table), row)
+    new_row = before.row if row is None else _row(document.table(before.table), row)
     columns = columns or before.columns
-    place = {old: columns.index(one) for old, one in enumerate(before.columns) if one in columns}
+    place = {old: columns.index(column) for old, column in enumerate(before.columns) if column in columns}
     document = following_rows(document, chart.table, place.get)
-    changed = msgspec.structs.replace(before, row=at, columns=columns)
-    return fitted(with_chart(document, msgspec.structs.replace(document.chart(chart_id), reading=changed)), document)
+    direction = msgspec.structs.replace(before, row=new_row, columns=columns)
+    return fitted(with_chart(document, msgspec.structs.replace(document.chart(chart_id), reading=direction)), document)
 
 
 def with_column(document: Document, chart_id: str, column: str, on: bool) -> Document:

@@ -65,8 +65,8 @@ def with_recipe(document: Document, own: OwnRecipe) -> Document:
 def _sorted_columns(entry: ChartEntry, table: Table, spec: Chart) -> tuple[dict[str, Role], dict[str, str]]:
     """The columns a chart reads, directly or by formulas: roles and helpers by column id, in the table's order."""
     used = set(_strings(msgspec.to_builtins(spec))) & {column.id for column in table.columns}
-    for held in entry.roles.values():
-        used.update(held)
+    for role_columns in entry.roles.values():
+        used.update(role_columns)
     grown = True
     while grown:
         grown = False
@@ -74,18 +74,18 @@ def _sorted_columns(entry: ChartEntry, table: Table, spec: Chart) -> tuple[dict[
             if table.columns[i].id not in used:
                 used.add(table.columns[i].id)
                 grown = True
-    given = {column: role for role, held in entry.roles.items() for column in held}
+    role_of = {column: role for role, role_columns in entry.roles.items() for column in role_columns}
     roles: dict[str, Role] = {}
     helpers: dict[str, str] = {}
-    taken: list[str] = []
-    for column in (one for one in table.columns if one.id in used):
+    names: list[str] = []
+    for column in (candidate for candidate in table.columns if candidate.id in used):
         if _is_formula_column(column):
             helpers[column.id] = fresh_name(column.name or "helper", helpers.values())
             continue
         is_text = not any(isinstance(cell, float) or hasattr(cell, "value") for cell in column.cells[HEADER:])
-        wanted = given.get(column.id) or ("name" if is_text else "value")
-        role = fresh_name(wanted, taken)
-        taken.append(role)
+        kind = role_of.get(column.id) or ("name" if is_text else "value")
+        role = fresh_name(kind, names)
+        names.append(role)
         meaning = words("Like {column}.", column=column.name or role)
         roles[column.id] = Role(role, "text" if is_text else "number", meaning)
     return roles, helpers
@@ -140,18 +140,24 @@ def _template(
     """A formula with its references as slots; what is not of this table's columns stays as it is."""
     slots: list[str] = []
 
-    def corner(held: CellReference) -> str | None:
-        column, at = held.column, held.row
+    def corner(corner_reference: CellReference) -> str | None:
+        column, at = corner_reference.column, corner_reference.row
         if column >= len(table.columns):
             return None
-        of = table.columns[column].id
-        word = f"helper {helpers[of]}" if of in helpers else roles[of].name if of in roles else None
+        column_id = table.columns[column].id
+        word = (
+            f"helper {helpers[column_id]}"
+            if column_id in helpers
+            else roles[column_id].name
+            if column_id in roles
+            else None
+        )
         if word is None:
             return None
         ends = {HEADER: "first", table.height - 1: "last"}
         near = {row: "row", row - 1: "before"}
-        kept = (ends | near if not held.keep_row else near | ends).get(at)
-        return f"{{{word}}}{{{kept}}}" if kept else None
+        name = (ends | near if not corner_reference.keep_row else near | ends).get(at)
+        return f"{{{word}}}{{{name}}}" if name else None
 
     def slot(old: RangeReference) -> RangeReference | None:
         if old.table:
@@ -160,19 +166,19 @@ def _template(
         if single:
             slots.append(f"{{set {_parameter(table, old, parameters)}}}")
             return None
-        one = corner(old.one)
+        start = corner(old.one)
         other = corner(old.other) if old.other is not None else ""
-        if one is None or other is None:
+        if start is None or other is None:
             return old
         if old.other is not None:
-            one = one.replace("}{", "}${", 1) if old.one.keep_row else one
+            start = start.replace("}{", "}${", 1) if old.one.keep_row else start
             other = other.replace("}{", "}${", 1) if old.other.keep_row else other
-        slots.append(f"{one}:{other}" if other else one.replace("}{", "}${", 1) if old.one.keep_row else one)
+        slots.append(f"{start}:{other}" if other else start.replace("}{", "}${", 1) if old.one.keep_row else start)
         return None
 
     # Replaced references come out as #REF!, in their order.
-    made = rewritten(text, slot)
-    parts = made.split("#REF!")
+    template = rewritten(text, slot)
+    parts = template.split("#REF!")
     return "".join(part + (slots[i] if i < len(parts) - 1 and i < len(slots) else "") for i, part in enumerate(parts))
 
 

@@ -35,23 +35,23 @@ SLIDE_MARGINS = (16 * MM, 14 * MM, 16 * MM, 13 * MM)
 # Pages
 
 
-def add_page(document: Document, size: str = "A4", at: int | None = None, **changes: Any) -> tuple[Document, str]:
+def add_page(document: Document, size: str = "A4", rank: int | None = None, **changes: Any) -> tuple[Document, str]:
     """A new page of a named size, at a place among the others or last. Returns the document and the page's id.
 
     Raises KavletError for a size that there is not, or more pages than a document holds.
     """
     if len(document.pages) >= MAX_PAGES:
         raise KavletError(say("A document holds {count} pages at most.", count=MAX_PAGES))
-    new = fresh_id("p", (one.id for one in document.pages))
-    wanted = str(changes.pop("name", "") or words("Page {number}", number=len(document.pages) + 1))
-    name = fresh_name(wanted, (one.name for one in document.pages))
-    held = named_size(size)
-    made = Page(new, name, held.width, held.height)
+    new = fresh_id("p", (page.id for page in document.pages))
+    title = str(changes.pop("name", "") or words("Page {number}", number=len(document.pages) + 1))
+    name = fresh_name(title, (page.name for page in document.pages))
+    paper = named_size(size)
+    new_page = Page(new, name, paper.width, paper.height)
     if size.startswith("Slide"):
-        made = msgspec.structs.replace(made, margins=SLIDE_MARGINS)
-    made = msgspec.structs.replace(made, **changes)
-    place = len(document.pages) if at is None else max(0, min(at, len(document.pages)))
-    return msgspec.structs.replace(document, pages=(*document.pages[:place], made, *document.pages[place:])), new
+        new_page = msgspec.structs.replace(new_page, margins=SLIDE_MARGINS)
+    new_page = msgspec.structs.replace(new_page, **changes)
+    place = len(document.pages) if rank is None else max(0, min(rank, len(document.pages)))
+    return msgspec.structs.replace(document, pages=(*document.pages[:place], new_page, *document.pages[place:])), new
 
 
 def add_page_like(document: Document, like: Page, at: int) -> tuple[Document, str]:
@@ -65,11 +65,11 @@ def add_page_like(document: Document, like: Page, at: int) -> tuple[Document, st
 def copy_page(document: Document, page: str) -> tuple[Document, str]:
     """A copy of a page after it. Returns the document and the copy's id."""
     old = document.page(page)
-    new = fresh_id("p", (one.id for one in document.pages))
-    name = fresh_name(old.name, (one.name for one in document.pages))
-    at = document.pages.index(old) + 1
-    made = msgspec.structs.replace(old, id=new, name=name)
-    return msgspec.structs.replace(document, pages=(*document.pages[:at], made, *document.pages[at:])), new
+    new = fresh_id("p", (other.id for other in document.pages))
+    name = fresh_name(old.name, (other.name for other in document.pages))
+    rank = document.pages.index(old) + 1
+    copied = msgspec.structs.replace(old, id=new, name=name)
+    return msgspec.structs.replace(document, pages=(*document.pages[:rank], copied, *document.pages[rank:])), new
 
 
 def delete_page(document: Document, page: str) -> Document:
@@ -96,15 +96,15 @@ def in_order(document: Document, pages: Iterable[str]) -> Document:
 def change_page(document: Document, page: str, **changes: Any) -> Document:
     """The page with other fields. Raises KavletError for an empty name, that of another page, or a size that no sheet
     has."""
-    held = document.page(page)
+    old = document.page(page)
     if "name" in changes:
         changes["name"] = str(changes["name"]).strip()
         if not changes["name"]:
             raise KavletError(say("A page needs a name."))
-        if any(one.name == changes["name"] and one.id != page for one in document.pages):
+        if any(other.name == changes["name"] and other.id != page for other in document.pages):
             raise KavletError(say("There is a page called “{name}” already.", name=changes["name"]))
-    made = msgspec.structs.replace(held, **changes)
-    return with_page(document, sized(made, made.width, made.height))
+    new = msgspec.structs.replace(old, **changes)
+    return with_page(document, sized(new, new.width, new.height))
 
 
 def arranged(document: Document, page: str, arrangement: str, grid: tuple[int, int] | None = None) -> Document:
@@ -112,49 +112,49 @@ def arranged(document: Document, page: str, arrangement: str, grid: tuple[int, i
     first, where they stood freely before. Raises KavletError for an arrangement that there is not."""
     if arrangement not in ARRANGEMENTS:
         raise KavletError(say("There is no arrangement “{name}”.", name=arrangement))
-    held = document.page(page)
-    now = places(held)
-    made = msgspec.structs.replace(held, arrangement=arrangement, shares={}, grid=grid or held.grid)
-    count = len(bays(made))
-    items = tuple(at_place(item, now[item.id]) for item in held.items)  # who loses its bay stands where it stood
+    old = document.page(page)
+    now = places(old)
+    new = msgspec.structs.replace(old, arrangement=arrangement, shares={}, grid=grid or old.grid)
+    count = len(bays(new))
+    items = tuple(at_place(item, now[item.id]) for item in old.items)  # who loses its bay stands where it stood
     if arrangement == FREE:
         items = tuple(msgspec.structs.replace(item, bay=None) for item in items)
-    made = msgspec.structs.replace(made, items=items)
-    for item in sorted(items, key=lambda one: (not isinstance(one, ChartFrame), one.y, one.x)):
-        rank = next_bay(made)
-        if arrangement != FREE and held.arrangement == FREE and rank is not None and not item.locked:
-            made = with_items(made, [msgspec.structs.replace(item, bay=rank)])
-    return with_page(document, made) if count or arrangement == FREE else document
+    new = msgspec.structs.replace(new, items=items)
+    for item in sorted(items, key=lambda entry: (not isinstance(entry, ChartFrame), entry.y, entry.x)):
+        rank = next_bay(new)
+        if arrangement != FREE and old.arrangement == FREE and rank is not None and not item.locked:
+            new = with_items(new, [msgspec.structs.replace(item, bay=rank)])
+    return with_page(document, new) if count or arrangement == FREE else document
 
 
 # Items
 
 
-def put(document: Document, page: str, item: AnyItem, at: Rect | None = None) -> tuple[Document, str]:
+def put(document: Document, page: str, item: AnyItem, rect: Rect | None = None) -> tuple[Document, str]:
     """An item put onto a page: at a place, else into the next free bay, else into the middle. Returns the document and
     the item's id. Raises KavletError where the page holds as much as it can."""
-    held = document.page(page)
-    if len(held.items) >= MAX_ITEMS:
+    old = document.page(page)
+    if len(old.items) >= MAX_ITEMS:
         raise KavletError(say("A page holds {count} items at most.", count=MAX_ITEMS))
-    new = fresh_id("i", (one.id for one in held.items))
-    rank = next_bay(held) if at is None else None
-    if at is None:
-        size = Size(min(item.width, held.inner.width), min(item.height, held.inner.height))
-        x, y = held.inner.center
-        shift = 12.0 * sum(1 for one in held.items if one.bay is None and rank is None)
-        at = Rect(x - size.width / 2, y - size.height / 2, size.width, size.height)
-        room = Rect(0.0, 0.0, held.width, held.height)
-        at = Rect(at.x + shift % 120, at.y + shift % 120, at.width, at.height)
-        dx, dy = at.way_into(room)
-        at = Rect(at.x + dx, at.y + dy, at.width, at.height)
-    made = at_place(msgspec.structs.replace(item, id=new, bay=rank), at)
-    return with_page(document, msgspec.structs.replace(held, items=(*held.items, made))), new
+    new = fresh_id("i", (present.id for present in old.items))
+    rank = next_bay(old) if rect is None else None
+    if rect is None:
+        size = Size(min(item.width, old.inner.width), min(item.height, old.inner.height))
+        x, y = old.inner.center
+        shift = 12.0 * sum(1 for present in old.items if present.bay is None and rank is None)
+        rect = Rect(x - size.width / 2, y - size.height / 2, size.width, size.height)
+        room = Rect(0.0, 0.0, old.width, old.height)
+        rect = Rect(rect.x + shift % 120, rect.y + shift % 120, rect.width, rect.height)
+        dx, dy = rect.way_into(room)
+        rect = Rect(rect.x + dx, rect.y + dy, rect.width, rect.height)
+    placed_item = at_place(msgspec.structs.replace(item, id=new, bay=rank), rect)
+    return with_page(document, msgspec.structs.replace(old, items=(*old.items, placed_item))), new
 
 
-def change_items(document: Document, page: str, change: Callable[[AnyItem], AnyItem], of: Iterable[str]) -> Document:
+def change_items(document: Document, page: str, change: Callable[[AnyItem], AnyItem], items: Iterable[str]) -> Document:
     """Items changed by a function."""
-    held, wanted = document.page(page), set(of)
-    return with_page(document, with_items(held, [change(item) for item in held.items if item.id in wanted]))
+    old, ids = document.page(page), set(items)
+    return with_page(document, with_items(old, [change(item) for item in old.items if item.id in ids]))
 
 
 def change_item(document: Document, page: str, item: str, **changes: Any) -> Document:
@@ -174,15 +174,15 @@ def placed(document: Document, page: str, boxes: Mapping[str, Rect]) -> Document
 
 def into_bay(document: Document, page: str, item: str, rank: int) -> Document:
     """An item into a bay; one that fills it already goes where the item came from."""
-    held = document.page(page)
-    mine = held.item(item)
-    other = next((one for one in held.items if one.bay == rank and one.id != item), None)
-    changed: list[AnyItem] = [msgspec.structs.replace(mine, bay=rank)]
+    old = document.page(page)
+    moving = old.item(item)
+    other = next((other_item for other_item in old.items if other_item.bay == rank and other_item.id != item), None)
+    items: list[AnyItem] = [msgspec.structs.replace(moving, bay=rank)]
     if other is not None:
-        now = places(held)[item]
-        swapped = msgspec.structs.replace(other, bay=mine.bay)
-        changed.append(swapped if mine.bay is not None else at_place(swapped, now))
-    return with_page(document, with_items(held, changed))
+        now = places(old)[item]
+        swapped = msgspec.structs.replace(other, bay=moving.bay)
+        items.append(swapped if moving.bay is not None else at_place(swapped, now))
+    return with_page(document, with_items(old, items))
 
 
 def delete_items(document: Document, page: str, items: Iterable[str]) -> Document:
@@ -193,18 +193,18 @@ def delete_items(document: Document, page: str, items: Iterable[str]) -> Documen
 
 def ordered(document: Document, page: str, items: Iterable[str], to: str) -> Document:
     """Items moved among the others: to the `front` or `back`, or one step `forward` or `backward`."""
-    held, chosen = document.page(page), set(items)
-    order = list(held.items)
+    old, ids = document.page(page), set(items)
+    order = list(old.items)
     if to in ("front", "back"):
-        mine, others = [i for i in order if i.id in chosen], [i for i in order if i.id not in chosen]
-        order = [*others, *mine] if to == "front" else [*mine, *others]
+        moving, others = [i for i in order if i.id in ids], [i for i in order if i.id not in ids]
+        order = [*others, *moving] if to == "front" else [*moving, *others]
     else:
         steps = range(len(order) - 2, -1, -1) if to == "forward" else range(1, len(order))
         way = 1 if to == "forward" else -1
         for i in steps:
-            if order[i].id in chosen and order[i + way].id not in chosen:
+            if order[i].id in ids and order[i + way].id not in ids:
                 order[i], order[i + way] = order[i + way], order[i]
-    return with_page(document, msgspec.structs.replace(held, items=tuple(order)))
+    return with_page(document, msgspec.structs.replace(old, items=tuple(order)))
 
 
 def grouped(document: Document, page: str, items: Iterable[str], together: bool) -> Document:
@@ -216,21 +216,21 @@ def grouped(document: Document, page: str, items: Iterable[str], together: bool)
 
 def pasted(document: Document, page: str, items: Iterable[AnyItem], by: float = 12.0) -> tuple[Document, list[str]]:
     """Copies of items on a page, moved a little where they come from it. Returns the document and the copies' ids."""
-    held = document.page(page)
-    made: list[str] = []
+    old = document.page(page)
+    new_ids: list[str] = []
     groups: dict[str, str] = {}
     for item in items:
-        new = fresh_id("i", (one.id for one in held.items))
+        new = fresh_id("i", (present.id for present in old.items))
         if item.group and item.group not in groups:
-            groups[item.group] = fresh_id("g", [*(one.group for one in held.items), *groups.values()])
+            groups[item.group] = fresh_id("g", [*(present.group for present in old.items), *groups.values()])
         copy = msgspec.structs.replace(item, id=new, bay=None, group=groups.get(item.group, ""))
-        if any(one.box == item.box for one in held.items):
+        if any(present.box == item.box for present in old.items):
             copy = msgspec.structs.replace(copy, x=copy.x + by, y=copy.y + by)
-        held = msgspec.structs.replace(held, items=(*held.items, copy))
-        made.append(new)
-    if len(held.items) > MAX_ITEMS:
+        old = msgspec.structs.replace(old, items=(*old.items, copy))
+        new_ids.append(new)
+    if len(old.items) > MAX_ITEMS:
         raise KavletError(say("A page holds {count} items at most.", count=MAX_ITEMS))
-    return with_page(document, held), made
+    return with_page(document, old), new_ids
 
 
 def at_place(item: AnyItem, at: Rect) -> AnyItem:
@@ -391,14 +391,14 @@ def without_excerpts(document: Document, table: str) -> Document:
     return _keeping(document, lambda item: None if isinstance(item, Excerpt) and item.table == table else item)
 
 
-def _keeping(document: Document, kept: Callable[[AnyItem], AnyItem | None]) -> Document:
+def _keeping(document: Document, keep: Callable[[AnyItem], AnyItem | None]) -> Document:
     """The document with what a function leaves of each item; pages that lose nothing stay the same objects."""
 
-    def page(held: Page) -> Page:
-        items = tuple(one for one in map(kept, held.items) if one is not None)
-        return held if items == held.items else msgspec.structs.replace(held, items=items)
+    def page(old: Page) -> Page:
+        items = tuple(item for item in map(keep, old.items) if item is not None)
+        return old if items == old.items else msgspec.structs.replace(old, items=items)
 
-    return msgspec.structs.replace(document, pages=tuple(page(one) for one in document.pages))
+    return msgspec.structs.replace(document, pages=tuple(page(item) for item in document.pages))
 
 
 def item_name(document: Document, item: AnyItem) -> str:

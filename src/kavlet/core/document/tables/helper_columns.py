@@ -45,40 +45,50 @@ def _parts(document: Document) -> dict[str, list[Table | ChartEntry]]:
 def _fitted_table(document: Document, table: Table) -> Document:
     recipes = recipes_of(document)
     charts = {chart.id: chart for chart in document.charts if chart.table == table.id and chart.recipe in recipes}
-    own = [column for column in table.columns if column.helper is None]
+    own_columns = [column for column in table.columns if column.helper is None]
     helpers: list[Column] = []
-    taken = [column.id for column in table.columns]
+    ids = [column.id for column in table.columns]
     existing = {(c.helper.chart, c.helper.name): c for c in table.columns if c.helper is not None}
     for chart in charts.values():
         recipe = recipes[chart.recipe]
-        made = recipe.helper_columns(_places(chart, recipe, own, {}, counted_rows(table, chart, recipe)))
-        for wanted in (*made, *(HelperColumn(name, GUARD.meaning) for name in _guarded(chart, recipe, own))):
-            column = existing.get((chart.id, wanted.name))
+        helper_columns = recipe.helper_columns(
+            _places(chart, recipe, own_columns, {}, counted_rows(table, chart, recipe))
+        )
+        for helper in (
+            *helper_columns,
+            *(HelperColumn(name, GUARD.meaning) for name in _guarded(chart, recipe, own_columns)),
+        ):
+            column = existing.get((chart.id, helper.name))
             if column is None:
-                title = helper_title(wanted.name).said_in(document.locale)
+                title = helper_title(helper.name).said_in(document.locale)
                 cells = (title, *(None,) * (table.height - HEADER))
-                column = _new_column(chart.id, wanted, cells, fresh_id("c", taken))
-                taken.append(column.id)
+                column = _new_column(chart.id, helper, cells, fresh_id("c", ids))
+                ids.append(column.id)
             helpers.append(column)
     for chart in charts.values():
         counted = counted_rows(table, chart, recipes[chart.recipe])
-        helpers = _filled(chart, recipes[chart.recipe], own, helpers, counted)
-    columns = (*own, *helpers)
+        helpers = _filled(chart, recipes[chart.recipe], own_columns, helpers, counted)
+    columns = (*own_columns, *helpers)
     unchanged = len(columns) == len(table.columns) and all(
-        one is other for one, other in zip(columns, table.columns, strict=True)
+        old is other for old, other in zip(columns, table.columns, strict=True)
     )
     return document if unchanged else with_table(document, msgspec.structs.replace(table, columns=columns))
 
 
-def _places(chart: ChartEntry, recipe: Recipe, columns: list[Column], mine: dict[str, int], rows: int) -> CellAddresses:
+def _places(
+    chart: ChartEntry, recipe: Recipe, columns: list[Column], helper_places: dict[str, int], rows: int
+) -> CellAddresses:
     places = {column.id: i for i, column in enumerate(columns)}
-    roles = {role: tuple(places[column] for column in held if column in places) for role, held in chart.roles.items()}
+    roles = {
+        role: tuple(places[column] for column in role_columns if column in places)
+        for role, role_columns in chart.roles.items()
+    }
     return CellAddresses(
-        {role: roles.get(role, ()) for role in {one.name for one in recipe.roles} | set(roles)},
-        mine,
+        {role: roles.get(role, ()) for role in {declared.name for declared in recipe.roles} | set(roles)},
+        helper_places,
         rows,
         recipe.defaults | chart.settings,
-        frozenset(role for role, held in roles.items() for i in held if _percent(columns[i])),
+        frozenset(role for role, role_columns in roles.items() for i in role_columns if _percent(columns[i])),
     )
 
 
@@ -89,23 +99,23 @@ def _guarded(chart: ChartEntry, recipe: Recipe, own: list[Column]) -> dict[str, 
     return {f"{GUARD.name} {i}": column for i, column in enumerate(dict.fromkeys(held), 1) if column in missing}
 
 
-def _may_miss(own: list[Column]) -> set[str]:
+def _may_miss(columns: list[Column]) -> set[str]:
     """The columns in which a formula says #N/A, or reads a column in which one may."""
     formulas = {
         (i, column.id): [cell.text for cell in column.cells[HEADER:] if isinstance(cell, Formula)]
-        for i, column in enumerate(own)
+        for i, column in enumerate(columns)
     }
-    found = {at: key for (at, key), texts in formulas.items() if any("NA(" in text.upper() for text in texts)}
-    grown = bool(found)
+    helpers = {place: key for (place, key), texts in formulas.items() if any("NA(" in text.upper() for text in texts)}
+    grown = bool(helpers)
     while grown:
         more = {
-            at: key
-            for (at, key), texts in formulas.items()
-            if at not in found and any(not found.keys().isdisjoint(_columns_of(text)) for text in texts)
+            place: key
+            for (place, key), texts in formulas.items()
+            if place not in helpers and any(not helpers.keys().isdisjoint(_columns_of(text)) for text in texts)
         }
-        found |= more
+        helpers |= more
         grown = bool(more)
-    return set(found.values())
+    return set(helpers.values())
 
 
 def _columns_of(formula: str) -> set[int]:
@@ -130,24 +140,29 @@ def _new_column(chart: str, wanted: HelperColumn, cells: tuple[Cell, ...], colum
     return Column(column, cells, Helper(chart, wanted.name), wanted.number)
 
 
-def _filled(chart: ChartEntry, recipe: Recipe, own: list[Column], helpers: list[Column], rows: int) -> list[Column]:
+def _filled(
+    chart: ChartEntry, recipe: Recipe, own_columns: list[Column], helpers: list[Column], rows: int
+) -> list[Column]:
     """The chart's helper columns with the recipe's formulas in every cell the author has not changed."""
-    columns = [*own, *helpers]
+    columns = [*own_columns, *helpers]
     places = {column.id: i for i, column in enumerate(columns)}
-    mine = {c.helper.name: places[c.id] for c in helpers if c.helper is not None and c.helper.chart == chart.id}
-    guarded = _guarded(chart, recipe, own)
-    stand = _places(chart, recipe, columns, mine, rows)
+    helper_places = {
+        c.helper.name: places[c.id] for c in helpers if c.helper is not None and c.helper.chart == chart.id
+    }
+    guarded = _guarded(chart, recipe, own_columns)
+    stand = _places(chart, recipe, columns, helper_places, rows)
     if any(role.required and not stand.roles[role.name] for role in recipe.roles):
         return helpers
-    guards = {places[column]: mine[name] for name, column in guarded.items() if name in mine}
+    guards = {places[column]: helper_places[name] for name, column in guarded.items() if name in helper_places}
     numbers = {role.name for role in recipe.roles if role.kind == "number"}
     roles = {
-        role: tuple(guards.get(i, i) if role in numbers else i for i in held) for role, held in stand.roles.items()
+        role: tuple(guards.get(i, i) if role in numbers else i for i in role_places)
+        for role, role_places in stand.roles.items()
     }
     formulas = recipe.formulas(msgspec.structs.replace(stand, roles=roles)) if rows else {}
-    for at, guard in guards.items():
-        name = next(name for name, i in mine.items() if i == guard)
-        cells = [f"{column_letters(at)}{row}" for row in stand.span]
+    for place, guard in guards.items():
+        name = next(name for name, i in helper_places.items() if i == guard)
+        cells = [f"{column_letters(place)}{row}" for row in stand.span]
         formulas |= {name: [f'=IF(ISNUMBER({cell});{cell};"")' for cell in cells]}
     return [
         _renewed(column, formulas.get(column.helper.name, []))

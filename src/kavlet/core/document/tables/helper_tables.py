@@ -126,12 +126,12 @@ def _made(text: str, like: Column | None = None) -> Formula | None:
     return Formula(text, True, like.writes if like is not None else None) if text else None
 
 
-def _renewed(column: Column, wanted: list[Formula | None], height: int) -> Column:
+def _renewed(column: Column, formulas: list[Formula | None], height: int) -> Column:
     cells: list[Cell] = []
     for row in range(height):
-        held = column.cells[row] if row < len(column.cells) else None
-        own = held is not None and not (isinstance(held, Formula) and held.made)
-        cells.append(held if own else wanted[row] if row < len(wanted) else None)
+        formula = column.cells[row] if row < len(column.cells) else None
+        is_own = formula is not None and not (isinstance(formula, Formula) and formula.made)
+        cells.append(formula if is_own else formulas[row] if row < len(formulas) else None)
     return column if tuple(cells) == column.cells else msgspec.structs.replace(column, cells=tuple(cells))
 
 
@@ -157,20 +157,20 @@ def written_through(document: Document, table_id: str, cells: Mapping[tuple[int,
         return document, dict(cells)
     source = document.table(reading.table)
     columns = list(source.columns)
-    left: dict[tuple[int, int], Cell] = {}
+    lost: dict[tuple[int, int], Cell] = {}
     for (column, row), cell in cells.items():
         held = table.columns[column].cells[row] if column < len(table.columns) and row < table.height else None
-        at = _origin(source, reading, table.columns[column].id if held is not None else "", row)
-        if at is None or cell is None or isinstance(cell, Formula) or not (isinstance(held, Formula) and held.made):
-            left[column, row] = cell
+        origin = _origin(source, reading, table.columns[column].id if held is not None else "", row)
+        if origin is None or cell is None or isinstance(cell, Formula) or not (isinstance(held, Formula) and held.made):
+            lost[column, row] = cell
             continue
-        changed = list(columns[at[0]].cells)
-        changed[at[1]] = cell
-        columns[at[0]] = msgspec.structs.replace(columns[at[0]], cells=tuple(changed))
+        changed = list(columns[origin[0]].cells)
+        changed[origin[1]] = cell
+        columns[origin[0]] = msgspec.structs.replace(columns[origin[0]], cells=tuple(changed))
     tables = tuple(
-        msgspec.structs.replace(one, columns=tuple(columns)) if one.id == source.id else one for one in document.tables
+        msgspec.structs.replace(old, columns=tuple(columns)) if old.id == source.id else old for old in document.tables
     )
-    return msgspec.structs.replace(document, tables=tables), left
+    return msgspec.structs.replace(document, tables=tables), lost
 
 
 def _origin(source: Table, reading: DataDirection, column: str, row: int) -> tuple[int, int] | None:

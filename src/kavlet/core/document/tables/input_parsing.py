@@ -111,13 +111,13 @@ def rules(text: str) -> str:
 
     Raises KavletError for one that can't be read.
     """
-    known = {str(word).casefold(): when for when, word in RULE_WORDS.items()}
+    word_rules = {str(word).casefold(): when for when, word in RULE_WORDS.items()}
 
-    def part(held: str) -> str:
-        word = held.split(maxsplit=1)[0].rstrip(":") if held.split() else ""
-        return held.replace(word, known.get(word.casefold(), word.casefold()), 1)
+    def part(rule_text: str) -> str:
+        word = rule_text.split(maxsplit=1)[0].rstrip(":") if rule_text.split() else ""
+        return rule_text.replace(word, word_rules.get(word.casefold(), word.casefold()), 1)
 
-    made = "; ".join(part(one.strip()) for one in text.split(";") if one.strip())
+    made = "; ".join(part(part_text.strip()) for part_text in text.split(";") if part_text.strip())
     parsed(made)
     return made
 
@@ -141,16 +141,16 @@ def words_or_formula(document: Document, values: Values, table: str, text: str) 
 
 def template(document: Document, values: Values, table: str, text: str) -> str:
     """What labels are to say. Raises KavletError for a field that there is none of, or a cell that gives an error."""
-    held = document.table(table)
-    titles = (str(held.called(i)) for i in range(len(held.columns)))
-    known = {*LABEL_FIELDS, *(column.id for column in held.columns), *(title.casefold() for title in titles)}
-    for field in (found.strip() for found in re.findall(r"\{([^{}]*)\}", text)):
+    source = document.table(table)
+    titles = (str(source.called(i)) for i in range(len(source.columns)))
+    names = {*LABEL_FIELDS, *(column.id for column in source.columns), *(title.casefold() for title in titles)}
+    for field in (match.strip() for match in re.findall(r"\{([^{}]*)\}", text)):
         if field.startswith("="):
             checked_text(values, table, field)
-        elif field not in known and field.casefold() not in known:
+        elif field not in names and field.casefold() not in names:
             raise KavletError(
                 say("There is no field {name} for labels.", name="{" + field + "}"),
-                remedy=say("There are {names}.", names=["{" + one + "}" for one in LABEL_FIELDS]),
+                remedy=say("There are {names}.", names=["{" + name + "}" for name in LABEL_FIELDS]),
             )
     return text
 

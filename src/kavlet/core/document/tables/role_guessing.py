@@ -16,7 +16,7 @@ MEANT = {
 
 
 def guess_roles(
-    table: Table, recipe: Recipe, given: dict[str, tuple[str, ...]] | None = None
+    table: Table, recipe: Recipe, fixed: dict[str, tuple[str, ...]] | None = None
 ) -> dict[str, tuple[str, ...]]:
     """Column ids per role: those given, then a column that is called like the role, then the first of its kind. Of two
     columns of names, the one that repeats in blocks holds the groups, whatever they are called.
@@ -26,22 +26,26 @@ def guess_roles(
     running numbers, postcodes) name rows where nothing else does. Where no column has the right kind, the first free
     one is taken, so that the recipe can say what is wrong with it.
     """
-    roles: dict[str, tuple[str, ...]] = dict(given or {})
-    taken = {column for held in roles.values() for column in held}
-    free = [column for column in table.columns if column.helper is None and column.id not in taken]
+    roles: dict[str, tuple[str, ...]] = dict(fixed or {})
+    used = {column for role_columns in roles.values() for column in role_columns}
+    free = [column for column in table.columns if column.helper is None and column.id not in used]
     kind = kinds(table)
-    for part, column in _in_blocks(recipe, [one for one in free if kind[one.id] in NAMING], roles).items():
+    for part, column in _in_blocks(
+        recipe, [candidate for candidate in free if kind[candidate.id] in NAMING], roles
+    ).items():
         roles[part] = (column.id,)
         free.remove(column)
     for role in recipe.roles:
-        called = next((column for column in free if role.name not in roles and _is_called(column, role, kind)), None)
-        if called is not None:
-            roles[role.name] = (called.id,)
-            free.remove(called)
+        named_column = next(
+            (column for column in free if role.name not in roles and _is_called(column, role, kind)), None
+        )
+        if named_column is not None:
+            roles[role.name] = (named_column.id,)
+            free.remove(named_column)
     open_roles = [role for role in recipe.roles if role.name not in roles]
     for role in sorted(open_roles, key=lambda role: role.kind != "text"):
         if role.kind == "text":
-            found = _naming(free, role, kind)
+            columns = _naming(free, role, kind)
         else:
             later = sum(
                 other.kind == "number" and other.required and other.name not in roles
@@ -49,15 +53,15 @@ def guess_roles(
             )
             figures = [column for column in free if kind[column.id] == "figures"]
             if not role.required:
-                found = []
+                columns = []
             elif role.many:
-                found = figures[: max(1, len(figures) - later)]
+                columns = figures[: max(1, len(figures) - later)]
             else:
-                found = figures[:1] or [column for column in free if is_numeric(column)][:1] or free[-1:]
-            found = found or (free[-1:] if role.required else [])
-        if found:
-            roles[role.name] = tuple(column.id for column in found)
-            free = [column for column in free if column not in found]
+                columns = figures[:1] or [column for column in free if is_numeric(column)][:1] or free[-1:]
+            columns = columns or (free[-1:] if role.required else [])
+        if columns:
+            roles[role.name] = tuple(column.id for column in columns)
+            free = [column for column in free if column not in columns]
     return {role.name: roles[role.name] for role in recipe.roles if role.name in roles}
 
 
@@ -82,9 +86,9 @@ def _naming(free: list[Column], role: Role, kind: dict[str, ColumnKind]) -> list
     """A column for a role of texts: of names, else of times, else of numbers that are no figures."""
     if not (role.required or role.name == "name"):
         return []
-    wanted = ("periods", *NAMING) if role.name == "period" else NAMING
-    held = [column for one in wanted for column in free if kind[column.id] == one]
-    return held[:1] or (free[:1] if role.required and len(free) > 1 else [])
+    column_kinds = ("periods", *NAMING) if role.name == "period" else NAMING
+    columns = [column for column_kind in column_kinds for column in free if kind[column.id] == column_kind]
+    return columns[:1] or (free[:1] if role.required and len(free) > 1 else [])
 
 
 def _is_called(column: Column, role: Role, kind: dict[str, ColumnKind]) -> bool:

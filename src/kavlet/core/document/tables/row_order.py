@@ -120,33 +120,35 @@ def transpose(document: Document, table_id: str) -> Document:
     """Turn rows into columns: the names become the first column, the first column the names. References follow."""
     table = document.table(table_id)
     refuse_helper(table)
-    own = [column for column in table.columns if column.helper is None]
+    own_columns = [column for column in table.columns if column.helper is None]
     if table.height > 1_000:
         raise KavletError(say("The table has more than 1,000 rows, which is too many to become columns."))
-    bare = msgspec.structs.replace(table, columns=tuple(own))
+    bare = msgspec.structs.replace(table, columns=tuple(own_columns))
     document = with_references(with_table(document, bare), table_id, _turned)
-    own = list(document.table(table_id).columns)
-    rows = [list(cells) for cells in zip(*(column.cells for column in own), strict=True)]
+    own_columns = list(document.table(table_id).columns)
+    rows = [list(cells) for cells in zip(*(column.cells for column in own_columns), strict=True)]
     columns = tuple(Column(f"c{i + 1}", tuple(_as_name(cell) if r == 0 else cell for r, cell in enumerate(cells)))
                     for i, cells in enumerate(rows))  # fmt: skip
-    turned = Table(table.id, table.name, columns)
+    new_table = Table(table.id, table.name, columns)
     recipes = recipes_of(document)
 
     def follow(chart: ChartEntry) -> ChartEntry:
         if chart.reading is not None and chart.reading.table == table_id:  # all columns there are, of the first row
-            reading = msgspec.structs.replace(chart.reading, columns=tuple(one.id for one in columns[1:]), row=0)
+            reading = msgspec.structs.replace(
+                chart.reading, columns=tuple(column_id.id for column_id in columns[1:]), row=0
+            )
             return msgspec.structs.replace(chart, reading=reading)
         if chart.table != table_id or chart.recipe not in recipes:
             return chart
         recipe = recipes[chart.recipe]
-        roles = guess_roles(turned, recipe)
-        before = tuple(bare.place(one) for one in chart.roles.get(recipe.series, ()))
-        after = tuple(turned.place(one) for one in roles.get(recipe.series, ()))
-        moved = turned_looks(chart, (before, after)) if recipe.series else chart
-        return msgspec.structs.replace(moved, roles=roles)
+        roles = guess_roles(new_table, recipe)
+        before = tuple(bare.place(column_id) for column_id in chart.roles.get(recipe.series, ()))
+        after = tuple(new_table.place(column_id) for column_id in roles.get(recipe.series, ()))
+        new_chart = turned_looks(chart, (before, after)) if recipe.series else chart
+        return msgspec.structs.replace(new_chart, roles=roles)
 
     charts = tuple(follow(chart) for chart in document.charts)
-    return fitted(msgspec.structs.replace(with_table(document, turned), charts=charts))
+    return fitted(msgspec.structs.replace(with_table(document, new_table), charts=charts))
 
 
 def _as_name(cell: Cell) -> Cell:

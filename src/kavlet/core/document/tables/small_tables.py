@@ -43,18 +43,18 @@ def small_table(document: Document, table_id: str, pick: SmallTableChoice) -> tu
     """The document with the small table behind the one it reads, and its id. Raises KavletError where it would be
     empty."""
     table = document.table(table_id)
-    own = [column.id for column in table.columns if column.helper is None]
-    columns = tuple(one for one in pick.columns or own if one in own)
+    own_columns = [column.id for column in table.columns if column.helper is None]
+    columns = tuple(entry for entry in pick.columns or own_columns if entry in own_columns)
     rows = _rows(document, table, pick)
     if not rows or not columns:
         raise KavletError(say("The small table would be empty."), remedy=say("Choose rows and columns to go into it."))
     lines = _gathered(document, table, pick, columns, rows) if pick.by else _picked(table, columns, rows)
     name = say("{table}, small", table=table.name).said_in(document.locale)
-    document, made = add_table(document, name, lines)
-    at = [one.id for one in document.tables].index(table_id) + 1
-    others = [one for one in document.tables if one.id != made]
-    document = msgspec.structs.replace(document, tables=(*others[:at], document.table(made), *others[at:]))
-    return _written_alike(document, made, table, _sources(pick, columns)), made
+    document, table_name = add_table(document, name, lines)
+    rank = [entry.id for entry in document.tables].index(table_id) + 1
+    others = [entry for entry in document.tables if entry.id != table_name]
+    document = msgspec.structs.replace(document, tables=(*others[:rank], document.table(table_name), *others[rank:]))
+    return _written_alike(document, table_name, table, _sources(pick, columns)), table_name
 
 
 def entries(document: Document, table_id: str, column: str) -> list[str]:
@@ -137,12 +137,14 @@ def _sources(pick: SmallTableChoice, columns: tuple[str, ...]) -> tuple[str, ...
     return (pick.by, *(() if pick.how == "count" else (one for one in columns if one != pick.by)))
 
 
-def _written_alike(document: Document, made: str, like: Table, columns: tuple[str, ...]) -> Document:
+def _written_alike(document: Document, new_table_id: str, like: Table, columns: tuple[str, ...]) -> Document:
     """The small table's numbers written as they are where they come from."""
-    table = document.table(made)
-    looks = [like.columns[like.place(one)].writes for one in columns]
-    held = tuple(
+    table = document.table(new_table_id)
+    looks = [like.columns[like.place(column_id)].writes for column_id in columns]
+    new_columns = tuple(
         msgspec.structs.replace(column, number=look) if look is not None else column
         for column, look in zip(table.columns, [*looks, None], strict=False)
     )
-    return with_table(document, msgspec.structs.replace(table, columns=(*held, *table.columns[len(held) :])))
+    return with_table(
+        document, msgspec.structs.replace(table, columns=(*new_columns, *table.columns[len(new_columns) :]))
+    )

@@ -68,66 +68,81 @@ def linked_table(document: Document, table_id: str, source: Source, cells: Rows)
     return link(document, table_id, msgspec.structs.replace(source, taken=tuple(map(tuple, cells)), columns=own))
 
 
-def align(table: Table, coming: Rows) -> Alignment:
+def align(table: Table, file_rows: Rows) -> Alignment:
     """How the file's columns and rows fit the table's."""
-    taken = [list(row) for row in table.source.taken] if table.source is not None else []
-    columns, gone_columns = _columns(table, taken, coming)
-    key = next((i for i, cells in enumerate(zip(*_padded(coming), strict=True)) if _is_name_column(cells[HEADER:])), 0)
+    taken_rows = [list(row) for row in table.source.taken] if table.source is not None else []
+    columns, gone_columns = _columns(table, taken_rows, file_rows)
+    key = next(
+        (i for i, cells in enumerate(zip(*_padded(file_rows), strict=True)) if _is_name_column(cells[HEADER:])), 0
+    )
     place = columns[key] if key < len(columns) else NEW
     before = list(table.columns[place].cells) if place >= 0 else []
-    after = [line[key] if key < len(line) else None for line in coming]
-    was = [line[key] if key < len(line) else None for line in taken]
-    if place < 0 or not all(_all_distinct(names[HEADER:]) for names in (before, after, was)):
-        rows = [i if i < table.height else NEW for i in range(len(coming))]
-        last = min(table.height, len(taken)) if taken else table.height  # rows below are the author's own
-        gone_rows = list(range(len(coming), last)) if len(coming) > 1 else []
+    after = [line[key] if key < len(line) else None for line in file_rows]
+    old_keys = [line[key] if key < len(line) else None for line in taken_rows]
+    if place < 0 or not all(_all_distinct(names[HEADER:]) for names in (before, after, old_keys)):
+        rows = [i if i < table.height else NEW for i in range(len(file_rows))]
+        last = min(table.height, len(taken_rows)) if taken_rows else table.height  # rows below are the author's own
+        gone_rows = list(range(len(file_rows), last)) if len(file_rows) > 1 else []
         return Alignment(columns, rows, gone_columns, gone_rows, by_place=True)
-    held = [
-        tuple(table.columns[one].cells[row] for one in columns if one >= 0 and one != place)
+    table_tuples = [
+        tuple(table.columns[column].cells[row] for column in columns if column >= 0 and column != place)
         for row in range(table.height)
     ]
-    kept = [i for i, one in enumerate(columns) if one >= 0 and one != place]
-    told = [tuple(line[i] if i < len(line) else None for i in kept) for line in taken]
-    at = _known_rows(before, was, held, told)
-    rows = [0, *(at.get(name, NEW) for name in after[HEADER:])]
-    gone_rows = [row for name, row in at.items() if row >= HEADER and row not in rows and (name in was or not was)]
+    common = [i for i, column in enumerate(columns) if column >= 0 and column != place]
+    taken_tuples = [tuple(line[i] if i < len(line) else None for i in common) for line in taken_rows]
+    row_of = _known_rows(before, old_keys, table_tuples, taken_tuples)
+    rows = [0, *(row_of.get(name, NEW) for name in after[HEADER:])]
+    gone_rows = [
+        row for name, row in row_of.items() if row >= HEADER and row not in rows and (name in old_keys or not old_keys)
+    ]
     return Alignment(columns, rows, gone_columns, gone_rows, by_place=False)
 
 
-def _columns(table: Table, taken: Rows, coming: Rows) -> tuple[list[int], list[int]]:
+def _columns(table: Table, taken_rows: Rows, file_rows: Rows) -> tuple[list[int], list[int]]:
     """Where each of the file's columns stands, by its header; and which columns of the table it has no more."""
-    heads = [_head(cell) for cell in (coming[0] if coming else [])]
-    own = [i for i, column in enumerate(table.columns) if column.helper is None]
-    known = [_head(cell) for cell in taken[0]] if taken else [_head(table.columns[i].cells[0]) for i in own]
-    ids = table.source.columns if table.source is not None and taken else tuple(table.columns[i].id for i in own)
+    heads = [_head(cell) for cell in (file_rows[0] if file_rows else [])]
+    own_places = [i for i, column in enumerate(table.columns) if column.helper is None]
+    known_heads = (
+        [_head(cell) for cell in taken_rows[0]]
+        if taken_rows
+        else [_head(table.columns[i].cells[0]) for i in own_places]
+    )
+    ids = (
+        table.source.columns
+        if table.source is not None and taken_rows
+        else tuple(table.columns[i].id for i in own_places)
+    )
     found: list[int] = []
     for i, head in enumerate(heads):
-        alone = heads.count(head) == known.count(head) == 1
-        old = known.index(head) if alone else i if i < len(known) and known[i] == head else -1
-        held = table.place(ids[old]) if 0 <= old < len(ids) else NEW
-        found.append(held if old < 0 or held >= 0 else LEFT_OUT)
-    places = [table.place(one) for one in ids]
+        alone = heads.count(head) == known_heads.count(head) == 1
+        old = known_heads.index(head) if alone else i if i < len(known_heads) and known_heads[i] == head else -1
+        here = table.place(ids[old]) if 0 <= old < len(ids) else NEW
+        found.append(here if old < 0 or here >= 0 else LEFT_OUT)
+    places = [table.place(column_id) for column_id in ids]
     return found, [place for place in places if place >= 0 and place not in found]
 
 
 def _known_rows(
-    before: list[Cell], was: list[Cell], held: list[tuple[Cell, ...]], told: list[tuple[Cell, ...]]
+    before: list[Cell], old_keys: list[Cell], table_tuples: list[tuple[Cell, ...]], taken_tuples: list[tuple[Cell, ...]]
 ) -> dict[Cell, int]:
     """Where the row of each name stands; those deleted by the author are left out.
 
     A row that the author renamed is told by its figures (`held` in the table, `told` by the file), else by its place.
     """
-    at = {name: row for row, name in enumerate(before) if row >= HEADER}
-    lost = [row for row, name in enumerate(was) if row >= HEADER and name not in at]
-    new = [row for name, row in at.items() if name not in was]
+    row_of = {name: row for row, name in enumerate(before) if row >= HEADER}
+    lost = [row for row, name in enumerate(old_keys) if row >= HEADER and name not in row_of]
+    new = [row for name, row in row_of.items() if name not in old_keys]
     renamed: dict[int, int] = {}
-    for same in (lambda old, row: held[row] == told[old] and any(told[old]), lambda old, row: old == row):
+    for same in (
+        lambda old, row: table_tuples[row] == taken_tuples[old] and any(taken_tuples[old]),
+        lambda old, row: old == row,
+    ):
         for old in lost:
-            found = next((row for row in new if row not in renamed.values() and same(old, row)), None)
-            if old not in renamed and found is not None:
-                renamed[old] = found
-    gone = {was[old]: renamed.get(old, LEFT_OUT) for old in lost}
-    return {name: row for name, row in at.items() if row not in renamed.values()} | gone
+            match = next((row for row in new if row not in renamed.values() and same(old, row)), None)
+            if old not in renamed and match is not None:
+                renamed[old] = match
+    moved_rows = {old_keys[old]: renamed.get(old, LEFT_OUT) for old in lost}
+    return {name: row for name, row in row_of.items() if row not in renamed.values()} | moved_rows
 
 
 def _head(cell: Cell) -> str:
@@ -166,74 +181,76 @@ def _base(table: Table) -> dict[tuple[int, int], Cell]:
     }
 
 
-def differences(table: Table, coming: Rows) -> list[CellDifference]:
+def differences(table: Table, file_rows: Rows) -> list[CellDifference]:
     """The cells that the file holds otherwise than when it was last taken over, and those of what is new or gone."""
-    fit, base = align(table, coming), _base(table)
-    found: list[CellDifference] = []
+    alignment, base = align(table, file_rows), _base(table)
+    changes: list[CellDifference] = []
     below, right = table.height, len(table.columns)
-    for row, line in zip(fit.rows, _padded(coming), strict=True):
+    for row, line in zip(alignment.rows, _padded(file_rows), strict=True):
         if row == LEFT_OUT:
             continue
-        for column, new in zip(fit.columns, line, strict=False):
+        for column, new in zip(alignment.columns, line, strict=False):
             if column == LEFT_OUT:
                 continue
             here = row >= 0 and column >= 0
-            held = table.columns[column].cells[row] if here else None
-            was = base.get((column, row), held) if here else None
-            if not _same(held, new) and not (here and base and _same(was, new)):
+            ours = table.columns[column].cells[row] if here else None
+            before = base.get((column, row), ours) if here else None
+            if not _same(ours, new) and not (here and base and _same(before, new)):
                 place = (column if column >= 0 else right), (row if row >= 0 else below)
-                found.append(CellDifference(*place, held, new, mine=here and not _same(held, was)))
+                changes.append(CellDifference(*place, ours, new, mine=here and not _same(ours, before)))
         below += row == NEW
-    for row in fit.gone_rows:
-        cells = {column: table.columns[column].cells[row] for column in fit.columns if column >= 0}
-        found += [CellDifference(column, row, cell, None) for column, cell in cells.items() if cell is not None]
-    return found
+    for row in alignment.gone_rows:
+        cells = {column: table.columns[column].cells[row] for column in alignment.columns if column >= 0}
+        changes += [CellDifference(column, row, cell, None) for column, cell in cells.items() if cell is not None]
+    return changes
 
 
 def _same(one: Cell, other: Cell) -> bool:
     return type(one) is type(other) and one == other
 
 
-def keep(document: Document, table_id: str, wanted: CellDifference) -> Document:
+def keep(document: Document, table_id: str, change: CellDifference) -> Document:
     """A cell as the author has it: what the file says there now counts as seen."""
     table = document.table(table_id)
     if table.source is None or not table.source.taken:
         return document
-    taken = [list(row) for row in table.source.taken]
-    was = align(table, taken)
-    if wanted.row not in was.rows or wanted.column not in was.columns:
+    taken_rows = [list(row) for row in table.source.taken]
+    alignment = align(table, taken_rows)
+    if change.row not in alignment.rows or change.column not in alignment.columns:
         return document
-    row, column = was.rows.index(wanted.row), was.columns.index(wanted.column)
-    taken = _padded(taken)
-    taken[row][column] = wanted.coming
-    source = msgspec.structs.replace(table.source, taken=tuple(map(tuple, taken)))
+    row, column = alignment.rows.index(change.row), alignment.columns.index(change.column)
+    taken_rows = _padded(taken_rows)
+    taken_rows[row][column] = change.coming
+    source = msgspec.structs.replace(table.source, taken=tuple(map(tuple, taken_rows)))
     return link(document, table_id, source)
 
 
-def update(document: Document, table_id: str, coming: Rows, keep_mine: bool = False) -> SourceUpdate:
+def update(document: Document, table_id: str, file_rows: Rows, keep_mine: bool = False) -> SourceUpdate:
     """The table with the file's cells taken over; the author's own columns, rows, formulas, looks and roles stay.
 
     With `keep_mine`, cells that both have changed stay as the author has them.
     """
     table = document.table(table_id)
-    fit, base = align(table, coming), _base(table)
+    alignment, base = align(table, file_rows), _base(table)
     notes: list[Message] = []
-    if fit.gone_columns:
-        names = [_head(table.columns[i].cells[0]) for i in fit.gone_columns]
+    if alignment.gone_columns:
+        names = [_head(table.columns[i].cells[0]) for i in alignment.gone_columns]
         notes.append(say("The file has no column {names} any more; the figures and what reads them stay.", names=names))
-    if fit.by_place:
+    if alignment.by_place:
         notes.append(say("Names repeat, so rows are told by their place."))
-    kept = {(one.column, one.row) for one in differences(table, coming) if one.mine} if keep_mine else set()
-    if kept:
-        notes.append(counted("{count} edit of yours is kept.", "{count} edits of yours are kept.", len(kept)))
-    document, columns = _with_columns(document, table_id, fit)
-    document, rows = _with_rows(document, table_id, fit)
+    kept_cells = (
+        {(change.column, change.row) for change in differences(table, file_rows) if change.mine} if keep_mine else set()
+    )
+    if kept_cells:
+        notes.append(counted("{count} edit of yours is kept.", "{count} edits of yours are kept.", len(kept_cells)))
+    document, columns = _with_columns(document, table_id, alignment)
+    document, rows = _with_rows(document, table_id, alignment)
     cells: dict[tuple[int, int], Cell] = {}
-    for old, row, line in zip(fit.rows, rows, _padded(coming), strict=True):
-        for was, column, new in zip(fit.columns, columns, line, strict=False):
-            here = was >= 0 and old >= 0
-            seen = here and bool(base) and _same(base.get((was, old)), new)
-            if row >= 0 and column >= 0 and not seen and (was, old) not in kept:
+    for old, row, line in zip(alignment.rows, rows, _padded(file_rows), strict=True):
+        for file_place, column, new in zip(alignment.columns, columns, line, strict=False):
+            here = file_place >= 0 and old >= 0
+            unchanged = here and bool(base) and _same(base.get((file_place, old)), new)
+            if row >= 0 and column >= 0 and not unchanged and (file_place, old) not in kept_cells:
                 cells[column, row] = new
     return SourceUpdate(set_cells(document, table_id, cells), tuple(notes))
 
@@ -258,32 +275,38 @@ def _is_sorted(table: Table) -> bool:
     return stood != sorted(stood)
 
 
-def _with_rows(document: Document, table_id: str, fit: Alignment) -> tuple[Document, list[int]]:
+def _with_rows(document: Document, table_id: str, alignment: Alignment) -> tuple[Document, list[int]]:
     """The table without the rows that the file has no more and with its new ones, and where each row stands now.
 
     The rows follow the file's order, new ones behind the one before them, the author's own behind all; where the author
     has sorted the table, its order stays and new rows stand at its end.
     """
     own_order = _is_sorted(document.table(table_id))
-    for row in sorted(fit.gone_rows, reverse=True):
+    for row in sorted(alignment.gone_rows, reverse=True):
         document = delete_rows(document, table_id, row)
-    at = [row if row < 0 else row - sum(one < row for one in fit.gone_rows) for row in fit.rows]
-    for place in range(len(at)):
-        row = at[place]
+    new_rows = [
+        row if row < 0 else row - sum(lost_row < row for lost_row in alignment.gone_rows) for row in alignment.rows
+    ]
+    for place in range(len(new_rows)):
+        row = new_rows[place]
         if row == LEFT_OUT:
             continue
-        before = [one for one in at[:place] if one >= 0]
+        before = [lost_row for lost_row in new_rows[:place] if lost_row >= 0]
         behind = before[-1] + 1 if before and not own_order else document.table(table_id).height
         if row == NEW:
             document = insert_rows(document, table_id, behind)
-            at = [one + (one >= behind) if one >= 0 else one for one in at]
-            at[place] = behind
+            new_rows = [lost_row + (lost_row >= behind) if lost_row >= 0 else lost_row for lost_row in new_rows]
+            new_rows[place] = behind
         elif row != behind and not own_order and place:
             document = move_rows(document, table_id, row, 1, behind)
             if row > behind:
-                at = [one + (behind <= one < row) if one >= 0 else one for one in at]
-                at[place] = behind
+                new_rows = [
+                    lost_row + (behind <= lost_row < row) if lost_row >= 0 else lost_row for lost_row in new_rows
+                ]
+                new_rows[place] = behind
             else:
-                at = [one - (row < one < behind) if one >= 0 else one for one in at]
-                at[place] = behind - 1
-    return document, at
+                new_rows = [
+                    lost_row - (row < lost_row < behind) if lost_row >= 0 else lost_row for lost_row in new_rows
+                ]
+                new_rows[place] = behind - 1
+    return document, new_rows

@@ -37,19 +37,19 @@ MANY = 5  # rows
 def features(table: Table, values: list[list[Value]]) -> Features:
     """Look at a table; `values` holds each column's values from the first row of figures on."""
     kind = kinds(table)
-    own = [(i, column) for i, column in enumerate(table.columns) if column.helper is None]
-    figures = [(i, column) for i, column in own if kind[column.id] == "figures"]
-    named = [column for _, column in own if kind[column.id] == "names"]
-    times = [column for _, column in own if kind[column.id] == "periods"]
-    naming = next(iter([*named, *times]), None)
+    own_columns = [(i, column) for i, column in enumerate(table.columns) if column.helper is None]
+    figures = [(i, column) for i, column in own_columns if kind[column.id] == "figures"]
+    name_columns = [column for _, column in own_columns if kind[column.id] == "names"]
+    times = [column for _, column in own_columns if kind[column.id] == "periods"]
+    naming = next(iter([*name_columns, *times]), None)
     names = entries(naming) if naming is not None else [""] * table.rows
     rows = _without_totals(names)
     names = names[:rows]
     goal, budget = (_meant(figures, words) for words in (vocabulary.GOAL, vocabulary.BUDGET))
     stated = {id(column) for column in (goal, budget) if column is not None}
     charted = [(i, column) for i, column in figures if id(column) not in stated] or figures
-    held = [[v for v in values[i][:rows] if isinstance(v, float)] for i, _ in charted]
-    first = held[0] if held else []
+    series_values = [[v for v in values[i][:rows] if isinstance(v, float)] for i, _ in charted]
+    first = series_values[0] if series_values else []
     heads = [column.name for _, column in charted]
     times_as_names = naming is not None and naming in times
     changes = any(vocabulary.words_of(head) & vocabulary.CHANGE for head in heads) or _begins_and_ends(names)
@@ -61,17 +61,17 @@ def features(table: Table, values: list[list[Value]]) -> Features:
         falling=len(first) > 2 and all(a >= b for a, b in itertools.pairwise(first)) and first[0] > first[-1],
         timed=times_as_names or vocabulary.are_periods(names),
         shares=_is_whole(first) and min(first, default=-1.0) >= 0 and len(charted) == 1,
-        row_shares=len(charted) > 1 and all(map(_is_whole, zip(*held, strict=False))),
+        row_shares=len(charted) > 1 and all(map(_is_whole, zip(*series_values, strict=False))),
         percent=bool(charted) and _is_percent(charted[0][1], first),
         outlier=_outlier(first),
         counts=_counted(heads, first),
-        repeated=_grouped(named, rows),
-        stepped=_stepped(named, times, rows),
+        repeated=_grouped(name_columns, rows),
+        stepped=_stepped(name_columns, times, rows),
         stages=_stages(naming, names),
         changes=changes and any(value < 0 for value in first),
         pair=_pair(heads),
         across=any(vocabulary.words_of(head) & vocabulary.ACROSS for head in heads),
-        units=_units([column for _, column in charted], held),
+        units=_units([column for _, column in charted], series_values),
         goal=_stated(goal, values, table, rows),
         budget=_stated(budget, values, table, rows),
         symbol=_symbol([table.name, *heads, naming.name if naming is not None else ""]),
@@ -237,14 +237,22 @@ def features_of(document: Document, table: str) -> Features:
 
 def suggestions(document: Document, table: str) -> list[Suggestion]:
     """All recipes for a table, the best first."""
-    held, of = settled(document, table), features_of(document, table)
-    if held.rows == 1 and of.numbers > 2 and of.units == 1 and not of.goal and not of.budget:
+    table_now, features = settled(document, table), features_of(document, table)
+    if (
+        table_now.rows == 1
+        and features.numbers > 2
+        and features.units == 1
+        and not features.goal
+        and not features.budget
+    ):
         return _across(document, table)
-    made: list[Suggestion] = []
-    for recipe in sorted(recipes_of(document).values(), key=lambda one: -one.suits(of).score):
-        roles = guess_roles(held, recipe)
-        made.append(Suggestion(recipe.name, recipe.suits(of), roles, _proposals(of, recipe, roles, {})))
-    return made
+    suggested: list[Suggestion] = []
+    for recipe in sorted(recipes_of(document).values(), key=lambda candidate: -candidate.suits(features).score):
+        roles = guess_roles(table_now, recipe)
+        suggested.append(
+            Suggestion(recipe.name, recipe.suits(features), roles, _proposals(features, recipe, roles, {}))
+        )
+    return suggested
 
 
 def _across(document: Document, table: str) -> list[Suggestion]:

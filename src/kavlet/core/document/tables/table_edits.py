@@ -86,19 +86,19 @@ def cut_loose(document: Document, table_id: str, column: str) -> Document:
     Raises KavletError when the column is no helper.
     """
     table = document.table(table_id)
-    held = table.columns[table.place(column)]
-    if held.helper is None:
+    old = table.columns[table.place(column)]
+    if old.helper is None:
         raise KavletError(say("This column is the table’s own already."))
-    own = [one for one in table.columns if one.helper is None]
-    name = fresh_name(held.name or held.helper.name, [one.name for one in own])
-    at = len(own)
-    document = insert_columns(document, table_id, at)
+    own_columns = [entry for entry in table.columns if entry.helper is None]
+    name = fresh_name(old.name or old.helper.name, [entry.name for entry in own_columns])
+    rank = len(own_columns)
+    document = insert_columns(document, table_id, rank)
     # The new column stands where the formulas' references to own columns hold as they are.
-    moved = document.table(table_id)
-    source = moved.columns[moved.place(column)]
+    new_table = document.table(table_id)
+    source = new_table.columns[new_table.place(column)]
     cells = tuple(
         Formula(cell.text, False, cell.number) if isinstance(cell, Formula) else cell for cell in source.cells[1:]
     )
-    columns = list(moved.columns)
-    columns[at] = msgspec.structs.replace(columns[at], cells=(name, *cells), number=source.number)
-    return fitted(with_table(document, msgspec.structs.replace(moved, columns=tuple(columns))))
+    columns = list(new_table.columns)
+    columns[rank] = msgspec.structs.replace(columns[rank], cells=(name, *cells), number=source.number)
+    return fitted(with_table(document, msgspec.structs.replace(new_table, columns=tuple(columns))))

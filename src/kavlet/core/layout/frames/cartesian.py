@@ -107,10 +107,10 @@ def _body_room(context: Context, frame: Cartesian, room: Rect) -> Rect:
     across = room.height if frame.lying else room.width
     rows = context.data.rows
     *_, bar = sized_rows(frame, across, rows, max(1, len(slots(context.chart, False))))
-    shown = [layer for layer in context.chart.layers if not layer.hidden and rows]
-    asked = [kind_of(layer).overhang(layer, bar) for layer in shown]
+    layers = [layer for layer in context.chart.layers if not layer.hidden and rows]
+    overhangs = [kind_of(layer).overhang(layer, bar) for layer in layers]
     most = 0.3 * (room.width if frame.lying else room.height)
-    base, end = (min(max((held[i] for held in asked), default=0.0), most) for i in (0, 1))
+    base, end = (min(max((overhang[i] for overhang in overhangs), default=0.0), most) for i in (0, 1))
     return room.inset(left=base, right=end) if frame.lying else room.inset(bottom=base, top=end)
 
 
@@ -126,17 +126,17 @@ def _plane(
     chart, rows = context.chart, context.data.rows
     length = room.height if frame.lying else room.width
     clusters = {second: slots(chart, second) for second in (False, True)}
-    count = max(1, *(len(held) for held in clusters.values()))
+    count = max(1, *(len(beside) for beside in clusters.values()))
     thickness, gap, lead, bar = sized_rows(frame, length, rows, count)
     places: dict[str, tuple[float, float]] = {}
     overlap = max(-100.0, min(100.0, frame.overlap)) / 100
-    for held in clusters.values():
+    for beside in clusters.values():
         # A cluster with fewer bars than the other axis's takes the same room in broader bars.
-        own = len(held) - (len(held) - 1) * overlap if held else 1.0
-        mine = thickness / max(0.05, own) if held and len(held) < count else bar
-        for i, keys in enumerate(held):
+        own = len(beside) - (len(beside) - 1) * overlap if beside else 1.0
+        slot = thickness / max(0.05, own) if beside and len(beside) < count else bar
+        for i, keys in enumerate(beside):
             for key in keys:
-                places[key] = (i * mine * (1 - overlap), mine)
+                places[key] = (i * slot * (1 - overlap), slot)
     return Plane(
         room, frame.lying, scales.first, scales.second, scales.across, rows, thickness, gap, lead,
         frame.across.reversed, places, strips, 1 if frame.across.every else names.every, names.size,

@@ -145,23 +145,23 @@ def _strip(lines: list[tuple[str, ...]], size: float, every: int, face: str, roo
 def _turned(texts: list[str], angle: float, context: Context, room: Rect) -> tuple[Names, Rect]:
     """Aslant below standing bars, in one line each: as steep as asked for, upright where that is too flat for them."""
     face, pitch = ink_of(context).face, _pitch(context, room.width)
-    asked = min(90.0, abs(angle))
-    tries = [(asked, size) for size in _steps(context)] + [(90.0, size) for size in _steps(context)]
+    slope = min(90.0, abs(angle))
+    tries = [(slope, size) for size in _steps(context)] + [(90.0, size) for size in _steps(context)]
     between = {steep: pitch * math.sin(math.radians(steep)) for steep, _ in tries}
     angle, size = next(((steep, size) for steep, size in tries if between[steep] >= LOW * size), tries[-1])
     every = max(1, ceil(LOW * size / max(1e-9, between[angle]) - 1e-9))
     turn = math.radians(angle)
-    held = disambiguated(texts[::every], face, size, TALLEST * room.height / max(0.5, math.sin(turn)), 1)
-    lines = [held[row // every] or ("",) if row % every == 0 else ("",) for row in range(len(texts))]
+    name_lines = disambiguated(texts[::every], face, size, TALLEST * room.height / max(0.5, math.sin(turn)), 1)
+    lines = [name_lines[row // every] or ("",) if row % every == 0 else ("",) for row in range(len(texts))]
     most = max((width(line[0], face, size) for line in lines), default=0.0)
     strip = most * math.sin(turn) + size * math.cos(turn)
     places = [(row + 0.5) / len(lines) for row in range(len(lines))]  # room at the left moves the later ones less
-    left = max(
-        (width(line[0], face, size) * math.cos(turn) + 4.0 - room.x - at * room.width) / (1 - at)
-        for line, at in zip(lines, places, strict=True)
+    overhang = max(
+        (width(line[0], face, size) * math.cos(turn) + 4.0 - room.x - place * room.width) / (1 - place)
+        for line, place in zip(lines, places, strict=True)
     )
     return Names(tuple(lines), 0.0, size, strip, every, -angle), room.inset(
-        bottom=strip + 0.5 * size, left=max(0.0, left)
+        bottom=strip + 0.5 * size, left=max(0.0, overhang)
     )
 
 

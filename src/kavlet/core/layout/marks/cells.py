@@ -133,22 +133,22 @@ def _drawn_cells(
 ) -> tuple[tuple[Primitive, ...], Path]:  # fmt: skip
     """The cells' primitives and the outline of all of them together."""
     boxes, part, standing = line.boxes, line.part, line.standing
-    held = to.data.picture(name) if name else None
+    shape_or_raster = to.data.picture(name) if name else None
     touch = PathPen()
     items: list[Primitive] = []
     for i, cell in enumerate(boxes):
         last = i == len(boxes) - 1 and part < 1 - 1e-9
-        if held is not None:
-            clip = _clip(held, cell, part, layer.cut, standing) if last else None
-            items.append(picture(held, cell, colour, clip=None if clip is None else recorded(box, clip)))
+        if shape_or_raster is not None:
+            clip = _clip(shape_or_raster, cell, part, layer.cut, standing) if last else None
+            items.append(picture(shape_or_raster, cell, colour, clip=None if clip is None else recorded(box, clip)))
             box(touch, clip or cell)
             continue
-        drawn = _cut_box(cell, part, standing) if last else cell
-        box(touch, drawn)
+        frame = _cut_box(cell, part, standing) if last else cell
+        box(touch, frame)
         corner = 0.0 if layer.cell == "disc" or cell.width <= 0 else min(to.style.corner / cell.width, 0.18)
         place = moved(cell.x, cell.y).after(scaled(cell.width, cell.height))
-        cut = recorded(box, drawn) if last else None
-        items.append(Stamp(layer.cell, _unit(layer.cell, round(corner, 4)), place, colour, cut))
+        cut_path = recorded(box, frame) if last else None
+        items.append(Stamp(layer.cell, _unit(layer.cell, round(corner, 4)), place, colour, cut_path))
     return tuple(items), touch.path
 
 
@@ -166,18 +166,18 @@ def _cut_box(cell: Rect, part: float, standing: bool) -> Rect:
     return Rect(cell.x, cell.y, cell.width * part, cell.height)
 
 
-def _clip(held: Symbol | Raster, cell: Rect, part: float, cut: str, standing: bool) -> Rect:
+def _clip(motif: Symbol | Raster, cell: Rect, part: float, side: str, standing: bool) -> Rect:
     """What of a symbol is kept: a share of its drawn width (height where it stands), or of its ink."""
-    if isinstance(held, Raster):
+    if isinstance(motif, Raster):
         return _cut_box(cell, part, standing)
-    place = fitted(held.outline, cell)
-    drawn = outline(held.outline).bounds
-    x, y = place.apply(drawn.x, drawn.y)
-    own = Rect(x, y, drawn.width * place.a, drawn.height * place.d)
-    if cut == "area" and not standing:
-        edge = place.apply(_ink_left(held.outline, round(part, 6)), 0)[0]
-        return Rect(own.x, own.y, edge - own.x, own.height)
-    return _cut_box(own, part, standing)
+    place = fitted(motif.outline, cell)
+    frame = outline(motif.outline).bounds
+    x, y = place.apply(frame.x, frame.y)
+    extent_ = Rect(x, y, frame.width * place.a, frame.height * place.d)
+    if side == "area" and not standing:
+        edge = place.apply(_ink_left(motif.outline, round(part, 6)), 0)[0]
+        return Rect(extent_.x, extent_.y, edge - extent_.x, extent_.height)
+    return _cut_box(extent_, part, standing)
 
 
 @lru_cache(maxsize=512)

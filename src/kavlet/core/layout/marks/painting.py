@@ -168,18 +168,18 @@ class _Bar(Struct, frozen=True):
     value: float
 
 
-def _pictures(fill: PictureFill, held: Symbol | Raster, colour: Colour, bar: _Bar, path: Path) -> list[Primitive]:
+def _pictures(fill: PictureFill, motif: Symbol | Raster, colour: Colour, bar: _Bar, path: Path) -> list[Primitive]:
     if fill.how == "covering":
-        seen = covering(held, bar.rect, fill.zoom, (fill.x, fill.y))
-        return [picture(held, seen, colour, clip=path)]
+        frame = covering(motif, bar.rect, fill.zoom, (fill.x, fill.y))
+        return [picture(motif, frame, colour, clip=path)]
     clip = None if fill.how in ("stretched", "fitted") else recorded(box, bar.rect)
     by = UNMOVED
     if fill.turned and bar.end in ("right", "left"):  # drawn as in a standing bar, then laid down with it
         (x, y), wide, tall = bar.rect.center, bar.rect.height, bar.rect.width
         by = turned(90.0 if bar.end == "right" else -90.0, x, y)
         bar = _Bar(Rect(x - wide / 2, y - tall / 2, wide, tall), "up", bar.value)
-    boxes = _tiles(fill, held, bar) if clip is not None else [bar.rect]
-    return [picture(held, one, colour, stretch=fill.how == "stretched", clip=clip, by=by) for one in boxes]
+    boxes = _tiles(fill, motif, bar) if clip is not None else [bar.rect]
+    return [picture(motif, tile, colour, stretch=fill.how == "stretched", clip=clip, by=by) for tile in boxes]
 
 
 def covering(held: Symbol | Raster, rect: Rect, zoom: float = 1.0, at: Point = (0.5, 0.5)) -> Rect:

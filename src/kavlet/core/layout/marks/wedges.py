@@ -56,28 +56,28 @@ def parts(layer: Wedges, on: Disc, to: Placing) -> list[Slice]:
         ] if row is not None else []  # fmt: skip
         rest = float(to.data.column(layer.rest)[row]) if layer.rest and row is not None else 0.0
     else:
-        places = {one: i for i, one in enumerate(to.data.ids)}
-        order = [places[one] for one in layer.order if one in places] or list(range(to.data.rows))
+        places = {entry: i for i, entry in enumerate(to.data.ids)}
+        order = [places[entry] for entry in layer.order if entry in places] or list(range(to.data.rows))
         column = to.data.column(layer.values)
         figures = [(i, i, float(column[i]), to.wording.names[i]) for i in order]
         rest = to.wording.rest(layer)
-    held: list[tuple[int | None, int, float, str]] = [one for one in figures if one[2] > 0]
+    positive: list[tuple[int | None, int, float, str]] = [entry for entry in figures if entry[2] > 0]
     gathered = to.wording.gathered(layer)
     if gathered > 0:
-        held.append((None, len(figures), gathered, layer.gathered_name))
+        positive.append((None, len(figures), gathered, layer.gathered_name))
     if rest > 0:
-        held.append((None, REST, rest, layer.rest_name))
-    total = exact_sum(one[2] for one in held)
+        positive.append((None, REST, rest, layer.rest_name))
+    total = exact_sum(entry[2] for entry in positive)
     if total <= 0:
         return []
     whole = on.frame.sweep if layer.turn is None else layer.turn
-    found: list[Slice] = []
+    slices: list[Slice] = []
     turn = on.frame.start
-    for row, number, figure, name in held:
+    for row, number, figure, name in positive:
         sweep = figure / total * whole
-        found.append(Slice(row, number, figure, turn, turn + sweep, name))
+        slices.append(Slice(row, number, figure, turn, turn + sweep, name))
         turn += sweep
-    return found
+    return slices
 
 
 def _row(layer: Wedges, to: Placing) -> int | None:

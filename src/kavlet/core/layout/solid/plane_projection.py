@@ -32,17 +32,19 @@ def _in_cells(item: Image, sheet: SeenPlane) -> list[Primitive]:
     outline = recorded(box, Rect(0, 0, 1, 1)).mapped(item.place)
     area, rings = outline.bounds, polygons(item.clip if item.clip is not None else outline, ROUNDED)
     wide, tall = area.width / CELLS, area.height / CELLS
-    made: list[Primitive] = []
+    primitives: list[Primitive] = []
     for i in range(CELLS * CELLS):
         x, y = area.x + i % CELLS * wide, area.y + i // CELLS * tall
-        held = rings
+        cut_rings = rings
         for axis, low, size in ((0, x, wide), (1, y, tall)):
-            held = [cut(cut(ring, axis, low, True), axis, low + size * LAP, False) for ring in held]
-        clip = joined([recorded(quad, *(sheet.point(*one) for one in ring)) for ring in held if len(ring) > 2])
+            cut_rings = [cut(cut(ring, axis, low, True), axis, low + size * LAP, False) for ring in cut_rings]
+        clip = joined(
+            [recorded(quad, *(sheet.point(*corner) for corner in ring)) for ring in cut_rings if len(ring) > 2]
+        )
         if clip.verbs:
             place = sheet.near(x + wide / 2, y + tall / 2).after(item.place)
-            made.append(msgspec.structs.replace(item, place=place, clip=clip))
-    return made
+            primitives.append(msgspec.structs.replace(item, place=place, clip=clip))
+    return primitives
 
 
 def placed(item: Primitive, sheet: SeenPlane) -> Primitive:
@@ -98,8 +100,8 @@ def under_light(item: Primitive, shade: float, gleam: float) -> list[Primitive]:
                 return [item, Shape(item.clip, veil(shade, gleam))]
             return [item]
         case Group():
-            held = tuple(made for one in item.items for made in under_light(one, shade, gleam))
-            return [msgspec.structs.replace(item, items=held)]
+            lit_items = tuple(lit_item for child in item.items for lit_item in under_light(child, shade, gleam))
+            return [msgspec.structs.replace(item, items=lit_items)]
         case Writing():
             return [item]
 

@@ -93,16 +93,16 @@ def shadows(frame: Plane | Disc, marks: list[Mark], bodies: LitBodies) -> list[P
     slant = min(0.45, 1 / max(0.35, float(toward[2]))) * 0.35 * depth
     dx, dy = -float(toward[0]) * slant, float(toward[1]) * slant
     sheet = camera.sheet(-depth)
-    made: list[Primitive] = []
+    primitives: list[Primitive] = []
     sectors = _merged([mark.sector for mark in marks if mark.sector is not None])
     others = [_ShadowCaster(mark) for mark in marks if mark.sector is None]
     dark, grows = _faded(fade, strength)
     for grow in grows:
-        held = [*(_grown_sector(s, grow, dx, dy) for s in sectors), *(one.grown(grow, dx, dy) for one in others)]
-        grown = [path for path in held if path is not None]
+        paths = [*(_grown_sector(s, grow, dx, dy) for s in sectors), *(caster.grown(grow, dx, dy) for caster in others)]
+        grown = [path for path in paths if path is not None]
         if grown:
-            made.append(Shape(seen(joined(grown), sheet), dark))
-    return made
+            primitives.append(Shape(seen(joined(grown), sheet), dark))
+    return primitives
 
 
 def _faded(fade: float, strength: float) -> tuple[Colour, list[float]]:

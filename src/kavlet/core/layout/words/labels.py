@@ -131,26 +131,28 @@ def settle(labels: list[LabelRequest], room: FreeSpace) -> tuple[list[PlacedText
     steps = dict.fromkeys(count, (1.0,)) | {
         label.key: _steps(label, count[label.key]) for label in labels if not label.own_size
     }
-    at = dict.fromkeys(steps, 0)
-    done = _tried(labels, order, room, {key: steps[key][0] for key in at})
+    position = dict.fromkeys(steps, 0)
+    done = _tried(labels, order, room, {key: steps[key][0] for key in position})
     for key, shares in steps.items():
         for step in range(1, len(shares)):
             lost = sum(labels[i].key == key for i in done.lost)
             if not lost:
                 break
-            again = _tried(labels, order, room, {**{one: steps[one][at[one]] for one in at}, key: shares[step]})
+            again = _tried(
+                labels, order, room, {**{key_: steps[key_][position[key_]] for key_ in position}, key: shares[step]}
+            )
             if len(again.lost) < len(done.lost):
-                at[key], done = step, again
-    placed = dict(done.placed)
+                position[key], done = step, again
+    placed_texts = dict(done.placed)
     for i in done.lost if any(labels[i].shorten for i in done.lost) else ():
-        size = labels[i].size * steps[labels[i].key][at[labels[i].key]]
-        found = _short(labels[i], done.room, size) if labels[i].shorten else None
-        if found is not None:
-            done.room.take(found)
-            placed[i] = found
-    for text in placed.values():
+        size = labels[i].size * steps[labels[i].key][position[labels[i].key]]
+        short_text = _short(labels[i], done.room, size) if labels[i].shorten else None
+        if short_text is not None:
+            done.room.take(short_text)
+            placed_texts[i] = short_text
+    for text in placed_texts.values():
         room.take(text)
-    return [placed[i] for i in sorted(placed)], len(labels) - len(placed)
+    return [placed_texts[i] for i in sorted(placed_texts)], len(labels) - len(placed_texts)
 
 
 def _of_crowds(labels: list[LabelRequest]) -> list[LabelRequest]:
@@ -266,13 +268,13 @@ def _by_hand(label: LabelRequest, room: FreeSpace) -> PlacedText | None:
     dy = min(max(dy, room.bounds.y - box.y), room.bounds.bottom - box.bottom)
     moved = msgspec.structs.replace(spot, x=spot.x + dx, y=spot.y + dy, leader=None)
     colour = label.leader_colour
-    made = _block(label, lines, moved, label.size)
-    behind = room.behind(made.bounds)
+    text = _block(label, lines, moved, label.size)
+    behind = room.behind(text.bounds)
     if behind is not None and not label.any_colour:  # where it lies now is not what its colour was chosen for
-        ink = readable(behind, *(one.colour for one in label.spots), WHITE, BLACK)
-        made = _block(label, lines, msgspec.structs.replace(moved, colour=ink), label.size)
+        ink = readable(behind, *(label_spot.colour for label_spot in label.spots), WHITE, BLACK)
+        text = _block(label, lines, msgspec.structs.replace(moved, colour=ink), label.size)
     far = math.hypot(dx, dy) > 1.2 * label.size
-    return _led(made, label, label.target) if far and label.target is not None and colour is not None else made
+    return _led(text, label, label.target) if far and label.target is not None and colour is not None else text
 
 
 def _led(made: PlacedText, label: LabelRequest, target: tuple[float, float] | None) -> PlacedText:

@@ -158,9 +158,9 @@ def _more(context: Context, count: int) -> str:
     return words_in(context.data.locale, "and {count} more", count=count)
 
 
-def _column(entries: list[LegendEntry], context: Context, made: LegendLayout, side: str, hug: float | None) -> None:
+def _column(entries: list[LegendEntry], context: Context, layout: LegendLayout, side: str, hug: float | None) -> None:
     """Entries below each other: at the left or right in a strip of their own, or inside the plot."""
-    spec, style, room = context.chart.legend, context.style, made.room
+    spec, style, room = context.chart.legend, context.style, layout.room
     shrink = min(1.0, room.height / (style.spaces.line * context.sizes.text * (len(entries) + bool(spec.title))))
     ink = lettered(spec.text, TextStyle(style.face, max(FLOOR, context.sizes.text * 0.96 * shrink), style.ink), style)
     size = ink.size
@@ -169,13 +169,13 @@ def _column(entries: list[LegendEntry], context: Context, made: LegendLayout, si
         (style.spaces.line + 0.1) * size, max(CLOSEST * size, room.height / max(1, len(entries) + bool(spec.title)))
     )
     fits = max(1, int(room.height / pitch + 1e-6) - bool(spec.title))
-    kept = len(entries) if len(entries) <= fits else max(0, fits - 1)
-    made.left_out = len(entries) - kept
-    entries = entries[:kept]
+    count_shown = len(entries) if len(entries) <= fits else max(0, fits - 1)
+    layout.left_out = len(entries) - count_shown
+    entries = entries[:count_shown]
     most = (min(spec.width, room.width) if spec.width is not None else 0.42 * room.width) - chip
     texts_in = _fitted(entries, ink, most)
-    if made.left_out:
-        texts_in.append(shortened(_more(context, made.left_out), ink.face, size, most))
+    if layout.left_out:
+        texts_in.append(shortened(_more(context, layout.left_out), ink.face, size, most))
     wide = max((width(text, ink.face, size) for text in texts_in), default=0.0) + chip + 0.6 * size
     if spec.title:
         wide = max(wide, min(width(spec.title, ink.face, size), most))
@@ -189,34 +189,34 @@ def _column(entries: list[LegendEntry], context: Context, made: LegendLayout, si
             x = min(x, room.x + hug + 2.2 * size)
         y = room.center[1] - tall / 2
     if spec.title:
-        made.text(
+        layout.text(
             shortened(spec.title, ink.face, size, most), (x, y + pitch / 2), TextStyle(ink.face, size, style.quiet)
         )
         y += pitch
     for number, text in enumerate(texts_in):
         middle = y + (number + 0.5) * pitch
         if number < len(entries):
-            made.key(entries[number], (x, middle), size, context)
-        made.text(text, (x + chip + 0.6 * size, middle), ink, entries[number] if number < len(entries) else None)
-    taken = wide + 2 * size
+            layout.key(entries[number], (x, middle), size, context)
+        layout.text(text, (x + chip + 0.6 * size, middle), ink, entries[number] if number < len(entries) else None)
+    width_used = wide + 2 * size
     if side == "right":
-        made.room = room.inset(right=max(taken, room.right - x + 2 * size))
+        layout.room = room.inset(right=max(width_used, room.right - x + 2 * size))
     elif side == "left":
-        made.room = room.inset(left=taken)
+        layout.room = room.inset(left=width_used)
 
 
-def _unit_key(context: Context, made: LegendLayout) -> None:
+def _unit_key(context: Context, layout: LegendLayout) -> None:
     """The line that says what one symbol stands for, at the foot."""
-    spec, style, size, room = context.chart.legend, context.style, context.sizes.small, made.room
+    spec, style, size, room = context.chart.legend, context.style, context.sizes.small, layout.room
     chip = 1.15 * size
     middle = room.bottom - 0.5 * chip
-    held = context.data.picture(spec.key_symbol) if spec.key_symbol else None
+    motif = context.data.picture(spec.key_symbol) if spec.key_symbol else None
     area = Rect(room.x, middle - chip / 2, chip, chip)
-    drawn: Primitive = (
-        picture(held, area, style.quiet)
-        if held is not None
+    sample: Primitive = (
+        picture(motif, area, style.quiet)
+        if motif is not None
         else Shape(recorded(box, area.inset(1, 1, 1, 1), 1.5), style.quiet)
     )
-    made.keys.append(Key(spec.key, (drawn,), area))
-    made.text(spec.key, (room.x + chip + 0.45 * size, middle), TextStyle(style.face, size, style.quiet))
-    made.room = room.inset(bottom=1.9 * size)
+    layout.keys.append(Key(spec.key, (sample,), area))
+    layout.text(spec.key, (room.x + chip + 0.45 * size, middle), TextStyle(style.face, size, style.quiet))
+    layout.room = room.inset(bottom=1.9 * size)

@@ -95,20 +95,20 @@ def _at_size(one: RadialLabel, share: float) -> RadialLabel:
 def _fanned(labels: list[RadialLabel], room: FreeSpace) -> tuple[list[PlacedText], int]:
     texts: list[PlacedText] = []
     outside: list[RadialLabel] = []
-    for one in sorted(labels, key=lambda one: -one.wanted.weight):
-        if one.inside_first or one.wanted.dx or one.wanted.dy:
-            by_hand = one.wanted if one.wanted.spots else _with_spot(one)
+    for label in sorted(labels, key=lambda label: -label.wanted.weight):
+        if label.inside_first or label.wanted.dx or label.wanted.dy:
+            by_hand = label.wanted if label.wanted.spots else _with_spot(label)
             found = at_once(by_hand, room)
             if found is not None:
                 room.take(found)
                 texts.append(found)
                 continue
-        outside.append(one)
+        outside.append(label)
     dropped = 0
     for side in (1, -1):
-        mine = [one for one in outside if one.rim.side == side]
-        placed, lost = _column(mine, side, room)
-        texts += placed
+        side_labels = [label for label in outside if label.rim.side == side]
+        column_texts, lost = _column(side_labels, side, room)
+        texts += column_texts
         dropped += lost
     return texts, dropped
 
@@ -130,18 +130,18 @@ def _column(labels: list[RadialLabel], side: int, room: FreeSpace) -> tuple[list
     size = labels[0].wanted.size
     fits = max(1, int(room.bounds.height / (LEADING * size)) + 1)
     if len(labels) > fits:  # the least are left out at once
-        kept = sorted(labels, key=lambda one: -one.wanted.weight)[:fits]
-        found, lost = _column(kept, side, room)
-        return found, lost + len(labels) - fits
+        kept_labels = sorted(labels, key=lambda label: -label.wanted.weight)[:fits]
+        texts, lost = _column(kept_labels, side, room)
+        return texts, lost + len(labels) - fits
     for most_lines in (0, 2, 1):
-        placed = _spread(labels, side, most_lines, room)
-        if placed is not None:
-            for text in placed:
+        spread_texts = _spread(labels, side, most_lines, room)
+        if spread_texts is not None:
+            for text in spread_texts:
                 room.take(text)
-            return placed, 0
-    smallest = min(labels, key=lambda one: one.wanted.weight)
-    found, lost = _column([one for one in labels if one is not smallest], side, room)
-    return found, lost + 1
+            return spread_texts, 0
+    smallest = min(labels, key=lambda label: label.wanted.weight)
+    texts, lost = _column([label for label in labels if label is not smallest], side, room)
+    return texts, lost + 1
 
 
 def _spread(labels: list[RadialLabel], side: int, most_lines: int, room: FreeSpace) -> list[PlacedText] | None:
@@ -208,15 +208,17 @@ def _shortened(labels: list[RadialLabel], size: float, most: float, lines: int) 
     is left."""
     if most < MIN_WIDTH * size:
         return [None] * len(labels)
-    said = [one.wanted.text.split("\n") for one in labels]
+    wordings = [label.wanted.text.split("\n") for label in labels]
     found: list[list[str]] = [[] for _ in labels]
-    for k in range(max(map(len, said))):
-        of = [i for i, text in enumerate(said) if k < len(text)]
-        for i, held in zip(
-            of, disambiguated([said[i][k] for i in of], labels[of[0]].wanted.face, size, most, lines), strict=True
+    for k in range(max(map(len, wordings))):
+        indices = [i for i, text in enumerate(wordings) if k < len(text)]
+        for i, shortened_lines in zip(
+            indices,
+            disambiguated([wordings[i][k] for i in indices], labels[indices[0]].wanted.face, size, most, lines),
+            strict=True,
         ):
-            found[i] += held
-    return [tuple(held) for held in found]
+            found[i] += shortened_lines
+    return [tuple(shortened_lines) for shortened_lines in found]
 
 
 def _beside(one: RadialLabel, lines: tuple[str, ...], y: float, side: int, size: float) -> PlacedText | None:

@@ -88,21 +88,21 @@ def block(
         lines = tuple(map(_with_thin_space, lines))
     cap, step = heights.cap_height * ink.size, LEADING * ink.size
     tall = cap + (len(lines) - 1) * step
-    at, anchor, angle = stand.at, stand.anchor, stand.angle
-    top = at[1] - {"top": 0.0, "middle": tall / 2, "bottom": tall}[stand.rise]
+    point, anchor, angle = stand.at, stand.anchor, stand.angle
+    top = point[1] - {"top": 0.0, "middle": tall / 2, "bottom": tall}[stand.rise]
     set_lines: list[PlacedLine] = []
     widest = 0.0
     for i, text in enumerate(lines):
         advance = width(text, ink.face, ink.size)
-        x = at[0] - {"start": 0.0, "middle": advance / 2, "end": advance}[anchor]
+        x = point[0] - {"start": 0.0, "middle": advance / 2, "end": advance}[anchor]
         set_lines.append(PlacedLine(text, x, top + cap + i * step, advance))
         widest = max(widest, advance)
-    left = at[0] - {"start": 0.0, "middle": widest / 2, "end": widest}[anchor]
-    bounds = Rect(left, top, widest, tall + heights.descent * 0.6 * ink.size)
+    left_edge = point[0] - {"start": 0.0, "middle": widest / 2, "end": widest}[anchor]
+    bounds = Rect(left_edge, top, widest, tall + heights.descent * 0.6 * ink.size)
     if angle:
-        by = turned(angle, *at)
-        set_lines = [PlacedLine(one.text, *by.apply(one.x, one.y), one.width) for one in set_lines]
-        bounds = turned_bounds(bounds, angle, at)
+        by = turned(angle, *point)
+        set_lines = [PlacedLine(line.text, *by.apply(line.x, line.y), line.width) for line in set_lines]
+        bounds = turned_bounds(bounds, angle, point)
     return PlacedText(
         says, kind, tuple(set_lines), bounds, anchor, ink.face, ink.size, ink.colour, owner.row,
         owner.layer, owner.key, angle,

@@ -80,14 +80,14 @@ def note(spec: Note, context: Context, middle: Point, room: float, above: list[R
     if spec.middle and room > 0:
         points = min(points, points * room / max(1e-6, widest(lines, key, points)))
     colour = style.colour(spec.colour) if spec.colour else style.ink
-    at = middle if spec.middle else (spec.x * sheet.width, spec.y * sheet.height)
-    made = block(
-        lines, "note", Anchor(at, spec.align, "middle"), TextStyle(key, points, colour), TextOwner(key=spec.key)
+    point = middle if spec.middle else (spec.x * sheet.width, spec.y * sheet.height)
+    text = block(
+        lines, "note", Anchor(point, spec.align, "middle"), TextStyle(key, points, colour), TextOwner(key=spec.key)
     )
-    hit = [held.bottom for held in above if spec.clear and held.overlaps(made.bounds)]
+    hit = [bounds.bottom for bounds in above if spec.clear and bounds.overlaps(text.bounds)]
     if hit:
-        lower = (at[0], max(hit) + 0.25 * points + made.bounds.height / 2)
-        made = block(
+        lower = (point[0], max(hit) + 0.25 * points + text.bounds.height / 2)
+        text = block(
             lines, "note", Anchor(lower, spec.align, "middle"), TextStyle(key, points, colour), TextOwner(key=spec.key)
         )
-    return within(made, Rect(0.0, 0.0, sheet.width, sheet.height))
+    return within(text, Rect(0.0, 0.0, sheet.width, sheet.height))

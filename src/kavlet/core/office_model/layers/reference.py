@@ -27,14 +27,14 @@ def tell(layer: Reference, to: ChartConverter) -> None:
         low, high = (across.minimum, across.maximum) if across is not None else (0.0, 1.0)
         ends = [low, high - 0.08 * (high - low), high]
         level, places = _level(layer, to), to.workings.column("ends across", list(ends))
-        made = Series(
+        series = Series(
             name=to.workings.one(layer.name), x=places, values=level, line=line, labels=_labels(layer, to),
             listed=layer.listed,
         )  # fmt: skip
-        if any(one.kind == "bubbles" for one in to.drafts):
+        if any(draft.kind == "bubbles" for draft in to.drafts):
             to.differ(say("the line “{name}” is missing", name=layer.name))
             return
-        to.group("scatter").series.append(made)
+        to.group("scatter").series.append(series)
     elif isinstance(frame, Polar) and frame.scale is not None:
         scale = to.axis("angle")
         if scale is None or scale.maximum <= scale.minimum:

@@ -59,21 +59,21 @@ def _labels(layer: Rings, frame: Polar, index: int, to: ChartConverter) -> Label
     """Name and figure, in the part of the turn that is free, or on the arc where none is."""
     row = to.data.ids[index]
     figure = to.texts.get((layer.key, row))
-    named = next((one for one in to.figure.texts if one.kind == "name" and one.row == row), None)
-    shown = named or figure
-    if shown is None:
+    name_text = next((one for one in to.figure.texts if one.kind == "name" and one.row == row), None)
+    text_shown = name_text or figure
+    if text_shown is None:
         return Labels()
     parts: list[str] = []
-    if named is not None and to.source.table.place(to.chart.names) >= 0:
+    if name_text is not None and to.source.table.place(to.chart.names) >= 0:
         parts.append(to.at(to.chart.names, index))
-    cell: Cell = " ".join(one.text for one in (named, figure) if one is not None)
+    cell: Cell = " ".join(one.text for one in (name_text, figure) if one is not None)
     if figure is not None:
         from kavlet.core.office_model.labels import _field
 
-        told = _field("value", layer, layer.label, index, to) if layer.label is not None else None
-        if told is not None and to.source.values.evaluate(f"={told}", to.source.table.id) == figure.text:
-            formula = '&" "&'.join([*parts, told])
+        field_text = _field("value", layer, layer.label, index, to) if layer.label is not None else None
+        if field_text is not None and to.source.values.evaluate(f"={field_text}", to.source.table.id) == figure.text:
+            formula = '&" "&'.join([*parts, field_text])
             cell = Formula(f"={formula}")
     text = to.workings.column(f"{layer.name}: label {index + 1}", [cell])
     point = NAMED if frame.sweep < 330 else 0
-    return Labels((PointLabel(point, CellRange(text.table, text.column, text.first, 1), lettered(shown)),))
+    return Labels((PointLabel(point, CellRange(text.table, text.column, text.first, 1), lettered(text_shown)),))

@@ -19,7 +19,9 @@ def tell(layer: Wedges, to: ChartConverter) -> None:
     frame = to.chart.frame
     if layer.helper or not isinstance(frame, Polar):
         return
-    rings = [one for one in to.chart.layers if isinstance(one, Wedges) and not one.hidden and not one.helper]
+    rings = [
+        layer_ for layer_ in to.chart.layers if isinstance(layer_, Wedges) and not layer_.hidden and not layer_.helper
+    ]
     whole = len(rings) == 1 and frame.hole <= 0
     draft = to.group("pie" if whole else "rings")
     draft.first_angle = frame.start % 360.0
@@ -33,13 +35,13 @@ def tell(layer: Wedges, to: ChartConverter) -> None:
     rows, names, values = _parts(layer, frame, to)
     fills: list[DataPoint] = []
     for index, row in enumerate(rows):
-        held = to.pieces if layer.parts and row not in (GATHERED, LEFT_OVER) else to.marks
-        mark = held.get((layer.key, row))
-        seen = mark is not None and mark.visible and row != UNUSED
-        own = layer.rows.get(row, Row())
-        out = own.explode if own.explode is not None else layer.explode
-        fill = to.fill(mark) if mark is not None and seen else None
-        fills.append(DataPoint(index, fill, to.edge(layer, row), 100.0 * out if seen else 0.0))
+        marks = to.pieces if layer.parts and row not in (GATHERED, LEFT_OVER) else to.marks
+        mark = marks.get((layer.key, row))
+        is_seen = mark is not None and mark.visible and row != UNUSED
+        row_look = layer.rows.get(row, Row())
+        out = row_look.explode if row_look.explode is not None else layer.explode
+        fill = to.fill(mark) if mark is not None and is_seen else None
+        fills.append(DataPoint(index, fill, to.edge(layer, row), 100.0 * out if is_seen else 0.0))
     draft.series.append(
         Series(
             name=to.name(layer),
@@ -74,8 +76,8 @@ def _parts(layer: Wedges, frame: Polar, to: ChartConverter) -> tuple[list[int], 
             if math.isnan(value):
                 continue
             rows.append(row)
-            known = to.source.table.place(to.chart.names) >= 0
-            names.append(Formula(f"={to.at(to.chart.names, index)}") if known else str(index + 1))
+            has_names = to.source.table.place(to.chart.names) >= 0
+            names.append(Formula(f"={to.at(to.chart.names, index)}") if has_names else str(index + 1))
             refs.append(f"={to.at(layer.values, index)}")
     if layer.gathered and (layer.key, GATHERED) in to.marks:
         rows.append(GATHERED)
@@ -84,17 +86,17 @@ def _parts(layer: Wedges, frame: Polar, to: ChartConverter) -> tuple[list[int], 
     if layer.rest and any(number > 0 for number in map(float, to.data.column(layer.rest))):
         rows.append(LEFT_OVER if layer.rest_shown else UNUSED)
         names.append(layer.rest_name or "…")
-        one = to.at(layer.rest, to.data.ids.index(layer.row)) if layer.parts and layer.row in to.data.ids else ""
-        refs.append(f"={one or f'SUM({to.workings.all(to.cells(layer.rest))})'}")
+        ref = to.at(layer.rest, to.data.ids.index(layer.row)) if layer.parts and layer.row in to.data.ids else ""
+        refs.append(f"={ref or f'SUM({to.workings.all(to.cells(layer.rest))})'}")
     turn = layer.turn if layer.turn is not None else frame.sweep
     if turn < 359.99:
         rows.append(UNUSED)
         names.append("…")
-        total = "+".join(one[1:] for one in refs)
+        total = "+".join(ref[1:] for ref in refs)
         refs.append(f"=({total})*{360.0 - turn:g}/{turn:g}")
     heading = layer.name
     return (
         rows,
         to.workings.column(f"{heading}: names", names),
-        to.workings.formulas(heading, [one[1:] for one in refs], to.data.number_text(layer.values)),
+        to.workings.formulas(heading, [ref[1:] for ref in refs], to.data.number_text(layer.values)),
     )

@@ -49,30 +49,34 @@ def compose(item: Excerpt, box: Rect, sheet: PageContext) -> ComposedItem:
     if not columns:
         return ComposedItem(refused=words_in(sheet.document.locale, "There are no columns to show."))
     count, fits = made_of.count, made_of.fits
-    shown = range(min(count, fits))
-    made: list[Primitive] = []
+    rows_shown = range(min(count, fits))
+    primitives: list[Primitive] = []
     y = box.y
     if item.header:
-        for column, left, wide in zip(columns, lefts, wides, strict=True):
-            made.append(_cell(column.head, column.figures, Rect(left, y, wide, pitch), style.bold, size, style.ink))
+        for column, left_edge, wide in zip(columns, lefts, wides, strict=True):
+            primitives.append(
+                _cell(column.head, column.figures, Rect(left_edge, y, wide, pitch), style.bold, size, style.ink)
+            )
         y += pitch
-        made.append(_rule(box, y, style.ink, style.strokes.axis))
-    for row in shown:
+        primitives.append(_rule(box, y, style.ink, style.strokes.axis))
+    for row in rows_shown:
         last = item.total and row == count - 1
         if item.rules == "bands" and row % 2:
-            made.append(Shape(recorded(box_outline, Rect(box.x, y, box.width, pitch)), style.named["track"]))
+            primitives.append(Shape(recorded(box_outline, Rect(box.x, y, box.width, pitch)), style.named["track"]))
         if last:
-            made.append(_rule(box, y, style.ink, style.strokes.axis))
+            primitives.append(_rule(box, y, style.ink, style.strokes.axis))
         elif item.rules == "lines" and row:
-            made.append(_rule(box, y, style.line, style.strokes.hair))
-        for column, left, wide in zip(columns, lefts, wides, strict=True):
+            primitives.append(_rule(box, y, style.line, style.strokes.hair))
+        for column, left_edge, wide in zip(columns, lefts, wides, strict=True):
             key = style.bold if last else style.face
             key = tabular(key) if column.figures else key
             ink = ink_of(item, column, row, sheet)
-            made.append(_cell(column.texts[row], column.figures, Rect(left, y, wide, pitch), key, size, ink))
+            primitives.append(_cell(column.texts[row], column.figures, Rect(left_edge, y, wide, pitch), key, size, ink))
         y += pitch
     return ComposedItem(
-        tuple(one for one in made if not isinstance(one, Writing) or one.text), count > fits, says=table.name
+        tuple(writing for writing in primitives if not isinstance(writing, Writing) or writing.text),
+        count > fits,
+        says=table.name,
     )
 
 
@@ -101,23 +105,23 @@ def arranged(item: Excerpt, table: Table, box: Rect, sheet: PageContext) -> Exce
 
 
 def _columns(item: Excerpt, table: Table, sheet: PageContext, size: float) -> list[ExcerptColumn]:
-    found: list[ExcerptColumn] = []
+    excerpt_columns: list[ExcerptColumn] = []
     values = sheet.values.of(table.id)
     last = table.rows if item.last is None else min(item.last, table.rows)
     rows = range(max(1, item.first) - 1, last)
     for i, column in enumerate(table.columns):
         if (item.columns and column.id not in item.columns) or (not item.columns and column.helper is not None):
             continue
-        held = tuple(values[i].values[HEADER + row] for row in rows)
+        cells = tuple(values[i].values[HEADER + row] for row in rows)
         how = column.writes or PLAIN
         locale = sheet.document.locale
-        texts = tuple(written(one, how, locale) if isinstance(one, float) else text_of(one) for one in held)
-        figures = sum(isinstance(one, float) for one in held) > len(held) / 2
+        texts = tuple(written(cell, how, locale) if isinstance(cell, float) else text_of(cell) for cell in cells)
+        figures = sum(isinstance(cell, float) for cell in cells) > len(cells) / 2
         head = table.called(i).said_in(locale)
         key = tabular(sheet.style.face) if figures else sheet.style.face
         wide = max([width(text, key, size) for text in texts] + [width(head, face(sheet.style.family, True), size)])
-        found.append(ExcerptColumn(head, texts, held, figures, wide))
-    return found
+        excerpt_columns.append(ExcerptColumn(head, texts, cells, figures, wide))
+    return excerpt_columns
 
 
 def _places(columns: list[ExcerptColumn], box: Rect, size: float) -> tuple[list[float], list[float]]:

@@ -69,21 +69,21 @@ def ends_of(document: Document, chart: ChartEntry, rows: dict[int, str], draws: 
     return (low, high) if low < high else None
 
 
-def _figures(document: Document, values: Values, chart: ChartEntry, of: str) -> dict[int, str]:
+def _figures(document: Document, values: Values, chart: ChartEntry, over: str) -> dict[int, str]:
     """The rows that hold a figure, the first of each group where they are counted by name."""
     repeated = chart_edits.repeated(document, chart.id, True).chart(chart.id) if not chart.repeat else chart
     table = document.table(chart.table)
-    held = values.of(chart.table)
+    columns = values.of(chart.table)
 
     def column(role: str) -> int:
         return table.place(next(iter(chart.roles.get(role, ())), ""))
 
     value, name = column("value"), column("name")
-    found: dict[int, str] = {}
+    figures: dict[int, str] = {}
     for row in range(HEADER, table.height):
-        text = text_of(held[name].values[row]) if name >= 0 else str(row)
-        number = held[value].values[row] if value >= 0 else None
-        again = repeated.settings.get(of) == "group" and text in found.values()
-        if isinstance(number, float) and not math.isnan(number) and not again and len(found) < MAX_MULTIPLES:
-            found[row + 1 - HEADER] = text
-    return found
+        text = text_of(columns[name].values[row]) if name >= 0 else str(row)
+        number = columns[value].values[row] if value >= 0 else None
+        again = repeated.settings.get(over) == "group" and text in figures.values()
+        if isinstance(number, float) and not math.isnan(number) and not again and len(figures) < MAX_MULTIPLES:
+            figures[row + 1 - HEADER] = text
+    return figures

@@ -74,8 +74,13 @@ class PagePicture(Struct, frozen=True):
 
     def scene_without(self, items: Container[str]) -> Scene:
         """All but some of its items, on its ground."""
-        shown = [one for item, made in self.drawn.items() if item not in items for one in made]
-        return msgspec.structs.replace(self.scene, items=tuple(shown))
+        primitives = [
+            primitive
+            for item, item_primitives in self.drawn.items()
+            if item not in items
+            for primitive in item_primitives
+        ]
+        return msgspec.structs.replace(self.scene, items=tuple(primitives))
 
     @property
     def overflowing(self) -> list[str]:
@@ -92,16 +97,22 @@ def page_picture(document: Document, values: Values, page: str, draws: Draws, to
     sheet = sheet_of(document, values, page, draws, today)
     held, style, number = sheet.page, sheet.style, sheet.number
     boxes = places(held)
-    made = {item.id: composed(item, boxes[item.id], sheet) for item in held.items}
-    drawn = {
-        item: tuple(_refusal(one.refused, boxes[item], sheet)) if one.refused else one.items
-        for item, one in made.items()
+    composed_items = {item.id: composed(item, boxes[item.id], sheet) for item in held.items}
+    primitives = {
+        item: tuple(_refusal(composed_item.refused, boxes[item], sheet))
+        if composed_item.refused
+        else composed_item.items
+        for item, composed_item in composed_items.items()
     }
-    drawn[MARGINS] = tuple(one for line, box in margin_lines(sheet) for one in words.compose(line, box, sheet).items)
-    says = " ".join(one.says.rstrip(".") + "." for one in made.values() if one.says)
-    scene = Scene(held.size, style.ground, tuple(itertools.chain(*drawn.values())), held.name, says, f"{held.id}-")
+    primitives[MARGINS] = tuple(
+        composed_item for line, box in margin_lines(sheet) for composed_item in words.compose(line, box, sheet).items
+    )
+    says = " ".join(
+        composed_item.says.rstrip(".") + "." for composed_item in composed_items.values() if composed_item.says
+    )
+    scene = Scene(held.size, style.ground, tuple(itertools.chain(*primitives.values())), held.name, says, f"{held.id}-")
     names = {item.id: item_name(document, item) for item in held.items}
-    return PagePicture(held, number, style, scene, boxes, names, made, drawn)
+    return PagePicture(held, number, style, scene, boxes, names, composed_items, primitives)
 
 
 def sheet_of(document: Document, values: Values, page: str, draws: Draws, today: date | None = None) -> PageContext:

@@ -175,7 +175,7 @@ def _unbroken(texts: list[str], looks: list[_Look]) -> Iterator[list[_Piece]]:
         ends.append((ends[-1] if ends else 0) + len(text))
     at = 0
     whole = "".join(texts)
-    for part in [one for stretch in _kept_tabs(whole) for one in pieces(stretch)]:
+    for part in [piece for stretch in _kept_tabs(whole) for piece in pieces(stretch)]:
         made: list[_Piece] = []
         start, stop = at, at + len(part)
         for end, look in zip(ends, looks, strict=True):

@@ -28,35 +28,37 @@ def hidden(true: float, shown: float) -> float:
     return max(0.0, 1 - abs(shown) / abs(true)) if true else 0.0
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """The bar that is cut most is named."""
-    data, recipe = of.picture.build.panels[0].data, of.picture.recipe
+    data, recipe = subject.picture.build.panels[0].data, subject.picture.recipe
     if recipe is not None and recipe.repeats is not None:
         return  # a tube that is full says so itself
-    for layer in of.layers:
+    for layer in subject.layers:
         if not kind_of(layer).on_zero or layer.figure_column == layer.values:
             continue
-        wanted = data.column(layer.figure_column)
+        true_values = data.column(layer.figure_column)
         rows = [
-            (hidden(float(true), float(shown)), row)
-            for row, true, shown in zip(data.ids, wanted, data.column(layer.values), strict=False)
-            if math.isfinite(true) and math.isfinite(shown)
+            (hidden(float(true), float(shown_value)), row)
+            for row, true, shown_value in zip(data.ids, true_values, data.column(layer.values), strict=False)
+            if math.isfinite(true) and math.isfinite(shown_value)
         ]
-        cut = [one for one in rows if one[0] > 1e-9]
-        if not cut:
+        cut_rows = [entry for entry in rows if entry[0] > 1e-9]
+        if not cut_rows:
             continue
-        most, row = max(cut)
-        many = len(cut) / len(rows)
+        most, row = max(cut_rows)
+        many = len(cut_rows) / len(rows)
         if most <= MAX_HIDDEN and many <= MAX_CAPPED:
             continue
         if most > MAX_HIDDEN:
             message = say("The cap hides {share}\u00a0% of a bar, more than half of it.", share=round(100 * most))
         else:
-            message = say("The cap cuts {count} of {rows} bars, more than a third.", count=len(cut), rows=len(rows))
+            message = say(
+                "The cap cuts {count} of {rows} bars, more than a third.", count=len(cut_rows), rows=len(rows)
+            )
         figure = most if most > MAX_HIDDEN else many
-        place = of.place(layer=layer.key, row=row)
+        place = subject.place(layer=layer.key, row=row)
         severity: Severity = "warning" if many > MAX_CAPPED else "note"  # one that is cut is the exception it looks
-        yield Finding(CHECK.name, severity, figure, message, place, tuple(_remedies(of, layer)))
+        yield Finding(CHECK.name, severity, figure, message, place, tuple(_remedies(subject, layer)))
 
 
 def _remedies(of: ChartSubject, layer: AnyLayer) -> Iterator[Remedy]:

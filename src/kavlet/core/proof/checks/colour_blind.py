@@ -33,48 +33,55 @@ def least(one: Colour, other: Colour) -> tuple[float, Deficiency]:
     return min((difference(as_seen(one, by), as_seen(other, by)), by) for by in kinds)
 
 
-def close_pairs(of: ChartSubject) -> list[tuple[float, Deficiency, Meaning, Meaning]]:
+def close_pairs(subject: ChartSubject) -> list[tuple[float, Deficiency, Meaning, Meaning]]:
     """The pairs of colours that come closer than `LEAST` to readers of one of the three kinds."""
-    found = [(*least(a.colour, b.colour), a, b) for a, b in pairs(of)]
-    return [one for one in found if one[0] < MIN_DIFFERENCE]
+    distances = [(*least(a.colour, b.colour), a, b) for a, b in pairs(subject)]
+    return [distance for distance in distances if distance[0] < MIN_DIFFERENCE]
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """The two colours of a legend that come closest."""
-    close = close_pairs(of)
+    close = close_pairs(subject)
     if not close:
         return
-    much, by, one, other = min(close, key=lambda held: held[0])
+    much, by, meaning, other = min(close, key=lambda distance: distance[0])
     message = say(
         "To {readers}, “{one}” and “{other}” look nearly alike: a difference of {much}, where 10 is needed.",
-        readers=named(TITLES[by]), one=one.name, other=other.name, much=round(much, 1),
+        readers=named(TITLES[by]), one=meaning.name, other=other.name, much=round(much, 1),
     )  # fmt: skip
-    yield Finding(CHECK.name, "warning", much, message, of.place(text="legend"), tuple(_remedies(of)))
+    yield Finding(CHECK.name, "warning", much, message, subject.place(text="legend"), tuple(_remedies(subject)))
 
 
-def _remedies(of: ChartSubject) -> Iterator[Remedy]:
-    palette = safe_palette(of, max(len(of.figure.keys), of.inputs.rows if any(one.vary for one in of.layers) else 0))
-    chart = of.entry.id
+def _remedies(subject: ChartSubject) -> Iterator[Remedy]:
+    palette = safe_palette(
+        subject,
+        max(len(subject.figure.keys), subject.inputs.rows if any(layer.vary for layer in subject.layers) else 0),
+    )
+    chart = subject.entry.id
     if palette:
 
         def edit(document: Document) -> Document:
-            held = document.chart(chart).dress
+            old_dress = document.chart(chart).dress
             colours = {
-                path: value for path, value in held.overrides.items()
+                path: value for path, value in old_dress.overrides.items()
                 if not (parse(path).layer and parse(path).last == "fill")
             }  # fmt: skip
-            dress = msgspec.structs.replace(held, palette=palette, overrides=colours)
+            dress = msgspec.structs.replace(old_dress, palette=palette, overrides=colours)
             return change_chart(document, chart, dress=dress)
 
         remedy = Remedy("safe palette", say("Take a palette that all can tell apart"), edit)
-        made = tried(of, remedy)
-        if made is None or not close_pairs(msgspec.structs.replace(of, picture=made)):
+        picture = tried(subject, remedy)
+        if picture is None or not close_pairs(msgspec.structs.replace(subject, picture=picture)):
             yield remedy
-    series = {of_layer(one.key, "label", "template"): "{series}\n{value}" for one in of.layers if one.label is not None}
-    if len(series) == len(of.layers) == len(of.figure.keys) and series:
-        remedy = of.looks("labels at marks", say("Name them at the marks"), series)
-        made = tried(of, remedy)
-        if made is not None and not pairs(msgspec.structs.replace(of, picture=made)):
+    series = {
+        of_layer(layer.key, "label", "template"): "{series}\n{value}"
+        for layer in subject.layers
+        if layer.label is not None
+    }
+    if len(series) == len(subject.layers) == len(subject.figure.keys) and series:
+        remedy = subject.looks("labels at marks", say("Name them at the marks"), series)
+        picture = tried(subject, remedy)
+        if picture is not None and not pairs(msgspec.structs.replace(subject, picture=picture)):
             yield remedy
 
 

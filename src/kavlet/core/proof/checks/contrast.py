@@ -41,25 +41,25 @@ def check(of: ChartSubject) -> Iterator[Finding]:
     yield from _marks(of)
 
 
-def _texts(of: ChartSubject) -> Iterator[Finding]:
-    if of.chart.ground_picture or of.chart.plot_picture:
+def _texts(subject: ChartSubject) -> Iterator[Finding]:
+    if subject.chart.ground_picture or subject.chart.plot_picture:
         return  # under a veil that is set for reading
-    painted = [] if of.figure.faces else list(_painted(of))
-    found: list[tuple[float, PlacedText, Colour]] = []
-    for text in of.figure.texts:
+    painted = [] if subject.figure.faces else list(_painted(subject))
+    weak_texts: list[tuple[float, PlacedText, Colour]] = []
+    for text in subject.figure.texts:
         if not text.text or text.angle:
             continue
-        if text.kind == "label" and of.figure.faces:
+        if text.kind == "label" and subject.figure.faces:
             continue  # on lit faces, whose colours are many
-        behind = _behind(of, text, painted)
+        behind = _behind(subject, text, painted)
         if behind is None:
             continue
         ratio = contrast(text.colour.over(behind), behind) / needed(text.size, text.face.endswith("Bold"))
         if ratio < 1 - SLACK:
-            found.append((ratio, text, behind))
-    if not found:
+            weak_texts.append((ratio, text, behind))
+    if not weak_texts:
         return
-    _, text, behind = min(found, key=lambda one: one[0])
+    _, text, behind = min(weak_texts, key=lambda entry: entry[0])
     ratio = contrast(text.colour.over(behind), behind)
     message = say(
         "“{text}” has a contrast of {ratio}:1 to what is behind it; {needed}:1 is needed.",
@@ -67,8 +67,8 @@ def _texts(of: ChartSubject) -> Iterator[Finding]:
         ratio=round(ratio, 1),
         needed=needed(text.size, text.face.endswith("Bold")),
     )
-    alike = [(one, ground) for _, one, ground in found if (one.kind, one.key) == (text.kind, text.key)]
-    yield Finding(CHECK.name, "warning", ratio, message, of.text_place(text), tuple(_colours(of, alike)))
+    alike = [(entry, ground) for _, entry, ground in weak_texts if (entry.kind, entry.key) == (text.kind, text.key)]
+    yield Finding(CHECK.name, "warning", ratio, message, subject.text_place(text), tuple(_colours(subject, alike)))
 
 
 class _Painted(Struct, dict=True):
@@ -117,36 +117,42 @@ def _behind(of: ChartSubject, text: PlacedText, painted: list[_Painted]) -> Colo
     return ground
 
 
-def _colours(of: ChartSubject, texts: list[tuple[PlacedText, Colour]]) -> Iterator[Remedy]:
+def _colours(subject: ChartSubject, texts: list[tuple[PlacedText, Colour]]) -> Iterator[Remedy]:
     """The colour that goes by what is behind: given back where it was set by hand, else the one that reads best."""
     name = say("Let the ground choose its colour")
     text, behind = texts[0]
     if text.kind == "label" and text.key:
-        layer, held, row = of.chart.layer(text.key), of.entry.dress.overrides, of_layer(text.key, "rows", "")
-        back = [path for path in held if path.startswith(row) and path.endswith((".dx", ".dy", "text_look.colour"))]
+        layer, overrides, row = (
+            subject.chart.layer(text.key),
+            subject.entry.dress.overrides,
+            of_layer(text.key, "rows", ""),
+        )
+        back = [
+            path for path in overrides if path.startswith(row) and path.endswith((".dx", ".dy", "text_look.colour"))
+        ]
         if back or (layer is not None and layer.label is not None and (layer.label.colour or layer.label.colour_rules)):
             label = of_layer(text.key, "label")
             looks: dict[str, object] = {f"{label}.colour": "", f"{label}.colour_rules": ""} | dict.fromkeys(back)
         else:
-            looks = {f"{row}{one.row}.text_look.colour": of.style.on(ground).hex for one, ground in texts}
-        yield of.looks("text colour", name, looks)
+            looks = {f"{row}{text_.row}.text_look.colour": subject.style.on(ground).hex for text_, ground in texts}
+        yield subject.looks("text colour", name, looks)
         return
     paths = {
         "title": "title.colour", "subtitle": "subtitle.colour", "source": "source.colour",
         "legend": "legend.text.colour", "name": "frame.across.text.colour", "tick": "frame.along.text.colour",
     }  # fmt: skip
     if text.kind in paths:
-        best = of.style.on(behind).hex
-        set_by_hand = paths[text.kind] in of.entry.dress.overrides
-        default = of.style.ink if text.kind in ("title", "name") else of.style.quiet
+        best = subject.style.on(behind).hex
+        set_by_hand = paths[text.kind] in subject.entry.dress.overrides
+        default = subject.style.ink if text.kind in ("title", "name") else subject.style.quiet
         gives_back = set_by_hand and contrast(default, behind) >= TEXT
-        yield of.looks("text colour", name, {paths[text.kind]: None if gives_back else best})
+        yield subject.looks("text colour", name, {paths[text.kind]: None if gives_back else best})
     if text.kind == "note":
-        chart, key = of.entry.id, text.key
+        chart, key = subject.entry.id, text.key
         yield (
-            of.looks("text colour", name, {f"notes.{key}.colour": of.style.on(behind).hex})
+            subject.looks("text colour", name, {f"notes.{key}.colour": subject.style.on(behind).hex})
             if key and chart
-            else (of.looks("text colour", name, {}))
+            else (subject.looks("text colour", name, {}))
         )
 
 

@@ -32,21 +32,23 @@ def decimals(text: str, decimal: str) -> int:
     return len(re.sub(r"\D", "", text.partition(decimal)[2]))
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """Of each layer whose labels write values: the one of most digits; else whether their decimals are mixed."""
-    sign = decimal_sign(of.document.locale)
-    for layer in of.layers:
+    sign = decimal_sign(subject.document.locale)
+    for layer in subject.layers:
         label = layer.label
         if label is None or "{value}" not in label.template:
             continue
         texts = [
-            (text, found[0]) for text in of.labels if text.key == layer.key and (found := _numbers(text.text, sign))
+            (text, numbers[0])
+            for text in subject.labels
+            if text.key == layer.key and (numbers := _numbers(text.text, sign))
         ]
         if not texts:
             continue
-        text, number = max(texts, key=lambda one: significant(one[1], sign))
+        text, number = max(texts, key=lambda entry: significant(entry[1], sign))
         most = significant(number, sign)
-        mixed = {decimals(one, sign) for _, one in texts}
+        mixed = {decimals(entry, sign) for _, entry in texts}
         if most > MAX_DIGITS:
             message = say(
                 "“{text}” has {count} digits that count; readers compare two or three.", text=number, count=most
@@ -60,8 +62,8 @@ def check(of: ChartSubject) -> Iterator[Finding]:
             "note",
             float(most if most > MAX_DIGITS else max(mixed)),
             message,
-            of.text_place(text),
-            tuple(_round(of, layer, most)),
+            subject.text_place(text),
+            tuple(_round(subject, layer, most)),
         )
         return
 

@@ -18,33 +18,33 @@ from kavlet.core.spreadsheet.cells import Cell, FormattedNumber, Formula
 from kavlet.core.spreadsheet.table import HEADER, Table
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """The first name that comes again is named; where rows are added by their names, or each is a part of a group, that
     is meant."""
-    inputs = of.inputs
-    groups = inputs.settings.get("of") in ("sum", "group") or of.entry.repeat
-    recipe = of.picture.recipe
+    inputs = subject.inputs
+    groups = inputs.settings.get("of") in ("sum", "group") or subject.entry.repeat
+    recipe = subject.picture.recipe
     again_meant = recipe is not None and (recipe.steps is not None or recipe.role("group") is not None)
     if again_meant or groups or not inputs.has("name"):
         return
-    held = [name for name in inputs.names if name.strip()]
-    again = [name for name, count in Counter(name.strip().casefold() for name in held).items() if count > 1]
+    names = [name for name in inputs.names if name.strip()]
+    again = [name for name, count in Counter(name.strip().casefold() for name in names).items() if count > 1]
     if not again:
         return
-    name = next(one for one in held if one.strip().casefold() == again[0])
-    count = sum(one.strip().casefold() == again[0] for one in held)
+    name = next(name_ for name_ in names if name_.strip().casefold() == again[0])
+    count = sum(name_.strip().casefold() == again[0] for name_ in names)
     message = say("“{name}” names {count} rows.", name=name, count=count)
-    row = [one.strip().casefold() for one in inputs.names].index(again[0])
-    yield Finding(CHECK.name, "note", float(count), message, of.cell("name", row), tuple(_remedies(of)))
+    row = [name_.strip().casefold() for name_ in inputs.names].index(again[0])
+    yield Finding(CHECK.name, "note", float(count), message, subject.cell("name", row), tuple(_remedies(subject)))
 
 
-def _remedies(of: ChartSubject) -> Iterator[Remedy]:
-    table, column = of.entry.table, of.table.place(of.inputs.id("name"))
-    rows = of.inputs.rows
-    if column < 0 or any(isinstance(cell, Formula) for cell in of.table.columns[column].cells[HEADER:]):
+def _remedies(subject: ChartSubject) -> Iterator[Remedy]:
+    table, column = subject.entry.table, subject.table.place(subject.inputs.id("name"))
+    rows = subject.inputs.rows
+    if column < 0 or any(isinstance(cell, Formula) for cell in subject.table.columns[column].cells[HEADER:]):
         return
-    own = [one for one in of.table.columns if one.helper is None]
-    if not any(isinstance(cell, Formula) for one in own for cell in one.cells[HEADER:]):
+    own_columns = [one for one in subject.table.columns if one.helper is None]
+    if not any(isinstance(cell, Formula) for one in own_columns for cell in one.cells[HEADER:]):
         yield Remedy("join", say("Add them up"), lambda document: joined(document, table, column, rows), restates=True)
     yield Remedy("number", say("Number them"), lambda document: _numbered(document, table, column, rows))
 
@@ -64,26 +64,26 @@ def joined(document: Document, table_id: str, column: int, rows: int) -> Documen
     """Rows of one name as one, which holds the sums of their figures."""
     table = document.table(table_id)
     cells: dict[tuple[int, int], Cell] = {}
-    gone: list[int] = []
+    doubled_rows: list[int] = []
     for same in _same(table, document, column, rows).values():
         if len(same) < 2:
             continue
-        gone += same[1:]
+        doubled_rows += same[1:]
         for place, one in enumerate(table.columns):
             if one.helper is not None or place == column:
                 continue
             figures = [_number(one.cells[row]) for row in same]
-            held = [figure for figure in figures if figure is not None]
-            if held:
+            known_figures = [figure for figure in figures if figure is not None]
+            if known_figures:
                 like = next(
                     (one.cells[row] for row in same if isinstance(one.cells[row], FormattedNumber)), None
                 )  # fmt: skip
-                total = math.fsum(held)
+                total = math.fsum(known_figures)
                 cells[place, same[0]] = (
                     FormattedNumber(total, like.number) if isinstance(like, FormattedNumber) else total
                 )
     document = set_cells(document, table_id, cells)
-    for row in sorted(gone, reverse=True):
+    for row in sorted(doubled_rows, reverse=True):
         document = delete_rows(document, table_id, row)
     return document
 

@@ -32,27 +32,27 @@ def check(of: ChartSubject) -> Iterator[Finding]:
     yield from _by_hand(of)
 
 
-def _cells(of: ChartSubject) -> Iterator[Finding]:
+def _cells(subject: ChartSubject) -> Iterator[Finding]:
     """The first cell with an error among those the chart reads; one that says there is no value means it."""
-    inputs = of.inputs
-    read = [column for held in inputs.roles.values() for column in held]
-    found = [
+    inputs = subject.inputs
+    columns_read = [column for role_columns in inputs.roles.values() for column in role_columns]
+    errors = [
         (row, inputs.places[column], value)
-        for column in dict.fromkeys(read)
+        for column in dict.fromkeys(columns_read)
         for row, value in enumerate(inputs.values.get(column, ()))
         if isinstance(value, ErrorValue) and value is not ErrorValue.MISSING
     ]
-    if not found:
+    if not errors:
         return
-    row, place, error = min(found, key=lambda one: one[:2])
+    row, place, error = min(errors, key=lambda entry: entry[:2])
     cell = f"{column_letters(place)}{row + HEADER + 1}"
     message = counted(
         "{count} cell that the chart reads gives an error, {cell}: {meaning}",
         "{count} cells that the chart reads give an error, the first in {cell}: {meaning}",
-        len(found), cell=cell, meaning=say(error.meaning),
+        len(errors), cell=cell, meaning=say(error.meaning),
     )  # fmt: skip
-    where = of.place(table=of.entry.table, cell=(place, row + HEADER), row=row)
-    yield Finding(CHECK.name, "error", float(len(found)), message, where, (GO,))
+    where = subject.place(table=subject.entry.table, cell=(place, row + HEADER), row=row)
+    yield Finding(CHECK.name, "error", float(len(errors)), message, where, (GO,))
 
 
 def by_hand(column: Column) -> list[int]:

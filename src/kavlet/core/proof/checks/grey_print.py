@@ -23,18 +23,18 @@ HATCHES: tuple[tuple[HatchKind, float, float], ...] = (
 )  # fmt: skip
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """The two colours of a legend that come closest in lightness."""
-    found = [(abs(lab(a.colour)[0] - lab(b.colour)[0]), a, b) for a, b in pairs(of)]
-    close = [one for one in found if one[0] < MIN_DIFFERENCE]
+    distances = [(abs(lab(a.colour)[0] - lab(b.colour)[0]), a, b) for a, b in pairs(subject)]
+    close = [meaning for meaning in distances if meaning[0] < MIN_DIFFERENCE]
     if not close:
         return
-    much, one, other = min(close, key=lambda held: held[0])
+    much, meaning, other = min(close, key=lambda distance: distance[0])
     message = say(
         "In grey print “{one}” and “{other}” fall together: their lightness is {much} apart, where 10 is needed.",
-        one=one.name, other=other.name, much=round(much, 1),
+        one=meaning.name, other=other.name, much=round(much, 1),
     )  # fmt: skip
-    yield Finding(CHECK.name, "note", much, message, of.place(text="legend"), tuple(_remedies(of)))
+    yield Finding(CHECK.name, "note", much, message, subject.place(text="legend"), tuple(_remedies(subject)))
 
 
 def _remedies(of: ChartSubject) -> Iterator[Remedy]:

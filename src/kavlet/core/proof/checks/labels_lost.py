@@ -52,25 +52,25 @@ def check(of: ChartSubject) -> Iterator[Finding]:
         yield Finding(CHECK.name, "note", float(len(short)), message, place, (*larger, *by_hand))
 
 
-def _shortened(of: ChartSubject, figure: Figure) -> list[PlacedText]:
+def _shortened(subject: ChartSubject, figure: Figure) -> list[PlacedText]:
     """Names, labels and entries of a legend that end before their words do; not where an author's own words do."""
-    own = [*of.inputs.names, *of.inputs.titles.values(), *(key.name for key in of.figure.keys)]
-    if any(ELLIPSIS in text for text in own):
+    own_words = [*subject.inputs.names, *subject.inputs.titles.values(), *(key.name for key in subject.figure.keys)]
+    if any(ELLIPSIS in text for text in own_words):
         return []
     kinds = ("label", "name", "legend")
     return [one for one in figure.texts if one.kind in kinds and any(ELLIPSIS in line.text for line in one.lines)]
 
 
-def _left_out(of: ChartSubject) -> Iterator[Finding]:
-    figure = of.figure
-    larger = larger_chart(of, lambda made: not _lost(made))
+def _left_out(subject: ChartSubject) -> Iterator[Finding]:
+    figure = subject.figure
+    larger = larger_chart(subject, lambda larger_picture: not _lost(larger_picture))
     if figure.unlisted:
         message = counted(
             "{count} entry of the legend is left out, because there is no room for it.",
             "{count} entries of the legend are left out, because there is no room for them.",
             figure.unlisted,
         )
-        yield Finding(CHECK.name, "warning", float(figure.unlisted), message, of.place(text="legend"), larger)
+        yield Finding(CHECK.name, "warning", float(figure.unlisted), message, subject.place(text="legend"), larger)
     if figure.unnamed:
         message = counted(
             "{count} row has no name, because there is no room for it. Lying bars or a larger chart name it.",
@@ -78,10 +78,10 @@ def _left_out(of: ChartSubject) -> Iterator[Finding]:
             figure.unnamed,
         )
         standing = any(text.kind == "name" and text.angle for text in figure.texts)
-        lay = of.looks("lay down", say("Lay the bars down"), {"frame.lying": True})
-        made = tried(of, lay) if standing else None
-        found = (lay, *larger) if made is not None and not made.figure.unnamed else larger
-        yield Finding(CHECK.name, "warning", float(figure.unnamed), message, of.place(text="name"), found)
+        lay = subject.looks("lay down", say("Lay the bars down"), {"frame.lying": True})
+        larger_picture = tried(subject, lay) if standing else None
+        found = (lay, *larger) if larger_picture is not None and not larger_picture.figure.unnamed else larger
+        yield Finding(CHECK.name, "warning", float(figure.unnamed), message, subject.place(text="name"), found)
     if figure.dropped:
         message = counted(
             "{count} label is left out, because there is no room for it at {floor} points. Make the chart larger.",
@@ -89,8 +89,8 @@ def _left_out(of: ChartSubject) -> Iterator[Finding]:
             figure.dropped,
             floor=FLOOR,
         )
-        remedies = (*larger, *_leave_out(of))
-        yield Finding(CHECK.name, "warning", float(figure.dropped), message, of.place(text="label"), remedies)
+        remedies = (*larger, *_leave_out(subject))
+        yield Finding(CHECK.name, "warning", float(figure.dropped), message, subject.place(text="label"), remedies)
 
 
 def _lost(made: Picture) -> bool:

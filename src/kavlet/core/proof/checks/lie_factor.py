@@ -34,15 +34,19 @@ def lie_factor(data: tuple[float, float], shown: tuple[float, float]) -> float:
     return effect(*shown) / of_data if of_data else math.nan
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """Of each layer whose marks are sized by areas, the smallest is compared with the one that is off most."""
-    for layer in of.layers:
-        sized = _sizes(of, layer)
+    for layer in subject.layers:
+        sized = _sizes(subject, layer)
         if len(sized) < 2:
             continue
         small, area = min(sized)
-        against = [(lie_factor((small, one), (area, seen)), one, seen) for one, seen in sized if one > small * SAME]
-        worst = max(against, key=lambda one: abs(math.log(max(one[0], 1e-9))), default=None)
+        against = [
+            (lie_factor((small, value_size), (area, shown_size)), value_size, shown_size)
+            for value_size, shown_size in sized
+            if value_size > small * SAME
+        ]
+        worst = max(against, key=lambda value_size: abs(math.log(max(value_size[0], 1e-9))), default=None)
         if worst is None or LOW <= worst[0] <= HIGH:
             continue
         factor, large, other = worst
@@ -53,7 +57,9 @@ def check(of: ChartSubject) -> Iterator[Finding]:
             shown=round(100 * effect(area, other)),
             data=round(100 * effect(small, large)),
         )
-        yield Finding(CHECK.name, "warning", factor, message, of.place(layer=layer.key), tuple(_remedies(of, layer)))
+        yield Finding(
+            CHECK.name, "warning", factor, message, subject.place(layer=layer.key), tuple(_remedies(subject, layer))
+        )
 
 
 def _sizes(of: ChartSubject, layer: AnyLayer) -> Sequence[tuple[float, float]]:

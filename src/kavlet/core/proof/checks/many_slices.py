@@ -49,19 +49,26 @@ def check(of: ChartSubject) -> Iterator[Finding]:
         )
 
 
-def _gather(of: ChartSubject, values: list[float]) -> Iterator[Remedy]:
+def _gather(subject: ChartSubject, values: list[float]) -> Iterator[Remedy]:
     """Gather the small ones: the least share from which on few enough stay, and their sum is large enough."""
-    if not of.has_setting("gather") or not (whole := sum(values)):
+    if not subject.has_setting("gather") or not (whole := sum(values)):
         return
-    shares = sorted(float(one) / whole for one in of.inputs.figures("value") if math.isfinite(one) and one > 0)
-    spare = sum(mark.row == LEFT_OVER for mark in of.marks)  # what is left over of a stated whole
+    shares = sorted(
+        float(figure) / whole for figure in subject.inputs.figures("value") if math.isfinite(figure) and figure > 0
+    )
+    spare = sum(mark.row == LEFT_OVER for mark in subject.marks)  # what is left over of a stated whole
     for place in range(2, len(shares)):
         threshold = math.ceil(1000 * (shares[place - 1] + 1e-12)) / 10
         lump = [share for share in shares if 100 * share < threshold]
-        kept = [share for share in shares if 100 * share >= threshold]
-        fits = len(kept) + 1 + spare <= MAX_SLICES and kept and min(kept) >= MIN_SHARE and sum(lump) >= MIN_SHARE
+        kept_shares = [share for share in shares if 100 * share >= threshold]
+        fits = (
+            len(kept_shares) + 1 + spare <= MAX_SLICES
+            and kept_shares
+            and min(kept_shares) >= MIN_SHARE
+            and sum(lump) >= MIN_SHARE
+        )
         if fits and threshold <= MAX_GATHERED:
-            yield of.setting("gather", say("Gather the small ones"), {"gather": threshold}, restates=True)
+            yield subject.setting("gather", say("Gather the small ones"), {"gather": threshold}, restates=True)
             return
 
 

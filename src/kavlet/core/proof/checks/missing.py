@@ -18,35 +18,37 @@ from kavlet.core.recipes.building_blocks import VALUE
 from kavlet.core.spreadsheet.table import HEADER
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """What a recipe noticed; and empty or text cells where a figure should be. A formula that gives "" means it."""
-    yield from of.notices(CHECK.name)
-    inputs = of.inputs
+    yield from subject.notices(CHECK.name)
+    inputs = subject.inputs
     empty: dict[int, str] = {}
-    for column in _needed(of):
+    for column in _needed(subject):
         numbers, values = inputs.numbers[column], inputs.values[column]
         for row, (number, value) in enumerate(zip(numbers, values, strict=True)):
             if math.isnan(number) and value != "":
                 empty.setdefault(row, column)
-    courses = _courses(of, set(empty.values()))
-    if not empty or (courses and all(_is_wanted(of, one.key) for one in courses)):
+    courses = _courses(subject, set(empty.values()))
+    if not empty or (courses and all(_is_wanted(subject, course.key) for course in courses)):
         return  # a gap in a course is seen, and was asked for
     message = counted(
         "{count} row has no value and no mark.", "{count} rows have no value and no mark.", len(empty)
     )  # fmt: skip
     row, column = next(iter(empty.items()))
-    at = of.table.place(column)
-    place = of.place(table=of.entry.table, cell=(at, row + HEADER), row=row)
-    yield Finding(CHECK.name, "note", float(len(empty)), message, place, tuple(_remedies(of, sorted(empty), courses)))
+    at = subject.table.place(column)
+    place = subject.place(table=subject.entry.table, cell=(at, row + HEADER), row=row)
+    yield Finding(
+        CHECK.name, "note", float(len(empty)), message, place, tuple(_remedies(subject, sorted(empty), courses))
+    )
 
 
-def _needed(of: ChartSubject) -> list[str]:
+def _needed(subject: ChartSubject) -> list[str]:
     """The columns whose figures the chart can't be drawn without, by their ids; `no-base` tells of a base that is
     missing."""
-    recipe = of.picture.recipe
+    recipe = subject.picture.recipe
     roles = recipe.roles if recipe is not None else (VALUE,)
-    needed = (one.name for one in roles if one.kind == "number" and one.required and one.name != "before")
-    return [column for role in needed for column in of.inputs.ids(role)]
+    role_names = (one.name for one in roles if one.kind == "number" and one.required and one.name != "before")
+    return [column for role in role_names for column in subject.inputs.ids(role)]
 
 
 def _drawn(of: ChartSubject) -> set[int]:
@@ -87,22 +89,24 @@ def _remedies(of: ChartSubject, rows: list[int], courses: list[AnyLayer]) -> Ite
         yield Remedy("take out", name, edit, restates=True)
 
 
-def _between(of: ChartSubject, rows: list[int]) -> dict[tuple[int, int], float]:
+def _between(subject: ChartSubject, rows: list[int]) -> dict[tuple[int, int], float]:
     """For each empty cell the figure on the straight line between its neighbours; nothing where one has none."""
-    made: dict[tuple[int, int], float] = {}
-    for column in _needed(of):
-        numbers = of.inputs.numbers[column]
-        held = [row for row in range(of.inputs.rows) if math.isfinite(numbers[row])]
+    estimates: dict[tuple[int, int], float] = {}
+    for column in _needed(subject):
+        numbers = subject.inputs.numbers[column]
+        known_rows = [row for row in range(subject.inputs.rows) if math.isfinite(numbers[row])]
         for row in rows:
             if math.isfinite(numbers[row]):
                 continue
-            before = max((one for one in held if one < row), default=None)
-            after = min((one for one in held if one > row), default=None)
+            before = max((known_row for known_row in known_rows if known_row < row), default=None)
+            after = min((known_row for known_row in known_rows if known_row > row), default=None)
             if before is None or after is None:
                 return {}
             low, high = float(numbers[before]), float(numbers[after])
-            made[of.table.place(column), row + HEADER] = low + (high - low) * (row - before) / (after - before)
-    return made
+            estimates[subject.table.place(column), row + HEADER] = low + (high - low) * (row - before) / (
+                after - before
+            )
+    return estimates
 
 
 CHECK = Check("missing", "Rows without a value", "the figures", of_chart=check)

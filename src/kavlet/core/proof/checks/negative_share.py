@@ -16,25 +16,27 @@ from kavlet.core.proof.finding import Finding
 from kavlet.core.proof.subjects import ChartSubject
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """The lowest one is named."""
-    found: list[tuple[float, int, str]] = []
-    data = of.picture.build.panels[0].data
-    for layer in of.chart.layers:
+    negatives: list[tuple[float, int, str]] = []
+    data = subject.picture.build.panels[0].data
+    for layer in subject.chart.layers:
         shares = kind_of(layer).only_shares or (isinstance(layer, Stacking) and layer.stack == "share")
         if layer.hidden or layer.helper or not shares:
             continue
         column = data.column(layer.figure_column)
         rows = zip(data.ids, column, strict=False)
-        found += [(float(one), row, layer.key) for row, one in rows if math.isfinite(one) and one < 0]
-    if not found:
+        negatives += [(float(figure), row, layer.key) for row, figure in rows if math.isfinite(figure) and figure < 0]
+    if not negatives:
         return
-    lowest, row, key = min(found)
+    lowest, row, key = min(negatives)
     message = counted(
         "{count} part is below zero, which no share can be.", "{count} parts are below zero, which no share can be.",
-        len(found),
+        len(negatives),
     )  # fmt: skip
-    yield Finding(CHECK.name, "warning", lowest, message, of.place(layer=key, row=row), to_bars(of, "side by side"))
+    yield Finding(
+        CHECK.name, "warning", lowest, message, subject.place(layer=key, row=row), to_bars(subject, "side by side")
+    )
 
 
 CHECK = Check("negative-share", "A part below zero in a whole", "a share lies between 0 and 1", of_chart=check)

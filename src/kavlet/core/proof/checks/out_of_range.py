@@ -19,24 +19,26 @@ def check(of: ChartSubject) -> Iterator[Finding]:
     yield from of.notices(CHECK.name)
 
 
-def drawn(of: ChartSubject) -> Iterator[Finding]:
+def drawn(subject: ChartSubject) -> Iterator[Finding]:
     """Wherever it is drawn: how many values lie beyond the ends of the scale, and the largest."""
-    found = [mark for mark in of.figure.marks if mark.beyond and not mark.helper]
-    if not found:
+    marks = [mark for mark in subject.figure.marks if mark.beyond and not mark.helper]
+    if not marks:
         return
-    worst = max(found, key=lambda mark: abs(mark.value))
+    worst = max(marks, key=lambda mark: abs(mark.value))
     message = counted(
         "{count} value lies beyond the ends of its scale: {name}.",
         "{count} values lie beyond the ends of their scale, the largest: {name}.",
-        len(found),
+        len(marks),
         name=worst.says or worst.layer,
     )
     back = {f"frame.{scale}.{end}": None for scale in ("along", "across", "second") for end in ENDS}
-    logarithmic = [path for path, value in of.entry.dress.overrides.items() if value == "log" and ".kind" in path]
+    logarithmic = [path for path, value in subject.entry.dress.overrides.items() if value == "log" and ".kind" in path]
     back |= dict.fromkeys(logarithmic)  # which has no place for zero, nor for what is near it
-    widen = Remedy("widen", say("Widen the scale"), of.without_ends(back))
-    shares = any(isinstance(one, Stacking) and one.stack == "share" for one in of.layers)  # which end at 100 %
-    yield Finding(CHECK.name, "warning", worst.value, message, of.mark_place(worst), () if shares else (widen,))
+    widen = Remedy("widen", say("Widen the scale"), subject.without_ends(back))
+    shares = any(
+        isinstance(layer, Stacking) and layer.stack == "share" for layer in subject.layers
+    )  # which end at 100 %
+    yield Finding(CHECK.name, "warning", worst.value, message, subject.mark_place(worst), () if shares else (widen,))
 
 
 CHECK = Check("out-of-range", "Values beyond their scale", "the figures", of_chart=check, of_drawing=drawn)

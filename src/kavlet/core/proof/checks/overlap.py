@@ -38,23 +38,23 @@ def overlaps(one: Rect, other: Rect, share: float) -> bool:
     return smaller > 0 and shared(one, other) > share * smaller
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """Texts that lie on each other, or a label moved by hand that lies on another row's mark."""
-    moved = _moved(of)
-    found = [*lying(of.figure), *_on_marks(of, moved)]
-    if not found:
+    moved_labels = _moved(subject)
+    texts = [*lying(subject.figure), *_on_marks(subject, moved_labels)]
+    if not texts:
         return
-    first = next((one for one in found if (one.key, one.row) in moved), found[0])
+    first = next((text_ for text_ in texts if (text_.key, text_.row) in moved_labels), texts[0])
     message = counted(
         "{count} text lies on something else: “{text}”.", "{count} texts lie on something else, such as “{text}”.",
-        len(found), text=first.text.split("\n")[0],
+        len(texts), text=first.text.split("\n")[0],
     )  # fmt: skip
-    back = {path: None for path in of.entry.dress.overrides if path.endswith((".dx", ".dy"))}
-    put = of.looks("put back", say("Put texts back to their places"), back)
-    made = tried(of, put) if back else None
-    helps = made is not None and not lying(made.figure)
-    remedies = (put,) if helps else larger_chart(of, lambda larger: not lying(larger.figure))
-    yield Finding(CHECK.name, "warning", float(len(found)), message, of.text_place(first), remedies)
+    back = {path: None for path in subject.entry.dress.overrides if path.endswith((".dx", ".dy"))}
+    put = subject.looks("put back", say("Put texts back to their places"), back)
+    picture = tried(subject, put) if back else None
+    helps = picture is not None and not lying(picture.figure)
+    remedies = (put,) if helps else larger_chart(subject, lambda larger: not lying(larger.figure))
+    yield Finding(CHECK.name, "warning", float(len(texts)), message, subject.text_place(first), remedies)
 
 
 def lying(figure: Figure) -> list[PlacedText]:
@@ -97,24 +97,26 @@ def _moved(of: ChartSubject) -> set[tuple[str, int | None]]:
     }  # fmt: skip
 
 
-def page(of: PageSubject) -> Iterator[Finding]:
+def page(subject: PageSubject) -> Iterator[Finding]:
     """Items over each other, those that reach off the page, and words that overflow."""
-    boxes, sheet = of.picture.boxes, Rect(0.0, 0.0, of.page.width, of.page.height)
-    for item in of.page.items:
+    boxes, sheet = subject.picture.boxes, Rect(0.0, 0.0, subject.page.width, subject.page.height)
+    for item in subject.page.items:
         box = boxes[item.id]
         if not sheet.holds(box, 1.0) and not isinstance(item, DrawnShape | PlacedPicture):
-            message = say("“{name}” reaches off the page.", name=of.picture.names[item.id])
-            yield Finding(CHECK.name, "warning", 1.0, message, of.place(item.id), (_into(of, item, sheet),))
-        if item.id in of.picture.overflowing:
-            message = say("“{name}” does not hold all that it should.", name=of.picture.names[item.id])
-            yield Finding(CHECK.name, "warning", 1.0, message, of.place(item.id), tuple(_taller(of, item)))
-    held = [one for one in of.page.items if not isinstance(one, DrawnShape | PlacedPicture)]
-    for place, one in enumerate(held):
-        for other in held[place + 1 :]:
+            message = say("“{name}” reaches off the page.", name=subject.picture.names[item.id])
+            yield Finding(CHECK.name, "warning", 1.0, message, subject.place(item.id), (_into(subject, item, sheet),))
+        if item.id in subject.picture.overflowing:
+            message = say("“{name}” does not hold all that it should.", name=subject.picture.names[item.id])
+            yield Finding(CHECK.name, "warning", 1.0, message, subject.place(item.id), tuple(_taller(subject, item)))
+    items = [one for one in subject.page.items if not isinstance(one, DrawnShape | PlacedPicture)]
+    for place, one in enumerate(items):
+        for other in items[place + 1 :]:
             if overlaps(boxes[one.id], boxes[other.id], ITEMS):
-                names = of.picture.names
+                names = subject.picture.names
                 message = say("“{one}” and “{other}” lie on each other.", one=names[one.id], other=names[other.id])
-                yield Finding(CHECK.name, "warning", 1.0, message, of.place(other.id), (_arrange(of, len(held)),))
+                yield Finding(
+                    CHECK.name, "warning", 1.0, message, subject.place(other.id), (_arrange(subject, len(items)),)
+                )
                 return
 
 
@@ -145,20 +147,20 @@ def _taller(of: PageSubject, item: AnyItem) -> Iterator[Remedy]:
         yield Remedy("smaller type", say("Smaller type"), smaller)
 
 
-def _arrange(of: PageSubject, count: int) -> Remedy:
+def _arrange(subject: PageSubject, count: int) -> Remedy:
     """All that is no mere shape or picture, in a grid of equal bays."""
-    page = of.page.id
+    page = subject.page.id
     columns = 1 if count < 2 else 2 if count <= 6 else 3
     grid = (-(-count // columns), columns)
 
     def edit(document: Document) -> Document:
         document = arranged(document, page, "free")
-        held = document.page(page)
-        made = msgspec.structs.replace(held, arrangement=MULTIPLES, shares={}, grid=grid)
-        wanted = [one for one in made.items if not isinstance(one, DrawnShape | PlacedPicture)]
-        wanted.sort(key=lambda one: (of.picture.boxes[one.id].y, of.picture.boxes[one.id].x))
-        items = [msgspec.structs.replace(one, bay=rank) for rank, one in enumerate(wanted) if not one.locked]
-        return with_page(document, with_items(made, items))
+        old = document.page(page)
+        new = msgspec.structs.replace(old, arrangement=MULTIPLES, shares={}, grid=grid)
+        framed_items = [item for item in new.items if not isinstance(item, DrawnShape | PlacedPicture)]
+        framed_items.sort(key=lambda item: (subject.picture.boxes[item.id].y, subject.picture.boxes[item.id].x))
+        items = [msgspec.structs.replace(item, bay=rank) for rank, item in enumerate(framed_items) if not item.locked]
+        return with_page(document, with_items(new, items))
 
     return Remedy("arrange", say("Arrange the page"), edit)
 

@@ -23,27 +23,27 @@ def within_rounding(claimed: Sequence[float], unit: float, whole: float) -> bool
     return abs(exact_sum(claimed) - whole) <= unit / 2 * len(claimed) + 1e-9 * abs(whole)
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """What a recipe noticed of a whole that was stated; and percents near 100 % that miss it by more than rounding."""
-    yield from of.notices(CHECK.name)
-    parts = [one for one in of.layers if kind_of(one).shares_whole(one, of.chart.frame)]
-    how = of.inputs.number_text("value")
-    if not parts or how.style != "percent" or of.inputs.settings.get("whole") not in ("", None):
+    yield from subject.notices(CHECK.name)
+    parts = [layer for layer in subject.layers if kind_of(layer).shares_whole(layer, subject.chart.frame)]
+    how = subject.inputs.number_text("value")
+    if not parts or how.style != "percent" or subject.inputs.settings.get("whole") not in ("", None):
         return
-    figures = [float(one) for one in of.inputs.figures("value") if math.isfinite(one)]
+    figures = [float(layer) for layer in subject.inputs.figures("value") if math.isfinite(layer)]
     total = exact_sum(figures)
     unit = 0.01 / 10**how.decimals
     if len(figures) < 2 or abs(total - 1) > CLOSE or within_rounding(figures, unit, 1.0):
         return
-    said = written(total, how, of.document.locale)
+    total_text = written(total, how, subject.document.locale)
     if total < 1:
-        message = say("The parts add up to {total}, so something of the whole is not shown.", total=said)
-        remedy = of.setting("show the left-over", say("Show what is left over"), {"whole": 1.0}, restates=True)
+        message = say("The parts add up to {total}, so something of the whole is not shown.", total=total_text)
+        remedy = subject.setting("show the left-over", say("Show what is left over"), {"whole": 1.0}, restates=True)
     else:
-        message = say("The parts add up to {total}, more than the whole.", total=said)
-        remedy = of.setting("whole is the sum", say("Take the sum as the whole"), {"whole": total}, restates=True)
-    if of.has_setting("whole"):
-        yield Finding(CHECK.name, "warning", total, message, of.place(layer=parts[0].key), (remedy,))
+        message = say("The parts add up to {total}, more than the whole.", total=total_text)
+        remedy = subject.setting("whole is the sum", say("Take the sum as the whole"), {"whole": total}, restates=True)
+    if subject.has_setting("whole"):
+        yield Finding(CHECK.name, "warning", total, message, subject.place(layer=parts[0].key), (remedy,))
 
 
 CHECK = Check("share-sum", "Parts that do not add up to their whole", "Mosteller, Youtz and Zahn 1967", of_chart=check)

@@ -25,18 +25,23 @@ def check(of: ChartSubject) -> Iterator[Finding]:
     yield from _chart(of, PAPER)
 
 
-def page(of: PageSubject) -> Iterator[Finding]:
+def page(subject: PageSubject) -> Iterator[Finding]:
     """The smallest text of each chart and of each item of words on a page."""
-    least = SLIDE if of.page.is_slide else PAPER
-    for one in of.charts.values():
-        yield from _chart(one, least)
-    for item in of.page.items:
+    least = SLIDE if subject.page.is_slide else PAPER
+    for chart_subject in subject.charts.values():
+        yield from _chart(chart_subject, least)
+    for item in subject.page.items:
         if isinstance(item, Words):
             sizes = [run.size for paragraph in item.paragraphs for run in paragraph.runs if run.size is not None]
-            own = [*sizes, *([item.size] if item.size is not None else [])]
-            if own and min(own) < least - SLACK:
+            own_sizes = [*sizes, *([item.size] if item.size is not None else [])]
+            if own_sizes and min(own_sizes) < least - SLACK:
                 yield Finding(
-                    CHECK.name, "note", min(own), _said(min(own), least), of.place(item.id), (_words(of, item, least),)
+                    CHECK.name,
+                    "note",
+                    min(own_sizes),
+                    _said(min(own_sizes), least),
+                    subject.place(item.id),
+                    (_words(subject, item, least),),
                 )
 
 
@@ -63,19 +68,19 @@ def _said(size: float, least: float) -> Message:
     )
 
 
-def _larger(of: ChartSubject, size: float, least: float) -> Iterator[Remedy]:
+def _larger(subject: ChartSubject, size: float, least: float) -> Iterator[Remedy]:
     """All type of the chart larger in proportion; sizes set by hand that are too small are given back."""
-    held = of.entry.dress.overrides
+    overrides = subject.entry.dress.overrides
     sizes = [
         path
-        for path, value in held.items()
+        for path, value in overrides.items()
         if path.endswith("size") and isinstance(value, float | int) and value < least and "title" not in path
     ]
-    drawn = float(of.chart.type_scale or 1.0)
+    old_scale = float(subject.chart.type_scale or 1.0)
     looks: dict[str, float | None] = dict.fromkeys(sizes)
     if not sizes:
-        looks["type_scale"] = round(drawn * least / size + 0.005, 2)
-    yield of.looks("larger text", say("Larger type"), looks)
+        looks["type_scale"] = round(old_scale * least / size + 0.005, 2)
+    yield subject.looks("larger text", say("Larger type"), looks)
 
 
 def _words(of: PageSubject, item: Words, least: float) -> Remedy:

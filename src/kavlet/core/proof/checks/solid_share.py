@@ -15,12 +15,12 @@ COARSE = 1.0  # places to a point; enough to tell shares apart by a percent
 MIN_DEVIATION, MAX_DEVIATION = 0.03, 0.2  # by how much of the whole, and by which part of its share, an area may be off
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """Depth and slant give and take area; the part whose share of it is off most, in proportion, is named."""
-    found = [one for one in seen(of.figure, COARSE) if one.flat_share > 0]
-    if len(found) < 2:
+    distorted = [area for area in seen(subject.figure, COARSE) if area.flat_share > 0]
+    if len(distorted) < 2:
         return
-    worst = max(found, key=lambda one: abs(one.area_share - one.flat_share))
+    worst = max(distorted, key=lambda area: abs(area.area_share - area.flat_share))
     off = abs(worst.area_share - worst.flat_share)
     if off < MIN_DEVIATION or off <= MAX_DEVIATION * worst.flat_share:
         return
@@ -32,10 +32,10 @@ def check(of: ChartSubject) -> Iterator[Finding]:
     )
     front = {"solid.turn": 0.0, "solid.tilt": 0.0, "solid.perspective": 0.0}
     remedies = (
-        of.looks("front view", say("See it from the front"), front),
-        of.looks("flat", say("Make it flat"), {"solid.on": False}),
+        subject.looks("front view", say("See it from the front"), front),
+        subject.looks("flat", say("Make it flat"), {"solid.on": False}),
     )  # fmt: skip
-    yield Finding(CHECK.name, "note", worst.area_share, message, of.mark_place(worst.mark), remedies)
+    yield Finding(CHECK.name, "note", worst.area_share, message, subject.mark_place(worst.mark), remedies)
 
 
 CHECK = Check(

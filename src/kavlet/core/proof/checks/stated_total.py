@@ -50,28 +50,33 @@ def check(of: ChartSubject) -> Iterator[Finding]:
     yield Finding(CHECK.name, "note", float(len(rows)), message, of.place(), (leave,))
 
 
-def _difference(of: ChartSubject, by: float) -> Iterator[Remedy]:
+def _difference(subject: ChartSubject, by: float) -> Iterator[Remedy]:
     """A row before the total that holds what is missing to it."""
-    helpers = {one.name: one.values for one in of.picture.build.helpers}
-    figures, running, total = of.inputs.figures("value"), helpers.get("running", ()), helpers.get("total", ())
-    table, chart = of.entry.table, of.entry.id
-    value, name = of.inputs.id("value"), of.inputs.id("name")
-    for row in range(1, min(of.inputs.rows, len(running))):
-        held = running[row]
+    helpers = {build.name: build.values for build in subject.picture.build.helpers}
+    figures, running, total = subject.inputs.figures("value"), helpers.get("running", ()), helpers.get("total", ())
+    table, chart = subject.entry.table, subject.entry.id
+    value, name = subject.inputs.id("value"), subject.inputs.id("name")
+    for row in range(1, min(subject.inputs.rows, len(running))):
+        running_total = running[row]
         stated = float(figures[row])
-        if not total[row] or not isinstance(held, float) or math.isnan(stated) or abs(stated - held - by) > 1e-9:
+        if (
+            not total[row]
+            or not isinstance(running_total, float)
+            or math.isnan(stated)
+            or abs(stated - running_total - by) > 1e-9
+        ):
             continue
 
         def edit(document: Document, row: int = row) -> Document:
-            at = row + HEADER
-            document = insert_rows(document, table, at)
-            held = document.table(table)
-            cells: dict[tuple[int, int], float | str] = {(held.place(value), at): by}
+            cell_row = row + HEADER
+            document = insert_rows(document, table, cell_row)
+            running_total = document.table(table)
+            cells: dict[tuple[int, int], float | str] = {(running_total.place(value), cell_row): by}
             if name:
-                cells[held.place(name), at] = say("Unexplained").said_in(document.locale)
-            kind = held.place(next(iter(document.chart(chart).roles.get("total", ())), ""))
+                cells[running_total.place(name), cell_row] = say("Unexplained").said_in(document.locale)
+            kind = running_total.place(next(iter(document.chart(chart).roles.get("total", ())), ""))
             if kind >= 0:
-                cells[kind, at] = ""
+                cells[kind, cell_row] = ""
             return set_cells(document, table, {place: cell for place, cell in cells.items() if cell != ""})
 
         yield Remedy("difference row", say("Show the difference as a row"), edit, restates=True)

@@ -42,27 +42,27 @@ def check(of: ChartSubject) -> Iterator[Finding]:
         yield from _alt(of)
 
 
-def _alt(of: ChartSubject) -> Iterator[Finding]:
-    entry = of.entry
+def _alt(subject: ChartSubject) -> Iterator[Finding]:
+    entry = subject.entry
     assert entry.alt is not None
-    said = message_now(of)
+    message_text = message_now(subject)
     back = Remedy(
         "write alt text", say("Write it from the figures"), lambda document: change_chart(document, entry.id, alt=None)
     )
     if not entry.alt.text.strip():
-        yield Finding(CHECK.name, "warning", 0.0, say("The alt text is empty."), of.place(text="alt"), (back,))
+        yield Finding(CHECK.name, "warning", 0.0, say("The alt text is empty."), subject.place(text="alt"), (back,))
         return
-    if entry.alt.message == said:
+    if entry.alt.message == message_text:
         return
 
     def keep(document: Document) -> Document:
-        held = document.chart(entry.id).alt
-        assert held is not None
-        return change_chart(document, entry.id, alt=msgspec.structs.replace(held, message=said))
+        alt_text_ = document.chart(entry.id).alt
+        assert alt_text_ is not None
+        return change_chart(document, entry.id, alt=msgspec.structs.replace(alt_text_, message=message_text))
 
     message = say("The alt text was written for other figures: they have moved on since.")
     leave = Remedy("keep alt text", say("It is still true"), keep)
-    yield Finding(CHECK.name, "warning", 1.0, message, of.place(text="alt"), (back, leave))
+    yield Finding(CHECK.name, "warning", 1.0, message, subject.place(text="alt"), (back, leave))
 
 
 def message_now(of: ChartSubject) -> str:
@@ -72,33 +72,52 @@ def message_now(of: ChartSubject) -> str:
     return in_english(of.entry, of.picture.recipe, build.inputs, data)
 
 
-def _headline(of: ChartSubject) -> str:
+def _headline(subject: ChartSubject) -> str:
     """A title from the figures, else what they are figures of; empty where that is the name it has."""
-    build = of.picture.build
-    said = headline(of.entry, of.picture.recipe, build.inputs, of.chart, build.panels[0].data)
-    names = {of.entry.name.casefold(), of.table.name.casefold()}
-    return next((one for one in (said, of.inputs.title("value")) if one and one.casefold() not in names), "")
+    build = subject.picture.build
+    headline_text = headline(subject.entry, subject.picture.recipe, build.inputs, subject.chart, build.panels[0].data)
+    names = {subject.entry.name.casefold(), subject.table.name.casefold()}
+    return next(
+        (
+            candidate
+            for candidate in (headline_text, subject.inputs.title("value"))
+            if candidate and candidate.casefold() not in names
+        ),
+        "",
+    )
 
 
-def page(of: PageSubject) -> Iterator[Finding]:
+def page(subject: PageSubject) -> Iterator[Finding]:
     """A page with charts and no line that tells where the figures come from; pictures without an alt text."""
-    framed = [item for item in of.page.items if isinstance(item, ChartFrame) and item.id in of.charts]
-    shown = [text for one in of.charts.values() for text in one.texts("source")]
-    lines = [item.text for item in of.page.items if isinstance(item, Words)] + [of.page.header, of.page.footer]
-    told = any(
+    framed = [item for item in subject.page.items if isinstance(item, ChartFrame) and item.id in subject.charts]
+    shown_texts = [text for chart_subject in subject.charts.values() for text in chart_subject.texts("source")]
+    lines = [item.text for item in subject.page.items if isinstance(item, Words)] + [
+        subject.page.header,
+        subject.page.footer,
+    ]
+    is_named = any(
         line.strip().casefold().startswith(SOURCES) or MARGIN_SOURCE in line
         for text in lines for line in text.split("\n")
     )  # fmt: skip
-    if framed and not shown and not told:
-        hidden = [item for item in framed if not item.title and of.document.chart(item.chart).source]
-        remedies = tuple(_footer(of)) if hidden or any(one.entry.source for one in of.charts.values()) else ()
-        yield Finding(
-            CHECK.name, "note", 0.0, say("The page says nowhere where its figures come from."), of.place(), remedies
+    if framed and not shown_texts and not is_named:
+        hidden = [item for item in framed if not item.title and subject.document.chart(item.chart).source]
+        remedies = (
+            tuple(_footer(subject))
+            if hidden or any(chart_subject.entry.source for chart_subject in subject.charts.values())
+            else ()
         )
-    for item in of.page.items:
+        yield Finding(
+            CHECK.name,
+            "note",
+            0.0,
+            say("The page says nowhere where its figures come from."),
+            subject.place(),
+            remedies,
+        )
+    for item in subject.page.items:
         if isinstance(item, PlacedPicture) and not item.alt.strip():
             message = say("The picture “{name}” has no alt text.", name=item.picture)
-            yield Finding(CHECK.name, "note", 0.0, message, of.place(item.id), (_name(of.page.id, item),))
+            yield Finding(CHECK.name, "note", 0.0, message, subject.place(item.id), (_name(subject.page.id, item),))
 
 
 def _name(page: str, item: PlacedPicture) -> Remedy:

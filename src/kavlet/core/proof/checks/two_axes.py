@@ -102,31 +102,35 @@ def _two_charts(of: ChartSubject, keys: list[str]) -> Remedy:
     return Remedy("two charts", say("Make two charts"), edit, restates=True)
 
 
-def _indexed(of: ChartSubject) -> Iterator[Remedy]:
+def _indexed(subject: ChartSubject) -> Iterator[Remedy]:
     """Lines of what each figure is of its first, which is 100; in columns of their own, as formulas."""
-    entry, inputs = of.entry, of.inputs
-    columns = list(dict.fromkeys(one.figure_column for one in of.layers))
-    firsts = [float(inputs.numbers[one][0]) for one in columns if one in inputs.numbers and inputs.rows]
-    if not entry.recipe or len(firsts) != len(columns) or not all(math.isfinite(one) and one > 0 for one in firsts):
+    entry, inputs = subject.entry, subject.inputs
+    columns = list(dict.fromkeys(layer_.figure_column for layer_ in subject.layers))
+    firsts = [float(inputs.numbers[layer_][0]) for layer_ in columns if layer_ in inputs.numbers and inputs.rows]
+    if (
+        not entry.recipe
+        or len(firsts) != len(columns)
+        or not all(math.isfinite(layer_) and layer_ > 0 for layer_ in firsts)
+    ):
         return
     began = inputs.names[0]
 
     def edit(document: Document) -> Document:
-        at = sum(column.helper is None for column in document.table(entry.table).columns)
-        document = insert_columns(document, entry.table, at, len(columns))
+        place = sum(column.helper is None for column in document.table(entry.table).columns)
+        document = insert_columns(document, entry.table, place, len(columns))
         table = document.table(entry.table)
         cells: dict[tuple[int, int], Cell] = {}
-        for to, column in enumerate(columns, at):
+        for to, column in enumerate(columns, place):
             letters = column_letters(table.place(column))
             cells[to, 0] = f"{inputs.titles[column]} ({began} = 100)" if began else inputs.titles[column]
             for row in range(HEADER, inputs.rows + HEADER):
                 here, first = f"{letters}{row + 1}", f"{letters}${HEADER + 1}"
                 cells[to, row] = Formula(f'=IF(ISNUMBER({here});ROUND(100*{here}/{first};1);"")')
         document = try_recipe(set_cells(document, entry.table, cells), entry.id, "lines")
-        made = tuple(one.id for one in table.columns[at : at + len(columns)])
-        document = change_chart(document, entry.id, roles={**document.chart(entry.id).roles, "value": made})
-        seconds = {of_layer(one.key, "second"): None for one in of.chart.layers}
-        return look_edits.set_looks(document, entry.id, seconds | _without_second(of) | PLAIN_SCALE)
+        column_ids = tuple(layer_.id for layer_ in table.columns[place : place + len(columns)])
+        document = change_chart(document, entry.id, roles={**document.chart(entry.id).roles, "value": column_ids})
+        seconds = {of_layer(layer_.key, "second"): None for layer_ in subject.chart.layers}
+        return look_edits.set_looks(document, entry.id, seconds | _without_second(subject) | PLAIN_SCALE)
 
     yield Remedy("index to 100", say("Draw both from 100 on"), edit, restates=True)
 

@@ -70,19 +70,19 @@ def numbers_in(text: str, locale: str) -> list[Said]:
     return found
 
 
-def matching(said: Said, known: list[Known]) -> tuple[Known, bool] | None:
+def matching(number: Said, known_figures: list[Known]) -> tuple[Known, bool] | None:
     """The figure a number says, and whether it says it exactly as rounded; else one it is near to; None for none."""
     near: Known | None = None
-    for one in known:
-        if said.percent != one.is_share:
+    for candidate in known_figures:
+        if number.percent != candidate.is_share:
             continue
-        value = 100 * one.value if said.percent else one.value
+        value = 100 * candidate.value if number.percent else candidate.value
         if not value or not math.isfinite(value):
             continue
-        if abs(round(value, said.decimals) - said.value) < 1e-9 or _rounds_to(value, said):
-            return one, True
-        if said.digits >= 2 and abs(value - said.value) <= NEAR * abs(value) and near is None:
-            near = one
+        if abs(round(value, number.decimals) - number.value) < 1e-9 or _rounds_to(value, number):
+            return candidate, True
+        if number.digits >= 2 and abs(value - number.value) <= NEAR * abs(value) and near is None:
+            near = candidate
     return (near, False) if near is not None else None
 
 
@@ -94,59 +94,59 @@ def _rounds_to(value: float, said: Said) -> bool:
     return abs(round(value, -power) - said.value) < 1e-9 * abs(said.value)
 
 
-def figures_of(of: ChartSubject, table_name: str = "") -> list[Known]:
+def figures_of(subject: ChartSubject, table_name: str = "") -> list[Known]:
     """The figures of a chart's columns, their sums, and their shares, with formulas for them."""
-    found: list[Known] = []
-    inputs, prefix = of.inputs, f"{address((0, 0, 0, 0), table_name)[:-2]}" if table_name else ""
-    for role in of.entry.roles:
+    known_figures: list[Known] = []
+    inputs, prefix = subject.inputs, f"{address((0, 0, 0, 0), table_name)[:-2]}" if table_name else ""
+    for role in subject.entry.roles:
         for column in inputs.ids(role):
             if column not in inputs.numbers:
                 continue
             numbers = [float(number) for number in inputs.numbers[column]]
-            held = [number for number in numbers if math.isfinite(number)]
-            if not held or role in ("x", "period"):
+            finite = [number for number in numbers if math.isfinite(number)]
+            if not finite or role in ("x", "period"):
                 continue
             letters, last = column_letters(inputs.places[column]), inputs.rows + HEADER
             whole = f"SUM({prefix}{letters}{HEADER + 1}:{letters}{last})"
             style = inputs.number_texts.get(column)
             is_share = style is not None and style.style == "percent"
-            total = exact_sum(held)
+            total = exact_sum(finite)
             for row, number in enumerate(numbers):
                 if math.isfinite(number):
                     cell = f"{prefix}{letters}{row + HEADER + 1}"
-                    found.append(Known(number, cell, is_share))
-                    if total and not is_share and min(held) >= 0:
-                        found.append(Known(number / total, f"{cell}/{whole}", True))
-            if not is_share and len(held) > 1:
-                found.append(Known(total, whole))
-    return found
+                    known_figures.append(Known(number, cell, is_share))
+                    if total and not is_share and min(finite) >= 0:
+                        known_figures.append(Known(number / total, f"{cell}/{whole}", True))
+            if not is_share and len(finite) > 1:
+                known_figures.append(Known(total, whole))
+    return known_figures
 
 
 def _names(of: ChartSubject) -> str:
     return "\n".join([*of.inputs.names, *of.inputs.titles.values(), of.inputs.table_name])
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """Title, subtitle, source line and free texts of a chart."""
-    entry, locale = of.entry, of.document.locale
+    entry, locale = subject.entry, subject.document.locale
     texts = [("title", entry.title), ("subtitle", entry.subtitle), ("source", entry.source)]
-    known = figures_of(of)
-    names = _names(of)
+    known_figures = figures_of(subject)
+    names = _names(subject)
     for kind, text in texts:
         if text.startswith("="):
             continue
-        for said in numbers_in(text, locale):
-            found = matching(said, known) if said.text not in names else None
-            if found is not None:
-                formula = _formula(text, said, found[0])
-                yield _finding(said, found, of.place(text=kind), _bind_text(entry.id, kind, formula))
+        for number in numbers_in(text, locale):
+            match = matching(number, known_figures) if number.text not in names else None
+            if match is not None:
+                formula = _formula(text, number, match[0])
+                yield _finding(number, match, subject.place(text=kind), _bind_text(entry.id, kind, formula))
                 break
     for note in entry.notes:
-        for said in [] if note.text.startswith("=") else numbers_in(note.text, locale):
-            found = matching(said, known) if said.text not in names else None
-            if found is not None:
-                formula, key = _formula(note.text, said, found[0]), note.key
-                yield _finding(said, found, of.place(text="note", layer=key), _bind_note(entry.id, key, formula))
+        for number in [] if note.text.startswith("=") else numbers_in(note.text, locale):
+            match = matching(number, known_figures) if number.text not in names else None
+            if match is not None:
+                formula, key = _formula(note.text, number, match[0]), note.key
+                yield _finding(number, match, subject.place(text="note", layer=key), _bind_note(entry.id, key, formula))
                 break
 
 
@@ -166,25 +166,30 @@ def _bind_note(chart: str, key: str, formula: str) -> Remedy:
     return Remedy("bind", say("Bind it to its cell"), edit)
 
 
-def page(of: PageSubject) -> Iterator[Finding]:
+def page(subject: PageSubject) -> Iterator[Finding]:
     """Words on a page, read against the charts on it."""
-    known: list[Known] = []
+    known_figures: list[Known] = []
     names = []
-    for one in of.charts.values():
-        known += figures_of(one, one.table.name)
-        names.append(_names(one))
-    called = "\n".join(names)
-    for item in of.page.items:
+    for chart_subject in subject.charts.values():
+        known_figures += figures_of(chart_subject, chart_subject.table.name)
+        names.append(_names(chart_subject))
+    all_names = "\n".join(names)
+    for item in subject.page.items:
         if not isinstance(item, Words):
             continue
-        for at, paragraph in enumerate(item.paragraphs):
+        for paragraph_number, paragraph in enumerate(item.paragraphs):
             for place, run in enumerate(paragraph.runs):
-                for said in numbers_in(run.text, of.document.locale):
-                    found = matching(said, known) if said.text not in called else None
-                    if found is not None:
-                        field = f"{{={found[0].formula} | {_pattern(said)}}}"
-                        text = run.text[: said.start] + field + run.text[said.end :]
-                        yield _finding(said, found, of.place(item.id), _bind_run(of, item, (at, place), text))
+                for number in numbers_in(run.text, subject.document.locale):
+                    match = matching(number, known_figures) if number.text not in all_names else None
+                    if match is not None:
+                        field = f"{{={match[0].formula} | {_pattern(number)}}}"
+                        text = run.text[: number.start] + field + run.text[number.end :]
+                        yield _finding(
+                            number,
+                            match,
+                            subject.place(item.id),
+                            _bind_run(subject, item, (paragraph_number, place), text),
+                        )
                         break
 
 
@@ -200,17 +205,17 @@ def _bind_run(of: PageSubject, item: Words, at: tuple[int, int], text: str) -> R
     )  # fmt: skip
 
 
-def _finding(said: Said, found: tuple[Known, bool], place: Location, bind: Remedy) -> Finding:
-    known, exact = found
+def _finding(number: Said, match: tuple[Known, bool], place: Location, bind: Remedy) -> Finding:
+    known_figure, exact = match
     if exact:
-        message = say("“{text}” is typed by hand; it stays when the figure moves.", text=said.text.strip())
+        message = say("“{text}” is typed by hand; it stays when the figure moves.", text=number.text.strip())
     else:
-        figure = round(100 * known.value, said.decimals) if said.percent else known.value
+        figure = round(100 * known_figure.value, number.decimals) if number.percent else known_figure.value
         message = say(
             "“{text}” is typed by hand, and the figure near it is {figure}.",
-            text=said.text.strip(), figure=f"{figure:.6g}\u00a0%" if said.percent else figure,
+            text=number.text.strip(), figure=f"{figure:.6g}\u00a0%" if number.percent else figure,
         )  # fmt: skip
-    return Finding(CHECK.name, "note" if exact else "warning", said.value, message, place, (bind,))
+    return Finding(CHECK.name, "note" if exact else "warning", number.value, message, place, (bind,))
 
 
 def _pattern(said: Said) -> str:

@@ -87,12 +87,14 @@ def _key(value: Value) -> tuple[float, str]:
     4,
     takes="ranges",
 )
-def _vlookup(value: Argument, of: Argument, column: Argument, near: Argument = True) -> Value:
-    held, at = block(of), whole(column)
-    if not 1 <= at <= held.width:
+def _vlookup(value: Argument, source: Argument, column: Argument, near: Argument = True) -> Value:
+    lookup_block, column_number = block(source), whole(column)
+    if not 1 <= column_number <= lookup_block.width:
         return ErrorValue.REFERENCE
-    found = _place(plain(value), [held.at(row, 0) for row in range(held.used)], 1.0 if truth(near) else 0.0)
-    return held.at(int(found) - 1, at - 1) if isinstance(found, float) else found
+    found = _place(
+        plain(value), [lookup_block.at(row, 0) for row in range(lookup_block.used)], 1.0 if truth(near) else 0.0
+    )
+    return lookup_block.at(int(found) - 1, column_number - 1) if isinstance(found, float) else found
 
 
 @function(
@@ -103,12 +105,14 @@ def _vlookup(value: Argument, of: Argument, column: Argument, near: Argument = T
     4,
     takes="ranges",
 )
-def _hlookup(value: Argument, of: Argument, row: Argument, near: Argument = True) -> Value:
-    held, at = block(of), whole(row)
-    if not 1 <= at <= held.height:
+def _hlookup(value: Argument, source: Argument, row: Argument, near: Argument = True) -> Value:
+    lookup_block, row_number = block(source), whole(row)
+    if not 1 <= row_number <= lookup_block.height:
         return ErrorValue.REFERENCE
-    found = _place(plain(value), [held.at(0, column) for column in range(held.width)], 1.0 if truth(near) else 0.0)
-    return held.at(at - 1, int(found) - 1) if isinstance(found, float) else found
+    found = _place(
+        plain(value), [lookup_block.at(0, column) for column in range(lookup_block.width)], 1.0 if truth(near) else 0.0
+    )
+    return lookup_block.at(row_number - 1, int(found) - 1) if isinstance(found, float) else found
 
 
 @function("CHOOSE", "place; value; …", "The value at a place of a list.", 2, takes="formulas")

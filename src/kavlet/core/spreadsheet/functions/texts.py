@@ -51,9 +51,9 @@ def _left(of: Argument, count: Argument = 1.0) -> Value:
 
 
 @function("RIGHT", "text; [count]", "The last characters of a text.", 1, 2)
-def _right(of: Argument, count: Argument = 1.0) -> Value:
-    held, taken = text(of), _count(count)
-    return held[max(0, len(held) - taken) :]
+def _right(argument: Argument, count: Argument = 1.0) -> Value:
+    whole_text, length = text(argument), _count(count)
+    return whole_text[max(0, len(whole_text) - length) :]
 
 
 @function("MID", "text; start; count", "Characters from inside a text, the first being 1.", 3, 3)
@@ -72,11 +72,11 @@ def _find(part: Argument, of: Argument, start: Argument = 1.0) -> Value:
 
 
 @function("SEARCH", "part; text; [start]", "As FIND, but case does not count, and * and ? are wildcards.", 2, 3)
-def _search(part: Argument, of: Argument, start: Argument = 1.0) -> Value:
+def _search(part: Argument, argument: Argument, start: Argument = 1.0) -> Value:
     first = whole(start)
-    held = re.compile(wildcards(text(part)), re.IGNORECASE | re.DOTALL)
-    found = held.search(text(of), first - 1) if first >= 1 else None
-    return float(found.start() + 1) if found is not None else ErrorValue.VALUE
+    pattern = re.compile(wildcards(text(part)), re.IGNORECASE | re.DOTALL)
+    match = pattern.search(text(argument), first - 1) if first >= 1 else None
+    return float(match.start() + 1) if match is not None else ErrorValue.VALUE
 
 
 @function("TRIM", "text", "The text with single spaces between words and none around.", 1, 1)
@@ -131,12 +131,12 @@ def _text_join(between: Argument, skip_empty: Argument, *arguments: Argument) ->
 
 
 @function("VALUE", "text", "The number a text writes.", 1, 1)
-def _value(of: Argument) -> Value:
-    held = plain(of)
-    if isinstance(held, float):
-        return held
-    found = typed_number(text_of(held)) if isinstance(held, str) else None
-    return ErrorValue.VALUE if found is None else found
+def _value(argument: Argument) -> Value:
+    cell = plain(argument)
+    if isinstance(cell, float):
+        return cell
+    number = typed_number(text_of(cell)) if isinstance(cell, str) else None
+    return ErrorValue.VALUE if number is None else number
 
 
 @function("TEXT", "number; pattern", "A number or date written by a pattern, such as #,##0.0 or yyyy-MM-dd.", 2, 2)
