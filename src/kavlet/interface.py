@@ -138,9 +138,9 @@ class Chart(Struct, frozen=True, dict=True):
         else:
             atomic.write(path, self._written(ExportOptions(path.suffix.lower(), scale, as_=as_)))
 
-    def _written(self, wish: ExportOptions) -> bytes:
+    def _written(self, options: ExportOptions) -> bytes:
         document, chart = chart_document(self.order)
-        return written(Export(document, (chart,), title=document.chart(chart).name), wish).content
+        return written(Export(document, (chart,), title=document.chart(chart).name), options).content
 
     def _repr_svg_(self) -> str:
         return self.svg()

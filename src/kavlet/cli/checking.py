@@ -33,7 +33,7 @@ def check(file: Path, as_json: bool, strict: bool, sources: bool) -> None:
     else:
         for line in _lines(proof, document):
             click.echo(line)
-    if strict and any(one.severity != "note" for one in proof.open):
+    if strict and any(finding.severity != "note" for finding in proof.open):
         sys.exit(GRAVE)
 
 
@@ -43,14 +43,14 @@ def _lines(proof: Proof, document: Document) -> Iterator[str]:
         yield str(counted("Nothing found in {count} check.", "Nothing found in {count} checks.", proof.checks))
         return
     here: str | None = None
-    for one in proof.all:
-        title = page_name(document, one.place) or chart_name(document, one.place) or words("The document")
+    for finding in proof.all:
+        title = page_name(document, finding.place) or chart_name(document, finding.place) or words("The document")
         if title != here:
             if here is not None:
                 yield ""
             yield title
             here = title
-        yield _line(one)
+        yield _line(finding)
     count = len(proof.open)
     yield ""
     yield str(
@@ -60,7 +60,7 @@ def _lines(proof: Proof, document: Document) -> Iterator[str]:
     )
 
 
-def _line(one: Finding) -> str:
-    grave = named(one.severity)
-    end = f"  ({words('silenced: {reason}', reason=one.silenced)})" if one.silenced is not None else ""
-    return f"  {grave}  {one.check}: {one.message}{end}"
+def _line(finding: Finding) -> str:
+    grave = named(finding.severity)
+    end = f"  ({words('silenced: {reason}', reason=finding.silenced)})" if finding.silenced is not None else ""
+    return f"  {grave}  {finding.check}: {finding.message}{end}"

@@ -62,9 +62,9 @@ def read_table(table: Path, sheet: str | None, part: str | None) -> Worksheet:
     return read
 
 
-def deliver(what: Export, how: ExportOptions, out: Path, as_json: bool) -> None:
+def deliver(export: Export, how: ExportOptions, out: Path, as_json: bool) -> None:
     """Write what leaves; say what a format could not hold."""
-    output_files = list(files(what, how, out))
+    output_files = list(files(export, how, out))
     if str(out) == STDOUT:
         put(out, output_files[0].content)
     else:
@@ -98,7 +98,7 @@ def is_folder(out: Path) -> bool:
 
 
 def _as_told(chart: ExportNote) -> dict[str, object]:
-    return {"name": chart.name, "as": chart.as_, "differs": [str(one) for one in chart.differs]}
+    return {"name": chart.name, "as": chart.as_, "differs": [str(message) for message in chart.differs]}
 
 
 def put(out: Path, content: bytes) -> None:

@@ -141,10 +141,10 @@ def calc(table: Path, out: Path | None, sheet: str | None, part: str | None, raw
 def recipes(as_json: bool) -> None:
     """List every recipe with what it needs."""
     if as_json:
-        click.echo(json.dumps([declared(one) for one in RECIPES.values()], ensure_ascii=False, indent=1))
+        click.echo(json.dumps([declared(recipe) for recipe in RECIPES.values()], ensure_ascii=False, indent=1))
         return
-    for one in RECIPES.values():
-        click.echo(f"{one.name:16} {words(QUESTIONS[one.question])} {words(one.needs)}")
+    for recipe in RECIPES.values():
+        click.echo(f"{recipe.name:16} {words(QUESTIONS[recipe.question])} {words(recipe.needs)}")
 
 
 @cli.command()

@@ -32,7 +32,7 @@ def a_recipe(store: Store) -> bool:
 
 
 def a_named_palette(store: Store) -> bool:
-    return any(one.name == store.chart.dress.palette for one in store.document.palettes)
+    return any(palette.name == store.chart.dress.palette for palette in store.document.palettes)
 
 
 def a_copied_dress(store: Store) -> bool:

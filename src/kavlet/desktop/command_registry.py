@@ -165,7 +165,7 @@ def _go_to_row(window: Shell, row: int) -> None:
 def _offer_recipes(window: Shell) -> None:
     """Bring up the wall, once, as soon as a table without a chart holds two rows of figures."""
     store, table = window.store, window.store.table
-    reads = any(table.id in (one.table, one.reading and one.reading.table) for one in store.document.charts)
+    reads = any(table.id in (entry.table, entry.reading and entry.reading.table) for entry in store.document.charts)
     if reads or table.id in window.offered or not is_ready(table) or not window.places.on_stage:
         return
     window.offered.add(table.id)

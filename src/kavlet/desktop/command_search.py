@@ -45,9 +45,9 @@ def of_actions(actions: Mapping[str, QAction]) -> list[Findable]:
 def of_recipes(store: Store, take: Callable[[str], object]) -> list[Findable]:
     """The recipes, by what people call them; each builds on the table in view."""
     return [
-        Findable(words(one.title), words("recipe"), partial(take, name), f"{one.known_as} {words(one.known_as)}",
+        Findable(words(recipe.title), words("recipe"), partial(take, name), f"{recipe.known_as} {words(recipe.known_as)}",
                  enabled=store.has_table)
-        for name, one in recipes_of(store.document).items()
+        for name, recipe in recipes_of(store.document).items()
     ]  # fmt: skip
 
 
@@ -81,10 +81,10 @@ def of_formats(store: Store, deliver: Callable[[str], object]) -> list[Findable]
     """The formats a chart leaves in; each opens Deliver with it."""
     return [
         Findable(
-            words(one.title), words("format"), partial(deliver, one.endings[0]),
-            " ".join(one.endings).replace(".", " "), enabled=store.has_chart,
+            words(format_.title), words("format"), partial(deliver, format_.endings[0]),
+            " ".join(format_.endings).replace(".", " "), enabled=store.has_chart,
         )
-        for one in EXPORT_FORMATS
+        for format_ in EXPORT_FORMATS
     ]  # fmt: skip
 
 

@@ -104,7 +104,7 @@ class Store(QObject):
     def table(self) -> Table:
         """The table in view: the one chosen, else the one the chart reads; `NO_TABLE` where there is none."""
         tables = self.document.tables
-        found = (one for name in (self.chosen.table, self.chart.table) for one in tables if one.id == name)
+        found = (table for name in (self.chosen.table, self.chart.table) for table in tables if table.id == name)
         return next(found, tables[0] if tables else NO_TABLE)
 
     @property
@@ -225,7 +225,7 @@ class Store(QObject):
         if self.has_chart and self.chart.table == table:
             self.choose(table=table)
             return
-        charts = [one.id for one in self.document.charts if one.table == table]
+        charts = [entry.id for entry in self.document.charts if entry.table == table]
         self.choose(table=table, chart=charts[0] if charts else self.chosen.chart)
         self.select()
 

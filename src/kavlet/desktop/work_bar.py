@@ -47,7 +47,7 @@ class WorkBar(QWidget):
 
     def _show(self, place: int, name: Message | None) -> None:
         self._names[place] = name
-        shown = next((one for one in self._names if one is not None), None)
+        shown = next((message for message in self._names if message is not None), None)
         self.bar.setRange(0, 0)
         self.setVisible(shown is not None)
         if shown is not None:

@@ -102,7 +102,7 @@ class Worker(QObject):
 
     def expects(self, purpose: str) -> bool:
         """Whether an answer is still expected for a purpose; what takes long may ask, from its own thread."""
-        return any(one.purpose == purpose for one in list(self._open.values()))
+        return any(request.purpose == purpose for request in list(self._open.values()))
 
     def goes_on(self, done: int, parts: int) -> None:
         """Tell, from the worker's own thread, how far something is."""
@@ -115,9 +115,9 @@ class Worker(QObject):
 
     def _drop(self, purpose: str | None) -> None:
         """Expect no answers, and end what is done for them."""
-        for one in [one for one in self._open.values() if purpose in (None, one.purpose)]:
-            one.work.give_up()
-            del self._open[one.number]
+        for request in [request for request in self._open.values() if purpose in (None, request.purpose)]:
+            request.work.give_up()
+            del self._open[request.number]
 
     def stop(self) -> None:
         """Give all up, take nothing up any more, and end the thread as soon as what it does is done."""

@@ -36,25 +36,25 @@ def times(count: int, motion: AnimationOptions) -> list[tuple[float, int]]:
     return found
 
 
-def animation(what: Export, wish: ExportOptions) -> WrittenFile:
+def animation(export: Export, options: ExportOptions) -> WrittenFile:
     """The first chart or page through all its periods. Raises KavletError for one that does not step, for pictures too
     large or too many, and where Qt is not installed."""
     from PIL import Image
 
-    periods = what.periods(0)
+    periods = export.periods(0)
     if not periods:
         raise KavletError(
-            say("“{name}” does not go through periods, so there is nothing to animate.", name=what.names[0]),
+            say("“{name}” does not go through periods, so there is nothing to animate.", name=export.names[0]),
             remedy=say("Charts by the recipe for periods step."),
         )
-    plan = times(len(periods), wish.motion)
+    plan = times(len(periods), options.motion)
     if len(plan) > MAX_FRAMES:
         raise KavletError(
             say("An animation of {count} pictures is too long.", count=len(plan)),
             remedy=say("Choose fewer pictures a second."),
         )
-    kind = KINDS[wish.ending]
-    frames = [Image.open(io.BytesIO(png_of(scene, wish.scale))) for scene in _scenes(what, plan)]
+    kind = KINDS[options.ending]
+    frames = [Image.open(io.BytesIO(png_of(scene, options.scale))) for scene in _scenes(export, plan)]
     made = [frame.convert("RGB" if kind == "GIF" else "RGBA") for frame in frames]
     if kind == "GIF":  # one palette for all, so that no colour changes from picture to picture
         palette = _together(made).quantize(255)
@@ -63,7 +63,7 @@ def animation(what: Export, wish: ExportOptions) -> WrittenFile:
     more: dict[str, object] = {"lossless": True, "quality": 90} if kind == "WEBP" else {}
     made[0].save(
         buffer, kind, save_all=True, append_images=made[1:], duration=[each for _, each in plan],
-        **({"loop": 0} if wish.motion.again else {"loop": 1} if kind != "GIF" else {}), **more,
+        **({"loop": 0} if options.motion.again else {"loop": 1} if kind != "GIF" else {}), **more,
     )  # fmt: skip
     return WrittenFile(buffer.getvalue())
 
@@ -80,6 +80,6 @@ def _together(frames: "list[Image.Image]") -> "Image.Image":
     return whole
 
 
-def _scenes(what: Export, plan: list[tuple[float, int]]) -> Iterator[Scene]:
-    for period, _ in what.each(plan):
-        yield what.at(period).scenes[0]
+def _scenes(export: Export, plan: list[tuple[float, int]]) -> Iterator[Scene]:
+    for period, _ in export.each(plan):
+        yield export.at(period).scenes[0]

@@ -161,8 +161,8 @@ class Export(Struct, frozen=True, dict=True):
         return msgspec.structs.replace(self, document=document)
 
 
-def as_wished(what: Export, wish: ExportOptions) -> Export:
+def as_wished(export: Export, options: ExportOptions) -> Export:
     """The same in the size that is wished, and with texts that every format can hold: XML, and so most of them, has no
     control characters and no halves of characters."""
-    document, title = with_xml_texts(what.document), xml_text(what.title)
-    return msgspec.structs.replace(what, document=document, title=title, width=wish.width, height=wish.height)
+    document, title = with_xml_texts(export.document), xml_text(export.title)
+    return msgspec.structs.replace(export, document=document, title=title, width=options.width, height=options.height)

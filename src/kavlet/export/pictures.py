@@ -16,18 +16,20 @@ from kavlet.core.values.errors import KavletError
 Drawn = Picture | PagePicture
 
 
-def _scene(made: Drawn, wish: ExportOptions) -> Scene:
+def _scene(made: Drawn, options: ExportOptions) -> Scene:
     """The scene as a reader sees it, on its ground or on none."""
-    return seen(made.scene, wish) if wish.ground else msgspec.structs.replace(seen(made.scene, wish), ground=None)
+    return (
+        seen(made.scene, options) if options.ground else msgspec.structs.replace(seen(made.scene, options), ground=None)
+    )
 
 
-def seen(scene: Scene, wish: ExportOptions) -> Scene:
+def seen(scene: Scene, options: ExportOptions) -> Scene:
     """A scene as a reader sees it, where one is wished for."""
-    return as_read_by(scene, wish.reader)
+    return as_read_by(scene, options.reader)
 
 
-def _svg(made: Drawn, wish: ExportOptions) -> bytes:
-    return svg.dumps(_scene(made, wish), wish.outlines).encode()
+def _svg(made: Drawn, options: ExportOptions) -> bytes:
+    return svg.dumps(_scene(made, options), options.outlines).encode()
 
 
 def for_painting() -> None:
@@ -50,22 +52,22 @@ def png_of(scene: Scene, scale: float) -> bytes:
     return picture.png(scene, scale)
 
 
-def _png(made: Drawn, wish: ExportOptions) -> bytes:
-    return png_of(_scene(made, wish), wish.scale)
+def _png(made: Drawn, options: ExportOptions) -> bytes:
+    return png_of(_scene(made, options), options.scale)
 
 
-def _jpeg(made: Drawn, wish: ExportOptions) -> bytes:
+def _jpeg(made: Drawn, options: ExportOptions) -> bytes:
     for_painting()
     from kavlet.paint import picture
 
-    return picture.jpeg(seen(made.scene, wish), wish.scale)
+    return picture.jpeg(seen(made.scene, options), options.scale)
 
 
-def _pdf(made: Drawn, wish: ExportOptions) -> bytes:
+def _pdf(made: Drawn, options: ExportOptions) -> bytes:
     for_painting()
     from kavlet.paint import pdf
 
-    return pdf.pdf(_scene(made, wish))
+    return pdf.pdf(_scene(made, options))
 
 
 PICTURES: dict[str, Callable[[Drawn, ExportOptions], bytes]] = {

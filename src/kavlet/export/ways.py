@@ -41,26 +41,28 @@ class ExportFormat(Struct, frozen=True):
         return self.endings[0]
 
 
-def _pictured(what: Export, wish: ExportOptions) -> WrittenFile:
-    drawn = (what.page_pictures or what.chart_pictures)[0]
-    return WrittenFile(PICTURES[wish.ending](drawn, wish))
+def _pictured(export: Export, options: ExportOptions) -> WrittenFile:
+    drawn = (export.page_pictures or export.chart_pictures)[0]
+    return WrittenFile(PICTURES[options.ending](drawn, options))
 
 
-def _pdf(what: Export, wish: ExportOptions) -> WrittenFile:
-    if len(what.names) == 1 and not what.pages:
-        return _pictured(what, wish)
-    return WrittenFile(pdf_of((seen(one, wish) for one in what.each(what.scenes)), what.title or what.names[0]))
+def _pdf(export: Export, options: ExportOptions) -> WrittenFile:
+    if len(export.names) == 1 and not export.pages:
+        return _pictured(export, options)
+    return WrittenFile(
+        pdf_of((seen(one, options) for one in export.each(export.scenes)), export.title or export.names[0])
+    )
 
 
-def _record(what: Export, wish: ExportOptions) -> WrittenFile:
-    del wish
-    return WrittenFile(record_of(what))
+def _record(export: Export, options: ExportOptions) -> WrittenFile:
+    del options
+    return WrittenFile(record_of(export))
 
 
-def _table(what: Export, wish: ExportOptions) -> WrittenFile:
+def _table(export: Export, options: ExportOptions) -> WrittenFile:
     """The chart's table with its helper columns, as values."""
-    table = what.document.table(what.entries[0].table)
-    return WrittenFile(table_content([(table, what.values)], wish.ending, wish.raw))
+    table = export.document.table(export.entries[0].table)
+    return WrittenFile(table_content([(table, export.values)], options.ending, options.raw))
 
 
 EXPORT_FORMATS: tuple[ExportFormat, ...] = (
@@ -86,17 +88,17 @@ EXPORT_FORMATS: tuple[ExportFormat, ...] = (
 
 def formats_for(pages: bool) -> tuple[ExportFormat, ...]:
     """The ways that charts, or pages, can go."""
-    return tuple(one for one in EXPORT_FORMATS if one.for_pages or not pages)
+    return tuple(format_ for format_ in EXPORT_FORMATS if format_.for_pages or not pages)
 
 
 def all_endings(pages: bool = False) -> tuple[str, ...]:
     """The endings of all those ways."""
-    return tuple(ending for one in formats_for(pages) for ending in one.endings)
+    return tuple(ending for format_ in formats_for(pages) for ending in format_.endings)
 
 
 def format_of(ending: str, pages: bool = False) -> ExportFormat:
     """The way of an ending. Raises KavletError for one that there is not."""
-    found = next((one for one in formats_for(pages) if ending.lower() in one.endings), None)
+    found = next((format_ for format_ in formats_for(pages) if ending.lower() in format_.endings), None)
     if found is None:
         raise KavletError(
             say("Pages can’t be written as {ending}.", ending=ending)
@@ -107,10 +109,10 @@ def format_of(ending: str, pages: bool = False) -> ExportFormat:
     return found
 
 
-def written(what: Export, wish: ExportOptions) -> WrittenFile:
+def written(export: Export, options: ExportOptions) -> WrittenFile:
     """The file of what leaves. Raises KavletError for an ending that is not known, a chart that can't be drawn, or a
     picture too large."""
-    return format_of(wish.ending, bool(what.pages)).write(as_wished(what, wish), wish)
+    return format_of(options.ending, bool(export.pages)).write(as_wished(export, options), options)
 
 
 class OutputFile(Struct, frozen=True):
@@ -121,21 +123,23 @@ class OutputFile(Struct, frozen=True):
     told: tuple[ExportNote, ...]
 
 
-def files(what: Export, wish: ExportOptions, out: Path) -> Iterator[OutputFile]:
+def files(export: Export, options: ExportOptions, out: Path) -> Iterator[OutputFile]:
     """The files of what leaves, one after the other: one where the format holds several, or there is one; else one for
     each, by the pattern in the name ({name}, {number}), or with its name or number added."""
-    way, names = format_of(wish.ending, bool(what.pages)), what.names
+    format_, names = format_of(options.ending, bool(export.pages)), export.names
     pattern = "{name}" in out.name or "{number}" in out.name
-    if (way.many and not pattern) or (len(names) == 1 and not pattern):
-        written_file = written(what, wish)
+    if (format_.many and not pattern) or (len(names) == 1 and not pattern):
+        written_file = written(export, options)
         yield OutputFile(out, written_file.content, written_file.told)
         return
-    digits = len(str(len(what.document.pages) if what.pages else len(names)))
+    digits = len(str(len(export.document.pages) if export.pages else len(names)))
     names_used: set[str] = set()
-    for place, name in enumerate(what.each(names)):
-        number = what.document.pages.index(what.document.page(what.pages[place])) + 1 if what.pages else place + 1
-        written_file = written(what.alone(place), wish)
-        file_name = _called(out, slug(name), f"{number:0{digits}}", pattern, bool(what.pages))
+    for place, name in enumerate(export.each(names)):
+        number = (
+            export.document.pages.index(export.document.page(export.pages[place])) + 1 if export.pages else place + 1
+        )
+        written_file = written(export.alone(place), options)
+        file_name = _called(out, slug(name), f"{number:0{digits}}", pattern, bool(export.pages))
         if file_name in names_used:
             stem, dot, ending = file_name.rpartition(".")
             file_name = f"{stem}-{place + 1}{dot}{ending}"

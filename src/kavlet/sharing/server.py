@@ -57,7 +57,9 @@ class _Handler(BaseHTTPRequestHandler):
         if self.headers.get("Host") not in (f"{HOST}:{port}", f"localhost:{port}"):  # a foreign name led here
             return HTTPStatus.FORBIDDEN, b"Forbidden"
         asked = PATH.fullmatch(self.path.partition("?")[0])
-        page = next((one for one in showcase.index().pages if asked and one.token == asked[1]), None)
+        page = next(
+            (publication for publication in showcase.index().pages if asked and publication.token == asked[1]), None
+        )
         if asked is None or page is None:
             return HTTPStatus.NOT_FOUND, b"Not found"
         if page.taken_back:

@@ -100,12 +100,12 @@ def take_back(token: str) -> None:
     """Take a page back: its address stays, and says that it is gone; its files are deleted."""
     held = index()
     pages = []
-    for one in held.pages:
-        if one.token == token:
-            for version in one.versions:
+    for publication in held.pages:
+        if publication.token == token:
+            for version in publication.versions:
                 page_file(token, version.number).unlink(missing_ok=True)
-            one = msgspec.structs.replace(one, taken_back=True)  # noqa: PLW2901
-        pages.append(one)
+            publication = msgspec.structs.replace(publication, taken_back=True)  # noqa: PLW2901
+        pages.append(publication)
     keep(msgspec.structs.replace(held, pages=tuple(pages)))
 
 

@@ -165,8 +165,8 @@ def _own(table: Table) -> list[tuple[str, tuple[Any, ...]]]:
     return [(column.id, column.cells) for column in table.columns if column.helper is None]
 
 
-def _same_table(one: Table, other: Table) -> bool:
-    return one.name == other.name and one.helper == other.helper and _own(one) == _own(other)
+def _same_table(table: Table, other: Table) -> bool:
+    return table.name == other.name and table.helper == other.helper and _own(table) == _own(other)
 
 
 def _missing(new: Iterable[Any], held: Iterable[Any]) -> list[Any]:
@@ -243,10 +243,10 @@ def _with_text(chart: ChartEntry, old: str, new: str) -> ChartEntry:
 
 
 def _on_tables(chart: ChartEntry, tables: dict[str, str]) -> ChartEntry:
-    reading = chart.reading
-    if reading is not None:
-        reading = msgspec.structs.replace(reading, table=tables[reading.table])
-    return msgspec.structs.replace(chart, table=tables[chart.table], reading=reading)
+    direction = chart.reading
+    if direction is not None:
+        direction = msgspec.structs.replace(direction, table=tables[direction.table])
+    return msgspec.structs.replace(chart, table=tables[chart.table], reading=direction)
 
 
 def _of_charts(table: Table, charts: dict[str, str]) -> Table:

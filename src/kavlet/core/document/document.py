@@ -131,16 +131,16 @@ class Document(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=Tr
 
     def page(self, page: str) -> Page:
         """The page of that id. Raises KavletError when there is none."""
-        for one in self.pages:
-            if one.id == page:
-                return one
+        for page_ in self.pages:
+            if page_.id == page:
+                return page_
         raise KavletError(say("The page is not in this document."), where=page)
 
     def chart(self, chart: str) -> ChartEntry:
         """The chart of that id. Raises KavletError when there is none."""
-        for one in self.charts:
-            if one.id == chart:
-                return one
+        for entry in self.charts:
+            if entry.id == chart:
+                return entry
         raise KavletError(say("The chart is not in this document."), where=chart)
 
 
@@ -152,13 +152,13 @@ def with_table(document: Document, table: Table) -> Document:
 
 def with_chart(document: Document, chart: ChartEntry) -> Document:
     """The document with the chart of the same id replaced."""
-    charts = tuple(chart if one.id == chart.id else one for one in document.charts)
+    charts = tuple(chart if entry.id == chart.id else entry for entry in document.charts)
     return msgspec.structs.replace(document, charts=charts)
 
 
 def with_page(document: Document, page: Page) -> Document:
     """The document with the page of the same id replaced."""
-    pages = tuple(page if one.id == page.id else one for one in document.pages)
+    pages = tuple(page if page_.id == page.id else page_ for page_ in document.pages)
     return msgspec.structs.replace(document, pages=pages)
 
 

@@ -25,16 +25,16 @@ class Step:
     def document(self) -> Document:
         """The document that the edit led to."""
         way: list[Step] = []
-        step, made = self, self._whole
-        while made is None:
+        step, document = self, self._whole
+        while document is None:
             assert step._after is not None
             way.append(step)
             step = step._after
-            made = step._whole
+            document = step._whole
         for one in reversed(way):
-            made = patched(made, one._back)
-        self._whole = made
-        return made
+            document = patched(document, one._back)
+        self._whole = document
+        return document
 
     def fold(self, after: "Step") -> None:
         """Hold what leads back from the step after it instead of the document."""

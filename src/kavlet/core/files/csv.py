@@ -95,16 +95,16 @@ def _decimal(fields: list[str], usual: str) -> str:
     return "," if signs == {","} or (signs == {"."} and usual == ",") else "."
 
 
-def grid(content: bytes, name: str, manner: CsvDialect) -> list[list[Cell]]:
+def grid(content: bytes, name: str, dialect: CsvDialect) -> list[list[Cell]]:
     """Rows of cells, each where it stands in the file."""
     try:
-        text = content.decode(manner.encoding)
+        text = content.decode(dialect.encoding)
     except (UnicodeDecodeError, LookupError):
-        raise KavletError(say("{file} is not written in {encoding}.", file=name, encoding=manner.encoding)) from None
-    found = rows(text, manner.separator, name)
+        raise KavletError(say("{file} is not written in {encoding}.", file=name, encoding=dialect.encoding)) from None
+    found = rows(text, dialect.separator, name)
     while found and not any(field.strip() for field in found[-1]):
         found.pop()
-    return [[read_field(field, manner.decimal, manner.group, manner.accounts) for field in row] for row in found]
+    return [[read_field(field, dialect.decimal, dialect.group, dialect.accounts) for field in row] for row in found]
 
 
 def with_names(found: list[list[Cell]]) -> list[list[Cell]]:

@@ -137,7 +137,7 @@ def endings(formats: Iterable[Format], purpose: Of | None = None) -> tuple[str, 
 
 def by_ending(formats: Iterable[Format], ending: str) -> Format | None:
     """The format of an ending."""
-    return next((one for one in formats if ending.lower() in one.endings), None)
+    return next((format_ for format_ in formats if ending.lower() in format_.endings), None)
 
 
 def patterns(formats: Iterable[Format], of: Of | None = None) -> str:

@@ -220,15 +220,15 @@ def left_behind() -> list[JournalContent]:
     for file in sorted(folder().glob(f"*{SUFFIX}")):
         if not _free(file):
             continue
-        kept = read(file)
-        if kept is None:
+        content = read(file)
+        if content is None:
             with suppress(OSError):
                 file.replace(file.with_suffix(UNREAD))
-        elif not kept.unsaved:
+        elif not content.unsaved:
             remove(file)
         else:
-            found.append(kept)
-    return sorted(found, key=lambda kept: kept.when, reverse=True)
+            found.append(content)
+    return sorted(found, key=lambda content: content.when, reverse=True)
 
 
 def _free(file: Path) -> bool:

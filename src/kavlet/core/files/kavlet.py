@@ -44,15 +44,15 @@ class _Head(Struct):
 
 def dumps(document: Document) -> bytes:
     """The bytes of a .kavlet file. Equal documents give equal bytes."""
-    bare = tuple(msgspec.structs.replace(one, content=b"") for one in document.pictures)
+    bare = tuple(msgspec.structs.replace(picture, content=b"") for picture in document.pictures)
     held = msgspec.structs.replace(document, pictures=bare)
     text = msgspec.json.format(encoded(msgspec.json.encode, Content("kavlet", VERSION, held)), indent=1)
     buffer = io.BytesIO()
     with zipfile.ZipFile(buffer, "w", zipfile.ZIP_DEFLATED, compresslevel=6) as archive:
         archive.writestr(zipfile.ZipInfo(MEMBER, _STAMP), text, zipfile.ZIP_DEFLATED)
-        for number, one in enumerate(document.pictures):
-            if one.content:
-                archive.writestr(zipfile.ZipInfo(PICTURE.format(number), _STAMP), one.content, zipfile.ZIP_STORED)
+        for number, picture in enumerate(document.pictures):
+            if picture.content:
+                archive.writestr(zipfile.ZipInfo(PICTURE.format(number), _STAMP), picture.content, zipfile.ZIP_STORED)
     return buffer.getvalue()
 
 
@@ -100,8 +100,8 @@ def _loads(content: bytes, name: str, broken: KavletError) -> Document:
         raise KavletError(broken.what, where=where) from None
     _check(document, name)
     filled = tuple(
-        msgspec.structs.replace(one, content=contents.get(PICTURE.format(number), b""))
-        for number, one in enumerate(document.pictures)
+        msgspec.structs.replace(picture, content=contents.get(PICTURE.format(number), b""))
+        for number, picture in enumerate(document.pictures)
     )
     return msgspec.structs.replace(document, pictures=filled)
 

@@ -95,7 +95,9 @@ def put_on(document: Document, kit: Kit) -> Document:
 def taken_from(document: Document, chart_id: str, name: str) -> Kit:
     """A kit of a chart's dress, the document's theme, palettes and pictures, and all charts' looks by recipe."""
     chart = document.chart(chart_id)
-    looks = {one.recipe: dict(one.dress.overrides) for one in document.charts if one.recipe and one.dress.overrides}
+    looks = {
+        entry.recipe: dict(entry.dress.overrides) for entry in document.charts if entry.recipe and entry.dress.overrides
+    }
     bare = msgspec.structs.replace(chart.dress, overrides={})
     return Kit(
         name=name, theme=document.theme, dress=bare, palettes=document.palettes, pictures=document.pictures, looks=looks

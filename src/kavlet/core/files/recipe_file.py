@@ -17,6 +17,6 @@ def load(path: Path) -> OwnRecipe:
         return loads(atomic.read(path, MAX_BYTES), path.name)
 
 
-def save(own: OwnRecipe, path: Path) -> None:
+def save(own_recipe: OwnRecipe, path: Path) -> None:
     """Write a recipe atomically."""
-    atomic.write(path, dumps(own))
+    atomic.write(path, dumps(own_recipe))

@@ -41,13 +41,13 @@ def read_source(source: Source, decimal: str = ".") -> Worksheet:
     if path.suffix.lower() in csv.SUFFIXES:
         content = csv.content(path)
         guess = csv.guess(content, path.name, decimal)
-        manner = csv.CsvDialect(
+        dialect = csv.CsvDialect(
             source.encoding or guess.encoding,
             source.separator or guess.separator,
             source.decimal or guess.decimal,
             source.accounts,
         )
-        found = Worksheet(csv.grid(content, path.name, manner))
+        found = Worksheet(csv.grid(content, path.name, dialect))
     else:
         found = read(path, source.sheet, source.part)
     return Worksheet(named(found), found.notes)

@@ -41,7 +41,7 @@ def versions(path: Path) -> list[Version]:
         with suppress(ValueError):
             when = datetime.strptime(file.name.removesuffix(kavlet_file.SUFFIX), _FORM).replace(tzinfo=UTC)
             found.append(Version(when.astimezone(), file))
-    return sorted(found, key=lambda one: one.when, reverse=True)
+    return sorted(found, key=lambda version: version.when, reverse=True)
 
 
 def keep(path: Path) -> None:

@@ -51,8 +51,8 @@ MIN_TYPE = 7.0  # points of type in panels
 class _PlacedPanel:
     """One panel with its layers placed flat, before anything is solid and before its labels are settled."""
 
-    def __init__(self, frame: Plane | Disc | GridField, furniture: Furniture, to: Placing) -> None:
-        self.frame, self.furniture, self.to = frame, furniture, to
+    def __init__(self, frame: Plane | Disc | GridField, furniture: Furniture, placing: Placing) -> None:
+        self.frame, self.furniture, self.to = frame, furniture, placing
         self._model: tuple[tuple[object, ...], PanelModel | None] | None = None
 
     def model(self, solid: Solid) -> "PanelModel | None":
@@ -118,15 +118,15 @@ def lay_out(panels: tuple[Panel, ...], style: Style, size: Size) -> FlatLayout:
     dock: LegendSide = "top" if isinstance(chart.frame, Cartesian) or len(panels) > 1 else "right"
     hug = _hug(chart, room) if len(panels) == 1 else None
     listed = legend.lay_out(context, room, dock, hug)
-    laid = FlatLayout(
+    flat_layout = FlatLayout(
         size, style, points_, chart.alt_text, _long_text(panels), chart.title.text, legend.names(context),
         [*around, *listed.texts], listed.keys, [], context.name, listed.left_out, min(EDGE, pad),
     )  # fmt: skip
     if len(panels) == 1:
-        laid.spreads.append(_spread(context, listed.room))
+        flat_layout.spreads.append(_spread(context, listed.room))
     else:
-        _panels(panels, listed.room, laid)
-    return laid
+        _panels(panels, listed.room, flat_layout)
+    return flat_layout
 
 
 def _long_text(panels: tuple[Panel, ...]) -> str:
@@ -139,38 +139,41 @@ def _long_text(panels: tuple[Panel, ...]) -> str:
     return " ".join([*said, *rest])
 
 
-def finish(laid: FlatLayout, solids: list[Solid | None]) -> Figure:
+def finish(flat_layout: FlatLayout, solids: list[Solid | None]) -> Figure:
     """The figure, each panel solid as it is to be."""
-    made = _FinishedPanels([], list(laid.texts), [], [], [], [], [], [], [], [], [])
-    free = FreeSpace(Rect(0, 0, laid.size.width, laid.size.height).inset(*(4 * (laid.edge,))), laid.style.ground)
-    for key in laid.keys:
+    made = _FinishedPanels([], list(flat_layout.texts), [], [], [], [], [], [], [], [], [])
+    free = FreeSpace(
+        Rect(0, 0, flat_layout.size.width, flat_layout.size.height).inset(*(4 * (flat_layout.edge,))),
+        flat_layout.style.ground,
+    )
+    for key in flat_layout.keys:
         free.take_rect(key.bounds)
-    for spread, solid in zip(laid.spreads, solids, strict=True):
+    for spread, solid in zip(flat_layout.spreads, solids, strict=True):
         _finish(spread, solid, free, made)
     return Figure(
-        size=laid.size,
+        size=flat_layout.size,
         plot=made.plots[0],
-        ground=laid.style.ground,
+        ground=flat_layout.style.ground,
         marks=tuple(made.marks),
         texts=tuple(made.texts),
         axes=tuple(made.axes),
         under=tuple(made.under),
         over=tuple(made.over),
-        keys=tuple(laid.keys),
-        legend=laid.legend,
-        title=laid.title,
-        alt_text=laid.alt_text,
-        long_text=laid.long_text,
+        keys=tuple(flat_layout.keys),
+        legend=flat_layout.legend,
+        title=flat_layout.title,
+        alt_text=flat_layout.alt_text,
+        long_text=flat_layout.long_text,
         dropped=made.dropped,
         unnamed=made.unnamed,
-        unlisted=laid.unlisted,
+        unlisted=flat_layout.unlisted,
         behind=tuple(made.behind),
         room=tuple(made.room),
         painted=tuple(made.painted) if made.painted else None,
         faces=tuple(made.faces),
         fronts=tuple(made.fronts),
-        name=laid.name,
-        hair=laid.style.strokes.hair,
+        name=flat_layout.name,
+        hair=flat_layout.style.strokes.hair,
     )
 
 
@@ -201,15 +204,17 @@ def _panels(panels: tuple[Panel, ...], room: Rect, flat_layout: FlatLayout) -> N
             max(MIN_TYPE, points_.small * small),
         )  # fmt: skip
         if panel.title:
-            ink = TextStyle(style.bold, panel_sizes.text, style.ink)
-            head = shortened(panel.title, ink.face, ink.size, wide)
+            text_style = TextStyle(style.bold, panel_sizes.text, style.ink)
+            head = shortened(panel.title, text_style.face, text_style.size, wide)
             centred = not isinstance(panel.chart.frame, Cartesian)
             x = place.center[0] if centred else place.x
             of = panel.chart.rows or ()
             owner = TextOwner(row=of[0]) if len(of) == 1 else NOBODY
-            text = block((head,), "panel", Anchor((x, place.y), "middle" if centred else "start", "top"), ink, owner)
+            text = block(
+                (head,), "panel", Anchor((x, place.y), "middle" if centred else "start", "top"), text_style, owner
+            )
             flat_layout.texts.append(text)
-            place = place.inset(top=1.5 * ink.size)
+            place = place.inset(top=1.5 * text_style.size)
         bare_panel = msgspec.structs.replace(panel, chart=msgspec.structs.replace(panel.chart, plot=None))
         contexts.append((context_of(bare_panel, style, panel_sizes, flat_layout.size, number), place))
     flat_layout.spreads += _alike(contexts)
@@ -257,21 +262,27 @@ def _fit(room: Rect, columns: int, rows: int, chart: Chart) -> float:
 def _spread(context: Context, room: Rect) -> _PlacedPanel:
     """A panel's frame, and all its layers placed in it."""
     frame, furniture = _frame(context, room)
-    to = Placing(context)
+    placing = Placing(context)
     for series, layer in enumerate(context.chart.layers):
         kind = kind_of(layer)
         place = kind.placer(frame)
         if place is not None and (layer.helper or not layer.hidden):
-            to.begin(kind.mark, series)
-            place(layer, frame, to)
-    return _PlacedPanel(frame, furniture, to)
+            placing.begin(kind.mark, series)
+            place(layer, frame, placing)
+    return _PlacedPanel(frame, furniture, placing)
 
 
 def _finish(spread: _PlacedPanel, solid: Solid | None, free: FreeSpace, panels_done: _FinishedPanels) -> None:
     """Make the panel solid where it is to be, then find all texts their places."""
-    to, frame, furniture = spread.to, spread.frame, spread.furniture
-    number = to.context.panel
-    marks, labels, fans, own_texts, obstacles = to.marks, to.labels, to.fans, to.texts, to.obstacles
+    placing, frame, furniture = spread.to, spread.frame, spread.furniture
+    number = placing.context.panel
+    marks, labels, fans, own_texts, obstacles = (
+        placing.marks,
+        placing.labels,
+        placing.fans,
+        placing.texts,
+        placing.obstacles,
+    )
     model = spread.model(solid) if solid is not None and not solid.flat else None
     solid_panel = model.seen(solid) if model is not None and solid is not None else None
     if solid_panel is not None:
@@ -284,7 +295,7 @@ def _finish(spread: _PlacedPanel, solid: Solid | None, free: FreeSpace, panels_d
         panels_done.fronts.append(solid_panel.front)
     middle, wide = _middle(frame)
     above = [text.bounds for text in panels_done.texts] if number == 0 else []
-    notes = [titles.note(note_spec, to.context, middle, wide, above) for note_spec in to.chart.notes]
+    notes = [titles.note(note_spec, placing.context, middle, wide, above) for note_spec in placing.chart.notes]
     fixed = [*furniture.texts, *own_texts, *(note for note in notes if note is not None)]
     for text in [*panels_done.texts, *fixed] if number == 0 else fixed:
         free.take(text)
@@ -305,8 +316,8 @@ def _finish(spread: _PlacedPanel, solid: Solid | None, free: FreeSpace, panels_d
     panels_done.over += furniture.over
     panels_done.axes += furniture.axes if number == 0 else ()
     panels_done.plots.append(frame.plot)
-    panels_done.behind += _behind(to.context, frame.plot)
-    panels_done.dropped += lost + more + to.lost
+    panels_done.behind += _behind(placing.context, frame.plot)
+    panels_done.dropped += lost + more + placing.lost
     panels_done.unnamed += furniture.unnamed
 
 

@@ -54,8 +54,8 @@ class WrittenChart(Struct, frozen=True):
 class _Writer:
     """One chart on its way."""
 
-    def __init__(self, chart: ChartModel, sheets: Worksheets, language: str) -> None:
-        self.chart, self.sheets, self.language = chart, sheets, language
+    def __init__(self, chart: ChartModel, worksheets: Worksheets, language: str) -> None:
+        self.chart, self.sheets, self.language = chart, worksheets, language
         self.pictures: list[PictureModel] = []
         self.count = 0
         self.unlisted: list[int] = []
@@ -117,64 +117,64 @@ class _Writer:
 
     # Series
 
-    def series(self, parent: Element, group: SeriesGroup, one: Series) -> None:
+    def series(self, parent: Element, group: SeriesGroup, series: Series) -> None:
         """One series."""
         made = add(parent, "c:ser")
         number, self.count = self.count, self.count + 1
-        if not one.listed:
+        if not series.listed:
             self.unlisted.append(number)
         add(made, "c:idx", val=number)
         add(made, "c:order", val=number)
-        self.strings(made, "c:tx", one.name)
+        self.strings(made, "c:tx", series.name)
         kind = group.kind
         if kind in ("lines", "scatter"):
-            self.looks(made, None, one.line)
-            self._marker(made, one)
+            self.looks(made, None, series.line)
+            self._marker(made, series)
         else:
-            self.looks(made, one.fill, one.line)
+            self.looks(made, series.fill, series.line)
         if kind in ("bars", "bubbles"):
             add(made, "c:invertIfNegative", val=False)
         if kind in ("bars", "area"):
-            self.picture_options(made, one.fill)
-        for point in one.points:
-            self._point(made, kind, one, point)
-        self._labels(made, group, one)
-        if one.errors is not None and kind in ("bars", "lines", "scatter", "bubbles", "area"):
-            self._errors(made, kind, one.errors)
+            self.picture_options(made, series.fill)
+        for point in series.points:
+            self._point(made, kind, series, point)
+        self._labels(made, group, series)
+        if series.errors is not None and kind in ("bars", "lines", "scatter", "bubbles", "area"):
+            self._errors(made, kind, series.errors)
         if kind in ("scatter", "bubbles"):
-            if one.x is not None:
-                self.numbers(made, "c:xVal", one.x)
-            self.numbers(made, "c:yVal", one.values)
+            if series.x is not None:
+                self.numbers(made, "c:xVal", series.x)
+            self.numbers(made, "c:yVal", series.values)
         else:
-            if one.names is not None:
-                self.strings(made, "c:cat", one.names)
-            self.numbers(made, "c:val", one.values)
-        if kind == "bubbles" and one.sizes is not None:
-            self.numbers(made, "c:bubbleSize", one.sizes)
+            if series.names is not None:
+                self.strings(made, "c:cat", series.names)
+            self.numbers(made, "c:val", series.values)
+        if kind == "bubbles" and series.sizes is not None:
+            self.numbers(made, "c:bubbleSize", series.sizes)
             add(made, "c:bubble3D", val=False)
         if kind in ("lines", "scatter"):
-            add(made, "c:smooth", val=one.smooth)
+            add(made, "c:smooth", val=series.smooth)
         if kind == "bars" and self.solid:
-            add(made, "c:shape", val=one.shape)
+            add(made, "c:shape", val=series.shape)
 
-    def _marker(self, parent: Element, one: Series) -> None:
+    def _marker(self, parent: Element, series: Series) -> None:
         made = add(parent, "c:marker")
-        add(made, "c:symbol", val=MARKERS[one.marker])
-        if one.marker == "none":
+        add(made, "c:symbol", val=MARKERS[series.marker])
+        if series.marker == "none":
             return
-        add(made, "c:size", val=max(2, min(72, round(one.marker_size))))
-        self.looks(made, one.marker_picture or one.fill, one.marker_edge)
+        add(made, "c:size", val=max(2, min(72, round(series.marker_size))))
+        self.looks(made, series.marker_picture or series.fill, series.marker_edge)
 
-    def _point(self, parent: Element, kind: str, one: Series, point: DataPoint) -> None:
+    def _point(self, parent: Element, kind: str, series: Series, point: DataPoint) -> None:
         made = add(parent, "c:dPt")
         add(made, "c:idx", val=point.index)
         if kind in ("bars", "bubbles"):
             add(made, "c:invertIfNegative", val=False)
         if kind in ("lines", "scatter"):
             marker = add(made, "c:marker")
-            add(marker, "c:symbol", val=MARKERS[one.marker])
-            add(marker, "c:size", val=max(2, min(72, round(one.marker_size))))
-            self.looks(marker, one.marker_picture or point.fill, point.edge or one.marker_edge)
+            add(marker, "c:symbol", val=MARKERS[series.marker])
+            add(marker, "c:size", val=max(2, min(72, round(series.marker_size))))
+            self.looks(marker, series.marker_picture or point.fill, point.edge or series.marker_edge)
         add(made, "c:bubble3D", val=False)
         if kind in ("pie", "rings") and point.explode:
             add(made, "c:explosion", val=max(0, min(400, round(point.explode))))
@@ -275,8 +275,8 @@ class _Writer:
         if kind == "scatter":
             add(made, "c:scatterStyle", val="lineMarker")
         add(made, "c:varyColors", val=kind in ("pie", "rings"))
-        for one in group.series:
-            self.series(made, group, one)
+        for series in group.series:
+            self.series(made, group, series)
         if kind == "bars":
             add(made, "c:gapWidth", val=max(0, min(500, round(group.gap))))
             if self.solid:
@@ -407,9 +407,9 @@ def _layout(parent: Element, box: Rect, target: str, sized: bool = True) -> None
         add(made, f"c:{key}", val=round(max(0.0, min(1.0, value)), 6))
 
 
-def chart_part(chart: ChartModel, sheets: Worksheets, language: str, linked: bool) -> WrittenChart:
+def chart_part(chart: ChartModel, worksheets: Worksheets, language: str, linked: bool) -> WrittenChart:
     """The part of a chart whose cells stand in those sheets; `linked` where they are in a workbook of its own."""
-    writer = _Writer(chart, sheets, language)
+    writer = _Writer(chart, worksheets, language)
     space = writer.made()
     if linked:
         add(add(space, "c:externalData", r_id=BOOK_ID), "c:autoUpdate", val=False)

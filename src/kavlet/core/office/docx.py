@@ -36,17 +36,17 @@ SHEET, MARGIN = Size(595.28, 841.89), 56.7  # points: A4, 20 mm
 class _Report:
     """A document on its way."""
 
-    def __init__(self, tables: Sequence[Table], manner: WritingOptions, family: str, size: Size) -> None:
+    def __init__(self, tables: Sequence[Table], options: WritingOptions, family: str, size: Size) -> None:
         import docx
         from docx.shared import Emu, Pt
 
-        self.tables, self.manner = tables, manner
+        self.tables, self.manner = tables, options
         self.document: Any = docx.Document()
         owner = self.document.part
         for id_, one in list(owner.rels.items()):
             if one.reltype.endswith("/stylesWithEffects"):  # the template's copy of its styles, which would differ
                 del owner.rels[id_]
-        self.store = ChartStore("word", manner.language, manner.paint)
+        self.store = ChartStore("word", options.language, options.paint)
         self.drawn = 0
         self.outline = HeadingLevels()
         upright = size.height >= size.width
@@ -61,8 +61,8 @@ class _Report:
         plain.font.size = Pt(10.5)
         for name in ("Normal", "Heading 1", "Heading 2", "Heading 3", "Caption"):
             self._faced(self.document.styles[name], family)
-        self.document.core_properties.title = manner.title[:LONGEST_TITLE]
-        self.document.core_properties.language = manner.language
+        self.document.core_properties.title = options.title[:LONGEST_TITLE]
+        self.document.core_properties.language = options.language
         self.document.core_properties.comments = ""
         self.document.core_properties.author = ""
 
@@ -165,9 +165,9 @@ class _Report:
         from docx.opc.part import Part
 
         for chart in part.charts:
-            sheets = sheets_for(self.tables, [chart])
-            book = workbook(sheets, (), self.manner.language, self.manner.paint)
-            xml = self.store.add(chart, sheets, book)
+            worksheets = sheets_for(self.tables, [chart])
+            book = workbook(worksheets, (), self.manner.language, self.manner.paint)
+            xml = self.store.add(chart, worksheets, book)
             name = PackURI(f"/word/charts/chart{self.store.count}.xml")
             owner = self.document.part
             related = owner.relate_to(Part(name, CHART_TYPE, xml, owner.package), f"{RELATION}/chart")
@@ -230,9 +230,9 @@ def _below(cell: Any, line: Colour | None) -> None:
         edge.set(f"{{{W}}}color", line.hex[1:7].upper())
 
 
-def report(pages: Sequence[PageModel], tables: Sequence[Table], manner: WritingOptions) -> bytes:
+def report(pages: Sequence[PageModel], tables: Sequence[Table], options: WritingOptions) -> bytes:
     """The document's bytes, page after page; the same input gives the same bytes."""
-    report = _Report(tables, manner, pages[0].family, pages[0].size)
+    report = _Report(tables, options, pages[0].family, pages[0].size)
     pages_told = [one for page in pages for one in with_pictures(page)]
     for number, page in enumerate(pages_told):
         report.page(page, number == 0)

@@ -54,8 +54,8 @@ class OdfChart(Struct, frozen=True):
 class _Writer(Fills):
     """One chart document on its way. `refer` says where cells stand; None keeps them in a table of the chart's own."""
 
-    def __init__(self, chart: ChartModel, sheets: Worksheets, refer: Callable[[CellRange], str] | None) -> None:
-        self.chart, self.sheets = chart, sheets
+    def __init__(self, chart: ChartModel, worksheets: Worksheets, refer: Callable[[CellRange], str] | None) -> None:
+        self.chart, self.sheets = chart, worksheets
         self.local: dict[CellRange, int] = {}
         self.refer = refer or self._local
         self.content = root("office:document-content")
@@ -151,7 +151,7 @@ class _Writer(Fills):
             parent, "chart:legend", chart_legend__position=side, svg_x=points(box.x * size.width),
             svg_y=points(box.y * size.height), chart_style__name=self.style(None, self.chart.legend_look),
         )  # fmt: skip
-        if any(not one.listed for group in self.chart.groups for one in group.series):
+        if any(not series.listed for group in self.chart.groups for series in group.series):
             self.differ(say("the legend may list helpers by name"))
 
     def _plot(self, parent: Element, groups: list[SeriesGroup]) -> None:
@@ -238,20 +238,20 @@ class _Writer(Fills):
             grid = self.style(lambda graphic: self.filled(graphic, None, axis.grid))
             add(made, "chart:grid", chart_class="major", chart_style__name=grid)
 
-    def _series(self, plot: Element, group: SeriesGroup, one: Series) -> None:
-        style = self._series_style(group, one)
+    def _series(self, plot: Element, group: SeriesGroup, series: Series) -> None:
+        style = self._series_style(group, series)
         made = add(
             plot, "chart:series", chart_style__name=style,
-            chart_values__cell__range__address=self.refer(one.sizes or one.values),
-            chart_label__cell__address=self._label_cell(one.name), chart_class=CLASSES[group.kind],
+            chart_values__cell__range__address=self.refer(series.sizes or series.values),
+            chart_label__cell__address=self._label_cell(series.name), chart_class=CLASSES[group.kind],
             chart_attached__axis="primary-y" if group.axes == "first" else "secondary-y",
         )  # fmt: skip
         if group.kind == "bubbles":
-            add(made, "chart:domain", table_cell__range__address=self.refer(one.values))
-        if one.x is not None:
-            add(made, "chart:domain", table_cell__range__address=self.refer(one.x))
-        if one.errors is not None:
-            errors = one.errors
+            add(made, "chart:domain", table_cell__range__address=self.refer(series.values))
+        if series.x is not None:
+            add(made, "chart:domain", table_cell__range__address=self.refer(series.x))
+        if series.errors is not None:
+            errors = series.errors
             look = self.style(
                 lambda graphic: self.filled(graphic, None, errors.line),
                 None,
@@ -265,35 +265,35 @@ class _Writer(Fills):
                 made, "chart:error-indicator", chart_style__name=look,
                 chart_dimension="x" if errors.across else "y",
             )  # fmt: skip
-        self._points(made, group, one)
+        self._points(made, group, series)
 
     def _label_cell(self, cells: CellRange) -> str:
         at = self.refer(cells)
         return at.partition(":")[0] if ":" in at else at
 
-    def _series_style(self, group: SeriesGroup, one: Series) -> str:
+    def _series_style(self, group: SeriesGroup, series: Series) -> str:
         lines = group.kind in ("lines", "scatter")
         symbol = None
         if lines:
-            symbol = "none" if one.marker == "none" else "named-symbol"
-        side = points(one.marker_size)
-        labels = one.labels
+            symbol = "none" if series.marker == "none" else "named-symbol"
+        side = points(series.marker_size)
+        labels = series.labels
 
         def look(graphic: Element) -> None:
             if lines:
-                self.filled(graphic, one.fill if one.marker != "none" else None, one.line)
+                self.filled(graphic, series.fill if series.marker != "none" else None, series.line)
             else:
-                self.filled(graphic, one.fill, one.line)
+                self.filled(graphic, series.fill, series.line)
 
         return self.style(
             look,
             labels.look,
             symbol__type=symbol,
-            symbol__name=SYMBOLS.get(one.marker) if symbol == "named-symbol" else None,
+            symbol__name=SYMBOLS.get(series.marker) if symbol == "named-symbol" else None,
             symbol__width=side if symbol == "named-symbol" else None,
             symbol__height=side if symbol == "named-symbol" else None,
-            interpolation="cubic-spline" if one.smooth else None,
-            solid__type=SOLIDS[one.shape] if self.chart.view is not None and group.kind == "bars" else None,
+            interpolation="cubic-spline" if series.smooth else None,
+            solid__type=SOLIDS[series.shape] if self.chart.view is not None and group.kind == "bars" else None,
             data__label__number="none",
             data__label__text=False,
         )
@@ -375,11 +375,11 @@ def text_properties(style: Element, look: TextProperties) -> None:
 
 
 def odf_chart(
-    chart: ChartModel, sheets: Worksheets, paint: Paint, refer: Callable[[CellRange], str] | None = None
+    chart: ChartModel, worksheets: Worksheets, paint: Paint, refer: Callable[[CellRange], str] | None = None
 ) -> OdfChart:
     """The parts of a chart's document. `refer` gives the address of cells in the document around it; without it the
     chart keeps its values in a table of its own."""
-    writer = _Writer(chart, sheets, refer)
+    writer = _Writer(chart, worksheets, refer)
     writer.made()
     for number, (part, _) in enumerate(filled_pictures(writer.pictures, paint).items(), 1):
         put(

@@ -20,9 +20,9 @@ ALIGNED = {"start": "start", "middle": "center", "end": "end"}
 class OdfParts:
     """A document's content on its way: the body, styles, and the package around them."""
 
-    def __init__(self, media_type: str, tables: Sequence[Table], manner: WritingOptions) -> None:
+    def __init__(self, media_type: str, tables: Sequence[Table], options: WritingOptions) -> None:
         self.package = Package(media_type)
-        self.tables, self.manner = tables, manner
+        self.tables, self.manner = tables, options
         self.content = root("office:document-content")
         self.automatic = add(self.content, "office:automatic-styles")
         self.styles = root("office:document-styles")
@@ -121,8 +121,8 @@ class OdfParts:
 
     def chart(self, frame: Element, chart: ChartModel, scene: Scene) -> None:
         """A chart as an object, and its picture for who can't show it."""
-        sheets = sheets_for(self.tables, [chart])
-        document = odf_chart(chart, sheets, self.manner.paint)
+        worksheets = sheets_for(self.tables, [chart])
+        document = odf_chart(chart, worksheets, self.manner.paint)
         self.differs[chart.workings.id] = document.differs
         held = self.package.object(document.parts, self.manner.paint(scene, STAND_IN))
         linked = {"xlink_type": "simple", "xlink_show": "embed", "xlink_actuate": "onLoad"}

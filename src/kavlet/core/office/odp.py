@@ -22,9 +22,9 @@ from kavlet.core.values.geometry import Rect
 TYPE = "application/vnd.oasis.opendocument.presentation"
 
 
-def presentation(pages: Sequence[PageModel], tables: Sequence[Table], manner: WritingOptions) -> tuple[bytes, Differs]:
+def presentation(pages: Sequence[PageModel], tables: Sequence[Table], options: WritingOptions) -> tuple[bytes, Differs]:
     """The presentation's bytes, a slide for each page, and what is different there."""
-    made = OdfParts(TYPE, tables, manner)
+    made = OdfParts(TYPE, tables, options)
     _master(made, pages[0])
     body = add(add(made.content, "office:body"), "office:presentation")
     number = 0

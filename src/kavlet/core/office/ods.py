@@ -21,25 +21,27 @@ LINK = {"xlink_type": "simple", "xlink_show": "embed", "xlink_actuate": "onLoad"
 COLUMN, ROW = 64.0, 12.8  # points; how wide a column and how tall a row usually is
 
 
-def where(sheets: Worksheets, cells: CellRange) -> str:
+def where(worksheets: Worksheets, cells: CellRange) -> str:
     """The address of cells (ODF 1.3, part 3, 18.3.2): ``'My table'.$B$2:.$B$9``."""
-    sheet = sheets.sheet(cells.table).replace("'", "''")
+    sheet = worksheets.sheet(cells.table).replace("'", "''")
     letters, first = column_letters(cells.column), cells.first + 1
     return f"'{sheet}'.${letters}${first}:.${letters}${first + cells.count - 1}"
 
 
-def workbook(sheets: Worksheets, beside: Sequence[AnchoredChart], language: str, paint: Paint) -> tuple[bytes, Differs]:
+def workbook(
+    worksheets: Worksheets, beside: Sequence[AnchoredChart], language: str, paint: Paint
+) -> tuple[bytes, Differs]:
     """The workbook's bytes, and what is different there; the same input gives the same bytes. A picture stands in the
     chart's place, or below it."""
     package = Package(TYPE)
-    ods_parts = parts_of(ods.dumps_with([(table, sheets.values) for table in sheets.tables], sheets.names))
+    ods_parts = parts_of(ods.dumps_with([(table, worksheets.values) for table in worksheets.tables], worksheets.names))
     tree = etree.fromstring(ods_parts["content.xml"])
     tables = {anchored.get(name("table:name")): anchored for anchored in tree.iter(name("table:table"))}
     differs: Differs = {}
     next_row: dict[str, float] = {}
     for anchored in beside:
-        table = next(table for table in sheets.tables if table.id == anchored.table)
-        page = tables[sheets.names[table.name]]
+        table = next(table for table in worksheets.tables if table.id == anchored.table)
+        page = tables[worksheets.names[table.name]]
         left_edge = (len(table.columns) + 1) * COLUMN
         top = next_row.get(anchored.table, 0.0)
         shapes = page.find(name("table:shapes"))
@@ -50,14 +52,14 @@ def workbook(sheets: Worksheets, beside: Sequence[AnchoredChart], language: str,
         real = anchored.as_ != "picture" and anchored.can_be_told
         if real:
             for chart in anchored.charts:
-                document = odf_chart(chart, sheets, paint, lambda cells: where(sheets, cells))
+                document = odf_chart(chart, worksheets, paint, lambda cells: where(worksheets, cells))
                 differs[chart.workings.id] = document.differs
                 object_ = package.object(document.parts, paint(anchored.scene, STAND_IN))
                 rect = Rect(left_edge + chart.box.x * size.width, top + chart.box.y * size.height,
                           chart.size.width, chart.size.height)  # fmt: skip
                 frame = _frame(shapes, chart.name, rect)
                 embedded = add(frame, "draw:object", xlink_href=f"./{object_}", **LINK)
-                addresses = " ".join(where(sheets, cells) for cells in chart.cells)
+                addresses = " ".join(where(worksheets, cells) for cells in chart.cells)
                 put(embedded, draw_notify__on__update__of__ranges=addresses)
                 add(frame, "draw:image", xlink_href=f"./ObjectReplacements/{object_}", **LINK)
                 add(frame, "svg:title", chart.name)

@@ -34,9 +34,9 @@ TYPE = "application/vnd.oasis.opendocument.text"
 WIDE, TALL, MARGIN = 595.28, 841.89, 56.7  # points: A4, 20 mm
 
 
-def report(pages: Sequence[PageModel], tables: Sequence[Table], manner: WritingOptions) -> tuple[bytes, Differs]:
+def report(pages: Sequence[PageModel], tables: Sequence[Table], options: WritingOptions) -> tuple[bytes, Differs]:
     """The document's bytes, page after page, and what is different there."""
-    parts = OdfParts(TYPE, tables, manner)
+    parts = OdfParts(TYPE, tables, options)
     _styles(parts, pages[0].family)
     body = add(add(parts.content, "office:body"), "office:text")
     pages_told = [one for page in pages for one in with_pictures(page)]

@@ -99,11 +99,11 @@ class ChartStore:
         self._types: dict[str, str] = {}
         self.count = 0
 
-    def add(self, chart: ChartModel, sheets: Worksheets, book: bytes) -> bytes:
+    def add(self, chart: ChartModel, worksheets: Worksheets, book: bytes) -> bytes:
         """The XML of the next chart; what it needs beside is kept until `finish`."""
         self.count += 1
         name = f"chart{self.count}"
-        part = chart_part(chart, sheets, self.language, linked=True)
+        part = chart_part(chart, worksheets, self.language, linked=True)
         more, related = chart_parts(part, self.folder, name, self.paint)
         self._parts |= more
         self._types |= {one: SHAPES_TYPE for one in more if one.endswith(".xml")}

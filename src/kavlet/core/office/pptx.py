@@ -54,18 +54,18 @@ def _place(box: Rect) -> _Place:
 class _Deck:
     """A presentation on its way."""
 
-    def __init__(self, pages: Sequence[PageModel], tables: Sequence[Table], manner: WritingOptions) -> None:
+    def __init__(self, pages: Sequence[PageModel], tables: Sequence[Table], options: WritingOptions) -> None:
         import pptx
         from pptx.util import Emu
 
-        self.tables, self.manner = tables, manner
+        self.tables, self.manner = tables, options
         self.deck = pptx.Presentation()
         size = pages[0].size
         self.deck.slide_width = Emu(max(MIN_SIDE, min(MAX_SIDE, round(size.width * EMU))))
         self.deck.slide_height = Emu(max(MIN_SIDE, min(MAX_SIDE, round(size.height * EMU))))
-        self.deck.core_properties.title = (manner.title or pages[0].name)[:LONGEST_TITLE]
-        self.deck.core_properties.language = manner.language
-        self.store = ChartStore("ppt", manner.language, manner.paint)
+        self.deck.core_properties.title = (options.title or pages[0].name)[:LONGEST_TITLE]
+        self.deck.core_properties.language = options.language
+        self.store = ChartStore("ppt", options.language, options.paint)
         self.pictures = 0
 
     def slide(self, page: PageModel) -> None:
@@ -145,9 +145,9 @@ class _Deck:
         from pptx.oxml.shapes.graphfrm import CT_GraphicalObjectFrame
 
         for chart in part.charts:
-            sheets = sheets_for(self.tables, [chart])
-            book = workbook(sheets, (), self.manner.language, self.manner.paint)
-            xml = self.store.add(chart, sheets, book)
+            worksheets = sheets_for(self.tables, [chart])
+            book = workbook(worksheets, (), self.manner.language, self.manner.paint)
+            xml = self.store.add(chart, worksheets, book)
             package = slide.part.package
             package_part = PackagePart(PackURI(f"/ppt/charts/chart{self.store.count}.xml"), CHART_TYPE, package, xml)
             related = slide.part.relate_to(
@@ -323,12 +323,12 @@ def _group(slide: Any, members: list[Element]) -> None:
     made.name = "Group"
 
 
-def presentation(pages: Sequence[PageModel], tables: Sequence[Table], manner: WritingOptions) -> bytes:
+def presentation(pages: Sequence[PageModel], tables: Sequence[Table], options: WritingOptions) -> bytes:
     """The presentation's bytes, a slide for each page in their order; the same input gives the same bytes.
 
     All slides have the first page's size.
     """
-    made = _Deck(pages, tables, manner)
+    made = _Deck(pages, tables, options)
     for page in pages:
         for one in with_pictures(page):
             made.slide(one)

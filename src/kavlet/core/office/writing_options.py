@@ -76,8 +76,8 @@ def reading_order(parts: tuple[AnyPart, ...]) -> list[AnyPart]:
     return [part for line in lines for part in sorted(line, key=lambda one: one.box.x)]
 
 
-def _beside(one: Rect, other: Rect) -> bool:
+def _beside(box: Rect, other: Rect) -> bool:
     """Whether two boxes stand on one line: the second begins above the first's middle."""
-    return other.y < one.y + 0.5 * min(one.height, other.height) and (
-        other.x >= one.right - 1 or other.right <= one.x + 1
+    return other.y < box.y + 0.5 * min(box.height, other.height) and (
+        other.x >= box.right - 1 or other.right <= box.x + 1
     )

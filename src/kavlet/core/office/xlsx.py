@@ -36,18 +36,18 @@ class AnchoredChart(Struct, frozen=True):
         return all(chart.groups for chart in self.charts)
 
 
-def workbook(sheets: Worksheets, beside: Sequence[AnchoredChart], language: str, paint: Paint) -> bytes:
+def workbook(worksheets: Worksheets, beside: Sequence[AnchoredChart], language: str, paint: Paint) -> bytes:
     """The workbook's bytes; the same input gives the same bytes. A picture stands in the chart's place, or below it."""
     placed: list[ChartModel] = []
     content = xlsx.dumps_with(
-        [(table, sheets.values) for table in sheets.tables],
-        sheets.names,
-        lambda book, pages: _Places(book, pages, sheets, paint).put(beside, placed),
+        [(table, worksheets.values) for table in worksheets.tables],
+        worksheets.names,
+        lambda book, pages: _Places(book, pages, worksheets, paint).put(beside, placed),
     )
     parts = parts_of(content)
     overrides: dict[str, str] = {}
     for number, chart in enumerate(placed, 1):
-        part = chart_part(chart, sheets, language, linked=False)
+        part = chart_part(chart, worksheets, language, linked=False)
         parts[f"xl/charts/chart{number}.xml"] = part.xml
         more, related = chart_parts(part, "xl", f"chart{number}", paint)
         parts |= more
@@ -61,8 +61,8 @@ def workbook(sheets: Worksheets, beside: Sequence[AnchoredChart], language: str,
 class _Places:
     """Places for charts beside their tables, one below the other; the charts' parts are written afterwards."""
 
-    def __init__(self, book: Any, pages: dict[str, Any], sheets: Worksheets, paint: Paint) -> None:
-        self.book, self.pages, self.sheets, self.paint = book, pages, sheets, paint
+    def __init__(self, book: Any, pages: dict[str, Any], worksheets: Worksheets, paint: Paint) -> None:
+        self.book, self.pages, self.sheets, self.paint = book, pages, worksheets, paint
         self._next: dict[str, int] = {}
 
     def put(self, beside: Sequence[AnchoredChart], placed: list[ChartModel]) -> None:

@@ -64,142 +64,146 @@ def _plain(document: Document, values: Values, picture: Picture, number: int, bo
     own = name if len(build.panels) == 1 else f"{name} {number + 1}"
     workings = Workings(f"workings {build.entry.id} {number}", own, document.tables)
     table = document.table(build.entry.table)
-    to = ChartConverter(PanelSource(build, panel, number, figure, look, table, values), workings)
+    converter = ChartConverter(PanelSource(build, panel, number, figure, look, table, values), workings)
     if chart.as_solid is not None:
-        to.differ(say("light and material are those of the program that shows it"))
+        converter.differ(say("light and material are those of the program that shows it"))
     for layer in look.chart.layers:
         if not layer.hidden:
-            TELL[type(layer)](layer, to)
+            TELL[type(layer)](layer, converter)
     if chart.as_solid is not None:
-        _only_bodies(to)
-    _ground_series(to)
+        _only_bodies(converter)
+    _ground_series(converter)
     if chart.ground_picture or chart.plot_picture:
-        to.differ(say("the picture behind is missing"))
+        converter.differ(say("the picture behind is missing"))
     single = len(build.panels) == 1
-    first, second = _axes(to)
+    first, second = _axes(converter)
     return ChartModel(
         name=build.entry.name if single else f"{build.entry.name}: {panel.title}",
         size=figure.size if single else Size(figure.size.width * box.width, figure.size.height * box.height),
-        groups=tuple(draft.made() for draft in to.drafts if draft.series),
-        lying=to.lying,
+        groups=tuple(draft.made() for draft in converter.drafts if draft.series),
+        lying=converter.lying,
         first=first,
         second=second,
-        title=_title(to, document, panel.title if not single else ""),
-        texts=_texts(to) if single else (),
-        legend=_legend(to) if single else None,
+        title=_title(converter, document, panel.title if not single else ""),
+        texts=_texts(converter) if single else (),
+        legend=_legend(converter) if single else None,
         legend_look=next((lettered(text) for text in figure.texts if text.kind == "legend"), None),
-        plot=_plot(to) if single else Rect(0.1, 0.18, 0.8, 0.66),
+        plot=_plot(converter) if single else Rect(0.1, 0.18, 0.8, 0.66),
         ground=style.ground,
         plot_ground=style.colour(chart.plot_ground) if chart.plot_ground else None,
         family=face_of(style.face).css_family,
-        view=_view(to),
+        view=_view(converter),
         workings=workings.table(),
-        blanks=to.blanks,
+        blanks=converter.blanks,
         alt_text=xml_text(chart.alt_text),
-        differs=tuple(to.differs),
+        differs=tuple(converter.differs),
         box=box,
     )
 
 
-def _ground_series(to: ChartConverter) -> None:
+def _ground_series(converter: ChartConverter) -> None:
     """Where all is drawn over the plot, an unseen series that carries the names and the scale below it."""
-    frame = to.chart.frame
-    used = [draft.axes for draft in to.drafts if draft.series]
+    frame = converter.chart.frame
+    used = [draft.axes for draft in converter.drafts if draft.series]
     if not isinstance(frame, Cartesian) or frame.across.kind != "category" or not used or "first" in used:
         return
-    layer = next((one for one in to.chart.layers if to.source.table.place(one.values) >= 0), None)
+    layer = next((one for one in converter.chart.layers if converter.source.table.place(one.values) >= 0), None)
     if layer is not None:
-        draft = to.group("bars" if to.lying else "lines")
-        unseen = Series(name=to.name(layer), names=to.names(), values=to.plotted(layer.values), listed=False)
+        draft = converter.group("bars" if converter.lying else "lines")
+        unseen = Series(
+            name=converter.name(layer), names=converter.names(), values=converter.plotted(layer.values), listed=False
+        )
         draft.series.append(unseen)
 
 
-def _only_bodies(to: ChartConverter) -> None:
+def _only_bodies(converter: ChartConverter) -> None:
     """A solid plot holds one kind of bodies; what lies over it is said to be missing."""
-    bodies = [draft for draft in to.drafts if draft.kind in ("bars", "pie") and draft.axes == "first"]
-    rings = [draft for draft in to.drafts if draft.kind == "rings"]
+    bodies = [draft for draft in converter.drafts if draft.kind in ("bars", "pie") and draft.axes == "first"]
+    rings = [draft for draft in converter.drafts if draft.kind == "rings"]
     if rings:
-        to.differ(say("rings are flat"))
+        converter.differ(say("rings are flat"))
         return
-    others = [draft for draft in to.drafts if draft not in bodies[:1] and draft.series]
+    others = [draft for draft in converter.drafts if draft not in bodies[:1] and draft.series]
     if others:
-        to.differ(say("lines, points and labels over the bodies are missing"))
-    to.drafts = bodies[:1]
-    to.needs_overlay = False
+        converter.differ(say("lines, points and labels over the bodies are missing"))
+    converter.drafts = bodies[:1]
+    converter.needs_overlay = False
 
 
-def _view(to: ChartConverter) -> View3D | None:
-    solid = to.chart.as_solid
-    if solid is None or solid.flat or any(draft.kind == "rings" for draft in to.drafts):
+def _view(converter: ChartConverter) -> View3D | None:
+    solid = converter.chart.as_solid
+    if solid is None or solid.flat or any(draft.kind == "rings" for draft in converter.drafts):
         return None
     depth = 100.0 if solid.depth is None else max(20.0, min(2000.0, 100.0 * solid.depth))
     return View3D(solid.turn, solid.tilt, solid.perspective, depth)
 
 
-def _rule(to: ChartConverter, *kinds: str) -> Stroke | None:
-    rule: PlacedRule | None = next((one for one in (*to.figure.under, *to.figure.over) if one.kind in kinds), None)
+def _rule(converter: ChartConverter, *kinds: str) -> Stroke | None:
+    rule: PlacedRule | None = next(
+        (one for one in (*converter.figure.under, *converter.figure.over) if one.kind in kinds), None
+    )
     if rule is None:
         return None
     return Stroke(rule.colour, rule.width, "solid" if not rule.dash else "dot" if rule.dash[0] < 1 else "dash")
 
 
-def _look(to: ChartConverter, kind: str, axis: str = "") -> TextProperties | None:
-    candidates = [text for text in to.figure.texts if text.kind == kind and axis in text.text]
+def _look(converter: ChartConverter, kind: str, axis: str = "") -> TextProperties | None:
+    candidates = [text for text in converter.figure.texts if text.kind == kind and axis in text.text]
     return lettered(candidates[0]) if candidates else None
 
 
-def _axes(to: ChartConverter) -> tuple[Axes | None, Axes | None]:
+def _axes(converter: ChartConverter) -> tuple[Axes | None, Axes | None]:
     """The first pair of axes, and the second or the overlay's."""
-    frame = to.chart.frame
+    frame = converter.chart.frame
     if isinstance(frame, Polar):
         around = AxisModel(minimum=-1.0, maximum=1.0, shown=False)
-        return None, Axes(around, around) if to.needs_overlay else None
+        return None, Axes(around, around) if converter.needs_overlay else None
     if isinstance(frame, Grid):
         return Axes(
             AxisModel(category=True, shown=False, reversed=frame.corner.endswith("right")),
             AxisModel(minimum=0.0, maximum=float(frame.rows), shown=False, reversed=frame.corner.startswith("top")),
         ), None
-    along, across = to.axis("x" if to.lying else "y"), to.axis("y" if to.lying else "x")
+    along, across = converter.axis("x" if converter.lying else "y"), converter.axis("y" if converter.lying else "x")
     numeric = frame.across.kind != "category"
-    fixed = to.needs_overlay or to.same_scale
-    first_along = _value_axis(to, frame.along, along, fixed=fixed)
-    ink = shown(frame.across, to.chart.ink, across=True)
+    fixed = converter.needs_overlay or converter.same_scale
+    first_along = _value_axis(converter, frame.along, along, fixed=fixed)
+    ink = shown(frame.across, converter.chart.ink, across=True)
     names = AxisModel(
         category=not numeric,
         minimum=frame.across.minimum if numeric else None,
         maximum=frame.across.maximum if numeric else None,
         log=numeric and frame.across.kind == "log",
-        reversed=(to.lying != frame.across.reversed) if not numeric else frame.across.reversed,
+        reversed=(converter.lying != frame.across.reversed) if not numeric else frame.across.reversed,
         labelled=ink.labels,
-        number=_number(to, frame.across, "x") if numeric else None,
-        line=_rule(to, "axis") if ink.line else None,
-        grid=_rule(to, "grid") if ink.grid else None,
+        number=_number(converter, frame.across, "x") if numeric else None,
+        line=_rule(converter, "axis") if ink.line else None,
+        grid=_rule(converter, "grid") if ink.grid else None,
         title=frame.across.title if ink.labels else "",
-        title_look=_look(to, "axis title"),
-        look=_look(to, "name") or _look(to, "tick"),
+        title_look=_look(converter, "axis title"),
+        look=_look(converter, "name") or _look(converter, "tick"),
         every=frame.across.every,
     )
     if numeric:
         names = msgspec.structs.replace(names, minimum=across.minimum if across else None,
                                         maximum=across.maximum if across else None)  # fmt: skip
     second = None
-    if to.needs_overlay and along is not None:
-        count = float(to.rows)
-        over = AxisModel(minimum=0.0, maximum=count, shown=False, reversed=to.lying)
+    if converter.needs_overlay and along is not None:
+        count = float(converter.rows)
+        over = AxisModel(minimum=0.0, maximum=count, shown=False, reversed=converter.lying)
         second = Axes(over, AxisModel(minimum=along.minimum, maximum=along.maximum, log=first_along.log, shown=False))
         if frame.second is not None:
-            to.differ(say("lines over the plot share the second scale"))
+            converter.differ(say("lines over the plot share the second scale"))
     elif frame.second is not None:
-        own = _value_axis(to, frame.second, to.axis("x2" if to.lying else "y2"), fixed=False)
+        own = _value_axis(converter, frame.second, converter.axis("x2" if converter.lying else "y2"), fixed=False)
         second = Axes(msgspec.structs.replace(names, shown=False, title="", grid=None), own)
-    elif any(draft.axes == "second" for draft in to.drafts) and along is not None:
+    elif any(draft.axes == "second" for draft in converter.drafts) and along is not None:
         hidden = msgspec.structs.replace(names, shown=False, title="", grid=None)
         second = Axes(hidden, AxisModel(minimum=along.minimum, maximum=along.maximum, shown=False))
     return Axes(names, first_along), second
 
 
-def _value_axis(to: ChartConverter, scale: Scale, placed: PlacedAxis | None, fixed: bool) -> AxisModel:
-    ink = shown(scale, to.chart.ink)
+def _value_axis(converter: ChartConverter, scale: Scale, placed: PlacedAxis | None, fixed: bool) -> AxisModel:
+    ink = shown(scale, converter.chart.ink)
     low, high = scale.minimum, scale.maximum
     if fixed and placed is not None:
         low, high = placed.minimum, placed.maximum
@@ -214,36 +218,40 @@ def _value_axis(to: ChartConverter, scale: Scale, placed: PlacedAxis | None, fix
         log=scale.kind == "log",
         reversed=scale.reversed,
         labelled=ink.labels,
-        number=_number(to, scale, ""),
-        line=_rule(to, "axis") if ink.line else None,
-        grid=_rule(to, "grid") if ink.grid else None,
+        number=_number(converter, scale, ""),
+        line=_rule(converter, "axis") if ink.line else None,
+        grid=_rule(converter, "grid") if ink.grid else None,
         title=scale.title if ink.labels else "",
-        title_look=_look(to, "axis title"),
-        look=_look(to, "tick"),
+        title_look=_look(converter, "axis title"),
+        look=_look(converter, "tick"),
     )
 
 
-def _number(to: ChartConverter, scale: Scale, of: str) -> NumberText:
+def _number(converter: ChartConverter, scale: Scale, of: str) -> NumberText:
     """How an axis writes its numbers: as set, else as the first column on it."""
     if scale.number is not None:
         return scale.number
-    layer = next((one for one in to.chart.layers if one.key == to.chart.main), None)
+    layer = next((one for one in converter.chart.layers if one.key == converter.chart.main), None)
     if layer is None:
         return NumberText()
-    return to.data.number_text(layer.across_column if of == "x" else layer.figure_column)
+    return converter.data.number_text(layer.across_column if of == "x" else layer.figure_column)
 
 
-def _title(to: ChartConverter, document: Document, panel: str) -> ChartText | None:
+def _title(converter: ChartConverter, document: Document, panel: str) -> ChartText | None:
     """The title, in a cell where it is bound to one."""
-    placed = _spoken(to, "title")
+    placed = _spoken(converter, "title")
     if panel:
-        look = lettered(placed[0]) if placed else TextProperties(12.0, to.style.ink, bold=True)
+        look = lettered(placed[0]) if placed else TextProperties(12.0, converter.style.ink, bold=True)
         return ChartText(panel, look, Rect(0.02, 0.02, 0.9, 0.1), align="middle")
     if not placed:
         return None
-    entry = to.source.build.entry
-    cell = to.workings.formula(_away(entry.title[1:], document.table(entry.table))) if entry.title[:1] == "=" else None
-    return _words(to, placed[0], cell, to.chart.title.text)
+    entry = converter.source.build.entry
+    cell = (
+        converter.workings.formula(_away(entry.title[1:], document.table(entry.table)))
+        if entry.title[:1] == "="
+        else None
+    )
+    return _words(converter, placed[0], cell, converter.chart.title.text)
 
 
 def _away(formula: str, table: Table) -> str:
@@ -255,57 +263,57 @@ def _away(formula: str, table: Table) -> str:
     return rewritten(formula, follow)
 
 
-def _spoken(to: ChartConverter, kind: str) -> list[PlacedText]:
-    return [one for one in to.figure.texts if one.kind == kind]
+def _spoken(converter: ChartConverter, kind: str) -> list[PlacedText]:
+    return [text for text in converter.figure.texts if text.kind == kind]
 
 
-def _words(to: ChartConverter, placed: PlacedText, cell: CellRange | None = None, text: str = "") -> ChartText:
-    size, box = to.figure.size, placed.bounds
+def _words(converter: ChartConverter, placed: PlacedText, cell: CellRange | None = None, text: str = "") -> ChartText:
+    size, box = converter.figure.size, placed.bounds
     place = Rect(box.x / size.width, box.y / size.height, box.width / size.width, box.height / size.height)
     return ChartText(text or placed.text, lettered(placed), place, cell, placed.anchor)
 
 
-def _texts(to: ChartConverter) -> tuple[ChartText, ...]:
+def _texts(converter: ChartConverter) -> tuple[ChartText, ...]:
     """Subtitle, source and notes, and headings over strips beside the plot."""
-    found = [one for kind in ("subtitle", "source", "note", "heading") for one in _spoken(to, kind)]
-    if to.figure.keys and not _is_listed(to):
-        found += _spoken(to, "legend")  # what one symbol stands for, and entries that no series stands for
-    return tuple(_words(to, one) for one in found)
+    found = [text for kind in ("subtitle", "source", "note", "heading") for text in _spoken(converter, kind)]
+    if converter.figure.keys and not _is_listed(converter):
+        found += _spoken(converter, "legend")  # what one symbol stands for, and entries that no series stands for
+    return tuple(_words(converter, text) for text in found)
 
 
-def _legend(to: ChartConverter) -> Rect | None:
+def _legend(converter: ChartConverter) -> Rect | None:
     """Where the legend stands; None where there is none."""
-    keys, size = to.figure.keys, to.figure.size
-    if not keys or not _is_listed(to):
+    keys, size = converter.figure.keys, converter.figure.size
+    if not keys or not _is_listed(converter):
         return None
-    boxes = [key.bounds for key in keys] + [one.bounds for one in to.figure.texts if one.kind == "legend"]
+    boxes = [key.bounds for key in keys] + [one.bounds for one in converter.figure.texts if one.kind == "legend"]
     around = Rect.around([point for one in boxes for point in ((one.x, one.y), (one.right, one.bottom))])
     return Rect(around.x / size.width, around.y / size.height, around.width / size.width, around.height / size.height)
 
 
-def _is_listed(to: ChartConverter) -> bool:
+def _is_listed(converter: ChartConverter) -> bool:
     """Whether a plain legend lists anything: a series, or the parts of a pie or ring."""
-    return any(one.listed for draft in to.drafts for one in draft.series)
+    return any(series.listed for draft in converter.drafts for series in draft.series)
 
 
-def _plot(to: ChartConverter) -> Rect:
+def _plot(converter: ChartConverter) -> Rect:
     """The plot as shares of the sheet; of a disc, the square around it, as far as the sheet holds it."""
-    size, plot = to.figure.size, to.figure.plot
-    if isinstance(to.chart.frame, Polar):
-        plot = _around(to) or plot
+    size, plot = converter.figure.size, converter.figure.plot
+    if isinstance(converter.chart.frame, Polar):
+        plot = _around(converter) or plot
     made = [plot.x / size.width, plot.y / size.height, plot.width / size.width, plot.height / size.height]
     x, y = (min(0.95, max(0.0, one)) for one in made[:2])
     return Rect(x, y, min(1.0 - x, max(0.05, made[2])), min(1.0 - y, max(0.05, made[3])))
 
 
-def _around(to: ChartConverter) -> Rect | None:
+def _around(converter: ChartConverter) -> Rect | None:
     """The square around a disc, between the texts above it and the sheet's foot; a half dial needs a whole one."""
-    sectors = [mark.sector for mark in to.figure.marks if mark.sector is not None]
+    sectors = [mark.sector for mark in converter.figure.marks if mark.sector is not None]
     if not sectors:
         return None
     x, y = sectors[0].center
-    outer, size = max(one.outer for one in sectors), to.figure.size
-    above = max([0.0, *(one.bounds.bottom for kind in ("title", "subtitle") for one in _spoken(to, kind))])
+    outer, size = max(one.outer for one in sectors), converter.figure.size
+    above = max([0.0, *(one.bounds.bottom for kind in ("title", "subtitle") for one in _spoken(converter, kind))])
     above = above if above < y else 0.0
     radius = min(outer, (size.height - above) / 2, x, size.width - x)
     top = max(above, min(y - radius, size.height - 2 * radius))

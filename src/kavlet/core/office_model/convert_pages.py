@@ -53,32 +53,32 @@ ROLES: dict[str, Role] = {"title": "title", "heading": "heading", "text": "text"
 
 def plain_page(document: Document, values: Values, page: str, draws: Draws, today: date | None = None) -> PageModel:
     """A page in plain terms. Raises KavletError where it has a size or look that there is not."""
-    sheet = sheet_of(document, values, page, draws, today)
-    boxes = places(sheet.page)
+    context = sheet_of(document, values, page, draws, today)
+    boxes = places(context.page)
     parts: list[AnyPart] = []
-    for item in sheet.page.items:
-        composed_item, box = composed(item, boxes[item.id], sheet), boxes[item.id]
+    for item in context.page.items:
+        composed_item, box = composed(item, boxes[item.id], context), boxes[item.id]
         parts_told = (
-            [_refused(composed_item.refused, box, sheet)]
+            [_refused(composed_item.refused, box, context)]
             if composed_item.refused
-            else _told(item, composed_item, box, sheet)
+            else _told(item, composed_item, box, context)
         )
         name = item_name(document, item)
         parts += [
             msgspec.structs.replace(part, name=xml_text(part.name or name), group=item.group) for part in parts_told
         ]
-    for line, box in margin_lines(sheet):
-        parts += [msgspec.structs.replace(part, role="margin") for part in _words(line, ComposedItem(), box, sheet)]
-    style = sheet.style
+    for line, box in margin_lines(context):
+        parts += [msgspec.structs.replace(part, role="margin") for part in _words(line, ComposedItem(), box, context)]
+    style = context.style
     return PageModel(
-        name=xml_text(sheet.page.name),
-        size=sheet.page.size,
+        name=xml_text(context.page.name),
+        size=context.page.size,
         ground=style.ground,
         parts=tuple(parts),
         accents=style.palette,
         family=face_of(style.face).css_family,
-        speaker=xml_text(sheet.page.speaker),
-        skipped=sheet.page.skipped,
+        speaker=xml_text(context.page.speaker),
+        skipped=context.page.skipped,
     )
 
 
@@ -100,7 +100,7 @@ def chart_part_of(
         name=xml_text(entry.name),
         chart=entry.id,
         table=entry.table,
-        charts=tuple(msgspec.structs.replace(one, tables=own) for one in charts) if own else charts,
+        charts=tuple(msgspec.structs.replace(chart, tables=own) for chart in charts) if own else charts,
         scene=picture.scene,
         title=xml_text(picture.figure.title or entry.name),
         alt_text=xml_text(picture.figure.alt_text),
@@ -116,26 +116,26 @@ def _lettered(face: str, size: float, colour: Colour) -> TextProperties:
     return TextProperties(size, colour, bold, italic, face_of(face).css_family)
 
 
-def _refused(sentence: str, box: Rect, sheet: PageContext) -> TextPart:
-    style = sheet.style
+def _refused(sentence: str, box: Rect, context: PageContext) -> TextPart:
+    style = context.style
     run = _run(sentence, _lettered(style.face, style.small_size, style.quiet))
     return TextPart(box=box, paragraphs=(TextParagraph((run,), "middle"),), upright="middle", edge=style.line)
 
 
-def _told(item: AnyItem, made: ComposedItem, box: Rect, sheet: PageContext) -> Sequence[AnyPart]:
-    return TELL.get(type(item), _picture)(item, made, box, sheet)
+def _told(item: AnyItem, composed_item: ComposedItem, box: Rect, context: PageContext) -> Sequence[AnyPart]:
+    return TELL.get(type(item), _picture)(item, composed_item, box, context)
 
 
-def _words(item: Words, made: ComposedItem, box: Rect, sheet: PageContext) -> Sequence[TextPart]:
-    del made
-    style = sheet.style
+def _words(item: Words, composed_item: ComposedItem, box: Rect, context: PageContext) -> Sequence[TextPart]:
+    del composed_item
+    style = context.style
     paragraphs = tuple(
         TextParagraph(
             tuple(_run(run.text, _lettered(run.face, run.size, run.colour)) for run in runs if run.text),
             paragraph.align,
             paragraph.listing,
         )
-        for paragraph, runs in zip(item.paragraphs, set_runs(item, sheet), strict=True)
+        for paragraph, runs in zip(item.paragraphs, set_runs(item, context), strict=True)
     )
     size = max((run.look.size for one in paragraphs for run in one.runs), default=style.text_size)
     return [
@@ -153,9 +153,9 @@ def _words(item: Words, made: ComposedItem, box: Rect, sheet: PageContext) -> Se
     ]
 
 
-def _key_figure(item: KeyFigure, composed_item: ComposedItem, box: Rect, sheet: PageContext) -> Sequence[TextPart]:
+def _key_figure(item: KeyFigure, composed_item: ComposedItem, box: Rect, context: PageContext) -> Sequence[TextPart]:
     """The figure, its caption and its change as paragraphs of one text; the arrow is a sign there."""
-    del sheet
+    del context
     lines = [writing for writing in composed_item.items if isinstance(writing, Writing)]
     has_change = len(composed_item.items) > len(lines)
     paragraphs = []
@@ -168,10 +168,10 @@ def _key_figure(item: KeyFigure, composed_item: ComposedItem, box: Rect, sheet: 
     return [TextPart(box=box, paragraphs=tuple(paragraphs), role="figure", spacing=1.12)]
 
 
-def _table(item: Excerpt, composed_item: ComposedItem, box: Rect, sheet: PageContext) -> Sequence[TablePart]:
-    style = sheet.style
-    table = sheet.document.table(item.table)
-    excerpt_layout = excerpt.arranged(item, table, box, sheet)
+def _table(item: Excerpt, composed_item: ComposedItem, box: Rect, context: PageContext) -> Sequence[TablePart]:
+    style = context.style
+    table = context.document.table(item.table)
+    excerpt_layout = excerpt.arranged(item, table, box, context)
     rows: list[tuple[TableCell, ...]] = []
     lines: list[Colour | None] = []
     if item.header:
@@ -193,7 +193,7 @@ def _table(item: Excerpt, composed_item: ComposedItem, box: Rect, sheet: PageCon
                 _lettered(
                     style.bold if last else style.face,
                     excerpt_layout.size,
-                    excerpt.ink_of(item, excerpt_column, row, sheet),
+                    excerpt.ink_of(item, excerpt_column, row, context),
                 ),
                 excerpt_column.figures,
                 band,
@@ -221,10 +221,10 @@ def _table(item: Excerpt, composed_item: ComposedItem, box: Rect, sheet: PageCon
     ]
 
 
-def _chart(item: ChartFrame, composed_item: ComposedItem, box: Rect, sheet: PageContext) -> Sequence[AnyPart]:
+def _chart(item: ChartFrame, composed_item: ComposedItem, box: Rect, context: PageContext) -> Sequence[AnyPart]:
     picture = composed_item.picture
     if picture is None:
-        return _picture(item, composed_item, box, sheet)
+        return _picture(item, composed_item, box, context)
     caption = [writing for writing in composed_item.items if isinstance(writing, Writing)]
     parts: list[AnyPart] = []
     if caption:
@@ -232,17 +232,17 @@ def _chart(item: ChartFrame, composed_item: ComposedItem, box: Rect, sheet: Page
         run = _run(line.text, _lettered(line.face, line.size, line.colour))
         head = Rect(box.x, box.y, box.width, 1.5 * line.size)
         parts.append(TextPart(box=head, paragraphs=(TextParagraph((run,)),), role="caption"))
-    area = chart_box(box, bool(caption), sheet.style)
-    entry = framed(item, area, sheet.document, sheet.page)
-    document, values = framed_values(sheet.document, sheet.values, entry)
-    own_tables = () if document is sheet.document else (document.table(entry.table),)
+    area = chart_box(box, bool(caption), context.style)
+    entry = framed(item, area, context.document, context.page)
+    document, values = framed_values(context.document, context.values, entry)
+    own_tables = () if document is context.document else (document.table(entry.table),)
     parts.append(chart_part_of(document, values, picture, area, own_tables))
     return parts
 
 
-def _shape(item: DrawnShape, made: ComposedItem, box: Rect, sheet: PageContext) -> Sequence[ShapePart]:
-    del made
-    style = sheet.style
+def _shape(item: DrawnShape, composed_item: ComposedItem, box: Rect, context: PageContext) -> Sequence[ShapePart]:
+    del composed_item
+    style = context.style
     line = item.form in ("line", "arrow")
     edge = style.colour(item.edge) if item.edge else style.ink if line else None
     return [
@@ -259,11 +259,11 @@ def _shape(item: DrawnShape, made: ComposedItem, box: Rect, sheet: PageContext) 
     ]
 
 
-def _picture(item: AnyItem, made: ComposedItem, box: Rect, sheet: PageContext) -> Sequence[PicturePart]:
+def _picture(item: AnyItem, composed_item: ComposedItem, box: Rect, context: PageContext) -> Sequence[PicturePart]:
     """What has no plain form, as a picture of what it draws."""
-    del sheet
-    alt = item.alt if isinstance(item, PlacedPicture) else made.says
-    return [PicturePart(box=box, scene=cut_out(made.items, box), alt_text=xml_text(alt))]
+    del context
+    alt = item.alt if isinstance(item, PlacedPicture) else composed_item.says
+    return [PicturePart(box=box, scene=cut_out(composed_item.items, box), alt_text=xml_text(alt))]
 
 
 def cut_out(items: Sequence[Primitive], box: Rect) -> Scene:

@@ -83,11 +83,11 @@ def bays(page: Page) -> tuple[Rect, ...]:
     return tuple(_bays(page, division(page), page.inner, ""))
 
 
-def _bays(page: Page, of: Division | None, area: Rect, place: str) -> Iterator[Rect]:
-    if of is None:
+def _bays(page: Page, division: Division | None, area: Rect, place: str) -> Iterator[Rect]:
+    if division is None:
         yield area
         return
-    for number, (part, mine) in enumerate(zip(of.parts, _parts(page, of, area, place), strict=True)):
+    for number, (part, mine) in enumerate(zip(division.parts, _parts(page, division, area, place), strict=True)):
         yield from _bays(page, part, mine, f"{place}.{number}" if place else str(number))
 
 
@@ -168,12 +168,12 @@ def with_seam_moved(page: Page, seam: Seam, by: float) -> Page:
     return msgspec.structs.replace(page, shares={**page.shares, seam.place: tuple(one / whole for one in long)})
 
 
-def _at(of: Division | None, place: str) -> Division | None:
+def _at(division: Division | None, place: str) -> Division | None:
     for step in place.split(".") if place else ():
-        if of is None:
+        if division is None:
             return None
-        of = of.parts[int(step)]
-    return of
+        division = division.parts[int(step)]
+    return division
 
 
 def _area(page: Page, place: str) -> Rect | None:

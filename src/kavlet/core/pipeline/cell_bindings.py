@@ -21,11 +21,11 @@ from kavlet.core.values.number_text import PLAIN
 _CELL_FIELD = re.compile(r"\{(=[^{}]+)\}")
 
 
-def settings_of(entry: ChartEntry, made_by: Recipe, values: Values) -> dict[str, Setting]:
+def settings_of(entry: ChartEntry, recipe: Recipe, values: Values) -> dict[str, Setting]:
     """All settings of the recipe: the author's, with formulas evaluated, over the defaults."""
-    settings = made_by.defaults
+    settings = recipe.defaults
     for name, value in entry.settings.items():
-        parameter = made_by.parameter(name)
+        parameter = recipe.parameter(name)
         if parameter is None:
             continue  # a setting of another recipe, kept for the way back
         settings[name] = checked_setting(parameter, evaluated(parameter, value, values, entry.table))

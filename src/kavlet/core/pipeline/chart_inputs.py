@@ -17,11 +17,11 @@ from kavlet.core.values.number_text import NumberText
 MAX_ROWS = 1_000
 
 
-def inputs_of(document: Document, values: Values, entry: ChartEntry, table: Table, made_by: Recipe | None) -> Inputs:
+def inputs_of(document: Document, values: Values, entry: ChartEntry, table: Table, recipe: Recipe | None) -> Inputs:
     """What a recipe reads. Raises KavletError where a role has no column, or the table no rows or too many."""
     places = {column.id: i for i, column in enumerate(table.columns)}
     roles = {role: tuple(one for one in role_columns if one in places) for role, role_columns in entry.roles.items()}
-    for role in made_by.roles if made_by is not None else ():
+    for role in recipe.roles if recipe is not None else ():
         if role.required and not roles.get(role.name):
             raise KavletError(
                 say("No column is chosen as {role}.", role=named(role.name)),
@@ -35,8 +35,8 @@ def inputs_of(document: Document, values: Values, entry: ChartEntry, table: Tabl
             remedy=say("Make a smaller table for the chart."),
         )
     columns = values.of(entry.table)
-    rows = counted_rows(table, entry, made_by)
-    first_total = table.rows - total_rows(table, entry, made_by)
+    rows = counted_rows(table, entry, recipe)
+    first_total = table.rows - total_rows(table, entry, recipe)
     rows_read = slice(HEADER, HEADER + rows)
     return Inputs(
         table_name=table.name,
@@ -51,12 +51,12 @@ def inputs_of(document: Document, values: Values, entry: ChartEntry, table: Tabl
         helpers={c.helper.name: c.id for c in table.columns if c.helper is not None and c.helper.chart == entry.id},
         values={column.id: columns[i].values[rows_read] for i, column in enumerate(table.columns)},
         numbers={column.id: columns[i].numbers[rows_read] for i, column in enumerate(table.columns)},
-        settings=settings_of(entry, made_by, values) if made_by is not None else {},
+        settings=settings_of(entry, recipe, values) if recipe is not None else {},
         rows=rows,
         number_texts=_number_texts(table),
         locale=document.locale,
         totals=tuple(_row_name(entry, table, values, row) for row in range(first_total, table.rows)),
-        counts_totals=counts_totals(entry, made_by),
+        counts_totals=counts_totals(entry, recipe),
     )
 
 
@@ -74,11 +74,11 @@ def _number_texts(table: Table) -> dict[str, NumberText]:
 def pictures_of(document: Document) -> dict[str, Symbol | Raster]:
     """The document's own symbols and pictures, by their names."""
     pictures: dict[str, Symbol | Raster] = {}
-    for one in document.pictures:
-        pictures[one.name] = (
-            Symbol(one.name, one.outline, parts=one.parts if one.own_colours else ())
-            if one.outline
-            else Raster(one.name, one.content, one.width, one.height)
+    for picture in document.pictures:
+        pictures[picture.name] = (
+            Symbol(picture.name, picture.outline, parts=picture.parts if picture.own_colours else ())
+            if picture.outline
+            else Raster(picture.name, picture.content, picture.width, picture.height)
         )
     return pictures
 

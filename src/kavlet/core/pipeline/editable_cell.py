@@ -103,27 +103,27 @@ def cell_of_figure(document: Document, item: KeyFigure) -> EditableCell:
     if found is None or found["text"] is not None or not document.tables:
         raise _computed()
     cell = reference(bare)
-    home = next((one for one in document.tables if one.name == cell.table), document.tables[0])
+    home = next((table for table in document.tables if table.name == cell.table), document.tables[0])
     if cell.other is not None or not cell.one.inside:
         raise _computed()
     return _typed(document, EditableCell(home.id, cell.one.column, cell.one.row))
 
 
-def with_number(document: Document, place: EditableCell, new: float) -> Document:
+def with_number(document: Document, cell: EditableCell, new: float) -> Document:
     """The document with another number in a cell. Raises KavletError where there is no such cell, or it is computed."""
-    _typed(document, place)
-    held = document.table(place.table).columns[place.column].cells[place.row]
-    return edits.set_cells(document, place.table, {(place.column, place.row): with_value(held, new)})
+    _typed(document, cell)
+    held = document.table(cell.table).columns[cell.column].cells[cell.row]
+    return edits.set_cells(document, cell.table, {(cell.column, cell.row): with_value(held, new)})
 
 
-def same_cell(before: Document, now: Document, place: EditableCell) -> bool:
+def same_cell(before: Document, now: Document, cell: EditableCell) -> bool:
     """Whether a cell is still the one it was, rows and columns having come and gone. Raises KavletError where its table
     is gone."""
-    was, held = before.table(place.table), now.table(place.table)
-    column, now_there = was.column(place.column), held.column(place.column)
-    if column is None or now_there is None or column.id != now_there.id or was.rows != held.rows:
+    was, table = before.table(cell.table), now.table(cell.table)
+    column, now_there = was.column(cell.column), table.column(cell.column)
+    if column is None or now_there is None or column.id != now_there.id or was.rows != table.rows:
         return False
-    return column.cells[place.row] == now_there.cells[place.row]
+    return column.cells[cell.row] == now_there.cells[cell.row]
 
 
 def _typed(document: Document, place: EditableCell) -> EditableCell:

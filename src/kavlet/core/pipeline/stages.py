@@ -122,11 +122,11 @@ def main_layer(document: Document, values: Values, chart: str) -> AnyLayer | Non
 
 def _build(document: Document, values: Values, entry: ChartEntry) -> Build:
     table = document.table(entry.table)
-    made_by = find_recipe(document, entry.recipe) if entry.recipe else None
-    inputs = inputs_of(document, values, entry, table, made_by)
+    recipe = find_recipe(document, entry.recipe) if entry.recipe else None
+    inputs = inputs_of(document, values, entry, table, recipe)
     data = data_of(document, inputs)
-    specs, more = ([_Panel("", entry.free or _missing(entry), inputs)], 0) if made_by is None else _recipe_panels(
-        made_by, inputs, entry
+    specs, more = ([_Panel("", entry.free or _missing(entry), inputs)], 0) if recipe is None else _recipe_panels(
+        recipe, inputs, entry
     )  # fmt: skip
     panels: list[Panel] = []
     fields: set[str] = set()
@@ -139,13 +139,13 @@ def _build(document: Document, values: Values, entry: ChartEntry) -> Build:
             spec = msgspec.structs.replace(spec, subtitle=msgspec.structs.replace(spec.subtitle, text=whose))
         fields |= cell_fields(spec)
         cells = {field: values.evaluate(field, entry.table) for field in cell_fields(spec)}
-        alt = alt_text(entry, made_by, inputs, panel_made.chart, data) if not panels else ""
-        spec = msgspec.structs.replace(spec, alt_text=alt, long_text=long_text(made_by, panel_made.chart, data))
+        alt = alt_text(entry, recipe, inputs, panel_made.chart, data) if not panels else ""
+        spec = msgspec.structs.replace(spec, alt_text=alt, long_text=long_text(recipe, panel_made.chart, data))
         panel_data = msgspec.structs.replace(data, cells=cells)
         panels.append(
             Panel(panel_made.title, spec, panel_data.only(spec.rows) if spec.rows is not None else panel_data, entry.id)
         )
-    helpers = helpers_of(table, values, entry) if made_by is not None else ()
+    helpers = helpers_of(table, values, entry) if recipe is not None else ()
     return Build(entry, inputs, helpers, tuple(panels), tuple(panel_made.inputs for panel_made in specs), more,
                  failing(document.chart(entry.id), values, sorted(fields)))  # fmt: skip
 
@@ -169,20 +169,20 @@ def without_view(document: Document, values: Values, entry: ChartEntry, size: Si
     """All stages that do not depend on how a solid is looked at; `size` in points, the chart's own when None."""
     build = _build(document, values, entry)
     style = resolve(entry.dress, document.house)
-    laid = lay_out(build.panels, style, size or Size(entry.width, entry.height))
-    return UnviewedPicture(entry, build, find_recipe(document, entry.recipe) if entry.recipe else None, laid)
+    flat_layout = lay_out(build.panels, style, size or Size(entry.width, entry.height))
+    return UnviewedPicture(entry, build, find_recipe(document, entry.recipe) if entry.recipe else None, flat_layout)
 
 
-def with_view(still: UnviewedPicture, entry: ChartEntry) -> Picture:
+def with_view(unviewed: UnviewedPicture, entry: ChartEntry) -> Picture:
     """The picture of a chart that has been laid out, its solid looked at as set by hand."""
     looks = {path: value for path, value in entry.dress.overrides.items() if path in LOOKS}
     panels = tuple(
         msgspec.structs.replace(panel, chart=overridden(panel.chart, looks)) if looks else panel
-        for panel in still.build.panels
+        for panel in unviewed.build.panels
     )
-    build = msgspec.structs.replace(still.build, entry=entry, panels=panels)
-    figure = finish(still.laid, [panel.chart.solid for panel in panels])
-    return Picture(build, figure, draw(figure), still.recipe)
+    build = msgspec.structs.replace(unviewed.build, entry=entry, panels=panels)
+    figure = finish(unviewed.laid, [panel.chart.solid for panel in panels])
+    return Picture(build, figure, draw(figure), unviewed.recipe)
 
 
 def _missing(entry: ChartEntry) -> Chart:
@@ -199,18 +199,18 @@ class _Panel(Struct, frozen=True):
     whose: str = ""
 
 
-def _recipe_panels(made_by: Recipe, inputs: Inputs, entry: ChartEntry) -> tuple[list[_Panel], int]:
+def _recipe_panels(recipe: Recipe, inputs: Inputs, entry: ChartEntry) -> tuple[list[_Panel], int]:
     """The recipe's chart; or, repeated, one for each row that holds a value, or each group, titled with its name.
 
     Besides, how many there would be more.
     """
-    how = made_by.repeats
+    how = recipe.repeats
     if how is None or not entry.repeat:
         shows_one = how is not None and inputs.settings.get(how.of) != "sum"
         if how is not None and shows_one:
             need_row(inputs, how.row)
-        made_by.check(inputs)
-        return [_Panel("", made_by.chart(inputs), inputs, inputs.names[inputs.row] if shows_one else "")], 0
+        recipe.check(inputs)
+        return [_Panel("", recipe.chart(inputs), inputs, inputs.names[inputs.row] if shows_one else "")], 0
     rows = [row for row, number in enumerate(inputs.figures("value")) if not math.isnan(number)]
     if inputs.settings.get(how.of) == "group":
         first: dict[str, int] = {}
@@ -221,10 +221,10 @@ def _recipe_panels(made_by: Recipe, inputs: Inputs, entry: ChartEntry) -> tuple[
     for row in rows[:MAX_PANELS]:
         settings = {**inputs.settings, how.row: float(row + 1)}
         mine = msgspec.structs.replace(inputs, settings=settings)
-        made_by.check(mine)
-        specs.append(_Panel(inputs.names[row], made_by.chart(mine), mine))
+        recipe.check(mine)
+        specs.append(_Panel(inputs.names[row], recipe.chart(mine), mine))
     if not specs:
-        made_by.check(inputs)
+        recipe.check(inputs)
     return specs, len(rows) - len(specs)
 
 

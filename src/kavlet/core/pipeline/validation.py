@@ -13,13 +13,13 @@ from kavlet.core.values.errors import KavletError
 
 def check_scales(document: Document, values: Values, chart: str) -> Document:
     """The document itself. Raises KavletError where a scale of the chart has no way from its start to its end."""
-    made = picture_if_any(document, values, chart)
-    frame = made.build.chart.frame
-    if made is not NO_PICTURE and isinstance(frame, Cartesian):
+    picture = picture_if_any(document, values, chart)
+    frame = picture.build.chart.frame
+    if picture is not NO_PICTURE and isinstance(frame, Cartesian):
         for scale in (frame.along, frame.second, frame.across):
             if scale is not None:
                 _check_ends(scale)
-        _check_steps(frame.along, made.figure)
+        _check_steps(frame.along, picture.figure)
     return document
 
 

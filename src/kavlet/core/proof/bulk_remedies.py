@@ -13,7 +13,7 @@ MAX_FINDINGS = 200  # findings that are mended at once
 
 def remedy_of(finding: Finding, key: str = "") -> Remedy | None:
     """The finding's remedy of a key, or its first, that is an edit."""
-    return next((one for one in finding.remedies if one.edit is not None and key in ("", one.key)), None)
+    return next((remedy for remedy in finding.remedies if remedy.edit is not None and key in ("", remedy.key)), None)
 
 
 def mended(document: Document, check: str, key: str = "") -> tuple[Document, int]:
@@ -50,4 +50,4 @@ def mended(document: Document, check: str, key: str = "") -> tuple[Document, int
 
 def _open(document: Document, check: str, reader: Proofreader, pictures: Pictures) -> list[Finding]:
     """The open findings of a check."""
-    return [one for one in reader.whole(document, pictures).open if one.check == check]
+    return [finding for finding in reader.whole(document, pictures).open if finding.check == check]

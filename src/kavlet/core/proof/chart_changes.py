@@ -47,16 +47,16 @@ def to_bars(subject: ChartSubject, stack: str) -> tuple[Remedy, ...]:
     return (Remedy("bars", say("Draw bars instead"), edit, restates=True),)
 
 
-def tried(of: ChartSubject, remedy: Remedy) -> Picture | None:
+def tried(subject: ChartSubject, remedy: Remedy) -> Picture | None:
     """The chart's picture after a remedy whose effect depends on the room there is; None for a chart of so many marks
     that it takes long, or one that can't be drawn then."""
-    if len(of.marks) > MAX_TRIED or remedy.edit is None:
+    if len(subject.marks) > MAX_TRIED or remedy.edit is None:
         return None
     try:
-        made, pictures = remedy.edit(of.document), Pictures()
-        if of.page is None:
-            return pictures.picture(made, of.entry.id)
-        return pictures.page(made, of.page.id).made[of.item].picture
+        document, pictures = remedy.edit(subject.document), Pictures()
+        if subject.page is None:
+            return pictures.picture(document, subject.entry.id)
+        return pictures.page(document, subject.page.id).made[subject.item].picture
     except KavletError:
         return None
 
@@ -81,38 +81,38 @@ def larger_chart(subject: ChartSubject, good: Callable[[Picture], bool]) -> tupl
     return tuple(islice(fitting, 1))
 
 
-def to_points(of: ChartSubject) -> Iterator[Remedy]:
+def to_points(subject: ChartSubject) -> Iterator[Remedy]:
     """Bars that stand by themselves as points, whose places are read instead of their lengths."""
-    bars = [one for one in of.layers if kind_of(one).on_zero]
-    alone = all(isinstance(one, Stacking) and one.stack == "none" for one in bars)
-    if bars and alone and not of.chart.as_solid and not any(one.joins for one in of.chart.layers):
-        looks = {of_layer(one.key, *TYPE): "points" for one in bars}
-        yield of.looks("turn to points", say("Draw points instead"), looks, restates=True)
+    bars = [layer for layer in subject.layers if kind_of(layer).on_zero]
+    alone = all(isinstance(layer, Stacking) and layer.stack == "none" for layer in bars)
+    if bars and alone and not subject.chart.as_solid and not any(layer.joins for layer in subject.chart.layers):
+        looks = {of_layer(layer.key, *TYPE): "points" for layer in bars}
+        yield subject.looks("turn to points", say("Draw points instead"), looks, restates=True)
 
 
-def to_sorted_bars(of: ChartSubject) -> tuple[Remedy, ...]:
+def to_sorted_bars(subject: ChartSubject) -> tuple[Remedy, ...]:
     """The chart as bars, the largest first."""
-    chart = of.entry.id
-    if not of.entry.recipe or not of.inputs.has("value"):
+    chart = subject.entry.id
+    if not subject.entry.recipe or not subject.inputs.has("value"):
         return ()
 
     def edit(document: Document) -> Document:
         document = try_recipe(document, chart, "highlight-bars")
         document = look_edits.set_looks(document, chart, PLAIN_SCALE)
         document = look_edits.set_setting(document, chart, "direction", "lying")
-        return sorted_rows(document, chart, of)
+        return sorted_rows(document, chart, subject)
 
     return (Remedy("sorted bars", say("Draw bars, the largest first"), edit, restates=True),)
 
 
-def sorted_rows(document: Document, chart: str, of: ChartSubject) -> Document:
+def sorted_rows(document: Document, chart: str, subject: ChartSubject) -> Document:
     """The chart's table with its rows of figures by value, the largest first; total rows stay at its end."""
     entry = document.chart(chart)
     table = document.table(entry.table)
-    place = table.place(of.inputs.id("value"))
+    place = table.place(subject.inputs.id("value"))
     if place < 0:
         return document
     held = values_of(document.tables).of(entry.table)[place].values[HEADER:]
-    counted = of.inputs.rows - (len(of.inputs.totals) if of.inputs.counts_totals else 0)
+    counted = subject.inputs.rows - (len(subject.inputs.totals) if subject.inputs.counts_totals else 0)
     rows: list[Value] = [value if row < counted else None for row, value in enumerate(held)]
     return sort_rows(document, entry.table, rows, descending=True)

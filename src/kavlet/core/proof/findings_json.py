@@ -12,16 +12,16 @@ from kavlet.core.values.errors import KavletError
 
 def findings_json(findings: Iterable[Finding], document: Document) -> list[dict[str, Any]]:
     """Each finding with its check, severity, figure (null for none), message, chart or page, part and remedies."""
-    return [_told(one, document) for one in findings]
+    return [_told(finding, document) for finding in findings]
 
 
-def _told(one: Finding, document: Document) -> dict[str, Any]:
-    place = one.place
+def _told(finding: Finding, document: Document) -> dict[str, Any]:
+    place = finding.place
     made: dict[str, Any] = {
-        "check": one.check,
-        "severity": one.severity,
-        "figure": one.figure if math.isfinite(one.figure) else None,
-        "message": str(one.message),
+        "check": finding.check,
+        "severity": finding.severity,
+        "figure": finding.figure if math.isfinite(finding.figure) else None,
+        "message": str(finding.message),
     }
     for kind, name in (("chart", chart_name(document, place)), ("page", page_name(document, place))):
         if name:
@@ -29,9 +29,9 @@ def _told(one: Finding, document: Document) -> dict[str, Any]:
     part = part_of(place)
     if part:
         made["part"] = part
-    made["remedies"] = [remedy.key for remedy in one.remedies]
-    if one.silenced is not None:
-        made["silenced"] = one.silenced
+    made["remedies"] = [remedy.key for remedy in finding.remedies]
+    if finding.silenced is not None:
+        made["silenced"] = finding.silenced
     return made
 
 

@@ -24,18 +24,22 @@ from kavlet.core.values.errors import KavletError
 Found = tuple[Finding, ...]
 
 
-def of_chart(of: ChartSubject) -> Found:
+def of_chart(subject: ChartSubject) -> Found:
     """All that is to be said of a chart and of its drawing by itself."""
-    return _of_figures(of) + _of_drawing(of)
+    return _of_figures(subject) + _of_drawing(subject)
 
 
-def _of_figures(of: ChartSubject) -> Found:
-    return _silenced(of.document, (one for check in CHECKS.values() if check.of_chart for one in check.of_chart(of)))
-
-
-def _of_drawing(of: ChartSubject) -> Found:
+def _of_figures(subject: ChartSubject) -> Found:
     return _silenced(
-        of.document, (one for check in CHECKS.values() if check.of_drawing for one in check.of_drawing(of))
+        subject.document,
+        (finding for check in CHECKS.values() if check.of_chart for finding in check.of_chart(subject)),
+    )
+
+
+def _of_drawing(subject: ChartSubject) -> Found:
+    return _silenced(
+        subject.document,
+        (finding for check in CHECKS.values() if check.of_drawing for finding in check.of_drawing(subject)),
     )
 
 
@@ -47,9 +51,12 @@ def of_page(subject: PageSubject) -> Found:
     )
 
 
-def of_papers(of: DocumentSubject) -> Found:
+def of_papers(subject: DocumentSubject) -> Found:
     """All that is to be said of the document as a whole."""
-    return _silenced(of.document, (one for check in CHECKS.values() if check.of_papers for one in check.of_papers(of)))
+    return _silenced(
+        subject.document,
+        (finding for check in CHECKS.values() if check.of_papers for finding in check.of_papers(subject)),
+    )
 
 
 def _silenced(document: Document, findings: Iterable[Finding]) -> Found:
@@ -74,10 +81,10 @@ def drawn_page(document: Document, values: Values, picture: PagePicture) -> Page
     """A page with the charts in its frames, as what checks look at."""
     charts: dict[str, ChartSubject] = {}
     for item in picture.page.items:
-        made = picture.made.get(item.id)
-        if isinstance(item, ChartFrame) and made is not None and made.picture is not None:
+        composed_item = picture.made.get(item.id)
+        if isinstance(item, ChartFrame) and composed_item is not None and composed_item.picture is not None:
             charts[item.id] = ChartSubject(
-                document, values, made.picture.build.entry, made.picture, picture.page, item.id
+                document, values, composed_item.picture.build.entry, composed_item.picture, picture.page, item.id
             )
     return PageSubject(document, values, picture, charts)
 
@@ -94,12 +101,12 @@ class Proof(msgspec.Struct, frozen=True):
     def all(self) -> Found:
         """Every finding, those that are silenced too."""
         parts = (*self.charts.values(), *self.pages.values(), self.papers)
-        return tuple(one for found in parts for one in found)
+        return tuple(finding for found in parts for finding in found)
 
     @property
     def open(self) -> Found:
         """The findings that nobody has silenced."""
-        return tuple(one for one in self.all if one.silenced is None)
+        return tuple(finding for finding in self.all if finding.silenced is None)
 
 
 class Proofreader:

@@ -69,7 +69,11 @@ class ChartSubject(Struct, frozen=True, eq=False, dict=True):
     def layers(self) -> list[AnyLayer]:
         """The layers of which something is drawn, back to front."""
         seen = {mark.key for mark in self.marks}
-        return [one for one in self.chart.layers if not (one.helper or one.hidden or one.joins) and one.key in seen]
+        return [
+            layer
+            for layer in self.chart.layers
+            if not (layer.helper or layer.hidden or layer.joins) and layer.key in seen
+        ]
 
     @cached_property
     def labels(self) -> list[PlacedText]:

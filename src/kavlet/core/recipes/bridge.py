@@ -38,17 +38,17 @@ ENDS = (
 COLOURS = {"total": "total colour", "rise": "rise colour", "fall": "fall colour"}  # the theme's, and the settings
 
 
-def formulas(places: CellAddresses) -> dict[str, list[str]]:
+def formulas(cells: CellAddresses) -> dict[str, list[str]]:
     """Which rows are totals; where each bar starts and ends; hidden bases; visible parts; the labels' places."""
-    value = places.role("value")
-    total, start, end = (places.helper(name) for name in ("total", "start", "running"))
+    value = cells.role("value")
+    total, start, end = (cells.helper(name) for name in ("total", "start", "running"))
     made: dict[str, list[str]] = {helper.name: [] for helper in HELPERS}
-    for row in places.span:
+    for row in cells.span:
         held = f"{value}{row}"
         before = f"{end}{row - 1}"
-        made["total"].append("=" + _is_total(places, row, held, before))
-        made["start"].append("=0" if row == places.first else f"=IF({total}{row};0;{before})")
-        if row == places.first:
+        made["total"].append("=" + _is_total(cells, row, held, before))
+        made["start"].append("=0" if row == cells.first else f"=IF({total}{row};0;{before})")
+        if row == cells.first:
             made["running"].append(f"=IF(ISNUMBER({held});{held};0)")
         else:
             made["running"].append(f"=IF({total}{row};{before};{before}+IF(ISNUMBER({held});{held};0))")
@@ -63,23 +63,23 @@ def formulas(places: CellAddresses) -> dict[str, list[str]]:
     return made
 
 
-def _is_total(places: CellAddresses, row: int, held: str, before: str) -> str:
+def _is_total(cells: CellAddresses, row: int, held: str, before: str) -> str:
     """TRUE for a total: the first row, a marked one, or the last one where it is an end.
 
     It is one when it is empty, states the running total, or is called an end.
     """
-    rule = places.settings["totals"]
-    if places.has("total"):
-        mark = f"{places.role('total')}{row}"
-        return f'NOT(OR(ISBLANK({mark});{mark}="";{mark}=0))' if row > places.first else "TRUE()"
-    if row == places.first:
+    rule = cells.settings["totals"]
+    if cells.has("total"):
+        mark = f"{cells.role('total')}{row}"
+        return f'NOT(OR(ISBLANK({mark});{mark}="";{mark}=0))' if row > cells.first else "TRUE()"
+    if row == cells.first:
         return "FALSE()" if rule == "none" else "TRUE()"
-    if row == places.last and rule == "first and last":
+    if row == cells.last and rule == "first and last":
         return "TRUE()"
-    if row == places.last and rule == "found":
+    if row == cells.last and rule == "found":
         said = ""
-        if places.has("name"):
-            name = f"{places.role('name')}{row}"
+        if cells.has("name"):
+            name = f"{cells.role('name')}{row}"
             said = f';ISNUMBER(SEARCH("|"&LEFT({name};FIND(" ";{name}&" ")-1)&"|";"{ENDS}"))'
         return f"OR(ISBLANK({held});ROUND({held}-{before};6)=0{said})"
     return "FALSE()"

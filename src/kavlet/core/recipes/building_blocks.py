@@ -42,8 +42,10 @@ def overlap(meaning: str) -> Parameter:
 def direction(first: str, meaning: str = "") -> Parameter:
     """Lying or standing; the first is what it is by itself."""
     ways = ("lying", "standing") if first == "lying" else ("standing", "lying")
-    one = choice("direction", meaning or ("Lying or standing." if first == "lying" else "Standing or lying."), *ways)
-    return msgspec.structs.replace(one, look="frame.lying", stands_for=tuple(way == "lying" for way in ways))
+    parameter = choice(
+        "direction", meaning or ("Lying or standing." if first == "lying" else "Standing or lying."), *ways
+    )
+    return msgspec.structs.replace(parameter, look="frame.lying", stands_for=tuple(way == "lying" for way in ways))
 
 
 def scale_ends() -> tuple[Parameter, Parameter]:
@@ -122,27 +124,25 @@ def text(value: float, how: NumberText, inputs: Inputs) -> str:
     return written(value, how, inputs.locale) or inputs.drawn("no value")
 
 
-def total_of(places: CellAddresses, value: str, row: int) -> str:
+def total_of(cells: CellAddresses, value: str, row: int) -> str:
     """What a row shows, as part of a formula: the column's sum, its own figure, or the sum of its group."""
-    of, names = places.settings["of"], places.role("name") if places.has("name") else ""
+    of, names = cells.settings["of"], cells.role("name") if cells.has("name") else ""
     if of == "sum":
-        return places.total(value)
+        return cells.total(value)
     return (
-        f"SUMIF({places.whole(names)};{names}{row};{places.whole(value)})"
-        if of == "group" and names
-        else f"{value}{row}"
+        f"SUMIF({cells.whole(names)};{names}{row};{cells.whole(value)})" if of == "group" and names else f"{value}{row}"
     )
 
 
-def goal_of(places: CellAddresses, name: str, row: int) -> str:
+def goal_of(cells: CellAddresses, name: str, row: int) -> str:
     """What a row is measured against, as part of a formula: what was set, else its column as far as the figures go.
 
     A sum is measured against the sum of the goals, a row against its own, a group against its group's.
     """
-    stated = places.number(name)
+    stated = cells.number(name)
     if stated:
         return stated
-    return total_of(places, places.role(name), row) if places.has(name) else '""'
+    return total_of(cells, cells.role(name), row) if cells.has(name) else '""'
 
 
 def added_goals(inputs: Inputs, name: str) -> tuple[Notice, ...]:

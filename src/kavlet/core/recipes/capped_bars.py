@@ -15,11 +15,11 @@ from kavlet.core.recipes.recipe import CellAddresses, HelperColumn, Inputs, Noti
 from kavlet.core.recipes.table_problems import need_above_zero, need_no_negatives, need_numbers
 
 
-def formulas(places: CellAddresses) -> dict[str, list[str]]:
+def formulas(cells: CellAddresses) -> dict[str, list[str]]:
     """What is drawn of each value: at most the cap, by itself a quarter above the second largest."""
-    value, column = places.role("value"), places.whole(places.role("value"))
-    cap = places.number("cap") or f"IF(COUNT({column})>1;1.25*LARGE({column};2);MAX({column}))"
-    return {"shown": [f'=IF(ISNUMBER({value}{row});MIN({value}{row};{cap});"")' for row in places.span]}
+    value, column = cells.role("value"), cells.whole(cells.role("value"))
+    cap = cells.number("cap") or f"IF(COUNT({column})>1;1.25*LARGE({column};2);MAX({column}))"
+    return {"shown": [f'=IF(ISNUMBER({value}{row});MIN({value}{row};{cap});"")' for row in cells.span]}
 
 
 def check(inputs: Inputs) -> None:

@@ -27,14 +27,14 @@ from kavlet.core.styling.fills import GradientFill
 from kavlet.core.values.number_text import WHOLE_PERCENT
 
 
-def formulas(places: CellAddresses) -> dict[str, list[str]]:
+def formulas(cells: CellAddresses) -> dict[str, list[str]]:
     """The light whole behind, always 1; each value's share; and that share as far as the capsule can show it."""
-    value, share = places.role("value"), places.helper("share")
-    stated = places.number("whole")
-    most = f"MAX({places.whole(value)})"
-    found = "1" if "value" in places.percents else f"IF({most}<=1;1;IF({most}<=100;100;{most}))"
+    value, share = cells.role("value"), cells.helper("share")
+    stated = cells.number("whole")
+    most = f"MAX({cells.whole(value)})"
+    found = "1" if "value" in cells.percents else f"IF({most}<=1;1;IF({most}<=100;100;{most}))"
     whole = stated or found
-    rows = places.span
+    rows = cells.span
     return {
         "whole": ["=1" for _ in rows],
         "share": [f'=IF(ISNUMBER({value}{row});{value}{row}/{whole};"")' for row in rows],

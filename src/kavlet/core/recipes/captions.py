@@ -39,8 +39,8 @@ def told(facts: ShownFigures, how: ChartFacts = ANY) -> str:
     return fitting([lead, *(sentence for sentence in sentences_told if sentence)])
 
 
-def headline(shown: ShownFigures, how: ChartFacts = ANY) -> str:
+def headline(facts: ShownFigures, how: ChartFacts = ANY) -> str:
     """The message of a chart without its figures, as a title; empty where there is none."""
-    if not any(course.held for course in shown.courses):
+    if not any(course.held for course in facts.courses):
         return ""
-    return (how.headline or sentences.headline)(shown)
+    return (how.headline or sentences.headline)(facts)

@@ -28,9 +28,9 @@ from kavlet.core.values.number_text import WHOLE_PERCENT
 STACKS: dict[str, Stack] = {"side by side": "none", "stacked": "stacked", "100 %": "share"}
 
 
-def formulas(places: CellAddresses) -> dict[str, list[str]]:
+def formulas(cells: CellAddresses) -> dict[str, list[str]]:
     """The bars read the figures themselves."""
-    del places
+    del cells
     return {}
 
 

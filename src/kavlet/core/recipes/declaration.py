@@ -3,28 +3,28 @@
 from kavlet.core.recipes.recipe import QUESTIONS, Parameter, Recipe
 
 
-def declared(one: Recipe) -> dict[str, object]:
+def declared(recipe: Recipe) -> dict[str, object]:
     """Name, question, roles, parameters with their meaning, default and span, and helper columns of a recipe."""
     return {
-        "name": one.name,
-        "title": one.title,
-        "question": QUESTIONS[one.question],
-        "needs": one.needs,
+        "name": recipe.name,
+        "title": recipe.title,
+        "question": QUESTIONS[recipe.question],
+        "needs": recipe.needs,
         "roles": [
             {"name": r.name, "type": r.kind, "required": r.required, "many": r.many, "meaning": r.meaning}
-            for r in one.roles
+            for r in recipe.roles
         ],
-        "parameters": [_parameter(parameter) for parameter in one.parameters],
-        "helpers": [{"name": helper.name, "meaning": helper.meaning} for helper in one.helpers],
+        "parameters": [_parameter(parameter) for parameter in recipe.parameters],
+        "helpers": [{"name": helper.name, "meaning": helper.meaning} for helper in recipe.helpers],
     }
 
 
-def _parameter(one: Parameter) -> dict[str, object]:
-    allowed: object = list(one.choices) if one.type == "choice" else None
-    if one.type == "number":
-        allowed = [one.minimum, one.maximum]
-    default: object = None if one.optional and one.default == "" else one.default
+def _parameter(parameter: Parameter) -> dict[str, object]:
+    allowed: object = list(parameter.choices) if parameter.type == "choice" else None
+    if parameter.type == "number":
+        allowed = [parameter.minimum, parameter.maximum]
+    default: object = None if parameter.optional and parameter.default == "" else parameter.default
     return {
-        "name": one.name, "type": one.type, "default": default, "range": allowed,
-        "unit": one.unit, "meaning": one.meaning,
+        "name": parameter.name, "type": parameter.type, "default": default, "range": allowed,
+        "unit": parameter.unit, "meaning": parameter.meaning,
     }  # fmt: skip

@@ -33,19 +33,19 @@ from kavlet.core.values.number_text import PERCENT
 STANDING = "standing"
 
 
-def formulas(places: CellAddresses) -> dict[str, list[str]]:
+def formulas(cells: CellAddresses) -> dict[str, list[str]]:
     """Half of what is missing to the widest stage; each stage over the one before; each stage over the first.
 
     An empty stage has no rate, and neither has the stage after it.
     """
-    value, first = places.role("value"), places.first
+    value, first = cells.role("value"), cells.first
     return {
-        "offset": [f"=(MAX({places.whole(value)})-{value}{row})/2" for row in places.span],
+        "offset": [f"=(MAX({cells.whole(value)})-{value}{row})/2" for row in cells.span],
         "step": [
             "" if row == first else f'=IF(COUNT({value}{row - 1}:{value}{row})=2;{value}{row}/{value}{row - 1};"")'
-            for row in places.span
+            for row in cells.span
         ],
-        "overall": [f'=IF(ISNUMBER({value}{row});{value}{row}/{value}${first};"")' for row in places.span],
+        "overall": [f'=IF(ISNUMBER({value}{row});{value}{row}/{value}${first};"")' for row in cells.span],
     }
 
 

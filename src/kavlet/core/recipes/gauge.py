@@ -42,51 +42,51 @@ from kavlet.core.values.number_text import PERCENT, PLAIN
 THIRDS = 3
 
 
-def bounds(places: CellAddresses, row: int) -> list[str]:
+def bounds(cells: CellAddresses, row: int) -> list[str]:
     """The bands' upper bounds as parts of a row's formulas; three equal bands when none are given."""
-    low, high = places.number("minimum"), f"{places.helper('maximum')}{row}"
-    given = places.numbers("bands")
+    low, high = cells.number("minimum"), f"{cells.helper('maximum')}{row}"
+    given = cells.numbers("bands")
     if not given:
         return [f"({low}+({high}-{low})*{i}/{THIRDS})" for i in range(1, THIRDS)] + [high]
-    return [*given[:-1], high] if _ends_at_maximum(places) else [*given, high]
+    return [*given[:-1], high] if _ends_at_maximum(cells) else [*given, high]
 
 
-def _ends_at_maximum(places: CellAddresses) -> bool:
-    stated = places.number("maximum")
-    return bool(stated) and places.numbers("bands")[-1:] == [stated]
+def _ends_at_maximum(cells: CellAddresses) -> bool:
+    stated = cells.number("maximum")
+    return bool(stated) and cells.numbers("bands")[-1:] == [stated]
 
 
-def columns(places: CellAddresses) -> tuple[HelperColumn, ...]:
+def columns(cells: CellAddresses) -> tuple[HelperColumn, ...]:
     """Maximum, level, needle, sweep, rest, and one column for each band."""
-    count = len(split_list(str(places.settings["bands"]))) or THIRDS - 1
-    total = count if _ends_at_maximum(places) else count + 1
+    count = len(split_list(str(cells.settings["bands"]))) or THIRDS - 1
+    total = count if _ends_at_maximum(cells) else count + 1
     fixed = tuple(helper for helper in HELPERS if not helper.many)
-    fixed = (GROUPED, *fixed) if places.settings["of"] == "group" else fixed
+    fixed = (GROUPED, *fixed) if cells.settings["of"] == "group" else fixed
     return (*fixed, *(HelperColumn(f"band {i + 1}", HELPERS[-1].meaning) for i in range(total)))
 
 
-def formulas(places: CellAddresses) -> dict[str, list[str]]:
+def formulas(cells: CellAddresses) -> dict[str, list[str]]:
     """The scale's end, the level within it, the needle's angle, and the lengths of bands and rest."""
-    value, low, sweep = places.role("value"), places.number("minimum"), places.number("sweep")
-    level, top = places.helper("level"), places.helper("maximum")
-    round_end = _round_end(";".join([places.whole(value), *places.numbers("bands")]))
-    grouped = places.settings["of"] == "group" and places.has("name")
+    value, low, sweep = cells.role("value"), cells.number("minimum"), cells.number("sweep")
+    level, top = cells.helper("level"), cells.helper("maximum")
+    round_end = _round_end(";".join([cells.whole(value), *cells.numbers("bands")]))
+    grouped = cells.settings["of"] == "group" and cells.has("name")
     columns: dict[str, list[str]] = {name: [] for name in ("maximum", "level", "needle", "sweep", "rest")}
-    for row in places.span:
+    for row in cells.span:
         cell, high, level_cell = f"{value}{row}", f"{top}{row}", f"{level}{row}"
         if grouped:
-            names = places.role("name")
+            names = cells.role("name")
             columns.setdefault("figure", []).append(
-                f"=AVERAGEIF({places.whole(names)};{names}{row};{places.whole(value)})"
+                f"=AVERAGEIF({cells.whole(names)};{names}{row};{cells.whole(value)})"
             )
-            cell = f"{places.helper('figure')}{row}"
-        columns["maximum"].append(f"={places.number('maximum') or round_end}")
+            cell = f"{cells.helper('figure')}{row}"
+        columns["maximum"].append(f"={cells.number('maximum') or round_end}")
         columns["level"].append(f'=IF(ISNUMBER({cell});(MAX({low};MIN({high};{cell}))-{low})/({high}-{low});"")')
         columns["needle"].append(f'=IF(ISNUMBER({cell});{level_cell}*{sweep}-{sweep}/2;"")')
         columns["sweep"].append(f'=IF(ISNUMBER({cell});{level_cell}*{sweep};"")')
         columns["rest"].append(f"=({high}-{low})*(360-{sweep})/{sweep}")
         before = low
-        for i, bound in enumerate(bounds(places, row)):
+        for i, bound in enumerate(bounds(cells, row)):
             columns.setdefault(f"band {i + 1}", []).append(f"={bound}-{before}")
             before = bound
     return columns

@@ -21,14 +21,14 @@ from kavlet.core.recipes.table_problems import need_numbers
 from kavlet.core.values.number_text import PERCENT
 
 
-def formulas(places: CellAddresses) -> dict[str, list[str]]:
+def formulas(cells: CellAddresses) -> dict[str, list[str]]:
     """The change over the size of the earlier figure; no value where that is zero or empty."""
-    before, after = places.role("before"), places.role("after")
+    before, after = cells.role("before"), cells.role("after")
     return {
         "change": [
             f"=IF(AND(ISNUMBER({before}{row});ISNUMBER({after}{row});{before}{row}<>0);"
             f'({after}{row}-{before}{row})/ABS({before}{row});"")'
-            for row in places.span
+            for row in cells.span
         ]
     }
 

@@ -27,31 +27,31 @@ from kavlet.core.recipes.table_problems import need_numbers
 from kavlet.core.values.errors import KavletError
 
 
-def formulas(places: CellAddresses) -> dict[str, list[str]]:
+def formulas(cells: CellAddresses) -> dict[str, list[str]]:
     """The value where the rule picks its row, no value elsewhere; and the other way round."""
-    value, picked = places.role("value"), places.helper("highlight")
+    value, picked = cells.role("value"), cells.helper("highlight")
     made: dict[str, list[str]] = {"highlight": [], "others": []}
-    for row in places.span:
+    for row in cells.span:
         cell = f"{value}{row}"
-        made["highlight"].append(f'=IF(AND(ISNUMBER({cell});{_picks(places, row, cell)});{cell};"")')
+        made["highlight"].append(f'=IF(AND(ISNUMBER({cell});{_picks(cells, row, cell)});{cell};"")')
         made["others"].append(f'=IF(AND(ISNUMBER({cell});NOT(ISNUMBER({picked}{row})));{cell};"")')
     return made
 
 
-def _picks(places: CellAddresses, row: int, cell: str) -> str:
-    rule = str(places.settings["rule"])
-    column = places.whole(places.role("value"))
-    if places.has("mark") and rule == "marked":
-        mark = f"{places.role('mark')}{row}"
+def _picks(cells: CellAddresses, row: int, cell: str) -> str:
+    rule = str(cells.settings["rule"])
+    column = cells.whole(cells.role("value"))
+    if cells.has("mark") and rule == "marked":
+        mark = f"{cells.role('mark')}{row}"
         return f'NOT(OR(ISBLANK({mark});{mark}="";{mark}=0))'
-    if rule == "named" and places.has("name"):
-        wanted = str(places.settings["named"])
-        said = places.number("named") if wanted.startswith("=") else '"' + wanted.replace('"', '""') + '"'
-        return f"{places.role('name')}{row}={said}"
+    if rule == "named" and cells.has("name"):
+        wanted = str(cells.settings["named"])
+        said = cells.number("named") if wanted.startswith("=") else '"' + wanted.replace('"', '""') + '"'
+        return f"{cells.role('name')}{row}={said}"
     if rule in ("above", "below"):
-        return f"{cell}{'>' if rule == 'above' else '<'}{places.number('than')}"
+        return f"{cell}{'>' if rule == 'above' else '<'}{cells.number('than')}"
     if rule in ("first", "last"):
-        return "TRUE()" if row == (places.first if rule == "first" else places.last) else "FALSE()"
+        return "TRUE()" if row == (cells.first if rule == "first" else cells.last) else "FALSE()"
     return f"{cell}={'MIN' if rule == 'smallest' else 'MAX'}({column})"
 
 

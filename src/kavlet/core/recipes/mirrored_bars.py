@@ -14,10 +14,10 @@ from kavlet.core.recipes.recipe import CellAddresses, HelperColumn, Inputs, Reci
 from kavlet.core.recipes.table_problems import largest, need_no_negatives, need_numbers
 
 
-def formulas(places: CellAddresses) -> dict[str, list[str]]:
+def formulas(cells: CellAddresses) -> dict[str, list[str]]:
     """The left figures, turned below zero."""
-    left = places.role("left")
-    return {"mirrored": [f'=IF(ISNUMBER({left}{row});-{left}{row};"")' for row in places.span]}
+    left = cells.role("left")
+    return {"mirrored": [f'=IF(ISNUMBER({left}{row});-{left}{row};"")' for row in cells.span]}
 
 
 def check(inputs: Inputs) -> None:

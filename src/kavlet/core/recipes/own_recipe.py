@@ -64,11 +64,11 @@ def as_recipe(own_recipe: OwnRecipe) -> Recipe:
             say("The recipe “{title}” is damaged: its chart can’t be read.", title=own_recipe.title)
         ) from error
 
-    def formulas(places: CellAddresses) -> dict[str, list[str]]:
+    def formulas(cells: CellAddresses) -> dict[str, list[str]]:
         return {
             helper.name: [
-                _filled(helper.first if helper.first and row == places.first else helper.formula, places, row)
-                for row in places.span
+                _filled(helper.first if helper.first and row == cells.first else helper.formula, cells, row)
+                for row in cells.span
             ]
             for helper in own_recipe.helpers
         }
@@ -104,7 +104,7 @@ def as_recipe(own_recipe: OwnRecipe) -> Recipe:
     )
 
 
-def _filled(template: str, places: CellAddresses, row: int) -> str:
+def _filled(template: str, cells: CellAddresses, row: int) -> str:
     """A formula for a row; a slot that is not known becomes an error in words that the cell shows."""
 
     def slot(found: re.Match[str]) -> str:
@@ -114,13 +114,13 @@ def _filled(template: str, places: CellAddresses, row: int) -> str:
         if word == "before":
             return str(row - 1)
         if word in ("first", "last"):
-            return str(places.first if word == "first" else places.last)
+            return str(cells.first if word == "first" else cells.last)
         kind, _, name = word.partition(" ")
-        if kind == "helper" and name in places.helpers:
-            return column_letters(places.helpers[name])
-        if kind == "set" and name in places.settings:
-            return places.number(name)
-        return places.role(word) if places.has(word) else "#REF!"
+        if kind == "helper" and name in cells.helpers:
+            return column_letters(cells.helpers[name])
+        if kind == "set" and name in cells.settings:
+            return cells.number(name)
+        return cells.role(word) if cells.has(word) else "#REF!"
 
     return _SLOT.sub(slot, template)
 
@@ -141,17 +141,17 @@ def _named(of: Any, names: dict[str, str]) -> Any:
 def loads(content: bytes, name: str) -> OwnRecipe:
     """A recipe from JSON. Raises KavletError with one sentence when it is none, damaged or newer."""
     try:
-        own = msgspec.json.decode(content, type=OwnRecipe)
+        own_recipe = msgspec.json.decode(content, type=OwnRecipe)
     except (msgspec.DecodeError, RecursionError):
         raise KavletError(say("{name} is no recipe, or it is damaged.", name=name)) from None
-    if own.format != FORMAT:
+    if own_recipe.format != FORMAT:
         raise KavletError(say("{name} is no recipe.", name=name))
-    if own.version > 1:
+    if own_recipe.version > 1:
         raise KavletError(say("{name} was saved by a newer Kavlet.", name=name), remedy=say("Update Kavlet to use it."))
-    as_recipe(own)
-    return own
+    as_recipe(own_recipe)
+    return own_recipe
 
 
-def dumps(own: OwnRecipe) -> bytes:
+def dumps(own_recipe: OwnRecipe) -> bytes:
     """A recipe as JSON."""
-    return msgspec.json.format(msgspec.json.encode(own), indent=1) + b"\n"
+    return msgspec.json.format(msgspec.json.encode(own_recipe), indent=1) + b"\n"

@@ -30,16 +30,16 @@ from kavlet.core.values.number_text import PLAIN
 MAX_SYMBOLS = 20  # symbols of the longest row, when the unit is found
 
 
-def formulas(places: CellAddresses) -> dict[str, list[str]]:
+def formulas(cells: CellAddresses) -> dict[str, list[str]]:
     """The unit: as set, or 1, 2 or 5 times a power of ten so that the longest row has at most 20; symbols per row."""
-    value, unit = places.role("value"), places.helper("unit")
-    stated = places.number("unit")
-    least = f"MAX({places.whole(value)})/{MAX_SYMBOLS}"
+    value, unit = cells.role("value"), cells.helper("unit")
+    stated = cells.number("unit")
+    least = f"MAX({cells.whole(value)})/{MAX_SYMBOLS}"
     power = f"10^INT(LOG10(MAX(1E-9;{least})))"
     found = f"IFS({least}<={power};{power};{least}<=2*{power};2*{power};{least}<=5*{power};5*{power};TRUE();10*{power})"
     return {
-        "unit": [f"={stated or found}" if row == places.first else "" for row in places.span],
-        "symbols": [f'=IF(ISNUMBER({value}{row});{value}{row}/{unit}${places.first};"")' for row in places.span],
+        "unit": [f"={stated or found}" if row == cells.first else "" for row in cells.span],
+        "symbols": [f'=IF(ISNUMBER({value}{row});{value}{row}/{unit}${cells.first};"")' for row in cells.span],
     }
 
 

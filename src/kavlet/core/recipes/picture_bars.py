@@ -14,9 +14,9 @@ from kavlet.core.recipes.table_problems import need_no_negatives, need_numbers
 from kavlet.core.styling.fills import How, PictureFill
 
 
-def formulas(places: CellAddresses) -> dict[str, list[str]]:
+def formulas(cells: CellAddresses) -> dict[str, list[str]]:
     """The bars read the figures themselves."""
-    del places
+    del cells
     return {}
 
 

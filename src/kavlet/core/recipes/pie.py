@@ -39,21 +39,21 @@ SAYS = {
 }
 
 
-def formulas(places: CellAddresses) -> dict[str, list[str]]:
+def formulas(cells: CellAddresses) -> dict[str, list[str]]:
     """Each part's share of the whole; what is drawn; what small parts add up to; what is left over."""
-    value, share = places.role("value"), places.helper("share")
-    column = places.whole(value)
-    stated = places.number("whole")
-    total = places.total(value)
+    value, share = cells.role("value"), cells.helper("share")
+    column = cells.whole(value)
+    stated = cells.number("whole")
+    total = cells.total(value)
     whole = f"MAX({stated};{total})" if stated else total
-    least = places.number("gather")
-    rows = places.span
-    small = f'SUMIF({places.whole(share)};"<"&{least}/100;{column})'
+    least = cells.number("gather")
+    rows = cells.span
+    small = f'SUMIF({cells.whole(share)};"<"&{least}/100;{column})'
     return {
         "share": [f'=IF(ISNUMBER({value}{row});{value}{row}/{whole};"")' for row in rows],
         "shown": [f'=IF(ISNUMBER({value}{row});IF({share}{row}<{least}/100;"";{value}{row});"")' for row in rows],
-        "gathered": [f"={small}" if row == places.first else "" for row in rows],
-        "rest": [f"=MAX(0;{stated}-{total})" if stated and row == places.first else "" for row in rows],
+        "gathered": [f"={small}" if row == cells.first else "" for row in rows],
+        "rest": [f"=MAX(0;{stated}-{total})" if stated and row == cells.first else "" for row in rows],
     }
 
 

@@ -12,14 +12,14 @@ from kavlet.core.recipes.recipe import CellAddresses, HelperColumn, Inputs, Noti
 from kavlet.core.recipes.table_problems import need_above_zero, need_no_negatives, need_numbers, need_something
 
 
-def formulas(places: CellAddresses) -> dict[str, list[str]]:
+def formulas(cells: CellAddresses) -> dict[str, list[str]]:
     """The degrees each value takes, and what is left of the sweep."""
-    value, sweep_column = places.role("value"), places.helper("sweep")
-    most = places.number("maximum") or f"MAX({places.whole(value)})"
-    sweep = places.number("sweep")
+    value, sweep_column = cells.role("value"), cells.helper("sweep")
+    most = cells.number("maximum") or f"MAX({cells.whole(value)})"
+    sweep = cells.number("sweep")
     return {
-        "sweep": [f'=IF(ISNUMBER({value}{row});{value}{row}/{most}*{sweep};"")' for row in places.span],
-        "rest": [f'=IF(ISNUMBER({value}{row});MAX(0;{sweep}-{sweep_column}{row});"")' for row in places.span],
+        "sweep": [f'=IF(ISNUMBER({value}{row});{value}{row}/{most}*{sweep};"")' for row in cells.span],
+        "rest": [f'=IF(ISNUMBER({value}{row});MAX(0;{sweep}-{sweep_column}{row});"")' for row in cells.span],
     }
 
 

@@ -390,20 +390,20 @@ class Recipe(Struct, frozen=True):
 
     def parameter(self, name: str) -> Parameter | None:
         """The parameter of a name; None where there is none."""
-        return next((one for one in self.parameters if one.name == name), None)
+        return next((parameter for parameter in self.parameters if parameter.name == name), None)
 
     def role(self, name: str) -> Role | None:
         """The role of a name; None where there is none."""
-        return next((one for one in self.roles if one.name == name), None)
+        return next((role for role in self.roles if role.name == name), None)
 
     @property
     def defaults(self) -> dict[str, Setting]:
         """All settings as they are when nothing is set."""
-        return {one.name: one.default for one in self.parameters}
+        return {parameter.name: parameter.default for parameter in self.parameters}
 
-    def helper_columns(self, places: CellAddresses) -> tuple[HelperColumn, ...]:
+    def helper_columns(self, cells: CellAddresses) -> tuple[HelperColumn, ...]:
         """The helper columns for a table's roles and settings."""
-        return self.columns(places) if self.columns is not None else self.helpers
+        return self.columns(cells) if self.columns is not None else self.helpers
 
 
 def finite(numbers: Sequence[float]) -> list[float]:

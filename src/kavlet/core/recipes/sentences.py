@@ -15,11 +15,11 @@ TURNING = 2.0  # times the change from first to last, that highest and lowest li
 STANDS_OUT = 1.5  # times the next, from which on the largest is said to stand out
 
 
-def message(shown: ShownFigures) -> list[str]:
+def message(facts: ShownFigures) -> list[str]:
     """The sentences of any chart's message, the most important first."""
-    if len(shown.courses) > 1:
-        return courses(shown)
-    return trend(shown) if shown.timed and len(shown.courses[0].held) > 2 else ranking(shown)
+    if len(facts.courses) > 1:
+        return courses(facts)
+    return trend(facts) if facts.timed and len(facts.courses[0].held) > 2 else ranking(facts)
 
 
 def headline(facts: ShownFigures) -> str:
@@ -43,32 +43,32 @@ def headline(facts: ShownFigures) -> str:
     return facts.drawn("{name} stands out" if stands else "{name} comes first", name=facts.name(first))
 
 
-def who_grows(shown: ShownFigures) -> str:
+def who_grows(facts: ShownFigures) -> str:
     """A title for what has changed."""
-    if len(shown.courses) < 2:
-        return headline(shown)
-    pairs = zip(shown.courses[0].figures, shown.courses[1].figures, strict=False)
+    if len(facts.courses) < 2:
+        return headline(facts)
+    pairs = zip(facts.courses[0].figures, facts.courses[1].figures, strict=False)
     rates = [(b / a, row) for row, (a, b) in enumerate(pairs) if math.isfinite(a) and math.isfinite(b) and a > 0]
-    return shown.drawn("{name} grows most", name=shown.name(max(rates)[1])) if rates and max(rates)[0] > 1 else ""
+    return facts.drawn("{name} grows most", name=facts.name(max(rates)[1])) if rates and max(rates)[0] > 1 else ""
 
 
-def who_has_most(shown: ShownFigures) -> str:
+def who_has_most(facts: ShownFigures) -> str:
     """A title for two figures that go together."""
-    along = shown.courses[-1]
-    return shown.drawn("{name} has the largest {y}", name=shown.name(_top(along)), y=along.name) if along.held else ""
+    along = facts.courses[-1]
+    return facts.drawn("{name} has the largest {y}", name=facts.name(_top(along)), y=along.name) if along.held else ""
 
 
-def where_lost(shown: ShownFigures) -> str:
+def where_lost(facts: ShownFigures) -> str:
     """A title for stages."""
-    rates = [(b / a, row) for (a, _), (b, row) in pairwise(shown.courses[0].held) if a > 0]
-    return shown.drawn("Most are lost before {name}", name=shown.name(min(rates)[1])) if rates else ""
+    rates = [(b / a, row) for (a, _), (b, row) in pairwise(facts.courses[0].held) if a > 0]
+    return facts.drawn("Most are lost before {name}", name=facts.name(min(rates)[1])) if rates else ""
 
 
-def what_made_it(shown: ShownFigures) -> str:
+def what_made_it(facts: ShownFigures) -> str:
     """A title for steps from one total to another."""
-    steps = shown.courses[0].held[1:-1] or shown.courses[0].held
+    steps = facts.courses[0].held[1:-1] or facts.courses[0].held
     row = max(steps, key=lambda one: abs(one[0]))[1]
-    return shown.drawn("{name} makes the difference", name=shown.name(row))
+    return facts.drawn("{name} makes the difference", name=facts.name(row))
 
 
 def ranking(facts: ShownFigures) -> list[str]:
@@ -125,11 +125,11 @@ def parts(facts: ShownFigures) -> list[str]:
     return sentences_
 
 
-def trend(shown: ShownFigures) -> list[str]:
+def trend(facts: ShownFigures) -> list[str]:
     """From the first to the last, how much that is, and the highest on the way; what goes up and down, the other way
     round."""
-    course = shown.courses[0]
-    ways = _from_to(shown, course), _peak(shown, course)
+    course = facts.courses[0]
+    ways = _from_to(facts, course), _peak(facts, course)
     return [*ways[1], *ways[0]] if _turns(course) else [*ways[0], *ways[1]]
 
 
@@ -139,12 +139,12 @@ def _turns(course: SeriesFacts) -> bool:
     return max(figures) - min(figures) > TURNING * abs(figures[-1] - figures[0])
 
 
-def _from_to(shown: ShownFigures, course: SeriesFacts) -> list[str]:
+def _from_to(facts: ShownFigures, course: SeriesFacts) -> list[str]:
     (first, start), (last, end) = course.held[0], course.held[-1]
     steps = [b - a for (a, _), (b, _) in pairwise(course.held)]
     steady = len(steps) > 2 and (all(step > 0 for step in steps) or all(step < 0 for step in steps))
     plain = course.how.style == "percent" or first <= 0 or last < 0
-    sentence = shown.drawn(
+    sentence = facts.drawn(
         "{what} is {last} in {end} as in {start}."
         if first == last
         else "{what} goes from {first} in {start} to {last} in {end}."
@@ -156,12 +156,12 @@ def _from_to(shown: ShownFigures, course: SeriesFacts) -> list[str]:
         else "{what} falls steadily from {first} in {start} to {last} in {end}, by {change}."
         if steady
         else "{what} falls from {first} in {start} to {last} in {end}, by {change}.",
-        what=course.name or shown.kind,
-        first=shown.said(first, course.how),
-        last=shown.said(last, course.how),
-        start=shown.name(start),
-        end=shown.name(end),
-        change=written(abs(last - first) / abs(first), WHOLE_PERCENT, shown.locale) if first else "",
+        what=course.name or facts.kind,
+        first=facts.said(first, course.how),
+        last=facts.said(last, course.how),
+        start=facts.name(start),
+        end=facts.name(end),
+        change=written(abs(last - first) / abs(first), WHOLE_PERCENT, facts.locale) if first else "",
     )
     return [sentence]
 
@@ -239,36 +239,36 @@ def _sums(facts: ShownFigures, series: Sequence[SeriesFacts]) -> list[str]:
     ]  # fmt: skip
 
 
-def changes(shown: ShownFigures) -> list[str]:
+def changes(facts: ShownFigures) -> list[str]:
     """Before and after: who grows most and who falls most."""
-    if len(shown.courses) < 2:
-        return ranking(shown)
-    before, after = shown.courses[0], shown.courses[1]
+    if len(facts.courses) < 2:
+        return ranking(facts)
+    before, after = facts.courses[0], facts.courses[1]
     rates = [
         (b / a - 1, row) for row, (a, b) in enumerate(zip(before.figures, after.figures, strict=False))
         if math.isfinite(a) and math.isfinite(b) and a > 0
     ]  # fmt: skip
     if not rates:
-        return courses(shown)
+        return courses(facts)
     found = []
     (most, up), (least, down) = max(rates), min(rates)
     signed = NumberText(style="percent", most_decimals=0, sign="always")
     if most > 0:
-        rate = written(most, signed, shown.locale)
-        found.append(shown.drawn("{name} grows most, by {rate}.", name=shown.name(up), rate=rate))
+        rate = written(most, signed, facts.locale)
+        found.append(facts.drawn("{name} grows most, by {rate}.", name=facts.name(up), rate=rate))
     if least < 0:
-        rate = written(least, signed, shown.locale)
-        found.append(shown.drawn("{name} falls most, by {rate}.", name=shown.name(down), rate=rate))
+        rate = written(least, signed, facts.locale)
+        found.append(facts.drawn("{name} falls most, by {rate}.", name=facts.name(down), rate=rate))
     if most > 0 and least >= 0 and len(rates) > 1:
-        found.append(shown.drawn("All grow or stay; {name} least.", name=shown.name(down)))
-    return found or [shown.drawn("Nothing changes.")]
+        found.append(facts.drawn("All grow or stay; {name} least.", name=facts.name(down)))
+    return found or [facts.drawn("Nothing changes.")]
 
 
-def bridge(shown: ShownFigures) -> list[str]:
+def bridge(facts: ShownFigures) -> list[str]:
     """Where it starts and ends, and the largest step."""
-    course = shown.courses[0]
+    course = facts.courses[0]
     if len(course.held) < 3:
-        return ranking(shown)
+        return ranking(facts)
     (first, start), *steps = course.held
     level, totals = first, []
     moves: list[tuple[float, int]] = []
@@ -279,42 +279,42 @@ def bridge(shown: ShownFigures) -> list[str]:
         level += figure
         moves.append((figure, row))
     if not moves:
-        return ranking(shown)
+        return ranking(facts)
     signed = NumberText(
         style=course.how.style, most_decimals=course.how.most_decimals, prefix=course.how.prefix,
         suffix=course.how.suffix, currency=course.how.currency, sign="always",
     )  # fmt: skip
     step, row = max(moves, key=lambda one: abs(one[0]))
     return [
-        shown.drawn(
+        facts.drawn(
             "From {first} ({start}) to {last}: {change}.",
-            first=shown.said(first, course.how), start=shown.name(start), last=shown.said(level, course.how),
-            change=shown.said(level - first, signed),
+            first=facts.said(first, course.how), start=facts.name(start), last=facts.said(level, course.how),
+            change=facts.said(level - first, signed),
         ),
-        shown.drawn("The largest step is {name} with {figure}.", name=shown.name(row), figure=shown.said(step, signed)),
+        facts.drawn("The largest step is {name} with {figure}.", name=facts.name(row), figure=facts.said(step, signed)),
     ]  # fmt: skip
 
 
-def funnel(shown: ShownFigures) -> list[str]:
+def funnel(facts: ShownFigures) -> list[str]:
     """How many get through, and where most are lost."""
-    course = shown.courses[0]
+    course = facts.courses[0]
     if len(course.held) < 2 or course.held[0][0] <= 0:
-        return ranking(shown)
+        return ranking(facts)
     first, (last, end) = course.held[0][0], course.held[-1]
     rates = [(b / a, row) for (a, _), (b, row) in pairwise(course.held) if a > 0]
     found = [
-        shown.drawn(
+        facts.drawn(
             "{last} of {first} reach {end}, {share}.",
-            last=shown.said(last, course.how), first=shown.said(first, course.how), end=shown.name(end),
-            share=written(last / first, PERCENT, shown.locale),
+            last=facts.said(last, course.how), first=facts.said(first, course.how), end=facts.name(end),
+            share=written(last / first, PERCENT, facts.locale),
         )
     ]  # fmt: skip
     if rates and len(rates) > 1:
         rate, row = min(rates)
         found.append(
-            shown.drawn(
+            facts.drawn(
                 "Most are lost before {name}: {share} get there.",
-                name=shown.name(row), share=written(rate, WHOLE_PERCENT, shown.locale),
+                name=facts.name(row), share=written(rate, WHOLE_PERCENT, facts.locale),
             )
         )  # fmt: skip
     return found

@@ -13,21 +13,21 @@ from kavlet.core.spreadsheet.references import column_letters
 from kavlet.core.values.number_text import WHOLE_PERCENT
 
 
-def columns(places: CellAddresses) -> tuple[HelperColumn, ...]:
+def columns(cells: CellAddresses) -> tuple[HelperColumn, ...]:
     """A share for each series."""
     return tuple(
-        HelperColumn(f"share {i + 1}", HELPERS[0].meaning, WHOLE_PERCENT) for i in range(len(places.roles["value"]))
+        HelperColumn(f"share {i + 1}", HELPERS[0].meaning, WHOLE_PERCENT) for i in range(len(cells.roles["value"]))
     )
 
 
-def formulas(places: CellAddresses) -> dict[str, list[str]]:
+def formulas(cells: CellAddresses) -> dict[str, list[str]]:
     """Each part over its row's sum."""
-    letters = [column_letters(place) for place in places.roles["value"]]
+    letters = [column_letters(place) for place in cells.roles["value"]]
     made: dict[str, list[str]] = {}
     for i, letter in enumerate(letters):
         made[f"share {i + 1}"] = [
             f'=IF(ISNUMBER({letter}{row});{letter}{row}/SUM({";".join(f"{one}{row}" for one in letters)});"")'
-            for row in places.span
+            for row in cells.span
         ]
     return made
 

@@ -19,16 +19,16 @@ from kavlet.core.recipes.table_problems import need_numbers
 from kavlet.core.spreadsheet.cells import text_of
 
 
-def formulas(places: CellAddresses) -> dict[str, list[str]]:
+def formulas(cells: CellAddresses) -> dict[str, list[str]]:
     """The number of each row's period, in the order of first appearance; and the value while its period is shown."""
-    name, value, period = (places.role(role) for role in ("name", "value", "period"))
-    step_column = places.helper("step")
-    first = places.first
-    step = places.settings["step"]
+    name, value, period = (cells.role(role) for role in ("name", "value", "period"))
+    step_column = cells.helper("step")
+    first = cells.first
+    step = cells.settings["step"]
     step_number = float(step) if isinstance(step, float | int) else 1.0
     whole, part = math.floor(step_number), step_number - math.floor(step_number)
     columns: dict[str, list[str]] = {"step": [], "shown": []}
-    for row in places.span:
+    for row in cells.span:
         if row == first:
             columns["step"].append("=1")
         else:
@@ -38,10 +38,10 @@ def formulas(places: CellAddresses) -> dict[str, list[str]]:
             )
         cell = f"{value}{row}"
         if part > 1e-9:
-            of_name = f"{places.whole(name)};{name}{row}"
-            following = f"SUMIFS({places.whole(value)};{of_name};{places.whole(step_column)};{whole + 1})"
+            of_name = f"{cells.whole(name)};{name}{row}"
+            following = f"SUMIFS({cells.whole(value)};{of_name};{cells.whole(step_column)};{whole + 1})"
             cell = f"{cell}+({following}-{cell})*{part:.6g}"
-        step_shown = places.number("step") if isinstance(step, str) else str(whole)
+        step_shown = cells.number("step") if isinstance(step, str) else str(whole)
         columns["shown"].append(f'=IF({step_column}{row}={step_shown};{cell};"")')
     return columns
 

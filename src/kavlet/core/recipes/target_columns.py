@@ -18,12 +18,12 @@ from kavlet.core.recipes.table_problems import need_numbers
 from kavlet.core.values.errors import KavletError
 
 
-def formulas(places: CellAddresses) -> dict[str, list[str]]:
+def formulas(cells: CellAddresses) -> dict[str, list[str]]:
     """The target of each row, and the actual figure in one of two columns: target met, or missed."""
-    value, goal = places.role("value"), places.helper("target")
-    held = f"{places.role('target')}{{row}}" if places.has("target") else '""'
-    stated = places.number("target") or held
-    rows = places.span
+    value, goal = cells.role("value"), cells.helper("target")
+    held = f"{cells.role('target')}{{row}}" if cells.has("target") else '""'
+    stated = cells.number("target") or held
+    rows = cells.span
     return {
         "target": [f"={stated.format(row=row)}" for row in rows],
         "met": [f'=IF(AND(ISNUMBER({value}{row});{value}{row}>={goal}{row});{value}{row};"")' for row in rows],

@@ -31,18 +31,18 @@ from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import PERCENT, WHOLE_PERCENT
 
 
-def formulas(places: CellAddresses) -> dict[str, list[str]]:
+def formulas(cells: CellAddresses) -> dict[str, list[str]]:
     """The total, its share of the goal, and that share as far as the tube can show it."""
-    value, total, goal, level = places.role("value"), *(places.helper(name) for name in ("total", "goal", "level"))
-    summed = places.settings["of"] == "sum"
+    value, total, goal, level = cells.role("value"), *(cells.helper(name) for name in ("total", "goal", "level"))
+    summed = cells.settings["of"] == "sum"
     made: dict[str, list[str]] = {"total": [], "goal": [], "level": [], "shown": []}
-    for row in places.span:
-        if summed and row > places.first:
+    for row in cells.span:
+        if summed and row > cells.first:
             for held in made.values():
                 held.append("")
             continue
-        made["total"].append(f"={total_of(places, value, row)}")
-        made["goal"].append("=" + goal_of(places, "goal", row))
+        made["total"].append(f"={total_of(cells, value, row)}")
+        made["goal"].append("=" + goal_of(cells, "goal", row))
         made["level"].append(f"={total}{row}/{goal}{row}")
         made["shown"].append(f"=MAX(0;MIN(1;{level}{row}))")
     return made

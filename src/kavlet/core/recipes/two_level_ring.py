@@ -22,17 +22,17 @@ from kavlet.core.values.number_text import WHOLE_PERCENT
 from kavlet.core.values.sums import exact_sum
 
 
-def formulas(places: CellAddresses) -> dict[str, list[str]]:
+def formulas(cells: CellAddresses) -> dict[str, list[str]]:
     """Each group's sum beside the first of its rows, and each row's share of all."""
-    value, group = places.role("value"), places.role("group")
-    first = places.first
+    value, group = cells.role("value"), cells.role("group")
+    first = cells.first
     return {
         "group sum": [
             f"=IF(COUNTIF({group}${first}:{group}{row};{group}{row})=1;"
-            f'SUMIF({places.whole(group)};{group}{row};{places.whole(value)});"")'
-            for row in places.span
+            f'SUMIF({cells.whole(group)};{group}{row};{cells.whole(value)});"")'
+            for row in cells.span
         ],
-        "share": [f'=IF(ISNUMBER({value}{row});{value}{row}/{places.total(value)};"")' for row in places.span],
+        "share": [f'=IF(ISNUMBER({value}{row});{value}{row}/{cells.total(value)};"")' for row in cells.span],
     }
 
 

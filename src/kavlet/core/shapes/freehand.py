@@ -71,7 +71,9 @@ def mirrored(drawn: Outline, axis: float) -> Outline:
     def flip(point: Point) -> Point:
         return 2 * axis - point[0], point[1]
 
-    return tuple(Curve(flip(one.end), flip(one.two), flip(one.one), flip(one.start)) for one in reversed(drawn))
+    return tuple(
+        Curve(flip(curve.end), flip(curve.two), flip(curve.one), flip(curve.start)) for curve in reversed(drawn)
+    )
 
 
 def moved(curves: Outline, number: int, to: Point) -> Outline:
@@ -98,7 +100,7 @@ def without(drawn: Outline, number: int) -> Outline:
         return drawn
     before = (number - 1) % len(drawn)
     joined = Curve(drawn[before].start, drawn[before].one, drawn[number].two, drawn[number].end)
-    return tuple(joined if i == before else one for i, one in enumerate(drawn) if i != number)
+    return tuple(joined if i == before else curve for i, curve in enumerate(drawn) if i != number)
 
 
 def path_data(outlines: Sequence[Outline]) -> str:
@@ -108,8 +110,8 @@ def path_data(outlines: Sequence[Outline]) -> str:
         if not drawn:
             continue
         pen.move_to(*drawn[0].start)
-        for one in drawn:
-            pen.curve_to(*one.one, *one.two, *one.end)
+        for curve in drawn:
+            pen.curve_to(*curve.one, *curve.two, *curve.end)
         pen.close()
     return pen.text
 
@@ -125,11 +127,11 @@ def turning(outlines: Sequence[Outline]) -> list[Outline]:
 
 
 def _reversed(drawn: Outline) -> Outline:
-    return tuple(Curve(one.end, one.two, one.one, one.start) for one in reversed(drawn))
+    return tuple(Curve(curve.end, curve.two, curve.one, curve.start) for curve in reversed(drawn))
 
 
 def _polygon(drawn: Outline) -> list[Point]:
-    return [one.at(i / 8) for one in drawn for i in range(8)]
+    return [curve.at(i / 8) for curve in drawn for i in range(8)]
 
 
 def _area(drawn: Outline) -> float:

@@ -85,7 +85,7 @@ def ring(loft: Loft, look: SeenEdges, first: int, last: bool) -> Path:
     return Path("".join(verbs), tuple(c))
 
 
-def seen_walls(loft: Loft, look: SeenEdges, first: int, one: Level, other: Level, striped: bool) -> list[Wall]:
+def seen_walls(loft: Loft, look: SeenEdges, first: int, level: Level, other: Level, striped: bool) -> list[Wall]:
     """The seen walls between two levels: neighbours that go on into each other are one wall, without a seam.
 
     A wall that narrows much, or narrows and goes nearly all round, is made of strips; `striped` asks for them where
@@ -93,8 +93,8 @@ def seen_walls(loft: Loft, look: SeenEdges, first: int, one: Level, other: Level
     """
     outline = loft.outline
     found: list[Wall] = []
-    narrows = (one.a, one.b, one.inset) != (other.a, other.b, other.inset)
-    cone = min(one.a, other.a) < NEARLY * max(one.a, other.a)
+    narrows = (level.a, level.b, level.inset) != (other.a, other.b, other.inset)
+    cone = min(level.a, other.a) < NEARLY * max(level.a, other.a)
     for edges in outline.rings:
         runs: list[list[EdgePiece]] = []
         for edge in edges:
@@ -111,9 +111,9 @@ def seen_walls(loft: Loft, look: SeenEdges, first: int, one: Level, other: Level
             if outline.next[tail[0]] == head[0] and tail[2] == 1.0 and head[1] == 0.0 and outline.smooth[tail[0]]:
                 runs[0] = runs.pop() + runs[0]
         for run in runs:
-            edge = one.inset != other.inset or (narrows and sum(b - a for _, a, b in run) > ROUND * len(edges))
+            edge = level.inset != other.inset or (narrows and sum(b - a for _, a, b in run) > ROUND * len(edges))
             facets = FACETS if cone or (striped and not narrows) else EDGE_FACETS if edge else 0
-            wall = _wall(run, look, first, outline.straight, (narrows, facets), (one.w, other.w))
+            wall = _wall(run, look, first, outline.straight, (narrows, facets), (level.w, other.w))
             if wall is not None:
                 found.append(wall)
     return found

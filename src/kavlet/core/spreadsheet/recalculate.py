@@ -217,22 +217,22 @@ def _evaluated(formula: Template, reader: _Reader, column: int, row: int) -> Val
 
 def _same_shape(tables: tuple[Table, ...], others: tuple[Table, ...]) -> bool:
     return len(tables) == len(others) and all(
-        one is other
+        table is other
         or (
-            one.id == other.id
-            and one.name == other.name
-            and one.height == other.height
-            and [c.id for c in one.columns] == [c.id for c in other.columns]
+            table.id == other.id
+            and table.name == other.name
+            and table.height == other.height
+            and [c.id for c in table.columns] == [c.id for c in other.columns]
         )
-        for one, other in zip(tables, others, strict=True)
+        for table, other in zip(tables, others, strict=True)
     )
 
 
 def _differences(old: tuple[Table, ...], new: tuple[Table, ...]) -> Iterator[tuple[CellPlace, Cell, Cell]]:
-    for t, (one, other) in enumerate(zip(old, new, strict=True)):
-        if one is other:
+    for t, (table, other) in enumerate(zip(old, new, strict=True)):
+        if table is other:
             continue
-        for c, (was, now) in enumerate(zip(one.columns, other.columns, strict=True)):
+        for c, (was, now) in enumerate(zip(table.columns, other.columns, strict=True)):
             if was.cells is now.cells:
                 continue
             for r, (before, after) in enumerate(zip(was.cells, now.cells, strict=True)):

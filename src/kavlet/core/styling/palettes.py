@@ -30,7 +30,7 @@ class Palette(Struct, frozen=True, omit_defaults=True, forbid_unknown_fields=Tru
 def palettes() -> dict[str, Palette]:
     """All shipped palettes by name."""
     content = (files("kavlet") / "assets" / "themes" / "palettes.json").read_bytes()
-    return {one.name: one for one in msgspec.json.decode(content, type=tuple[Palette, ...])}
+    return {palette.name: palette for palette in msgspec.json.decode(content, type=tuple[Palette, ...])}
 
 
 def from_text(text: str) -> tuple[str, ...]:

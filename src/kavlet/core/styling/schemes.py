@@ -52,7 +52,7 @@ def schemes(seeds: Sequence[Colour], ground: Colour, number: int = 6, turn: int 
     for relation, hue, chroma, lead in _wishes(seeds, turn):
         colours = _best(relation, hue, chroma, lead, ground)
         if colours and not _like(found, colours):
-            found.append(Scheme(relation, tuple(one.hex for one in colours)))
+            found.append(Scheme(relation, tuple(colour.hex for colour in colours)))
         if len(found) == number:
             break
     return found
@@ -61,8 +61,8 @@ def schemes(seeds: Sequence[Colour], ground: Colour, number: int = 6, turn: int 
 def _like(held: Iterable[Scheme], colours: tuple[Colour, ...]) -> bool:
     """Whether a scheme is hardly another than one there is."""
     return any(
-        sum(difference(colour(a), b) for a, b in zip(one.colours, colours, strict=True)) < ANOTHER * COUNT
-        for one in held
+        sum(difference(colour(a), b) for a, b in zip(scheme.colours, colours, strict=True)) < ANOTHER * COUNT
+        for scheme in held
     )
 
 

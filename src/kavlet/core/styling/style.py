@@ -134,7 +134,7 @@ class Style(msgspec.Struct, frozen=True):
 
     def on(self, behind: Colour) -> Colour:
         """White, else the darker of ink and ground, else black: the first that reads well on what is behind."""
-        dark = min(self.ink, self.ground, key=lambda one: sum(one.rgb))
+        dark = min(self.ink, self.ground, key=lambda colour: sum(colour.rgb))
         return readable(behind, Colour(1, 1, 1), dark, Colour(0, 0, 0))
 
 

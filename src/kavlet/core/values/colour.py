@@ -65,9 +65,9 @@ def luminance(of: Colour) -> float:
     return 0.2126 * red + 0.7152 * green + 0.0722 * blue
 
 
-def contrast(one: Colour, other: Colour) -> float:
+def contrast(colour: Colour, other: Colour) -> float:
     """Contrast ratio, 1 to 21 (WCAG 2.2, "contrast ratio")."""
-    light, dark = sorted((luminance(one), luminance(other)), reverse=True)
+    light, dark = sorted((luminance(colour), luminance(other)), reverse=True)
     return (light + 0.05) / (dark + 0.05)
 
 
@@ -106,8 +106,8 @@ def from_oklab(lightness: float, a: float, b: float, alpha: float = 1.0) -> Colo
     return Colour(red, green, blue, alpha)
 
 
-def mix(one: Colour, other: Colour, share: float) -> Colour:
+def mix(colour: Colour, other: Colour, share: float) -> Colour:
     """The colour `share` (0 to 1) of the way from one to the other, in OKLab."""
-    parts = (p + (q - p) * share for p, q in zip(oklab(one), oklab(other), strict=True))
+    parts = (p + (q - p) * share for p, q in zip(oklab(colour), oklab(other), strict=True))
     lightness, a, b = parts
-    return from_oklab(lightness, a, b, one.alpha + (other.alpha - one.alpha) * share)
+    return from_oklab(lightness, a, b, colour.alpha + (other.alpha - colour.alpha) * share)

@@ -42,9 +42,9 @@ def _root(t: float) -> float:
     return float(t ** (1 / 3)) if t > 216 / 24389 else (24389 / 27 * t + 16) / 116
 
 
-def difference(one: Colour, other: Colour) -> float:
+def difference(colour: Colour, other: Colour) -> float:
     """The CIEDE2000 difference of two colours: 1 is just seen, 10 plain at a glance."""
-    return delta_e(lab(one), lab(other))
+    return delta_e(lab(colour), lab(other))
 
 
 def delta_e(one: Lab, other: Lab) -> float:

@@ -50,9 +50,9 @@ class DeliverButton(QPushButton):
     def made_drag(self) -> QDrag | None:
         """The drag of what is in view; None where it can't be drawn."""
         try:
-            what = self._outgoing()
-            self.dragged = DragOut(what)
-            scene = what.scenes[0]
+            export = self._outgoing()
+            self.dragged = DragOut(export)
+            scene = export.scenes[0]
         except KavletError:
             return None
         drag = QDrag(self)

@@ -44,7 +44,7 @@ def html_of(scene: Scene, png: bytes, figures: tuple[FigureTable, ...]) -> str:
     data = base64.b64encode(png).decode()
     alt = escape(scene.description or scene.title)
     wide, tall = round(scene.size.width / 0.75), round(scene.size.height / 0.75)
-    tables = "".join(_table(one) for one in figures)
+    tables = "".join(_table(table) for table in figures)
     return f'<img src="data:image/png;base64,{data}" width="{wide}" height="{tall}" alt="{alt}">{tables}'
 
 
@@ -56,12 +56,12 @@ def _table(figures: FigureTable) -> str:
     return f"<table><caption>{escape(figures.heading)}</caption>{head}{rows}</table>"
 
 
-def of_outgoing(what: Export) -> QMimeData:
+def of_outgoing(export: Export) -> QMimeData:
     """What leaves for the clipboard: the first chart or page of it."""
-    if what.pages:
-        pictures = what.page_pictures[0].made.values()
+    if export.pages:
+        pictures = export.page_pictures[0].made.values()
         return mime_of(
-            what.scenes[0],
+            export.scenes[0],
             tuple(
                 figure_table
                 for composed_item in pictures
@@ -69,7 +69,7 @@ def of_outgoing(what: Export) -> QMimeData:
                 for figure_table in figures_of(composed_item.picture)
             ),
         )
-    return mime_of(what.scenes[0], figures_of(what.chart_pictures[0]))
+    return mime_of(export.scenes[0], figures_of(export.chart_pictures[0]))
 
 
 def cut_to(page: PagePicture, items: set[str]) -> Scene:
@@ -96,12 +96,12 @@ def of_items(page: PagePicture, items: set[str]) -> QMimeData:
 class DragOut:
     """A picture on its way to another program, with files for those that take files; they last as long as this."""
 
-    def __init__(self, what: Export) -> None:
+    def __init__(self, export: Export) -> None:
         folder = Path(tempfile.mkdtemp(prefix="kavlet-"))
         self._cleared = weakref.finalize(self, shutil.rmtree, folder, ignore_errors=True)
-        self.mime = of_outgoing(what)
-        stem = slug(what.title or what.names[0])
-        scene = what.scenes[0]
+        self.mime = of_outgoing(export)
+        stem = slug(export.title or export.names[0])
+        scene = export.scenes[0]
         path = folder / f"{stem}.png"
         path.write_bytes(picture.png(scene, SCALE))
         self.mime.setUrls([QUrl.fromLocalFile(str(path))])

@@ -120,10 +120,10 @@ class DeliverCommands(QObject):
         if choice.to != "file":
             self._hand_on(choice)
             return
-        what = outgoing(choice, self._store)
+        export = outgoing(choice, self._store)
         ending = choice.wish.ending
         folder = str(Path(choice.out).parent) if choice.out else self._folder()
-        start = str(Path(folder) / f"{slug(what.title or words('document'))}{ending}")
+        start = str(Path(folder) / f"{slug(export.title or words('document'))}{ending}")
         chosen, _ = QFileDialog.getSaveFileName(self._parent, words("Deliver"), start, f"*{ending}")
         if chosen:
             path = Path(chosen)
@@ -161,16 +161,16 @@ class DeliverCommands(QObject):
         else:
             self._copy(self.in_view())
 
-    def _copy(self, what: Export) -> None:
-        QGuiApplication.clipboard().setMimeData(of_outgoing(what))
+    def _copy(self, export: Export) -> None:
+        QGuiApplication.clipboard().setMimeData(of_outgoing(export))
 
     def print(self) -> None:
         """Show the print sheet for the chart in view, or for all pages where they are in view."""
         on_pages = self._on_pages() and self._store.has_page
         self._print(outgoing(DeliveryChoice("pages"), self._store) if on_pages else self.in_view())
 
-    def _print(self, what: Export) -> None:
-        sheet = PrintDialog(what.scenes, self._parent)
+    def _print(self, export: Export) -> None:
+        sheet = PrintDialog(export.scenes, self._parent)
         open_sheet(sheet)
 
     def show_outbox(self) -> None:

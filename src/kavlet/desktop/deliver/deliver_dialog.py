@@ -298,12 +298,12 @@ class DeliverDialog(QDialog):
         pages, steps = self.choice.what in ("page", "pages"), bool(self.leaving.periods(0))
         found = {}
         for ending in self.format.buttons:
-            way = format_of(ending)
-            if pages and not way.for_pages:
+            format_ = format_of(ending)
+            if pages and not format_.for_pages:
                 found[ending] = words("Charts leave so, pages don’t")
-            elif way.steps and not steps:
+            elif format_.steps and not steps:
                 found[ending] = words("Only what goes through periods moves")
-            elif way.steps and len(self.leaving.names) > 1:
+            elif format_.steps and len(self.leaving.names) > 1:
                 found[ending] = words("One at a time: choose a chart or page")
         return found
 
@@ -311,23 +311,23 @@ class DeliverDialog(QDialog):
         possible = self._possible()
         if possible.get(self.wish.ending):
             self.choice = msgspec.structs.replace(self.choice, wish=msgspec.structs.replace(self.wish, ending=".pdf"))
-        way, wish = self.way, self.wish
+        format_, options = self.way, self.wish
         charts = self.choice.what in ("chart", "charts")
-        office, moving, by_mail = way.group == "office", way.group == "animation", way.group == "mail"
+        office, moving, by_mail = format_.group == "office", format_.group == "animation", format_.group == "mail"
         for field, shown in (
-            (self.as_, office), (self.size_name, charts and way.sized), (self.size_text, charts and way.sized),
-            (self.resolution, way.raster), (self.ground, way.ground and wish.as_ is not None),
-            (self.outlines, way.ending == ".svg"), (self.reader, way.group not in ("data", "mail")),
-            (self.raw, way.ending == ".csv"),
+            (self.as_, office), (self.size_name, charts and format_.sized), (self.size_text, charts and format_.sized),
+            (self.resolution, format_.raster), (self.ground, format_.ground and options.as_ is not None),
+            (self.outlines, format_.ending == ".svg"), (self.reader, format_.group not in ("data", "mail")),
+            (self.raw, format_.ending == ".csv"),
             (self.hold, moving), (self.way_on, moving), (self.easing, moving),
             (self.again, moving), (self.to, by_mail), (self.subject, by_mail),
-            (self.mail_to, by_mail), (self.page_to, way.group == "web"),
+            (self.mail_to, by_mail), (self.page_to, format_.group == "web"),
         ):  # fmt: skip
             self._form.setRowVisible(field, shown)
         self.what.show_choice(self.choice.what)
         self.format.show_ways(possible)
-        self.format.show_choice(wish.ending)
-        self._show_fields(wish)
+        self.format.show_choice(options.ending)
+        self._show_fields(options)
         self.preview.show_names(self.leaving.names)
         self._show()
         self.says.setText(words("Looking how large it gets …"))
@@ -335,24 +335,24 @@ class DeliverDialog(QDialog):
         self.save.setEnabled(False)
         self._asks.start()
 
-    def _show_fields(self, wish: ExportOptions) -> None:
-        motion: AnimationOptions = wish.motion
+    def _show_fields(self, options: ExportOptions) -> None:
+        motion: AnimationOptions = options.motion
         self.hold.show_text(words("{count} s", count=motion.hold))
         self.way_on.show_text(words("{count} s", count=motion.move))
-        self.as_.show_choice(wish.as_)
+        self.as_.show_choice(options.as_)
         self.easing.show_choice("soft" if motion.soft else "even")
         self.again.setChecked(motion.again)
-        self.ground.setChecked(not wish.ground)
-        self.outlines.setChecked(wish.outlines)
-        self.reader.show_choice(wish.reader)
-        self.raw.setChecked(wish.raw)
-        self.resolution.show_choice(str(round(wish.scale * 72)))
+        self.ground.setChecked(not options.ground)
+        self.outlines.setChecked(options.outlines)
+        self.reader.show_choice(options.reader)
+        self.raw.setChecked(options.raw)
+        self.resolution.show_choice(str(round(options.scale * 72)))
         named = next(
-            (name for name, one in CHARTS.items() if (one.width, one.height) == (wish.width, wish.height)), OWN
+            (name for name, one in CHARTS.items() if (one.width, one.height) == (options.width, options.height)), OWN
         )
         self.size_name.show_choice(named)
-        if wish.width is not None and wish.height is not None:
-            self.size_text.show_text(f"{wish.width / MM:.4g}mm x {wish.height / MM:.4g}mm")
+        if options.width is not None and options.height is not None:
+            self.size_text.show_text(f"{options.width / MM:.4g}mm x {options.height / MM:.4g}mm")
         else:
             self.size_text.show_text("")
         by_way: dict[str, tuple[str, ...]] = {"mail": ("program", "outbox"), "web": ("showcase",)}
@@ -361,8 +361,8 @@ class DeliverDialog(QDialog):
         self.mail_to.show_choice(self.choice.to)
         self.page_to.show_choice(self.choice.to)
         self.save.setText(str(DONE[self.choice.to]))
-        self.to.show_text(", ".join(wish.to))
-        self.subject.show_text(wish.subject)
+        self.to.show_text(", ".join(options.to))
+        self.subject.show_text(options.subject)
 
     def _show(self) -> None:
         attempt(self._show_scene, self.says.setText)
@@ -381,17 +381,17 @@ class DeliverDialog(QDialog):
 
     def _ask(self) -> None:
         """Write the file beside the window, to say how large it is and what it can't hold."""
-        wish, leaving, place = self.wish, self.leaving, self.preview.place
+        options, leaving, place = self.wish, self.leaving, self.preview.place
         separate = not self.way.many and len(leaving.names) > 1
-        what = leaving.alone(place) if separate else leaving
+        export = leaving.alone(place) if separate else leaving
         self._worker.ask(
-            "size", say("Encoding"), lambda: written(what, wish), lambda made: self._say(wish, made, separate),
+            "size", say("Encoding"), lambda: written(export, options), lambda made: self._say(options, made, separate),
             self.says.setText, self,
         )  # fmt: skip
 
-    def _say(self, wish: ExportOptions, made: WrittenFile, separate: bool) -> None:
+    def _say(self, options: ExportOptions, made: WrittenFile, separate: bool) -> None:
         """How large the file is, and what is different there."""
-        if wish != self.wish:
+        if options != self.wish:
             return
         self.save.setEnabled(True)
         self.made = made

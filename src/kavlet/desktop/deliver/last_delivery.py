@@ -34,8 +34,8 @@ def outgoing(choice: DeliveryChoice, store: Store) -> Export:
     title = store.name or ""
     match choice.what:
         case "chart":
-            held = next((chart for chart in document.charts if chart.id == choice.one), store.here)
-            return Export(document, (held.id,), title=held.name)
+            entry = next((chart for chart in document.charts if chart.id == choice.one), store.here)
+            return Export(document, (entry.id,), title=entry.name)
         case "charts":
             return Export(document, tuple(chart.id for chart in document.charts), title=title, whole=True)
         case "page":

@@ -64,24 +64,24 @@ class OutboxDialog(QDialog):
         """Show what is there now, the latest chosen."""
         self.mails = outbox.mails()
         self.list.clear()
-        for one in self.mails:
-            self.list.addItem(QListWidgetItem(f"{one.subject or words('No subject')}\n{one.when:%Y-%m-%d %H:%M}"))
+        for mail in self.mails:
+            self.list.addItem(QListWidgetItem(f"{mail.subject or words('No subject')}\n{mail.when:%Y-%m-%d %H:%M}"))
         self.list.setCurrentRow(0 if self.mails else -1)
         self._show(self.list.currentRow())
 
     def _show(self, row: int) -> None:
-        one = self.mails[row] if 0 <= row < len(self.mails) else None
-        self.delete.setEnabled(one is not None)
-        self.words.setVisible(one is not None)
-        if one is None:
+        mail = self.mails[row] if 0 <= row < len(self.mails) else None
+        self.delete.setEnabled(mail is not None)
+        self.words.setVisible(mail is not None)
+        if mail is None:
             self.head.setText(words("Nothing was sent yet."))
             self.picture.clear()
             self.files.clear()
             return
-        self.head.setText(words("To {to}: {subject}", to=one.to, subject=one.subject))
-        self.words.setPlainText(one.words)
+        self.head.setText(words("To {to}: {subject}", to=mail.to, subject=mail.subject))
+        self.words.setPlainText(mail.words)
         pixmap = QPixmap()
-        if one.pictures and pixmap.loadFromData(one.pictures[0]):
+        if mail.pictures and pixmap.loadFromData(mail.pictures[0]):
             ratio = self.devicePixelRatioF()
             side = round(PICTURE * ratio)
             pixmap = pixmap.scaled(
@@ -89,7 +89,7 @@ class OutboxDialog(QDialog):
             )
             pixmap.setDevicePixelRatio(ratio)
         self.picture.setPixmap(pixmap)
-        self.files.setText(words("Attached: {names}", names=list(one.files)) if one.files else "")
+        self.files.setText(words("Attached: {names}", names=list(mail.files)) if mail.files else "")
 
     def _delete(self) -> None:
         row = self.list.currentRow()

@@ -35,29 +35,29 @@ class WaysField(QWidget):
             grid.setColumnStretch(column, 1)
         row = 0
         for kind, heading in HEADINGS.items():
-            ways = [way for way in EXPORT_FORMATS if way.group == kind and way.ending not in HIDDEN]
+            ways = [format_ for format_ in EXPORT_FORMATS if format_.group == kind and format_.ending not in HIDDEN]
             label = QLabel(str(heading))
             label.setObjectName("quiet")
             label.setFixedWidth(LABELS)
             grid.addWidget(label, row, 0)
             per_row = 3 if len(ways) == 6 else COLUMNS
             wide = COLUMNS if len(ways) == 1 else 1
-            for place, way in enumerate(ways):
-                button = self._button(way)
+            for place, format_ in enumerate(ways):
+                button = self._button(format_)
                 group.addButton(button)
                 grid.addWidget(button, row + place // per_row, 1 + place % per_row, 1, min(wide, 2))
             row += (len(ways) - 1) // per_row + 1
 
-    def _button(self, way: ExportFormat) -> QToolButton:
+    def _button(self, format_: ExportFormat) -> QToolButton:
         made = QToolButton()
         made.setObjectName("choice")
         made.setCheckable(True)
-        made.setText(words(way.title))
-        made.setAccessibleName(words(way.title))
+        made.setText(words(format_.title))
+        made.setAccessibleName(words(format_.title))
         made.setMinimumWidth(52)
         made.setSizePolicy(made.sizePolicy().Policy.Expanding, made.sizePolicy().Policy.Fixed)
-        made.clicked.connect(lambda _checked=False: self.chosen.emit(way.ending))
-        self.buttons[way.ending] = made
+        made.clicked.connect(lambda _checked=False: self.chosen.emit(format_.ending))
+        self.buttons[format_.ending] = made
         return made
 
     def show_ways(self, possible: dict[str, str]) -> None:

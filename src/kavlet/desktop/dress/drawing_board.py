@@ -94,7 +94,7 @@ class Board(QWidget):
 
     def points(self) -> list[tuple[int, int, Point]]:
         """The points that can be moved: which outline, which of its curves starts there, where."""
-        return [(i, k, one.start) for i, drawn in enumerate(self.outlines) for k, one in enumerate(drawn)]
+        return [(i, k, curve.start) for i, drawn in enumerate(self.outlines) for k, curve in enumerate(drawn)]
 
     def choose(self, place: tuple[int, int] | None) -> None:
         """Choose a point, to be moved or taken out."""
@@ -210,8 +210,8 @@ def _drawn(outlines: list[Outline]) -> QPainterPath:
     path.setFillRule(Qt.FillRule.WindingFill)
     for drawn in outlines:
         path.moveTo(*drawn[0].start)
-        for one in drawn:
-            path.cubicTo(*one.one, *one.two, *one.end)
+        for curve in drawn:
+            path.cubicTo(*curve.one, *curve.two, *curve.end)
         path.closeSubpath()
     return path
 

@@ -120,9 +120,11 @@ class LookFields(QWidget):
         """All palettes there are to choose from: the house's first, then the shipped ones, and the chart's own."""
         common = document.palette
         first = words("the theme’s") if common is None else words("the document’s: {name}", name=_palette_title(common))
-        named_here = [one.name for one in document.palettes]
+        named_here = [palette.name for palette in document.palettes]
         kinds = [("", first), *((name, name) for name in named_here)]
-        kinds += [(one.name, words(one.title)) for one in palettes().values() if one.name not in named_here]
+        kinds += [
+            (palette.name, words(palette.title)) for palette in palettes().values() if palette.name not in named_here
+        ]
         if isinstance(own, tuple):
             kinds.append((OWN, _palette_title(own)))
         self.palette_field.set_choices(kinds)

@@ -184,7 +184,7 @@ class ParameterFields(QWidget):
         """The theme's colours and their tints, to pick one for a setting."""
         menu = QMenu(self)
         colours_of = ColourField(str(named(name)))
-        tones = tuple(one.hex for one in self._style().palette)
+        tones = tuple(colour.hex for colour in self._style().palette)
         held = self._hex(str(self._store.chart.settings.get(name, "")))
         ground = self._store.picture.figure.ground.hex
         colours_of.show_colour(tones, held or tones[0], bool(held), ground)

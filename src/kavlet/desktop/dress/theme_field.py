@@ -35,8 +35,8 @@ class ThemeField(PickField):
             return None
         dress = msgspec.structs.replace(chart.dress, theme=theme)
         document = edits.change_chart(self._store.document, chart.id, dress=dress)
-        made = picture_if_any(document, self._store.values, chart.id)
-        return _small(made.scene, self.devicePixelRatioF()) if made is not NO_PICTURE else None
+        picture = picture_if_any(document, self._store.values, chart.id)
+        return _small(picture.scene, self.devicePixelRatioF()) if picture is not NO_PICTURE else None
 
     def showPopup(self) -> None:
         self.setIconSize(PREVIEW)

@@ -46,8 +46,8 @@ class TableWork(QObject):
         self._place = place
         self._store = store
         declared = self._declared()
-        self.edit_commands = tuple(one for one in declared if one.menu == "Edit")
-        self.commands = tuple(one for one in declared if one.menu == "Figures")
+        self.edit_commands = tuple(command for command in declared if command.menu == "Edit")
+        self.commands = tuple(command for command in declared if command.menu == "Figures")
 
     def _declared(self) -> tuple[Command, ...]:
         """What is declared of them. Keys that the grid and text fields handle themselves only stand in the menu."""

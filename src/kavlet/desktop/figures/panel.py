@@ -156,14 +156,14 @@ class FiguresPanel(QFrame):
         tables = self._store.document.tables
         self.add.setVisible(bool(tables))
         self.all.setVisible(len(tables) > FEW)
-        names = [one.name for one in tables]
-        ids = [one.id for one in tables]
+        names = [table.name for table in tables]
+        ids = [table.id for table in tables]
         self.tabs.blockSignals(True)
         if [self.tabs.tabData(i) for i in range(self.tabs.count())] != ids:
             while self.tabs.count():
                 self.tabs.removeTab(0)
-            for one in tables:
-                self.tabs.setTabData(self.tabs.addTab(one.name), one.id)
+            for table in tables:
+                self.tabs.setTabData(self.tabs.addTab(table.name), table.id)
         for i, name in enumerate(names):
             text = name.replace("&", "&&")
             if self.tabs.tabText(i) != text:  # setting a text lays out every tab

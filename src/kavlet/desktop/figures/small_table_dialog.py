@@ -81,8 +81,8 @@ class SmallTableDialog(QDialog):
 
     def _own(self) -> list[tuple[str, str]]:
         """The table's own columns: what each is called, by its id."""
-        held = settled(self._document, self._table)
-        return [(one.id, str(held.called(i))) for i, one in enumerate(held.columns) if one.helper is None]
+        table = settled(self._document, self._table)
+        return [(column.id, str(table.called(i))) for i, column in enumerate(table.columns) if column.helper is None]
 
     def _make_columns(self, columns: tuple[str, ...]) -> None:
         """A list to tick; those selected, or all but notes, to begin with."""
@@ -123,12 +123,12 @@ class SmallTableDialog(QDialog):
         found: list[tuple[str, Message]] = [(ALL, say("all"))]
         if self._rows:
             found.append((CHOSEN, say("those selected: {count}", count=len(self._rows))))
-        held = settled(self._document, self._table)
-        for column in held.columns:
+        table = settled(self._document, self._table)
+        for column in table.columns:
             if column.helper is not None or not self._groups(column.id):
                 continue
             for entry in entries(self._document, self._table, column.id)[:MAX_ENTRIES]:
-                head = str(held.called(held.place(column.id)))
+                head = str(table.called(table.place(column.id)))
                 found.append((f"{column.id}\n{entry}", say("{column}: {entry}", column=head, entry=entry)))
         return found
 
@@ -159,16 +159,16 @@ class SmallTableDialog(QDialog):
         self.take.setEnabled(attempt(self._show_made, self.says.setText))
 
     def _show_made(self) -> None:
-        made, table = small_table(self._document, self._table, self.pick)
+        document, table = small_table(self._document, self._table, self.pick)
         self.says.setText("")
-        values, held = recalculate(made.tables).of(table), made.table(table)
+        values, held = recalculate(document.tables).of(table), document.table(table)
         self.preview.setColumnCount(len(held.columns))
         self.preview.setHorizontalHeaderLabels([column.name for column in held.columns])
         self.preview.setRowCount(min(SHOWN_ROWS, held.rows))
         for c, column in enumerate(values):
             for r, value in enumerate(column.values[1 : 1 + SHOWN_ROWS]):
                 number = held.columns[c].writes or PLAIN
-                text = written(value, number, made.locale) if isinstance(value, float) else text_of(value)
+                text = written(value, number, document.locale) if isinstance(value, float) else text_of(value)
                 item = QTableWidgetItem(str(value.value) if isinstance(value, ErrorValue) else text)
                 side = Qt.AlignmentFlag.AlignRight if isinstance(value, float) else Qt.AlignmentFlag.AlignLeft
                 item.setTextAlignment(side | Qt.AlignmentFlag.AlignVCenter)

@@ -156,7 +156,7 @@ class SourceBar(QWidget):
         self.says.style().unpolish(self.says)
         self.says.style().polish(self.says)
         self.take.setVisible(bool(found))
-        self.keep.setVisible(any(one.mine for one in found))
+        self.keep.setVisible(any(difference.mine for difference in found))
         self.always.setVisible(not alarm)
         self.otherwise.setVisible(not alarm and not found)
         self.differing.emit(found)

@@ -194,7 +194,9 @@ class TableCommands(QObject):
         box = self.selected()
         rows = tuple(range(max(0, box[1] - HEADER), box[3])) if box is not None and box[3] > box[1] else ()
         columns = (
-            tuple(one.id for one in table.columns[box[0] : box[2] + 1]) if box is not None and box[2] > box[0] else ()
+            tuple(column.id for column in table.columns[box[0] : box[2] + 1])
+            if box is not None and box[2] > box[0]
+            else ()
         )
         sheet = SmallTableDialog(self._store.document, table.id, rows, columns, self._parent)
         sheet.chosen.connect(lambda pick: self.make_small(table.id, pick))

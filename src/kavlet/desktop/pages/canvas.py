@@ -333,7 +333,9 @@ class PageCanvas(PageView):
     def take_keys(self, commands: Iterable[Command]) -> None:
         """Carry out commands by their keys while it has the keys; Backspace deletes as Delete does."""
         plain = QKeySequence.SequenceFormat.PortableText
-        self.keys = {QKeySequence(one.shortcut).toString(plain): one for one in commands if one.shortcut}
+        self.keys = {
+            QKeySequence(command.shortcut).toString(plain): command for command in commands if command.shortcut
+        }
         if "Del" in self.keys:
             self.keys["Backspace"] = self.keys["Del"]
 

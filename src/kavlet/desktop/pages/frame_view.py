@@ -62,8 +62,8 @@ class FrameView(StageView):
     def refresh(self) -> None:
         if not self._item:
             return
-        made = self._canvas.picture.made.get(self._item)
-        if made is None or self._canvas.chart_of(self._item) != self._store.chart.id:
+        composed_item = self._canvas.picture.made.get(self._item)
+        if composed_item is None or self._canvas.chart_of(self._item) != self._store.chart.id:
             self.close_frame()
             return
         super().refresh()
@@ -76,10 +76,10 @@ class FrameView(StageView):
             self.update()
 
     def _shown(self) -> Picture:
-        made = self._canvas.picture.made[self._item]
-        if made.picture is None:
+        composed_item = self._canvas.picture.made[self._item]
+        if composed_item.picture is None:
             raise KavletError(say("The chart can’t be drawn here."), remedy=say("See its table."))
-        return made.picture
+        return composed_item.picture
 
     def _area(self) -> QRectF:
         """Where the chart lies on the canvas."""

@@ -140,15 +140,15 @@ class ItemFields(QFrame):
 
     def _show_note(self, held: AnyItem | Page) -> None:
         """What of the item does not fit, or fails."""
-        made = None if isinstance(held, Page) else self._store.page_picture().made.get(held.id)
+        composed_item = None if isinstance(held, Page) else self._store.page_picture().made.get(held.id)
         notes: list[str] = []
-        if made is not None:
-            if made.refused:
-                notes.append(made.refused)
-            if made.overflows:
+        if composed_item is not None:
+            if composed_item.refused:
+                notes.append(composed_item.refused)
+            if composed_item.overflows:
                 notes.append(words("Not all of it fits: make it larger, or its type smaller."))
             notes += [words("{formula} gives {error}.", formula=formula, error=error.value)
-                      for formula, error in made.failed]  # fmt: skip
+                      for formula, error in composed_item.failed]  # fmt: skip
         self.note.setText("\n".join(notes))
         self.note.setVisible(bool(notes))
 

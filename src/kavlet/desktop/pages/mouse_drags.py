@@ -85,9 +85,9 @@ class SeamDrag(MouseDrag):
     def move(self, to: QPointF, keys: Modifiers) -> None:
         del keys
         way = to - self.at
-        held = self.document.page(self.page.picture.page.id)
-        moved = with_seam_moved(held, self._seam, way.x() if self._seam.way == "beside" else way.y())
-        self.store.try_out(page_edits.change_page(self.document, held.id, shares=moved.shares))
+        page_ = self.document.page(self.page.picture.page.id)
+        moved = with_seam_moved(page_, self._seam, way.x() if self._seam.way == "beside" else way.y())
+        self.store.try_out(page_edits.change_page(self.document, page_.id, shares=moved.shares))
 
     def done(self) -> None:
         self.store.apply(say("move seam"), self.store.document)
@@ -120,8 +120,8 @@ class ItemDrag(MouseDrag):
         boxes = {item: box.moved(dx, dy) for item, box in self._boxes.items()}
         page = picture.page.id
         if self._copying:
-            held = self.document.page(page)
-            copies = [page_edits.at_place(item, boxes[item.id]) for item in held.items if item.id in boxes]
+            page_ = self.document.page(page)
+            copies = [page_edits.at_place(item, boxes[item.id]) for item in page_.items if item.id in boxes]
             self.store.try_out(page_edits.pasted(self.document, page, copies, 0.0)[0])
         else:
             self.store.try_out(page_edits.placed(self.document, page, boxes))

@@ -76,13 +76,13 @@ class ChartShelf(QListWidget):
         charts = self._store.document.charts
         role = int(Qt.ItemDataRole.UserRole)
         held = [(self.item(i).data(role), self.item(i).text()) for i in range(self.count())]
-        if held != [(one.id, one.name) for one in charts]:
+        if held != [(entry.id, entry.name) for entry in charts]:
             self.clear()
             self._drawn = {}
-            for one in charts:
-                item = QListWidgetItem(one.name)
-                item.setData(role, one.id)
-                item.setToolTip(one.name)
+            for entry in charts:
+                item = QListWidgetItem(entry.name)
+                item.setData(role, entry.id)
+                item.setToolTip(entry.name)
                 self.addItem(item)
         self._pictures.begin()
 

@@ -168,10 +168,10 @@ class Show(QObject):
 
     # Figures
 
-    def change(self, place: EditableCell, number: float) -> None:
+    def change(self, cell: EditableCell, number: float) -> None:
         """Another number in a cell; what shows it moves there. Raises KavletError where the cell can't have it."""
-        document = with_number(self._target, place, number)
-        self.figures[place] = number
+        document = with_number(self._target, cell, number)
+        self.figures[cell] = number
         self._go(document)
 
     def kept(self, document: Document) -> tuple[Document, list[EditableCell]]:
@@ -179,14 +179,14 @@ class Show(QObject):
         more, or holds something else in."""
         lost: list[EditableCell] = []
         made = document
-        for place, number in list(self.figures.items()):
+        for cell, number in list(self.figures.items()):
             try:
-                if not same_cell(self._begun, document, place):
-                    lost.append(place)
+                if not same_cell(self._begun, document, cell):
+                    lost.append(cell)
                     continue
-                made = with_number(made, place, number)
+                made = with_number(made, cell, number)
             except KavletError:
-                lost.append(place)
+                lost.append(cell)
         return made, lost
 
     # Moving

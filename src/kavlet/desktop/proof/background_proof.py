@@ -43,12 +43,12 @@ class BackgroundProof(QObject):
     def of_chart(self, chart: str) -> tuple[Finding, ...] | None:
         """What is open of a chart; None where it was not read yet."""
         held = self.proof.charts.get(chart) if self.proof is not None else None
-        return tuple(one for one in held if one.silenced is None) if held is not None else None
+        return tuple(finding for finding in held if finding.silenced is None) if held is not None else None
 
     def of_page(self, page: str) -> tuple[Finding, ...] | None:
         """What is open of a page; None where it was not read yet."""
         held = self.proof.pages.get(page) if self.proof is not None else None
-        return tuple(one for one in held if one.silenced is None) if held is not None else None
+        return tuple(finding for finding in held if finding.silenced is None) if held is not None else None
 
     def stop(self) -> None:
         """Read no more."""

@@ -126,7 +126,7 @@ class FindingDetails(QScrollArea):
 
     def _first_key(self) -> str:
         held = self.finding.remedies if self.finding is not None else ()
-        return next((one.key for one in held if one.edit is not None), "")
+        return next((remedy.key for remedy in held if remedy.edit is not None), "")
 
     def _silence(self) -> None:
         self.silence_wanted.emit(self.reason.text(), self.scope.currentIndex() == self.scope.count() - 1)

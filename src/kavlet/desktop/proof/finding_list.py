@@ -70,20 +70,20 @@ class FindingList(QTreeWidget):
             font.setBold(True)
             heading.setFont(0, font)
             self.addTopLevelItem(heading)
-            for one in found:
-                item = QTreeWidgetItem([str(one.message)])
-                item.setData(0, HELD, one)
-                grave = str(named(one.severity))
-                item.setData(0, Qt.ItemDataRole.AccessibleTextRole, f"{title}, {grave}: {one.message}")
-                item.setToolTip(0, str(one.message))
+            for finding in found:
+                item = QTreeWidgetItem([str(finding.message)])
+                item.setData(0, HELD, finding)
+                grave = str(named(finding.severity))
+                item.setData(0, Qt.ItemDataRole.AccessibleTextRole, f"{title}, {grave}: {finding.message}")
+                item.setToolTip(0, str(finding.message))
                 item.setDisabled(False)
                 heading.addChild(item)
             heading.setExpanded(True)
         self._draw_marks()
 
     def _draw_marks(self) -> None:
-        for item, one in zip(self._items(), self.findings, strict=True):
-            item.setIcon(0, mark(one.severity, one.silenced is not None))
+        for item, finding in zip(self._items(), self.findings, strict=True):
+            item.setIcon(0, mark(finding.severity, finding.silenced is not None))
 
     @property
     def finding(self) -> Finding | None:
@@ -134,8 +134,8 @@ def _held(item: QTreeWidgetItem | None) -> Finding | None:
     return held if isinstance(held, Finding) else None
 
 
-def _same(one: Finding | None, other: Finding) -> bool:
-    return one is not None and (one.check, one.place, str(one.message)) == (
+def _same(finding: Finding | None, other: Finding) -> bool:
+    return finding is not None and (finding.check, finding.place, str(finding.message)) == (
         other.check, other.place, str(other.message),
     )  # fmt: skip
 
@@ -145,7 +145,7 @@ def _groups(proof: Proof, document: Document) -> Iterator[tuple[str, list[Findin
 
     def sorted_(found: tuple[Finding, ...]) -> list[Finding]:
         order = {"error": 0, "warning": 1, "note": 2}
-        return sorted(found, key=lambda one: (one.silenced is not None, order[one.severity]))
+        return sorted(found, key=lambda finding: (finding.silenced is not None, order[finding.severity]))
 
     if proof.papers:
         yield words("The document"), sorted_(proof.papers)

@@ -133,15 +133,15 @@ class ProofPanel(QFrame):
             return
         open_, silent = len(proof.open), len(proof.all) - len(proof.open)
         nothing = counted("Nothing found in {count} check.", "Nothing found in {count} checks.", proof.checks)
-        said = counted(
+        message = counted(
             "{count} finding in {checks} checks", "{count} findings in {checks} checks", open_, checks=proof.checks
         )
         if silent:
-            said = say(
-                "{found}, {silenced}", found=said,
+            message = say(
+                "{found}, {silenced}", found=message,
                 silenced=counted("{count} silenced", "{count} silenced", silent),
             )  # fmt: skip
-        self.says.setText(str(said) if proof.all else "")
+        self.says.setText(str(message) if proof.all else "")
         self._nothing.setText(str(nothing))
         self._stack.setCurrentIndex(1 if proof.all else 0)
         for button in (self.previous, self.next):

@@ -29,13 +29,13 @@ class ProofButton(QToolButton):
         """Say how much was found by now."""
         proof = self._desk.proof
         count = len(proof.open) if proof is not None else 0
-        grave = sum(one.severity != "note" for one in proof.open) if proof is not None else 0
+        grave = sum(finding.severity != "note" for finding in proof.open) if proof is not None else 0
         self.setText(words("Proof {count}", count=count) if count else words("Proof"))
-        said = counted("{count} finding", "{count} findings", count)
+        message = counted("{count} finding", "{count} findings", count)
         self.setToolTip(
-            words("{findings}, {grave} of them grave (F8)", findings=said, grave=grave)
+            words("{findings}, {grave} of them grave (F8)", findings=message, grave=grave)
             if grave
-            else words("{findings} (F8)", findings=said)
+            else words("{findings} (F8)", findings=message)
             if count
             else words("What a careful reader would object to (F8)")
         )

@@ -123,8 +123,8 @@ class ProofCommands(QObject):
             self._by_hand(remedy)
         elif remedy.restates:
             edit = remedy.edit
-            said = say("So it would be: {remedy}.", remedy=remedy.name)
-            self._try_out(remedy.name, lambda: edit(self._store.document), said)
+            message = say("So it would be: {remedy}.", remedy=remedy.name)
+            self._try_out(remedy.name, lambda: edit(self._store.document), message)
         else:
             self._store.edit(remedy.name, remedy.edit)
 

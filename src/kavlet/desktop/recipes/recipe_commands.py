@@ -100,12 +100,14 @@ class RecipeCommands(QObject):
         recipes = self._store.document.recipes
         if not recipes:
             raise KavletError(say("There is no recipe of your own."), remedy=say("Save a chart as recipe first."))
-        own = next((one for one in recipes if one.name == self._store.here.recipe), recipes[-1])
+        own_recipe = next((one for one in recipes if one.name == self._store.here.recipe), recipes[-1])
         suffix = recipe_file.SUFFIX
-        name, _ = QFileDialog.getSaveFileName(self._parent, words("Save recipe to a file"), own.name, f"*{suffix}")
+        name, _ = QFileDialog.getSaveFileName(
+            self._parent, words("Save recipe to a file"), own_recipe.name, f"*{suffix}"
+        )
         if name:
             path = Path(name if name.endswith(suffix) else name + suffix)
-            recipe_file.save(own, path)
+            recipe_file.save(own_recipe, path)
             self._store.tell(words("Saved {file}", file=path))
 
     def import_(self) -> None:

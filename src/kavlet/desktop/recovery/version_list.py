@@ -96,8 +96,8 @@ class VersionListDialog(QDialog):
     def _show_document(self, row: int) -> None:
         document = self.document_at(row)
         if document.charts:
-            made = picture_if_any(document, recalculate(document.tables), document.charts[0].id)
-            self.picture.setPixmap(thumb(made.scene, PICTURE, self.devicePixelRatioF()))
+            picture = picture_if_any(document, recalculate(document.tables), document.charts[0].id)
+            self.picture.setPixmap(thumb(picture.scene, PICTURE, self.devicePixelRatioF()))
         self.says.setText(self.said_at(row))
 
 

@@ -22,7 +22,7 @@ class VersionsDialog(VersionListDialog):
         self.back = self.acting(words("Go back to it"), main=True)
         self.leaving(words("Cancel"))
         self.back.clicked.connect(lambda _checked=False: self._go_back())
-        self.fill([f"{one.when:%Y-%m-%d %H:%M:%S}" for one in held])
+        self.fill([f"{version.when:%Y-%m-%d %H:%M:%S}" for version in held])
 
     def document_at(self, row: int) -> Document:
         """The document of a version; read once."""

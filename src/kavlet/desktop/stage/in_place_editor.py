@@ -44,8 +44,8 @@ class InPlaceEditor:
 
     def _take(self, part: Part, text: str, to_all: bool = False) -> None:
         where = text_editing.TypedText(part, self._store.spec, self._store.values, to_all)
-        one = say("labels") if to_all else say("label")
-        others = {"label": one, "name": say("name"), "entry": say("name of the layer"), "axis": say("axis title")}
+        message = say("labels") if to_all else say("label")
+        others = {"label": message, "name": say("name"), "entry": say("name of the layer"), "axis": say("axis title")}
         self._store.edit_chart(
             say("change {what}", what=others.get(part.kind) or named(part.key)),
             lambda document, chart: text_editing.with_text(document, chart, where, text),

@@ -52,7 +52,7 @@ class PictureCommands(QObject):
 
     def ask_drawing(self) -> None:
         """A sheet to draw a symbol on, for the document's shelf."""
-        name = fresh_name(words("drawing"), (one.name for one in self._store.document.pictures))
+        name = fresh_name(words("drawing"), (picture.name for picture in self._store.document.pictures))
         board = DrawingBoard(name, self._parent)
         board.kept.connect(self.keep)
         open_sheet(board)

@@ -60,7 +60,7 @@ class ProofLine(QWidget):
     def remedy(self) -> Remedy | None:
         """What would mend the gravest finding."""
         held = self._found[0].remedies if self._found else ()
-        return next((one for one in held if one.edit is not None), None)
+        return next((remedy for remedy in held if remedy.edit is not None), None)
 
     def _mend(self) -> None:
         if self.remedy is not None:
@@ -68,4 +68,4 @@ class ProofLine(QWidget):
 
     def text(self) -> str:
         """All that was found."""
-        return "\n".join(str(one.message) for one in self._found) or self.says.text()
+        return "\n".join(str(finding.message) for finding in self._found) or self.says.text()

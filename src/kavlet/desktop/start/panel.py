@@ -51,7 +51,7 @@ class StartPanel(QFrame):
         layout.addWidget(self._questions(), 1)
 
     def _card(self, question: str) -> QuestionCard:
-        held = [one for one in samples(locale_name().split("_")[0]) if one.question == question]
+        held = [sample for sample in samples(locale_name().split("_")[0]) if sample.question == question]
         card = QuestionCard(held, self)
         card.chosen.connect(self.sample_wanted)
         return card

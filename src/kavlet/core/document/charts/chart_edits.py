@@ -135,16 +135,16 @@ def _meaningful(settings: dict[str, Setting], before: Recipe | None, recipe: Rec
         name: value
         for name, value in settings.items()
         if all(
-            _may_have(one, value) and _alike(before.parameter(name) if before is not None else None, one)
-            for one in recipe.parameters
-            if one.name == name
+            _may_have(parameter, value) and _alike(before.parameter(name) if before is not None else None, parameter)
+            for parameter in recipe.parameters
+            if parameter.name == name
         )
     }
 
 
-def _alike(one: Parameter | None, other: Parameter) -> bool:
+def _alike(parameter: Parameter | None, other: Parameter) -> bool:
     """Whether two parameters of one name are measured alike."""
-    return one is None or (one.type, one.unit) == (other.type, other.unit)
+    return parameter is None or (parameter.type, parameter.unit) == (other.type, other.unit)
 
 
 def _may_have(parameter: Parameter, value: Setting) -> bool:
@@ -211,8 +211,8 @@ def cut_loose(document: Document, chart_id: str, spec: Chart) -> Document:
 def copy_chart(document: Document, chart_id: str) -> tuple[Document, str]:
     """A copy of a chart on the same table, with helper columns of its own. Returns the document and the copy's id."""
     chart = document.chart(chart_id)
-    new = fresh_id("k", (one.id for one in document.charts))
-    name = fresh_name(chart.name, (one.name for one in document.charts))
+    new = fresh_id("k", (entry.id for entry in document.charts))
+    name = fresh_name(chart.name, (entry.name for entry in document.charts))
     at = document.charts.index(chart) + 1
     charts = (*document.charts[:at], msgspec.structs.replace(chart, id=new, name=name), *document.charts[at:])
     return fitted(msgspec.structs.replace(document, charts=charts)), new
@@ -223,7 +223,7 @@ def rename_chart(document: Document, chart_id: str, name: str) -> Document:
     bare = name.strip()
     if not bare:
         raise KavletError(say("A chart needs a name."))
-    if any(one.name == bare and one.id != chart_id for one in document.charts):
+    if any(entry.name == bare and entry.id != chart_id for entry in document.charts):
         raise KavletError(say("There is a chart called “{name}” already.", name=bare))
     return with_chart(document, msgspec.structs.replace(document.chart(chart_id), name=bare))
 
@@ -232,4 +232,6 @@ def delete_chart(document: Document, chart_id: str) -> Document:
     """The document without a chart, its helper columns and its frames on pages."""
     document.chart(chart_id)
     document = without_frames(document, {chart_id})
-    return fitted(msgspec.structs.replace(document, charts=tuple(one for one in document.charts if one.id != chart_id)))
+    return fitted(
+        msgspec.structs.replace(document, charts=tuple(entry for entry in document.charts if entry.id != chart_id))
+    )

@@ -73,7 +73,7 @@ def chart_document(order: ChartRequest) -> tuple[Document, str]:
 def _symbols(document: Document, chart_id: str, order: ChartRequest) -> dict[str, Setting]:
     """The symbols that words of the table name, or none, where the order names none: a recipe's own is an example."""
     entry, recipe = document.chart(chart_id), find_recipe(document, order.recipe)
-    symbols = {one.name for one in recipe.parameters if one.type == "symbol"}
+    symbols = {parameter.name for parameter in recipe.parameters if parameter.type == "symbol"}
     found = recipe.proposes(features_of(document, entry.table)) if symbols else {}
     return {name: value for name, value in found.items() if name in symbols and not entry.roles.get(name)}
 

@@ -58,9 +58,11 @@ def read_across(document: Document, chart_id: str, row: int = -1, columns: tuple
     looks = {path: look for path, look in chart.dress.overrides.items() if parse(path).row is not None}
     others = {path: look for path, look in chart.dress.overrides.items() if path not in looks}
     chart = changed_chart(chart, lambda text: _named(text, source.name))
-    reading = DataDirection(source.id, columns, _row(source, row), EarlierSettings(chart.roles, chart.settings), looks)
+    direction = DataDirection(
+        source.id, columns, _row(source, row), EarlierSettings(chart.roles, chart.settings), looks
+    )
     dress = msgspec.structs.replace(chart.dress, overrides=others)
-    entry = msgspec.structs.replace(chart, reading=reading, roles={}, repeat=False, dress=dress)
+    entry = msgspec.structs.replace(chart, reading=direction, roles={}, repeat=False, dress=dress)
     document = fitted(with_chart(document, entry))
     entry = document.chart(chart_id)
     roles = guess_roles(settled(document, entry.table), recipe)
@@ -72,18 +74,18 @@ def read_down(document: Document, chart_id: str) -> Document:
     chart = document.chart(chart_id)
     if chart.reading is None:
         return document
-    reading, source = chart.reading, settled(document, chart.reading.table)
+    direction, source = chart.reading, settled(document, chart.reading.table)
     recipe = find_recipe(document, chart.recipe)
-    before = chart.past.get(chart.recipe, reading.down)
+    before = chart.past.get(chart.recipe, direction.down)
     own_ids = {column.id for column in source.columns}
     role_names = {role.name for role in recipe.roles}
     kept = {
         role: tuple(one for one in role_columns if one in own_ids)
-        for role, role_columns in (before.roles | reading.down.roles).items()
+        for role, role_columns in (before.roles | direction.down.roles).items()
         if role in role_names
     }
     roles = guess_roles(source, recipe, {role: role_columns for role, role_columns in kept.items() if role_columns})
-    looks = {path: look for path, look in chart.dress.overrides.items() if parse(path).row is None} | reading.looks
+    looks = {path: look for path, look in chart.dress.overrides.items() if parse(path).row is None} | direction.looks
     entry = msgspec.structs.replace(
         chart,
         table=source.id,

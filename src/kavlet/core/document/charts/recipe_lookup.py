@@ -12,7 +12,11 @@ from kavlet.core.values.errors import KavletError
 
 def recipes_of(document: Document) -> dict[str, Recipe]:
     """All recipes a document can use, by name: the shipped ones, then its own."""
-    return RECIPES | {own.name: _made(dumps(own)) for own in document.recipes} if document.recipes else RECIPES
+    return (
+        RECIPES | {own_recipe.name: _made(dumps(own_recipe)) for own_recipe in document.recipes}
+        if document.recipes
+        else RECIPES
+    )
 
 
 def find_recipe(document: Document, name: str) -> Recipe:
@@ -33,5 +37,5 @@ def series_role(document: Document, chart: ChartEntry) -> str:
 
 @lru_cache(maxsize=64)
 def _made(content: bytes) -> Recipe:
-    own: OwnRecipe = loads(content, "recipe")
-    return as_recipe(own)
+    own_recipe: OwnRecipe = loads(content, "recipe")
+    return as_recipe(own_recipe)

@@ -52,14 +52,14 @@ def saved_recipe(document: Document, chart_id: str, spec: Chart, title: str) -> 
     )
 
 
-def with_recipe(document: Document, own: OwnRecipe) -> Document:
+def with_recipe(document: Document, own_recipe: OwnRecipe) -> Document:
     """The document with a recipe of the author's own; one of the same name is replaced. Raises KavletError when a
     shipped recipe has that name.
     """
-    if own.name in RECIPES:
-        raise KavletError(say("“{title}” is the name of a recipe that Kavlet brings along.", title=own.title))
-    others = tuple(one for one in document.recipes if one.name != own.name)
-    return fitted(msgspec.structs.replace(document, recipes=(*others, own)))
+    if own_recipe.name in RECIPES:
+        raise KavletError(say("“{title}” is the name of a recipe that Kavlet brings along.", title=own_recipe.title))
+    others = tuple(one for one in document.recipes if one.name != own_recipe.name)
+    return fitted(msgspec.structs.replace(document, recipes=(*others, own_recipe)))
 
 
 def _sorted_columns(entry: ChartEntry, table: Table, spec: Chart) -> tuple[dict[str, Role], dict[str, str]]:

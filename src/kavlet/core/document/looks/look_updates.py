@@ -44,8 +44,8 @@ def following_rows(document: Document, table_id: str, follow: Callable[[int], in
         if chart.reading is None or chart.reading.table != table_id:
             return chart
         row = follow(chart.reading.row)
-        reading = msgspec.structs.replace(chart.reading, row=row if row is not None else chart.reading.row)
-        return msgspec.structs.replace(chart, reading=reading)
+        direction = msgspec.structs.replace(chart.reading, row=row if row is not None else chart.reading.row)
+        return msgspec.structs.replace(chart, reading=direction)
 
     charts = tuple(of_table(chart) for chart in document.charts)
     return msgspec.structs.replace(document, charts=charts)
@@ -57,17 +57,17 @@ def _columns_following(chart: ChartEntry, follow: Callable[[int], int | None]) -
         return chart
     places = {column: follow(row) for row, column in enumerate(chart.reading.columns)}
     kept = sorted((place, column) for column, place in places.items() if place is not None)
-    reading = msgspec.structs.replace(chart.reading, columns=tuple(column for _, column in kept))
-    return msgspec.structs.replace(chart, reading=reading)
+    direction = msgspec.structs.replace(chart.reading, columns=tuple(column for _, column in kept))
+    return msgspec.structs.replace(chart, reading=direction)
 
 
 def without_read(document: Document, table_id: str, gone: set[str], only: str = "") -> Document:
     """The charts that read across a table, or `only` one, without columns of it that are gone."""
     for chart in document.charts:
-        reading = chart.reading
-        concerned = reading is not None and reading.table == table_id and chart.id == (only or chart.id)
-        if reading is not None and concerned and gone & set(reading.columns):
-            left = [row for row, column in enumerate(reading.columns) if column not in gone]
+        direction = chart.reading
+        concerned = direction is not None and direction.table == table_id and chart.id == (only or chart.id)
+        if direction is not None and concerned and gone & set(direction.columns):
+            left = [row for row, column in enumerate(direction.columns) if column not in gone]
             place = {row: new for new, row in enumerate(left)}
             document = following_rows(document, chart.table, place.get)
     return document

@@ -11,7 +11,9 @@ from kavlet.core.recipes.recipe import Parameter, Setting
 def owners(document: Document, chart: ChartEntry) -> dict[str, Parameter]:
     """The settings of the chart's recipe that own a look, by its path."""
     recipe = recipes_of(document).get(chart.recipe)
-    return {one.look: one for one in recipe.parameters if one.look} if recipe is not None else {}
+    return (
+        {parameter.look: parameter for parameter in recipe.parameters if parameter.look} if recipe is not None else {}
+    )
 
 
 def setting_of(chart: ChartEntry, parameter: Parameter) -> Setting:

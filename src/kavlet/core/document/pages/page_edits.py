@@ -75,13 +75,13 @@ def copy_page(document: Document, page: str) -> tuple[Document, str]:
 def delete_page(document: Document, page: str) -> Document:
     """The document without a page; its charts and tables stay."""
     document.page(page)
-    return msgspec.structs.replace(document, pages=tuple(one for one in document.pages if one.id != page))
+    return msgspec.structs.replace(document, pages=tuple(page_ for page_ in document.pages if page_.id != page))
 
 
 def move_page(document: Document, page: str, to: int) -> Document:
     """The page at another place among the others, counted without it."""
     held = document.page(page)
-    others = [one for one in document.pages if one.id != page]
+    others = [page_ for page_ in document.pages if page_.id != page]
     others.insert(max(0, min(to, len(others))), held)
     return msgspec.structs.replace(document, pages=tuple(others))
 
@@ -166,8 +166,8 @@ def change_item(document: Document, page: str, item: str, **changes: Any) -> Doc
 def placed(document: Document, page: str, boxes: Mapping[str, Rect]) -> Document:
     """Items at other places, out of their bays; those that are locked stay."""
 
-    def moved(one: AnyItem) -> AnyItem:
-        return one if one.locked else msgspec.structs.replace(at_place(one, boxes[one.id]), bay=None)
+    def moved(item: AnyItem) -> AnyItem:
+        return item if item.locked else msgspec.structs.replace(at_place(item, boxes[item.id]), bay=None)
 
     return change_items(document, page, moved, boxes)
 
@@ -187,8 +187,8 @@ def into_bay(document: Document, page: str, item: str, rank: int) -> Document:
 
 def delete_items(document: Document, page: str, items: Iterable[str]) -> Document:
     """The page without some of its items."""
-    held, gone = document.page(page), set(items)
-    return with_page(document, msgspec.structs.replace(held, items=tuple(i for i in held.items if i.id not in gone)))
+    page_, gone = document.page(page), set(items)
+    return with_page(document, msgspec.structs.replace(page_, items=tuple(i for i in page_.items if i.id not in gone)))
 
 
 def ordered(document: Document, page: str, items: Iterable[str], to: str) -> Document:
@@ -209,8 +209,8 @@ def ordered(document: Document, page: str, items: Iterable[str], to: str) -> Doc
 
 def grouped(document: Document, page: str, items: Iterable[str], together: bool) -> Document:
     """Items chosen together from now on, or each alone again."""
-    held = document.page(page)
-    name = fresh_id("g", (item.group for item in held.items)) if together else ""
+    page_ = document.page(page)
+    name = fresh_id("g", (item.group for item in page_.items)) if together else ""
     return change_items(document, page, lambda one: msgspec.structs.replace(one, group=name), items)
 
 

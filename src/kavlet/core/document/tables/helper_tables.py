@@ -22,12 +22,14 @@ NAMES, VALUES = "c1", "c2"  # its own columns
 def names_column(table: Table) -> int:
     """The column that says what a table's rows are called; -1 where it has none."""
     found = kinds(table)
-    return next((i for i, one in enumerate(table.columns) if found.get(one.id) in ("names", "periods")), -1)
+    return next((i for i, column in enumerate(table.columns) if found.get(column.id) in ("names", "periods")), -1)
 
 
 def reader_of(document: Document, table: Table) -> ChartEntry | None:
     """The chart whose helper table it is; None for a table of the author's."""
-    return next((one for one in document.charts if table.helper is not None and one.id == table.helper.chart), None)
+    return next(
+        (entry for entry in document.charts if table.helper is not None and entry.id == table.helper.chart), None
+    )
 
 
 def refuse_helper(table: Table) -> None:
@@ -95,11 +97,11 @@ def _new(document: Document, tables: list[Table], chart: ChartEntry, source: Tab
     )
 
 
-def _fitted(table: Table, reading: DataDirection, source: Table) -> Table:
+def _fitted(table: Table, direction: DataDirection, source: Table) -> Table:
     """The table with a row for each column read, and the formulas of the reading wherever the author typed nothing."""
-    places = [place for place in map(source.place, reading.columns) if place >= 0]
+    places = [place for place in map(source.place, direction.columns) if place >= 0]
     height = HEADER + max(1, len(places))
-    names, row = names_column(source), max(0, min(reading.row, source.rows - 1))
+    names, row = names_column(source), max(0, min(direction.row, source.rows - 1))
     heads: list[Formula | None] = [_made("")] + [_made(f"{_sheet(source)}{column_letters(at)}$1") for at in places]
     values: list[Formula | None] = [_made(_picked(source, names, row)) if names >= 0 else None]
     values += [_made(_picked(source, at, row), source.columns[at]) for at in places]
@@ -152,15 +154,15 @@ def written_through(document: Document, table_id: str, cells: Mapping[tuple[int,
     """
     table = document.table(table_id)
     chart = reader_of(document, table)
-    reading = chart.reading if chart is not None else None
-    if reading is None:
+    direction = chart.reading if chart is not None else None
+    if direction is None:
         return document, dict(cells)
-    source = document.table(reading.table)
+    source = document.table(direction.table)
     columns = list(source.columns)
     lost: dict[tuple[int, int], Cell] = {}
     for (column, row), cell in cells.items():
         held = table.columns[column].cells[row] if column < len(table.columns) and row < table.height else None
-        origin = _origin(source, reading, table.columns[column].id if held is not None else "", row)
+        origin = _origin(source, direction, table.columns[column].id if held is not None else "", row)
         if origin is None or cell is None or isinstance(cell, Formula) or not (isinstance(held, Formula) and held.made):
             lost[column, row] = cell
             continue
@@ -173,11 +175,11 @@ def written_through(document: Document, table_id: str, cells: Mapping[tuple[int,
     return msgspec.structs.replace(document, tables=tables), lost
 
 
-def _origin(source: Table, reading: DataDirection, column: str, row: int) -> tuple[int, int] | None:
+def _origin(source: Table, direction: DataDirection, column: str, row: int) -> tuple[int, int] | None:
     """The cell of the table read that stands in a row of one of the helper table's columns."""
     if (column, row) == (VALUES, 0):
-        return names_column(source), reading.row + HEADER
-    place = source.place(reading.columns[row - HEADER]) if 0 < row <= len(reading.columns) else -1
+        return names_column(source), direction.row + HEADER
+    place = source.place(direction.columns[row - HEADER]) if 0 < row <= len(direction.columns) else -1
     if place < 0 or column not in (NAMES, VALUES):
         return None
-    return place, 0 if column == NAMES else reading.row + HEADER
+    return place, 0 if column == NAMES else direction.row + HEADER

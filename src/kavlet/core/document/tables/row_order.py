@@ -134,10 +134,10 @@ def transpose(document: Document, table_id: str) -> Document:
 
     def follow(chart: ChartEntry) -> ChartEntry:
         if chart.reading is not None and chart.reading.table == table_id:  # all columns there are, of the first row
-            reading = msgspec.structs.replace(
+            direction = msgspec.structs.replace(
                 chart.reading, columns=tuple(column_id.id for column_id in columns[1:]), row=0
             )
-            return msgspec.structs.replace(chart, reading=reading)
+            return msgspec.structs.replace(chart, reading=direction)
         if chart.table != table_id or chart.recipe not in recipes:
             return chart
         recipe = recipes[chart.recipe]

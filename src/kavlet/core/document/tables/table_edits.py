@@ -74,7 +74,7 @@ def delete(document: Document, table_id: str) -> Document:
             remedy=say("It goes when the chart’s figures run down the columns again."),
         )
     built = readers(document, table_id)
-    tables = tuple(one for one in document.tables if one.id != table_id)
+    tables = tuple(table for table in document.tables if table.id != table_id)
     charts = tuple(chart for chart in document.charts if chart not in built)
     document = without_excerpts(without_frames(document, {chart.id for chart in built}), table_id)
     return fitted(msgspec.structs.replace(document, tables=tables, charts=charts))

@@ -60,9 +60,9 @@ def furniture(context: Context, frame: Cartesian, plane: Plane, names: Names, ru
         made.numeric_across(plane.across, ruled.across)
         axes.append(_axis("y" if plane.lying else "x", plane.across, ruled.across.labels))
     else:
-        ink = msgspec.structs.replace(row_names.ink_of(context), size=names.size)
+        text_style = msgspec.structs.replace(row_names.ink_of(context), size=names.size)
         sheet = Rect(0.0, 0.0, context.sheet.width, context.sheet.height)
-        placed = row_names.texts(plane, names, ink, context.data.ids, sheet)
+        placed = row_names.texts(plane, names, text_style, context.data.ids, sheet)
         by_choice = frame.across.crowded == "skip" or frame.across.every > 0 or context.data.timed
         if names.lines and not by_choice:
             unnamed = sum(map(bool, context.data.names(context.chart.names))) - len(placed)
@@ -93,13 +93,18 @@ class _Axes:
         self.texts: list[PlacedText] = []
 
     def _text(
-        self, lines: tuple[str, ...], kind: TextKind, stand: Anchor, axis: str = "", ink: TextStyle | None = None
+        self,
+        lines: tuple[str, ...],
+        kind: TextKind,
+        anchor: Anchor,
+        axis: str = "",
+        text_style: TextStyle | None = None,
     ) -> None:
-        self.texts.append(block(lines, kind, stand, ink or self._ink, TextOwner(key=axis)))
+        self.texts.append(block(lines, kind, anchor, text_style or self._ink, TextOwner(key=axis)))
 
     def _tick_ink(self, scale: Scale, upright: bool) -> TextStyle:
-        ink = lettered(scale.text, self._ink, self._style)
-        return in_figures(ink) if upright else ink
+        text_style = lettered(scale.text, self._ink, self._style)
+        return in_figures(text_style) if upright else text_style
 
     def _title_ink(self, scale: Scale) -> TextStyle:
         return lettered(scale.title_text, self._ink, self._style)
@@ -113,8 +118,8 @@ class _Axes:
         """Short lines at the ticks, outside the plot, inside it or across its edge."""
         if scale.marks == "none":
             return
-        plot, ink = self._plane.plot, self._tick_ink(scale, not self._plane.lying)
-        long = 0.4 * ink.size
+        plot, text_style = self._plane.plot, self._tick_ink(scale, not self._plane.lying)
+        long = 0.4 * text_style.size
         out, within_ = (long if scale.marks != "inside" else 0.0), (long if scale.marks != "outside" else 0.0)
         minors = at.minors if scale.minor > 1 else ()
         for tick, share in [*((tick, 1.0) for tick in at.ticks), *((tick, 0.55) for tick in minors)]:
@@ -138,7 +143,7 @@ class _Axes:
     def value_axis(self, scale: Scale, at: FixedScale, what: AxisParts, second: bool) -> None:
         """Gridlines, tick labels, axis line and title of a value axis."""
         plane, plot, style = self._plane, self._plane.plot, self._style
-        ink = self._tick_ink(scale, not plane.lying)
+        text_style = self._tick_ink(scale, not plane.lying)
         name = "second" if second else "along"
         grid, dash = self._grid(scale, 0.25)
         if what.grid:
@@ -152,15 +157,19 @@ class _Axes:
             ]
         self._marks(scale, at, second)
         if what.labels:
-            gap, below = style.spaces.beside * ink.size, style.spaces.below * ink.size
+            gap, below = style.spaces.beside * text_style.size, style.spaces.below * text_style.size
             for tick in at.ticks:
                 place, text = plane.along(tick, second), (at.text(tick, self._context.data.locale),)
                 if plane.lying:
                     y = plot.y - below if second else plot.bottom + below
-                    self._text(text, "tick", Anchor((place, y), "middle", "bottom" if second else "top"), name, ink)
+                    self._text(
+                        text, "tick", Anchor((place, y), "middle", "bottom" if second else "top"), name, text_style
+                    )
                 else:
                     x = plot.right + gap if second else plot.x - gap
-                    self._text(text, "tick", Anchor((x, place), "start" if second else "end", "middle"), name, ink)
+                    self._text(
+                        text, "tick", Anchor((x, place), "start" if second else "end", "middle"), name, text_style
+                    )
             self.texts = _unclashed(self.texts)
         if what.line:
             if plane.lying:
@@ -187,19 +196,19 @@ class _Axes:
 
     def across_title(self, names: Names) -> None:
         plot, size, title = self._plane.plot, self._ink.size, (self._frame.across.title,)
-        ink = self._title_ink(self._frame.across)
+        text_style = self._title_ink(self._frame.across)
         if self._plane.lying:
             x = (names.left if names.strip else plot.x - 2.2 * size) - 0.6 * size
-            self._text(title, "axis title", Anchor((x, plot.y), "end", "bottom", -90), "across", ink)
+            self._text(title, "axis title", Anchor((x, plot.y), "end", "bottom", -90), "across", text_style)
             return
         y = plot.bottom + names.strip + (0.6 * names.size if names.strip else 1.5 * size) + 0.5 * size
-        self._text(title, "axis title", Anchor((plot.right, y), "end", "top"), "across", ink)
+        self._text(title, "axis title", Anchor((plot.right, y), "end", "top"), "across", text_style)
 
     def numeric_across(self, at: FixedScale, what: AxisParts) -> None:
         """Gridlines, tick labels and the line of a numeric axis across."""
         plane, plot, style, scale = self._plane, self._plane.plot, self._style, self._frame.across
-        ink, (grid, dash) = self._tick_ink(scale, plane.lying), self._grid(scale, 0.1)
-        gap = style.spaces.beside * ink.size
+        text_style, (grid, dash) = self._tick_ink(scale, plane.lying), self._grid(scale, 0.1)
+        gap = style.spaces.beside * text_style.size
         for tick in at.ticks:
             place = plane.across_value(tick)
             if what.grid:
@@ -208,9 +217,9 @@ class _Axes:
             if what.labels:
                 text = (at.text(tick, self._context.data.locale),)
                 if plane.lying:
-                    self._text(text, "tick", Anchor((plot.x - gap, place), "end", "middle"), "across", ink)
+                    self._text(text, "tick", Anchor((plot.x - gap, place), "end", "middle"), "across", text_style)
                 else:
-                    self._text(text, "tick", Anchor((place, plot.bottom + gap), "middle", "top"), "across", ink)
+                    self._text(text, "tick", Anchor((place, plot.bottom + gap), "middle", "top"), "across", text_style)
         self.texts = _unclashed(self.texts)
         if what.line and not plane.lying:
             self.over.append(
@@ -224,10 +233,10 @@ class _Axes:
             if not strip.heading:
                 continue
             if self._plane.lying:
-                stand = Anchor((strip.start + strip.width, plot.y - 0.5 * size), "end", "bottom")
+                anchor = Anchor((strip.start + strip.width, plot.y - 0.5 * size), "end", "bottom")
             else:
-                stand = Anchor((plot.x - size, strip.start + strip.width / 2), "end", "middle")
-            self._text(strip.heading, "heading", stand)
+                anchor = Anchor((plot.x - size, strip.start + strip.width / 2), "end", "middle")
+            self._text(strip.heading, "heading", anchor)
 
     def row_rules(self) -> None:
         """A rule between each two rows."""

@@ -183,8 +183,8 @@ class _Margin(Struct, frozen=True):
 def _along_margins(room: Rect, context: Context, axis: _Margin) -> Rect:
     if not axis.what.labels:
         return room
-    ink = lettered(axis.scale.text, small_ink(context.style, context.sizes), context.style)
-    face, small = ink.face, ink.size
+    text_style = lettered(axis.scale.text, small_ink(context.style, context.sizes), context.style)
+    face, small = text_style.face, text_style.size
     texts = [axis.at.text(tick, context.data.locale) for tick in axis.at.ticks]
     if axis.lying:
         taken = small * 1.45 + (small * 1.5 if axis.scale.title else 0.0)
@@ -198,8 +198,8 @@ def _along_margins(room: Rect, context: Context, axis: _Margin) -> Rect:
 
 
 def _across_margins(room: Rect, context: Context, frame: Cartesian, across: FixedScale) -> Rect:
-    ink = lettered(frame.across.text, small_ink(context.style, context.sizes), context.style)
-    face, small = ink.face, ink.size
+    text_style = lettered(frame.across.text, small_ink(context.style, context.sizes), context.style)
+    face, small = text_style.face, text_style.size
     texts = [across.text(tick, context.data.locale) for tick in across.ticks]
     if frame.lying:
         return room.inset(left=max((width(text, tabular(face), small) for text in texts), default=0.0) + small)

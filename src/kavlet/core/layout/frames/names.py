@@ -170,7 +170,7 @@ def _cut(text: str, lines: tuple[str, ...]) -> bool:
     return bool(lines) and lines[-1].endswith(ELLIPSIS) and not text.rstrip().endswith(ELLIPSIS)
 
 
-def texts(plane: Plane, names: Names, ink: TextStyle, ids: Sequence[int], sheet: Rect) -> list[PlacedText]:
+def texts(plane: Plane, names: Names, text_style: TextStyle, ids: Sequence[int], sheet: Rect) -> list[PlacedText]:
     """The rows' names: left of lying bars and centred on them, below standing ones, all on the `sheet`; one that would
     then lie on the name before is left out. `ids` are the table's rows."""
     texts: list[PlacedText] = []
@@ -180,13 +180,15 @@ def texts(plane: Plane, names: Names, ink: TextStyle, ids: Sequence[int], sheet:
         middle = plane.row_middle(row)
         if plane.lying:
             at = (names.left, middle)
-            texts.append(block(lines, "name", Anchor(at, "start", "middle"), ink, TextOwner(row=ids[row])))
+            texts.append(block(lines, "name", Anchor(at, "start", "middle"), text_style, TextOwner(row=ids[row])))
         elif names.angle:
-            at = (middle + 0.3 * ink.size, plane.plot.bottom + 0.6 * ink.size)
-            texts.append(block(lines, "name", Anchor(at, "end", "middle", names.angle), ink, TextOwner(row=ids[row])))
+            at = (middle + 0.3 * text_style.size, plane.plot.bottom + 0.6 * text_style.size)
+            texts.append(
+                block(lines, "name", Anchor(at, "end", "middle", names.angle), text_style, TextOwner(row=ids[row]))
+            )
         else:
-            at = (middle, plane.plot.bottom + 0.6 * ink.size)
-            made = within(block(lines, "name", Anchor(at, "middle", "top"), ink, TextOwner(row=ids[row])), sheet)
+            at = (middle, plane.plot.bottom + 0.6 * text_style.size)
+            made = within(block(lines, "name", Anchor(at, "middle", "top"), text_style, TextOwner(row=ids[row])), sheet)
             if not (texts and texts[-1].bounds.overlaps(made.bounds)):
                 texts.append(made)
     return texts

@@ -40,22 +40,27 @@ def lay_out(context: Context, frame: Polar, room: Rect) -> tuple[Disc, Furniture
     texts: list[PlacedText] = []
     rules: list[PlacedRule] = []
     if visible and scale is not None and frame.scale is not None:
-        ink = lettered(frame.scale.text, small_ink(style, sizes), style)
+        text_style = lettered(frame.scale.text, small_ink(style, sizes), style)
         for tick in scale.ticks:
             angle = disc.angle(tick)
-            a, b = at(disc.center, radius + 0.18 * ink.size, angle), at(disc.center, radius + 0.5 * ink.size, angle)
+            a, b = (
+                at(disc.center, radius + 0.18 * text_style.size, angle),
+                at(disc.center, radius + 0.5 * text_style.size, angle),
+            )
             rules.append(PlacedRule("tick", *a, *b, style.quiet, style.strokes.tick))
             text = scale.text(tick, data.locale)
-            texts.append(_around(text, disc, angle, radius + 0.78 * ink.size, ink))
+            texts.append(_around(text, disc, angle, radius + 0.78 * text_style.size, text_style))
     axes = (
         (PlacedAxis("angle", scale.minimum, scale.maximum, visible, scale.ticks if visible else ()),) if scale else ()
     )
     return disc, Furniture((), tuple(rules), tuple(texts), axes)
 
 
-def _around(text: str, disc: Disc, angle: float, radius: float, ink: TextStyle) -> PlacedText:
+def _around(text: str, disc: Disc, angle: float, radius: float, text_style: TextStyle) -> PlacedText:
     """A text just outside the rim, aligned so that its nearest side faces the centre."""
-    return block((text,), "tick", Anchor(at(disc.center, radius, angle), *facing(angle)), ink, TextOwner(key="scale"))
+    return block(
+        (text,), "tick", Anchor(at(disc.center, radius, angle), *facing(angle)), text_style, TextOwner(key="scale")
+    )
 
 
 def _unit_box(frame: Polar, hub: bool) -> tuple[float, float, float, float]:
@@ -75,8 +80,8 @@ def _label_margins(context: Context, widest: Disc, with_ticks: bool) -> tuple[fl
     side, above = (max((held[i] for held in asked), default=0.0) for i in (0, 1))
     scale, spec = widest.scale, widest.frame.scale
     if with_ticks and scale is not None and spec is not None:
-        ink = lettered(spec.text, small_ink(context.style, context.sizes), context.style)
-        face, small = ink.face, ink.size
+        text_style = lettered(spec.text, small_ink(context.style, context.sizes), context.style)
+        face, small = text_style.face, text_style.size
         most = max((width(scale.text(tick, context.data.locale), face, small) for tick in scale.ticks), default=0.0)
         side, above = max(side, most + small), max(above, 1.7 * small)
     return side, above

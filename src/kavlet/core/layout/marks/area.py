@@ -28,15 +28,15 @@ from kavlet.core.values.geometry import Rect
 ALONE = 8.0  # points; how wide an area of a single value is
 
 
-def place(layer: Area, on: Plane, to: Placing) -> None:
+def place(layer: Area, on: Plane, placing: Placing) -> None:
     """The areas under a course, back to front, each run under its first mark."""
-    span = to.spans.get(layer.key)
+    span = placing.spans.get(layer.key)
     if span is None:
         return
-    style = to.style
+    style = placing.style
     colour = style.solid(layer.fill, layer.tone)
-    numbers = to.data.column(layer.values)
-    for run in runs(span.ends, "", layer.missing, layer.second, on, to):
+    numbers = placing.data.column(layer.values)
+    for run in runs(span.ends, "", layer.missing, layer.second, on, placing):
         bases = [_base(float(span.starts[row]), on.axis(layer.second)) for row, _, _ in run]
         held = [
             (across, along, on.along(base, layer.second)) for (_, across, along), base in zip(run, bases, strict=True)
@@ -69,26 +69,26 @@ def place(layer: Area, on: Plane, to: Placing) -> None:
             if math.isnan(number):
                 continue
             area = Rect(x - 3, y - 3, 6, 6)
-            if not to.is_drawn(layer, row):
-                to.mark(layer, row, number, area)
+            if not placing.is_drawn(layer, row):
+                placing.mark(layer, row, number, area)
                 continue
             if (out := edge(on, across, along)) is not None:
                 items = (*strokes, Shape(out.path, style.on(colour), colour, style.strokes.hair))
                 strokes = []
-                drawn = MarkDrawing(
+                drawing = MarkDrawing(
                     path=out.path, fill=colour, items=items, dressed=layer.fill, tone=layer.tone, beyond=True
                 )
-                to.mark(layer, row, number, out.bounds, drawn)
-                say_value(layer, row, out, to, behind=colour if out.way[1] < 0 else None)
+                placing.mark(layer, row, number, out.bounds, drawing)
+                say_value(layer, row, out, placing, behind=colour if out.way[1] < 0 else None)
                 continue
             touch = recorded(disc, (x, y), 5.0)
-            drawn = MarkDrawing(path=touch, fill=colour, items=tuple(strokes), dressed=layer.fill, tone=layer.tone)
-            to.mark(layer, row, number, area, drawn)
+            drawing = MarkDrawing(path=touch, fill=colour, items=tuple(strokes), dressed=layer.fill, tone=layer.tone)
+            placing.mark(layer, row, number, area, drawing)
             strokes = []
-            text = to.wording.text(layer, row)
+            text = placing.wording.text(layer, row)
             if text and layer.label is not None:
                 spots = point_spots(layer.label, x, y, 2.0, ink(layer.label, style, None), on.lying)
-                to.label(layer, to.id(row), text, spots, LabelStyle(to.sizes.text, (x, y)))
+                placing.label(layer, placing.id(row), text, spots, LabelStyle(placing.sizes.text, (x, y)))
 
 
 def _upper(held: list[tuple[float, float, float]]) -> list[tuple[float, float]]:

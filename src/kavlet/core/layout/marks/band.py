@@ -14,7 +14,7 @@ from kavlet.core.shapes.box import box
 from kavlet.core.values.geometry import Rect
 
 
-def place(layer: Band, on: Plane, to: Placing) -> None:
+def place(layer: Band, on: Plane, placing: Placing) -> None:
     """One mark over the whole plot across."""
     scale = on.axis(layer.second)
     a, b = on.along(scale.inside(layer.low), layer.second), on.along(scale.inside(layer.high), layer.second)
@@ -22,19 +22,19 @@ def place(layer: Band, on: Plane, to: Placing) -> None:
     rect = Rect(min(a, b), plot.y, abs(b - a), plot.height) if on.lying else (
         Rect(plot.x, min(a, b), plot.width, abs(b - a))
     )  # fmt: skip
-    style = to.style
+    style = placing.style
     colour = style.solid(layer.fill, layer.tone) if layer.fill is not None else style.tint(style.tone(layer.tone), 0.86)
     path = recorded(box, rect)
     visible = not layer.helper and rect.width > 0 and rect.height > 0
     items = (Shape(path, colour),) if visible else ()
-    drawn = MarkDrawing(path=path, fill=colour, items=items, dressed=layer.fill, tone=layer.tone, visible=visible)
-    to.put(layer, MarkSource(0, layer.name), layer.high - layer.low, rect, drawn)
+    drawing = MarkDrawing(path=path, fill=colour, items=items, dressed=layer.fill, tone=layer.tone, visible=visible)
+    placing.put(layer, MarkSource(0, layer.name), layer.high - layer.low, rect, drawing)
     if layer.label is not None and visible and layer.name:
         spot = LabelSpot(
             rect.right, rect.y, "end", "top", ink(layer.label, style, colour), sx=-0.4, sy=0.35,
             width=rect.width, height=rect.height, pad=0.3,
         )  # fmt: skip
-        to.label(layer, 0, layer.name, [spot], LabelStyle(to.sizes.small))
+        placing.label(layer, 0, layer.name, [spot], LabelStyle(placing.sizes.small))
 
 
 class BandKind(Kind[Band]):

@@ -35,20 +35,20 @@ OUTSIDE = ("outside", "by sign", "above", "below")  # where labels stand beyond 
 BREAK = 5.0  # points; the width of the cut that shows that a bar goes on
 
 
-def place(layer: Bars, on: Plane, to: Placing) -> None:
+def place(layer: Bars, on: Plane, placing: Placing) -> None:
     """The marks of a layer of bars, and its labels. No value, no mark."""
-    span = to.spans.get(layer.key)
+    span = placing.spans.get(layer.key)
     if span is None:
         return
-    track = _tracks(layer, on, to) if layer.track and not layer.helper else ()
-    for row, number in enumerate(map(float, to.data.column(layer.values))):
-        bar = _bar(layer, on, to, span, row)
+    track = _tracks(layer, on, placing) if layer.track and not layer.helper else ()
+    for row, number in enumerate(map(float, placing.data.column(layer.values))):
+        bar = _bar(layer, on, placing, span, row)
         if bar is None:
             continue
-        if not to.is_drawn(layer, row):
-            to.mark(layer, row, number, bar.block.rect)
+        if not placing.is_drawn(layer, row):
+            placing.mark(layer, row, number, bar.block.rect)
             continue
-        _draw(layer, bar, on, to, track)
+        _draw(layer, bar, on, placing, track)
         track = ()
 
 
@@ -62,15 +62,15 @@ class _Bar(Struct, frozen=True):
     beyond: int = 0
 
 
-def _bar(layer: Bars, on: Plane, to: Placing, span: Span, row: int) -> _Bar | None:
+def _bar(layer: Bars, on: Plane, placing: Placing, span: Span, row: int) -> _Bar | None:
     """The bar of a row; None for no value."""
-    number, start, end = float(to.data.column(layer.values)[row]), float(span.starts[row]), float(span.ends[row])
+    number, start, end = float(placing.data.column(layer.values)[row]), float(span.starts[row]), float(span.ends[row])
     if math.isnan(number) or math.isnan(end):
         return None
     scale = on.axis(layer.second)
     cut = scale.cap is not None and abs(end) > abs(scale.cap) and scale.cap * end > 0
     rect, side = bar_box(layer, on, row, scale.inside(start), scale.inside(end))
-    true = float(to.data.column(layer.true)[row]) if layer.true else number
+    true = float(placing.data.column(layer.true)[row]) if layer.true else number
     beyond = scale.beyond(end)
     broken = (
         cut
@@ -96,10 +96,10 @@ def _outside(bar: _Bar, on: Plane, second: bool) -> Edge | None:
     return Edge((x, y), (ahead, 0.0) if on.lying else (0.0, -ahead))
 
 
-def _draw(layer: Bars, bar: _Bar, on: Plane, to: Placing, track: tuple[Primitive, ...]) -> None:
-    style, block = to.style, bar.block
+def _draw(layer: Bars, bar: _Bar, on: Plane, placing: Placing, track: tuple[Primitive, ...]) -> None:
+    style, block = placing.style, bar.block
     rect, side = block.rect, block.end
-    filling = to.filling(layer, bar.row, bar.value)
+    filling = placing.filling(layer, bar.row, bar.value)
     if block.corners:
         path = recorded(quad, *block.corners)
     else:
@@ -112,7 +112,7 @@ def _draw(layer: Bars, bar: _Bar, on: Plane, to: Placing, track: tuple[Primitive
     elif layer.form == "capsule":
         # A value shorter than the capsule is thick keeps the capsule's round base and ends where the value ends.
         path, clip = _capsule(rect, side)
-    items = painted(filling, path, tube, side, to.context)
+    items = painted(filling, path, tube, side, placing.context)
     if clip is not None:
         items = tuple(msgspec.structs.replace(item, clip=clip) for item in items)
     if block.bulb is not None:
@@ -125,28 +125,28 @@ def _draw(layer: Bars, bar: _Bar, on: Plane, to: Placing, track: tuple[Primitive
         items = (*items, _break(rect, side, style.ground))
     elif out is not None:
         items = (Shape(out.path, colour),)
-    drawn = MarkDrawing(
+    drawing = MarkDrawing(
         path=path, fill=colour, items=items, block=block, dressed=filling.fill, tone=filling.tone, track=track,
         share=bar.share, beyond=bool(bar.beyond),
     )  # fmt: skip
-    to.mark(layer, bar.row, bar.value, rect, drawn)
+    placing.mark(layer, bar.row, bar.value, rect, drawing)
     if out is not None:
-        if layer.stack == "none" or to.wording.text(layer, bar.row):
-            say_value(layer, bar.row, out, to)
+        if layer.stack == "none" or placing.wording.text(layer, bar.row):
+            say_value(layer, bar.row, out, placing)
     else:
-        _label(layer, bar, on, to, style.behind(filling.fill, filling.tone))
+        _label(layer, bar, on, placing, style.behind(filling.fill, filling.tone))
 
 
-def _label(layer: Bars, bar: _Bar, on: Plane, to: Placing, behind: Colour) -> None:
-    text, block = to.wording.text(layer, bar.row), bar.block
+def _label(layer: Bars, bar: _Bar, on: Plane, placing: Placing, behind: Colour) -> None:
+    text, block = placing.wording.text(layer, bar.row), bar.block
     if bar.beyond and layer.stack == "none":
-        text = to.wording.beyond(layer, bar.row)
+        text = placing.wording.beyond(layer, bar.row)
     label = layer.label or INSIDE
     if not text or bar.row % on.every:
         return
     room = _label_box(block.corners, on.lying, block.rect) if block.corners else block.rect
     base = on.along(on.axis(layer.second).inside(0.0), layer.second)
-    inks = ink(label, to.style, behind), ink(label, to.style, None)
+    inks = ink(label, placing.style, behind), ink(label, placing.style, None)
     dense = on.pitch if on.lying else math.inf
     if block.bulb is not None:
         room = _above_bulb(block.rect, block.end, block.bulb)
@@ -157,8 +157,8 @@ def _label(layer: Bars, bar: _Bar, on: Plane, to: Placing, behind: Colour) -> No
     if block.bulb is not None:
         spots.insert(1, _beside(block.rect, block.end, block.bulb, inks[1]))
     strong = label.bold is None and label.position in ("auto", "middle", "inside end", "inside start")
-    manner = LabelStyle(to.sizes.text, block.rect.center, abs(bar.value), strong)
-    to.label(layer, to.id(bar.row), text, spots, manner)
+    label_style = LabelStyle(placing.sizes.text, block.rect.center, abs(bar.value), strong)
+    placing.label(layer, placing.id(bar.row), text, spots, label_style)
 
 
 def _capsule(rect: Rect, side: End) -> tuple[Path, Path | None]:
@@ -321,17 +321,17 @@ def break_path(rect: Rect, end: End) -> Path:
     return recorded(quad, (left, y), (right, y - slant), (right, y - slant - cut), (left, y - cut))
 
 
-def _tracks(layer: Bars, on: Plane, to: Placing) -> tuple[Primitive, ...]:
+def _tracks(layer: Bars, on: Plane, placing: Placing) -> tuple[Primitive, ...]:
     """The light full bar behind each bar of a layer that wants one."""
     scale = on.axis(layer.second)
-    radius = to.style.corner if layer.radius is None else layer.radius
+    radius = placing.style.corner if layer.radius is None else layer.radius
     form = "square" if layer.form == "tapered" else layer.form
     made: list[Primitive] = []
-    for row in range(to.data.rows):
+    for row in range(placing.data.rows):
         rect, side = bar_box(layer, on, row, scale.minimum, scale.maximum)
         rect = _to_bulb(rect, side) if layer.bulb > 0 else rect
         path = recorded(body, rect, form, side, radius) if form != "square" else recorded(box, rect)
-        made.append(Shape(path, to.style.named["track"]))
+        made.append(Shape(path, placing.style.named["track"]))
     return tuple(made)
 
 

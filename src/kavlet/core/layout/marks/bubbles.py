@@ -32,11 +32,11 @@ def diameters(layer: Bubbles, sizes: list[float], most: float) -> list[float]:
     return [most * (amount / largest) ** power if amount > 0 else 0.0 for amount in amounts]
 
 
-def place(layer: Bubbles, on: Plane, to: Placing) -> None:
+def place(layer: Bubbles, on: Plane, placing: Placing) -> None:
     """One disc per row that has both places and a size above zero."""
-    style = to.style
-    xs, ys = to.data.column(layer.x), to.data.column(layer.values)
-    sizes = [float(size) for size in to.data.column(layer.sizes)]
+    style = placing.style
+    xs, ys = placing.data.column(layer.x), placing.data.column(layer.values)
+    sizes = [float(size) for size in placing.data.column(layer.sizes)]
     most = layer.largest * min(on.plot.width, on.plot.height)
     made = diameters(layer, sizes, most)
     for row in sorted(range(len(sizes)), key=lambda row: -made[row]):
@@ -44,16 +44,16 @@ def place(layer: Bubbles, on: Plane, to: Placing) -> None:
         if made[row] <= 0 or math.isnan(across) or math.isnan(along):
             continue
         out = edge(on, across, along)
-        if out is not None and to.is_drawn(layer, row):
-            place_arrow(layer, row, out, to, (sizes[row], float(xs[row]) if out.way[0] else None))
+        if out is not None and placing.is_drawn(layer, row):
+            place_arrow(layer, row, out, placing, (sizes[row], float(xs[row]) if out.way[0] else None))
             continue
         x, y = on.point(across, along)
         radius = made[row] / 2
         area = Rect(x - radius, y - radius, 2 * radius, 2 * radius)
-        if not to.is_drawn(layer, row):
-            to.mark(layer, row, sizes[row], area)
+        if not placing.is_drawn(layer, row):
+            placing.mark(layer, row, sizes[row], area)
             continue
-        fill, tone = to.fill(layer, row)
+        fill, tone = placing.fill(layer, row)
         colour = style.solid(fill, tone)
         path = recorded(disc, (x, y), radius)
         negative = sizes[row] < 0
@@ -62,10 +62,10 @@ def place(layer: Bubbles, on: Plane, to: Placing) -> None:
             shape = Shape(ring, style.ground.faded(layer.opacity), colour, HOLLOW)
         else:
             shape = Shape(path, colour.faded(layer.opacity), style.ground, style.strokes.rim)
-        to.mark(
+        placing.mark(
             layer, row, sizes[row], area, MarkDrawing(path=path, fill=colour, items=(shape,), dressed=fill, tone=tone)
         )
-        text = to.wording.text(layer, row)
+        text = placing.wording.text(layer, row)
         if text and layer.label is not None:
             behind = None if negative else colour.faded(layer.opacity).over(style.ground)
             inside = LabelSpot(
@@ -74,7 +74,7 @@ def place(layer: Bubbles, on: Plane, to: Placing) -> None:
             )  # fmt: skip
             around = scattered_spots(layer.label, x, y, radius, ink(layer.label, style, None), lying=True)
             prefer = [inside, *around] if layer.label.position in ("auto", "middle", "centre") else around
-            to.label(layer, to.id(row), text, prefer, LabelStyle(to.sizes.small, (x, y), made[row]))
+            placing.label(layer, placing.id(row), text, prefer, LabelStyle(placing.sizes.small, (x, y), made[row]))
 
 
 def _within(center: Point, radius: float) -> Callable[[PlacedText], bool]:

@@ -34,32 +34,34 @@ from kavlet.core.values.geometry import Rect
 MAX_CELLS = 4_000  # cells of one row
 
 
-def on_field(layer: Cells, on: GridField, to: Placing) -> None:
+def on_field(layer: Cells, on: GridField, placing: Placing) -> None:
     """Rows fill the field one after another; what stays empty is drawn pale, as a mark of no row."""
     number = 0
-    for row, figure in enumerate(map(float, to.data.column(layer.values))):
+    for row, figure in enumerate(map(float, placing.data.column(layer.values))):
         count = 0 if math.isnan(figure) else max(0, round(figure))
         boxes = [_drawn(on.cell(number + i), layer.gap) for i in range(min(count, max(0, on.count - number)))]
         number += len(boxes)
         if math.isnan(figure):
             continue
-        _mark(layer, row, figure, _Line(boxes), to)
-        text = to.wording.text(layer, row)
+        _mark(layer, row, figure, _Line(boxes), placing)
+        text = placing.wording.text(layer, row)
         if text and layer.label is not None and boxes:
             middle = boxes[len(boxes) // 2]
-            spot = LabelSpot(*middle.center, "middle", "middle", ink(layer.label, to.style, None), width=middle.width)
-            to.label(layer, to.id(row), text, [spot], LabelStyle(to.sizes.small))
+            spot = LabelSpot(
+                *middle.center, "middle", "middle", ink(layer.label, placing.style, None), width=middle.width
+            )
+            placing.label(layer, placing.id(row), text, [spot], LabelStyle(placing.sizes.small))
     rest = [_drawn(on.cell(i), layer.gap) for i in range(number, on.count)]
     if layer.empty and rest and not layer.helper and not layer.hidden:
-        colour = to.style.named["track"]
-        items, path = _drawn_cells(layer, _Line(rest), colour, "", to)
-        drawn = MarkDrawing(path=path, fill=colour, items=items)
-        to.put(layer, MarkSource(EMPTY, name="empty"), float(len(rest)), path.bounds, drawn)
+        colour = placing.style.named["track"]
+        items, path = _drawn_cells(layer, _Line(rest), colour, "", placing)
+        drawing = MarkDrawing(path=path, fill=colour, items=items)
+        placing.put(layer, MarkSource(EMPTY, name="empty"), float(len(rest)), path.bounds, drawing)
 
 
-def on_plane(layer: Cells, on: Plane, to: Placing) -> None:
+def on_plane(layer: Cells, on: Plane, placing: Placing) -> None:
     """Each row its line of cells from the axis on, the last one cut to the fraction, wrapped where wished."""
-    figures = [float(figure) for figure in to.data.column(layer.values)]
+    figures = [float(figure) for figure in placing.data.column(layer.values)]
     step = cell_step(layer, on, figures)
     per_line = layer.wrap if layer.wrap > 0 else MAX_CELLS
     for row, figure in enumerate(figures):
@@ -75,19 +77,19 @@ def on_plane(layer: Cells, on: Plane, to: Placing) -> None:
                 boxes.append(Rect(on.plot.x + place * step, across0 + line * step, step, step))
             else:
                 boxes.append(Rect(across0 + line * step, on.plot.bottom - (place + 1) * step, step, step))
-        boxes = [_drawn(one, layer.gap) for one in boxes]
+        boxes = [_drawn(box, layer.gap) for box in boxes]
         part = figure - (count - 1) if count else 1.0
-        _mark(layer, row, figure, _Line(boxes, part, not on.lying), to)
-        text = to.wording.text(layer, row)
+        _mark(layer, row, figure, _Line(boxes, part, not on.lying), placing)
+        text = placing.wording.text(layer, row)
         if not text or layer.label is None or row % on.every:
             continue
         longest = min(max(0.0, figure), float(per_line))
-        colour = ink(layer.label, to.style, None)
+        colour = ink(layer.label, placing.style, None)
         if on.lying:
             spot = LabelSpot(on.plot.x + longest * step, on.row_middle(row), "start", "middle", colour, sx=0.35)
         else:
             spot = LabelSpot(on.row_middle(row), on.plot.bottom - longest * step, "middle", "bottom", colour, sy=-0.4)
-        to.label(layer, to.id(row), text, [spot], LabelStyle(to.sizes.text, (spot.x, spot.y), bold=True))
+        placing.label(layer, placing.id(row), text, [spot], LabelStyle(placing.sizes.text, (spot.x, spot.y), bold=True))
 
 
 def cell_step(layer: Cells, on: Plane, figures: list[float]) -> float:
@@ -113,27 +115,27 @@ class _Line(Struct, frozen=True):
     standing: bool = False
 
 
-def _mark(layer: Cells, row: int, figure: float, line: _Line, to: Placing) -> None:
-    if not to.is_drawn(layer, row):
-        to.mark(layer, row, figure, Rect(0, 0, 0, 0))
+def _mark(layer: Cells, row: int, figure: float, line: _Line, placing: Placing) -> None:
+    if not placing.is_drawn(layer, row):
+        placing.mark(layer, row, figure, Rect(0, 0, 0, 0))
         return
-    fill, tone = to.fill(layer, row)
-    colour = to.style.solid(fill, tone)
+    fill, tone = placing.fill(layer, row)
+    colour = placing.style.solid(fill, tone)
     name = layer.symbol
     if layer.symbols:
-        own = to.data.names(layer.symbols)[row]
-        name = own if to.data.picture(own) is not None else name
-    items, path = _drawn_cells(layer, line, colour, name, to)
-    drawn = MarkDrawing(path=path, fill=colour, items=items, dressed=fill, tone=tone, visible=bool(items))
-    to.put(layer, MarkSource(to.id(row), to.wording.says(layer, row)), figure, path.bounds, drawn)
+        own = placing.data.names(layer.symbols)[row]
+        name = own if placing.data.picture(own) is not None else name
+    items, path = _drawn_cells(layer, line, colour, name, placing)
+    drawing = MarkDrawing(path=path, fill=colour, items=items, dressed=fill, tone=tone, visible=bool(items))
+    placing.put(layer, MarkSource(placing.id(row), placing.wording.says(layer, row)), figure, path.bounds, drawing)
 
 
 def _drawn_cells(
-    layer: Cells, line: _Line, colour: Colour, name: str, to: Placing
+    layer: Cells, line: _Line, colour: Colour, name: str, placing: Placing
 ) -> tuple[tuple[Primitive, ...], Path]:  # fmt: skip
     """The cells' primitives and the outline of all of them together."""
     boxes, part, standing = line.boxes, line.part, line.standing
-    shape_or_raster = to.data.picture(name) if name else None
+    shape_or_raster = placing.data.picture(name) if name else None
     touch = PathPen()
     items: list[Primitive] = []
     for i, cell in enumerate(boxes):
@@ -145,7 +147,7 @@ def _drawn_cells(
             continue
         frame = _cut_box(cell, part, standing) if last else cell
         box(touch, frame)
-        corner = 0.0 if layer.cell == "disc" or cell.width <= 0 else min(to.style.corner / cell.width, 0.18)
+        corner = 0.0 if layer.cell == "disc" or cell.width <= 0 else min(placing.style.corner / cell.width, 0.18)
         place = moved(cell.x, cell.y).after(scaled(cell.width, cell.height))
         cut_path = recorded(box, frame) if last else None
         items.append(Stamp(layer.cell, _unit(layer.cell, round(corner, 4)), place, colour, cut_path))

@@ -10,9 +10,9 @@ from kavlet.core.spreadsheet.ranges import Floats
 RowPoint = tuple[int, float, float]  # row, across, along
 
 
-def runs(numbers: Floats, x: str, missing: Missing, second: bool, on: Plane, to: Placing) -> list[list[RowPoint]]:
+def runs(numbers: Floats, x: str, missing: Missing, second: bool, on: Plane, placing: Placing) -> list[list[RowPoint]]:
     """Unbroken runs of points in the order they are drawn: by rows, or by the figures of a numeric across axis."""
-    across = to.data.column(x) if x else None
+    across = placing.data.column(x) if x else None
     found: list[list[RowPoint]] = [[]]
     order = list(range(len(numbers)))
     if across is not None:

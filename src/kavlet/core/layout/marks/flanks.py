@@ -15,16 +15,20 @@ from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Point
 
 
-def place(layer: Flanks, on: Plane, to: Placing) -> None:
+def place(layer: Flanks, on: Plane, placing: Placing) -> None:
     """One mark per gap, for the row after it; none beside a row without a value."""
     if layer.form == "line":
-        _lines(layer, on, to)
+        _lines(layer, on, placing)
         return
-    span, of = to.spans.get(layer.of), to.chart.layer(layer.of)
+    span, of = placing.spans.get(layer.of), placing.chart.layer(layer.of)
     if span is None or of is None or on.gap <= 0:
         return
     own = layer.fill if layer.fill is not None else of.fill
-    colour = to.style.tint(to.style.solid(own, of.tone)) if layer.fill is None else to.style.solid(own, of.tone)
+    colour = (
+        placing.style.tint(placing.style.solid(own, of.tone))
+        if layer.fill is None
+        else placing.style.solid(own, of.tone)
+    )
     for row in range(1, len(span.starts)):
         if math.isnan(span.ends[row - 1]) or math.isnan(span.ends[row]):
             continue
@@ -37,13 +41,13 @@ def place(layer: Flanks, on: Plane, to: Placing) -> None:
             )
         )  # fmt: skip
         value = float(span.ends[row] - span.starts[row])
-        _join(layer, row, value, _drawn(corners, colour, is_body=True), to)
+        _join(layer, row, value, _drawn(corners, colour, is_body=True), placing)
 
 
-def _lines(layer: Flanks, on: Plane, to: Placing) -> None:
+def _lines(layer: Flanks, on: Plane, placing: Placing) -> None:
     """From the end of each bar to the beginning of the next, at the height of the column."""
-    levels = to.data.column(layer.values)
-    colour = to.style.solid(layer.fill if layer.fill is not None else "quiet", layer.tone)
+    levels = placing.data.column(layer.values)
+    colour = placing.style.solid(layer.fill if layer.fill is not None else "quiet", layer.tone)
     for row in range(1, len(levels)):
         level = float(levels[row - 1])
         if math.isnan(level) or on.gap <= 0 or on.first.beyond(level):
@@ -55,7 +59,7 @@ def _lines(layer: Flanks, on: Plane, to: Placing) -> None:
             on.point(start, along - half), on.point(end, along - half),
             on.point(end, along + half), on.point(start, along + half),
         )  # fmt: skip
-        _join(layer, row, level, _drawn(corners, colour, is_body=False), to)
+        _join(layer, row, level, _drawn(corners, colour, is_body=False), placing)
 
 
 def _drawn(corners: tuple[Point, ...], colour: Colour, is_body: bool) -> MarkDrawing:
@@ -65,10 +69,10 @@ def _drawn(corners: tuple[Point, ...], colour: Colour, is_body: bool) -> MarkDra
     return MarkDrawing(path=path, fill=colour, items=(Shape(path, colour),), block=block)
 
 
-def _join(layer: Flanks, row: int, value: float, drawn: MarkDrawing, to: Placing) -> None:
+def _join(layer: Flanks, row: int, value: float, drawing: MarkDrawing, placing: Placing) -> None:
     """One join, from the row before to this one."""
-    if drawn.path is not None:
-        to.put(layer, MarkSource(to.id(row)), value, drawn.path.bounds, drawn)
+    if drawing.path is not None:
+        placing.put(layer, MarkSource(placing.id(row)), value, drawing.path.bounds, drawing)
 
 
 class FlanksKind(Kind[Flanks]):

@@ -24,13 +24,13 @@ from kavlet.core.shapes.spots import SpotForm, spot
 from kavlet.core.values.geometry import Rect
 
 
-def place(layer: Line, on: Plane, to: Placing) -> None:
+def place(layer: Line, on: Plane, placing: Placing) -> None:
     """The course, a spot at each value, and labels."""
-    style = to.style
+    style = placing.style
     colour = style.solid(layer.fill, layer.tone)
     strokes: list[Primitive] = []
     reach = max(layer.width / 2, layer.size / 2 if layer.spot != "none" else 0.0)
-    for run in runs(to.data.column(layer.values), layer.x, layer.missing, layer.second, on, to):
+    for run in runs(placing.data.column(layer.values), layer.x, layer.missing, layer.second, on, placing):
         points = [on.point(across, along) for _, across, along in run]
         leaves = any(edge(on, across, along) for _, across, along in run)
         if len(points) > 1:
@@ -39,18 +39,18 @@ def place(layer: Line, on: Plane, to: Placing) -> None:
             strokes.append(Shape(path, None, colour, layer.width, dash=layer.dash, cap=cap_of(layer.dash), clip=clip))
         for row, across, along in run:
             x, y = on.point(across, along)
-            number = float(to.data.column(layer.values)[row])
+            number = float(placing.data.column(layer.values)[row])
             if math.isnan(number):
                 continue
             area = Rect(x - reach, y - reach, 2 * reach, 2 * reach)
-            if not to.is_drawn(layer, row):
-                to.mark(layer, row, number, area)
+            if not placing.is_drawn(layer, row):
+                placing.mark(layer, row, number, area)
                 continue
             if (out := edge(on, across, along)) is not None:
-                place_arrow(layer, row, out, to, (number, None), strokes)
+                place_arrow(layer, row, out, placing, (number, None), strokes)
                 strokes = []
                 continue
-            fill, tone = to.fill(layer, row)
+            fill, tone = placing.fill(layer, row)
             mine = style.solid(fill, tone)
             dot = recorded(spot, x, y, layer.size, layer.spot, on.lying)
             alone = len(run) == 1 and layer.spot == "none"
@@ -61,11 +61,13 @@ def place(layer: Line, on: Plane, to: Placing) -> None:
             )
             strokes = []
             touch = dot if dot.verbs else recorded(disc, (x, y), max(5.0, reach))
-            to.mark(layer, row, number, area, MarkDrawing(path=touch, fill=mine, items=items, dressed=fill, tone=tone))
-            text = to.wording.text(layer, row)
+            placing.mark(
+                layer, row, number, area, MarkDrawing(path=touch, fill=mine, items=items, dressed=fill, tone=tone)
+            )
+            text = placing.wording.text(layer, row)
             if text and layer.label is not None:
                 spots = point_spots(layer.label, x, y, reach, ink(layer.label, style, None), on.lying)
-                to.label(layer, to.id(row), text, spots, LabelStyle(to.sizes.text, (x, y)))
+                placing.label(layer, placing.id(row), text, spots, LabelStyle(placing.sizes.text, (x, y)))
 
 
 class LineKind(Kind[Line]):

@@ -36,16 +36,16 @@ def pointer(pen: Pen, center: tuple[float, float], length: float, angle: float, 
     pen.close()
 
 
-def place(layer: Needle, on: Disc, to: Placing) -> None:
+def place(layer: Needle, on: Disc, placing: Placing) -> None:
     """One mark; none without a value."""
-    if layer.row not in to.data.ids and not to.data.rows:
+    if layer.row not in placing.data.ids and not placing.data.rows:
         return
-    row = to.data.ids.index(layer.row) if layer.row in to.data.ids else 0
-    angle = float(to.data.column(layer.values)[row])
-    figure = to.wording.figure(layer, row)
-    style = to.style
+    row = placing.data.ids.index(layer.row) if layer.row in placing.data.ids else 0
+    angle = float(placing.data.column(layer.values)[row])
+    figure = placing.wording.figure(layer, row)
+    style = placing.style
     hub = max(2.5, HUB * on.radius)
-    fill, tone = to.fill(layer, row)
+    fill, tone = placing.fill(layer, row)
     colour = style.solid(fill if fill is not None else "ink", tone)
     items: list[Primitive] = []
     path = recorded(disc, on.center, hub)
@@ -56,18 +56,18 @@ def place(layer: Needle, on: Disc, to: Placing) -> None:
             items.append(_arrow(on, angle, layer.past, style.named["alarm"]))
     items += [Shape(recorded(disc, on.center, hub), colour), Shape(recorded(disc, on.center, hub * 0.4), style.ground)]
     sector = Sector(on.center, 0.0, layer.length * on.radius, angle, angle)
-    visible = not layer.helper and not to.own(layer, row).hidden
-    drawn = MarkDrawing(
+    visible = not layer.helper and not placing.own(layer, row).hidden
+    drawing = MarkDrawing(
         path=path, fill=colour, items=tuple(items) if visible else (), sector=sector, dressed=fill, tone=tone,
         visible=visible,
     )  # fmt: skip
-    to.put(layer, MarkSource(to.id(row), to.wording.says(layer, row)), figure, path.bounds, drawn)
-    text = to.wording.text(layer, row)
+    placing.put(layer, MarkSource(placing.id(row), placing.wording.says(layer, row)), figure, path.bounds, drawing)
+    text = placing.wording.text(layer, row)
     if text and layer.label is not None and visible:
-        size = layer.label.size or LABEL * to.sizes.text
+        size = layer.label.size or LABEL * placing.sizes.text
         x, y = on.center
         spot = LabelSpot(x, y + hub, "middle", "top", ink(layer.label, style, None), sy=0.34, width=1.5 * on.radius)
-        to.label(layer, to.id(row), text, [spot], LabelStyle(size, on.center, math.inf, bold=True))
+        placing.label(layer, placing.id(row), text, [spot], LabelStyle(size, on.center, math.inf, bold=True))
 
 
 def _arrow(on: Disc, angle: float, past: int, colour: Colour) -> Primitive:

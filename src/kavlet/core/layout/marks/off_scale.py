@@ -56,28 +56,33 @@ def plot_clip(on: Plane) -> Path:
 
 
 def place_arrow(
-    layer: Layer, row: int, at: Edge, to: Placing, figures: tuple[float, float | None], under: Sequence[Primitive] = ()
+    layer: Layer,
+    row: int,
+    at: Edge,
+    placing: Placing,
+    figures: tuple[float, float | None],
+    under: Sequence[Primitive] = (),
 ) -> None:
     """The mark of a row that lies beyond: an arrow in its colour, over what is drawn `under` it, and its value.
 
     `figures` are the mark's value, and what the label says where that is another.
     """
     value, figure = figures
-    filling = to.filling(layer, row)
-    colour = to.style.solid(filling.fill, filling.tone)
+    filling = placing.filling(layer, row)
+    colour = placing.style.solid(filling.fill, filling.tone)
     items = (*under, Shape(at.path, colour))
-    drawn = MarkDrawing(path=at.path, fill=colour, items=items, dressed=filling.fill, tone=filling.tone, beyond=True)
-    to.mark(layer, row, value, at.bounds, drawn)
-    say_value(layer, row, at, to, figure)
+    drawing = MarkDrawing(path=at.path, fill=colour, items=items, dressed=filling.fill, tone=filling.tone, beyond=True)
+    placing.mark(layer, row, value, at.bounds, drawing)
+    say_value(layer, row, at, placing, figure)
 
 
 def say_value(
-    layer: Layer, row: int, at: Edge, to: Placing, figure: float | None = None, behind: Colour | None = None
+    layer: Layer, row: int, at: Edge, placing: Placing, figure: float | None = None, behind: Colour | None = None
 ) -> None:
     """Wish for the value's label inside the plot, beside its arrow; `behind` is the colour of what lies there."""
     x, y = at.at
     dx, dy = at.way
-    colour = ink(layer.label, to.style, behind)
+    colour = ink(layer.label, placing.style, behind)
     right = LabelSpot(x, y, "start", "middle", colour, sx=0.6, sy=-0.45 * dy)
     left = LabelSpot(x, y, "end", "middle", colour, sx=-0.6, sy=-0.45 * dy)
     under = LabelSpot(x - dx * LONG, y - dy * LONG, "middle", "top" if dy < 0 else "bottom", colour, sy=-0.4 * dy)
@@ -85,5 +90,11 @@ def say_value(
                                                         sx=-0.4 * dx), under]  # fmt: skip
     if behind is not None:
         spots = [under]  # beside it, nobody knows what lies behind
-    size = (layer.label or Label()).size or to.sizes.small
-    to.label(layer, to.id(row), to.wording.beyond(layer, row, figure), spots, LabelStyle(size, weight=1e9, bold=True))
+    size = (layer.label or Label()).size or placing.sizes.small
+    placing.label(
+        layer,
+        placing.id(row),
+        placing.wording.beyond(layer, row, figure),
+        spots,
+        LabelStyle(size, weight=1e9, bold=True),
+    )

@@ -99,45 +99,47 @@ class Placing:
         edge, width = (self.style.colour(text), layer.edge_width) if text else (None, 0.0)
         return Filling(fill, tone, edge, width, value)
 
-    def mark(self, layer: Layer, row: int, value: float, bounds: Rect, drawn: MarkDrawing = NOT_DRAWN) -> None:
+    def mark(self, layer: Layer, row: int, value: float, bounds: Rect, drawing: MarkDrawing = NOT_DRAWN) -> None:
         """The mark of a row; one that is not drawn is known, never seen."""
-        says = self.wording.says(layer, row) if drawn.visible else ""
-        self.put(layer, MarkSource(self.id(row), says), value, bounds, drawn)
+        says = self.wording.says(layer, row) if drawing.visible else ""
+        self.put(layer, MarkSource(self.id(row), says), value, bounds, drawing)
 
-    def put(self, layer: Layer, who: MarkSource, value: float, bounds: Rect, drawn: MarkDrawing = NOT_DRAWN) -> None:
+    def put(
+        self, layer: Layer, source: MarkSource, value: float, bounds: Rect, drawing: MarkDrawing = NOT_DRAWN
+    ) -> None:
         """A mark, of a row or of anything else."""
         check_cancelled()
         self.marks.append(
             Mark(
-                layer=layer.name if who.name is None else who.name,
+                layer=layer.name if source.name is None else source.name,
                 key=layer.key,
                 kind=self.kind,
-                row=who.row,
-                series=self.series if who.series is None else who.series,
-                helper=layer.helper if who.helper is None else who.helper,
-                visible=drawn.visible,
+                row=source.row,
+                series=self.series if source.series is None else source.series,
+                helper=layer.helper if source.helper is None else source.helper,
+                visible=drawing.visible,
                 value=value,
                 bounds=bounds,
-                path=drawn.path,
-                fill=drawn.fill,
-                says=who.says,
-                items=drawn.items,
-                sector=drawn.sector,
-                block=drawn.block,
-                line=drawn.line,
-                dressed=drawn.dressed,
-                tone=drawn.tone,
+                path=drawing.path,
+                fill=drawing.fill,
+                says=source.says,
+                items=drawing.items,
+                sector=drawing.sector,
+                block=drawing.block,
+                line=drawing.line,
+                dressed=drawing.dressed,
+                tone=drawing.tone,
                 panel=self.context.panel,
-                track=drawn.track,
-                share=drawn.share,
+                track=drawing.track,
+                share=drawing.share,
                 chart=self.context.name,
-                beyond=drawn.beyond,
+                beyond=drawing.beyond,
             )
         )
 
-    def label(self, layer: Layer, row: int, text: str, spots: list[LabelSpot], manner: LabelStyle) -> None:
+    def label(self, layer: Layer, row: int, text: str, spots: list[LabelSpot], label_style: LabelStyle) -> None:
         """Wish for a label of a row of the table at the first of the spots where it fits."""
-        self.labels.append(self._by_rule(layer, row, label_request(layer, row, text, spots, self.style, manner)))
+        self.labels.append(self._by_rule(layer, row, label_request(layer, row, text, spots, self.style, label_style)))
 
     def _by_rule(self, layer: Layer, row: int, label: LabelRequest) -> LabelRequest:
         """A label in the colour that one of its author's rules gives its row."""

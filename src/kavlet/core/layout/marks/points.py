@@ -26,25 +26,25 @@ from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect
 
 
-def place(layer: Points, on: Plane, to: Placing) -> None:
+def place(layer: Points, on: Plane, placing: Placing) -> None:
     """One per row; no value, no point."""
     if layer.at is not None:
-        _places(layer, on, to)
+        _places(layer, on, placing)
         return
-    style = to.style
-    xs = to.data.column(layer.x) if layer.x else None
-    for row, number in enumerate(map(float, to.data.column(layer.values))):
+    style = placing.style
+    xs = placing.data.column(layer.x) if layer.x else None
+    for row, number in enumerate(map(float, placing.data.column(layer.values))):
         across = on.across_value(float(xs[row])) if xs is not None else on.row_middle(row)
         exact, along = on.along(number, layer.second), on.along(on.axis(layer.second).inside(number), layer.second)
         if math.isnan(number) or math.isnan(across) or math.isnan(along):
             continue
         out = edge(on, across, exact) if not layer.ride and layer.spot != "none" else None
-        if out is not None and to.is_drawn(layer, row):
+        if out is not None and placing.is_drawn(layer, row):
             sideways = xs is not None and out.way[0] and not on.lying
-            place_arrow(layer, row, out, to, (number, float(xs[row]) if xs is not None and sideways else None))
+            place_arrow(layer, row, out, placing, (number, float(xs[row]) if xs is not None and sideways else None))
             continue
         size = layer.size or _row_size(layer, on)
-        held = to.data.picture(layer.symbol) if layer.symbol else None
+        held = placing.data.picture(layer.symbol) if layer.symbol else None
         wide, tall = (size, size)
         if held is not None:
             w, h = proportions(held)
@@ -52,17 +52,17 @@ def place(layer: Points, on: Plane, to: Placing) -> None:
         if layer.ride:
             along = _ridden(layer, on, along, wide if on.lying else tall)
             cx, cy = on.point(across, along)
-            to.obstacles.append(Rect(cx - wide / 2, cy - tall / 2, wide, tall))
+            placing.obstacles.append(Rect(cx - wide / 2, cy - tall / 2, wide, tall))
         x, y = on.point(across, along)
         area = Rect(x - wide / 2, y - tall / 2, wide, tall)
-        if not to.is_drawn(layer, row):
-            to.mark(layer, row, number, area)
+        if not placing.is_drawn(layer, row):
+            placing.mark(layer, row, number, area)
             continue
-        filling = to.filling(layer, row)
+        filling = placing.filling(layer, row)
         fill, tone = filling.fill, filling.tone
         colour = style.solid(fill, tone)
         if layer.ride and fill is None:
-            colour = _riding_colour(layer, to, row, (x, y))
+            colour = _riding_colour(layer, placing, row, (x, y))
         if held is not None:
             items: tuple[Primitive, ...] = (picture(held, area, colour),)
             path = recorded(box, area)
@@ -74,22 +74,22 @@ def place(layer: Points, on: Plane, to: Placing) -> None:
             )  # fmt: skip
             items = (Shape(path, colour, *edged),) if path.verbs else ()
             area = path.bounds if path.verbs else area
-        drawn = MarkDrawing(
+        drawing = MarkDrawing(
             path=path if path.verbs else None, fill=colour, items=items, dressed=fill, tone=tone, visible=bool(items)
         )
-        to.put(layer, MarkSource(to.id(row), to.wording.says(layer, row)), number, area, drawn)
-        text = to.wording.text(layer, row)
+        placing.put(layer, MarkSource(placing.id(row), placing.wording.says(layer, row)), number, area, drawing)
+        text = placing.wording.text(layer, row)
         if text and layer.label is not None:
             reach = _reach(layer, on, wide if on.lying else tall)
             spots = (scattered_spots if layer.x else point_spots)(
-                _signed(layer.label, to.wording.figure(layer, row)),
+                _signed(layer.label, placing.wording.figure(layer, row)),
                 x,
                 y,
                 reach,
                 ink(layer.label, style, None),
                 on.lying,
             )
-            to.label(layer, to.id(row), text, spots, LabelStyle(to.sizes.text, (x, y)))
+            placing.label(layer, placing.id(row), text, spots, LabelStyle(placing.sizes.text, (x, y)))
 
 
 def _reach(layer: Points, on: Plane, size: float) -> float:
@@ -126,57 +126,57 @@ def _ridden(layer: Points, on: Plane, along: float, long: float) -> float:
     return min(max(at, low + long / 2), high - long / 2) if high - low > long else (low + high) / 2
 
 
-def _riding_colour(layer: Points, to: Placing, row: int, at: tuple[float, float]) -> Colour:
+def _riding_colour(layer: Points, placing: Placing, row: int, at: tuple[float, float]) -> Colour:
     """The colour that reads best on the bar the symbol rides on; its bar's own colour beyond it."""
-    for mark in reversed(to.marks):
-        if mark.row == to.id(row) and mark.block is not None and mark.fill is not None and mark.visible:
+    for mark in reversed(placing.marks):
+        if mark.row == placing.id(row) and mark.block is not None and mark.fill is not None and mark.visible:
             box_ = mark.block.rect
             if box_.x <= at[0] <= box_.right and box_.y <= at[1] <= box_.bottom:
-                return to.style.on(mark.fill)
-    return to.style.solid(layer.fill, layer.tone)
+                return placing.style.on(mark.fill)
+    return placing.style.solid(layer.fill, layer.tone)
 
 
-def _places(layer: Points, on: Plane, to: Placing) -> None:
+def _places(layer: Points, on: Plane, placing: Placing) -> None:
     """Labels of rows at a fixed place along the value axis, in a gap, or in a strip of their own."""
     along = on.along_share(layer.at or 0.0)
     strip = on.strips.get(layer.key)
     if strip is not None:
         along = strip.start + strip.width if on.lying else strip.start + strip.width / 2
-    for row, number in enumerate(map(float, to.data.column(layer.values))):
+    for row, number in enumerate(map(float, placing.data.column(layer.values))):
         if math.isnan(number):
             continue
         across = on.row_start(row) - on.gap / 2 if layer.between else on.row_middle(row)
         x, y = on.point(across, along)
-        to.put(layer, MarkSource(to.id(row), to.wording.says(layer, row)), number, Rect(x, y, 0.0, 0.0))
-        text = to.wording.text(layer, row)
+        placing.put(layer, MarkSource(placing.id(row), placing.wording.says(layer, row)), number, Rect(x, y, 0.0, 0.0))
+        text = placing.wording.text(layer, row)
         if not text or layer.label is None or row % on.every:
             continue
-        colour = ink(layer.label, to.style, None)
-        size = min(to.sizes.text, on.name_size) if strip is not None else to.sizes.small
+        colour = ink(layer.label, placing.style, None)
+        size = min(placing.sizes.text, on.name_size) if strip is not None else placing.sizes.small
         most = on.pitch * on.every if not on.lying else math.inf
         if strip is not None:
             spot_ = LabelSpot(x, y, "end" if on.lying else "middle", "middle", colour, width=most)
         elif layer.between:
-            spot_ = _in_gap(layer, row, text, (x, y), on, to)
+            spot_ = _in_gap(layer, row, text, (x, y), on, placing)
         else:
             spot_ = LabelSpot(x, y, "middle", "middle", colour, width=most)
-        to.label(layer, to.id(row), text, [spot_], LabelStyle(size, in_column=strip is not None and on.lying))
+        placing.label(layer, placing.id(row), text, [spot_], LabelStyle(size, in_column=strip is not None and on.lying))
 
 
-def _in_gap(layer: Points, row: int, text: str, at: tuple[float, float], on: Plane, to: Placing) -> LabelSpot:
+def _in_gap(layer: Points, row: int, text: str, at: tuple[float, float], on: Plane, placing: Placing) -> LabelSpot:
     """The gap before a row; just past its flank where that is too narrow to hold the label."""
-    colour = ink(layer.label, to.style, None)
+    colour = ink(layer.label, placing.style, None)
     high = on.gap / 1.05 if on.lying else math.inf
     most = on.gap if not on.lying else math.inf
-    span = to.spans.get(layer.on)
+    span = placing.spans.get(layer.on)
     plain = LabelSpot(*at, "middle", "middle", colour, height=high, width=most)
     if span is None:
         return plain
-    size = to.sizes.small
+    size = placing.sizes.small
     start, end = (float(side[row - 1] + side[row]) / 2 for side in (span.starts, span.ends))
     room = abs(on.along(end) - on.along(start))
     across = on.row_start(row) - on.gap / 2
-    if on.lying and width(text, to.style.face, size) + AIR * size > room:
+    if on.lying and width(text, placing.style.face, size) + AIR * size > room:
         past = on.along(max(float(span.ends[row - 1]), float(span.ends[row])))
         return LabelSpot(past, across, "start", "middle", colour, sx=AIR, height=high)
     if not on.lying and 1.3 * size > room:

@@ -36,9 +36,9 @@ def ends(layer: Ranges, data: Data, row: int) -> tuple[float, float]:
     return min(low, high), max(low, high)
 
 
-def place(layer: Ranges, on: Plane, to: Placing) -> None:
+def place(layer: Ranges, on: Plane, placing: Placing) -> None:
     """A mark per row of which both ends are known; what reaches beyond the scale ends there, without a cap."""
-    data, style, scale = to.data, to.style, on.axis(layer.second)
+    data, style, scale = placing.data, placing.style, on.axis(layer.second)
     xs = data.column(layer.x) if layer.x else None
     for row in range(data.rows):
         low, high = ends(layer, data, row)
@@ -51,10 +51,10 @@ def place(layer: Ranges, on: Plane, to: Placing) -> None:
         thick = max(layer.cap, layer.width, 2 * TOUCHED)
         area = on.box(across - thick / 2, thick, start, end)
         value = high - low
-        if not to.is_drawn(layer, row):
-            to.mark(layer, row, value, area)
+        if not placing.is_drawn(layer, row):
+            placing.mark(layer, row, value, area)
             continue
-        fill, tone = to.fill(layer, row)
+        fill, tone = placing.fill(layer, row)
         colour = style.solid(fill if fill is not None or layer.form == "bar" else "ink", tone)
         items: list[Primitive]
         if layer.form == "bar":
@@ -70,14 +70,14 @@ def place(layer: Ranges, on: Plane, to: Placing) -> None:
             own = colour if layer.form == "whisker" else style.ground
             items.append(Shape(recorded(spot, x, y, max(4.0, 0.8 * layer.cap), layer.spot, on.lying), own))
         touch = recorded(box, area)
-        to.mark(
+        placing.mark(
             layer, row, value, area, MarkDrawing(path=touch, fill=colour, items=tuple(items), dressed=fill, tone=tone)
         )
-        text = to.wording.text(layer, row)
+        text = placing.wording.text(layer, row)
         if text and layer.label is not None:
             x, y = on.point(across, end)
             spots = point_spots(layer.label, x, y, 2.0, ink(layer.label, style, None), on.lying)
-            to.label(layer, to.id(row), text, spots, LabelStyle(to.sizes.text, (x, y)))
+            placing.label(layer, placing.id(row), text, spots, LabelStyle(placing.sizes.text, (x, y)))
 
 
 def _middle(layer: Ranges, on: Plane, row: int) -> float:

@@ -26,14 +26,14 @@ OUT = 1.06  # radii from the centre at which a stroke is named
 AIR = 0.4  # beside its name, in font sizes
 
 
-def on_plane(layer: Reference, on: Plane, to: Placing) -> None:
+def on_plane(layer: Reference, on: Plane, placing: Placing) -> None:
     """One line over the plot; none for a value outside the scale."""
-    value = reference_at(layer, to.data)
+    value = reference_at(layer, placing.data)
     share = on.axis(layer.second).share(value)
     if math.isnan(share) or not -1e-9 <= share <= 1 + 1e-9:
         return
     along = on.along(value, layer.second)
-    plot, style = on.plot, to.style
+    plot, style = on.plot, placing.style
     ends = [(along, plot.y), (along, plot.bottom)] if on.lying else [(plot.x, along), (plot.right, along)]
     colour = style.solid(layer.fill if layer.fill is not None else "ink", layer.tone)
     line = Shape(recorded(course, ends, "straight"), None, colour, layer.width, dash=layer.dash, cap=cap_of(layer.dash))
@@ -44,9 +44,9 @@ def on_plane(layer: Reference, on: Plane, to: Placing) -> None:
         if on.lying
         else recorded(quad, (x1, y1 - reach), (x2, y2 - reach), (x2, y2 + reach), (x1, y1 + reach))
     )
-    _mark(layer, value, Rect.around(ends), (touch, colour, (line,), (ends[0], ends[1])), to)
+    _mark(layer, value, Rect.around(ends), (touch, colour, (line,), (ends[0], ends[1])), placing)
     if layer.label is not None and not layer.helper:
-        text = to.wording.filled(layer, layer.label, 0) if to.data.rows else layer.name
+        text = placing.wording.filled(layer, layer.label, 0) if placing.data.rows else layer.name
         text = text or layer.name
         shade = ink(layer.label, style, None)
         if on.lying:
@@ -60,43 +60,43 @@ def on_plane(layer: Reference, on: Plane, to: Placing) -> None:
                 LabelSpot(plot.right, along, "end", "top", shade, sy=0.35),
                 LabelSpot(plot.x, along, "start", "bottom", shade, sy=-0.35),
             ]
-        to.label(layer, 0, text, spots, LabelStyle(to.sizes.small, weight=math.inf))
+        placing.label(layer, 0, text, spots, LabelStyle(placing.sizes.small, weight=math.inf))
 
 
-def on_disc(layer: Reference, on: Disc, to: Placing) -> None:
+def on_disc(layer: Reference, on: Disc, placing: Placing) -> None:
     """One stroke; none for a value outside the scale."""
-    value = reference_at(layer, to.data)
+    value = reference_at(layer, placing.data)
     if on.scale is None or not -1e-9 <= on.scale.share(value) <= 1 + 1e-9:
         return
-    angle, style = on.angle(value), to.style
+    angle, style = on.angle(value), placing.style
     inner = on.hole * 0.97 if on.hole else 0.72 * on.radius
     ends = [at(on.center, inner, angle), at(on.center, 1.04 * on.radius, angle)]
     path = recorded(course, ends, "straight")
     colour = style.solid(layer.fill if layer.fill is not None else "ink", layer.tone)
     items = (Shape(path, None, style.ground, layer.width + 2.5), Shape(path, None, colour, layer.width))
-    _mark(layer, value, path.bounds, (path, colour, items, None), to)
+    _mark(layer, value, path.bounds, (path, colour, items, None), placing)
     if layer.label is None or layer.helper:
         return
-    text = to.wording.filled(layer, layer.label, 0) or layer.name
+    text = placing.wording.filled(layer, layer.label, 0) or layer.name
     anchor, level = facing(angle)
-    near, far = (at(on.center, OUT * on.radius + out * to.sizes.small, angle) for out in (0.2, 1.7))
+    near, far = (at(on.center, OUT * on.radius + out * placing.sizes.small, angle) for out in (0.2, 1.7))
     shade = ink(layer.label, style, None)
     spots = [LabelSpot(*near, anchor, level, shade), LabelSpot(*far, anchor, level, shade)]
     if level == "middle":  # over or under a figure that stands there
         spots += [LabelSpot(*near, anchor, level, shade, sy=up) for up in (-1.1, 1.1)]
-    to.label(layer, 0, text, spots, LabelStyle(to.sizes.small, ends[1]))
+    placing.label(layer, 0, text, spots, LabelStyle(placing.sizes.small, ends[1]))
 
 
 _Line = tuple[Path, Colour, tuple[Primitive, ...], tuple[Point, Point] | None]  # touched, colour, drawn, its ends
 
 
-def _mark(layer: Reference, value: float, bounds: Rect, line: _Line, to: Placing) -> None:
+def _mark(layer: Reference, value: float, bounds: Rect, line: _Line, placing: Placing) -> None:
     path, colour, items, ends = line
-    drawn = MarkDrawing(
+    drawing = MarkDrawing(
         path=path, fill=colour, items=() if layer.helper else items, line=ends, dressed=layer.fill, tone=layer.tone,
         visible=not layer.helper,
     )  # fmt: skip
-    to.put(layer, MarkSource(0, layer.name), value, bounds, drawn)
+    placing.put(layer, MarkSource(0, layer.name), value, bounds, drawing)
 
 
 def reference_at(layer: Reference, data: Data) -> float:

@@ -34,56 +34,56 @@ UPRIGHT = 50.0  # degrees that rings may start beside the top or the foot, and h
 TALL = 0.9  # a line from the top of its capitals to below its letters, in font sizes
 
 
-def place(layer: Rings, on: Disc, to: Placing) -> None:
+def place(layer: Rings, on: Disc, placing: Placing) -> None:
     """One arc per row, the first outermost; no value, only the track."""
-    places = {one: i for i, one in enumerate(to.data.ids)}
-    order = [places[one] for one in layer.order if one in places] or list(range(to.data.rows))
-    rings = [_ring(layer, turn, row, on, to) for turn, row in enumerate(order)]
-    names = _names(layer, rings, on, to)
+    places = {one: i for i, one in enumerate(placing.data.ids)}
+    order = [places[one] for one in layer.order if one in places] or list(range(placing.data.rows))
+    rings = [_ring(layer, turn, row, on, placing) for turn, row in enumerate(order)]
+    names = _names(layer, rings, on, placing)
     for ring in rings:
         name, row = names.get(ring.row), ring.row
-        _put(layer, ring, name, on, to)
-        if to.is_drawn(layer, row):
-            _label(layer, ring, name, on, to)
+        _put(layer, ring, name, on, placing)
+        if placing.is_drawn(layer, row):
+            _label(layer, ring, name, on, placing)
         if name is not None:
-            to.texts.append(name)
+            placing.texts.append(name)
 
 
-def _ring(layer: Rings, turn: int, row: int, on: Disc, to: Placing) -> "_Ring":
+def _ring(layer: Rings, turn: int, row: int, on: Disc, placing: Placing) -> "_Ring":
     inner, outer = _radii(on, turn)
-    sweep = float(to.data.column(layer.values)[row])
+    sweep = float(placing.data.column(layer.values)[row])
     swept = 0.0 if math.isnan(sweep) else max(0.0, min(sweep, on.frame.sweep))
     # A round end needs at least its own diameter, so that the smallest value is still seen as a dot.
     least = math.degrees((outer - inner) / ((inner + outer) / 2)) if layer.round and swept > 0 else 0.0
-    filling = to.filling(layer, row, to.wording.figure(layer, row))
-    behind = to.style.behind(filling.fill, filling.tone) if swept > 0 else to.style.named["track"]
+    filling = placing.filling(layer, row, placing.wording.figure(layer, row))
+    behind = placing.style.behind(filling.fill, filling.tone) if swept > 0 else placing.style.named["track"]
     end = on.frame.start + min(on.frame.sweep, max(swept, least))
     return _Ring(row, inner, outer, on.frame.start + swept, end, behind)
 
 
-def _put(layer: Rings, ring: "_Ring", name: PlacedText | None, on: Disc, to: Placing) -> None:
+def _put(layer: Rings, ring: "_Ring", name: PlacedText | None, on: Disc, placing: Placing) -> None:
     """The arc of a row on its track, with a plate behind a name it only reaches into."""
-    start, row, style = on.frame.start, ring.row, to.style
+    start, row, style = on.frame.start, ring.row, placing.style
     corner = (ring.outer - ring.inner) / 2 if layer.round else 0.0
     track = recorded(wedge, Sector(on.center, ring.inner, ring.outer, start, start + on.frame.sweep), 0.0, corner)
     track_items = (Shape(track, style.named["track"]),) if layer.track else ()
     path = recorded(wedge, Sector(on.center, ring.inner, ring.outer, start, ring.end), 0.0, corner)
-    figure = to.wording.figure(layer, row)
-    filling = to.filling(layer, row, figure)
-    visible = to.is_drawn(layer, row)
+    figure = placing.wording.figure(layer, row)
+    filling = placing.filling(layer, row, figure)
+    visible = placing.is_drawn(layer, row)
     items: tuple[Primitive, ...] = ()
     if visible and path.verbs:
-        items = painted(filling, path, path.bounds, "right", to.context)
+        items = painted(filling, path, path.bounds, "right", placing.context)
     if visible and name is not None:
-        items = (*items, *_plate(name, ring, on, to))
+        items = (*items, *_plate(name, ring, on, placing))
     outline = path if path.verbs else track
-    drawn = MarkDrawing(
+    drawing = MarkDrawing(
         path=outline, fill=style.solid(filling.fill, filling.tone), items=items if visible else (),
         sector=Sector(on.center, ring.inner, ring.outer, start, ring.value),
         dressed=filling.fill, tone=filling.tone, track=track_items if visible else (),
         visible=visible and bool(items or track_items),
     )  # fmt: skip
-    to.put(layer, MarkSource(to.id(row), to.wording.says(layer, row)), figure, outline.bounds, drawn)
+    placing.put(layer, MarkSource(placing.id(row), placing.wording.says(layer, row)), figure, outline.bounds, drawing)
 
 
 class _Ring(Struct, frozen=True):
@@ -116,14 +116,14 @@ def _radii(on: Disc, turn: int) -> tuple[float, float]:
     return outer - thickest, outer
 
 
-def _label(layer: Rings, ring: _Ring, name: PlacedText | None, on: Disc, to: Placing) -> None:
+def _label(layer: Rings, ring: _Ring, name: PlacedText | None, on: Disc, placing: Placing) -> None:
     """The figure just beyond the arc's end, upright, as far along as its own size asks for; inside it where the arc
     comes round to its name."""
-    text = to.wording.text(layer, ring.row)
+    text = placing.wording.text(layer, ring.row)
     if not text or layer.label is None:
         return
-    style, radius = to.style, ring.middle
-    wished = layer.label.size or to.sizes.text
+    style, radius = placing.style, ring.middle
+    wished = layer.label.size or placing.sizes.text
     size = max(ring.size(wished), min(FLOOR, wished))
     face = style.bold if layer.label.bold is not False else style.face
     wide, high = width(text, face, size), metrics(face).cap_height * size
@@ -144,7 +144,7 @@ def _label(layer: Rings, ring: _Ring, name: PlacedText | None, on: Disc, to: Pla
     inside = LabelSpot(bx, by, "middle", "middle", ink(layer.label, style, ring.behind))
     full = on.frame.sweep > 300 and angle + degrees(taken(angle)) > last
     spots = [inside] if full or layer.label.position == "inside end" else [beyond, inside]
-    to.label(layer, to.id(ring.row), text, spots, LabelStyle(size, (x, y), bold=True))
+    placing.label(layer, placing.id(ring.row), text, spots, LabelStyle(size, (x, y), bold=True))
 
 
 class _Before(Struct, frozen=True):
@@ -161,11 +161,11 @@ class _Before(Struct, frozen=True):
         """A point of the turned disc where it is in the chart."""
         return turned(90.0 * self.quarters, *self.disc.center).apply(x, y)
 
-    def text(self, lines: tuple[str, ...], at: Point, ink: TextStyle, owner: TextOwner) -> PlacedText:
+    def text(self, lines: tuple[str, ...], at: Point, text_style: TextStyle, owner: TextOwner) -> PlacedText:
         """A name that ends at a point of the turned disc."""
         anchor: TextAnchor = "start" if self.quarters in (1, 2) else "end"
         stand = Anchor(self.point(*at), anchor, "middle", -90.0 if self.quarters % 2 else 0.0)
-        return block(lines, "name", stand, ink, owner)
+        return block(lines, "name", stand, text_style, owner)
 
 
 def _before(on: Disc) -> _Before:
@@ -201,41 +201,41 @@ def _named(name: PlacedText | None, radius: float) -> float:
     return math.degrees(math.asin(min(1.0, long / max(radius, 1.0))))
 
 
-def _names(layer: Rings, rings: list[_Ring], on: Disc, to: Placing) -> dict[int, PlacedText]:
+def _names(layer: Rings, rings: list[_Ring], on: Disc, placing: Placing) -> dict[int, PlacedText]:
     """The rows' names at their rings' start, by row; in a column beside it, with leaders, where rings are too thin."""
-    held = [ring for ring in rings if ring.row < len(to.wording.names) and to.wording.names[ring.row]]
+    held = [ring for ring in rings if ring.row < len(placing.wording.names) and placing.wording.names[ring.row]]
     if not layer.named or layer.helper or not held:
         return {}
     before = _before(on)
-    size = _size_beside(held[0], before.disc, to.sizes.text)
+    size = _size_beside(held[0], before.disc, placing.sizes.text)
     if size >= FLOOR:
-        return {ring.row: _name(ring, size, before, to, ring.end - on.frame.start) for ring in held}
-    return _column_of_names(held, before, to)
+        return {ring.row: _name(ring, size, before, placing, ring.end - on.frame.start) for ring in held}
+    return _column_of_names(held, before, placing)
 
 
-def _name(ring: _Ring, size: float, before: _Before, to: Placing, swept: float) -> PlacedText:
+def _name(ring: _Ring, size: float, before: _Before, placing: Placing, swept: float) -> PlacedText:
     """A row's name, ending at the start line; on the ring where that comes round to it, having swept so far."""
-    name, on = to.wording.names[ring.row], before.disc
+    name, on = placing.wording.names[ring.row], before.disc
     x, y = at(on.center, ring.middle, on.frame.start)
     most = x - on.plot.x - 6
     comes_round = swept > 360.0 - math.degrees(0.5 * size / max(1.0, ring.middle))
     if comes_round:  # it stays on the ring, which bends away below a long name
         size = ring.size(size)
         most = math.sqrt(max(0.0, ring.outer**2 - (ring.middle + 0.36 * size) ** 2)) - 0.5 * size
-        size = max(FLOOR, size * min(1.0, most / max(1e-9, width(name, to.style.face, size))))
-    lines = disambiguated(to.wording.names, to.style.face, size, most)[ring.row]
-    colour = to.style.on(ring.behind) if comes_round else to.style.ink
+        size = max(FLOOR, size * min(1.0, most / max(1e-9, width(name, placing.style.face, size))))
+    lines = disambiguated(placing.wording.names, placing.style.face, size, most)[ring.row]
+    colour = placing.style.on(ring.behind) if comes_round else placing.style.ink
     return before.text(
-        lines, (x - 0.5 * size, y), TextStyle(to.style.face, size, colour), TextOwner(row=to.id(ring.row))
+        lines, (x - 0.5 * size, y), TextStyle(placing.style.face, size, colour), TextOwner(row=placing.id(ring.row))
     )
 
 
-def _column_of_names(rings: list[_Ring], before: _Before, to: Placing) -> dict[int, PlacedText]:
+def _column_of_names(rings: list[_Ring], before: _Before, placing: Placing) -> dict[int, PlacedText]:
     """Names one below the other, ending before the start line, each led to its ring; fewer where there is no room for
     all."""
-    size, face, names, on = FLOOR, to.style.face, to.wording.names, before.disc
+    size, face, names, on = FLOOR, placing.style.face, placing.wording.names, before.disc
     if on.frame.sweep > OPEN:  # arcs come round to where the column would stand
-        to.lost += len(rings)
+        placing.lost += len(rings)
         return {}
     out = [at(on.center, ring.middle, on.frame.start) for ring in rings]
     x = min(place[0] for place in out) - KNEE * size
@@ -246,25 +246,27 @@ def _column_of_names(rings: list[_Ring], before: _Before, to: Placing) -> dict[i
     most = max(1, int((beside.height + (TALL * size - cap)) / (TALL * size)))
     every = math.ceil(len(rings) / most)
     shown = [i for i in range(len(rings)) if i % every == 0]
-    to.lost += len(rings) - len(shown)
+    placing.lost += len(rings) - len(shown)
     ys = spread([out[i][1] for i in shown], [cap] * len(shown), TALL * size - cap, beside)
     lines = disambiguated([names[rings[i].row] for i in shown], face, size, x - on.plot.x - 4)
     made: dict[int, PlacedText] = {}
     for i, y, line in zip(shown, ys or [out[i][1] for i in shown], lines, strict=True):
-        text = before.text(line, (x, y), TextStyle(face, size, to.style.ink), TextOwner(row=to.id(rings[i].row)))
+        text = before.text(
+            line, (x, y), TextStyle(face, size, placing.style.ink), TextOwner(row=placing.id(rings[i].row))
+        )
         led = ((x + 0.25 * size, y), (x + 0.55 * KNEE * size, y), (out[i][0] - 1.0, out[i][1]))
         leader = tuple(before.point(*place) for place in led)
-        made[rings[i].row] = msgspec.structs.replace(text, leader=leader, leader_colour=to.style.quiet)
+        made[rings[i].row] = msgspec.structs.replace(text, leader=leader, leader_colour=placing.style.quiet)
     return made
 
 
-def _plate(name: PlacedText, ring: _Ring, on: Disc, to: Placing) -> tuple[Primitive, ...]:
+def _plate(name: PlacedText, ring: _Ring, on: Disc, placing: Placing) -> tuple[Primitive, ...]:
     """The ground behind a name that the arc's end only reaches into, so that it is read on one colour."""
     reached = ring.end - on.frame.start
-    if reached <= 360.0 - _named(name, ring.middle) or name.lines[0].width <= 0 or name.colour != to.style.ink:
+    if reached <= 360.0 - _named(name, ring.middle) or name.lines[0].width <= 0 or name.colour != placing.style.ink:
         return ()
     room = 0.25 * name.size
-    return (Shape(recorded(box, name.bounds.inset(-room, -room, -2 * room, -room), room), to.style.ground),)
+    return (Shape(recorded(box, name.bounds.inset(-room, -room, -2 * room, -room), room), placing.style.ground),)
 
 
 class RingsKind(Kind[Rings]):

@@ -46,23 +46,23 @@ class Slice(Struct, frozen=True):
     name: str
 
 
-def parts(layer: Wedges, on: Disc, to: Placing) -> list[Slice]:
+def parts(layer: Wedges, on: Disc, placing: Placing) -> list[Slice]:
     """All wedges in the order they follow each other. No value, zero and negative figures have no wedge."""
     if layer.parts:
-        row = _row(layer, to)
-        names = [to.data.titles.get(column, "") for column in layer.parts]
+        row = _row(layer, placing)
+        names = [placing.data.titles.get(column, "") for column in layer.parts]
         figures = [
-            (row, i, float(to.data.column(column)[row]), names[i]) for i, column in enumerate(layer.parts)
+            (row, i, float(placing.data.column(column)[row]), names[i]) for i, column in enumerate(layer.parts)
         ] if row is not None else []  # fmt: skip
-        rest = float(to.data.column(layer.rest)[row]) if layer.rest and row is not None else 0.0
+        rest = float(placing.data.column(layer.rest)[row]) if layer.rest and row is not None else 0.0
     else:
-        places = {entry: i for i, entry in enumerate(to.data.ids)}
-        order = [places[entry] for entry in layer.order if entry in places] or list(range(to.data.rows))
-        column = to.data.column(layer.values)
-        figures = [(i, i, float(column[i]), to.wording.names[i]) for i in order]
-        rest = to.wording.rest(layer)
+        places = {entry: i for i, entry in enumerate(placing.data.ids)}
+        order = [places[entry] for entry in layer.order if entry in places] or list(range(placing.data.rows))
+        column = placing.data.column(layer.values)
+        figures = [(i, i, float(column[i]), placing.wording.names[i]) for i in order]
+        rest = placing.wording.rest(layer)
     positive: list[tuple[int | None, int, float, str]] = [entry for entry in figures if entry[2] > 0]
-    gathered = to.wording.gathered(layer)
+    gathered = placing.wording.gathered(layer)
     if gathered > 0:
         positive.append((None, len(figures), gathered, layer.gathered_name))
     if rest > 0:
@@ -80,16 +80,16 @@ def parts(layer: Wedges, on: Disc, to: Placing) -> list[Slice]:
     return slices
 
 
-def _row(layer: Wedges, to: Placing) -> int | None:
-    return to.data.ids.index(layer.row) if layer.row in to.data.ids else (0 if to.data.rows else None)
+def _row(layer: Wedges, placing: Placing) -> int | None:
+    return placing.data.ids.index(layer.row) if layer.row in placing.data.ids else (0 if placing.data.rows else None)
 
 
-def place(layer: Wedges, on: Disc, to: Placing) -> None:
+def place(layer: Wedges, on: Disc, placing: Placing) -> None:
     """A mark per wedge; inside labels are wanted, outside ones noted for the fan around the disc."""
     inner, outer = on.ring(min(layer.ring, on.rings - 1))
-    for part in parts(layer, on, to):
+    for part in parts(layer, on, placing):
         is_rest = part.number == REST
-        row_id = to.id(part.row) if part.row is not None else LEFT_OVER if is_rest else GATHERED
+        row_id = placing.id(part.row) if part.row is not None else LEFT_OVER if is_rest else GATHERED
         own = layer.rows.get(row_id, Row())
         out = (own.explode if own.explode is not None else layer.explode if part.row is not None else 0.0) * outer
         center = at(on.center, out, (part.start + part.end) / 2) if out else on.center
@@ -97,79 +97,81 @@ def place(layer: Wedges, on: Disc, to: Placing) -> None:
         path = recorded(wedge, Sector(center, inner, outer, part.start, part.end), layer.gap, layer.corner)
         bounds = path.bounds
         if layer.helper or (is_rest and not layer.rest_shown) or own.hidden:
-            who = MarkSource(row_id, name=layer.rest_name if is_rest else layer.name, helper=layer.helper or is_rest)
-            to.put(layer, who, part.figure, bounds, MarkDrawing(sector=sector, visible=False))
+            source = MarkSource(row_id, name=layer.rest_name if is_rest else layer.name, helper=layer.helper or is_rest)
+            placing.put(layer, source, part.figure, bounds, MarkDrawing(sector=sector, visible=False))
             continue
-        filling = _filling(layer, part, to)
+        filling = _filling(layer, part, placing)
         fill, tone = filling.fill, filling.tone
         rect = bounds if not _is_radial(fill) else Rect(center[0] - outer, center[1] - outer, 2 * outer, 2 * outer)
-        drawn = MarkDrawing(
-            path=path, fill=to.style.solid(fill, tone), items=painted(filling, path, rect, "up", to.context),
+        drawing = MarkDrawing(
+            path=path, fill=placing.style.solid(fill, tone), items=painted(filling, path, rect, "up", placing.context),
             sector=sector, dressed=fill, tone=tone,
         )  # fmt: skip
         name = part.name if layer.parts or part.row is None else layer.name
-        says = to.wording.says(layer, part.row) if part.row is not None and not layer.parts else part.name
-        to.put(layer, MarkSource(row_id, says, name, part.number if layer.parts else None), part.figure, bounds, drawn)
-        text = _text(layer, part, to)
+        says = placing.wording.says(layer, part.row) if part.row is not None and not layer.parts else part.name
+        placing.put(
+            layer, MarkSource(row_id, says, name, part.number if layer.parts else None), part.figure, bounds, drawing
+        )
+        text = _text(layer, part, placing)
         if text and layer.label is not None:
-            _label(layer, part, text, on, to)
+            _label(layer, part, text, on, placing)
 
 
 def _is_radial(fill: Fill | None) -> bool:
     return getattr(fill, "run", "") == "radial"
 
 
-def _filling(layer: Wedges, part: Slice, to: Placing) -> Filling:
+def _filling(layer: Wedges, part: Slice, placing: Placing) -> Filling:
     if part.row is None:
         own = layer.rows.get(LEFT_OVER if part.number == REST else GATHERED, Row())
-        edge, width = (to.style.colour(own.edge), layer.edge_width) if own.edge else (None, 0.0)
+        edge, width = (placing.style.colour(own.edge), layer.edge_width) if own.edge else (None, 0.0)
         plain = "track" if part.number == REST else "quiet +45"
         return Filling(own.fill if own.fill is not None else plain, layer.tone, edge, width, part.figure)
-    held = to.filling(layer, part.row, part.figure)
+    held = placing.filling(layer, part.row, part.figure)
     if not layer.parts:
-        return _within(layer, part.row, held, to)
+        return _within(layer, part.row, held, placing)
     slice_ = layer.rows.get(part.number)
     fill = slice_.fill if slice_ is not None else None
     return msgspec.structs.replace(held, fill=fill, tone=layer.tone + part.number)
 
 
-def _within(layer: Wedges, row: int, held: Filling, to: Placing) -> Filling:
+def _within(layer: Wedges, row: int, held: Filling, placing: Placing) -> Filling:
     """A part of a group without a fill of its own: a tint of the group's colour, whatever that has become."""
-    group = to.chart.layer(layer.within) if layer.within else None
-    place = layer.groups.get(to.id(row))
-    if group is None or place is None or held.fill is not None or place[0] not in to.data.ids:
+    group = placing.chart.layer(layer.within) if layer.within else None
+    place = layer.groups.get(placing.id(row))
+    if group is None or place is None or held.fill is not None or place[0] not in placing.data.ids:
         return held
-    fill, tone = fill_of(group, place[0], to.data.ids.index(place[0]), to.data)
-    return msgspec.structs.replace(held, fill=f"{to.style.solid(fill, tone).hex} +{place[1]}")
+    fill, tone = fill_of(group, place[0], placing.data.ids.index(place[0]), placing.data)
+    return msgspec.structs.replace(held, fill=f"{placing.style.solid(fill, tone).hex} +{place[1]}")
 
 
-def _text(layer: Wedges, part: Slice, to: Placing) -> str:
+def _text(layer: Wedges, part: Slice, placing: Placing) -> str:
     if layer.label is None:
         return ""
     if part.row is None:
         own = layer.rows.get(LEFT_OVER if part.number == REST else GATHERED, Row())
         label = layer.label if own.text is None else msgspec.structs.replace(layer.label, template=own.text)
-        return _rest_text(layer, label, part, to) if own.label else ""
+        return _rest_text(layer, label, part, placing) if own.label else ""
     if layer.parts:
         return part.name
-    return to.wording.text(layer, part.row)
+    return placing.wording.text(layer, part.row)
 
 
-def _rest_text(layer: Wedges, label: Label, part: Slice, to: Placing) -> str:
+def _rest_text(layer: Wedges, label: Label, part: Slice, placing: Placing) -> str:
     from kavlet.core.text.numbers import written
 
     text = label.template
     how = label.numbers.get("share", WHOLE_PERCENT)
-    share = to.wording.extra_shares(layer, how)[part.number == REST]
-    number = written(part.figure, to.wording.number_text(layer), to.data.locale)
+    share = placing.wording.extra_shares(layer, how)[part.number == REST]
+    number = written(part.figure, placing.wording.number_text(layer), placing.data.locale)
     for field, value in (("{name}", part.name), ("{share}", share), ("{value}", number)):
         text = text.replace(field, value)
     return "\n".join(line.strip() for line in text.split("\n") if line.strip() and "{" not in line)
 
 
-def _label(layer: Wedges, part: Slice, text: str, on: Disc, to: Placing) -> None:
+def _label(layer: Wedges, part: Slice, text: str, on: Disc, placing: Placing) -> None:
     """A label for the mark that was placed last."""
-    mark, style, label = to.marks[-1], to.style, layer.label
+    mark, style, label = placing.marks[-1], placing.style, layer.label
     sector = mark.sector
     if label is None or sector is None:
         return
@@ -180,11 +182,11 @@ def _label(layer: Wedges, part: Slice, text: str, on: Disc, to: Placing) -> None
     spots = [] if outside else inside_spots(sector, inside_colour, label.turn)
     middle = (sector.start + sector.end) / 2
     target = at(sector.center, sector.outer, middle)
-    one = label_request(layer, mark.row, text, spots, style, LabelStyle(to.sizes.text, target, part.figure))
+    one = label_request(layer, mark.row, text, spots, style, LabelStyle(placing.sizes.text, target, part.figure))
     if outside or outermost:
-        to.fans.append(RadialLabel(one, sector, outside_colour, not outside))
+        placing.fans.append(RadialLabel(one, sector, outside_colour, not outside))
     else:
-        to.labels.append(one)
+        placing.labels.append(one)
 
 
 def inside_spots(sector: Sector, colour: Colour, turn: bool) -> list[LabelSpot]:

@@ -67,25 +67,25 @@ def is_body(mark: Mark) -> bool:
     return mark.block is not None or (mark.sector is not None and mark.kind.has_body)
 
 
-def bodies(solid: Solid, frame: Plane | Disc, to: Placing) -> Bodies:
+def bodies(solid: Solid, frame: Plane | Disc, placing: Placing) -> Bodies:
     """The bodies of the marks that have been placed."""
-    mine = [i for i, mark in enumerate(to.marks) if is_body(mark)]
+    mine = [i for i, mark in enumerate(placing.marks) if is_body(mark)]
     if isinstance(frame, Disc):
-        return _discs(solid, frame, to, mine)
-    return _Bars(solid, frame, to).bodies(mine)
+        return _discs(solid, frame, placing, mine)
+    return _Bars(solid, frame, placing).bodies(mine)
 
 
-def _discs(solid: Solid, frame: Disc, to: Placing, mine: list[int]) -> Bodies:
-    usual = min((to.marks[i].kind.disc_depth for i in mine), default=0.0)
+def _discs(solid: Solid, frame: Disc, placing: Placing, mine: list[int]) -> Bodies:
+    usual = min((placing.marks[i].kind.disc_depth for i in mine), default=0.0)
     depth = frame.radius * max(0.01, solid.depth if solid.depth is not None else usual)
     parts = []
     for i in mine:
-        path = to.marks[i].path
+        path = placing.marks[i].path
         outline = outline_of(path) if path is not None else None
         if outline is None or outline.empty:
             continue
         loft = Loft(outline, _levels(outline, -depth, 0.0, min(solid.edge, depth / 2)))
-        parts.append(BodyPart(i, loft, False, 0.0, to.marks[i].bounds))
+        parts.append(BodyPart(i, loft, False, 0.0, placing.marks[i].bounds))
     return Bodies(tuple(parts), (), depth)
 
 
@@ -109,17 +109,17 @@ def _rounded(edge: float, w: float, way: float, thick: float) -> list[Level]:
 # Bars
 
 
-def _slots(to: Placing, mine: list[int]) -> dict[int, int]:
+def _slots(placing: Placing, mine: list[int]) -> dict[int, int]:
     """Which series stand in front of which: one that lies over an earlier one in the flat chart stands before it."""
-    keys = list(dict.fromkeys(to.marks[i].key for i in mine))
+    keys = list(dict.fromkeys(placing.marks[i].key for i in mine))
     rects: dict[str, dict[int, Rect]] = {key: {} for key in keys}
     for i in mine:
-        rects[to.marks[i].key][to.marks[i].row] = to.marks[i].bounds
+        rects[placing.marks[i].key][placing.marks[i].row] = placing.marks[i].bounds
     places: dict[str, int] = {}
     for n, key in enumerate(keys):
         under = [other for other in keys[:n] if _overlap(rects[key], rects[other])]
         places[key] = 1 + max((places[other] for other in under), default=-1)
-    return {i: places[to.marks[i].key] for i in mine}
+    return {i: places[placing.marks[i].key] for i in mine}
 
 
 def _overlap(one: dict[int, Rect], other: dict[int, Rect]) -> bool:
@@ -161,22 +161,22 @@ def _parted(rect: Rect, end: End) -> list[Path]:
 class _Bars:
     """Makes the bodies of bars and of what joins them, on one plane."""
 
-    def __init__(self, solid: Solid, on: Plane, to: Placing) -> None:
-        self._solid, self._on, self._to = solid, on, to
+    def __init__(self, solid: Solid, on: Plane, placing: Placing) -> None:
+        self._solid, self._on, self._to = solid, on, placing
 
     def bodies(self, mine: list[int]) -> Bodies:
         """The bodies of those marks, series behind series."""
-        to, share = self._to, self._solid.depth
-        slots = _slots(to, mine)
+        placing, share = self._to, self._solid.depth
+        slots = _slots(placing, mine)
         count = 1 + max(slots.values(), default=0)
-        broadest = max((self._thickness(to.marks[i]) for i in mine), default=1.0)
-        usual = ROUND_DEPTH if any(self._is_round(to.marks[i]) for i in mine) else BAR_DEPTH
+        broadest = max((self._thickness(placing.marks[i]) for i in mine), default=1.0)
+        usual = ROUND_DEPTH if any(self._is_round(placing.marks[i]) for i in mine) else BAR_DEPTH
         deep = max(0.5, broadest * max(0.01, share if share is not None else usual))
         parts: list[BodyPart] = []
         balls: list[Ball] = []
         for i in mine:
             front = -(count - 1 - slots[i]) * deep * (1 + BETWEEN)
-            if self._is_round(to.marks[i]):
+            if self._is_round(placing.marks[i]):
                 made, bulb = self._turned_on_axis(i, front - deep / 2, share if share is not None else ROUND_DEPTH)
                 parts += made
                 balls += bulb
@@ -272,9 +272,9 @@ class _Bars:
         lying, marks = block.end in ("right", "left"), self._to.marks
         mine, side = marks[number], 1 if lying else 0
         same = [
-            one.block.rect for one in marks
-            if one.visible and one.block is not None and one.block.end == block.end and one.row == mine.row
-            and abs(one.block.rect.center[side] - mine.bounds.center[side]) < 1e-6
+            mark.block.rect for mark in marks
+            if mark.visible and mark.block is not None and mark.block.end == block.end and mark.row == mine.row
+            and abs(mark.block.rect.center[side] - mine.bounds.center[side]) < 1e-6
         ]  # fmt: skip
         return (
             min((rect.x if lying else -rect.bottom) for rect in same),

@@ -40,13 +40,13 @@ class Placement:
         self.depths: dict[int, tuple[float, float]] = {}
         self.front = camera.sheet(0.0)
 
-    def wanted(self, label: LabelRequest, to: Placing) -> LabelRequest:
+    def wanted(self, label: LabelRequest, placing: Placing) -> LabelRequest:
         """A label with its spots where they are seen."""
         number = self.numbers.get((label.key, label.row))
         if number is None or number not in self.outlines:
             return self._beside(label, self.marks[number] if number is not None else None)
         sheet, mark = self.fronts.get(number, self.front), self.marks[number]
-        layer = to.chart.layer(label.key)
+        layer = placing.chart.layer(label.key)
         own = layer is not None and layer.label is not None and bool(layer.label.colour)
         if mark.sector is not None and mark.kind.has_slices:
             return self._in_slice(label, mark.sector, number, WRAPPED)
@@ -175,13 +175,13 @@ class Placement:
         middle = self.camera.project(points).mean(axis=0)
         return float(middle[0]), float(middle[1])
 
-    def fanned(self, one: RadialLabel, depth: float) -> RadialLabel:
+    def fanned(self, label: RadialLabel, depth: float) -> RadialLabel:
         """A wedge's label: inside on the face of its slice, or beside the rim that is seen."""
-        sector = one.sector
-        number = self.numbers.get((one.wanted.key, one.wanted.row))
-        moved = self._in_slice(one.wanted, sector, number)
+        sector = label.sector
+        number = self.numbers.get((label.wanted.key, label.wanted.row))
+        moved = self._in_slice(label.wanted, sector, number)
         rim = SolidRim(sector, self.camera, depth)
-        return RadialLabel(moved, sector, one.colour, one.inside_first, rim)
+        return RadialLabel(moved, sector, label.colour, label.inside_first, rim)
 
     def _in_slice(
         self, label: LabelRequest, sector: Sector, number: int | None, narrow: tuple[float, ...] = ()

@@ -80,14 +80,14 @@ def view_of(solid: Solid) -> View:
 class PanelModel:
     """The bodies of one placed panel, modelled once; `seen` shows them from any side."""
 
-    def __init__(self, solid: Solid, frame: Plane | Disc, furniture: Furniture, to: Placing) -> None:
-        self._frame, self._furniture, self._to = frame, furniture, to
-        self.bodies: Bodies = bodies(solid, frame, to)
-        self._coats = [coat_of(part, to.marks[part.mark], to) for part in self.bodies.parts]
+    def __init__(self, solid: Solid, frame: Plane | Disc, furniture: Furniture, placing: Placing) -> None:
+        self._frame, self._furniture, self._to = frame, furniture, placing
+        self.bodies: Bodies = bodies(solid, frame, placing)
+        self._coats = [coat_of(part, placing.marks[part.mark], placing) for part in self.bodies.parts]
         worn = zip(self.bodies.parts, self._coats, strict=True)
-        striped = frozenset(i for i, (part, coat) in enumerate(worn) if part.round and coat.drawn)
+        striped = frozenset(i for i, (part, surface) in enumerate(worn) if part.round and surface.drawn)
         self._assembly = Assembly([part.loft for part in self.bodies.parts], striped)
-        self._areas = {part.mark: _area(to.marks[part.mark].path) for part in self.bodies.parts}
+        self._areas = {part.mark: _area(placing.marks[part.mark].path) for part in self.bodies.parts}
         self._corners = self._content()
         middle = self._corners.mean(axis=0) if isinstance(frame, Plane) else np.array(
             [frame.center[0], -frame.center[1], -self.bodies.depth / 2]
@@ -126,7 +126,7 @@ class PanelModel:
 
     def seen(self, solid: Solid) -> SolidPanel:
         """The panel from where its author looks."""
-        to, depth = self._to, self.bodies.depth
+        placing, depth = self._to, self.bodies.depth
         camera = self.camera(view_of(solid))
         light = Light(solid.light_turn, solid.light_tilt, solid.ambient, solid.material)
         looks = self._assembly.seen(camera, light)
@@ -135,15 +135,15 @@ class PanelModel:
         else:
             painted, faces = self._by_boxes(looks, camera, light)
         marks, before, after = self._flat(camera, faces, looks)
-        shown = [to.marks[i] for i in dict.fromkeys(part.mark for part in self.bodies.parts)]
-        ground = walls(solid, self._frame.plot, depth, camera, to) if isinstance(self._frame, Plane) else []
+        shown = [placing.marks[i] for i in dict.fromkeys(part.mark for part in self.bodies.parts)]
+        ground = walls(solid, self._frame.plot, depth, camera, placing) if isinstance(self._frame, Plane) else []
         is_round = any(part.round for part in self.bodies.parts) and solid.form != "pyramid"
         shade = shadows(self._frame, shown, LitBodies(depth, camera, light, is_round)) if solid.shadow else []
         furniture = furnished(self._furniture, self._frame, depth, camera)
         labels, fans = self._labels(camera, faces, looks, marks)
         return SolidPanel(
             ground, marks, (*shade, *before, *painted, *after), tuple(faces), furniture, labels, fans,
-            [self._text(text, camera) for text in to.texts], [_on(rect, camera.sheet(0.0)) for rect in to.obstacles],
+            [self._text(text, camera) for text in placing.texts], [_on(rect, camera.sheet(0.0)) for rect in placing.obstacles],
             tuple(float(part) for part in camera.sheet(0.0).matrix.ravel()),
         )  # fmt: skip
 
@@ -153,7 +153,7 @@ class PanelModel:
         self, looks: list[SeenBody], camera: Camera, light: Light
     ) -> tuple[list[Primitive], list[SeenFace]]:  # fmt: skip
         """Bodies one after the other, each with all its faces: none of them reaches around another."""
-        to = self._to
+        placing = self._to
         held = [self._assembly.boxes] if len(self._assembly.boxes) else []
         for ball in self.bodies.balls:
             c, r = np.array(ball.center), ball.radius
@@ -168,16 +168,16 @@ class PanelModel:
         for number in paint_sequence.by_bodies(np.concatenate(held), camera):
             if number >= len(looks):
                 ball = self.bodies.balls[number - len(looks)]
-                fill = to.marks[ball.mark].fill or to.style.ink
+                fill = placing.marks[ball.mark].fill or placing.style.ink
                 x, y, radius = seen_ball(ball, camera)
                 faces.append((ball.mark, recorded(disc, (x, y), radius)))
                 painted += self._named(ball_items(ball, fill, camera, light), ball.mark, said)
                 continue
-            part, body, coat = self.bodies.parts[number], looks[number], self._coats[number]
+            part, body, surface = self.bodies.parts[number], looks[number], self._coats[number]
             sheet = camera.sheet(part.front)
-            if part.round and coat.drawn:
+            if part.round and surface.drawn:
                 sheet = self._around(number, camera) or sheet
-            items = body_items(part, body, coat, to.marks[part.mark], sheet, camera.view.strength)
+            items = body_items(part, body, surface, placing.marks[part.mark], sheet, camera.view.strength)
             faces.append((-1 if part.rest else part.mark, whole(body)))
             painted += self._named(items, part.mark, said)
         return painted, faces
@@ -204,13 +204,13 @@ class PanelModel:
         faces: list[SeenFace] = []
         begun: set[int] = set()
         for n, piece in paint_sequence.by_walls(looks, camera):
-            part, coat = parts[n], self._coats[n]
+            part, surface = parts[n], self._coats[n]
             items: list[Primitive]
             if isinstance(piece, Wall):
-                items = [] if n in begun else under(looks[n], coat)
-                items += wall_items(part, piece, coat, sheet)
+                items = [] if n in begun else under(looks[n], surface)
+                items += wall_items(part, piece, surface, sheet)
             else:
-                items = cap_items(part, piece, coat, self._to.marks[part.mark], sheet, camera.view.strength)
+                items = cap_items(part, piece, surface, self._to.marks[part.mark], sheet, camera.view.strength)
             begun.add(n)
             faces.append((part.mark, piece.path))
             painted += self._named(items, part.mark, said)
@@ -228,17 +228,17 @@ class PanelModel:
         self, camera: Camera, faces: list[SeenFace], looks: list[SeenBody]
     ) -> tuple[list[Mark], list[Primitive], list[Primitive]]:
         """All marks where they are seen; the primitives of those that stay flat, behind the bodies or before them."""
-        to = self._to
+        placing = self._to
         paths: dict[int, list[Path]] = {}
         for number, path in faces:
             paths.setdefault(number, []).append(path)
         front, back = camera.sheet(0.0), camera.sheet(-self.bodies.depth)
-        first = min((part.mark for part in self.bodies.parts), default=len(to.marks))
+        first = min((part.mark for part in self.bodies.parts), default=len(placing.marks))
         boxes = self._boxes(looks, camera)
         marks: list[Mark] = []
         before: list[Primitive] = []
         after: list[Primitive] = []
-        for i, mark in enumerate(to.marks):
+        for i, mark in enumerate(placing.marks):
             if i in boxes:
                 if isinstance(self._frame, Plane) and mark.track and not any(part.rest for part in self.bodies.parts):
                     for item in mark.track:
@@ -272,15 +272,15 @@ class PanelModel:
     def _labels(
         self, camera: Camera, faces: list[SeenFace], looks: list[SeenBody], marks: list[Mark]
     ) -> tuple[list[LabelRequest], list[RadialLabel]]:
-        to = self._to
-        if not to.labels and not to.fans:
+        placing = self._to
+        if not placing.labels and not placing.fans:
             return [], []
         low = [path.bounds for _, path in faces]
         area = Rect.around([point for box in low for point in ((box.x, box.y), (box.right, box.bottom))])
         cover = Cover(area, FINENESS)
         for number, path in faces:
-            cover.paint(path, number + 1 if number >= 0 else len(to.marks) + 1)
-        placement = Placement(camera, cover, to.marks, to.style)
+            cover.paint(path, number + 1 if number >= 0 else len(placing.marks) + 1)
+        placement = Placement(camera, cover, placing.marks, placing.style)
         for part, body, around in zip(self.bodies.parts, looks, self._assembly.boxes.tolist(), strict=True):
             if part.rest:
                 continue
@@ -294,8 +294,8 @@ class PanelModel:
         for i, mark in enumerate(marks):
             if i in placement.fronts:
                 placement.outlines[i] = mark.bounds
-        labels = [placement.wanted(label, to) for label in to.labels]
-        fans = [placement.fanned(one, self.bodies.depth) for one in to.fans]
+        labels = [placement.wanted(label, placing) for label in placing.labels]
+        fans = [placement.fanned(one, self.bodies.depth) for one in placing.fans]
         return labels, fans
 
     def _text(self, text: PlacedText, camera: Camera) -> PlacedText:
@@ -321,9 +321,9 @@ def _on(rect: Rect, sheet: SeenPlane) -> Rect:
 
 
 def modelled(
-    solid: Solid, frame: Plane | Disc | GridField, furniture: Furniture, to: Placing
+    solid: Solid, frame: Plane | Disc | GridField, furniture: Furniture, placing: Placing
 ) -> PanelModel | None:  # fmt: skip
     """The bodies of a panel; None where it has none, so that it stays flat."""
-    if isinstance(frame, GridField) or not any(is_body(mark) for mark in to.marks):
+    if isinstance(frame, GridField) or not any(is_body(mark) for mark in placing.marks):
         return None
-    return PanelModel(solid, frame, furniture, to)
+    return PanelModel(solid, frame, furniture, placing)

@@ -48,9 +48,9 @@ class Surface(Struct, frozen=True, eq=False):
     drawn: bool
 
 
-def coat_of(part: BodyPart, mark: Mark, to: Placing) -> Surface:
+def coat_of(part: BodyPart, mark: Mark, placing: Placing) -> Surface:
     """The coat of a part. A body is solid: what a hatch or a picture leaves open shows a light tint of its colour."""
-    style = to.style
+    style = placing.style
     if part.rest:
         colour = style.named["track"]
         return Surface(colour, colour, None, None, 0.0, (), None, False)
@@ -68,7 +68,7 @@ def coat_of(part: BodyPart, mark: Mark, to: Placing) -> Surface:
     items, outline = mark.items, mark.path
     if part.round:
         outline = recorded(box, part.box)
-        items = painted(Filling(fill, tone, value=mark.value), outline, part.box, part.end, to.context)
+        items = painted(Filling(fill, tone, value=mark.value), outline, part.box, part.end, placing.context)
     colour = mean(whole)
     if isinstance(whole, Hatch) and whole.ground is None:
         whole = msgspec.structs.replace(whole, ground=style.tint(whole.colour, OPEN))
@@ -104,38 +104,38 @@ def between(stops: Stops, share: float) -> Colour:
     """The colour of a gradient at a share of its way, mixed as painters do."""
     if share <= stops[0][0]:
         return stops[0][1]
-    for (a, one), (b, other) in pairwise(stops):
+    for (a, colour), (b, other) in pairwise(stops):
         if share <= b:
             t = (share - a) / (b - a) if b > a else 1.0
-            parts = [p + (q - p) * t for p, q in zip(one.rgb, other.rgb, strict=True)]
-            return Colour(parts[0], parts[1], parts[2], one.alpha + (other.alpha - one.alpha) * t)
+            parts = [p + (q - p) * t for p, q in zip(colour.rgb, other.rgb, strict=True)]
+            return Colour(parts[0], parts[1], parts[2], colour.alpha + (other.alpha - colour.alpha) * t)
     return stops[-1][1]
 
 
 def body_items(
-    part: BodyPart, body: SeenBody, coat: Surface, mark: Mark, sheet: SeenPlane, strength: float
+    part: BodyPart, body: SeenBody, surface: Surface, mark: Mark, sheet: SeenPlane, strength: float
 ) -> list[Primitive]:
     """All that is seen of a body that does not reach around another."""
     walls = list(body.walls)
-    if walls and body.caps and coat.edge is None and not coat.drawn and coat.colour.alpha == 1:
+    if walls and body.caps and surface.edge is None and not surface.drawn and surface.colour.alpha == 1:
         # The first wall goes on under all other faces, so that nothing behind shines through where they meet.
-        items = wall_items(part, msgspec.structs.replace(walls.pop(0), path=whole(body)), coat, sheet)
+        items = wall_items(part, msgspec.structs.replace(walls.pop(0), path=whole(body)), surface, sheet)
     else:
-        items = under(body, coat)
+        items = under(body, surface)
     for wall in walls:
-        items += wall_items(part, wall, coat, sheet)
+        items += wall_items(part, wall, surface, sheet)
     for cap in body.caps:
-        items += cap_items(part, cap, coat, mark, sheet, strength)
+        items += cap_items(part, cap, surface, mark, sheet, strength)
     return items
 
 
-def under(body: SeenBody, coat: Surface) -> list[Primitive]:
+def under(body: SeenBody, surface: Surface) -> list[Primitive]:
     """All of a body in one middle colour, painted first, so that nothing behind shines through where faces meet."""
-    if coat.colour.alpha < 1 or not body.walls or len(body.walls) + len(body.caps) < 2:
+    if surface.colour.alpha < 1 or not body.walls or len(body.walls) + len(body.caps) < 2:
         return []
     stops = body.walls[0].stops
     middle = stops[len(stops) // 2]
-    return [Shape(whole(body), lit(coat.colour, middle.shade))]
+    return [Shape(whole(body), lit(surface.colour, middle.shade))]
 
 
 def whole(body: SeenBody) -> Path:
@@ -143,32 +143,34 @@ def whole(body: SeenBody) -> Path:
     return joined([*(wall.path for wall in body.walls), *(cap.path for cap in body.caps)])
 
 
-def wall_items(part: BodyPart, wall: Wall, coat: Surface, sheet: SeenPlane) -> list[Primitive]:
+def wall_items(part: BodyPart, wall: Wall, surface: Surface, sheet: SeenPlane) -> list[Primitive]:
     """A piece of a side: its colour under light; other fills lie on it, with light and shade laid over them."""
-    if part.round and coat.drawn:
+    if part.round and surface.drawn:
         if wall.strips or not wall.narrows:
-            return [*_around(wall, coat, sheet), *_edged(wall.path, coat)]
+            return [*_around(wall, surface, sheet), *_edged(wall.path, surface)]
         low, high = part.loft.levels[0].w, part.loft.levels[-1].w
         last = sum(wall.reach) > low + high
-        coat = msgspec.structs.replace(coat, colour=_end_colour(part, coat, last), skin=None)  # a rounded edge is plain
-    if isinstance(coat.paint, Hatch) and len(wall.stops) == 2 and not wall.narrows:
-        return [_hatched(wall, part.loft, coat.paint), *_edged(wall.path, coat)]
+        surface = msgspec.structs.replace(
+            surface, colour=_end_colour(part, surface, last), skin=None
+        )  # a rounded edge is plain
+    if isinstance(surface.paint, Hatch) and len(wall.stops) == 2 and not wall.narrows:
+        return [_hatched(wall, part.loft, surface.paint), *_edged(wall.path, surface)]
     if wall.strips:
-        return [*_strips(wall, coat), *_edged(wall.path, coat)]
-    return [Shape(wall.path, _lit_paint(wall, coat), coat.edge, coat.edge_width)]
+        return [*_strips(wall, surface), *_edged(wall.path, surface)]
+    return [Shape(wall.path, _lit_paint(wall, surface), surface.edge, surface.edge_width)]
 
 
-def _edged(path: Path, coat: Surface) -> list[Primitive]:
-    return [Shape(path, None, coat.edge, coat.edge_width)] if coat.edge is not None else []
+def _edged(path: Path, surface: Surface) -> list[Primitive]:
+    return [Shape(path, None, surface.edge, surface.edge_width)] if surface.edge is not None else []
 
 
-def _colour(stop: Stop, coat: Surface) -> Colour:
-    return lit(coat.skin(*stop.section) if coat.skin is not None else coat.colour, stop.shade, stop.gleam)
+def _colour(stop: Stop, surface: Surface) -> Colour:
+    return lit(surface.skin(*stop.section) if surface.skin is not None else surface.colour, stop.shade, stop.gleam)
 
 
-def _lit_paint(wall: Wall, coat: Surface) -> Paint:
-    held = wall.stops if coat.skin is not None else _needed(wall.stops)
-    colours = [_colour(stop, coat) for stop in held]
+def _lit_paint(wall: Wall, surface: Surface) -> Paint:
+    held = wall.stops if surface.skin is not None else _needed(wall.stops)
+    colours = [_colour(stop, surface) for stop in held]
     if all(colour == colours[0] for colour in colours):
         return colours[0]
     # Rounded, so that bodies of one shape share their stops: painters keep what they have made of them.
@@ -194,22 +196,22 @@ def _needed(stops: tuple[Stop, ...]) -> list[Stop]:
     return [*kept, stops[-1]]
 
 
-def _strips(wall: Wall, coat: Surface) -> list[Primitive]:
+def _strips(wall: Wall, surface: Surface) -> list[Primitive]:
     """The wall as a whole in one middle colour, then its strips."""
     middle = wall.strips[len(wall.strips) // 2]
-    made: list[Primitive] = [Shape(wall.path, _colour(middle.stop, coat))]
-    made += [Shape(strip.path, _colour(strip.stop, coat)) for strip in wall.strips]
+    made: list[Primitive] = [Shape(wall.path, _colour(middle.stop, surface))]
+    made += [Shape(strip.path, _colour(strip.stop, surface)) for strip in wall.strips]
     return made
 
 
-def _around(wall: Wall, coat: Surface, sheet: SeenPlane) -> list[Primitive]:
+def _around(wall: Wall, surface: Surface, sheet: SeenPlane) -> list[Primitive]:
     """The flat mark's primitives on a round side: each strip shows its part of them under its own light."""
     pieces = [(strip.path, strip.stop) for strip in wall.strips] or [(wall.path, wall.stops[len(wall.stops) // 2])]
     made: list[Primitive] = []
-    grounded = isinstance(coat.paint, Colour)
-    if isinstance(coat.paint, Colour):  # all grounds first, so that none cuts into what lies on the one beside it
-        made += [Shape(path, lit(coat.paint, stop.shade, stop.gleam)) for path, stop in pieces]
-    items = [(item, own, extent(item)) for item, own in _worn(coat, sheet) if not (grounded and own)]
+    grounded = isinstance(surface.paint, Colour)
+    if isinstance(surface.paint, Colour):  # all grounds first, so that none cuts into what lies on the one beside it
+        made += [Shape(path, lit(surface.paint, stop.shade, stop.gleam)) for path, stop in pieces]
+    items = [(item, own, extent(item)) for item, own in _worn(surface, sheet) if not (grounded and own)]
     for path, stop in pieces:
         near = path.bounds
         for item, own, around in items:
@@ -233,28 +235,28 @@ def _hatched(wall: Wall, loft: Loft, hatch: Hatch) -> Primitive:
 
 
 def cap_items(
-    part: BodyPart, cap: Cap, coat: Surface, mark: Mark, sheet: SeenPlane, strength: float
+    part: BodyPart, cap: Cap, surface: Surface, mark: Mark, sheet: SeenPlane, strength: float
 ) -> list[Primitive]:
     """An end: a slab's front wears the flat mark's own primitives; other ends are plain."""
     if part.round or not cap.last:
-        colour = _end_colour(part, coat, cap.last) if part.round else coat.colour
-        return [Shape(cap.path, lit(colour, cap.shade, cap.gleam), coat.edge, coat.edge_width)]
+        colour = _end_colour(part, surface, cap.last) if part.round else surface.colour
+        return [Shape(cap.path, lit(colour, cap.shade, cap.gleam), surface.edge, surface.edge_width)]
     items: list[Primitive] = []
     if isinstance(mark.dressed, PictureFill) and not mark.dressed.ground:
-        items.append(Shape(cap.path, lit(coat.colour, cap.shade).faded(strength)))
+        items.append(Shape(cap.path, lit(surface.colour, cap.shade).faded(strength)))
     if cap.level.inset > 0:
-        for item, own in _worn(coat, sheet):
+        for item, own in _worn(surface, sheet):
             items += _cut_out(item, own, cap.path, cap.shade, cap.gleam)
         return items
-    for item in coat.items:
+    for item in surface.items:
         items += on_sheet(item, sheet, cap.shade, cap.gleam)
     return items
 
 
-def _worn(coat: Surface, sheet: SeenPlane) -> list[tuple[Primitive, bool]]:
+def _worn(surface: Surface, sheet: SeenPlane) -> list[tuple[Primitive, bool]]:
     """The flat mark's primitives on a plane, each with whether it fills the mark's own outline."""
     return [
-        (placed(item, sheet), isinstance(item, Shape) and item.path == coat.outline) for item in coat.items
+        (placed(item, sheet), isinstance(item, Shape) and item.path == surface.outline) for item in surface.items
     ]  # fmt: skip
 
 
@@ -266,11 +268,11 @@ def _cut_out(item: Primitive, own: bool, path: Path, shade: float, gleam: float)
     ]
 
 
-def _end_colour(part: BodyPart, coat: Surface, last: bool) -> Colour:
+def _end_colour(part: BodyPart, surface: Surface, last: bool) -> Colour:
     """The colour of a round body at its last end, or at its first."""
-    if coat.skin is None:
-        return coat.colour
-    return coat.skin(*_end_point(part, last == (part.end in ("up", "right"))))
+    if surface.skin is None:
+        return surface.colour
+    return surface.skin(*_end_point(part, last == (part.end in ("up", "right"))))
 
 
 def _end_point(part: BodyPart, tip: bool) -> tuple[float, float]:

@@ -33,11 +33,11 @@ AIR = 0.4  # between neighbouring rows' names, in font sizes
 SLACK = 0.5  # points by which a text may reach into the plot and still count as beside it
 
 
-def walls(solid: Solid, plot: Rect, depth: float, camera: Camera, to: Placing) -> list[Primitive]:
+def walls(solid: Solid, plot: Rect, depth: float, camera: Camera, placing: Placing) -> list[Primitive]:
     """The back wall, the side wall on the far side, and the floor, as far as they are seen from inside."""
     if not solid.walls:
         return []
-    ground, ink = to.style.ground, to.style.ink
+    ground, ink = placing.style.ground, placing.style.ink
     x = _far_side(plot, camera)
     y = plot.bottom if camera.view.tilt >= 0 else plot.y
     back = [(plot.x, plot.y, -depth), (plot.right, plot.y, -depth), (plot.right, plot.bottom, -depth),
@@ -318,7 +318,7 @@ def _apart(texts: list[PlacedText]) -> list[PlacedText]:
 
 
 def _clash(names: list[PlacedText]) -> bool:
-    return any(not one.angle and _widened(one).overlaps(other.bounds) for one, other in pairwise(names))
+    return any(not text.angle and _widened(text).overlaps(other.bounds) for text, other in pairwise(names))
 
 
 def _widened(text: PlacedText) -> Rect:
@@ -331,14 +331,14 @@ def _resized(text: PlacedText, share: float) -> PlacedText:
     if text.angle:
         return text
     x, _ = _anchor(text)
-    ink = TextStyle(text.face, text.size * share, text.colour)
+    text_style = TextStyle(text.face, text.size * share, text.colour)
     lines = tuple(line.text for line in text.lines)
     if text.anchor == "middle":
         made = block(
             lines,
             text.kind,
             Anchor((x, text.bounds.y), "middle", "top"),
-            ink,
+            text_style,
             TextOwner(row=text.row, layer=text.layer, key=text.key),
         )
     else:
@@ -347,7 +347,7 @@ def _resized(text: PlacedText, share: float) -> PlacedText:
             lines,
             text.kind,
             Anchor((x, middle), text.anchor, "middle"),
-            ink,
+            text_style,
             TextOwner(row=text.row, layer=text.layer, key=text.key),
         )
     return msgspec.structs.replace(made, panel=text.panel)

@@ -68,12 +68,12 @@ class LabelStyle(Struct, frozen=True):
 
 
 def label_request(
-    layer: Layer, row: int, text: str, spots: list[LabelSpot], style: Style, manner: LabelStyle
+    layer: Layer, row: int, text: str, spots: list[LabelSpot], style: Style, label_style: LabelStyle
 ) -> LabelRequest:  # fmt: skip
     """A label of a layer with the looks its author chose, or those given for want of them."""
     label = layer.label or Label()
     own = layer.rows.get(row, Row())
-    is_bold = manner.bold if label.bold is None else label.bold
+    is_bold = label_style.bold if label.bold is None else label.bold
     if label.width is not None:
         most = label.width
         spots = [msgspec.structs.replace(spot, width=min(spot.width, most)) for spot in spots]
@@ -86,11 +86,11 @@ def label_request(
     is_bold = is_bold if look.bold is None else look.bold
     slopes = label.italic if look.italic is None else look.italic
     key = face(family, is_bold, slopes)
-    key = tabular(key) if manner.in_column else key
+    key = tabular(key) if label_style.in_column else key
     return LabelRequest(
-        layer.name, layer.key, row, text, key, look.size or label.size or manner.size,
-        tuple(spots), label.lines, label.shorten, own.dx, own.dy, manner.target, label.leader, style.quiet,
-        manner.weight, bool(label.colour or look.colour), own_size=look.size is not None,
+        layer.name, layer.key, row, text, key, look.size or label.size or label_style.size,
+        tuple(spots), label.lines, label.shorten, own.dx, own.dy, label_style.target, label.leader, style.quiet,
+        label_style.weight, bool(label.colour or look.colour), own_size=look.size is not None,
     )  # fmt: skip
 
 
@@ -119,7 +119,7 @@ class _Try(Struct, frozen=True):
     room: FreeSpace
 
 
-def settle(labels: list[LabelRequest], room: FreeSpace) -> tuple[list[PlacedText], int]:
+def settle(labels: list[LabelRequest], space: FreeSpace) -> tuple[list[PlacedText], int]:
     """Place all labels: those moved by hand first, then by weight. Returns them and how many found no place.
 
     The labels of a layer have one size. Where some find no place they all step down together; what has none then is
@@ -132,14 +132,14 @@ def settle(labels: list[LabelRequest], room: FreeSpace) -> tuple[list[PlacedText
         label.key: _steps(label, count[label.key]) for label in labels if not label.own_size
     }
     position = dict.fromkeys(steps, 0)
-    done = _tried(labels, order, room, {key: steps[key][0] for key in position})
+    done = _tried(labels, order, space, {key: steps[key][0] for key in position})
     for key, shares in steps.items():
         for step in range(1, len(shares)):
             lost = sum(labels[i].key == key for i in done.lost)
             if not lost:
                 break
             again = _tried(
-                labels, order, room, {**{key_: steps[key_][position[key_]] for key_ in position}, key: shares[step]}
+                labels, order, space, {**{key_: steps[key_][position[key_]] for key_ in position}, key: shares[step]}
             )
             if len(again.lost) < len(done.lost):
                 position[key], done = step, again
@@ -151,7 +151,7 @@ def settle(labels: list[LabelRequest], room: FreeSpace) -> tuple[list[PlacedText
             done.room.take(short_text)
             placed_texts[i] = short_text
     for text in placed_texts.values():
-        room.take(text)
+        space.take(text)
     return [placed_texts[i] for i in sorted(placed_texts)], len(labels) - len(placed_texts)
 
 
@@ -173,33 +173,33 @@ def _steps(label: LabelRequest, count: int) -> tuple[float, ...]:
     return (1.0,) if label.size <= FLOOR else (1.0, max(least, STEP))
 
 
-def _tried(labels: list[LabelRequest], order: list[int], room: FreeSpace, shares: dict[str, float]) -> _Try:
+def _tried(labels: list[LabelRequest], order: list[int], space: FreeSpace, shares: dict[str, float]) -> _Try:
     """All labels placed in a branch of the room, each layer's at a share of its size."""
-    room, placed, lost = room.branch(), {}, []
+    space, placed, lost = space.branch(), {}, []
     for i in order:
         label = labels[i]
         share = 1.0 if label.own_size else shares[label.key]
-        found = at_once(msgspec.structs.replace(label, size=label.size * share), room)
+        found = at_once(msgspec.structs.replace(label, size=label.size * share), space)
         if found is None:
             lost.append(i)
         else:
-            room.take(found)
+            space.take(found)
             placed[i] = found
-    return _Try(placed, tuple(lost), room)
+    return _Try(placed, tuple(lost), space)
 
 
-def at_once(label: LabelRequest, room: FreeSpace) -> PlacedText | None:
+def at_once(label: LabelRequest, space: FreeSpace) -> PlacedText | None:
     """One label at its size, where it was moved to by hand or at the first of its spots that is free."""
     check_cancelled()
     if label.dx or label.dy:
-        return _by_hand(label, room)
-    return _placed(label, room)
+        return _by_hand(label, space)
+    return _placed(label, space)
 
 
-def _placed(label: LabelRequest, room: FreeSpace) -> PlacedText | None:
+def _placed(label: LabelRequest, space: FreeSpace) -> PlacedText | None:
     for spot in label.spots:
         found = _at(label, spot, label.size)
-        if found is not None and room.free(found, label.any_colour) and room.is_led_freely(found):
+        if found is not None and space.free(found, label.any_colour) and space.is_led_freely(found):
             return found
     return None
 
@@ -236,26 +236,26 @@ def _narrower(label: LabelRequest, lines: tuple[str, ...], spot: LabelSpot, size
     return None
 
 
-def _short(label: LabelRequest, room: FreeSpace, size: float) -> PlacedText | None:
+def _short(label: LabelRequest, space: FreeSpace, size: float) -> PlacedText | None:
     for spot in label.spots:
         most = spot.width - 2 * spot.pad * size
         if math.isinf(most) or most <= size:
             continue
         line = shortened(label.text.replace("\n", " "), label.face, size, most)
         made = _block(label, (line,), spot, size)
-        if tall(1, label.face, size) <= spot.height and room.free(made, label.any_colour):
+        if tall(1, label.face, size) <= spot.height and space.free(made, label.any_colour):
             return made
     return None
 
 
 def _block(label: LabelRequest, lines: tuple[str, ...], spot: LabelSpot, size: float) -> PlacedText:
     at = (spot.x + spot.sx * size, spot.y + spot.sy * size)
-    stand, owner = Anchor(at, spot.anchor, spot.level, spot.angle), TextOwner(label.row, label.layer, label.key)
-    made = block(lines, "label", stand, TextStyle(label.face, size, spot.colour), owner)
+    anchor, owner = Anchor(at, spot.anchor, spot.level, spot.angle), TextOwner(label.row, label.layer, label.key)
+    made = block(lines, "label", anchor, TextStyle(label.face, size, spot.colour), owner)
     return _led(made, label, spot.leader) if spot.leader is not None else made
 
 
-def _by_hand(label: LabelRequest, room: FreeSpace) -> PlacedText | None:
+def _by_hand(label: LabelRequest, space: FreeSpace) -> PlacedText | None:
     """A label moved by its author: where it was put, brought back into the chart, with a leader to its mark."""
     spot = label.spots[0] if label.spots else None
     if spot is None:
@@ -264,12 +264,12 @@ def _by_hand(label: LabelRequest, room: FreeSpace) -> PlacedText | None:
     natural = _block(label, lines, spot, label.size)
     dx, dy = label.dx, label.dy
     box = natural.bounds
-    dx = min(max(dx, room.bounds.x - box.x), room.bounds.right - box.right)
-    dy = min(max(dy, room.bounds.y - box.y), room.bounds.bottom - box.bottom)
+    dx = min(max(dx, space.bounds.x - box.x), space.bounds.right - box.right)
+    dy = min(max(dy, space.bounds.y - box.y), space.bounds.bottom - box.bottom)
     moved = msgspec.structs.replace(spot, x=spot.x + dx, y=spot.y + dy, leader=None)
     colour = label.leader_colour
     text = _block(label, lines, moved, label.size)
-    behind = room.behind(text.bounds)
+    behind = space.behind(text.bounds)
     if behind is not None and not label.any_colour:  # where it lies now is not what its colour was chosen for
         ink = readable(behind, *(label_spot.colour for label_spot in label.spots), WHITE, BLACK)
         text = _block(label, lines, msgspec.structs.replace(moved, colour=ink), label.size)

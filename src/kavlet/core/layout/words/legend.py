@@ -64,18 +64,20 @@ class LegendLayout(Struct):
         kind = kind_of(item.layer) if item.layer is not None else PLAIN
         self.keys.append(Key(item.name, kind.key(item, item.layer, chip, context), chip))
 
-    def text(self, text: str, at: Point, ink: TextStyle, item: LegendEntry | None = None) -> None:
+    def text(self, text: str, at: Point, text_style: TextStyle, item: LegendEntry | None = None) -> None:
         """One line of the legend, its left end at a point; an entry's where one is given."""
         layer = item.layer if item is not None else None
         owner = TextOwner(item.row, "", layer.key if layer is not None else "") if item is not None else NOBODY
-        self.texts.append(block((text,), "legend", Anchor(at, "start", "middle"), ink, owner))
+        self.texts.append(block((text,), "legend", Anchor(at, "start", "middle"), text_style, owner))
 
 
-def _fitted(entries: list[LegendEntry], ink: TextStyle, most: float) -> list[str]:
+def _fitted(entries: list[LegendEntry], text_style: TextStyle, most: float) -> list[str]:
     """The entries' texts in one line each: names shortened so that they can be told apart, figures whole."""
     after = [f"{BEFORE_FIGURE}{item.figure}" if item.figure else "" for item in entries]
-    room = max(ink.size, most - max((width(text, ink.face, ink.size) for text in after), default=0.0))
-    lines = disambiguated([item.name for item in entries], ink.face, ink.size, room)
+    room = max(
+        text_style.size, most - max((width(text, text_style.face, text_style.size) for text in after), default=0.0)
+    )
+    lines = disambiguated([item.name for item in entries], text_style.face, text_style.size, room)
     return [" ".join(held) + text for held, text in zip(lines, after, strict=True)]
 
 
@@ -116,18 +118,18 @@ def _ground(made: LegendLayout, context: Context) -> Key:
 def _row(entries: list[LegendEntry], context: Context, made: LegendLayout, top: bool) -> None:
     """Entries after each other, wrapped to as many lines as they need."""
     spec, style, room = context.chart.legend, context.style, made.room
-    ink = lettered(spec.text, TextStyle(style.face, context.sizes.small * 1.06, style.ink), style)
-    chip, gap, air = CHIP * ink.size, style.spaces.entry * ink.size, 0.5 * ink.size
-    pitch = style.spaces.line * ink.size
+    text_style = lettered(spec.text, TextStyle(style.face, context.sizes.small * 1.06, style.ink), style)
+    chip, gap, air = CHIP * text_style.size, style.spaces.entry * text_style.size, 0.5 * text_style.size
+    pitch = style.spaces.line * text_style.size
     most_wide = min(room.width, spec.width) if spec.width is not None else room.width
     lines: list[list[tuple[LegendEntry | None, str, float]]] = [[]]
     used = 0.0
-    most = max(ink.size, most_wide - 3 * ink.size)
+    most = max(text_style.size, most_wide - 3 * text_style.size)
     heads: list[tuple[LegendEntry | None, str]] = []
     if spec.title:
-        heads.append((None, shortened(spec.title, ink.face, ink.size, most)))
-    for item, text in [*heads, *zip(entries, _fitted(entries, ink, most), strict=True)]:
-        wide = width(text, ink.face, ink.size) + (chip + air if item is not None else 0.0)
+        heads.append((None, shortened(spec.title, text_style.face, text_style.size, most)))
+    for item, text in [*heads, *zip(entries, _fitted(entries, text_style, most), strict=True)]:
+        wide = width(text, text_style.face, text_style.size) + (chip + air if item is not None else 0.0)
         if lines[-1] and used + wide > most_wide:
             lines.append([])
             used = 0.0
@@ -145,12 +147,12 @@ def _row(entries: list[LegendEntry], context: Context, made: LegendLayout, top: 
         x, middle = room.x, y + (number + 0.5) * pitch
         for item, text, wide in line:
             if item is None:
-                made.text(text, (x, middle), TextStyle(ink.face, ink.size, style.quiet))
+                made.text(text, (x, middle), TextStyle(text_style.face, text_style.size, style.quiet))
             else:
-                made.key(item, (x, middle), ink.size, context)
-                made.text(text, (x + chip + air, middle), ink, item)
+                made.key(item, (x, middle), text_style.size, context)
+                made.text(text, (x + chip + air, middle), text_style, item)
             x += wide + gap
-    tall += 0.7 * ink.size
+    tall += 0.7 * text_style.size
     made.room = room.inset(top=tall) if top else room.inset(bottom=tall)
 
 
@@ -162,8 +164,10 @@ def _column(entries: list[LegendEntry], context: Context, layout: LegendLayout, 
     """Entries below each other: at the left or right in a strip of their own, or inside the plot."""
     spec, style, room = context.chart.legend, context.style, layout.room
     shrink = min(1.0, room.height / (style.spaces.line * context.sizes.text * (len(entries) + bool(spec.title))))
-    ink = lettered(spec.text, TextStyle(style.face, max(FLOOR, context.sizes.text * 0.96 * shrink), style.ink), style)
-    size = ink.size
+    text_style = lettered(
+        spec.text, TextStyle(style.face, max(FLOOR, context.sizes.text * 0.96 * shrink), style.ink), style
+    )
+    size = text_style.size
     chip = CHIP * size
     pitch = min(
         (style.spaces.line + 0.1) * size, max(CLOSEST * size, room.height / max(1, len(entries) + bool(spec.title)))
@@ -173,12 +177,12 @@ def _column(entries: list[LegendEntry], context: Context, layout: LegendLayout, 
     layout.left_out = len(entries) - count_shown
     entries = entries[:count_shown]
     most = (min(spec.width, room.width) if spec.width is not None else 0.42 * room.width) - chip
-    texts_in = _fitted(entries, ink, most)
+    texts_in = _fitted(entries, text_style, most)
     if layout.left_out:
-        texts_in.append(shortened(_more(context, layout.left_out), ink.face, size, most))
-    wide = max((width(text, ink.face, size) for text in texts_in), default=0.0) + chip + 0.6 * size
+        texts_in.append(shortened(_more(context, layout.left_out), text_style.face, size, most))
+    wide = max((width(text, text_style.face, size) for text in texts_in), default=0.0) + chip + 0.6 * size
     if spec.title:
-        wide = max(wide, min(width(spec.title, ink.face, size), most))
+        wide = max(wide, min(width(spec.title, text_style.face, size), most))
     tall = pitch * (len(texts_in) + bool(spec.title))
     if side == "inside":
         x = room.x + spec.x * (room.width - wide)
@@ -190,14 +194,18 @@ def _column(entries: list[LegendEntry], context: Context, layout: LegendLayout, 
         y = room.center[1] - tall / 2
     if spec.title:
         layout.text(
-            shortened(spec.title, ink.face, size, most), (x, y + pitch / 2), TextStyle(ink.face, size, style.quiet)
+            shortened(spec.title, text_style.face, size, most),
+            (x, y + pitch / 2),
+            TextStyle(text_style.face, size, style.quiet),
         )
         y += pitch
     for number, text in enumerate(texts_in):
         middle = y + (number + 0.5) * pitch
         if number < len(entries):
             layout.key(entries[number], (x, middle), size, context)
-        layout.text(text, (x + chip + 0.6 * size, middle), ink, entries[number] if number < len(entries) else None)
+        layout.text(
+            text, (x + chip + 0.6 * size, middle), text_style, entries[number] if number < len(entries) else None
+        )
     width_used = wide + 2 * size
     if side == "right":
         layout.room = room.inset(right=max(width_used, room.right - x + 2 * size))

@@ -70,128 +70,128 @@ class RadialLabel(Struct, frozen=True):
         return self.seen_rim if self.seen_rim is not None else FlatRim(self.sector)
 
 
-def place_radial_labels(labels: list[RadialLabel], room: FreeSpace) -> tuple[list[PlacedText], int]:
+def place_radial_labels(labels: list[RadialLabel], space: FreeSpace) -> tuple[list[PlacedText], int]:
     """Place the labels inside where they want that and fit; all others around the disc, all in one size. Returns how
     many found no place."""
     best: tuple[list[PlacedText], int] | None = None
     for share in (1.0, STEP):
-        size = max(min(FLOOR, one.wanted.size) / one.wanted.size for one in labels) if labels else 1.0
-        sized = [_at_size(one, max(size, share)) for one in labels]
-        found = _fanned(sized, room.branch())
+        size = max(min(FLOOR, label.wanted.size) / label.wanted.size for label in labels) if labels else 1.0
+        sized = [_at_size(label, max(size, share)) for label in labels]
+        found = _fanned(sized, space.branch())
         if best is None or found[1] < best[1]:
             best = found
         if not best[1]:
             break
     texts, lost = best or ([], 0)
     for text in texts:
-        room.take(text)
+        space.take(text)
     return texts, lost
 
 
-def _at_size(one: RadialLabel, share: float) -> RadialLabel:
-    return msgspec.structs.replace(one, wanted=msgspec.structs.replace(one.wanted, size=one.wanted.size * share))
+def _at_size(label: RadialLabel, share: float) -> RadialLabel:
+    return msgspec.structs.replace(label, wanted=msgspec.structs.replace(label.wanted, size=label.wanted.size * share))
 
 
-def _fanned(labels: list[RadialLabel], room: FreeSpace) -> tuple[list[PlacedText], int]:
+def _fanned(labels: list[RadialLabel], space: FreeSpace) -> tuple[list[PlacedText], int]:
     texts: list[PlacedText] = []
     outside: list[RadialLabel] = []
     for label in sorted(labels, key=lambda label: -label.wanted.weight):
         if label.inside_first or label.wanted.dx or label.wanted.dy:
             by_hand = label.wanted if label.wanted.spots else _with_spot(label)
-            found = at_once(by_hand, room)
+            found = at_once(by_hand, space)
             if found is not None:
-                room.take(found)
+                space.take(found)
                 texts.append(found)
                 continue
         outside.append(label)
     dropped = 0
     for side in (1, -1):
         side_labels = [label for label in outside if label.rim.side == side]
-        column_texts, lost = _column(side_labels, side, room)
+        column_texts, lost = _column(side_labels, side, space)
         texts += column_texts
         dropped += lost
     return texts, dropped
 
 
-def _with_spot(one: RadialLabel) -> LabelRequest:
-    x, y = one.rim.point(REACH * one.wanted.size)
-    spot = LabelSpot(x, y, _anchor(one.rim.side), "middle", one.colour)
-    return msgspec.structs.replace(one.wanted, spots=(spot,))
+def _with_spot(label: RadialLabel) -> LabelRequest:
+    x, y = label.rim.point(REACH * label.wanted.size)
+    spot = LabelSpot(x, y, _anchor(label.rim.side), "middle", label.colour)
+    return msgspec.structs.replace(label.wanted, spots=(spot,))
 
 
 def _anchor(side: int) -> TextAnchor:
     return "start" if side > 0 else "end"
 
 
-def _column(labels: list[RadialLabel], side: int, room: FreeSpace) -> tuple[list[PlacedText], int]:
+def _column(labels: list[RadialLabel], side: int, space: FreeSpace) -> tuple[list[PlacedText], int]:
     """The labels at one side, spread downward: wrapped, then shortened, then fewer where there is no room for all."""
     if not labels:
         return [], 0
     size = labels[0].wanted.size
-    fits = max(1, int(room.bounds.height / (LEADING * size)) + 1)
+    fits = max(1, int(space.bounds.height / (LEADING * size)) + 1)
     if len(labels) > fits:  # the least are left out at once
         kept_labels = sorted(labels, key=lambda label: -label.wanted.weight)[:fits]
-        texts, lost = _column(kept_labels, side, room)
+        texts, lost = _column(kept_labels, side, space)
         return texts, lost + len(labels) - fits
     for most_lines in (0, 2, 1):
-        spread_texts = _spread(labels, side, most_lines, room)
+        spread_texts = _spread(labels, side, most_lines, space)
         if spread_texts is not None:
             for text in spread_texts:
-                room.take(text)
+                space.take(text)
             return spread_texts, 0
     smallest = min(labels, key=lambda label: label.wanted.weight)
-    texts, lost = _column([label for label in labels if label is not smallest], side, room)
+    texts, lost = _column([label for label in labels if label is not smallest], side, space)
     return texts, lost + 1
 
 
-def _spread(labels: list[RadialLabel], side: int, most_lines: int, room: FreeSpace) -> list[PlacedText] | None:
+def _spread(labels: list[RadialLabel], side: int, most_lines: int, space: FreeSpace) -> list[PlacedText] | None:
     """All labels at one side, as they are or each line of theirs shortened to so many; None where they do not fit."""
     size = labels[0].wanted.size
-    labels = sorted(labels, key=lambda one: _natural(one, size)[1])
-    edge = room.bounds.right if side > 0 else room.bounds.x
-    wide = [abs(edge - _start(one, side, size)) for one in labels]
+    labels = sorted(labels, key=lambda label: _natural(label, size)[1])
+    edge = space.bounds.right if side > 0 else space.bounds.x
+    wide = [abs(edge - _start(label, side, size)) for label in labels]
     made: list[tuple[str, ...] | None] = [
-        _lines(one.wanted, size, most) for one, most in zip(labels, wide, strict=True)
+        _lines(label.wanted, size, most) for label, most in zip(labels, wide, strict=True)
     ]
     if most_lines:
         made = _shortened(labels, size, min(wide), most_lines)
     if any(lines is None for lines in made):
         return None
-    heights = [tall(len(lines or ()), one.wanted.face, size) for lines, one in zip(made, labels, strict=True)]
+    heights = [tall(len(lines or ()), label.wanted.face, size) for lines, label in zip(made, labels, strict=True)]
     gap = (LEADING - 0.72) * size
-    places = [_natural(one, size) for one in labels]
-    longest = max(widest(lines or (), one.wanted.face, size) for lines, one in zip(made, labels, strict=True))
+    places = [_natural(label, size) for label in labels]
+    longest = max(widest(lines or (), label.wanted.face, size) for lines, label in zip(made, labels, strict=True))
     xs = [x for x, _ in places]
     (cx, cy), far = labels[0].sector.center, labels[0].sector.outer
     around = Rect(cx - far, cy - far, 2 * far, 2 * far)
     side_room = (min(xs), max(xs) + longest) if side > 0 else (min(xs) - longest, max(xs))
-    free = room.between(*side_room, around).inset(top=0.35 * size, bottom=0.6 * size)  # letters reach below their line
+    free = space.between(*side_room, around).inset(top=0.35 * size, bottom=0.6 * size)  # letters reach below their line
     ys = spread([y for _, y in places], heights, gap, free)
     if ys is None:
         return None
     texts: list[PlacedText] = []
-    for one, lines, y in zip(labels, made, ys, strict=True):
-        text = _beside(one, lines or (), y, side, size)
-        if text is None or not room.free(text) or any(_touch(text, other) for other in texts):
+    for label, lines, y in zip(labels, made, ys, strict=True):
+        text = _beside(label, lines or (), y, side, size)
+        if text is None or not space.free(text) or any(_touch(text, other) for other in texts):
             return None
         texts.append(text)
     return texts
 
 
-def _touch(one: PlacedText, other: PlacedText) -> bool:
-    return one.bounds.overlaps(other.bounds)
+def _touch(text: PlacedText, other: PlacedText) -> bool:
+    return text.bounds.overlaps(other.bounds)
 
 
-def _start(one: RadialLabel, side: int, size: float) -> float:
+def _start(label: RadialLabel, side: int, size: float) -> float:
     """Where a label of a few lines would begin if it were alone: the rim bends towards what is tall."""
-    x, y = _natural(one, size)
-    tall_ = one.rim.clear(y, tall(FEW, one.wanted.face, size) / 2, REACH * size)
+    x, y = _natural(label, size)
+    tall_ = label.rim.clear(y, tall(FEW, label.wanted.face, size) / 2, REACH * size)
     return max(x, tall_) if side > 0 else min(x, tall_)
 
 
-def _natural(one: RadialLabel, size: float) -> tuple[float, float]:
+def _natural(label: RadialLabel, size: float) -> tuple[float, float]:
     """Where a label would stand if it were alone."""
-    return one.rim.point(REACH * size)
+    return label.rim.point(REACH * size)
 
 
 def _lines(label: LabelRequest, size: float, most: float) -> tuple[str, ...] | None:
@@ -228,8 +228,8 @@ def _beside(one: RadialLabel, lines: tuple[str, ...], y: float, side: int, size:
     x = circle.clear(y, high, REACH * size)
     natural = circle.point(REACH * size)
     x = max(x, natural[0]) if side > 0 else min(x, natural[0])
-    stand, owner = Anchor((x, y), _anchor(side), "middle"), TextOwner(label.row, label.layer, label.key)
-    text = block(lines, "label", stand, TextStyle(label.face, size, one.colour), owner)
+    anchor, owner = Anchor((x, y), _anchor(side), "middle"), TextOwner(label.row, label.layer, label.key)
+    text = block(lines, "label", anchor, TextStyle(label.face, size, one.colour), owner)
     rim = circle.point(0.1 * size)
     end = (x - side * 0.3 * size, y)
     moved = math.hypot(end[0] - rim[0], end[1] - rim[1]) > 1.15 * size

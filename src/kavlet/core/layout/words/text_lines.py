@@ -30,22 +30,22 @@ class TextStyle(Struct, frozen=True):
     colour: Colour
 
 
-def in_figures(ink: TextStyle) -> TextStyle:
+def in_figures(text_style: TextStyle) -> TextStyle:
     """The ink of numbers that stand below each other: their figures have one width."""
-    return msgspec.structs.replace(ink, face=tabular(ink.face))
+    return msgspec.structs.replace(text_style, face=tabular(text_style.face))
 
 
-def lettered(spec: Lettering, ink: TextStyle, style: Style) -> TextStyle:
+def lettered(spec: Lettering, text_style: TextStyle, style: Style) -> TextStyle:
     """How a text is written: as its author set it, else as given."""
     if spec == PLAIN:
-        return ink
-    usual = named_face(ink.face)
+        return text_style
+    usual = named_face(text_style.face)
     bold = usual[0] if spec.bold is None else spec.bold
     italic = usual[1] if spec.italic is None else spec.italic
     return TextStyle(
         face(spec.family or style.family, bold, italic),
-        spec.size or ink.size,
-        style.colour(spec.colour) if spec.colour else ink.colour,
+        spec.size or text_style.size,
+        style.colour(spec.colour) if spec.colour else text_style.colour,
     )
 
 
@@ -78,33 +78,33 @@ def _with_thin_space(text: str) -> str:
 
 
 def block(
-    lines: tuple[str, ...], kind: TextKind, stand: Anchor, ink: TextStyle, owner: TextOwner = NOBODY
+    lines: tuple[str, ...], kind: TextKind, stand: Anchor, text_style: TextStyle, owner: TextOwner = NOBODY
 ) -> PlacedText:
     """Lines set one below the other. Heights count from the top of capitals to the baseline, so that capitals look
     centred."""
-    heights = metrics(ink.face)
+    heights = metrics(text_style.face)
     says = " ".join(lines)
     if kind in ("label", "tick"):
         lines = tuple(map(_with_thin_space, lines))
-    cap, step = heights.cap_height * ink.size, LEADING * ink.size
+    cap, step = heights.cap_height * text_style.size, LEADING * text_style.size
     tall = cap + (len(lines) - 1) * step
     point, anchor, angle = stand.at, stand.anchor, stand.angle
     top = point[1] - {"top": 0.0, "middle": tall / 2, "bottom": tall}[stand.rise]
     set_lines: list[PlacedLine] = []
     widest = 0.0
     for i, text in enumerate(lines):
-        advance = width(text, ink.face, ink.size)
+        advance = width(text, text_style.face, text_style.size)
         x = point[0] - {"start": 0.0, "middle": advance / 2, "end": advance}[anchor]
         set_lines.append(PlacedLine(text, x, top + cap + i * step, advance))
         widest = max(widest, advance)
     left_edge = point[0] - {"start": 0.0, "middle": widest / 2, "end": widest}[anchor]
-    bounds = Rect(left_edge, top, widest, tall + heights.descent * 0.6 * ink.size)
+    bounds = Rect(left_edge, top, widest, tall + heights.descent * 0.6 * text_style.size)
     if angle:
         by = turned(angle, *point)
         set_lines = [PlacedLine(line.text, *by.apply(line.x, line.y), line.width) for line in set_lines]
         bounds = turned_bounds(bounds, angle, point)
     return PlacedText(
-        says, kind, tuple(set_lines), bounds, anchor, ink.face, ink.size, ink.colour, owner.row,
+        says, kind, tuple(set_lines), bounds, anchor, text_style.face, text_style.size, text_style.colour, owner.row,
         owner.layer, owner.key, angle,
     )  # fmt: skip
 

@@ -62,10 +62,10 @@ def _set(line: _Line, style: Style, inner: Rect, top: float) -> PlacedText | Non
     lines = wrapped(spec.text, key, size, inner.width, 2)
     if not lines:
         return None
-    ink = TextStyle(key, size, style.colour(spec.colour) if spec.colour else line.colour)
+    text_style = TextStyle(key, size, style.colour(spec.colour) if spec.colour else line.colour)
     x = {"start": inner.x, "middle": inner.center[0], "end": inner.right}[spec.align]
     at = (x + spec.dx, top + 0.12 * size + spec.dy)
-    return block(lines, line.kind, Anchor(at, spec.align, "top"), ink)
+    return block(lines, line.kind, Anchor(at, spec.align, "top"), text_style)
 
 
 def note(spec: Note, context: Context, middle: Point, room: float, above: list[Rect]) -> PlacedText | None:

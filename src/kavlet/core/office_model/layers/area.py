@@ -10,26 +10,26 @@ from kavlet.core.office_model.layers.line import BLANKS
 from kavlet.core.values.colour import Colour
 
 
-def tell(layer: Area, to: ChartConverter) -> None:
+def tell(layer: Area, converter: ChartConverter) -> None:
     """Add an area."""
-    if layer.helper or to.lying:
+    if layer.helper or converter.lying:
         if not layer.helper:
-            to.differ(say("“{name}” is missing", name=layer.name))
+            converter.differ(say("“{name}” is missing", name=layer.name))
         return
     if layer.course != "straight":
-        to.differ(say("“{name}” goes straight from point to point", name=layer.name))
-    fill = to.filled(layer.fill, layer.tone)
+        converter.differ(say("“{name}” goes straight from point to point", name=layer.name))
+    fill = converter.filled(layer.fill, layer.tone)
     if layer.opacity < 1 and isinstance(fill, Colour):
         fill = fill.faded(layer.opacity)
     if BLANKS[layer.missing] != "gap":
-        to.blanks = BLANKS[layer.missing]
-    to.group("area", "second" if layer.second else "first", GROUPINGS[layer.stack]).series.append(
+        converter.blanks = BLANKS[layer.missing]
+    converter.group("area", "second" if layer.second else "first", GROUPINGS[layer.stack]).series.append(
         Series(
-            name=to.name(layer),
-            names=to.names(),
-            values=to.plotted(layer.values),
+            name=converter.name(layer),
+            names=converter.names(),
+            values=converter.plotted(layer.values),
             fill=fill,
-            labels=labels(layer, to, layer.values, seated=False),
+            labels=labels(layer, converter, layer.values, seated=False),
             listed=layer.listed,
         )
     )

@@ -10,22 +10,22 @@ from kavlet.core.values.colour import Colour
 MAX_OPAQUE = 0.35  # the band lies over the bars there, so they must show through
 
 
-def tell(layer: Band, to: ChartConverter) -> None:
+def tell(layer: Band, converter: ChartConverter) -> None:
     """Add a band."""
-    frame = to.chart.frame
+    frame = converter.chart.frame
     taken = isinstance(frame, Cartesian) and frame.second is not None
     if layer.helper or not isinstance(frame, Cartesian):
         return
     if taken or frame.across.kind != "category" or layer.low < 0:
-        to.differ(say("“{name}” is missing", name=layer.name))
+        converter.differ(say("“{name}” is missing", name=layer.name))
         return
-    draft = to.group("bars", "second", "stacked", 0.0, 100.0)
-    mark = next((mark for (key, _), mark in to.marks.items() if key == layer.key), None)
-    fill = mark.fill if mark is not None and mark.fill is not None else to.colour(layer)
-    before = to.workings.column(f"{layer.name}: below", [float(layer.low)] * to.rows)
-    wide = to.workings.column(f"{layer.name}: breadth", [float(layer.high - layer.low)] * to.rows)
-    to.differ(say("“{name}” lies over the bars", name=layer.name))
+    draft = converter.group("bars", "second", "stacked", 0.0, 100.0)
+    mark = next((mark for (key, _), mark in converter.marks.items() if key == layer.key), None)
+    fill = mark.fill if mark is not None and mark.fill is not None else converter.colour(layer)
+    before = converter.workings.column(f"{layer.name}: below", [float(layer.low)] * converter.rows)
+    wide = converter.workings.column(f"{layer.name}: breadth", [float(layer.high - layer.low)] * converter.rows)
+    converter.differ(say("“{name}” lies over the bars", name=layer.name))
     seen = Colour(*fill.rgb, min(fill.alpha, MAX_OPAQUE))
-    draft.series.append(Series(name=to.workings.one(f"{layer.name}, below"), values=before, listed=False))
-    draft.series.append(Series(name=to.workings.one(layer.name), values=wide, fill=seen, listed=layer.listed))
-    to.same_scale = True
+    draft.series.append(Series(name=converter.workings.one(f"{layer.name}, below"), values=before, listed=False))
+    draft.series.append(Series(name=converter.workings.one(layer.name), values=wide, fill=seen, listed=layer.listed))
+    converter.same_scale = True

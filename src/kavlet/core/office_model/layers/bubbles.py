@@ -9,29 +9,29 @@ from kavlet.core.values.colour import Colour
 USUAL = 0.25  # the largest bubble's share of the plot's shorter side at a scale of 100 (common practice)
 
 
-def tell(layer: Bubbles, to: ChartConverter) -> None:
+def tell(layer: Bubbles, converter: ChartConverter) -> None:
     """Add bubbles."""
     if layer.helper:
         return
-    fill, points = to.dressed(layer)
+    fill, points = converter.dressed(layer)
     if isinstance(fill, Colour):
         fill = fill.faded(layer.opacity)
     points = tuple(
         DataPoint(one.index, one.fill.faded(layer.opacity) if isinstance(one.fill, Colour) else one.fill, one.edge)
         for one in points
     )
-    draft = to.group("bubbles")
+    draft = converter.group("bubbles")
     draft.by_area = layer.by == "area"
     draft.bubble_scale = max(1.0, min(300.0, 100.0 * layer.largest / USUAL))
     draft.series.append(
         Series(
-            name=to.name(layer),
-            x=to.plotted(layer.x),
-            values=to.plotted(layer.values),
-            sizes=to.cells(layer.sizes),
+            name=converter.name(layer),
+            x=converter.plotted(layer.x),
+            values=converter.plotted(layer.values),
+            sizes=converter.cells(layer.sizes),
             fill=fill,
             points=points,
-            labels=labels(layer, to, layer.values),
+            labels=labels(layer, converter, layer.values),
             listed=layer.listed,
         )
     )

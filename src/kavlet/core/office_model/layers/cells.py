@@ -19,45 +19,47 @@ from kavlet.core.values.geometry import Rect, Size
 MAX_SERIES = 250  # a chart of more series is refused by some programs (common practice: 255)
 
 
-def tell(layer: Cells, to: ChartConverter) -> None:
+def tell(layer: Cells, converter: ChartConverter) -> None:
     """Add cells."""
     if layer.helper:
         return
-    if isinstance(to.chart.frame, Grid):
-        _field(layer, to.chart.frame, to)
-    elif isinstance(to.chart.frame, Cartesian):
-        _lines(layer, to.chart.frame, to)
+    if isinstance(converter.chart.frame, Grid):
+        _field(layer, converter.chart.frame, converter)
+    elif isinstance(converter.chart.frame, Cartesian):
+        _lines(layer, converter.chart.frame, converter)
 
 
-def _field(layer: Cells, grid: Grid, to: ChartConverter) -> None:
+def _field(layer: Cells, grid: Grid, converter: ChartConverter) -> None:
     """Cells of one unit, stacked: of each place, the row it belongs to has 1, all others 0."""
     if layer.cell != "square" or layer.symbol or layer.symbols:
-        to.differ(say("cells of “{name}” are squares", name=layer.name))
-    draft = to.group("bars", "first", "stacked", 0.0, 100.0)
-    rows = [i for i in range(to.rows) if not math.isnan(to.data.column(layer.values)[i])]
+        converter.differ(say("cells of “{name}” are squares", name=layer.name))
+    draft = converter.group("bars", "first", "stacked", 0.0, 100.0)
+    rows = [i for i in range(converter.rows) if not math.isnan(converter.data.column(layer.values)[i])]
     kinds = len(rows) + 1
     if kinds * grid.rows > MAX_SERIES:
-        to.drafts.remove(draft)
+        converter.drafts.remove(draft)
         return
-    ends = _ends(layer, rows, to)
-    edge = Stroke(to.style.ground, max(0.75, 40.0 * layer.gap / 4))
-    track = to.style.named["track"]
+    ends = _ends(layer, rows, converter)
+    edge = Stroke(converter.style.ground, max(0.75, 40.0 * layer.gap / 4))
+    track = converter.style.named["track"]
     for line in range(grid.rows):
         for k in range(kinds):
             formulas = []
             for column in range(grid.columns):
                 place = line * grid.columns + column if grid.by == "rows" else column * grid.rows + line
-                start = to.workings.at(ends, k)
-                end = to.workings.at(ends, k + 1) if k < len(rows) else f"{grid.rows * grid.columns}"
+                start = converter.workings.at(ends, k)
+                end = converter.workings.at(ends, k + 1) if k < len(rows) else f"{grid.rows * grid.columns}"
                 formulas.append(f"MAX(0;MIN(1;{end}-{place}))-MAX(0;MIN(1;{start}-{place}))")
-            name = to.source.context.wording.names[rows[k]] if k < len(rows) else layer.name
-            row = to.data.ids[rows[k]] if k < len(rows) else -1
-            mark = to.marks.get((layer.key, row))
-            fill = to.fill(mark) if mark is not None else track if layer.empty or k < len(rows) else None
+            name = converter.source.context.wording.names[rows[k]] if k < len(rows) else layer.name
+            row = converter.data.ids[rows[k]] if k < len(rows) else -1
+            mark = converter.marks.get((layer.key, row))
+            fill = converter.fill(mark) if mark is not None else track if layer.empty or k < len(rows) else None
             draft.series.append(
                 Series(
-                    name=_name(layer, rows[k], to) if k < len(rows) else to.workings.one(layer.name),
-                    values=to.workings.formulas(f"{name} {line + 1}" if k < len(rows) else f"… {line + 1}", formulas),
+                    name=_name(layer, rows[k], converter) if k < len(rows) else converter.workings.one(layer.name),
+                    values=converter.workings.formulas(
+                        f"{name} {line + 1}" if k < len(rows) else f"… {line + 1}", formulas
+                    ),
                     fill=fill,
                     line=edge if fill is not None else None,
                     listed=line == 0 and k < len(rows),
@@ -65,50 +67,50 @@ def _field(layer: Cells, grid: Grid, to: ChartConverter) -> None:
             )
 
 
-def _name(layer: Cells, index: int, to: ChartConverter) -> CellRange:
-    place = to.source.table.place(to.chart.names)
+def _name(layer: Cells, index: int, converter: ChartConverter) -> CellRange:
+    place = converter.source.table.place(converter.chart.names)
     if place < 0:
-        return to.workings.one(layer.name)
-    return CellRange(to.source.table.id, place, 1 + to.data.ids[index], 1)
+        return converter.workings.one(layer.name)
+    return CellRange(converter.source.table.id, place, 1 + converter.data.ids[index], 1)
 
 
-def _ends(layer: Cells, rows: list[int], to: ChartConverter) -> CellRange:
+def _ends(layer: Cells, rows: list[int], converter: ChartConverter) -> CellRange:
     """Where each row's cells begin, counted from the first place; after the last one, where they end."""
-    refs = [to.at(layer.values, i) for i in rows]
+    refs = [converter.at(layer.values, i) for i in rows]
     sums = ["0", *("+".join(f"ROUND({ref};0)" for ref in refs[: i + 1]) for i in range(len(refs)))]
-    return to.workings.formulas(f"{layer.name}: from", sums)
+    return converter.workings.formulas(f"{layer.name}: from", sums)
 
 
-def _lines(layer: Cells, frame: Cartesian, to: ChartConverter) -> None:
+def _lines(layer: Cells, frame: Cartesian, converter: ChartConverter) -> None:
     """Symbols stacked along each row, as many as its figure, the last one cut."""
     if layer.wrap:
-        to.differ(say("symbols of “{name}” stand in one line", name=layer.name))
+        converter.differ(say("symbols of “{name}” stand in one line", name=layer.name))
     if layer.cut == "area":
-        to.differ(say("a symbol is cut by its width, not by its area"))
-    draft = to.group("bars", "first", "clustered", frame.gap_width, 100.0)
-    names = to.data.names(layer.symbols) if layer.symbols else [layer.symbol] * to.rows
-    fills: list[FillModel | None] = [_cell(layer, names[i], i, to) for i in range(to.rows)]
+        converter.differ(say("a symbol is cut by its width, not by its area"))
+    draft = converter.group("bars", "first", "clustered", frame.gap_width, 100.0)
+    names = converter.data.names(layer.symbols) if layer.symbols else [layer.symbol] * converter.rows
+    fills: list[FillModel | None] = [_cell(layer, names[i], i, converter) for i in range(converter.rows)]
     base = fills[0] if fills else None
     draft.series.append(
         Series(
-            name=to.name(layer),
-            names=to.names(),
-            values=to.cells(layer.values),
+            name=converter.name(layer),
+            names=converter.names(),
+            values=converter.cells(layer.values),
             fill=base,
             points=tuple(DataPoint(i, fill) for i, fill in enumerate(fills) if fill != base),
-            labels=labels(layer, to, layer.values),
+            labels=labels(layer, converter, layer.values),
             listed=layer.listed,
         )
     )
 
 
-def _cell(layer: Cells, name: str, index: int, to: ChartConverter) -> FillModel:
+def _cell(layer: Cells, name: str, index: int, converter: ChartConverter) -> FillModel:
     """One cell as a picture that is stacked once per unit."""
-    fill, tone = to.marks_fill(layer, index)
-    colour = to.style.solid(fill, tone)
+    fill, tone = converter.marks_fill(layer, index)
+    colour = converter.style.solid(fill, tone)
     gap = max(0.0, min(0.6, layer.gap))
-    if name and to.data.picture(name) is not None:
-        held = to.picture(PictureFill(name, "per unit", 1.0, colour=colour.hex), tone, 1.0)
+    if name and converter.data.picture(name) is not None:
+        held = converter.picture(PictureFill(name, "per unit", 1.0, colour=colour.hex), tone, 1.0)
         return _padded(held, gap) if isinstance(held, PictureModel) else held
     side = 96.0
     area = Rect(side * gap / 2, side * gap / 2, side * (1 - gap), side * (1 - gap))

@@ -11,37 +11,37 @@ from kavlet.core.office_model.labels import labels
 from kavlet.core.office_model.layers.line import MARKERS
 
 
-def tell(layer: Ranges, to: ChartConverter) -> None:
+def tell(layer: Ranges, converter: ChartConverter) -> None:
     """Add ranges."""
-    frame = to.chart.frame
+    frame = converter.chart.frame
     if layer.helper or not isinstance(frame, Cartesian):
         return
-    middle, plus, minus = _reach(layer, to)
-    colour = to.style.solid(layer.fill, layer.tone) if layer.fill is not None else to.style.ink
+    middle, plus, minus = _reach(layer, converter)
+    colour = converter.style.solid(layer.fill, layer.tone) if layer.fill is not None else converter.style.ink
     thick = layer.cap if layer.form == "bar" else layer.width
     if layer.form == "bar":
-        to.differ(say("ranges of “{name}” are thick lines", name=layer.name))
-    if layer.on and sum(one.key != layer.on and one.kind == "bars" for one in _bars(to)) > 0:
-        to.differ(say("ranges of “{name}” stand in the middle of their row", name=layer.name))
+        converter.differ(say("ranges of “{name}” are thick lines", name=layer.name))
+    if layer.on and sum(one.key != layer.on and one.kind == "bars" for one in _bars(converter)) > 0:
+        converter.differ(say("ranges of “{name}” stand in the middle of their row", name=layer.name))
     made = Series(
-        name=to.workings.one(layer.name),
-        names=to.names(),
+        name=converter.workings.one(layer.name),
+        names=converter.names(),
         values=middle,
         fill=colour,
         marker=MARKERS.get(layer.spot, "disc") if layer.spot != "none" else "none",
-        errors=ErrorBars(plus, minus, Stroke(colour, thick), across=to.lying, caps=layer.form == "whisker"),
-        labels=labels(layer, to, "" if to.lying else layer.values),
+        errors=ErrorBars(plus, minus, Stroke(colour, thick), across=converter.lying, caps=layer.form == "whisker"),
+        labels=labels(layer, converter, "" if converter.lying else layer.values),
         listed=layer.listed,
     )
 
     if layer.x:
-        to.group("scatter").series.append(msgspec.structs.replace(made, x=to.plotted(layer.x)))
-    elif to.lying:
-        places = to.spots("places of rows", [i + 0.5 for i in range(to.rows)])
-        x, y = to.over_rows(places, middle)
-        to.overlay().series.append(msgspec.structs.replace(made, x=x, values=y))
+        converter.group("scatter").series.append(msgspec.structs.replace(made, x=converter.plotted(layer.x)))
+    elif converter.lying:
+        places = converter.spots("places of rows", [i + 0.5 for i in range(converter.rows)])
+        x, y = converter.over_rows(places, middle)
+        converter.overlay().series.append(msgspec.structs.replace(made, x=x, values=y))
     else:
-        to.group("lines", "second" if layer.second else "first").series.append(made)
+        converter.group("lines", "second" if layer.second else "first").series.append(made)
 
 
 class _Bar:
@@ -49,21 +49,25 @@ class _Bar:
         self.key, self.kind = key, kind
 
 
-def _bars(to: ChartConverter) -> list[_Bar]:
+def _bars(converter: ChartConverter) -> list[_Bar]:
     from kavlet.core.charts.bars import Bars
 
-    frame = to.chart.frame
+    frame = converter.chart.frame
     apart = isinstance(frame, Cartesian) and frame.overlap < 100
-    return [_Bar(one.key, "bars") for one in to.chart.layers if isinstance(one, Bars) and one.stack == "none" and apart]
+    return [
+        _Bar(one.key, "bars")
+        for one in converter.chart.layers
+        if isinstance(one, Bars) and one.stack == "none" and apart
+    ]
 
 
-def _reach(layer: Ranges, to: ChartConverter) -> tuple[CellRange, CellRange, CellRange]:
+def _reach(layer: Ranges, converter: ChartConverter) -> tuple[CellRange, CellRange, CellRange]:
     """Where the middles are, and how far ranges reach above and below them."""
-    rows = range(to.rows)
-    low = [to.at(layer.low, i) for i in rows]
-    high = [to.at(layer.high, i) for i in rows]
-    mid = [to.at(layer.values, i) for i in rows] if layer.values else low
-    middle = to.workings.formulas(f"{layer.name}: middle", [f"IF(ISNUMBER({one});{one};NA())" for one in mid])
+    rows = range(converter.rows)
+    low = [converter.at(layer.low, i) for i in rows]
+    high = [converter.at(layer.high, i) for i in rows]
+    mid = [converter.at(layer.values, i) for i in rows] if layer.values else low
+    middle = converter.workings.formulas(f"{layer.name}: middle", [f"IF(ISNUMBER({one});{one};NA())" for one in mid])
     if layer.by == "distance":
         up, down = high, low
     else:
@@ -71,6 +75,6 @@ def _reach(layer: Ranges, to: ChartConverter) -> tuple[CellRange, CellRange, Cel
         down = [f"{m}-{one}" for one, m in zip(low, mid, strict=True)]
     return (
         middle,
-        to.workings.formulas(f"{layer.name}: up", [f"IFERROR({one};0)" for one in up]),
-        to.workings.formulas(f"{layer.name}: down", [f"IFERROR({one};0)" for one in down]),
+        converter.workings.formulas(f"{layer.name}: up", [f"IFERROR({one};0)" for one in up]),
+        converter.workings.formulas(f"{layer.name}: down", [f"IFERROR({one};0)" for one in down]),
     )

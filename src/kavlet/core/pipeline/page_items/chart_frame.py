@@ -26,13 +26,13 @@ SMALL = Size(180.0, 120.0)  # a frame that is smaller has smaller type
 MIN_CHART_SIDE = 24.0  # points; a chart in a smaller frame is composed at this size and cut
 
 
-def compose(item: ChartFrame, box: Rect, sheet: PageContext) -> ComposedItem:
+def compose(item: ChartFrame, box: Rect, context: PageContext) -> ComposedItem:
     """The chart's scene at its place, and its caption above it; a sentence where it can't be drawn."""
-    style = sheet.style
-    caption, failed = filled(item.caption, sheet)
+    style = context.style
+    caption, failed = filled(item.caption, context)
     area = chart_box(box, bool(caption), style)
     try:
-        picture = sheet.draws(framed(item, area, sheet.document, sheet.page), f"{sheet.page.id}/{item.id}")
+        picture = context.draws(framed(item, area, context.document, context.page), f"{context.page.id}/{item.id}")
     except KavletError as error:
         return ComposedItem(refused=str(error))
     scene = picture.scene

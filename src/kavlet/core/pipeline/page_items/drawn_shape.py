@@ -18,9 +18,9 @@ BLACK = Colour(0.0, 0.0, 0.0)
 HEAD = 4.5  # line widths, that an arrow's head is long; at least 8 points
 
 
-def compose(item: DrawnShape, box: Rect, sheet: PageContext) -> ComposedItem:
+def compose(item: DrawnShape, box: Rect, context: PageContext) -> ComposedItem:
     """The shape filled and edged; lines and arrows have the colour of their edge, or the text's."""
-    style = sheet.style
+    style = context.style
     fill = style.colour(item.fill) if item.fill else None
     edge = style.colour(item.edge) if item.edge else None
     if item.form in ("line", "arrow"):

@@ -35,19 +35,19 @@ class ExcerptColumn(Struct, frozen=True):
     wide: float
 
 
-def compose(item: Excerpt, box: Rect, sheet: PageContext) -> ComposedItem:
+def compose(item: Excerpt, box: Rect, context: PageContext) -> ComposedItem:
     """The rows that find room, from the top; the others are told."""
     try:
-        table = sheet.document.table(item.table)
+        table = context.document.table(item.table)
     except KavletError as error:
         return ComposedItem(refused=str(error))
-    style = sheet.style
-    made_of = arranged(item, table, box, sheet)
+    style = context.style
+    made_of = arranged(item, table, box, context)
     columns, size, pitch, lefts, wides = (
         made_of.columns, made_of.size, made_of.pitch, made_of.lefts, made_of.wides,
     )  # fmt: skip
     if not columns:
-        return ComposedItem(refused=words_in(sheet.document.locale, "There are no columns to show."))
+        return ComposedItem(refused=words_in(context.document.locale, "There are no columns to show."))
     count, fits = made_of.count, made_of.fits
     rows_shown = range(min(count, fits))
     primitives: list[Primitive] = []
@@ -70,7 +70,7 @@ def compose(item: Excerpt, box: Rect, sheet: PageContext) -> ComposedItem:
         for column, left_edge, wide in zip(columns, lefts, wides, strict=True):
             key = style.bold if last else style.face
             key = tabular(key) if column.figures else key
-            ink = ink_of(item, column, row, sheet)
+            ink = ink_of(item, column, row, context)
             primitives.append(_cell(column.texts[row], column.figures, Rect(left_edge, y, wide, pitch), key, size, ink))
         y += pitch
     return ComposedItem(
@@ -93,10 +93,10 @@ class ExcerptLayout(Struct, frozen=True):
     fits: int
 
 
-def arranged(item: Excerpt, table: Table, box: Rect, sheet: PageContext) -> ExcerptLayout:
+def arranged(item: Excerpt, table: Table, box: Rect, context: PageContext) -> ExcerptLayout:
     """The columns of an excerpt in its box."""
-    size = item.size or sheet.style.small_size + 0.5
-    columns = _columns(item, table, sheet, size)
+    size = item.size or context.style.small_size + 0.5
+    columns = _columns(item, table, context, size)
     pitch = PITCH * size
     count = len(columns[0].texts) if columns else 0
     fits = max(0, int((box.height - (pitch if item.header else 0.0)) / pitch + 1e-6))
@@ -104,9 +104,9 @@ def arranged(item: Excerpt, table: Table, box: Rect, sheet: PageContext) -> Exce
     return ExcerptLayout(columns, lefts, wides, size, pitch, count, fits)
 
 
-def _columns(item: Excerpt, table: Table, sheet: PageContext, size: float) -> list[ExcerptColumn]:
+def _columns(item: Excerpt, table: Table, context: PageContext, size: float) -> list[ExcerptColumn]:
     excerpt_columns: list[ExcerptColumn] = []
-    values = sheet.values.of(table.id)
+    values = context.values.of(table.id)
     last = table.rows if item.last is None else min(item.last, table.rows)
     rows = range(max(1, item.first) - 1, last)
     for i, column in enumerate(table.columns):
@@ -114,12 +114,12 @@ def _columns(item: Excerpt, table: Table, sheet: PageContext, size: float) -> li
             continue
         cells = tuple(values[i].values[HEADER + row] for row in rows)
         how = column.writes or PLAIN
-        locale = sheet.document.locale
+        locale = context.document.locale
         texts = tuple(written(cell, how, locale) if isinstance(cell, float) else text_of(cell) for cell in cells)
         figures = sum(isinstance(cell, float) for cell in cells) > len(cells) / 2
         head = table.called(i).said_in(locale)
-        key = tabular(sheet.style.face) if figures else sheet.style.face
-        wide = max([width(text, key, size) for text in texts] + [width(head, face(sheet.style.family, True), size)])
+        key = tabular(context.style.face) if figures else context.style.face
+        wide = max([width(text, key, size) for text in texts] + [width(head, face(context.style.family, True), size)])
         excerpt_columns.append(ExcerptColumn(head, texts, cells, figures, wide))
     return excerpt_columns
 
@@ -160,20 +160,20 @@ def _cell(text: str, right: bool, area: Rect, key: str, size: float, ink: Colour
     return Writing(held, area.right - long if right else area.x, base, long, key, size, ink)
 
 
-def ink_of(item: Excerpt, column: ExcerptColumn, row: int, sheet: PageContext) -> Colour:
+def ink_of(item: Excerpt, column: ExcerptColumn, row: int, context: PageContext) -> Colour:
     """A cell's colour: by the rules in the reader's words, where one picks it."""
     value = column.values[row]
     if isinstance(value, ErrorValue):
-        return sheet.style.named["alarm"]
+        return context.style.named["alarm"]
     if item.highlights and column.figures:
         figures = [one if isinstance(one, float) else float("nan") for one in column.values]
         try:
             for rule in parsed(item.highlights):
                 if rule.picks(row, figures):
-                    return sheet.style.colour(rule.colour)
+                    return context.style.colour(rule.colour)
         except KavletError:
-            return sheet.style.ink
-    return sheet.style.ink
+            return context.style.ink
+    return context.style.ink
 
 
 def _rule(box: Rect, y: float, ink: Colour, thick: float) -> Shape:

@@ -85,7 +85,7 @@ class PagePicture(Struct, frozen=True):
     @property
     def overflowing(self) -> list[str]:
         """The items that do not hold all that they should."""
-        return [item for item, made in self.made.items() if made.overflows]
+        return [item for item, composed_item in self.made.items() if composed_item.overflows]
 
 
 NO_PAGE_PICTURE = PagePicture(NO_PAGE, 0, resolve(Dress()), Scene(Size(1.0, 1.0), None, ()), {}, {}, {}, {})
@@ -94,48 +94,52 @@ NO_PAGE_PICTURE = PagePicture(NO_PAGE, 0, resolve(Dress()), Scene(Size(1.0, 1.0)
 def page_picture(document: Document, values: Values, page: str, draws: Draws, today: date | None = None) -> PagePicture:
     """A page composed. Raises KavletError where there is no such page, it has a size that no sheet has, or its look
     names what there is not."""
-    sheet = sheet_of(document, values, page, draws, today)
-    held, style, number = sheet.page, sheet.style, sheet.number
-    boxes = places(held)
-    composed_items = {item.id: composed(item, boxes[item.id], sheet) for item in held.items}
+    context = sheet_of(document, values, page, draws, today)
+    page_, style, number = context.page, context.style, context.number
+    boxes = places(page_)
+    composed_items = {item.id: composed(item, boxes[item.id], context) for item in page_.items}
     primitives = {
-        item: tuple(_refusal(composed_item.refused, boxes[item], sheet))
+        item: tuple(_refusal(composed_item.refused, boxes[item], context))
         if composed_item.refused
         else composed_item.items
         for item, composed_item in composed_items.items()
     }
     primitives[MARGINS] = tuple(
-        composed_item for line, box in margin_lines(sheet) for composed_item in words.compose(line, box, sheet).items
+        composed_item
+        for line, box in margin_lines(context)
+        for composed_item in words.compose(line, box, context).items
     )
     says = " ".join(
         composed_item.says.rstrip(".") + "." for composed_item in composed_items.values() if composed_item.says
     )
-    scene = Scene(held.size, style.ground, tuple(itertools.chain(*primitives.values())), held.name, says, f"{held.id}-")
-    names = {item.id: item_name(document, item) for item in held.items}
-    return PagePicture(held, number, style, scene, boxes, names, composed_items, primitives)
+    scene = Scene(
+        page_.size, style.ground, tuple(itertools.chain(*primitives.values())), page_.name, says, f"{page_.id}-"
+    )
+    names = {item.id: item_name(document, item) for item in page_.items}
+    return PagePicture(page_, number, style, scene, boxes, names, composed_items, primitives)
 
 
 def sheet_of(document: Document, values: Values, page: str, draws: Draws, today: date | None = None) -> PageContext:
     """What the items of a page read. Raises KavletError as `page_picture` does."""
-    held = document.page(page)
-    sized(held, held.width, held.height)
-    number = document.pages.index(held) + 1
-    style = style_of(document, held)
-    return PageContext(document, values, held, style, number, len(document.pages), today or date.today(), draws)
+    page_ = document.page(page)
+    sized(page_, page_.width, page_.height)
+    number = document.pages.index(page_) + 1
+    style = style_of(document, page_)
+    return PageContext(document, values, page_, style, number, len(document.pages), today or date.today(), draws)
 
 
-def composed(item: AnyItem, box: Rect, sheet: PageContext) -> ComposedItem:
+def composed(item: AnyItem, box: Rect, context: PageContext) -> ComposedItem:
     """One item at its place."""
-    made: ComposedItem = COMPOSERS[type(item)](item, box, sheet)
-    return made
+    composed_item: ComposedItem = COMPOSERS[type(item)](item, box, context)
+    return composed_item
 
 
-def margin_lines(sheet: PageContext) -> list[tuple[Words, Rect]]:
+def margin_lines(context: PageContext) -> list[tuple[Words, Rect]]:
     """The lines in the page's upper and lower margin, and their boxes."""
-    page, inner = sheet.page, sheet.page.inner
+    page, inner = context.page, context.page.inner
     left, top, right, bottom = page.margins
     del left, right
-    size = sheet.style.small_size
+    size = context.style.small_size
     found: list[tuple[Words, Rect]] = []
     for text, y in (
         (page.header, 0.45 * min(top, LINES) - 0.6 * size),
@@ -147,9 +151,9 @@ def margin_lines(sheet: PageContext) -> list[tuple[Words, Rect]]:
     return found
 
 
-def _refusal(sentence: str, box: Rect, sheet: PageContext) -> list[Primitive]:
+def _refusal(sentence: str, box: Rect, context: PageContext) -> list[Primitive]:
     """What stands where an item can't be drawn: a quiet box with the reason."""
-    style = sheet.style
+    style = context.style
     size = style.small_size
     made: list[Primitive] = [
         Shape(recorded(box_outline, box, style.corner), style.named["track"].faded(0.5), style.line, style.strokes.hair)
@@ -163,22 +167,22 @@ def _refusal(sentence: str, box: Rect, sheet: PageContext) -> list[Primitive]:
     return made
 
 
-def record(made: PagePicture) -> dict[str, Any]:
+def record(picture: PagePicture) -> dict[str, Any]:
     """What was computed for a page: its items back to front with their kinds, names and places in points."""
     return {
-        "page": made.page.name,
-        "number": made.number,
-        "width": round(made.page.width, 6),
-        "height": round(made.page.height, 6),
+        "page": picture.page.name,
+        "number": picture.number,
+        "width": round(picture.page.width, 6),
+        "height": round(picture.page.height, 6),
         "items": [
             {
                 "id": item.id,
                 "kind": item.kind,
-                "name": made.names[item.id],
-                "bounds": [round(one, 6) for one in msgspec.structs.astuple(made.boxes[item.id])],
-                "overflows": made.made[item.id].overflows,
-                "text": made.made[item.id].says,
+                "name": picture.names[item.id],
+                "bounds": [round(one, 6) for one in msgspec.structs.astuple(picture.boxes[item.id])],
+                "overflows": picture.made[item.id].overflows,
+                "text": picture.made[item.id].says,
             }
-            for item in made.page.items
+            for item in picture.page.items
         ],
     }

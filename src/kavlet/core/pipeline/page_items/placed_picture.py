@@ -12,14 +12,16 @@ from kavlet.core.shapes.symbol import Symbol, extent, shelf
 from kavlet.core.values.geometry import Rect
 
 
-def compose(item: PlacedPicture, box: Rect, sheet: PageContext) -> ComposedItem:
+def compose(item: PlacedPicture, box: Rect, context: PageContext) -> ComposedItem:
     """The picture with its sides cropped; a sentence where it is lost."""
-    held = sheet.picture(item.picture)
+    held = context.picture(item.picture)
     if held is None:
         return ComposedItem(
-            refused=words_in(sheet.document.locale, "The picture “{name}” is not in this document.", name=item.picture)
+            refused=words_in(
+                context.document.locale, "The picture “{name}” is not in this document.", name=item.picture
+            )
         )
-    colour = sheet.style.colour(item.colour) if item.colour else sheet.style.tone(0)
+    colour = context.style.colour(item.colour) if item.colour else context.style.tone(0)
     left, top, right, bottom = (max(0.0, min(0.95, share)) for share in item.crop)
     wide, tall = max(0.05, 1 - left - right), max(0.05, 1 - top - bottom)
     if item.fit == "fill":

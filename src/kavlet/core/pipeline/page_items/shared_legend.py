@@ -18,18 +18,18 @@ from kavlet.core.values.geometry import Rect
 NARROW = 2.2  # of its height; a box that is not wider sets entries below each other
 
 
-def compose(item: SharedLegend, box: Rect, sheet: PageContext) -> ComposedItem:
+def compose(item: SharedLegend, box: Rect, context: PageContext) -> ComposedItem:
     """What the charts list, with their marks; entries that find no room are told."""
-    style = sheet.style
+    style = context.style
     size = item.size or style.small_size + 1.0
-    keys = _keys(item, sheet)
+    keys = _keys(item, context)
     chip, air, gap = 0.95 * size, 0.5 * size, 1.5 * size
     names = disambiguated(list(keys), style.face, size, max(size, box.width - chip - air))
     made: list[Primitive] = []
     x, y = box.x, box.y + 0.75 * size
     pitch = style.spaces.line * size
     if item.title:
-        made.append(_line(item.title, x, y, size, sheet, quiet=True))
+        made.append(_line(item.title, x, y, size, context, quiet=True))
         x += width(item.title, style.face, size) + gap
     below = box.width < NARROW * box.height
     if below and item.title:
@@ -50,22 +50,22 @@ def compose(item: SharedLegend, box: Rect, sheet: PageContext) -> ComposedItem:
                 moved(x, y - chip / 2).after(scaled(by)).after(moved(-key.bounds.x, -key.bounds.y)),
             )
         )
-        made.append(_line(text, x + chip + air, y, size, sheet))
+        made.append(_line(text, x + chip + air, y, size, context))
         x, y = (box.x, y + pitch) if below else (x + long + gap, y)
     return ComposedItem(tuple(made), over, says=", ".join(keys))
 
 
-def _line(text: str, x: float, middle: float, size: float, sheet: PageContext, quiet: bool = False) -> Writing:
-    style = sheet.style
+def _line(text: str, x: float, middle: float, size: float, context: PageContext, quiet: bool = False) -> Writing:
+    style = context.style
     base = middle + metrics(style.face).cap_height * size / 2
     return Writing(text, x, base, width(text, style.face, size), style.face, size, style.quiet if quiet else style.ink)
 
 
-def _keys(item: SharedLegend, sheet: PageContext) -> dict[str, Key]:
+def _keys(item: SharedLegend, context: PageContext) -> dict[str, Key]:
     """The entries of the charts by their names; charts that can't be drawn list nothing."""
     found: dict[str, Key] = {}
     listed: set[str] = set()
-    for frame in sheet.page.items:
+    for frame in context.page.items:
         if not isinstance(frame, ChartFrame) or (item.charts and frame.chart not in item.charts):
             continue
         if frame.chart in listed:
@@ -73,11 +73,14 @@ def _keys(item: SharedLegend, sheet: PageContext) -> dict[str, Key]:
         listed.add(frame.chart)
         try:
             entry = framed(
-                msgspec.structs.replace(frame, legend=True, row=None), Rect(0, 0, 640, 360), sheet.document, sheet.page
+                msgspec.structs.replace(frame, legend=True, row=None),
+                Rect(0, 0, 640, 360),
+                context.document,
+                context.page,
             )
             overrides = {**entry.dress.overrides, "legend.side": "right"}
             entry = msgspec.structs.replace(entry, dress=msgspec.structs.replace(entry.dress, overrides=overrides))
-            picture = sheet.draws(entry, f"{sheet.page.id}/{item.id}/{frame.chart}")
+            picture = context.draws(entry, f"{context.page.id}/{item.id}/{frame.chart}")
         except KavletError:
             continue
         for key in picture.figure.keys:

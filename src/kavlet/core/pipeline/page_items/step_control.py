@@ -48,12 +48,12 @@ def parts(item: StepControl, box: Rect, style: Style) -> ControlParts:
     return ControlParts(base, back, forth, (box.x + KNOB, box.right - KNOB) if item.slider else None, y)
 
 
-def compose(item: StepControl, box: Rect, sheet: PageContext) -> ComposedItem:
+def compose(item: StepControl, box: Rect, context: PageContext) -> ComposedItem:
     """The period's name, an arrow to each side, and a line with a knob where it stands among the others."""
-    style = sheet.style
-    found = stepping(sheet.document, sheet.values, sheet.page, item.charts)
+    style = context.style
+    found = stepping(context.document, context.values, context.page, item.charts)
     if found is None:
-        return ComposedItem(refused=words_in(sheet.document.locale, "No chart on this page goes through periods."))
+        return ComposedItem(refused=words_in(context.document.locale, "No chart on this page goes through periods."))
     text, size, where = found.name, style.text_size, parts(item, box, style)
     made: list[Primitive] = [
         Writing(text, box.x, where.base, width(text, style.bold, size), style.bold, size, style.ink)

@@ -15,7 +15,7 @@ _FIELD = re.compile(r"\{(=[^{}]+|[a-z]+)\}")
 BRIEF = NumberText(most_decimals=2)
 
 
-def filled(text: str, sheet: PageContext) -> tuple[str, tuple[tuple[str, ErrorValue], ...]]:
+def filled(text: str, context: PageContext) -> tuple[str, tuple[tuple[str, ErrorValue], ...]]:
     """A text with its fields as they are now, and the formulas among them that failed. What is no field stays."""
     failed: list[tuple[str, ErrorValue]] = []
 
@@ -23,49 +23,49 @@ def filled(text: str, sheet: PageContext) -> tuple[str, tuple[tuple[str, ErrorVa
         asked = found[1]
         if asked.startswith("="):
             formula, _, how = asked.partition("|")
-            value = evaluated(formula.strip(), sheet)
+            value = evaluated(formula.strip(), context)
             if isinstance(value, ErrorValue):
                 failed.append((formula.strip(), value))
                 return "…"
-            return said(value, how.strip(), sheet)
-        return _named(asked, sheet) if _named(asked, sheet) is not None else found[0]  # type: ignore[return-value]
+            return said(value, how.strip(), context)
+        return _named(asked, context) if _named(asked, context) is not None else found[0]  # type: ignore[return-value]
 
     return _FIELD.sub(one, text), tuple(failed)
 
 
-def _named(name: str, sheet: PageContext) -> str | None:
+def _named(name: str, context: PageContext) -> str | None:
     match name:
         case "name":
-            return sheet.page.name
+            return context.page.name
         case "page":
-            return str(sheet.number)
+            return str(context.number)
         case "pages":
-            return str(sheet.count)
+            return str(context.count)
         case "date":
-            return format_date(sheet.today, "long", locale_of(sheet.document.locale))
+            return format_date(context.today, "long", locale_of(context.document.locale))
         case "source":
-            lines = dict.fromkeys(chart.source for chart in sheet.document.charts if chart.source)
+            lines = dict.fromkeys(chart.source for chart in context.document.charts if chart.source)
             return next((line for line in lines if not line.startswith("=")), "")
     return None
 
 
-def evaluated(formula: str, sheet: PageContext) -> Value:
+def evaluated(formula: str, context: PageContext) -> Value:
     """What a formula gives; an error where it can't be read or there is no table."""
-    if not sheet.home:
+    if not context.home:
         return ErrorValue.REFERENCE
     try:
-        return sheet.values.evaluate(formula, sheet.home)
+        return context.values.evaluate(formula, context.home)
     except KavletError:
         return ErrorValue.NAME
 
 
-def said(value: Value, how: str, sheet: PageContext) -> str:
+def said(value: Value, how: str, context: PageContext) -> str:
     """A value as text, by a number pattern (UTS 35, such as `#,##0.0` or `0 %`), else as plainly as it can be."""
     if not isinstance(value, float):
         return text_of(value)
     if how:
         try:
-            return format_decimal(value, how, locale_of(sheet.document.locale))
+            return format_decimal(value, how, locale_of(context.document.locale))
         except (ValueError, ArithmeticError):
             pass
-    return written(value, BRIEF, sheet.document.locale)
+    return written(value, BRIEF, context.document.locale)

@@ -57,9 +57,9 @@ class _Line(Struct):
         return max((piece.look.size for piece in self.pieces), default=plain)
 
 
-def compose(item: Words, box: Rect, sheet: PageContext) -> ComposedItem:
+def compose(item: Words, box: Rect, context: PageContext) -> ComposedItem:
     """The words of an item in its box; lines that find no room are left out, and told."""
-    style = sheet.style
+    style = context.style
     made: list[Primitive] = []
     if item.fill or item.edge:
         ground = style.colour(item.fill) if item.fill else None
@@ -68,7 +68,7 @@ def compose(item: Words, box: Rect, sheet: PageContext) -> ComposedItem:
     area = box.inset(item.inset, item.inset, item.inset, item.inset)
     behind = style.colour(item.fill) if item.fill else None
     plain = look_of(item, style, behind)
-    breaking = _Breaking(item, area.width, plain, sheet)
+    breaking = _Breaking(item, area.width, plain, context)
     lines = list(breaking.lines())
     tall = _height(lines, plain.size, item)
     y = area.y + {"top": 0.0, "middle": (area.height - tall) / 2, "bottom": area.height - tall}[item.upright]
@@ -107,15 +107,15 @@ class SetRun(Struct, frozen=True):
     colour: Colour
 
 
-def set_runs(item: Words, sheet: PageContext) -> list[list[SetRun]]:
+def set_runs(item: Words, context: PageContext) -> list[list[SetRun]]:
     """The runs of each paragraph, for who breaks lines by itself."""
-    style = sheet.style
+    style = context.style
     plain = look_of(item, style, style.colour(item.fill) if item.fill else None)
     made = []
     for paragraph in item.paragraphs:
         looks = [_look(run, item, plain, style) for run in paragraph.runs]
         made.append([
-            SetRun(filled(run.text, sheet)[0], look.face, look.size, look.colour)
+            SetRun(filled(run.text, context)[0], look.face, look.size, look.colour)
             for run, look in zip(paragraph.runs, looks, strict=True)
         ])  # fmt: skip
     return made
@@ -124,8 +124,8 @@ def set_runs(item: Words, sheet: PageContext) -> list[list[SetRun]]:
 class _Breaking:
     """Breaks an item's paragraphs into lines of a width; keeps the formulas of fields that failed."""
 
-    def __init__(self, item: Words, wide: float, plain: _Look, sheet: PageContext) -> None:
-        self._item, self._wide, self._plain, self._sheet = item, wide, plain, sheet
+    def __init__(self, item: Words, wide: float, plain: _Look, context: PageContext) -> None:
+        self._item, self._wide, self._plain, self._sheet = item, wide, plain, context
         self.failed: list[tuple[str, ErrorValue]] = []
 
     def lines(self) -> Iterator[_Line]:

@@ -61,16 +61,16 @@ def check(subject: ChartSubject) -> Iterator[Finding]:
         yield Finding(CHECK.name, severity, figure, message, place, tuple(_remedies(subject, layer)))
 
 
-def _remedies(of: ChartSubject, layer: AnyLayer) -> Iterator[Remedy]:
-    data = of.picture.build.panels[0].data
+def _remedies(subject: ChartSubject, layer: AnyLayer) -> Iterator[Remedy]:
+    data = subject.picture.build.panels[0].data
     true = sorted(abs(float(one)) for one in data.column(layer.figure_column) if math.isfinite(one))
-    if of.has_setting("cap") and true and true[-1] > 0:
+    if subject.has_setting("cap") and true and true[-1] > 0:
         free = true[max(0, len(true) - 1 - int(len(true) * MAX_CAPPED))]  # at most a third stand above it
         cap = max(true[-1] * (1 - MAX_HIDDEN), free)
-        yield of.setting("raise cap", say("Raise the cap"), {"cap": _above(cap)})
-    if not of.entry.recipe or not true or true[0] <= 0 or not of.inputs.has("value"):
+        yield subject.setting("raise cap", say("Raise the cap"), {"cap": _above(cap)})
+    if not subject.entry.recipe or not true or true[0] <= 0 or not subject.inputs.has("value"):
         return
-    chart, column = of.entry.id, of.inputs.ids("value")
+    chart, column = subject.entry.id, subject.inputs.ids("value")
 
     def edit(document: Document) -> Document:
         document = try_recipe(document, chart, "bars")

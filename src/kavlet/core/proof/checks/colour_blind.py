@@ -27,10 +27,10 @@ from kavlet.core.values.vision import Deficiency, as_seen, difference
 MIN_DIFFERENCE = 10.0
 
 
-def least(one: Colour, other: Colour) -> tuple[float, Deficiency]:
+def least(colour: Colour, other: Colour) -> tuple[float, Deficiency]:
     """The least difference of two colours to readers of the three kinds, and of which."""
     kinds: tuple[Deficiency, ...] = get_args(Deficiency)
-    return min((difference(as_seen(one, by), as_seen(other, by)), by) for by in kinds)
+    return min((difference(as_seen(colour, by), as_seen(other, by)), by) for by in kinds)
 
 
 def close_pairs(subject: ChartSubject) -> list[tuple[float, Deficiency, Meaning, Meaning]]:
@@ -85,17 +85,19 @@ def _remedies(subject: ChartSubject) -> Iterator[Remedy]:
             yield remedy
 
 
-def safe_palette(of: ChartSubject, count: int) -> str:
+def safe_palette(subject: ChartSubject, count: int) -> str:
     """The first shipped palette whose first colours all can tell apart on the chart's ground; empty for none."""
     for name, palette in palettes().items():
         if palette.kind != "qualitative" or len(palette.colours) < count:
             continue
-        style = resolve(Dress(of.entry.dress.theme, of.entry.dress.dark, palette=name), of.document.house)
+        style = resolve(
+            Dress(subject.entry.dress.theme, subject.entry.dress.dark, palette=name), subject.document.house
+        )
         tones = [style.tone(place) for place in range(count)]
         apart = all(
             least(a, b)[0] >= MIN_DIFFERENCE for at, a in enumerate(tones) for b in tones[at + 1 :]
         )  # fmt: skip
-        if apart and all(difference(tone, of.figure.ground) >= MIN_DIFFERENCE for tone in tones):
+        if apart and all(difference(tone, subject.figure.ground) >= MIN_DIFFERENCE for tone in tones):
             return name
     return ""
 

@@ -35,10 +35,10 @@ def needed(size: float, bold: bool) -> float:
     return LARGE if size >= LARGE_SIZE or (bold and size >= LARGE_BOLD) else TEXT
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """The text with the least contrast for its size; the first layer whose neighbours run into each other."""
-    yield from _texts(of)
-    yield from _marks(of)
+    yield from _texts(subject)
+    yield from _marks(subject)
 
 
 def _texts(subject: ChartSubject) -> Iterator[Finding]:
@@ -85,9 +85,9 @@ class _Painted(Struct, dict=True):
         return obstacle(self.item.path, self.mark.row, self.mark.key)
 
 
-def _painted(of: ChartSubject) -> Iterator[_Painted]:
+def _painted(subject: ChartSubject) -> Iterator[_Painted]:
     """All that covers something, back to front."""
-    for mark in of.marks:
+    for mark in subject.marks:
         for item in (*mark.track, *mark.items):
             if isinstance(item, Stamp | Image):
                 yield _Painted(item, mark, mark.bounds)
@@ -95,12 +95,12 @@ def _painted(of: ChartSubject) -> Iterator[_Painted]:
                 yield _Painted(item, mark, item.path.bounds)
 
 
-def _behind(of: ChartSubject, text: PlacedText, painted: list[_Painted]) -> Colour | None:
+def _behind(subject: ChartSubject, text: PlacedText, painted: list[_Painted]) -> Colour | None:
     """What lies behind a text; None where that is no single colour."""
-    ground = of.figure.ground
-    plot = of.chart.plot_ground
-    if plot and of.figure.plot.holds(text.bounds, 0.5):
-        ground = of.style.colour(plot)
+    ground = subject.figure.ground
+    plot = subject.chart.plot_ground
+    if plot and subject.figure.plot.holds(text.bounds, 0.5):
+        ground = subject.style.colour(plot)
     x, y = text.bounds.center
     middle = Rect(x - 0.5, y - 0.5, 1.0, 1.0)
     for one in reversed(painted):
@@ -156,11 +156,11 @@ def _colours(subject: ChartSubject, texts: list[tuple[PlacedText, Colour]]) -> I
         )
 
 
-def _marks(of: ChartSubject) -> Iterator[Finding]:
-    for layer in of.layers:
+def _marks(subject: ChartSubject) -> Iterator[Finding]:
+    for layer in subject.layers:
         if layer.edge or not (kind_of(layer).mark.has_slices or _stacks(layer)):
             continue
-        pairs = list(_neighbours(of, layer))
+        pairs = list(_neighbours(subject, layer))
         close = [(contrast(a, b), mark) for a, b, mark in pairs if contrast(a, b) < MARKS - SLACK]
         if not close:
             continue
@@ -169,9 +169,9 @@ def _marks(of: ChartSubject) -> Iterator[Finding]:
             "Neighbouring marks have a contrast of {ratio}:1 and no line between them; {needed}:1 is needed.",
             ratio=round(ratio, 1), needed=MARKS,
         )  # fmt: skip
-        keys = [one.key for one in of.layers if type(one) is type(layer)]
-        edge = of.looks("edge", say("Draw a line between them"), {of_layer(key, "edge"): "ground" for key in keys})
-        yield Finding(CHECK.name, "note", ratio, message, of.mark_place(mark), (edge,))
+        keys = [one.key for one in subject.layers if type(one) is type(layer)]
+        edge = subject.looks("edge", say("Draw a line between them"), {of_layer(key, "edge"): "ground" for key in keys})
+        yield Finding(CHECK.name, "note", ratio, message, subject.mark_place(mark), (edge,))
         return
 
 
@@ -180,22 +180,22 @@ def _stacks(layer: AnyLayer) -> bool:
     return isinstance(layer, Stacking) and layer.clusters and layer.stack != "none"
 
 
-def _neighbours(of: ChartSubject, layer: AnyLayer) -> Iterator[tuple[Colour, Colour, Mark]]:
+def _neighbours(subject: ChartSubject, layer: AnyLayer) -> Iterator[tuple[Colour, Colour, Mark]]:
     """The colours of marks that touch: slices without a gap, parts of one stack."""
     if kind_of(layer).mark.has_slices:
-        marks = [mark for mark in of.marks if mark.key == layer.key and mark.fill is not None]
+        marks = [mark for mark in subject.marks if mark.key == layer.key and mark.fill is not None]
         if getattr(layer, "gap", 0.0) > 0 or getattr(layer, "explode", 0.0) or len(marks) < 2:
             return
         for a, b in [*pairwise(marks), (marks[-1], marks[0])]:
             if a.fill is not None and b.fill is not None and a.panel == b.panel:
                 yield a.fill, b.fill, b
         return
-    stacked = [one for one in of.layers if _stacks(one)]
+    stacked = [one for one in subject.layers if _stacks(one)]
     place = stacked.index(layer)
     if place + 1 >= len(stacked):
         return
-    above = {(mark.row, mark.panel): mark for mark in of.marks if mark.key == stacked[place + 1].key}
-    for mark in of.marks:
+    above = {(mark.row, mark.panel): mark for mark in subject.marks if mark.key == stacked[place + 1].key}
+    for mark in subject.marks:
         other = above.get((mark.row, mark.panel)) if mark.key == layer.key else None
         if other is None or mark.fill is None or other.fill is None or stacked[place + 1].edge:
             continue
@@ -203,10 +203,10 @@ def _neighbours(of: ChartSubject, layer: AnyLayer) -> Iterator[tuple[Colour, Col
             yield mark.fill, other.fill, other
 
 
-def _touch(one: Rect, other: Rect) -> bool:
+def _touch(box: Rect, other: Rect) -> bool:
     """Whether two boxes that are seen meet along a side."""
-    grown = Rect(one.x - SEAM, one.y - SEAM, one.width + 2 * SEAM, one.height + 2 * SEAM)
-    seen = min(one.width, one.height, other.width, other.height) > SEAM
+    grown = Rect(box.x - SEAM, box.y - SEAM, box.width + 2 * SEAM, box.height + 2 * SEAM)
+    seen = min(box.width, box.height, other.width, other.height) > SEAM
     return seen and grown.overlaps(other)
 
 

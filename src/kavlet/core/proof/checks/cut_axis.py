@@ -22,31 +22,33 @@ def cuts(low: float, high: float) -> bool:
     return low > 0 or high < 0
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """The first layer whose lengths do not begin at zero is named."""
-    for layer in of.layers:
-        scale, ends = of.scale(layer), of.ends(layer)
+    for layer in subject.layers:
+        scale, ends = subject.scale(layer), subject.ends(layer)
         if not kind_of(layer).is_length or scale is None or ends is None or scale.kind == "log":
             continue
         if not cuts(*ends):
             continue
         start = min(ends, key=abs)
-        shown = written(start, scale.number or of.inputs.number_text("value") or PLAIN, of.document.locale)
+        shown = written(start, scale.number or subject.inputs.number_text("value") or PLAIN, subject.document.locale)
         message = say(
             "The scale begins at {start}, not at zero, so lengths are not in proportion to the figures.", start=shown
         )
-        yield Finding(CHECK.name, "warning", start, message, of.place(layer=layer.key), tuple(_remedies(of, layer)))
+        yield Finding(
+            CHECK.name, "warning", start, message, subject.place(layer=layer.key), tuple(_remedies(subject, layer))
+        )
         return
 
 
-def _remedies(of: ChartSubject, layer: AnyLayer) -> Iterator[Remedy]:
-    path = of.scale_path(layer)
+def _remedies(subject: ChartSubject, layer: AnyLayer) -> Iterator[Remedy]:
+    path = subject.scale_path(layer)
     back: dict[str, bool | None] = {f"{path}.minimum": None, f"{path}.maximum": None, f"{path}.zero": None}
-    spec = of.scale(layer)
-    if spec is not None and not spec.zero and f"{path}.zero" not in of.entry.dress.overrides:
+    spec = subject.scale(layer)
+    if spec is not None and not spec.zero and f"{path}.zero" not in subject.entry.dress.overrides:
         back[f"{path}.zero"] = True
-    yield Remedy("begin at zero", say("Begin at zero"), of.without_ends(back))
-    yield from to_points(of)
+    yield Remedy("begin at zero", say("Begin at zero"), subject.without_ends(back))
+    yield from to_points(subject)
 
 
 CHECK = Check(

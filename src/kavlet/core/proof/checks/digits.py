@@ -75,16 +75,16 @@ def _numbers(text: str, sign: str) -> list[str]:
     return [one.strip() for one in found] if len(found) == 1 else []
 
 
-def _round(of: ChartSubject, layer: AnyLayer, most: int) -> Iterator[Remedy]:
+def _round(subject: ChartSubject, layer: AnyLayer, most: int) -> Iterator[Remedy]:
     """Three digits at most, by an abbreviation where the figures are large; or the same decimals for all."""
-    figures = [abs(figure) for _, figure in of.figures(layer) if figure]
+    figures = [abs(figure) for _, figure in subject.figures(layer) if figure]
     if not figures:
         return
     label = layer.label
     how = (
         label.number
         if label is not None and label.number is not None
-        else of.inputs.number_texts.get(layer.figure_column)
+        else subject.inputs.number_texts.get(layer.figure_column)
     )
     path = of_layer(layer.key, "label", "number")
     shown = [100 * figure for figure in figures] if how is not None and how.style == "percent" else figures
@@ -107,7 +107,7 @@ def _round(of: ChartSubject, layer: AnyLayer, most: int) -> Iterator[Remedy]:
     if how is not None:
         keep = {"prefix": how.prefix, "suffix": how.suffix, "currency": how.currency, "sign": how.sign}
         looks |= {f"{path}.{name}": value for name, value in keep.items() if value and value != "auto"}
-    yield of.looks("round", say("Round the labels"), looks)
+    yield subject.looks("round", say("Round the labels"), looks)
 
 
 CHECK = Check("digits", "Labels of too many digits, or mixed decimals", "Ehrenberg 1977; four digits", of_chart=check)

@@ -20,16 +20,16 @@ from kavlet.core.spreadsheet.table import HEADER, Column
 GO = Remedy("go", say("Go to the cell"))
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """What they would say is left empty: no code of an error stands in a picture."""
-    for text, error in of.picture.build.failed:
+    for text, error in subject.picture.build.failed:
         message = say(
             "{text} gives {found}, so nothing stands there. {meaning}",
             text=text, found=error.value, meaning=say(error.meaning),
         )  # fmt: skip
-        yield Finding(CHECK.name, "warning", 1.0, message, of.place(text="title"))
-    yield from _cells(of)
-    yield from _by_hand(of)
+        yield Finding(CHECK.name, "warning", 1.0, message, subject.place(text="title"))
+    yield from _cells(subject)
+    yield from _by_hand(subject)
 
 
 def _cells(subject: ChartSubject) -> Iterator[Finding]:
@@ -64,9 +64,9 @@ def by_hand(column: Column) -> list[int]:
     ]
 
 
-def _by_hand(of: ChartSubject) -> Iterator[Finding]:
-    chart, table = of.entry.id, of.entry.table
-    for place, column in enumerate(of.table.columns):
+def _by_hand(subject: ChartSubject) -> Iterator[Finding]:
+    chart, table = subject.entry.id, subject.entry.table
+    for place, column in enumerate(subject.table.columns):
         if column.helper is None or column.helper.chart != chart:
             continue
         rows = by_hand(column)
@@ -77,7 +77,7 @@ def _by_hand(of: ChartSubject) -> Iterator[Finding]:
             "{count} cells of the helper column “{name}” are edited by hand and do not follow the figures.",
             len(rows), name=column.helper.name,
         )  # fmt: skip
-        where = of.place(table=table, cell=(place, rows[0]))
+        where = subject.place(table=table, cell=(place, rows[0]))
         yield Finding(CHECK.name, "note", float(len(rows)), message, where, (_give_back(table, column.id), GO))
         return
 
@@ -98,17 +98,17 @@ def _give_back(table: str, column: str) -> Remedy:
     return Remedy("give back", say("Give it back to the recipe"), edit)
 
 
-def page(of: PageSubject) -> Iterator[Finding]:
+def page(subject: PageSubject) -> Iterator[Finding]:
     """Formulas in words, key figures and captions of a page."""
-    for item, made in of.picture.made.items():
-        if made.refused:
-            yield Finding(CHECK.name, "error", 1.0, say("{text}", text=made.refused), of.place(item))
-        for text, error in made.failed:
+    for item, composed_item in subject.picture.made.items():
+        if composed_item.refused:
+            yield Finding(CHECK.name, "error", 1.0, say("{text}", text=composed_item.refused), subject.place(item))
+        for text, error in composed_item.failed:
             message = say(
                 "{text} gives {found}, so nothing stands there. {meaning}",
                 text=text, found=error.value, meaning=say(error.meaning),
             )  # fmt: skip
-            yield Finding(CHECK.name, "warning", 1.0, message, of.place(item))
+            yield Finding(CHECK.name, "warning", 1.0, message, subject.place(item))
 
 
 CHECK = Check(

@@ -37,20 +37,20 @@ def check(subject: ChartSubject) -> Iterator[Finding]:
     yield Finding(CHECK.name, "note", much, message, subject.place(text="legend"), tuple(_remedies(subject)))
 
 
-def _remedies(of: ChartSubject) -> Iterator[Remedy]:
+def _remedies(subject: ChartSubject) -> Iterator[Remedy]:
     """A hatch for each but the first, in its own colour."""
-    layers = [one for one in of.layers if one.listed]
-    if len(of.figure.keys) > len(HATCHES) + 1:
+    layers = [one for one in subject.layers if one.listed]
+    if len(subject.figure.keys) > len(HATCHES) + 1:
         return
     looks = {}
     if len(layers) == 1 and layers[0].vary and kind_of(layers[0]).is_hatched:
-        rows = sorted({mark.row for mark in of.marks if mark.key == layers[0].key and mark.row < GATHERED})
+        rows = sorted({mark.row for mark in subject.marks if mark.key == layers[0].key and mark.row < GATHERED})
         for place, row in enumerate(rows[1 : len(HATCHES) + 1]):
             kind, angle, step = HATCHES[place]
             looks[of_layer(layers[0].key, "fill", row=row)] = {
                 "fill": "hatch", "colour": f"tone{row + 1}", "kind": kind, "angle": angle, "step": step,
             }  # fmt: skip
-        yield of.looks("hatches", say("Hatch them"), looks)
+        yield subject.looks("hatches", say("Hatch them"), looks)
         return
     if len(layers) < 2 or any(one.vary or not kind_of(one).is_hatched for one in layers):
         return
@@ -64,7 +64,7 @@ def _remedies(of: ChartSubject) -> Iterator[Remedy]:
             "angle": angle,
             "step": step,
         }
-    yield of.looks("hatches", say("Hatch them"), looks)
+    yield subject.looks("hatches", say("Hatch them"), looks)
 
 
 CHECK = Check("grey-print", "Colours that fall together in grey print", "CIELAB lightness, 10 apart", of_chart=check)

@@ -19,35 +19,35 @@ from kavlet.core.proof.subjects import ChartSubject
 from kavlet.core.text.wrapping import ELLIPSIS
 
 
-def chart(of: ChartSubject) -> Iterator[Finding]:
+def chart(subject: ChartSubject) -> Iterator[Finding]:
     """Panels of a repeated chart that are not drawn."""
-    undrawn = of.picture.build.undrawn
+    undrawn = subject.picture.build.undrawn
     if undrawn:
         message = counted(
             "{count} panel is not drawn: there are too many.",
             "{count} panels are not drawn: there are too many.",
             undrawn,
         )
-        yield Finding(CHECK.name, "warning", float(undrawn), message, of.place())
+        yield Finding(CHECK.name, "warning", float(undrawn), message, subject.place())
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """They are left out rather than overlapped or shrunk below the floor."""
-    figure = of.figure
+    figure = subject.figure
     if figure.unlisted or figure.unnamed or figure.dropped:
-        yield from _left_out(of)
-    short = _shortened(of, figure)
+        yield from _left_out(subject)
+    short = _shortened(subject, figure)
     if short:
         message = counted(
             "{count} text is shortened, because there is no room for it: “{text}”.",
             "{count} texts are shortened, because there is no room for them, such as “{text}”.",
             len(short), text=short[0].text.split("\n")[0],
         )  # fmt: skip
-        place = of.text_place(short[0])
-        if short[0].row is not None and of.inputs.has("name"):
-            cell = of.cell("name", short[0].row)
+        place = subject.text_place(short[0])
+        if short[0].row is not None and subject.inputs.has("name"):
+            cell = subject.cell("name", short[0].row)
             place = msgspec.structs.replace(place, table=cell.table, cell=cell.cell)
-        larger = larger_chart(of, lambda made: not _shortened(of, made.figure) and not _lost(made))
+        larger = larger_chart(subject, lambda picture: not _shortened(subject, picture.figure) and not _lost(picture))
         by_hand = (Remedy("shorter names", say("Shorten the name")),) if place.cell else ()
         yield Finding(CHECK.name, "note", float(len(short)), message, place, (*larger, *by_hand))
 
@@ -93,23 +93,23 @@ def _left_out(subject: ChartSubject) -> Iterator[Finding]:
         yield Finding(CHECK.name, "warning", float(figure.dropped), message, subject.place(text="label"), remedies)
 
 
-def _lost(made: Picture) -> bool:
-    return bool(made.figure.dropped or made.figure.unnamed or made.figure.unlisted)
+def _lost(picture: Picture) -> bool:
+    return bool(picture.figure.dropped or picture.figure.unnamed or picture.figure.unlisted)
 
 
-def _leave_out(of: ChartSubject) -> Iterator[Remedy]:
+def _leave_out(subject: ChartSubject) -> Iterator[Remedy]:
     """The labels that find no room, left out on purpose."""
-    stand = {(text.key, text.row) for text in of.labels}
+    stand = {(text.key, text.row) for text in subject.labels}
     looks: dict[str, bool] = {}
-    for layer in of.chart.layers:
+    for layer in subject.chart.layers:
         if layer.label is None or layer.helper or layer.hidden:
             continue
-        rows = {mark.row for mark in of.figure.marks if mark.key == layer.key}
+        rows = {mark.row for mark in subject.figure.marks if mark.key == layer.key}
         lost = [row for row in sorted(rows) if (layer.key, row) not in stand]
         looks |= {of_layer(layer.key, "label", row=row): False for row in lost}
-    remedy = of.looks("leave out", say("Leave them out"), looks)
-    made = tried(of, remedy) if looks and len(of.picture.build.panels) == 1 else None
-    if made is not None and not made.figure.dropped:
+    remedy = subject.looks("leave out", say("Leave them out"), looks)
+    picture = tried(subject, remedy) if looks and len(subject.picture.build.panels) == 1 else None
+    if picture is not None and not picture.figure.dropped:
         yield remedy
 
 

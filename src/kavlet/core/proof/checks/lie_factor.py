@@ -62,12 +62,12 @@ def check(subject: ChartSubject) -> Iterator[Finding]:
         )
 
 
-def _sizes(of: ChartSubject, layer: AnyLayer) -> Sequence[tuple[float, float]]:
+def _sizes(subject: ChartSubject, layer: AnyLayer) -> Sequence[tuple[float, float]]:
     """Each mark's figure and the area drawn for it, above zero; nothing where areas stand for no figure."""
-    marks = [mark for mark in of.marks if mark.key == layer.key and mark.panel == 0 and not mark.beyond]
+    marks = [mark for mark in subject.marks if mark.key == layer.key and mark.panel == 0 and not mark.beyond]
     column = kind_of(layer).size_column(layer)
     if column:
-        data = of.picture.build.panels[0].data
+        data = subject.picture.build.panels[0].data
         sizes = dict(zip(data.ids, data.column(column), strict=False))
         held = [(abs(float(sizes.get(mark.row, math.nan))), mark.bounds.width**2) for mark in marks]
         return [(size, area) for size, area in held if size > 0 and area > 0]
@@ -83,15 +83,15 @@ def _stamped(mark: Mark) -> float:
     return abs(place.a * place.d - place.b * place.c)
 
 
-def _remedies(of: ChartSubject, layer: AnyLayer) -> Iterator[Remedy]:
+def _remedies(subject: ChartSubject, layer: AnyLayer) -> Iterator[Remedy]:
     by_area = kind_of(layer).by_area()
     if by_area:
         looks = {of_layer(layer.key, field): value for field, value in by_area.items()}
-        yield of.looks("size by area", say("Size by area"), looks)
-    elif of.has_setting("how"):
-        yield of.setting("repeat by count", say("Repeat by count"), {"how": "repeated"})
+        yield subject.looks("size by area", say("Size by area"), looks)
+    elif subject.has_setting("how"):
+        yield subject.setting("repeat by count", say("Repeat by count"), {"how": "repeated"})
     elif isinstance(layer.fill, PictureFill):
-        yield of.looks("repeat by count", say("Repeat by count"), {of_layer(layer.key, "fill", "how"): "repeated"})
+        yield subject.looks("repeat by count", say("Repeat by count"), {of_layer(layer.key, "fill", "how"): "repeated"})
 
 
 CHECK = Check(

@@ -14,19 +14,19 @@ from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import ChartSubject
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """The first such layer is named."""
-    for layer in of.layers:
-        scale = of.scale(layer)
+    for layer in subject.layers:
+        scale = subject.scale(layer)
         if not kind_of(layer).is_length or scale is None or scale.kind != "log":
             continue
         message = say("A logarithmic scale has no zero, so the lengths of these marks mean nothing.")
-        path = of.scale_path(layer)
-        by_hand = f"{path}.kind" in of.entry.dress.overrides
+        path = subject.scale_path(layer)
+        by_hand = f"{path}.kind" in subject.entry.dress.overrides
         linear = {f"{path}.kind": None if by_hand else "linear", f"{path}.minimum": None, f"{path}.maximum": None}
-        remedies: list[Remedy] = [of.looks("linear scale", say("Make the scale linear"), linear)]
-        remedies += to_points(of)
-        yield Finding(CHECK.name, "warning", 0.0, message, of.place(layer=layer.key), tuple(remedies))
+        remedies: list[Remedy] = [subject.looks("linear scale", say("Make the scale linear"), linear)]
+        remedies += to_points(subject)
+        yield Finding(CHECK.name, "warning", 0.0, message, subject.place(layer=layer.key), tuple(remedies))
         return
 
 

@@ -40,7 +40,7 @@ def _wide(place: Affine) -> float:
 
 def least_of(document: Document, items: Iterable[Primitive]) -> tuple[float, str]:
     """The least resolution of the document's pictures among primitives, and the picture's name."""
-    pixels = {one.name: one.width for one in document.pictures if one.content}
+    pixels = {picture.name: picture.width for picture in document.pictures if picture.content}
     found = [
         (resolution(pixels[image.name], scale * _wide(image.place)), image.name)
         for image, scale in images(items)
@@ -49,32 +49,32 @@ def least_of(document: Document, items: Iterable[Primitive]) -> tuple[float, str
     return min(found, default=(math.inf, ""))
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """The picture of a chart that has the fewest pixels to an inch."""
-    found, name = least_of(of.document, of.picture.scene.items)
+    found, name = least_of(subject.document, subject.picture.scene.items)
     if found >= MIN_RESOLUTION - 0.5:
         return
-    entry, share = of.entry, found / MIN_RESOLUTION
+    entry, share = subject.entry, found / MIN_RESOLUTION
     smaller = Remedy(
         "smaller", say("Make it smaller"),
         lambda document: change_chart(document, entry.id, width=share * entry.width, height=share * entry.height),
     )  # fmt: skip
-    yield Finding(CHECK.name, "note", found, _said(name, found), of.place(), (smaller,))
+    yield Finding(CHECK.name, "note", found, _said(name, found), subject.place(), (smaller,))
 
 
-def page(of: PageSubject) -> Iterator[Finding]:
+def page(subject: PageSubject) -> Iterator[Finding]:
     """Each picture that stands on a page by itself."""
-    for item in of.page.items:
-        if item.id in of.charts:
+    for item in subject.page.items:
+        if item.id in subject.charts:
             continue
-        found, name = least_of(of.document, of.picture.made[item.id].items)
+        found, name = least_of(subject.document, subject.picture.made[item.id].items)
         if found >= MIN_RESOLUTION - 0.5:
             continue
-        box, share = of.picture.boxes[item.id], found / MIN_RESOLUTION
+        box, share = subject.picture.boxes[item.id], found / MIN_RESOLUTION
         x, y = box.center
         small = Rect(x - share * box.width / 2, y - share * box.height / 2, share * box.width, share * box.height)
-        smaller = _smaller(of.page.id, item.id, small)
-        yield Finding(CHECK.name, "note", found, _said(name, found), of.place(item.id), (smaller,))
+        smaller = _smaller(subject.page.id, item.id, small)
+        yield Finding(CHECK.name, "note", found, _said(name, found), subject.place(item.id), (smaller,))
 
 
 def _smaller(page: str, item: str, box: Rect) -> Remedy:

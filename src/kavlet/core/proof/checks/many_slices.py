@@ -20,13 +20,13 @@ MAX_SLICES, MIN_SHARE = 7, 0.02  # parts of one ring, and the share of the whole
 MAX_GATHERED = 50.0  # percent, up to which small parts can be drawn as one
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """Rings that have too many parts, and the smallest part of those that are too small; symbols too many to count."""
-    yield from of.notices(CHECK.name)
-    for layer in of.layers:
+    yield from subject.notices(CHECK.name)
+    for layer in subject.layers:
         if not kind_of(layer).mark.has_slices:
             continue
-        marks = [mark for mark in of.marks if mark.key == layer.key and mark.panel == 0]
+        marks = [mark for mark in subject.marks if mark.key == layer.key and mark.panel == 0]
         values = [abs(mark.value) for mark in marks if math.isfinite(mark.value)]
         whole = sum(values)
         small = [value for value in values if whole and 0 < value / whole < MIN_SHARE]
@@ -45,7 +45,12 @@ def check(of: ChartSubject) -> Iterator[Finding]:
             )
             figure = min(small) / whole
         yield Finding(
-            CHECK.name, "note", figure, message, of.place(layer=layer.key), (*_gather(of, values), *to_sorted_bars(of))
+            CHECK.name,
+            "note",
+            figure,
+            message,
+            subject.place(layer=layer.key),
+            (*_gather(subject, values), *to_sorted_bars(subject)),
         )
 
 

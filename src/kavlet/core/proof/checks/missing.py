@@ -51,34 +51,36 @@ def _needed(subject: ChartSubject) -> list[str]:
     return [column for role in role_names for column in subject.inputs.ids(role)]
 
 
-def _drawn(of: ChartSubject) -> set[int]:
+def _drawn(subject: ChartSubject) -> set[int]:
     """The rows of which something is drawn."""
-    courses = [one for one in of.layers if hasattr(one, "missing")]
-    keys = {one.key for one in courses}
-    marked = {mark.row for mark in of.marks if mark.key not in keys}
-    return marked | {row for one in courses for row, _ in of.figures(one)}
+    courses = [layer for layer in subject.layers if hasattr(layer, "missing")]
+    keys = {layer.key for layer in courses}
+    marked = {mark.row for mark in subject.marks if mark.key not in keys}
+    return marked | {row for layer in courses for row, _ in subject.figures(layer)}
 
 
-def _courses(of: ChartSubject, columns: set[str]) -> list[AnyLayer]:
+def _courses(subject: ChartSubject, columns: set[str]) -> list[AnyLayer]:
     """The layers that read some columns, where all of them are courses."""
-    readers = [one for one in of.layers if one.figure_column in columns]
-    return readers if all(hasattr(one, "missing") for one in readers) else []
+    readers = [layer for layer in subject.layers if layer.figure_column in columns]
+    return readers if all(hasattr(layer, "missing") for layer in readers) else []
 
 
-def _is_wanted(of: ChartSubject, layer: str) -> bool:
+def _is_wanted(subject: ChartSubject, layer: str) -> bool:
     """Whether the author has set that a course breaks where there is no value."""
-    return of.entry.dress.overrides.get(of_layer(layer, "missing")) == "break"
+    return subject.entry.dress.overrides.get(of_layer(layer, "missing")) == "break"
 
 
-def _remedies(of: ChartSubject, rows: list[int], courses: list[AnyLayer]) -> Iterator[Remedy]:
-    table = of.entry.table
+def _remedies(subject: ChartSubject, rows: list[int], courses: list[AnyLayer]) -> Iterator[Remedy]:
+    table = subject.entry.table
     if courses:
-        yield of.looks("show as gap", say("Show a gap"), {of_layer(one.key, "missing"): "break" for one in courses})
-    filled = _between(of, rows) if of.picture.build.panels[0].data.timed else {}
+        yield subject.looks(
+            "show as gap", say("Show a gap"), {of_layer(layer.key, "missing"): "break" for layer in courses}
+        )
+    filled = _between(subject, rows) if subject.picture.build.panels[0].data.timed else {}
     if filled:
         name = say("Fill in between its neighbours")
         yield Remedy("fill", name, lambda document: set_cells(document, table, filled), restates=True)
-    if not _drawn(of) & set(rows) and of.inputs.rows - len(rows) >= 2:
+    if not _drawn(subject) & set(rows) and subject.inputs.rows - len(rows) >= 2:
 
         def edit(document: Document) -> Document:
             for row in reversed(rows):

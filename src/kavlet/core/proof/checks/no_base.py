@@ -18,29 +18,31 @@ from kavlet.core.values.sums import exact_sum
 MIN_CASES = 30
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """What a recipe noticed; and labels of shares alone where whole numbers add up to few."""
-    yield from of.notices(CHECK.name, *_both(of))
-    for layer in of.layers:
+    yield from subject.notices(CHECK.name, *_both(subject))
+    for layer in subject.layers:
         label = layer.label
         if label is None or "{share}" not in label.template or "{value}" in label.template:
             continue
-        figures = [figure for _, figure in of.figures(layer)]
-        how = of.inputs.number_texts.get(layer.figure_column)
+        figures = [figure for _, figure in subject.figures(layer)]
+        how = subject.inputs.number_texts.get(layer.figure_column)
         base = exact_sum(figures)
         counts = all(figure.is_integer() and figure >= 0 for figure in figures)
         if (how is not None and how.style == "percent") or not counts or not 0 < base < MIN_CASES or len(figures) < 2:
             continue
         both = label.template.replace("{share}", "{share} ({value})")
-        remedy = of.looks("both values", say("Show the figures too"), {of_layer(layer.key, "label", "template"): both})
+        remedy = subject.looks(
+            "both values", say("Show the figures too"), {of_layer(layer.key, "label", "template"): both}
+        )
         message = say("The percentages are of {base} only; the figures themselves say more.", base=round(base))
-        yield Finding(CHECK.name, "note", base, message, of.place(layer=layer.key), (remedy,))
+        yield Finding(CHECK.name, "note", base, message, subject.place(layer=layer.key), (remedy,))
         return
 
 
-def _both(of: ChartSubject) -> Iterator[Remedy]:
+def _both(subject: ChartSubject) -> Iterator[Remedy]:
     """Both figures as bars side by side, instead of their growth."""
-    chart, before, after = of.entry.id, of.inputs.ids("before"), of.inputs.ids("after")
+    chart, before, after = subject.entry.id, subject.inputs.ids("before"), subject.inputs.ids("after")
     if not before or not after:
         return
 

@@ -14,9 +14,9 @@ from kavlet.core.proof.subjects import ChartSubject
 ENDS = ("minimum", "maximum")
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """Once for the chart: what its recipe noticed."""
-    yield from of.notices(CHECK.name)
+    yield from subject.notices(CHECK.name)
 
 
 def drawn(subject: ChartSubject) -> Iterator[Finding]:

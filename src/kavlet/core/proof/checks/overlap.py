@@ -25,17 +25,17 @@ from kavlet.core.values.geometry import Rect
 TEXTS, ITEMS = 0.12, 0.02  # of the smaller box: ascenders may reach into a line's room, seams may touch
 
 
-def shared(one: Rect, other: Rect) -> float:
+def shared(box: Rect, other: Rect) -> float:
     """The area that two boxes share; 0 where they only touch."""
-    wide = min(one.right, other.right) - max(one.x, other.x)
-    tall = min(one.bottom, other.bottom) - max(one.y, other.y)
+    wide = min(box.right, other.right) - max(box.x, other.x)
+    tall = min(box.bottom, other.bottom) - max(box.y, other.y)
     return wide * tall if wide > 0 and tall > 0 else 0.0
 
 
-def overlaps(one: Rect, other: Rect, share: float) -> bool:
+def overlaps(box: Rect, other: Rect, share: float) -> bool:
     """Whether two boxes share more than a share of the smaller one."""
-    smaller = min(one.width * one.height, other.width * other.height)
-    return smaller > 0 and shared(one, other) > share * smaller
+    smaller = min(box.width * box.height, other.width * other.height)
+    return smaller > 0 and shared(box, other) > share * smaller
 
 
 def check(subject: ChartSubject) -> Iterator[Finding]:
@@ -70,14 +70,14 @@ def lying(figure: Figure) -> list[PlacedText]:
     return found
 
 
-def _on_marks(of: ChartSubject, moved: set[tuple[str, int | None]]) -> list[PlacedText]:
+def _on_marks(subject: ChartSubject, moved: set[tuple[str, int | None]]) -> list[PlacedText]:
     """The labels moved by hand that lie on a mark of another row."""
-    if not moved or of.figure.faces:
+    if not moved or subject.figure.faces:
         return []
-    bodies = [body for mark in of.marks if (body := body_of(mark)) is not None]
+    bodies = [body for mark in subject.marks if (body := body_of(mark)) is not None]
     return [
         text
-        for text in of.labels
+        for text in subject.labels
         if (text.key, text.row) in moved
         and any(
             body.under(text.bounds.inset(*(4 * (0.15 * text.size,))))
@@ -87,11 +87,11 @@ def _on_marks(of: ChartSubject, moved: set[tuple[str, int | None]]) -> list[Plac
     ]
 
 
-def _moved(of: ChartSubject) -> set[tuple[str, int | None]]:
+def _moved(subject: ChartSubject) -> set[tuple[str, int | None]]:
     """The labels that were moved by hand."""
     return {
         (layer.key, row)
-        for layer in of.chart.layers
+        for layer in subject.chart.layers
         for row, own in layer.rows.items()
         if own.dx or own.dy
     }  # fmt: skip
@@ -120,20 +120,20 @@ def page(subject: PageSubject) -> Iterator[Finding]:
                 return
 
 
-def _into(of: PageSubject, item: AnyItem, sheet: Rect) -> Remedy:
+def _into(subject: PageSubject, item: AnyItem, sheet: Rect) -> Remedy:
     """The item moved onto the page, and made as small as that is."""
-    box = of.picture.boxes[item.id]
+    box = subject.picture.boxes[item.id]
     box = Rect(box.x, box.y, min(box.width, sheet.width), min(box.height, sheet.height))
     dx, dy = box.way_into(sheet)
     into = Rect(box.x + dx, box.y + dy, box.width, box.height)
-    page = of.page.id
+    page = subject.page.id
     return Remedy("move", say("Move it onto the page"), lambda document: placed(document, page, {item.id: into}))
 
 
-def _taller(of: PageSubject, item: AnyItem) -> Iterator[Remedy]:
+def _taller(subject: PageSubject, item: AnyItem) -> Iterator[Remedy]:
     """A box that is taller, down to the page's lower margin at most."""
-    box, page = of.picture.boxes[item.id], of.page.id
-    room = of.page.height - box.y
+    box, page = subject.picture.boxes[item.id], subject.page.id
+    room = subject.page.height - box.y
     if room > box.height + 1:
         tall = Rect(box.x, box.y, box.width, min(room, 1.6 * box.height))
         name = say("Make it taller")

@@ -17,10 +17,10 @@ from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import ChartSubject, PageSubject
 
 
-def check(of: PageSubject) -> Iterator[Finding]:
+def check(subject: PageSubject) -> Iterator[Finding]:
     """Each set of names that two pies or more share."""
     pies: dict[frozenset[str], list[ChartSubject]] = {}
-    for one in of.charts.values():
+    for one in subject.charts.values():
         names = frozenset(name for name in one.inputs.names if name)
         if names and one.layers and all(kind_of(layer).mark.has_slices for layer in one.layers):
             pies.setdefault(names, []).append(one)
@@ -28,14 +28,16 @@ def check(of: PageSubject) -> Iterator[Finding]:
         if len(same) < 2 or len({one.entry.id for one in same}) < 2:
             continue
         message = say("{count} pies show the same parts; readers compare lengths better than angles.", count=len(same))
-        yield Finding(CHECK.name, "note", float(len(same)), message, of.place(same[0].item), tuple(_remedies(of, same)))
+        yield Finding(
+            CHECK.name, "note", float(len(same)), message, subject.place(same[0].item), tuple(_remedies(subject, same))
+        )
 
 
-def _remedies(of: PageSubject, pies: list[ChartSubject]) -> Iterator[Remedy]:
+def _remedies(subject: PageSubject, pies: list[ChartSubject]) -> Iterator[Remedy]:
     first = pies[0]
     columns = [one.inputs.id("value") for one in pies]
     together = len({one.entry.table for one in pies}) == 1 and len(set(columns)) == len(pies)
-    page, chart = of.page.id, first.entry.id
+    page, chart = subject.page.id, first.entry.id
     spare = [one.item for one in pies[1:]]
     if together and len(pies) == 2:
 

@@ -23,15 +23,15 @@ def rounded(figures: list[float], decimals: int) -> list[float]:
     return [math.floor(100 * figure * unit + 0.5 + 1e-9) / unit for figure in figures]
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """Labels that write a column of percents by itself, where the exact figures add up to 100 % and those shown do
     not. Shares that the program works out are rounded so that they add up."""
-    for layer in of.layers:
+    for layer in subject.layers:
         label = layer.label
         if label is None or "{value}" not in label.template or label.when != "all":
             continue
-        how = label.numbers.get("value") or label.number or _column(of, layer.figure_column)
-        figures = [figure for _, figure in of.figures(layer)]
+        how = label.numbers.get("value") or label.number or _column(subject, layer.figure_column)
+        figures = [figure for _, figure in subject.figures(layer)]
         if how.style != "percent" or how.significant or len(figures) < 2 or min(figures) < 0:
             continue
         total = 100 * exact_sum(figures)
@@ -39,7 +39,7 @@ def check(of: ChartSubject) -> Iterator[Finding]:
         if abs(total - 100) > 1e-6 or abs(shown - 100) < 1e-6:
             continue
         template = label.template.replace("{value}", "{share}")
-        remedy = of.looks(
+        remedy = subject.looks(
             "largest remainder",
             say("Round so that they add up"),
             {
@@ -49,11 +49,11 @@ def check(of: ChartSubject) -> Iterator[Finding]:
             },
         )
         message = say("The shares as shown add up to {sum}, not to 100\u00a0%.", sum=f"{round(shown, 6):g}\u00a0%")
-        yield Finding(CHECK.name, "note", shown, message, of.place(layer=layer.key), (remedy,))
+        yield Finding(CHECK.name, "note", shown, message, subject.place(layer=layer.key), (remedy,))
 
 
-def _column(of: ChartSubject, column: str) -> NumberText:
-    return of.inputs.number_texts.get(column, NumberText())
+def _column(subject: ChartSubject, column: str) -> NumberText:
+    return subject.inputs.number_texts.get(column, NumberText())
 
 
 CHECK = Check(

@@ -57,7 +57,7 @@ def check(subject: PageSubject) -> Iterator[Finding]:
 
 
 def _alike(charts: list[ChartSubject]) -> bool:
-    sizes = [(one.figure.size.width, one.figure.size.height) for one in charts]
+    sizes = [(subject.figure.size.width, subject.figure.size.height) for subject in charts]
     return all(
         max(side) - min(side) <= ALIKE * max(side) for side in ([w for w, _ in sizes], [h for _, h in sizes])
     )  # fmt: skip

@@ -20,9 +20,9 @@ SLACK = 0.05
 """Points; sizes are shares of others, and so are not round."""
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """The smallest text of a chart by itself, which is for paper."""
-    yield from _chart(of, PAPER)
+    yield from _chart(subject, PAPER)
 
 
 def page(subject: PageSubject) -> Iterator[Finding]:
@@ -45,16 +45,16 @@ def page(subject: PageSubject) -> Iterator[Finding]:
                 )
 
 
-def _chart(of: ChartSubject, least: float) -> Iterator[Finding]:
-    texts = [text for text in of.figure.texts if text.text]
+def _chart(subject: ChartSubject, least: float) -> Iterator[Finding]:
+    texts = [text for text in subject.figure.texts if text.text]
     if not texts:
         return
     smallest = min(texts, key=lambda text: text.size)
     if smallest.size >= least - SLACK:
         return
     yield Finding(
-        CHECK.name, "note", smallest.size, _said(smallest.size, least), of.text_place(smallest),
-        tuple(_larger(of, smallest.size, least)),
+        CHECK.name, "note", smallest.size, _said(smallest.size, least), subject.text_place(smallest),
+        tuple(_larger(subject, smallest.size, least)),
     )  # fmt: skip
 
 
@@ -83,7 +83,7 @@ def _larger(subject: ChartSubject, size: float, least: float) -> Iterator[Remedy
     yield subject.looks("larger text", say("Larger type"), looks)
 
 
-def _words(of: PageSubject, item: Words, least: float) -> Remedy:
+def _words(subject: PageSubject, item: Words, least: float) -> Remedy:
     def edit(document: Document) -> Document:
         paragraphs = tuple(
             msgspec.structs.replace(
@@ -96,7 +96,7 @@ def _words(of: PageSubject, item: Words, least: float) -> Remedy:
             for paragraph in item.paragraphs
         )
         size = max(item.size, least) if item.size is not None else None
-        return change_item(document, of.page.id, item.id, paragraphs=paragraphs, size=size)
+        return change_item(document, subject.page.id, item.id, paragraphs=paragraphs, size=size)
 
     return Remedy("larger text", say("Larger type"), edit)
 

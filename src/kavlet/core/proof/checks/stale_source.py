@@ -14,10 +14,10 @@ from kavlet.core.proof.finding import Edit, Finding, Location, Remedy
 from kavlet.core.proof.subjects import DocumentSubject
 
 
-def check(of: DocumentSubject) -> Iterator[Finding]:
+def check(subject: DocumentSubject) -> Iterator[Finding]:
     """Each table whose file is known to have changed or gone."""
-    for table in of.document.tables:
-        state = of.sources.get(table.id)
+    for table in subject.document.tables:
+        state = subject.sources.get(table.id)
         if table.source is None or state not in ("changed", "lost"):
             continue
         name = PurePath(table.source.path).name

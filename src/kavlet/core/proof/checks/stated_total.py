@@ -15,18 +15,18 @@ from kavlet.core.proof.subjects import ChartSubject
 from kavlet.core.spreadsheet.table import HEADER
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """Totals of a bridge that the steps do not lead to; total rows among the others, or left out unasked."""
-    for finding in of.notices(CHECK.name):
+    for finding in subject.notices(CHECK.name):
         yield Finding(
             CHECK.name, finding.severity, finding.figure, finding.message, finding.place,
-            tuple(_difference(of, finding.figure)),
+            tuple(_difference(subject, finding.figure)),
         )  # fmt: skip
-    rows = of.inputs.totals
-    if not rows or of.entry.totals is False:
+    rows = subject.inputs.totals
+    if not rows or subject.entry.totals is False:
         return
     names = [name for name in rows if name]
-    if of.inputs.counts_totals:
+    if subject.inputs.counts_totals:
         message = counted(
             "{count} row sums up the others and stands beside them: {names}.",
             "{count} rows sum up the others and stand beside them: {names}.",
@@ -40,14 +40,14 @@ def check(of: ChartSubject) -> Iterator[Finding]:
             len(rows),
             names=names,
         )
-    chart = of.entry.id
+    chart = subject.entry.id
     leave = Remedy(
         "leave out total",
         say("Leave the total out"),
         lambda document: change_chart(document, chart, totals=False),
-        restates=of.inputs.counts_totals,
+        restates=subject.inputs.counts_totals,
     )
-    yield Finding(CHECK.name, "note", float(len(rows)), message, of.place(), (leave,))
+    yield Finding(CHECK.name, "note", float(len(rows)), message, subject.place(), (leave,))
 
 
 def _difference(subject: ChartSubject, by: float) -> Iterator[Remedy]:

@@ -23,23 +23,23 @@ from kavlet.core.proof.subjects import ChartSubject, PageSubject
 SOURCES = ("source", "quelle", "data:", "daten:", "figures:", "zahlen:")  # what a source line begins with
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """No title, or one that is only the table's or the chart's name; an alt text whose figures have moved on."""
-    entry = of.entry
-    title = of.figure.title.strip()
-    bare = {entry.name.casefold(), of.table.name.casefold()}
+    entry = subject.entry
+    title = subject.figure.title.strip()
+    bare = {entry.name.casefold(), subject.table.name.casefold()}
     if not title or (title.casefold() in bare and not entry.title.startswith("=")):
         message = (
             say("The chart has no title.") if not title else say("The title “{title}” is only a name.", title=title)
         )
-        said = _headline(of)
+        said = _headline(subject)
         write = Remedy(
             "write title", say("Write it from the figures"),
             lambda document: change_chart(document, entry.id, title=said),
         )  # fmt: skip
-        yield Finding(CHECK.name, "note", 0.0, message, of.place(text="title"), (write,) if said else ())
+        yield Finding(CHECK.name, "note", 0.0, message, subject.place(text="title"), (write,) if said else ())
     if entry.alt is not None:
-        yield from _alt(of)
+        yield from _alt(subject)
 
 
 def _alt(subject: ChartSubject) -> Iterator[Finding]:
@@ -65,11 +65,11 @@ def _alt(subject: ChartSubject) -> Iterator[Finding]:
     yield Finding(CHECK.name, "warning", 1.0, message, subject.place(text="alt"), (back, leave))
 
 
-def message_now(of: ChartSubject) -> str:
+def message_now(subject: ChartSubject) -> str:
     """The message of the figures as they are, in English."""
-    build = of.picture.build
+    build = subject.picture.build
     data = build.panels[0].data
-    return in_english(of.entry, of.picture.recipe, build.inputs, data)
+    return in_english(subject.entry, subject.picture.recipe, build.inputs, data)
 
 
 def _headline(subject: ChartSubject) -> str:
@@ -127,11 +127,11 @@ def _name(page: str, item: PlacedPicture) -> Remedy:
     return Remedy("name picture", name, lambda document: change_item(document, page, item.id, alt=called))
 
 
-def _footer(of: PageSubject) -> Iterator[Remedy]:
+def _footer(subject: PageSubject) -> Iterator[Remedy]:
     """The charts' source line in the page's lower margin."""
-    if not of.page.footer:
+    if not subject.page.footer:
         name = say("Put the source into the lower margin")
-        yield Remedy("source line", name, lambda document: change_page(document, of.page.id, footer=MARGIN_SOURCE))
+        yield Remedy("source line", name, lambda document: change_page(document, subject.page.id, footer=MARGIN_SOURCE))
 
 
 CHECK = Check(

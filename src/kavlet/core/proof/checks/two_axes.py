@@ -33,37 +33,37 @@ def zero_at(ends: tuple[float, float]) -> float:
     return -low / (high - low) if high != low else 0.0
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """Where the zeros stand apart; or where two courses cross as drawn."""
-    if not isinstance(of.chart.frame, Cartesian) or of.chart.frame.second is None:
+    if not isinstance(subject.chart.frame, Cartesian) or subject.chart.frame.second is None:
         return
-    first = [one for one in of.layers if not one.second]
-    second = [one for one in of.layers if one.second]
+    first = [one for one in subject.layers if not one.second]
+    second = [one for one in subject.layers if one.second]
     if not first or not second:
         return
-    one, other = of.ends(first[0]), of.ends(second[0])
+    one, other = subject.ends(first[0]), subject.ends(second[0])
     if one is None or other is None or one == other:
         return
     apart = abs(zero_at(one) - zero_at(other))
     if apart > ZEROS:
         message = say("The zeros of the two scales stand apart, so heights can’t be compared.")
-        yield _finding(of, apart, message, second)
-    elif any(_cross(of, a, b) for a in first for b in second):
+        yield _finding(subject, apart, message, second)
+    elif any(_cross(subject, a, b) for a in first for b in second):
         message = say("Where the two courses cross is made by their scales, not by the figures.")
-        yield _finding(of, apart, message, second)
+        yield _finding(subject, apart, message, second)
 
 
-def _finding(of: ChartSubject, figure: float, message: Message, second: list[AnyLayer]) -> Finding:
-    remedies = (_one_scale(of), _two_charts(of, [one.key for one in second]), *_indexed(of))
-    return Finding(CHECK.name, "warning", figure, message, of.place(layer=second[0].key), remedies)
+def _finding(subject: ChartSubject, figure: float, message: Message, second: list[AnyLayer]) -> Finding:
+    remedies = (_one_scale(subject), _two_charts(subject, [layer.key for layer in second]), *_indexed(subject))
+    return Finding(CHECK.name, "warning", figure, message, subject.place(layer=second[0].key), remedies)
 
 
-def _cross(of: ChartSubject, one: AnyLayer, other: AnyLayer) -> bool:
+def _cross(subject: ChartSubject, one: AnyLayer, other: AnyLayer) -> bool:
     """Whether the courses of two layers cross as they are drawn."""
     if not all(kind_of(layer).is_course for layer in (one, other)):
         return False
-    ends = of.ends(one), of.ends(other)
-    first, second = dict(of.figures(one)), dict(of.figures(other))
+    ends = subject.ends(one), subject.ends(other)
+    first, second = dict(subject.figures(one)), dict(subject.figures(other))
     if ends[0] is None or ends[1] is None:
         return False
     (low, high), (from_, to) = ends[0], ends[1]
@@ -76,23 +76,25 @@ def _cross(of: ChartSubject, one: AnyLayer, other: AnyLayer) -> bool:
     return any(a * b < 0 for a, b in pairwise(differs))
 
 
-def _one_scale(of: ChartSubject) -> Remedy:
+def _one_scale(subject: ChartSubject) -> Remedy:
     name = say("Put both on one scale")
-    if of.has_setting("second"):
-        return of.setting("one scale", name, {"second": None}, restates=True)
-    looks: dict[str, bool | None] = {of_layer(one.key, "second"): False for one in of.chart.layers if one.second}
-    return of.looks("one scale", name, looks | _without_second(of), restates=True)
+    if subject.has_setting("second"):
+        return subject.setting("one scale", name, {"second": None}, restates=True)
+    looks: dict[str, bool | None] = {
+        of_layer(layer.key, "second"): False for layer in subject.chart.layers if layer.second
+    }
+    return subject.looks("one scale", name, looks | _without_second(subject), restates=True)
 
 
-def _without_second(of: ChartSubject) -> dict[str, bool | None]:
+def _without_second(subject: ChartSubject) -> dict[str, bool | None]:
     """Looks that give back all that was set on the second scale."""
-    return {path: None for path in of.entry.dress.overrides if path.startswith("frame.second.")}
+    return {path: None for path in subject.entry.dress.overrides if path.startswith("frame.second.")}
 
 
-def _two_charts(of: ChartSubject, keys: list[str]) -> Remedy:
+def _two_charts(subject: ChartSubject, keys: list[str]) -> Remedy:
     """The layers of the second scale in a chart of their own, on the same table."""
-    chart = of.entry.id
-    others = [one.key for one in of.layers if one.key not in keys]
+    chart = subject.entry.id
+    others = [layer.key for layer in subject.layers if layer.key not in keys]
 
     def edit(document: Document) -> Document:
         document, copy = copy_chart(document, chart)

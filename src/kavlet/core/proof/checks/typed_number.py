@@ -122,8 +122,8 @@ def figures_of(subject: ChartSubject, table_name: str = "") -> list[Known]:
     return known_figures
 
 
-def _names(of: ChartSubject) -> str:
-    return "\n".join([*of.inputs.names, *of.inputs.titles.values(), of.inputs.table_name])
+def _names(subject: ChartSubject) -> str:
+    return "\n".join([*subject.inputs.names, *subject.inputs.titles.values(), subject.inputs.table_name])
 
 
 def check(subject: ChartSubject) -> Iterator[Finding]:
@@ -193,12 +193,12 @@ def page(subject: PageSubject) -> Iterator[Finding]:
                         break
 
 
-def _bind_run(of: PageSubject, item: Words, at: tuple[int, int], text: str) -> Remedy:
+def _bind_run(subject: PageSubject, item: Words, at: tuple[int, int], text: str) -> Remedy:
     paragraphs = list(item.paragraphs)
     runs = list(paragraphs[at[0]].runs)
     runs[at[1]] = msgspec.structs.replace(runs[at[1]], text=text)
     paragraphs[at[0]] = msgspec.structs.replace(paragraphs[at[0]], runs=tuple(runs))
-    page = of.page.id
+    page = subject.page.id
     return Remedy(
         "bind", say("Bind it to its cell"),
         lambda document: change_item(document, page, item.id, paragraphs=tuple(paragraphs)),

@@ -36,22 +36,22 @@ def has_order(names: list[str]) -> bool:
     return 2 * ranked > len(held)
 
 
-def check(of: ChartSubject) -> Iterator[Finding]:
+def check(subject: ChartSubject) -> Iterator[Finding]:
     """What a recipe noticed; and a single series of bars, symbols or parts in the table's order."""
-    yield from of.notices(CHECK.name, *(() if of.inputs.totals else (_sort_table(of, restates=True),)))
-    single = [one for one in of.layers if one.figure_column == of.inputs.id("value")] or of.layers
-    recipe = of.picture.recipe
-    compared = all(kind_of(one).is_compared for one in of.layers)
-    if recipe is None or recipe.ordered or not compared or len(of.inputs.ids("value")) != 1:
+    yield from subject.notices(CHECK.name, *(() if subject.inputs.totals else (_sort_table(subject, restates=True),)))
+    single = [one for one in subject.layers if one.figure_column == subject.inputs.id("value")] or subject.layers
+    recipe = subject.picture.recipe
+    compared = all(kind_of(one).is_compared for one in subject.layers)
+    if recipe is None or recipe.ordered or not compared or len(subject.inputs.ids("value")) != 1:
         return
-    names = of.inputs.names
-    data = of.picture.build.panels[0].data
-    if len(of.picture.build.panels) > 1 or data.timed or has_order(names) or not any(names) or not single:
+    names = subject.inputs.names
+    data = subject.picture.build.panels[0].data
+    if len(subject.picture.build.panels) > 1 or data.timed or has_order(names) or not any(names) or not single:
         return
-    if _in_order(of):
+    if _in_order(subject):
         return
-    parts = of.inputs.rows - (len(of.inputs.totals) if of.inputs.counts_totals else 0)
-    figures = [float(one) for one in of.inputs.figures("value")[:parts] if math.isfinite(one)]
+    parts = subject.inputs.rows - (len(subject.inputs.totals) if subject.inputs.counts_totals else 0)
+    figures = [float(one) for one in subject.inputs.figures("value")[:parts] if math.isfinite(one)]
     if len(figures) <= MAX_ROWS:
         return
     rising, falling = (
@@ -60,26 +60,26 @@ def check(of: ChartSubject) -> Iterator[Finding]:
     if rising or falling:
         return
     message = say("{count} rows stand in no order; sorted, they would be compared at a glance.", count=len(figures))
-    yield Finding(CHECK.name, "note", float(len(figures)), message, of.place(), (_sort(of),))
+    yield Finding(CHECK.name, "note", float(len(figures)), message, subject.place(), (_sort(subject),))
 
 
-def _in_order(of: ChartSubject) -> bool:
-    held = of.picture.recipe.sorted_by if of.picture.recipe is not None else None
-    return held is not None and of.inputs.settings.get(held[0]) == held[1]
+def _in_order(subject: ChartSubject) -> bool:
+    held = subject.picture.recipe.sorted_by if subject.picture.recipe is not None else None
+    return held is not None and subject.inputs.settings.get(held[0]) == held[1]
 
 
-def _sort(of: ChartSubject) -> Remedy:
-    held = of.picture.recipe.sorted_by if of.picture.recipe is not None else None
+def _sort(subject: ChartSubject) -> Remedy:
+    held = subject.picture.recipe.sorted_by if subject.picture.recipe is not None else None
     if held is not None:
-        return of.setting("sort", say("Sort by value"), {held[0]: held[1]})
-    return _sort_table(of)
+        return subject.setting("sort", say("Sort by value"), {held[0]: held[1]})
+    return _sort_table(subject)
 
 
-def _sort_table(of: ChartSubject, restates: bool = False) -> Remedy:
-    chart = of.entry.id
+def _sort_table(subject: ChartSubject, restates: bool = False) -> Remedy:
+    chart = subject.entry.id
 
     def edit(document: Document) -> Document:
-        return sorted_rows(document, chart, of)
+        return sorted_rows(document, chart, subject)
 
     return Remedy("sort", say("Sort the table by value"), edit, restates)
 
