@@ -45,8 +45,13 @@ def of_actions(actions: Mapping[str, QAction]) -> list[Findable]:
 def of_recipes(store: Store, take: Callable[[str], object]) -> list[Findable]:
     """The recipes, by what people call them; each builds on the table in view."""
     return [
-        Findable(words(recipe.title), words("recipe"), partial(take, name), f"{recipe.known_as} {words(recipe.known_as)}",
-                 enabled=store.has_table)
+        Findable(
+            words(recipe.title),
+            words("recipe"),
+            partial(take, name),
+            f"{recipe.known_as} {words(recipe.known_as)}",
+            enabled=store.has_table,
+        )
         for name, recipe in recipes_of(store.document).items()
     ]  # fmt: skip
 

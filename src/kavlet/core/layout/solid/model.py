@@ -142,10 +142,17 @@ class PanelModel:
         furniture = furnished(self._furniture, self._frame, depth, camera)
         labels, fans = self._labels(camera, faces, looks, marks)
         return SolidPanel(
-            ground, marks, (*shade, *before, *painted, *after), tuple(faces), furniture, labels, fans,
-            [self._text(text, camera) for text in placing.texts], [_on(rect, camera.sheet(0.0)) for rect in placing.obstacles],
+            ground,
+            marks,
+            (*shade, *before, *painted, *after),
+            tuple(faces),
+            furniture,
+            labels,
+            fans,
+            [self._text(text, camera) for text in placing.texts],
+            [_on(rect, camera.sheet(0.0)) for rect in placing.obstacles],
             tuple(float(part) for part in camera.sheet(0.0).matrix.ravel()),
-        )  # fmt: skip
+        )
 
     # Painting
 

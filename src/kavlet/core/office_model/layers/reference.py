@@ -30,9 +30,13 @@ def tell(layer: Reference, converter: ChartConverter) -> None:
         ends = [low, high - 0.08 * (high - low), high]
         level, places = _level(layer, converter), converter.workings.column("ends across", list(ends))
         series = Series(
-            name=converter.workings.one(layer.name), x=places, values=level, line=line, labels=_labels(layer, converter),
+            name=converter.workings.one(layer.name),
+            x=places,
+            values=level,
+            line=line,
+            labels=_labels(layer, converter),
             listed=layer.listed,
-        )  # fmt: skip
+        )
         if any(draft.kind == "bubbles" for draft in converter.drafts):
             converter.differ(say("the line “{name}” is missing", name=layer.name))
             return
