@@ -25,9 +25,8 @@ from kavlet.desktop import languages
 from kavlet.desktop.deliver.deliver_dialog import DeliverDialog
 from kavlet.desktop.dress.schemes_dialog import SchemesDialog
 from kavlet.desktop.incremental import IncrementalTask
-from kavlet.desktop.main import application, open_window
+from kavlet.desktop.main import Window, application, open_window
 from kavlet.desktop.stylesheet import colours as colours_in_use
-from kavlet.desktop.window import Window
 from kavlet.paint.painter import paint
 
 FOLDER = Path(__file__).parent.parent / "docs" / "screenshots"

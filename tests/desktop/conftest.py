@@ -9,8 +9,7 @@ from pytestqt.qtbot import QtBot
 
 from kavlet.desktop.debounce import Debounce
 from kavlet.desktop.incremental import IncrementalTask
-from kavlet.desktop.main import application
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window, application
 from tests.desktop.taken_again import OneWindow, settings_in
 
 

@@ -12,10 +12,10 @@ from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.words import Words
 from kavlet.desktop.dress.fields import PickField, ProseField, TextField
 from kavlet.desktop.figures.formula_edit import FormulaEdit
+from kavlet.desktop.main import Window
 from kavlet.desktop.pages.words_editor import WordsEditor
 from kavlet.desktop.pending_text import TextEditor
 from kavlet.desktop.stage.text_editing import TextEdit
-from kavlet.desktop.window import Window
 from tests.desktop.hands import show, start_typing
 
 TYPED = "Otters 417"

@@ -14,7 +14,7 @@ from kavlet.core.shapes.arc import at
 from kavlet.core.spreadsheet.cells import Formula
 from kavlet.desktop.dress.fields import ChoiceField, PickField, TextField
 from kavlet.desktop.figures.formula_edit import FormulaEdit
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window
 
 
 def figure(window: Window) -> Figure:

@@ -12,10 +12,9 @@ from kavlet.core.document.document import Document
 from kavlet.core.interaction.parts import Chosen
 from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.desktop import document_loading
-from kavlet.desktop.main import open_window
+from kavlet.desktop.main import Window, open_window
 from kavlet.desktop.recovery.journal_writer import JournalWriter
 from kavlet.desktop.store import Store
-from kavlet.desktop.window import Window
 
 NAME = "Mirefen year"
 Told = dict[str, Any]

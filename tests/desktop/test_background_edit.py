@@ -24,7 +24,7 @@ from kavlet.core.values.cancellation import Cancelled, check_cancelled
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop import current_view
 from kavlet.desktop.background_edit import BackgroundEdit
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window
 from tests.desktop.hands import show
 
 

@@ -3,8 +3,8 @@
 import pytest
 from PySide6.QtWidgets import QDialog
 
+from kavlet.desktop.main import Window
 from kavlet.desktop.presenting.show import Show
-from kavlet.desktop.window import Window
 from tests.desktop.hands import show
 from tests.desktop.taken_again import settled
 

@@ -4,8 +4,8 @@ from PySide6.QtGui import QColor, QIcon
 from PySide6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
+from kavlet.desktop.main import Window
 from kavlet.desktop.stylesheet import DARK, LIGHT, dress_application
-from kavlet.desktop.window import Window
 from tests.desktop.hands import show
 
 

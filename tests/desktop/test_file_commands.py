@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QFileDialog, QMessageBox
 from kavlet.core.document import edits
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.messages import say
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window
 
 
 @pytest.fixture

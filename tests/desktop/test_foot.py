@@ -4,7 +4,7 @@ import pytest
 from pytestqt.qtbot import QtBot
 
 from kavlet.core.interaction.parts import Part
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window
 from tests.desktop.hands import row, show, type_in
 
 

@@ -41,9 +41,8 @@ from kavlet.desktop.deliver.outbox_dialog import OutboxDialog
 from kavlet.desktop.deliver.printing import SHEETS, PrintDialog
 from kavlet.desktop.deliver.showcase_dialog import ShowcaseDialog
 from kavlet.desktop.figures.import_dialog import ENCODINGS, ImportDialog
-from kavlet.desktop.main import OpenWindow, application, open_window
+from kavlet.desktop.main import OpenWindow, Window, application, open_window
 from kavlet.desktop.recovery.recovery_dialog import RecoveryDialog
-from kavlet.desktop.window import Window
 from kavlet.sharing.server import Server
 from tests.desktop.hands import figure, show
 from tests.desktop.taken_again import OneWindow, settled

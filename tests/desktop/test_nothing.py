@@ -13,8 +13,7 @@ from kavlet.core.document.document import NO_CHART
 from kavlet.core.interaction.parts import Part
 from kavlet.core.pipeline.stages import NO_PICTURE
 from kavlet.core.spreadsheet.table import NO_TABLE
-from kavlet.desktop.main import open_window
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window, open_window
 from tests.desktop.hands import show
 
 ASKS = ("deliver", "close", "about", "find_command", "language_de", "language_en", "language_desktop")

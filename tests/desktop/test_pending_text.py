@@ -14,10 +14,9 @@ from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pages.items.words import Words
 from kavlet.desktop.command import Command, Commands
-from kavlet.desktop.main import offer_kept
+from kavlet.desktop.main import Window, offer_kept
 from kavlet.desktop.pending_text import TextEditor
 from kavlet.desktop.recovery.recovery_dialog import RecoveryDialog
-from kavlet.desktop.window import Window
 from tests.desktop.editors import EDITORS, TYPED, escape
 from tests.desktop.hands import show, start_typing
 

@@ -12,7 +12,7 @@ from kavlet.core.interaction.parts import marks_of
 from kavlet.core.messages import say
 from kavlet.desktop.deliver.deliver_dialog import DeliverDialog
 from kavlet.desktop.deliver.last_delivery import DeliveryChoice
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window
 from tests.desktop.hands import figure, show
 
 

@@ -17,8 +17,7 @@ from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.messages import say
 from kavlet.desktop.background_edit import PATIENCE
-from kavlet.desktop.main import TURNS
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import TURNS, Window
 
 MOST = 0.2  # seconds, on a machine of which one thread counts to COUNTED in COUNTS_IN; longer on a slower one
 COUNTED, COUNTS_IN = 200_000, 0.011  # as measured on a processor of 2.5 GHz with nothing beside it

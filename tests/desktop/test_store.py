@@ -15,9 +15,8 @@ from kavlet.core.interaction.parts import Part
 from kavlet.core.layout.figure import Figure
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
-from kavlet.desktop.main import open_window
+from kavlet.desktop.main import Window, open_window
 from kavlet.desktop.store import Store
-from kavlet.desktop.window import Window
 from tests.desktop.hands import figure, show
 from tests.making import document, table
 

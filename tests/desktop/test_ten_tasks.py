@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QFileDialog
 from pytestqt.qtbot import QtBot
 
 from kavlet.desktop.deliver.deliver_dialog import DeliverDialog
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window
 
 TASKS = {
     "stage,people\nVisits,18400\nWalks,6900\nNewsletter,2760\nMembers,310\n": "funnel",

@@ -17,8 +17,7 @@ from kavlet.core.pipeline.stages import NO_PICTURE, picture
 from kavlet.desktop import recent_files
 from kavlet.desktop.deliver.deliver_dialog import DeliverDialog
 from kavlet.desktop.figures.formula_edit import FormulaEdit
-from kavlet.desktop.main import open_window
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window, open_window
 from kavlet.paint.pdf import pdf
 from tests.desktop.hands import bar_values, figure
 

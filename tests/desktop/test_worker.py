@@ -11,7 +11,7 @@ from pytestqt.qtbot import QtBot
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.background_edit import BackgroundEdit
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window
 from kavlet.desktop.work_bar import WorkBar
 from kavlet.desktop.worker import Worker
 

@@ -13,8 +13,8 @@ from coloraide import Color
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.pipeline.picture_cache import Pictures
-from kavlet.core.proof.checks import colour_blind, contrast, cut_axis, lie_factor, low_resolution, overlap, rounding
-from kavlet.core.proof.checks.share_sum import within_rounding
+from kavlet.core.proof.checks import arrangement, colours, scales, sizes
+from kavlet.core.proof.checks.shares import rounded, within_rounding
 from kavlet.core.proof.proofreading import Proofreader
 from kavlet.core.scene.readers import grey
 from kavlet.core.values.apportion import rounded_shares
@@ -30,11 +30,11 @@ HELD: dict[str, Any] = json.loads((Path(__file__).parent / "data" / "proof_check
 @pytest.mark.parametrize("case", HELD["lie_cases"], ids=lambda one: one["id"])
 def test_lie_factors(case: dict[str, Any]) -> None:
     """Tufte 1983, chapter 2; his example of the fuel economy standards, 14.8, among them (from memory, as marked)."""
-    found = lie_factor.lie_factor(tuple(case["data"]), tuple(case["graphic"]))
+    found = sizes.lie_factor(tuple(case["data"]), tuple(case["graphic"]))
     assert found == pytest.approx(case["lie_factor"], rel=1e-8)
     if "published" in case:
         assert round(found, 1) == case["published"]["lie_factor"]
-    told = not lie_factor.LOW <= found <= lie_factor.HIGH
+    told = not sizes.LOW <= found <= sizes.HIGH
     assert told == (abs(found - 1) > 0.05)
 
 
@@ -46,7 +46,7 @@ def test_columns_from_elsewhere_than_zero_lie_by_that_factor(case: dict[str, Any
     of = _columns(case["data"], minimum=float(start))
     figure = Pictures().picture(of, "k1").figure
     heights = tuple(mark.bounds.height for mark in figure.marks if mark.visible)
-    assert lie_factor.lie_factor(tuple(case["data"]), heights) == pytest.approx(case["lie_factor"], rel=1e-6)
+    assert sizes.lie_factor(tuple(case["data"]), heights) == pytest.approx(case["lie_factor"], rel=1e-6)
     found = Proofreader().chart(of, Pictures(), "k1")
     assert any(one.check == "cut-axis" for one in found) == (start > 0)
 
@@ -67,7 +67,7 @@ def test_which_scales_are_told(case: dict[str, Any]) -> None:
     of = edits.change_chart(of, "k1", settings=ends | ({"zero": False} if recipe == "lines" else {}))
     found = {one.check for one in Proofreader().chart(of, Pictures(), "k1") if one.severity != "note"}
     assert bool(found & {"cut-axis", "out-of-range"}) == case["warn"]
-    cut = case["chart"] == "bar" and cut_axis.cuts(case["axis_min"], case["axis_max"])
+    cut = case["chart"] == "bar" and scales.cuts(case["axis_min"], case["axis_max"])
     assert ("cut-axis" in found) == cut
 
 
@@ -76,7 +76,7 @@ def test_rounded_shares(case: dict[str, Any]) -> None:
     """Mosteller, Youtz and Zahn 1967; the remedy, largest remainders, always adds up to 100."""
     whole = math.fsum(case["values"])
     shares = [one / whole for one in case["values"]]
-    shown = rounding.rounded(shares, case["decimals"])
+    shown = rounded(shares, case["decimals"])
     assert shown == pytest.approx(case["rounded_percent"])
     assert math.isclose(sum(shown), case["rounded_sum"], abs_tol=1e-9)
     assert math.isclose(sum(shown), 100.0, abs_tol=1e-9) == case["exact_100"]
@@ -91,7 +91,7 @@ def test_how_often_rounded_shares_add_up(case: dict[str, Any]) -> None:
     for _ in range(count):
         cuts = sorted(chance.random() for _ in range(case["categories"] - 1))
         shares = [b - a for a, b in zip([0.0, *cuts], [*cuts, 1.0], strict=True)]
-        hits += math.isclose(sum(rounding.rounded(shares, 0)), 100.0)
+        hits += math.isclose(sum(rounded(shares, 0)), 100.0)
     assert hits / count == pytest.approx(case["decimal"], abs=4 * math.sqrt(0.25 / count) + 0.006)
 
 
@@ -105,9 +105,9 @@ def test_overlaps(case: dict[str, Any]) -> None:
     """Against shapely 2.2.0, as recorded; edges that only touch do not overlap."""
     boxes = [Rect(*map(float, one)) for one in case["rects_xywh"]]
     found = [
-        [i, j, overlap.shared(boxes[i], boxes[j])]
+        [i, j, arrangement.shared(boxes[i], boxes[j])]
         for i, j in combinations(range(len(boxes)), 2)
-        if overlap.overlaps(boxes[i], boxes[j], 0.0)
+        if arrangement.overlaps(boxes[i], boxes[j], 0.0)
     ]
     assert found == case["overlapping_pairs_with_area"]
 
@@ -156,15 +156,15 @@ def test_grey_print_keeps_lightness() -> None:
 
 def test_large_type_needs_less_contrast() -> None:
     """WCAG 2.2, 1.4.3: 4.5:1; 3:1 from 18 pt, or 14 pt bold."""
-    assert [contrast.needed(size, bold) for size, bold in ((12, False), (14, True), (17.9, False), (18, False))] == [
+    assert [colours.needed(size, bold) for size, bold in ((12, False), (14, True), (17.9, False), (18, False))] == [
         4.5, 3.0, 4.5, 3.0,
     ]  # fmt: skip
 
 
 def test_red_and_green_of_traffic_lights_are_told() -> None:
     """The pair that deutan readers confuse most often: a plain red and green of like lightness (common practice)."""
-    much, by = colour_blind.least(colour("#b8552f"), colour("#5f7d2a"))
-    assert much < colour_blind.MIN_DIFFERENCE
+    much, by = colours.least(colour("#b8552f"), colour("#5f7d2a"))
+    assert much < colours.COLOUR_BLIND_MIN_DIFFERENCE
     assert by in ("protan", "deutan")
     assert difference(colour("#b8552f"), colour("#5f7d2a")) > 30
 
@@ -172,18 +172,18 @@ def test_red_and_green_of_traffic_lights_are_told() -> None:
 def test_okabe_and_ito_s_palette_is_told_apart_by_all() -> None:
     """Okabe and Ito 2008 made these colours for all readers; their first seven but black, on white."""
     held = [colour(one) for one in ("#e69f00", "#56b4e9", "#009e73", "#0072b2", "#d55e00", "#cc79a7")]
-    assert all(colour_blind.least(a, b)[0] > 8 for a, b in combinations(held, 2))
+    assert all(colours.least(a, b)[0] > 8 for a, b in combinations(held, 2))
 
 
 def test_a_picture_s_resolution() -> None:
     """An inch has 72 points (PostScript): 300 pixels over 2 inches are 150 dots to an inch."""
-    assert low_resolution.resolution(300, 144) == pytest.approx(150.0)
+    assert sizes.resolution(300, 144) == pytest.approx(150.0)
 
 
 def test_barrels_grown_in_all_directions() -> None:
     """Tufte 1983, chapter 2: oil at 2.41 and 13.34 dollars drawn as barrels whose surfaces grow by 4,280 %, a lie
     factor of 9.4, and whose volumes grow by 27,000 %, one of 59.4 (from memory; arithmetic verified)."""
     prices = (2.41, 13.34)
-    assert lie_factor.effect(*prices) == pytest.approx(4.54, abs=0.005)
-    assert lie_factor.lie_factor(prices, (1.0, 1 + 42.80)) == pytest.approx(9.4, abs=0.05)
-    assert lie_factor.lie_factor(prices, (1.0, 1 + 270.0)) == pytest.approx(59.4, abs=0.2)
+    assert sizes.effect(*prices) == pytest.approx(4.54, abs=0.005)
+    assert sizes.lie_factor(prices, (1.0, 1 + 42.80)) == pytest.approx(9.4, abs=0.05)
+    assert sizes.lie_factor(prices, (1.0, 1 + 270.0)) == pytest.approx(59.4, abs=0.2)

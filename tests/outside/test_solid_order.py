@@ -18,7 +18,7 @@ from kavlet.core.scene.path import Path, recorded
 from kavlet.core.shapes.arc import Sector, wedge
 from kavlet.core.shapes.body import ellipse
 from kavlet.core.shapes.box import box
-from kavlet.core.solid import paint_sequence
+from kavlet.core.solid import order
 from kavlet.core.solid.assembly import Assembly
 from kavlet.core.solid.camera import Camera, View
 from kavlet.core.solid.cover import polygons
@@ -111,13 +111,13 @@ Painted = list[tuple[int, Path]]
 def whole_bodies(assembly: Assembly, camera: Camera) -> Painted:
     looks = assembly.seen(camera, Light())
     made: Painted = []
-    for number in paint_sequence.by_bodies(assembly.boxes, camera):
+    for number in order.by_bodies(assembly.boxes, camera):
         made += [(number, piece.path) for piece in (*looks[number].walls, *looks[number].caps)]
     return made
 
 
 def single_walls(assembly: Assembly, camera: Camera) -> Painted:
-    return [(number, piece.path) for number, piece in paint_sequence.by_walls(assembly.seen(camera, Light()), camera)]
+    return [(number, piece.path) for number, piece in order.by_walls(assembly.seen(camera, Light()), camera)]
 
 
 class Pieces:

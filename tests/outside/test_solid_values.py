@@ -18,7 +18,7 @@ from kavlet.core.solid.assembly import Assembly
 from kavlet.core.solid.camera import Camera, View, rotation
 from kavlet.core.solid.light import Light, lit
 from kavlet.core.solid.loft import Level, Loft, outline_of
-from kavlet.core.solid.order import boxes
+from kavlet.core.solid.order import box_order
 from kavlet.core.values.colour import Colour, linear
 from kavlet.core.values.geometry import Rect
 from tests.mesh import Mesh, ball, mesh_of
@@ -88,7 +88,7 @@ def test_a_row_of_columns_is_painted_far_to_near(case: dict[str, Any]) -> None:
     assert camera.depth(middles * gap) == pytest.approx(case["centre_z"], abs=1e-8)
     held = np.stack([middles - 0.4, middles + 0.4], axis=1)
     eye, weight = camera.eye
-    order, wanted = boxes(held, eye, weight), case["draw_order_far_to_near"]
+    order, wanted = box_order(held, eye, weight), case["draw_order_far_to_near"]
     assert order == wanted if isinstance(wanted, list) else sorted(order) == list(range(count))
 
 

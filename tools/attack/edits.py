@@ -33,8 +33,7 @@ from kavlet.core.spreadsheet.cell_input import typed
 from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect
-from kavlet.desktop.main import application, open_window
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window, application, open_window
 
 LOOKED_OVER_EVERY = 40
 FORMULAS = ("=1/0", "=NA()", "=B2*2", "=B2&B3", "=SUM(B:B)", "=A1")

@@ -19,7 +19,7 @@ from kavlet.desktop.command import Command
 from kavlet.desktop.dialogs import answer, open_sheet
 from kavlet.desktop.figures.import_dialog import ImportDialog
 from kavlet.desktop.languages import locale_name
-from kavlet.desktop.recovery.versions_dialog import VersionsDialog
+from kavlet.desktop.recovery.version_list import VersionsDialog
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
 

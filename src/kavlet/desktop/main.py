@@ -17,12 +17,13 @@ import kavlet
 from kavlet.core.document.document import Document
 from kavlet.core.files import journal
 from kavlet.desktop import document_loading
+from kavlet.desktop.command_registry import connect, declared
 from kavlet.desktop.dialogs import open_sheet
 from kavlet.desktop.languages import apply_language, locale_name
 from kavlet.desktop.recovery.recovery_dialog import RecoveryDialog
+from kavlet.desktop.shell import Shell
 from kavlet.desktop.store import Store
 from kavlet.desktop.stylesheet import apply_look
-from kavlet.desktop.window import Window
 from kavlet.paint.application import add_faces
 
 WITHOUT_DESKTOP = ("offscreen", "minimal")  # platforms whose clipboard ends after Python
@@ -56,6 +57,18 @@ def _let_go_of_clipboard() -> None:
     app = QApplication.instance()
     if isinstance(app, QApplication) and app.platformName() in WITHOUT_DESKTOP:
         QGuiApplication.clipboard().clear()
+
+
+class Window(Shell):
+    """All of the program's places with one document, each of which knows who carries out what it asks for."""
+
+    def __init__(self, store: Store) -> None:
+        super().__init__(store)
+        self.take_commands(declared(self))
+        connect(self)
+        store.setParent(self)  # the last of what ends with the window
+        self.restore_places()
+        self.refresh()
 
 
 class OpenWindow:

@@ -1,21 +1,24 @@
 """The window's places beside each other, and those who work in them; what they do is theirs."""
 
+from collections.abc import Mapping
 from pathlib import Path
 
 from PySide6.QtCore import QSettings, Qt
-from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QResizeEvent
+from PySide6.QtGui import QAction, QCloseEvent, QDragEnterEvent, QDropEvent, QResizeEvent
 from PySide6.QtWidgets import (
+    QHBoxLayout,
     QLabel,
     QMainWindow,
     QSplitter,
     QStatusBar,
+    QToolButton,
     QVBoxLayout,
     QWidget,
 )
 
 from kavlet.core.messages import words
 from kavlet.desktop import command_search
-from kavlet.desktop.command import Command
+from kavlet.desktop.command import Command, Commands
 from kavlet.desktop.deliver.deliver_commands import DeliverCommands
 from kavlet.desktop.dress.dress_commands import DressCommands
 from kavlet.desktop.dress.fields import TextField
@@ -27,21 +30,19 @@ from kavlet.desktop.pages.page_commands import PageCommands
 from kavlet.desktop.pending_text import PendingText
 from kavlet.desktop.presenting.present_commands import PresentCommands
 from kavlet.desktop.proof.background_proof import BackgroundProof
+from kavlet.desktop.proof.eye_button import ProofButton
 from kavlet.desktop.proof.panel import ProofPanel
-from kavlet.desktop.proof.proof_button import ProofButton
 from kavlet.desktop.proof.proof_commands import ProofCommands
 from kavlet.desktop.recipes.recipe_commands import RecipeCommands
 from kavlet.desktop.recovery.journal_writer import JournalWriter
-from kavlet.desktop.stage.chart_commands import ChartCommands
+from kavlet.desktop.stage.chart_commands import ChartCommands, SolidCommands
 from kavlet.desktop.stage.layer_commands import LayerCommands
 from kavlet.desktop.stage.picture_commands import PictureCommands
-from kavlet.desktop.stage.solid_commands import SolidCommands
 from kavlet.desktop.store import Store
 from kavlet.desktop.stylesheet import UNIT
 from kavlet.desktop.view_commands import ViewCommands
 from kavlet.desktop.work_bar import WorkBar
 from kavlet.desktop.worker import Worker
-from kavlet.desktop.workspace_switch import WorkspaceSwitch
 from kavlet.desktop.workspaces import Workspaces
 
 
@@ -231,3 +232,39 @@ class Shell(QMainWindow):
         settings = QSettings()
         settings.setValue("geometry", self.saveGeometry())
         settings.setValue("places", self.places.shares())
+
+
+class WorkspaceSwitch(QWidget):
+    """A button for each place; the one that is shown is pressed. `short` has the names for a narrow window."""
+
+    def __init__(self, commands: Commands, short: Mapping[str, str], parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(0)
+        self.buttons: dict[str, QToolButton] = {}
+        self._names: list[tuple[QAction, str, str]] = []
+        for name, shorter in short.items():
+            action = commands.actions[name]
+            self._names.append((action, action.iconText(), shorter))
+            button = QToolButton()
+            button.setObjectName("place")
+            button.setDefaultAction(action)
+            self.buttons[name] = button
+            row.addWidget(button)
+
+    def shorten(self, narrow: bool) -> None:
+        """Go by the short names, or by the full ones."""
+        for action, full, shorter in self._names:
+            action.setIconText(shorter if narrow else full)
+
+    def beside(self, *others: QWidget) -> QWidget:
+        """The switch with other widgets after it."""
+        made = QWidget()
+        row = QHBoxLayout(made)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(UNIT)
+        row.addWidget(self)
+        for other in others:
+            row.addWidget(other)
+        return made

@@ -5,10 +5,9 @@ from pathlib import Path
 from msgspec import Struct
 from PySide6.QtCore import QSettings, Qt
 from PySide6.QtGui import QColor, QFont, QPalette
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QLabel, QProxyStyle, QWidget
 
 import kavlet
-from kavlet.desktop.plain_text_style import PlainTextStyle
 
 UNIT = 4  # pixels; all distances are multiples of it
 CORNER = 6
@@ -238,3 +237,13 @@ def apply_look() -> None:
     chosen = str(QSettings().value("look", "system"))
     system_dark = application.styleHints().colorScheme() == Qt.ColorScheme.Dark
     dress_application(application, chosen == "dark" or (chosen == "system" and system_dark))
+
+
+class PlainTextStyle(QProxyStyle):
+    """Another style in which texts are plain unless a label says otherwise."""
+
+    def polish(self, held: QWidget | QApplication | QPalette) -> object:  # type: ignore[override]
+        """Before a widget is measured or shown the first time."""
+        if isinstance(held, QLabel) and held.textFormat() == Qt.TextFormat.AutoText:
+            held.setTextFormat(Qt.TextFormat.PlainText)
+        return super().polish(held)

@@ -9,10 +9,10 @@ from msgspec import Struct
 from kavlet.core.files.formats import ExportOptions, table_content
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
-from kavlet.export import animation, html, mail_draft, offices
+from kavlet.export import animation, offices
+from kavlet.export.documents import html_page, mail_draft, record_of
 from kavlet.export.outgoing import Export, ExportNote, WrittenFile, as_wished
 from kavlet.export.pictures import PICTURES, pdf_of, seen
-from kavlet.export.record import record_of
 
 Group = Literal["picture", "office", "web", "animation", "data", "mail"]
 
@@ -76,11 +76,11 @@ EXPORT_FORMATS: tuple[ExportFormat, ...] = (
     ExportFormat((".odp",), "ODP", "office", offices.open_slides, many=True, ground=True),
     ExportFormat((".odt",), "ODT", "office", offices.open_report, many=True, ground=True),
     ExportFormat((".ods",), "ODS", "office", offices.open_workbook, many=True, ground=True, for_pages=False),
-    ExportFormat((".html",), "HTML", "web", html.page, many=True),
+    ExportFormat((".html",), "HTML", "web", html_page, many=True),
     ExportFormat((".gif",), "GIF", "animation", animation.animation, raster=True, steps=True),
     ExportFormat((".apng",), "APNG", "animation", animation.animation, raster=True, steps=True),
     ExportFormat((".webp",), "WebP", "animation", animation.animation, raster=True, steps=True),
-    ExportFormat((".eml",), "Mail draft", "mail", mail_draft.draft, many=True, raster=True),
+    ExportFormat((".eml",), "Mail draft", "mail", mail_draft, many=True, raster=True),
     ExportFormat((".csv",), "CSV of the figures", "data", _table, for_pages=False, sized=False),
     ExportFormat((".json",), "JSON record", "data", _record, many=True),
 )

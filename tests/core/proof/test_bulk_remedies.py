@@ -5,7 +5,6 @@ import json
 import pytest
 
 from kavlet.core.document import edits
-from kavlet.core.document.charts import silenced_findings
 from kavlet.core.document.document import Document
 from kavlet.core.document.pages import page_edits
 from kavlet.core.files import kavlet as kavlet_file
@@ -39,7 +38,7 @@ def test_all_of_a_kind_are_mended() -> None:
 
 
 def test_silenced_findings_stay_as_they_are() -> None:
-    document = silenced_findings.silenced(three(), "one-legend", "The house style asks for it.", chart="k1")
+    document = edits.silenced(three(), "one-legend", "The house style asks for it.", chart="k1")
     made, count = mended(document, "one-legend")
     assert count == 1
     assert made.chart("k1") == document.chart("k1")
@@ -50,28 +49,28 @@ def test_silenced_findings_stay_as_they_are() -> None:
 def test_silencing_needs_a_reason_and_stays_in_the_file() -> None:
     document = three()
     with pytest.raises(KavletError, match="needs a reason"):
-        silenced_findings.silenced(document, "one-legend", "  ", chart="k1")
+        edits.silenced(document, "one-legend", "  ", chart="k1")
     with pytest.raises(KavletError, match="longer than"):
-        silenced_findings.silenced(document, "one-legend", "x" * 501, chart="k1")
+        edits.silenced(document, "one-legend", "x" * 501, chart="k1")
     for where in ({"chart": "k1"}, {}):
-        quiet = silenced_findings.silenced(document, "one-legend", "Asked  for.", **where)
+        quiet = edits.silenced(document, "one-legend", "Asked  for.", **where)
         back = kavlet_file.loads(kavlet_file.dumps(quiet), "x")
         assert back == quiet
         found = [one for one in proofread(back).all if one.check == "one-legend"]
         assert [one.silenced for one in found] == (["Asked for.", None] if where else ["Asked for.", "Asked for."])
-        assert silenced_findings.listened_to(quiet, "one-legend", "k1") == document
+        assert edits.listened_to(quiet, "one-legend", "k1") == document
     assert len(proofread(document).open) == len(proofread(quiet).open) + 2
 
 
 def test_a_page_is_silenced_by_itself() -> None:
     document, page = page_edits.add_page(three(), "A4", name="P")
-    quiet = silenced_findings.silenced(document, "overlap", "A collage.", page=page)
+    quiet = edits.silenced(document, "overlap", "A collage.", page=page)
     assert quiet.page(page).silenced == {"overlap": "A collage."}
-    assert silenced_findings.listened_to(quiet, "overlap", page=page) == document
+    assert edits.listened_to(quiet, "overlap", page=page) == document
 
 
 def test_what_is_told_is_plain_json() -> None:
-    document = silenced_findings.silenced(three(), "one-legend", "Asked for.", chart="k1")
+    document = edits.silenced(three(), "one-legend", "Asked for.", chart="k1")
     held = json.loads(json.dumps(findings_json(proofread(document).all, document)))
     first = next(one for one in held if one["check"] == "one-legend")
     assert first == {

@@ -17,7 +17,7 @@ from kavlet.core.document import edits
 from kavlet.core.document.document import AltText, ChartEntry, Document
 from kavlet.core.document.looks import look_edits
 from kavlet.core.pipeline.picture_cache import Pictures
-from kavlet.core.proof.checks.title_missing import message_now
+from kavlet.core.proof.checks.words import message_now
 from kavlet.core.proof.proofreading import drawn_chart
 from kavlet.core.proof.registry import CHECKS
 from kavlet.core.spreadsheet.cells import Cell, FormattedNumber, Formula

@@ -13,18 +13,13 @@ from kavlet.core.charts.scale import Scale
 from kavlet.core.document import edits
 from kavlet.core.document.document import AltText, Document, PictureFile
 from kavlet.core.pipeline.picture_cache import Pictures
-from kavlet.core.proof.checks.capped import hidden
-from kavlet.core.proof.checks.colour_blind import least, safe_palette
-from kavlet.core.proof.checks.contrast import needed
-from kavlet.core.proof.checks.cut_axis import cuts
-from kavlet.core.proof.checks.digits import decimals, significant
-from kavlet.core.proof.checks.lie_factor import effect, lie_factor
-from kavlet.core.proof.checks.low_resolution import resolution
-from kavlet.core.proof.checks.overlap import overlaps, shared
-from kavlet.core.proof.checks.rounding import rounded
-from kavlet.core.proof.checks.two_axes import zero_at
-from kavlet.core.proof.checks.typed_number import numbers_in
-from kavlet.core.proof.checks.unsorted import has_order
+from kavlet.core.proof.checks.arrangement import has_order, overlaps, shared
+from kavlet.core.proof.checks.colours import least, needed, safe_palette
+from kavlet.core.proof.checks.labels import decimals, significant
+from kavlet.core.proof.checks.scales import cuts, hidden, zero_at
+from kavlet.core.proof.checks.shares import rounded
+from kavlet.core.proof.checks.sizes import effect, lie_factor, resolution
+from kavlet.core.proof.checks.words import numbers_in
 from kavlet.core.proof.finding import Finding
 from kavlet.core.proof.proofreading import drawn_chart
 from kavlet.core.spreadsheet.cells import FormattedNumber, Formula

@@ -10,9 +10,8 @@ import kavlet
 from kavlet.core.document import edits
 from kavlet.core.document.charts import chart_edits
 from kavlet.core.files import kavlet as kavlet_file
-from kavlet.core.pipeline.alt_text import own_alt
+from kavlet.core.pipeline.alt_text import headline_of, own_alt, told
 from kavlet.core.pipeline.picture_cache import Pictures
-from kavlet.core.recipes.captions import headline, told
 from kavlet.core.recipes.facts import MAX_CHARACTERS, ShownFigures, fitting
 from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.recipes.sentences import correlation
@@ -127,4 +126,4 @@ def test_a_chart_of_layers_of_its_own_says_what_it_shows() -> None:
 def test_nothing_is_said_of_no_figures() -> None:
     empty = ShownFigures("Columns", "", (), (), False, "en")
     assert told(empty) == "Columns. It holds no figures."
-    assert headline(empty) == ""
+    assert headline_of(empty) == ""

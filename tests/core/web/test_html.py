@@ -12,7 +12,7 @@ from kavlet.core.document.document import Document
 from kavlet.core.files.formats import ExportOptions
 from kavlet.core.office_model.figure_table import figures_of
 from kavlet.core.web.html import SCRIPT, WebPage, WebStep, dumps
-from kavlet.export.html import page
+from kavlet.export.documents import html_page
 from kavlet.export.outgoing import Export
 from tests.office import made
 
@@ -28,7 +28,7 @@ def document(title: str = "") -> tuple[Document, str]:
 @pytest.fixture
 def text() -> str:
     held, chart = document("A </script><script>alert(1)</script> title")
-    return page(Export(held, (chart,), title="Gates"), ExportOptions(".html")).content.decode()
+    return html_page(Export(held, (chart,), title="Gates"), ExportOptions(".html")).content.decode()
 
 
 class _Parsed(HTMLParser):

@@ -15,7 +15,7 @@ from kavlet.core.files.formats import ExportOptions
 from kavlet.core.values.sizes import MM
 from kavlet.desktop.deliver.deliver_dialog import DeliverDialog
 from kavlet.desktop.deliver.last_delivery import DeliveryChoice
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window
 from tests.desktop.taken_again import settled
 
 STEPPING = "k16"  # the chart of the demo that goes through periods

@@ -17,7 +17,7 @@ from kavlet.desktop.deliver.last_delivery import DeliveryChoice
 from kavlet.desktop.deliver.outbox_dialog import OutboxDialog
 from kavlet.desktop.deliver.printing import PrintDialog, Printing, paint_sheets, placed
 from kavlet.desktop.deliver.showcase_dialog import ShowcaseDialog
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window
 from kavlet.sharing import outbox, showcase
 
 

@@ -10,7 +10,7 @@ from pytestqt.qtbot import QtBot
 from kavlet.core.shapes.symbol import raw_path
 from kavlet.core.styling.fills import PictureFill
 from kavlet.desktop.dress.drawing_board import POINTS, DrawingBoard
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window
 from tests.desktop.hands import figure, show
 
 

@@ -16,7 +16,7 @@ from kavlet.core.spreadsheet.cells import Cell
 from kavlet.core.styling.fills import GradientFill, PictureFill
 from kavlet.desktop import document_loading
 from kavlet.desktop.dress.screen_pick import ScreenPick
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window
 from tests.desktop.hands import drag, figure, label, place, row, show, spec, type_in
 
 

@@ -10,8 +10,7 @@ from kavlet.core.interaction.parts import Part, marks_of
 from kavlet.core.messages import say
 from kavlet.desktop.dress.fields import FieldNote, PickField
 from kavlet.desktop.dress.rows import DressRow
-from kavlet.desktop.main import open_window
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window, open_window
 from tests.desktop.hands import figure, row, show, type_in
 from tests.desktop.taken_again import settled
 

@@ -8,7 +8,7 @@ from PySide6.QtCore import Qt
 from pytestqt.qtbot import QtBot
 
 from kavlet.desktop.dress.schemes_dialog import PICTURE, SchemesDialog
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window
 from tests.desktop.hands import show
 
 

@@ -10,7 +10,7 @@ from kavlet.core.interaction.parts import Part
 from kavlet.core.messages import say
 from kavlet.core.values.number_text import NumberText
 from kavlet.desktop.dress.fields import FieldNote, PickField, TextField
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window
 from tests.desktop.hands import figure, pick, show, spec, type_in
 
 

@@ -18,7 +18,7 @@ from kavlet.core.spreadsheet.cells import FormattedNumber, Formula
 from kavlet.desktop.figures import clipboard
 from kavlet.desktop.figures.formula_edit import FormulaEdit, spans
 from kavlet.desktop.figures.import_dialog import ImportDialog
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window
 from tests.desktop.hands import cell, centre, shown, start_typing
 
 

@@ -7,7 +7,7 @@ from pytestqt.qtbot import QtBot
 from kavlet.core.spreadsheet.cells import Cell
 from kavlet.desktop.document_loading import from_rows
 from kavlet.desktop.figures.small_table_dialog import SmallTableDialog
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window
 
 ROWS: list[list[Cell]] = [
     ["gate", "month", "visitors"],

@@ -11,7 +11,7 @@ from kavlet.core.document.tables import source_updates
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files import tables
 from kavlet.desktop import document_loading
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window
 
 
 def opened(window: Window, qtbot: QtBot, path: Path) -> None:

@@ -7,7 +7,7 @@ from pytestqt.qtbot import QtBot
 
 from kavlet.core.document import edits
 from kavlet.core.messages import say
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window
 
 BEFORE = "post,x\nWages,60\nRent,30\nPower,10\n"
 AFTER = "post,x\nWages,61\nRent,30\nPower,11\nTax,5\n"

@@ -7,7 +7,7 @@ from kavlet.core.document.pages import page_edits
 from kavlet.core.messages import say
 from kavlet.core.pages.page import AnyItem
 from kavlet.core.values.geometry import Rect
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window
 from tests.desktop.hands import pulled, send
 
 NONE = Qt.KeyboardModifier.NoModifier

@@ -14,7 +14,7 @@ from kavlet.core.pages.items.placed_picture import PlacedPicture
 from kavlet.core.pages.items.step_control import StepControl
 from kavlet.core.pages.items.words import Words, plain
 from kavlet.core.values.geometry import Rect
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window
 from tests.desktop.hands import open_menu
 from tests.desktop.pages.hands import (
     ALT,

@@ -27,8 +27,8 @@ from kavlet.core.values.sizes import MM
 from kavlet.desktop.command_search import Findable
 from kavlet.desktop.deliver.deliver_dialog import DeliverDialog
 from kavlet.desktop.deliver.last_delivery import DeliveryChoice
+from kavlet.desktop.main import Window
 from kavlet.desktop.store import Store
-from kavlet.desktop.window import Window
 from tests.desktop.hands import pick, pulled, type_in
 from tests.desktop.pages.hands import boxes, click, double_click, fresh, middle
 

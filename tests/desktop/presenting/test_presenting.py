@@ -18,10 +18,10 @@ from kavlet.core.pages.items.step_control import StepControl
 from kavlet.core.pipeline.page_items.page_context import chart_box
 from kavlet.core.pipeline.page_items.step_control import parts
 from kavlet.core.values.geometry import Rect
+from kavlet.desktop.main import Window
 from kavlet.desktop.presenting import show as showing
 from kavlet.desktop.presenting.audience_screen import AudienceScreen
 from kavlet.desktop.presenting.show import Show, eased
-from kavlet.desktop.window import Window
 
 Key = Qt.Key
 

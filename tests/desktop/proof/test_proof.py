@@ -15,7 +15,7 @@ from kavlet.core.document.looks import look_edits
 from kavlet.core.interaction.parts import Part
 from kavlet.core.messages import say
 from kavlet.core.proof.finding import Finding
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window
 from tests.desktop.hands import show
 
 

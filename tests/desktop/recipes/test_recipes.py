@@ -13,7 +13,7 @@ from kavlet.core.recipes.registry import RECIPES
 from kavlet.desktop.document_loading import demo
 from kavlet.desktop.dress.fields import TextField
 from kavlet.desktop.figures.what_if import CHOICES
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window
 from tests.desktop.hands import figure, show
 
 

@@ -16,9 +16,8 @@ from kavlet.core.document import edits
 from kavlet.core.files import journal
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.messages import say
-from kavlet.desktop.main import offer_kept
+from kavlet.desktop.main import Window, offer_kept
 from kavlet.desktop.recovery.recovery_dialog import RecoveryDialog
-from kavlet.desktop.window import Window
 
 SCRIPT = """
 import sys, time

@@ -7,8 +7,8 @@ import pytest
 from kavlet.core.document import edits
 from kavlet.core.files import versions
 from kavlet.core.messages import say
-from kavlet.desktop.recovery.versions_dialog import VersionsDialog
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window
+from kavlet.desktop.recovery.version_list import VersionsDialog
 
 
 def edit(window: Window, value: float) -> None:

@@ -10,7 +10,7 @@ from pytestqt.qtbot import QtBot
 from kavlet.core.charts.bars import Bars
 from kavlet.core.charts.line import Line
 from kavlet.core.interaction.parts import Part
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window
 from tests.desktop.hands import figure, open_menu, show, spec
 
 

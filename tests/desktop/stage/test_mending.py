@@ -7,7 +7,7 @@ from kavlet.core.document import edits
 from kavlet.core.messages import say
 from kavlet.core.spreadsheet.cells import Cell
 from kavlet.desktop.document_loading import from_rows
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window
 
 
 def test_crowded_names_are_mended_by_lying_bars(window: Window, qtbot: QtBot) -> None:

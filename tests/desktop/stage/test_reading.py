@@ -11,7 +11,7 @@ from kavlet.core.messages import say
 from kavlet.core.spreadsheet.cells import Cell
 from kavlet.desktop.document_loading import from_rows, with_best_chart
 from kavlet.desktop.dress.direction_choice import ACROSS, DOWN
-from kavlet.desktop.window import Window
+from kavlet.desktop.main import Window
 
 WALKS: list[list[Cell]] = [
     ["month", "Enquiries", "Tours", "Signed"],

@@ -5,8 +5,8 @@ from PySide6.QtCore import QPointF, Qt
 from PySide6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
+from kavlet.desktop.main import Window
 from kavlet.desktop.stage.sizing import handles
-from kavlet.desktop.window import Window
 from tests.desktop.hands import drag, moved, show
 
 

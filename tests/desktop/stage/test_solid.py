@@ -12,8 +12,8 @@ from kavlet.core.charts.solid import Solid
 from kavlet.core.interaction.parts import Part
 from kavlet.core.solid.cover import polygons
 from kavlet.desktop.dress.fields import ChoiceField, TextField
+from kavlet.desktop.main import Window
 from kavlet.desktop.stage.view_rails import Rail
-from kavlet.desktop.window import Window
 from tests.desktop.hands import click, figure, pulled, send, show, spec, type_in
 from tests.making import document, table
 

@@ -12,8 +12,8 @@ from kavlet.core.interaction.parts import Part, boxes
 from kavlet.core.values.sizes import CHARTS
 from kavlet.desktop.command_finder import CommandFinder
 from kavlet.desktop.dress.fill_field import FillField
+from kavlet.desktop.main import Window
 from kavlet.desktop.stage.hit_testing import outline
-from kavlet.desktop.window import Window
 from tests.desktop.hands import (
     click,
     drag,

@@ -8,8 +8,8 @@ from kavlet.core.document import edits
 from kavlet.core.interaction.parts import Part
 from kavlet.core.layout.figure import PlacedText
 from kavlet.core.messages import say
+from kavlet.desktop.main import Window
 from kavlet.desktop.stage.text_editing import TextEdit
-from kavlet.desktop.window import Window
 from tests.desktop.hands import figure, label, place, show, type_in
 
 

@@ -11,8 +11,8 @@ from kavlet.core.files import kavlet
 from kavlet.core.recipes.recipe import QUESTIONS
 from kavlet.desktop import recent_files
 from kavlet.desktop.document_loading import demo
+from kavlet.desktop.main import Window
 from kavlet.desktop.start.cards import RecentCard
-from kavlet.desktop.window import Window
 
 
 @pytest.fixture

@@ -17,7 +17,7 @@ from kavlet.core.charts.solid import Solid
 from kavlet.core.layout.context import Context, Panel
 from kavlet.core.layout.context import context as context_of
 from kavlet.core.layout.figure import Figure, Key, Mark, PlacedAxis, PlacedRule, PlacedText
-from kavlet.core.layout.frames import cartesian, grid, polar
+from kavlet.core.layout.frames import cartesian, field, polar
 from kavlet.core.layout.frames.disc import Disc
 from kavlet.core.layout.frames.field import GridField
 from kavlet.core.layout.frames.plane import Plane
@@ -368,7 +368,7 @@ def _frame(context: Context, room: Rect) -> tuple[Plane | Disc | GridField, Furn
         case Polar() as frame:
             return polar.lay_out(context, frame, room)
         case Grid() as frame:
-            return grid.lay_out(context, frame, room)
+            return field.lay_out(context, frame, room)
 
 
 def _middle(frame: Plane | Disc | GridField) -> tuple[tuple[float, float], float]:

@@ -7,7 +7,7 @@ from msgspec import Struct
 
 from kavlet.core.office import drawing
 from kavlet.core.office.chart_axes import AXES, axes
-from kavlet.core.office.chart_texts import texts_over
+from kavlet.core.office.drawing import texts_over
 from kavlet.core.office.worksheets import Worksheets, shown
 from kavlet.core.office.xml import Element, add, dumps, root
 from kavlet.core.office_model.chart_model import (

@@ -1,7 +1,15 @@
 """Fills, lines and texts in DrawingML (ISO/IEC 29500-1, 20.1 and 21.1)."""
 
-from kavlet.core.office.xml import EMU, Element, add
-from kavlet.core.office_model.chart_model import FillModel, Gradient, Pattern, PictureModel, Stroke, TextProperties
+from kavlet.core.office.xml import EMU, Element, add, dumps, root
+from kavlet.core.office_model.chart_model import (
+    ChartText,
+    FillModel,
+    Gradient,
+    Pattern,
+    PictureModel,
+    Stroke,
+    TextProperties,
+)
 from kavlet.core.values.colour import Colour
 
 PATTERNS = {"lines": "wdUpDiag", "cross": "diagCross", "dots": "pct25"}
@@ -95,3 +103,27 @@ def written(parent: Element, short: str, text: str, of: TextProperties, align: s
         run = add(paragraph, "a:r")
         look(run, "a:rPr", of)
         add(run, "a:t", part)
+
+
+def texts_over(texts: tuple[ChartText, ...]) -> bytes | None:
+    """The texts over a chart (ISO/IEC 29500-1, 21.3)."""
+    if not texts:
+        return None
+    space = root("c:userShapes", ("c", "a", "cdr", "r"))
+    for number, words in enumerate(texts):
+        anchor = add(space, "cdr:relSizeAnchor")
+        box = words.box
+        for short, x, y in (("cdr:from", box.x, box.y), ("cdr:to", box.right, box.bottom)):
+            end = add(anchor, short)
+            add(end, "cdr:x", f"{max(0.0, min(1.0, x)):.5f}")
+            add(end, "cdr:y", f"{max(0.0, min(1.0, y)):.5f}")
+        shape = add(anchor, "cdr:sp")
+        about = add(shape, "cdr:nvSpPr")
+        add(about, "cdr:cNvPr", id=number + 2, name=f"Text {number + 1}")
+        add(about, "cdr:cNvSpPr", txBox=True)
+        look = add(shape, "cdr:spPr")
+        form = add(look, "a:prstGeom", prst="rect")
+        add(form, "a:avLst")
+        add(look, "a:noFill")
+        written(shape, "cdr:txBody", words.text, words.look, words.align)
+    return dumps(space)

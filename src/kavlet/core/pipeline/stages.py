@@ -4,17 +4,19 @@ values = recalculate(document.tables)          all formulas
 build  = build_chart(document, values, chart)  helper columns and the chart's specification
 laid   = lay_out(panels, style, size)         everything in its place, flat
 figure = finished(laid, solids)                seen from where the author looks, labels settled
-scene  = draw(figure)                          primitives
-"""
+scene  = draw(figure)                          primitives"""
 
 import math
+from collections.abc import Iterable, Mapping
 
 import msgspec
 from msgspec import Struct
 
 from kavlet.core.charts.chart import AnyLayer, Chart
 from kavlet.core.charts.frame import Grid
+from kavlet.core.charts.looks import Look, parse
 from kavlet.core.charts.overrides import overridden
+from kavlet.core.charts.scale import Scale
 from kavlet.core.charts.solid import LOOK_FIELDS
 from kavlet.core.document import edits
 from kavlet.core.document.charts.recipe_lookup import find_recipe
@@ -23,12 +25,12 @@ from kavlet.core.layout.context import Panel
 from kavlet.core.layout.data import Data
 from kavlet.core.layout.draw import draw
 from kavlet.core.layout.figure import Figure
+from kavlet.core.layout.frames.reach import axis_columns
 from kavlet.core.layout.panels import FlatLayout, finish, lay_out
 from kavlet.core.messages import say
 from kavlet.core.pipeline.alt_text import alt_text, long_text
 from kavlet.core.pipeline.cell_bindings import bound, bound_entry, bound_note, cell_fields, failing
 from kavlet.core.pipeline.chart_inputs import data_of, helpers_of, inputs_of
-from kavlet.core.pipeline.number_overrides import numbered
 from kavlet.core.recipes.recipe import HelperBuild, Inputs, Recipe
 from kavlet.core.recipes.table_problems import need_row
 from kavlet.core.scene.primitives import Scene
@@ -38,6 +40,7 @@ from kavlet.core.styling.style import Dress, resolve
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect, Size
+from kavlet.core.values.number_text import PLAIN, NumberText
 
 MAX_PANELS = 60
 LOOKS = frozenset(f"solid.{name}" for name in LOOK_FIELDS)
@@ -239,3 +242,37 @@ def _with_author_parts(spec: Chart, entry: ChartEntry, document: Document, value
         notes=(*spec.notes, *(bound_note(note, document, values, entry) for note in entry.notes)),
     )
     return overridden(spec, entry.dress.overrides)
+
+
+NUMBER = "number"
+
+
+def numbered(chart: Chart, looks: Iterable[str], texts: Mapping[str, NumberText]) -> Chart:
+    """The chart with a number text of its own wherever a look sets a part of one that followed its column."""
+    for path in looks:
+        look = parse(path)
+        if NUMBER not in look.field[:-1] or look.row is not None:
+            continue
+        chart = _of_label(chart, look, texts) if look.layer else _of_axis(chart, look, texts)
+    return chart
+
+
+def _of_label(chart: Chart, look: Look, texts: Mapping[str, NumberText]) -> Chart:
+    layer = chart.layer(look.layer)
+    if layer is None or layer.label is None or layer.label.number is not None:
+        return chart
+    label = msgspec.structs.replace(layer.label, number=texts.get(layer.figure_column, PLAIN))
+    changed = msgspec.structs.replace(layer, label=label)
+    return msgspec.structs.replace(chart, layers=tuple(changed if one is layer else one for one in chart.layers))
+
+
+def _of_axis(chart: Chart, look: Look, texts: Mapping[str, NumberText]) -> Chart:
+    axis = look.field[1] if look.field[0] == "frame" else ""
+    scale = getattr(chart.frame, axis, None)
+    if not isinstance(scale, Scale) or scale.number is not None:
+        return chart
+    columns = axis_columns(chart, axis)
+    found = next((texts[column] for column in columns if column in texts), PLAIN)
+    held = msgspec.structs.replace(found, most_decimals=None, least_decimals=0, zero=None, missing="")
+    frame = msgspec.structs.replace(chart.frame, **{axis: msgspec.structs.replace(scale, number=held)})
+    return msgspec.structs.replace(chart, frame=frame)

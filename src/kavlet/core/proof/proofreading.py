@@ -11,7 +11,7 @@ from kavlet.core.pages.items.chart_frame import ChartFrame
 from kavlet.core.pipeline.page_items.page_picture import PagePicture
 from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.pipeline.stages import Picture
-from kavlet.core.proof.checks.formula_error import GO
+from kavlet.core.proof.checks.values import GO
 from kavlet.core.proof.finding import Finding, Location, Remedy
 from kavlet.core.proof.registry import CHECKS
 from kavlet.core.proof.subjects import ChartSubject, DocumentSubject, PageSubject

@@ -2,14 +2,16 @@
 
 Both orders below are right for touching bodies, and change only where two bodies truly change places: bodies that stand
 apart are parted by planes, whichever side of a plane the eye is on comes last; walls that rise from one ground are told
-apart along the lines of sight (Newell, Newell, Sancha 1972; de Berg et al. 2008, Computational Geometry, ch. 12).
-"""
+apart along the lines of sight (Newell, Newell, Sancha 1972; de Berg et al. 2008, Computational Geometry, ch. 12)."""
 
 from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
 
+from kavlet.core.solid.assembly import Cap, SeenBody
+from kavlet.core.solid.camera import Camera
+from kavlet.core.solid.sides import Wall
 from kavlet.core.values.arrays import Array
 
 Numbers = NDArray[np.intp]
@@ -17,7 +19,7 @@ TOUCH = 1e-6  # points that two bodies may share and still count as apart
 Place = tuple[float, float]
 
 
-def boxes(held: Array, eye: Array, weight: float) -> list[int]:
+def box_order(held: Array, eye: Array, weight: float) -> list[int]:
     """The order of bodies by the boxes (n, 2, 3) around them, no two of which share room: farthest first.
 
     `eye` is the eye's place with weight 1, or the direction toward it with weight 0. Bodies are parted by planes
@@ -93,7 +95,7 @@ def _hides(one: Array, other: Array, eye: Array, weight: float) -> bool:
     return True
 
 
-def walls(feet: list[tuple[Place, ...]], eye: tuple[float, float], weight: float) -> list[int]:
+def wall_order(feet: list[tuple[Place, ...]], eye: tuple[float, float], weight: float) -> list[int]:
     """The order of walls that rise from one ground to one height, by their feet (polylines, each seen from its front).
 
     `eye` is where the eye stands over the ground with weight 1, or the direction toward it with weight 0. Farthest
@@ -174,3 +176,38 @@ def _sorted(behind: list[set[int]]) -> list[int]:
         done.update(free)
         left = [i for i in left if i not in done]
     return order
+
+
+Piece = tuple[int, Wall | Cap]  # the number of a body and one of its seen faces
+
+
+def by_bodies(boxes: Array, camera: Camera) -> list[int]:
+    """The order of convex bodies that boxes (n, 2, 3) part, so that each can be painted whole."""
+    eye, weight = camera.eye
+    return box_order(boxes, eye, weight)
+
+
+def by_walls(looks: list[SeenBody], camera: Camera) -> list[Piece]:
+    """All faces of bodies carried back from one plane to one depth, which may reach around each other.
+
+    Their walls come first, told apart by their feet; then all fronts, which lie in one plane before them.
+    """
+    eye, weight = camera.eye
+    bands: dict[tuple[float, float], list[tuple[int, Wall]]] = {}
+    for n, body in enumerate(looks):
+        for wall in body.walls:
+            bands.setdefault(wall.reach, []).append((n, wall))
+    painted: list[Piece] = []
+    # A band higher up, such as a rounded edge, lies before all below it; were the eye below it, behind them.
+    for _, walls in sorted(bands.items(), key=lambda band: _away(band[0], float(eye[2]), weight)):
+        ordered = wall_order([wall.foot for _, wall in walls], (float(eye[0]), float(-eye[1])), weight)
+        painted += [walls[i] for i in ordered]
+    return [*painted, *((n, cap) for n, body in enumerate(looks) for cap in body.caps)]
+
+
+def _away(reach: tuple[float, float], eye: float, weight: float) -> float:
+    """The order of bands by how far from the eye they are, farthest first."""
+    low, high = reach
+    if not weight:
+        return low
+    return -max(0.0, low - eye, eye - high)

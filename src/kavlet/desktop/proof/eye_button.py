@@ -3,12 +3,14 @@
 from functools import partial
 
 from PySide6.QtCore import QPointF, QRectF, QSize
-from PySide6.QtGui import QAction, QActionGroup, QIcon, QPainter, QPainterPath, QPen
+from PySide6.QtGui import QAction, QActionGroup, QFontMetrics, QIcon, QPainter, QPainterPath, QPen
 from PySide6.QtWidgets import QMenu, QToolButton, QWidget
 
-from kavlet.core.messages import named, words
+from kavlet.core.messages import counted, named, words
 from kavlet.core.scene.readers import READERS, TITLES, Reader
+from kavlet.desktop.command import Commands
 from kavlet.desktop.drawn_icon import RedrawOnNewLook, drawn_icon
+from kavlet.desktop.proof.background_proof import BackgroundProof
 from kavlet.desktop.store import Store
 from kavlet.desktop.stylesheet import colours, qcolor
 
@@ -68,3 +70,41 @@ def _eye(pressed: bool) -> QIcon:
         painter.drawEllipse(QRectF(6.6, 6.6, 4.8, 4.8))
 
     return drawn_icon(SIDE, draw)
+
+
+class ProofButton(QToolButton):
+    """Says how much was found; nothing but its name while the document is read for the first time."""
+
+    def __init__(self, commands: Commands, desk: BackgroundProof, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setObjectName("place")
+        self._action = commands.actions["show_proof"]
+        self.setCheckable(True)
+        self.clicked.connect(self._action.trigger)
+        self._action.changed.connect(self._follow)
+        self._desk = desk
+        font = self.font()
+        font.setBold(True)
+        self.setMinimumWidth(QFontMetrics(font).horizontalAdvance(words("Proof {count}", count=88)) + 14)
+        desk.found.connect(self.refresh)
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Say how much was found by now."""
+        proof = self._desk.proof
+        count = len(proof.open) if proof is not None else 0
+        grave = sum(finding.severity != "note" for finding in proof.open) if proof is not None else 0
+        self.setText(words("Proof {count}", count=count) if count else words("Proof"))
+        message = counted("{count} finding", "{count} findings", count)
+        self.setToolTip(
+            words("{findings}, {grave} of them grave (F8)", findings=message, grave=grave)
+            if grave
+            else words("{findings} (F8)", findings=message)
+            if count
+            else words("What a careful reader would object to (F8)")
+        )
+        self._follow()
+
+    def _follow(self) -> None:
+        self.setChecked(self._action.isChecked())
+        self.setEnabled(self._action.isEnabled())

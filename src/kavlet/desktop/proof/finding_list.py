@@ -2,16 +2,16 @@
 
 from collections.abc import Iterator
 
-from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtCore import QPointF, QRectF, Qt, Signal
+from PySide6.QtGui import QIcon, QKeyEvent, QPainter, QPen, QPolygonF
 from PySide6.QtWidgets import QAbstractItemView, QTreeWidget, QTreeWidgetItem, QWidget
 
 from kavlet.core.document.document import Document
 from kavlet.core.messages import named, say, words
-from kavlet.core.proof.finding import Finding
+from kavlet.core.proof.finding import Finding, Severity
 from kavlet.core.proof.proofreading import Proof
-from kavlet.desktop.drawn_icon import RedrawOnNewLook
-from kavlet.desktop.proof.severity_marks import mark
+from kavlet.desktop.drawn_icon import RedrawOnNewLook, drawn_icon
+from kavlet.desktop.stylesheet import colours, qcolor
 
 HELD = int(Qt.ItemDataRole.UserRole)
 
@@ -155,3 +155,25 @@ def _groups(proof: Proof, document: Document) -> Iterator[tuple[str, list[Findin
     for page in document.pages:
         if found := proof.pages.get(page.id):
             yield str(say("Page “{name}”", name=page.name)), sorted_(found)
+
+
+SIDE = 14
+
+
+def mark(severity: Severity, silenced: bool = False) -> QIcon:
+    """The mark of a severity; pale where the finding is silenced."""
+    c = colours()
+    tone = qcolor(c.line if silenced else {"note": c.second, "warning": c.alarm, "error": c.alarm}[severity])
+
+    def draw(painter: QPainter) -> None:
+        painter.setPen(QPen(tone, 1.6))
+        if severity == "note":
+            painter.drawEllipse(QRectF(3.5, 3.5, 7, 7))
+            return
+        painter.setBrush(tone)
+        if severity == "warning":
+            painter.drawPolygon(QPolygonF([QPointF(7, 2.5), QPointF(12, 11.5), QPointF(2, 11.5)]))
+        else:
+            painter.drawRect(QRectF(3, 3, 8, 8))
+
+    return drawn_icon(SIDE, draw)

@@ -6,7 +6,7 @@ from functools import partial
 from PySide6.QtCore import QObject, Qt
 from PySide6.QtWidgets import QWidget
 
-from kavlet.core.document.charts import silenced_findings
+from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.interaction.parts import TEXTS, Part
 from kavlet.core.messages import Message, counted, say
@@ -203,7 +203,7 @@ class ProofCommands(QObject):
         page = "" if everywhere else place.page
         self._store.edit(
             say("silence a finding"),
-            lambda document: silenced_findings.silenced(document, finding.check, reason, chart, page),
+            lambda document: edits.silenced(document, finding.check, reason, chart, page),
         )
 
     def listen(self) -> None:
@@ -212,9 +212,7 @@ class ProofCommands(QObject):
         if finding is not None:
             self._store.edit(
                 say("listen to a finding"),
-                lambda document: silenced_findings.listened_to(
-                    document, finding.check, finding.place.chart, finding.place.page
-                ),
+                lambda document: edits.listened_to(document, finding.check, finding.place.chart, finding.place.page),
             )
 
 

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from PySide6.QtCore import QSize, Qt
+from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtWidgets import (
     QDialog,
     QDialogButtonBox,
@@ -14,7 +14,8 @@ from PySide6.QtWidgets import (
 
 from kavlet.core.document.differences import differences
 from kavlet.core.document.document import Document
-from kavlet.core.messages import Message, words
+from kavlet.core.files.versions import Version
+from kavlet.core.messages import Message, say, words
 from kavlet.core.pipeline.stages import picture_if_any
 from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.values.errors import attempt
@@ -107,3 +108,34 @@ def told(heading: Message, same: Message, old: Document, new: Document) -> str:
     if not found:
         return str(same)
     return "\n".join((str(heading), *(f"·  {what}" for what in found[:MAX_SAID])))
+
+
+class VersionsDialog(VersionListDialog):
+    """`wanted` hands on the document of the version to go back to, which is an edit like any other."""
+
+    wanted = Signal(object)
+
+    def __init__(self, now: Document, held: list[Version], parent: QWidget | None = None) -> None:
+        note = words("Going back is a step that Undo takes back; your file stays as it is until you save.")
+        super().__init__(words("Earlier versions"), note, words("Earlier versions"), parent)
+        self._now, self._held = now, held
+        self._read: dict[int, Document] = {}
+        self.back = self.acting(words("Go back to it"), main=True)
+        self.leaving(words("Cancel"))
+        self.back.clicked.connect(lambda _checked=False: self._go_back())
+        self.fill([f"{version.when:%Y-%m-%d %H:%M:%S}" for version in held])
+
+    def document_at(self, row: int) -> Document:
+        """The document of a version; read once."""
+        if row not in self._read:
+            self._read[row] = self._held[row].document
+        return self._read[row]
+
+    def said_at(self, row: int) -> str:
+        """What has changed since."""
+        same = say("Nothing has changed since then.")
+        return told(say("Changed since then:"), same, self.document_at(row), self._now)
+
+    def _go_back(self) -> None:
+        self.wanted.emit(self.document_at(self.list.currentRow()))
+        self.accept()

@@ -37,7 +37,7 @@ from kavlet.core.layout.words.radial_labels import RadialLabel
 from kavlet.core.scene.path import Path, joined, recorded
 from kavlet.core.scene.primitives import Primitive
 from kavlet.core.shapes.arc import at, disc
-from kavlet.core.solid import paint_sequence
+from kavlet.core.solid import order
 from kavlet.core.solid.assembly import Assembly, SeenBody
 from kavlet.core.solid.camera import Camera, SeenPlane, View
 from kavlet.core.solid.cover import Cover, polygons
@@ -172,7 +172,7 @@ class PanelModel:
         if not held:
             return painted, faces
         said: set[int] = set()
-        for number in paint_sequence.by_bodies(np.concatenate(held), camera):
+        for number in order.by_bodies(np.concatenate(held), camera):
             if number >= len(looks):
                 ball = self.bodies.balls[number - len(looks)]
                 fill = placing.marks[ball.mark].fill or placing.style.ink
@@ -210,7 +210,7 @@ class PanelModel:
                     painted += on_sheet(item, back, 1.0, 0.0)
         faces: list[SeenFace] = []
         begun: set[int] = set()
-        for n, piece in paint_sequence.by_walls(looks, camera):
+        for n, piece in order.by_walls(looks, camera):
             part, surface = parts[n], self._coats[n]
             items: list[Primitive]
             if isinstance(piece, Wall):

@@ -1,28 +1,40 @@
-"""Texts that can hardly be read on what is behind them, and neighbouring marks that run into each other.
-
-Source: WCAG 2.2, success criteria 1.4.3 (4.5:1; 3:1 from 18 pt, or 14 pt bold) and 1.4.11 (3:1).
-"""
+"""Checks of colours: for readers with a colour-vision deficiency, in grey print, against their ground."""
 
 from collections.abc import Iterator
 from functools import cached_property
 from itertools import pairwise
+from typing import get_args
 
+import msgspec
 from msgspec import Struct
 
 from kavlet.core.charts.chart import AnyLayer
-from kavlet.core.charts.layer import Stacking
-from kavlet.core.charts.looks import of_layer
+from kavlet.core.charts.layer import GATHERED, Stacking
+from kavlet.core.charts.looks import of_layer, parse
+from kavlet.core.document.document import Document
+from kavlet.core.document.edits import change_chart
 from kavlet.core.layout.figure import Mark, PlacedText
 from kavlet.core.layout.kinds import kind_of
 from kavlet.core.layout.words.free_space import Obstacle, obstacle
-from kavlet.core.messages import say
+from kavlet.core.messages import named, say
+from kavlet.core.proof.chart_changes import tried
 from kavlet.core.proof.check import Check
+from kavlet.core.proof.colour_pairs import Meaning, pairs
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import ChartSubject
+from kavlet.core.scene.paints import HatchKind
 from kavlet.core.scene.primitives import Image, Shape, Stamp
+from kavlet.core.scene.readers import TITLES
 from kavlet.core.styling.fills import GradientFill
+from kavlet.core.styling.palettes import palettes
+from kavlet.core.styling.style import Dress, resolve
 from kavlet.core.values.colour import Colour, contrast
 from kavlet.core.values.geometry import Rect
+from kavlet.core.values.vision import Deficiency, as_seen, difference, lab
+
+# Texts that can hardly be read on what is behind them, and neighbouring marks that run into each other.
+#
+# Source: WCAG 2.2, success criteria 1.4.3 (4.5:1; 3:1 from 18 pt, or 14 pt bold) and 1.4.11 (3:1).
 
 TEXT, LARGE, MARKS = 4.5, 3.0, 3.0
 LARGE_SIZE, LARGE_BOLD = 18.0, 14.0
@@ -35,7 +47,7 @@ def needed(size: float, bold: bool) -> float:
     return LARGE if size >= LARGE_SIZE or (bold and size >= LARGE_BOLD) else TEXT
 
 
-def check(subject: ChartSubject) -> Iterator[Finding]:
+def check_contrast(subject: ChartSubject) -> Iterator[Finding]:
     """The text with the least contrast for its size; the first layer whose neighbours run into each other."""
     yield from _texts(subject)
     yield from _marks(subject)
@@ -68,7 +80,7 @@ def _texts(subject: ChartSubject) -> Iterator[Finding]:
         needed=needed(text.size, text.face.endswith("Bold")),
     )
     alike = [(entry, ground) for _, entry, ground in weak_texts if (entry.kind, entry.key) == (text.kind, text.key)]
-    yield Finding(CHECK.name, "warning", ratio, message, subject.text_place(text), tuple(_colours(subject, alike)))
+    yield Finding(CONTRAST.name, "warning", ratio, message, subject.text_place(text), tuple(_colours(subject, alike)))
 
 
 class _Painted(Struct, dict=True):
@@ -171,7 +183,7 @@ def _marks(subject: ChartSubject) -> Iterator[Finding]:
         )  # fmt: skip
         keys = [one.key for one in subject.layers if type(one) is type(layer)]
         edge = subject.looks("edge", say("Draw a line between them"), {of_layer(key, "edge"): "ground" for key in keys})
-        yield Finding(CHECK.name, "note", ratio, message, subject.mark_place(mark), (edge,))
+        yield Finding(CONTRAST.name, "note", ratio, message, subject.mark_place(mark), (edge,))
         return
 
 
@@ -217,4 +229,166 @@ def _is_quiet(mark: Mark) -> bool:
     return name in ("track", "quiet", "line", "ground")
 
 
-CHECK = Check("contrast", "Texts and marks that are hard to see", "WCAG 2.2, 1.4.3 and 1.4.11", of_drawing=check)
+CONTRAST = Check(
+    "contrast", "Texts and marks that are hard to see", "WCAG 2.2, 1.4.3 and 1.4.11", of_drawing=check_contrast
+)
+
+
+# Colours that readers with a colour-vision deficiency can't tell apart.
+#
+# Source: Machado, Oliveira and Fernandes 2009 (IEEE TVCG 15(6)), severity 1.0; CIEDE2000 (ISO/CIE 11664-6) of 10 as the
+# least difference is common practice.
+
+COLOUR_BLIND_MIN_DIFFERENCE = 10.0
+
+
+def least(colour: Colour, other: Colour) -> tuple[float, Deficiency]:
+    """The least difference of two colours to readers of the three kinds, and of which."""
+    kinds: tuple[Deficiency, ...] = get_args(Deficiency)
+    return min((difference(as_seen(colour, by), as_seen(other, by)), by) for by in kinds)
+
+
+def close_pairs(subject: ChartSubject) -> list[tuple[float, Deficiency, Meaning, Meaning]]:
+    """The pairs of colours that come closer than `LEAST` to readers of one of the three kinds."""
+    distances = [(*least(a.colour, b.colour), a, b) for a, b in pairs(subject)]
+    return [distance for distance in distances if distance[0] < COLOUR_BLIND_MIN_DIFFERENCE]
+
+
+def check_colour_blind(subject: ChartSubject) -> Iterator[Finding]:
+    """The two colours of a legend that come closest."""
+    close = close_pairs(subject)
+    if not close:
+        return
+    much, by, meaning, other = min(close, key=lambda distance: distance[0])
+    message = say(
+        "To {readers}, “{one}” and “{other}” look nearly alike: a difference of {much}, where 10 is needed.",
+        readers=named(TITLES[by]), one=meaning.name, other=other.name, much=round(much, 1),
+    )  # fmt: skip
+    yield Finding(
+        COLOUR_BLIND.name,
+        "warning",
+        much,
+        message,
+        subject.place(text="legend"),
+        tuple(_colour_blind_remedies(subject)),
+    )
+
+
+def _colour_blind_remedies(subject: ChartSubject) -> Iterator[Remedy]:
+    palette = safe_palette(
+        subject,
+        max(len(subject.figure.keys), subject.inputs.rows if any(layer.vary for layer in subject.layers) else 0),
+    )
+    chart = subject.entry.id
+    if palette:
+
+        def edit(document: Document) -> Document:
+            old_dress = document.chart(chart).dress
+            colours = {
+                path: value for path, value in old_dress.overrides.items()
+                if not (parse(path).layer and parse(path).last == "fill")
+            }  # fmt: skip
+            dress = msgspec.structs.replace(old_dress, palette=palette, overrides=colours)
+            return change_chart(document, chart, dress=dress)
+
+        remedy = Remedy("safe palette", say("Take a palette that all can tell apart"), edit)
+        picture = tried(subject, remedy)
+        if picture is None or not close_pairs(msgspec.structs.replace(subject, picture=picture)):
+            yield remedy
+    series = {
+        of_layer(layer.key, "label", "template"): "{series}\n{value}"
+        for layer in subject.layers
+        if layer.label is not None
+    }
+    if len(series) == len(subject.layers) == len(subject.figure.keys) and series:
+        remedy = subject.looks("labels at marks", say("Name them at the marks"), series)
+        picture = tried(subject, remedy)
+        if picture is not None and not pairs(msgspec.structs.replace(subject, picture=picture)):
+            yield remedy
+
+
+def safe_palette(subject: ChartSubject, count: int) -> str:
+    """The first shipped palette whose first colours all can tell apart on the chart's ground; empty for none."""
+    for name, palette in palettes().items():
+        if palette.kind != "qualitative" or len(palette.colours) < count:
+            continue
+        style = resolve(
+            Dress(subject.entry.dress.theme, subject.entry.dress.dark, palette=name), subject.document.house
+        )
+        tones = [style.tone(place) for place in range(count)]
+        apart = all(
+            least(a, b)[0] >= COLOUR_BLIND_MIN_DIFFERENCE for at, a in enumerate(tones) for b in tones[at + 1 :]
+        )  # fmt: skip
+        if apart and all(difference(tone, subject.figure.ground) >= COLOUR_BLIND_MIN_DIFFERENCE for tone in tones):
+            return name
+    return ""
+
+
+COLOUR_BLIND = Check(
+    "colour-blind",
+    "Colours that some readers can’t tell apart",
+    "Machado et al. 2009; ΔE00 of 10",
+    of_chart=check_colour_blind,
+)
+
+
+# Colours that fall together in grey print.
+#
+# Source: CIE 15 (CIELAB); lightness of 10 apart as the least is common practice.
+
+GREY_PRINT_MIN_DIFFERENCE = 10.0
+HATCHES: tuple[tuple[HatchKind, float, float], ...] = (
+    ("lines", 45.0, 6.0), ("lines", -45.0, 6.0), ("dots", 0.0, 6.0), ("cross", 45.0, 7.0), ("lines", 0.0, 5.0),
+    ("lines", 90.0, 5.0), ("dashes", 45.0, 7.0), ("dots", 45.0, 9.0),
+)  # fmt: skip
+
+
+def check_grey_print(subject: ChartSubject) -> Iterator[Finding]:
+    """The two colours of a legend that come closest in lightness."""
+    distances = [(abs(lab(a.colour)[0] - lab(b.colour)[0]), a, b) for a, b in pairs(subject)]
+    close = [meaning for meaning in distances if meaning[0] < GREY_PRINT_MIN_DIFFERENCE]
+    if not close:
+        return
+    much, meaning, other = min(close, key=lambda distance: distance[0])
+    message = say(
+        "In grey print “{one}” and “{other}” fall together: their lightness is {much} apart, where 10 is needed.",
+        one=meaning.name, other=other.name, much=round(much, 1),
+    )  # fmt: skip
+    yield Finding(
+        GREY_PRINT.name, "note", much, message, subject.place(text="legend"), tuple(_grey_print_remedies(subject))
+    )
+
+
+def _grey_print_remedies(subject: ChartSubject) -> Iterator[Remedy]:
+    """A hatch for each but the first, in its own colour."""
+    layers = [one for one in subject.layers if one.listed]
+    if len(subject.figure.keys) > len(HATCHES) + 1:
+        return
+    looks = {}
+    if len(layers) == 1 and layers[0].vary and kind_of(layers[0]).is_hatched:
+        rows = sorted({mark.row for mark in subject.marks if mark.key == layers[0].key and mark.row < GATHERED})
+        for place, row in enumerate(rows[1 : len(HATCHES) + 1]):
+            kind, angle, step = HATCHES[place]
+            looks[of_layer(layers[0].key, "fill", row=row)] = {
+                "fill": "hatch", "colour": f"tone{row + 1}", "kind": kind, "angle": angle, "step": step,
+            }  # fmt: skip
+        yield subject.looks("hatches", say("Hatch them"), looks)
+        return
+    if len(layers) < 2 or any(one.vary or not kind_of(one).is_hatched for one in layers):
+        return
+    for place, layer in enumerate(layers[1 : len(HATCHES) + 1]):
+        kind, angle, step = HATCHES[place]
+        fill = layer.fill if isinstance(layer.fill, str) and layer.fill else f"tone{layer.tone + 1}"
+        looks[of_layer(layer.key, "fill")] = {
+            "fill": "hatch",
+            "colour": fill,
+            "kind": kind,
+            "angle": angle,
+            "step": step,
+        }
+    yield subject.looks("hatches", say("Hatch them"), looks)
+
+
+GREY_PRINT = Check(
+    "grey-print", "Colours that fall together in grey print", "CIELAB lightness, 10 apart", of_chart=check_grey_print
+)

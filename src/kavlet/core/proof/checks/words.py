@@ -1,7 +1,4 @@
-"""A number typed into a text that is, or was, a figure of the chart, and will not follow when the figure moves.
-
-Source: common practice (within 5 %). A year, a small number and a number in a name are no figures.
-"""
+"""Checks of titles and texts: what is missing, and numbers that will not follow their figures."""
 
 import math
 import re
@@ -12,10 +9,14 @@ from msgspec import Struct
 
 from kavlet.core.document.document import Document
 from kavlet.core.document.edits import change_chart
-from kavlet.core.document.pages.page_edits import change_item
+from kavlet.core.document.pages.page_edits import change_item, change_page
 from kavlet.core.document.tables.cell_edits import address
 from kavlet.core.messages import say
+from kavlet.core.pages.items.chart_frame import ChartFrame
+from kavlet.core.pages.items.placed_picture import PlacedPicture
 from kavlet.core.pages.items.words import Words
+from kavlet.core.pages.page import MARGIN_SOURCE
+from kavlet.core.pipeline.alt_text import headline, in_english
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Location, Remedy
 from kavlet.core.proof.subjects import ChartSubject, PageSubject
@@ -24,6 +25,10 @@ from kavlet.core.spreadsheet.references import column_letters
 from kavlet.core.spreadsheet.table import HEADER
 from kavlet.core.text.numbers import decimal_sign, group_sign
 from kavlet.core.values.sums import exact_sum
+
+# A number typed into a text that is, or was, a figure of the chart, and will not follow when the figure moves.
+#
+# Source: common practice (within 5 %). A year, a small number and a number in a name are no figures.
 
 NEAR = 0.05
 FIRST_YEAR, LAST_YEAR, LEAST = 1800, 2100, 10
@@ -126,7 +131,7 @@ def _names(subject: ChartSubject) -> str:
     return "\n".join([*subject.inputs.names, *subject.inputs.titles.values(), subject.inputs.table_name])
 
 
-def check(subject: ChartSubject) -> Iterator[Finding]:
+def check_typed_number(subject: ChartSubject) -> Iterator[Finding]:
     """Title, subtitle, source line and free texts of a chart."""
     entry, locale = subject.entry, subject.document.locale
     texts = [("title", entry.title), ("subtitle", entry.subtitle), ("source", entry.source)]
@@ -166,7 +171,7 @@ def _bind_note(chart: str, key: str, formula: str) -> Remedy:
     return Remedy("bind", say("Bind it to its cell"), edit)
 
 
-def page(subject: PageSubject) -> Iterator[Finding]:
+def check_typed_number_on_page(subject: PageSubject) -> Iterator[Finding]:
     """Words on a page, read against the charts on it."""
     known_figures: list[Known] = []
     names = []
@@ -215,7 +220,7 @@ def _finding(number: Said, match: tuple[Known, bool], place: Location, bind: Rem
             "“{text}” is typed by hand, and the figure near it is {figure}.",
             text=number.text.strip(), figure=f"{figure:.6g}\u00a0%" if number.percent else figure,
         )  # fmt: skip
-    return Finding(CHECK.name, "note" if exact else "warning", number.value, message, place, (bind,))
+    return Finding(TYPED_NUMBER.name, "note" if exact else "warning", number.value, message, place, (bind,))
 
 
 def _pattern(said: Said) -> str:
@@ -239,6 +244,138 @@ def _formula(text: str, said: Said, known: Known) -> str:
     return "=" + "&".join(part for part in parts if part)
 
 
-CHECK = Check(
-    "typed-number", "A typed number that is a figure of the chart", "common practice: 5 %", of_chart=check, of_page=page
+TYPED_NUMBER = Check(
+    "typed-number",
+    "A typed number that is a figure of the chart",
+    "common practice: 5 %",
+    of_chart=check_typed_number,
+    of_page=check_typed_number_on_page,
 )
+
+
+# What names a chart and its figures, where it is missing: a title, a source line on a page, an alt text that is true.
+#
+# Source: WCAG 2.2, 1.1.1 (alternatives in text) and 2.4.2 (titles); common practice (a source for figures on a page).
+
+SOURCES = ("source", "quelle", "data:", "daten:", "figures:", "zahlen:")  # what a source line begins with
+
+
+def check_title_missing(subject: ChartSubject) -> Iterator[Finding]:
+    """No title, or one that is only the table's or the chart's name; an alt text whose figures have moved on."""
+    entry = subject.entry
+    title = subject.figure.title.strip()
+    bare = {entry.name.casefold(), subject.table.name.casefold()}
+    if not title or (title.casefold() in bare and not entry.title.startswith("=")):
+        message = (
+            say("The chart has no title.") if not title else say("The title “{title}” is only a name.", title=title)
+        )
+        said = _headline(subject)
+        write = Remedy(
+            "write title", say("Write it from the figures"),
+            lambda document: change_chart(document, entry.id, title=said),
+        )  # fmt: skip
+        yield Finding(TITLE_MISSING.name, "note", 0.0, message, subject.place(text="title"), (write,) if said else ())
+    if entry.alt is not None:
+        yield from _alt(subject)
+
+
+def _alt(subject: ChartSubject) -> Iterator[Finding]:
+    entry = subject.entry
+    assert entry.alt is not None
+    message_text = message_now(subject)
+    back = Remedy(
+        "write alt text", say("Write it from the figures"), lambda document: change_chart(document, entry.id, alt=None)
+    )
+    if not entry.alt.text.strip():
+        yield Finding(
+            TITLE_MISSING.name, "warning", 0.0, say("The alt text is empty."), subject.place(text="alt"), (back,)
+        )
+        return
+    if entry.alt.message == message_text:
+        return
+
+    def keep(document: Document) -> Document:
+        alt_text_ = document.chart(entry.id).alt
+        assert alt_text_ is not None
+        return change_chart(document, entry.id, alt=msgspec.structs.replace(alt_text_, message=message_text))
+
+    message = say("The alt text was written for other figures: they have moved on since.")
+    leave = Remedy("keep alt text", say("It is still true"), keep)
+    yield Finding(TITLE_MISSING.name, "warning", 1.0, message, subject.place(text="alt"), (back, leave))
+
+
+def message_now(subject: ChartSubject) -> str:
+    """The message of the figures as they are, in English."""
+    build = subject.picture.build
+    data = build.panels[0].data
+    return in_english(subject.entry, subject.picture.recipe, build.inputs, data)
+
+
+def _headline(subject: ChartSubject) -> str:
+    """A title from the figures, else what they are figures of; empty where that is the name it has."""
+    build = subject.picture.build
+    headline_text = headline(subject.entry, subject.picture.recipe, build.inputs, subject.chart, build.panels[0].data)
+    names = {subject.entry.name.casefold(), subject.table.name.casefold()}
+    return next(
+        (
+            candidate
+            for candidate in (headline_text, subject.inputs.title("value"))
+            if candidate and candidate.casefold() not in names
+        ),
+        "",
+    )
+
+
+def check_title_missing_on_page(subject: PageSubject) -> Iterator[Finding]:
+    """A page with charts and no line that tells where the figures come from; pictures without an alt text."""
+    framed = [item for item in subject.page.items if isinstance(item, ChartFrame) and item.id in subject.charts]
+    shown_texts = [text for chart_subject in subject.charts.values() for text in chart_subject.texts("source")]
+    lines = [item.text for item in subject.page.items if isinstance(item, Words)] + [
+        subject.page.header,
+        subject.page.footer,
+    ]
+    is_named = any(
+        line.strip().casefold().startswith(SOURCES) or MARGIN_SOURCE in line
+        for text in lines for line in text.split("\n")
+    )  # fmt: skip
+    if framed and not shown_texts and not is_named:
+        hidden = [item for item in framed if not item.title and subject.document.chart(item.chart).source]
+        remedies = (
+            tuple(_footer(subject))
+            if hidden or any(chart_subject.entry.source for chart_subject in subject.charts.values())
+            else ()
+        )
+        yield Finding(
+            TITLE_MISSING.name,
+            "note",
+            0.0,
+            say("The page says nowhere where its figures come from."),
+            subject.place(),
+            remedies,
+        )
+    for item in subject.page.items:
+        if isinstance(item, PlacedPicture) and not item.alt.strip():
+            message = say("The picture “{name}” has no alt text.", name=item.picture)
+            yield Finding(
+                TITLE_MISSING.name, "note", 0.0, message, subject.place(item.id), (_name(subject.page.id, item),)
+            )
+
+
+def _name(page: str, item: PlacedPicture) -> Remedy:
+    """The picture's name, as words, for its alt text."""
+    called = item.picture.replace("-", " ").replace("_", " ")
+    name = say("Say what it is called")
+    return Remedy("name picture", name, lambda document: change_item(document, page, item.id, alt=called))
+
+
+def _footer(subject: PageSubject) -> Iterator[Remedy]:
+    """The charts' source line in the page's lower margin."""
+    if not subject.page.footer:
+        name = say("Put the source into the lower margin")
+        yield Remedy("source line", name, lambda document: change_page(document, subject.page.id, footer=MARGIN_SOURCE))
+
+
+TITLE_MISSING = Check(
+    "title-missing", "A title, source line or alt text that is missing or not true", "WCAG 2.2, 1.1.1 and 2.4.2",
+    of_chart=check_title_missing, of_page=check_title_missing_on_page,
+)  # fmt: skip

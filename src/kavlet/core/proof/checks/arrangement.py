@@ -1,26 +1,31 @@
-"""Texts over texts, items of a page over each other or off it, and words that overflow their box.
+"""Checks of what lies on each other, and of rows without an order."""
 
-Source: the layout; boxes that only touch do not overlap.
-"""
-
+import math
+import re
 from collections.abc import Iterator
+from itertools import pairwise
 
 import msgspec
 
 from kavlet.core.document.document import Document, with_page
 from kavlet.core.document.pages.page_edits import arranged, change_item, placed
 from kavlet.core.layout.figure import Figure, PlacedText
+from kavlet.core.layout.kinds import kind_of
 from kavlet.core.layout.words.free_space import body_of
 from kavlet.core.messages import counted, say
 from kavlet.core.pages.arrangements import MULTIPLES
 from kavlet.core.pages.items.drawn_shape import DrawnShape
 from kavlet.core.pages.items.placed_picture import PlacedPicture
 from kavlet.core.pages.page import AnyItem, with_items
-from kavlet.core.proof.chart_changes import larger_chart, tried
+from kavlet.core.proof.chart_changes import larger_chart, sorted_rows, tried
 from kavlet.core.proof.check import Check
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.proof.subjects import ChartSubject, PageSubject
 from kavlet.core.values.geometry import Rect
+
+# Texts over texts, items of a page over each other or off it, and words that overflow their box.
+#
+# Source: the layout; boxes that only touch do not overlap.
 
 TEXTS, ITEMS = 0.12, 0.02  # of the smaller box: ascenders may reach into a line's room, seams may touch
 
@@ -38,7 +43,7 @@ def overlaps(box: Rect, other: Rect, share: float) -> bool:
     return smaller > 0 and shared(box, other) > share * smaller
 
 
-def check(subject: ChartSubject) -> Iterator[Finding]:
+def check_overlap(subject: ChartSubject) -> Iterator[Finding]:
     """Texts that lie on each other, or a label moved by hand that lies on another row's mark."""
     moved_labels = _moved(subject)
     texts = [*lying(subject.figure), *_on_marks(subject, moved_labels)]
@@ -54,7 +59,7 @@ def check(subject: ChartSubject) -> Iterator[Finding]:
     picture = tried(subject, put) if back else None
     helps = picture is not None and not lying(picture.figure)
     remedies = (put,) if helps else larger_chart(subject, lambda larger: not lying(larger.figure))
-    yield Finding(CHECK.name, "warning", float(len(texts)), message, subject.text_place(first), remedies)
+    yield Finding(OVERLAP.name, "warning", float(len(texts)), message, subject.text_place(first), remedies)
 
 
 def lying(figure: Figure) -> list[PlacedText]:
@@ -97,17 +102,17 @@ def _moved(subject: ChartSubject) -> set[tuple[str, int | None]]:
     }  # fmt: skip
 
 
-def page(subject: PageSubject) -> Iterator[Finding]:
+def check_overlap_on_page(subject: PageSubject) -> Iterator[Finding]:
     """Items over each other, those that reach off the page, and words that overflow."""
     boxes, sheet = subject.picture.boxes, Rect(0.0, 0.0, subject.page.width, subject.page.height)
     for item in subject.page.items:
         box = boxes[item.id]
         if not sheet.holds(box, 1.0) and not isinstance(item, DrawnShape | PlacedPicture):
             message = say("“{name}” reaches off the page.", name=subject.picture.names[item.id])
-            yield Finding(CHECK.name, "warning", 1.0, message, subject.place(item.id), (_into(subject, item, sheet),))
+            yield Finding(OVERLAP.name, "warning", 1.0, message, subject.place(item.id), (_into(subject, item, sheet),))
         if item.id in subject.picture.overflowing:
             message = say("“{name}” does not hold all that it should.", name=subject.picture.names[item.id])
-            yield Finding(CHECK.name, "warning", 1.0, message, subject.place(item.id), tuple(_taller(subject, item)))
+            yield Finding(OVERLAP.name, "warning", 1.0, message, subject.place(item.id), tuple(_taller(subject, item)))
     items = [one for one in subject.page.items if not isinstance(one, DrawnShape | PlacedPicture)]
     for place, one in enumerate(items):
         for other in items[place + 1 :]:
@@ -115,7 +120,7 @@ def page(subject: PageSubject) -> Iterator[Finding]:
                 names = subject.picture.names
                 message = say("“{one}” and “{other}” lie on each other.", one=names[one.id], other=names[other.id])
                 yield Finding(
-                    CHECK.name, "warning", 1.0, message, subject.place(other.id), (_arrange(subject, len(items)),)
+                    OVERLAP.name, "warning", 1.0, message, subject.place(other.id), (_arrange(subject, len(items)),)
                 )
                 return
 
@@ -165,4 +170,83 @@ def _arrange(subject: PageSubject, count: int) -> Remedy:
     return Remedy("arrange", say("Arrange the page"), edit)
 
 
-CHECK = Check("overlap", "Things that lie on each other", "the layout", of_drawing=check, of_page=page)
+OVERLAP = Check(
+    "overlap", "Things that lie on each other", "the layout", of_drawing=check_overlap, of_page=check_overlap_on_page
+)
+
+
+# Rows without an order of their own that stand as they came, where sorted they would be compared at a glance.
+#
+# Source: common practice (more than five rows); W. S. Cleveland, The Elements of Graphing Data (1985), on ordering.
+
+MAX_ROWS = 5
+_RANKS = frozenset(
+    (
+        *("first", "second", "third", "fourth", "fifth", "low", "lower", "medium", "high", "higher", "small", "large"),
+        *("never", "seldom", "sometimes", "often", "always", "none", "some", "most", "all", "disagree", "agree"),
+        *("erste", "zweite", "dritte", "niedrig", "mittel", "hoch", "klein", "groß", "nie", "selten", "manchmal"),
+        *("oft", "immer"),
+    )
+)
+
+
+def has_order(names: list[str]) -> bool:
+    """Whether names have an order of their own: most hold a number, or are words of a rank."""
+    held = [name for name in names if name]
+    ranked = sum(
+        bool(re.search(r"\d", name)) or bool(_RANKS & set(re.findall(r"\w+", name.casefold()))) for name in held
+    )
+    return 2 * ranked > len(held)
+
+
+def check_unsorted(subject: ChartSubject) -> Iterator[Finding]:
+    """What a recipe noticed; and a single series of bars, symbols or parts in the table's order."""
+    yield from subject.notices(
+        UNSORTED.name, *(() if subject.inputs.totals else (_sort_table(subject, restates=True),))
+    )
+    single = [one for one in subject.layers if one.figure_column == subject.inputs.id("value")] or subject.layers
+    recipe = subject.picture.recipe
+    compared = all(kind_of(one).is_compared for one in subject.layers)
+    if recipe is None or recipe.ordered or not compared or len(subject.inputs.ids("value")) != 1:
+        return
+    names = subject.inputs.names
+    data = subject.picture.build.panels[0].data
+    if len(subject.picture.build.panels) > 1 or data.timed or has_order(names) or not any(names) or not single:
+        return
+    if _in_order(subject):
+        return
+    parts = subject.inputs.rows - (len(subject.inputs.totals) if subject.inputs.counts_totals else 0)
+    figures = [float(one) for one in subject.inputs.figures("value")[:parts] if math.isfinite(one)]
+    if len(figures) <= MAX_ROWS:
+        return
+    rising, falling = (
+        all(a <= b for a, b in pairwise(figures)), all(a >= b for a, b in pairwise(figures))
+    )  # fmt: skip
+    if rising or falling:
+        return
+    message = say("{count} rows stand in no order; sorted, they would be compared at a glance.", count=len(figures))
+    yield Finding(UNSORTED.name, "note", float(len(figures)), message, subject.place(), (_sort(subject),))
+
+
+def _in_order(subject: ChartSubject) -> bool:
+    held = subject.picture.recipe.sorted_by if subject.picture.recipe is not None else None
+    return held is not None and subject.inputs.settings.get(held[0]) == held[1]
+
+
+def _sort(subject: ChartSubject) -> Remedy:
+    held = subject.picture.recipe.sorted_by if subject.picture.recipe is not None else None
+    if held is not None:
+        return subject.setting("sort", say("Sort by value"), {held[0]: held[1]})
+    return _sort_table(subject)
+
+
+def _sort_table(subject: ChartSubject, restates: bool = False) -> Remedy:
+    chart = subject.entry.id
+
+    def edit(document: Document) -> Document:
+        return sorted_rows(document, chart, subject)
+
+    return Remedy("sort", say("Sort the table by value"), edit, restates)
+
+
+UNSORTED = Check("unsorted", "Rows in no order that sorted would say more", "common practice", of_chart=check_unsorted)
