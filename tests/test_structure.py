@@ -181,7 +181,7 @@ def test_no_module_imports_itself_through_others() -> None:
     named = {"kavlet." + file.removesuffix(".py").removesuffix("/__init__").replace("/", "."): tree
              for file, tree in trees().items()}  # fmt: skip
     graph = {name: imported(name, tree, set(named)) for name, tree in named.items()}
-    assert len(graph["kavlet.desktop.main"]) == 3
+    assert "kavlet.desktop.shell" in graph["kavlet.desktop.main"]
     order = [*TopologicalSorter(graph).static_order()]  # raises CycleError where there is no order
     assert order.index("kavlet.desktop.shell") < order.index("kavlet.desktop.command_registry")
 

@@ -59,7 +59,7 @@ def add_page_like(document: Document, like: Page, at: int) -> tuple[Document, st
     kept = {name: getattr(like, name) for name in (
         "width", "height", "margins", "columns", "gutter", "ground", "theme", "dark", "header", "footer",
     )}  # fmt: skip
-    return add_page(document, at=at, **kept)
+    return add_page(document, rank=at, **kept)
 
 
 def copy_page(document: Document, page: str) -> tuple[Document, str]:
