@@ -68,7 +68,8 @@ class Mark(Struct, frozen=True, kw_only=True):
     touching and lighting up; `line` holds the ends of what is one. `fill` is one colour that stands for it; `dressed`
     and `tone` say how it was filled. Where
     not its value but its share of a sum is drawn, that is `share`. `flat` is the area of a body's outline in the flat
-    chart, in square points. `beyond` says that its value lies beyond its axis.
+    chart, in square points. `beyond` says that its value lies beyond its axis. `column` is the id of the column of the
+    chart's table whose cell in its row it shows; empty where what it shows is computed of others.
     """
 
     layer: str
@@ -80,6 +81,7 @@ class Mark(Struct, frozen=True, kw_only=True):
     visible: bool
     value: float
     bounds: Rect
+    column: str = ""
     path: Path | None = None
     fill: Colour | None = None
     says: str = ""

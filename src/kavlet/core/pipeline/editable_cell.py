@@ -1,16 +1,13 @@
 """Figures changed where they are shown: the cell whose number a mark or a key figure shows."""
 
-import math
 from collections.abc import Iterator
 
 from msgspec import Struct
 
-from kavlet.core.charts.chart import AnyLayer
 from kavlet.core.document import edits
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.interpolation import number, with_value
 from kavlet.core.layout.figure import Mark
-from kavlet.core.layout.kinds import kind_of
 from kavlet.core.messages import say
 from kavlet.core.pages.items.key_figure import KeyFigure
 from kavlet.core.pipeline.stages import Picture
@@ -31,29 +28,22 @@ class EditableCell(Struct, frozen=True):
 
 
 def cell_of_mark(document: Document, chart: ChartEntry, picture: Picture, mark: Mark) -> EditableCell:
-    """The cell whose number a mark shows: that of its layer's column in the mark's row, or the one figure of that row
-    that a helper column shows otherwise, such as a share. Raises KavletError where it is computed of others."""
+    """The cell whose number a mark shows: that of its column in its row; where that is a helper's, the one figure of
+    the row that the helper shows. Raises KavletError where it is computed of others."""
     table, row = document.table(chart.table), mark.row + HEADER
-    layer = picture.build.chart.layer(mark.key)
-    column = table.place(getattr(layer, "values", "") or "")
+    column = table.place(mark.column)
     if column < 0 or not HEADER <= row < table.height:
         raise _computed()
-    if table.columns[column].helper is None:
+    helper = table.columns[column].helper
+    if helper is None:
         return _typed(document, EditableCell(table.id, column, row))
-    values = [table.place(one) for one in chart.roles.get("value", ())]
+    shows = next((one.shows for one in picture.recipe.helpers if one.name == helper.name), "") if picture.recipe else ""
+    values = [table.place(figures) for figures in chart.roles.get(shows or "value", ())]
     if len(values) == 1:
-        own = EditableCell(table.id, values[0], row)
-        if _is_length_of(layer, mark, number(table.columns[own.column].cells[row])):
-            return _typed(document, own)
-        if {place for place in _read_by(table, (column, row)) if place[0] in values} == {(own.column, row)}:
-            return _typed(document, own)
+        read = {place for place in _read_by(table, (column, row)) if place[0] in values}
+        if shows or read == {(values[0], row)}:
+            return _typed(document, EditableCell(table.id, values[0], row))
     raise _computed()
-
-
-def _is_length_of(layer: AnyLayer | None, mark: Mark, figure: float | None) -> bool:
-    """Whether a mark is as long as a figure, up or down."""
-    same = figure is not None and math.isclose(abs(figure), abs(mark.value), rel_tol=1e-9, abs_tol=1e-12)
-    return same and layer is not None and kind_of(layer).is_length
 
 
 def _read_by(table: Table, place: Place) -> set[Place]:

@@ -221,8 +221,8 @@ HELPERS = (
     HelperColumn("running", "The running total, where it ends."),
     HelperColumn("base", "Hidden: what the bar stands on above zero."),
     HelperColumn("base below", "Hidden: what it hangs from below zero."),
-    HelperColumn("above", "The visible part above zero."),
-    HelperColumn("below", "The visible part below zero."),
+    HelperColumn("above", "The visible part above zero.", shows="value"),
+    HelperColumn("below", "The visible part below zero.", shows="value"),
     HelperColumn("tip", "Where a change’s label stands."),
     HelperColumn("total tip", "Where a total’s label stands."),
 )

@@ -99,12 +99,17 @@ class Parameter(Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class HelperColumn(Struct, frozen=True):
-    """A helper column that the recipe creates. `many` stands for several, numbered, as many as the settings ask for."""
+    """A helper column that the recipe creates. `many` stands for several, numbered, as many as the settings ask for.
+
+    `shows` is the role whose figure in the same row its marks stand for, however they are drawn; where it is empty, the
+    formula tells.
+    """
 
     name: str
     meaning: str
     number: NumberText = PLAIN
     many: bool = False
+    shows: str = ""
 
 
 GUARD = HelperColumn("figures", "The figures without those that say that there is none.", many=True)

@@ -28,7 +28,7 @@ def place(layer: Band, on: Plane, placing: Placing) -> None:
     visible = not layer.helper and rect.width > 0 and rect.height > 0
     items = (Shape(path, colour),) if visible else ()
     drawing = MarkDrawing(path=path, fill=colour, items=items, dressed=layer.fill, tone=layer.tone, visible=visible)
-    placing.put(layer, MarkSource(0, layer.name), layer.high - layer.low, rect, drawing)
+    placing.put(layer, MarkSource(0, layer.name, is_computed=True), layer.high - layer.low, rect, drawing)
     if layer.label is not None and visible and layer.name:
         spot = LabelSpot(
             rect.right, rect.y, "end", "top", ink(layer.label, style, colour), sx=-0.4, sy=0.35,

@@ -72,7 +72,7 @@ def _drawn(corners: tuple[Point, ...], colour: Colour, is_body: bool) -> MarkDra
 def _join(layer: Flanks, row: int, value: float, drawing: MarkDrawing, placing: Placing) -> None:
     """One join, from the row before to this one."""
     if drawing.path is not None:
-        placing.put(layer, MarkSource(placing.id(row)), value, drawing.path.bounds, drawing)
+        placing.put(layer, MarkSource(placing.id(row), is_computed=True), value, drawing.path.bounds, drawing)
 
 
 class FlanksKind(Kind[Flanks]):

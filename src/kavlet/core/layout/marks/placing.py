@@ -21,13 +21,14 @@ from kavlet.core.values.geometry import Point, Rect
 
 class MarkSource(Struct, frozen=True):
     """Whose mark it is: the table's row (or a number beyond for what is no row), what it says, and what its layer does
-    not say of it: another name, series, or that it is a helper."""
+    not say of it: another name, series, that it is a helper, or that it shows no cell but what is computed."""
 
     row: int
     says: str = ""
     name: str | None = None
     series: int | None = None
     helper: bool | None = None
+    is_computed: bool = False
 
 
 class MarkDrawing(Struct, frozen=True, kw_only=True):
@@ -109,6 +110,7 @@ class Placing:
     ) -> None:
         """A mark, of a row or of anything else."""
         check_cancelled()
+        of_row = not source.is_computed and source.row in self.data.ids
         self.marks.append(
             Mark(
                 layer=layer.name if source.name is None else source.name,
@@ -119,6 +121,7 @@ class Placing:
                 helper=layer.helper if source.helper is None else source.helper,
                 visible=drawing.visible,
                 value=value,
+                column=layer.figure_column if of_row else "",
                 bounds=bounds,
                 path=drawing.path,
                 fill=drawing.fill,

@@ -96,7 +96,7 @@ def _mark(layer: Reference, value: float, bounds: Rect, line: _Line, placing: Pl
         path=path, fill=colour, items=() if layer.helper else items, line=ends, dressed=layer.fill, tone=layer.tone,
         visible=not layer.helper,
     )  # fmt: skip
-    placing.put(layer, MarkSource(0, layer.name), value, bounds, drawing)
+    placing.put(layer, MarkSource(0, layer.name, is_computed=True), value, bounds, drawing)
 
 
 def reference_at(layer: Reference, data: Data) -> float:

@@ -110,7 +110,11 @@ def place(layer: Wedges, on: Disc, placing: Placing) -> None:
         name = part.name if layer.parts or part.row is None else layer.name
         says = placing.wording.says(layer, part.row) if part.row is not None and not layer.parts else part.name
         placing.put(
-            layer, MarkSource(row_id, says, name, part.number if layer.parts else None), part.figure, bounds, drawing
+            layer,
+            MarkSource(row_id, says, name, part.number if layer.parts else None, is_computed=is_rest),
+            part.figure,
+            bounds,
+            drawing,
         )
         text = _text(layer, part, placing)
         if text and layer.label is not None:
