@@ -3,8 +3,12 @@
 import msgspec
 import pytest
 
+from kavlet.core.charts.bars import Bars
+from kavlet.core.charts.chart import Chart
+from kavlet.core.charts.frame import Cartesian
+from kavlet.core.charts.labels import Label
 from kavlet.core.document import edits
-from kavlet.core.document.document import Document
+from kavlet.core.document.document import Document, with_chart
 from kavlet.core.document.looks import look_edits
 from kavlet.core.pipeline.chart_inputs import MAX_ROWS
 from kavlet.core.pipeline.picture_cache import Pictures
@@ -47,3 +51,17 @@ def test_the_most_rows_a_chart_shows() -> None:
     assert len(Pictures().picture(rows(MAX_ROWS), "k1").build.inputs.names) == MAX_ROWS
     with pytest.raises(KavletError, match=f"{MAX_ROWS + 1:,} rows"):
         Pictures().picture(rows(MAX_ROWS + 1), "k1")
+
+
+def test_what_a_label_of_a_chart_of_its_own_layers_reads_is_known() -> None:
+    """A template names a cell of another table: that is read, and so the picture follows it; nothing lists it."""
+    before, other = edits.add_table(document("columns", ROWS), "Other", ROWS)
+    layer = Bars("b", "visits", "c2", label=Label(template="{=Other!B2}"))
+    entry = msgspec.structs.replace(
+        before.chart("k1"), recipe="", roles={}, free=Chart(Cartesian(), (layer,), names="c1")
+    )
+    before, kept = with_chart(before, entry), Pictures()
+    first = kept.picture(before, "k1")
+    assert {text.text for text in first.figure.texts if text.kind == "label"} == {"40"}
+    now = kept.picture(edits.set_cells(before, other, {(1, 1): 41.0}), "k1")
+    assert {text.text for text in now.figure.texts if text.kind == "label"} == {"41"}

@@ -166,14 +166,12 @@ def list_style(made: OdfParts, kind: str) -> str:
 def _shape(made: OdfParts, home: Element, part: ShapePart) -> None:
     box = part.box
     line = Stroke(part.edge, part.edge_width) if part.edge is not None else None
-    if part.form in ("line", "arrow"):
-        low, high = (box.bottom, box.y) if part.rising else (box.y, box.bottom)
-        if min(box.width, box.height) <= 6.0 and box.width >= box.height:
-            low = high = box.center[1]
+    if part.line is not None:
+        (x1, y1), (x2, y2) = part.line
         more = {"draw_marker__end": "arrow", "draw_marker__end__width": "8pt"} if part.form == "arrow" else {}
         add(
-            home, "draw:line", draw_style__name=made.graphic(None, line, **more), svg_x1=points(box.x),
-            svg_y1=points(low), svg_x2=points(box.right), svg_y2=points(high),
+            home, "draw:line", draw_style__name=made.graphic(None, line, **more), svg_x1=points(x1),
+            svg_y1=points(y1), svg_x2=points(x2), svg_y2=points(y2),
         )  # fmt: skip
         return
     shade = (

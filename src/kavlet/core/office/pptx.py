@@ -282,14 +282,11 @@ def _cell(element: Element, cell: Any, below: Any) -> None:
 
 def _shape(slide: Any, part: ShapePart) -> None:
     at = _place(part.box)
-    if part.form in ("line", "arrow"):
+    if part.line is not None:
         from pptx.enum.shapes import MSO_CONNECTOR
 
-        low, high = (at.y + at.height, at.y) if part.rising else (at.y, at.y + at.height)
-        if min(part.box.width, part.box.height) <= 6.0:
-            middle = at.y + at.height // 2
-            low, high = (middle, middle) if part.box.width >= part.box.height else (low, high)
-        made = slide.shapes.add_connector(MSO_CONNECTOR.STRAIGHT, at.x, low, at.x + at.width, high)
+        ends = [round(EMU * value) for end in part.line for value in end]
+        made = slide.shapes.add_connector(MSO_CONNECTOR.STRAIGHT, *ends)
         look = made._element.spPr
         drawing.line(look, Stroke(part.edge, part.edge_width) if part.edge is not None else None)
         if part.form == "arrow":
@@ -317,10 +314,13 @@ def _shape(slide: Any, part: ShapePart) -> None:
 
 
 def _group(slide: Any, members: list[Element]) -> None:
-    """Some shapes as one group, where the first of them stood."""
-    shapes = {one._element: one for one in slide.shapes}
-    made = slide.shapes.add_group_shape([shapes[one] for one in members if one in shapes])
-    made.name = "Group"
+    """Some shapes as one group, which stands among the others where the last of them, the topmost, stood."""
+    shapes = {shape._element: shape for shape in slide.shapes}
+    above = members[-1].getnext()
+    group = slide.shapes.add_group_shape([shapes[member] for member in members if member in shapes])
+    group.name = "Group"
+    if above is not None:
+        above.addprevious(group._element)
 
 
 def presentation(pages: Sequence[PageModel], tables: Sequence[Table], options: WritingOptions) -> bytes:

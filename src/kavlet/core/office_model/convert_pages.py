@@ -25,7 +25,7 @@ from kavlet.core.office_model.page_model import (
 )
 from kavlet.core.pages.arrangements import places
 from kavlet.core.pages.items.chart_frame import ChartFrame
-from kavlet.core.pages.items.drawn_shape import DrawnShape
+from kavlet.core.pages.items.drawn_shape import DrawnShape, line_ends
 from kavlet.core.pages.items.excerpt import Excerpt
 from kavlet.core.pages.items.key_figure import KeyFigure
 from kavlet.core.pages.items.placed_picture import PlacedPicture
@@ -253,7 +253,7 @@ def _shape(item: DrawnShape, composed_item: ComposedItem, box: Rect, context: Pa
             edge=edge,
             edge_width=item.edge_width,
             radius=item.radius,
-            rising=item.rising,
+            line=line_ends(item, box) if line else None,
             shadow=item.shadow and not line,
         )
     ]

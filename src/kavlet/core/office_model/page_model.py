@@ -8,7 +8,7 @@ from kavlet.core.files.formats import As
 from kavlet.core.office_model.chart_model import ChartModel, TextProperties
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.values.colour import Colour
-from kavlet.core.values.geometry import Rect, Size
+from kavlet.core.values.geometry import Point, Rect, Size
 
 Role = Literal["title", "heading", "text", "small", "caption", "figure", "margin"]
 
@@ -108,14 +108,14 @@ class PicturePart(PagePart, frozen=True, kw_only=True):
 
 
 class ShapePart(PagePart, frozen=True, kw_only=True):
-    """A plain shape; lines and arrows run down to the right, or up where `rising`."""
+    """A plain shape; `line` holds the ends of a line or an arrow, in points of the page."""
 
     form: Literal["rectangle", "rounded", "ellipse", "line", "arrow"]
     fill: Colour | None
     edge: Colour | None
     edge_width: float
     radius: float = 0.0
-    rising: bool = False
+    line: tuple[Point, Point] | None = None
     shadow: bool = False
 
 

@@ -3,6 +3,7 @@
 from datetime import date
 
 import msgspec
+from msgspec import Struct
 
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.pipeline.cell_bindings import bound_entry
@@ -16,8 +17,20 @@ from kavlet.core.pipeline.stages import (
     with_view,
     without_view,
 )
-from kavlet.core.spreadsheet.recalculate import Values, recalculate
+from kavlet.core.spreadsheet.recalculate import RecordedValues, Values, recalculate
 from kavlet.core.values.errors import KavletError
+
+ASKED_FOR = frozenset(("tables", "charts", "pages", "silenced"))  # of a document; of these a chart reads its own alone
+
+
+class _Kept(Struct, frozen=True):
+    """A chart's picture and all that it was made of; `evaluates`: it reads cells by formulas, and so may read any."""
+
+    reads: tuple[object, ...]
+    evaluates: bool
+    unviewed: UnviewedPicture
+    entry: ChartEntry
+    picture: Picture
 
 
 class Pictures:
@@ -25,7 +38,7 @@ class Pictures:
 
     def __init__(self) -> None:
         self._values: Values | None = None
-        self._kept: dict[str, tuple[tuple[object, ...], UnviewedPicture, ChartEntry, Picture]] = {}
+        self._kept: dict[str, _Kept] = {}
         self._pages: dict[str, tuple[tuple[object, ...], PagePicture]] = {}
 
     def copy(self) -> "Pictures":
@@ -70,14 +83,9 @@ class Pictures:
         """The page's picture; of its charts, only those that an edit touched are composed again. Raises KavletError
         where there is no such page, or its look names what there is not."""
         page_now = document.page(page)
-        reads = (page_now, document.pages, document.charts, document.tables, document.pictures, document.recipes,
-                 document.locale, document.theme, document.palette, document.palettes, today)  # fmt: skip
+        reads = (page_now, *_house_of(document), document.pages, document.charts, document.tables, today)
         known = self._pages.get(page)
-        if (
-            known is not None
-            and len(known[0]) == len(reads)
-            and all(a is b for a, b in zip(known[0], reads, strict=True))
-        ):
+        if known is not None and _same(known[0], reads):
             return known[1]
         new_picture = page_picture(
             document, self.values(document), page, lambda entry, key: self.drawn(document, entry, key), today
@@ -95,47 +103,30 @@ class Pictures:
     def drawn(self, document: Document, entry: ChartEntry, key: str) -> Picture:
         """The picture of a chart as an entry says, kept by a key. Raises KavletError as `picture` does."""
         values = self.values(document)
-        reads: tuple[object, ...] = (
-            document.locale, document.theme, document.palette, document.palettes, document.pictures, document.recipes,
-            document.table(entry.table), *values.of(entry.table),
-        )  # fmt: skip
-        if any(text.startswith("=") for text in _formulas_of(entry)):
-            reads = (*reads, values)
+        reads: tuple[object, ...] = (*_house_of(document), document.table(entry.table), *values.of(entry.table))
         known = self._kept.get(key)
-        same = (
-            known is not None
-            and len(known[0]) == len(reads)
-            and all(a is b for a, b in zip(known[0], reads, strict=True))
-        )
-        if known is not None and same and known[2] == entry:
-            return known[3]
-        document, values = framed_values(document, values, entry)
-        chart = bound_entry(entry, document, values)
+        same = known is not None and _same(known.reads, (*reads, values) if known.evaluates else reads)
+        if known is not None and same and known.entry == entry:
+            return known.picture
+        document, framed = framed_values(document, values, entry)
+        recorded = RecordedValues(framed)
+        chart = bound_entry(entry, document, recorded)
         bare = msgspec.structs.replace(chart, dress=dress_without_view(chart))
-        unviewed = (
-            known[1]
-            if known is not None and same and known[1].entry == bare
-            else without_view(document, values, bare, None)
-        )
+        if known is not None and same and known.unviewed.entry == bare:
+            unviewed, evaluates = known.unviewed, known.evaluates or recorded.evaluates
+        else:
+            unviewed = without_view(document, recorded, bare, None)
+            evaluates = recorded.evaluates
         drawing = with_view(unviewed, chart)
-        self._kept[key] = (reads, unviewed, entry, drawing)
+        self._kept[key] = _Kept((*reads, values) if evaluates else reads, evaluates, unviewed, entry, drawing)
         return drawing
 
 
-def _formulas_of(entry: ChartEntry) -> list[str]:
-    """What of a chart may read any cell."""
-    texts = [
-        entry.title,
-        entry.subtitle,
-        entry.source,
-        *(note.text for note in entry.notes),
-        *(s for s in entry.settings.values() if isinstance(s, str)),
-    ]
-    return [
-        *texts,
-        *(
-            "="
-            for value in entry.dress.overrides.values()
-            if isinstance(value, str) and (value.startswith("=") or "{=" in value)
-        ),
-    ]
+def _house_of(document: Document) -> tuple[object, ...]:
+    """All of a document that any chart may read: every field but those that are asked for one by one."""
+    return tuple(getattr(document, field) for field in document.__struct_fields__ if field not in ASKED_FOR)
+
+
+def _same(before: tuple[object, ...], now: tuple[object, ...]) -> bool:
+    """Whether two rows of objects hold the same ones."""
+    return len(before) == len(now) and all(a is b for a, b in zip(before, now, strict=True))

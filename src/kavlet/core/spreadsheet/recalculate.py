@@ -95,6 +95,19 @@ class Values:
         return ""
 
 
+class RecordedValues(Values):
+    """The same values, noting whether a formula outside any cell was evaluated: what asks so may read any cell."""
+
+    def __init__(self, values: Values) -> None:
+        super().__init__(values.tables, values.columns, values.graph)
+        self.evaluates = False
+
+    def evaluate(self, formula: str, table: str) -> Value:
+        """As `Values` does."""
+        self.evaluates = True
+        return super().evaluate(formula, table)
+
+
 class _Reader:
     """Reads cells of one set of columns for formulas of one table."""
 

@@ -268,6 +268,17 @@ def _with_columns(document: Document, table_id: str, fit: Alignment) -> tuple[Do
     return document, places
 
 
+def _runs(rows: list[int]) -> list[tuple[int, int]]:
+    """Rows in ascending order as runs without a gap: the first of each, and how many they are."""
+    runs: list[tuple[int, int]] = []
+    for row in rows:
+        if runs and row == sum(runs[-1]):
+            runs[-1] = (runs[-1][0], runs[-1][1] + 1)
+        else:
+            runs.append((row, 1))
+    return runs
+
+
 def _is_sorted(table: Table) -> bool:
     """Whether the author has put the rows into another order than the file had."""
     taken = [list(row) for row in table.source.taken] if table.source is not None else []
@@ -282,8 +293,8 @@ def _with_rows(document: Document, table_id: str, alignment: Alignment) -> tuple
     has sorted the table, its order stays and new rows stand at its end.
     """
     own_order = _is_sorted(document.table(table_id))
-    for row in sorted(alignment.gone_rows, reverse=True):
-        document = delete_rows(document, table_id, row)
+    for first, count in reversed(_runs(sorted(alignment.gone_rows))):
+        document = delete_rows(document, table_id, first, count)
     new_rows = [
         row if row < 0 else row - sum(lost_row < row for lost_row in alignment.gone_rows) for row in alignment.rows
     ]
@@ -294,9 +305,10 @@ def _with_rows(document: Document, table_id: str, alignment: Alignment) -> tuple
         before = [lost_row for lost_row in new_rows[:place] if lost_row >= 0]
         behind = before[-1] + 1 if before and not own_order else document.table(table_id).height
         if row == NEW:
-            document = insert_rows(document, table_id, behind)
-            new_rows = [lost_row + (lost_row >= behind) if lost_row >= 0 else lost_row for lost_row in new_rows]
-            new_rows[place] = behind
+            count = next((i for i, other in enumerate(new_rows[place:]) if other != NEW), len(new_rows) - place)
+            document = insert_rows(document, table_id, behind, count)
+            new_rows = [lost_row + count * (lost_row >= behind) for lost_row in new_rows]
+            new_rows[place : place + count] = range(behind, behind + count)
         elif row != behind and not own_order and place:
             document = move_rows(document, table_id, row, 1, behind)
             if row > behind:

@@ -2,7 +2,7 @@
 
 import math
 
-from kavlet.core.pages.items.drawn_shape import DrawnShape
+from kavlet.core.pages.items.drawn_shape import DrawnShape, line_ends
 from kavlet.core.pipeline.page_items.page_context import ComposedItem, PageContext
 from kavlet.core.scene.path import Path, recorded
 from kavlet.core.scene.pens import Pen
@@ -40,13 +40,8 @@ def _outline(item: DrawnShape, box: Rect, wider: float = 0.0) -> Path:
     return recorded(box_outline, box, min(radius, box.width / 2, box.height / 2))
 
 
-def _line(item: DrawnShape, box: Rect, ink: object) -> list[Primitive]:
-    start = (box.x, box.bottom if item.rising else box.y)
-    end = (box.right, box.y if item.rising else box.bottom)
-    if min(box.width, box.height) <= 6.0:  # nearly level or upright is meant to be so
-        level = box.width >= box.height
-        start = (box.x, box.center[1]) if level else (box.center[0], box.y)
-        end = (box.right, box.center[1]) if level else (box.center[0], box.bottom)
+def _line(item: DrawnShape, box: Rect, ink: Colour) -> list[Primitive]:
+    start, end = line_ends(item, box)
     long = math.hypot(end[0] - start[0], end[1] - start[1]) or 1.0
     ux, uy = (end[0] - start[0]) / long, (end[1] - start[1]) / long
     head = max(8.0, HEAD * item.edge_width) if item.form == "arrow" else 0.0
@@ -63,5 +58,5 @@ def _line(item: DrawnShape, box: Rect, ink: object) -> list[Primitive]:
         pen.line_to(base[0] + 0.42 * head * uy, base[1] - 0.42 * head * ux)
         pen.close()
 
-    made: list[Primitive] = [Shape(recorded(line), None, ink, item.edge_width, cap="flat")]  # type: ignore[arg-type]
-    return [*made, Shape(recorded(tip), ink)] if head else made  # type: ignore[arg-type]
+    made: list[Primitive] = [Shape(recorded(line), None, ink, item.edge_width, cap="flat")]
+    return [*made, Shape(recorded(tip), ink)] if head else made
