@@ -14,7 +14,7 @@ import pytest
 import kavlet
 import kavlet.core
 from kavlet.core.charts.overrides import layer_types
-from kavlet.core.layout.kinds import KINDS
+from kavlet.core.layout.kinds import kinds
 from kavlet.core.recipes.registry import RECIPES
 
 SOURCE = Path(kavlet.__file__).parent
@@ -128,8 +128,8 @@ def test_the_check_of_layer_types_would_notice(broken: str) -> None:
 
 
 def test_every_layer_type_has_its_kind_and_its_file() -> None:
-    assert {kind.spec for kind in KINDS} == set(layer_types())
-    for kind in KINDS:
+    assert {kind.spec for kind in kinds()} == set(layer_types())
+    for kind in kinds():
         file = Path(str(importlib.import_module(type(kind).__module__).__file__))
         assert file.parent.name == "marks"
         assert file.stem == Path(str(importlib.import_module(kind.spec.__module__).__file__)).stem

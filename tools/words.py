@@ -24,7 +24,7 @@ from babel.messages.pofile import read_po, write_po
 from kavlet.cli import cli
 from kavlet.core.files.formats import TABLES
 from kavlet.core.interaction.parts import TEXTS, PartKind
-from kavlet.core.layout.kinds import KINDS, type_name
+from kavlet.core.layout.kinds import kinds, type_name
 from kavlet.core.messages import DOMAIN, ENGLISH, FOLDER, LANGUAGES, NAME, SYMBOL
 from kavlet.core.pages.fields import OF_KIND, OF_PAGE, PLACE
 from kavlet.core.pages.page import SIZES
@@ -134,7 +134,7 @@ def _declared() -> Iterator[Text]:
     yield from _named(GUARD.name)
     yield from _plain(GUARD.meaning)
     yield from _plain(*QUESTIONS.values(), *(error.meaning for error in ErrorValue))
-    for kind in KINDS:
+    for kind in kinds():
         yield from _named(type_name(kind))
         for field in (*kind.fields, *kind.row_fields):
             yield from _plain(field.group, field.label, field.named)

@@ -11,7 +11,7 @@ from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.ranges import Ranges
 from kavlet.core.charts.scale import Scale
-from kavlet.core.layout.kinds import ADDABLE
+from kavlet.core.layout.kinds import addable
 from kavlet.core.pipeline.stages import Picture
 from kavlet.core.scene.primitives import Shape
 from tests.making import free, marks, table
@@ -139,7 +139,7 @@ def test_helpers_and_hidden_rows_leave_no_trace() -> None:
 
 def test_one_that_an_author_adds_shows_how_far_the_main_layer_may_be_off() -> None:
     chart = Chart(Cartesian(), (BARS, msgspec.structs.replace(BARS, key="second", second=True)))
-    made = ADDABLE["ranges"].new("added 1", "more", "c4", chart)
+    made = addable()["ranges"].new("added 1", "more", "c4", chart)
     assert (made.values, made.low, made.high, made.by, made.on) == ("c2", "c4", "c4", "distance", "reeds")
     found = marks(drawn(BARS, made), "added 1")
     assert [one.value for one in found] == [16.0, 4.0, 10.0]

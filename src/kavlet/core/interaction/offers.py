@@ -12,7 +12,7 @@ from kavlet.core.charts.looks import below, of_layer, parse
 from kavlet.core.charts.scale import Dash, Marks
 from kavlet.core.charts.solid import MAX_ANGLE, Form
 from kavlet.core.interaction.parts import Part
-from kavlet.core.layout.kinds import PLAIN_TYPES, kind_of
+from kavlet.core.layout.kinds import kind_of, plain_types
 from kavlet.core.messages import named
 from kavlet.core.solid.material import Material
 from kavlet.core.text.faces import Family
@@ -146,7 +146,7 @@ def _of_layer(layer: AnyLayer, chart: Chart) -> list[Field]:
         found.append(Field("Edge", "Width", f"{at}.edge_width", "number", unit="pt"))
     if kind.plain and isinstance(chart.frame, Cartesian):
         found += [
-            Field("Layer", "Drawn as", f"{at}.type", "choice", choices(None, only=PLAIN_TYPES), named="layer type"),
+            Field("Layer", "Drawn as", f"{at}.type", "choice", choices(None, only=plain_types()), named="layer type"),
             Field("Layer", "Column", f"{at}.values", "column"),
             Field("Layer", "On the second axis", f"{at}.second", "flag"),
         ]

@@ -1,10 +1,13 @@
 """From a chart's picture to plain charts: one for each panel, with the workings that they need."""
 
+import importlib
 import math
+from functools import cache
 
 import msgspec
 
 from kavlet.core.charts.frame import Cartesian, Grid, Polar
+from kavlet.core.charts.layer import Layer
 from kavlet.core.charts.scale import Scale
 from kavlet.core.document.document import Document
 from kavlet.core.layout.context import context
@@ -23,8 +26,7 @@ from kavlet.core.office_model.chart_model import (
     TextProperties,
     View3D,
 )
-from kavlet.core.office_model.converter import ChartConverter, PanelSource, lettered
-from kavlet.core.office_model.kinds import TELL
+from kavlet.core.office_model.converter import ChartConverter, PanelSource, Tell, lettered
 from kavlet.core.office_model.workings import Workings
 from kavlet.core.pipeline.stages import Picture
 from kavlet.core.spreadsheet.recalculate import Values
@@ -35,6 +37,13 @@ from kavlet.core.text.faces import face_of
 from kavlet.core.values.geometry import Rect, Size
 from kavlet.core.values.number_text import NumberText
 from kavlet.core.values.xml_text import xml_text
+
+
+@cache
+def _tell(spec: type[Layer]) -> Tell:
+    """How a layer type is said by groups of series: it stands in the file of the same name in `layers`."""
+    tell: Tell = importlib.import_module(f"kavlet.core.office_model.layers.{spec.__module__.rpartition('.')[2]}").tell
+    return tell
 
 
 def plain_charts(document: Document, values: Values, picture: Picture) -> tuple[ChartModel, ...]:
@@ -69,7 +78,7 @@ def _plain(document: Document, values: Values, picture: Picture, number: int, bo
         converter.differ(say("light and material are those of the program that shows it"))
     for layer in look.chart.layers:
         if not layer.hidden:
-            TELL[type(layer)](layer, converter)
+            _tell(type(layer))(layer, converter)
     if chart.as_solid is not None:
         _only_bodies(converter)
     _ground_series(converter)

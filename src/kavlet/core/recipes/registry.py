@@ -1,47 +1,46 @@
-"""All recipes, by name. A new recipe is one file and one line here."""
+"""All recipes, by name. A new recipe is one file, called as the recipe is, and its name here; it is loaded when it is
+first asked for."""
+
+import importlib
+from collections.abc import Iterator, Mapping
 
 from kavlet.core.messages import say
-from kavlet.core.recipes.areas import AREAS
-from kavlet.core.recipes.bars import BARS
-from kavlet.core.recipes.battery import BATTERY
-from kavlet.core.recipes.bridge import BRIDGE
-from kavlet.core.recipes.bubbles import BUBBLES
-from kavlet.core.recipes.capped_bars import CAPPED_BARS
-from kavlet.core.recipes.capsule import CAPSULE
-from kavlet.core.recipes.columns import COLUMNS
-from kavlet.core.recipes.combined import COMBINED
-from kavlet.core.recipes.funnel import FUNNEL
-from kavlet.core.recipes.gauge import GAUGE
-from kavlet.core.recipes.growth_bars import GROWTH_BARS
-from kavlet.core.recipes.highlight_bars import HIGHLIGHT_BARS
-from kavlet.core.recipes.lines import LINES
-from kavlet.core.recipes.mirrored_bars import MIRRORED_BARS
-from kavlet.core.recipes.pictogram import PICTOGRAM
-from kavlet.core.recipes.picture_bars import PICTURE_BARS
-from kavlet.core.recipes.pie import PIE
-from kavlet.core.recipes.points import POINTS
-from kavlet.core.recipes.radial_bars import RADIAL_BARS
 from kavlet.core.recipes.recipe import Recipe
-from kavlet.core.recipes.stacked_bars import STACKED_BARS
-from kavlet.core.recipes.stepping import STEPPING
-from kavlet.core.recipes.target_columns import TARGET_COLUMNS
-from kavlet.core.recipes.thermometer import THERMOMETER
-from kavlet.core.recipes.two_level_ring import TWO_LEVEL_RING
-from kavlet.core.recipes.waffle import WAFFLE
 from kavlet.core.values.errors import KavletError
 
-RECIPES: dict[str, Recipe] = {
-    recipe.name: recipe
-    for recipe in (
-        *(GAUGE, THERMOMETER, BATTERY, CAPSULE, RADIAL_BARS, TARGET_COLUMNS),
-        *(PIE, TWO_LEVEL_RING, WAFFLE, STACKED_BARS),
-        FUNNEL,
-        *(BRIDGE, GROWTH_BARS),
-        *(PICTOGRAM, PICTURE_BARS),
-        *(HIGHLIGHT_BARS, CAPPED_BARS),
-        *(COLUMNS, BARS, LINES, AREAS, POINTS, BUBBLES, MIRRORED_BARS, COMBINED, STEPPING),
-    )
-}
+NAMES = (
+    *("gauge", "thermometer", "battery", "capsule", "radial-bars", "target-columns"),
+    *("pie", "two-level-ring", "waffle", "stacked-bars"),
+    "funnel",
+    *("bridge", "growth-bars"),
+    *("pictogram", "picture-bars"),
+    *("highlight-bars", "capped-bars"),
+    *("columns", "bars", "lines", "areas", "points"),
+    *("bubbles", "mirrored-bars", "combined", "stepping"),
+)  # in the order of the questions they answer
+
+
+class _Recipes(Mapping[str, Recipe]):
+    """Recipes by name, each made known by the constant of its file."""
+
+    def __getitem__(self, name: str) -> Recipe:
+        if name not in NAMES:
+            raise KeyError(name)
+        stem = name.replace("-", "_")
+        found: Recipe = getattr(importlib.import_module(f"kavlet.core.recipes.{stem}"), stem.upper())
+        return found
+
+    def __contains__(self, name: object) -> bool:
+        return name in NAMES
+
+    def __iter__(self) -> Iterator[str]:
+        return iter(NAMES)
+
+    def __len__(self) -> int:
+        return len(NAMES)
+
+
+RECIPES: Mapping[str, Recipe] = _Recipes()
 
 
 def recipe(name: str) -> Recipe:

@@ -17,7 +17,7 @@ from kavlet.core.document.looks import look_edits
 from kavlet.core.document.tables.input_parsing import words_or_formula
 from kavlet.core.interaction.parts import Part
 from kavlet.core.layout.figure import PlacedAxis
-from kavlet.core.layout.kinds import ADDABLE, PLAIN_TYPES, kind_of, type_name
+from kavlet.core.layout.kinds import addable, kind_of, plain_types, type_name
 from kavlet.core.messages import Message, named, say, words
 from kavlet.core.spreadsheet.cells import Formula
 from kavlet.core.spreadsheet.references import filled
@@ -64,7 +64,7 @@ class LayerCommands(QObject):
         """A menu of what can be added: a plain layer on a column, a helper column of one's own, a line at a value."""
         table, frame = self._store.document.table(self._store.here.table), self._store.spec.frame
         menu = QMenu(self._parent)
-        for kind in (name for name, one in ADDABLE.items() if one.stands_on(frame)):
+        for kind in (name for name, one in addable().items() if one.stands_on(frame)):
             inner = menu.addMenu(words("Add {what}", what=named(kind)))
             for i, column in enumerate(table.columns):
                 action = inner.addAction(str(table.called(i)))
@@ -94,7 +94,7 @@ class LayerCommands(QObject):
         if not layer.helper:
             offer(words("Show layer") if layer.hidden else words("Hide layer"), lambda: self.hide(key))
             kind = kind_of(layer)
-            for other in PLAIN_TYPES if kind.plain and on_axes and layer.values else ():
+            for other in plain_types() if kind.plain and on_axes and layer.values else ():
                 if other != type_name(kind):
                     offer(words("Draw as {what}", what=named(other)), partial(self.draw_as, key, other))
             if on_axes and not layer.joins:
@@ -117,7 +117,7 @@ class LayerCommands(QObject):
         """Add a plain layer bound to a column, in front."""
         spec = self._store.spec
         table = self._store.document.table(self._store.here.table)
-        self._add(ADDABLE[kind].new(self._key(), str(table.called(table.place(column))), column, spec))
+        self._add(addable()[kind].new(self._key(), str(table.called(table.place(column))), column, spec))
 
     def add_reference(self) -> None:
         """Add a line in the middle of the scale, to be dragged."""
@@ -166,7 +166,7 @@ class LayerCommands(QObject):
             cells = {(at, row): Formula(filled(text, 0, row - HEADER)) for row in range(HEADER, table.height)}
             document = edits.set_cells(document, table.id, {(at, 0): words(HELPER), **cells})
             column = document.table(table.id).columns[at].id
-            layer = ADDABLE[kind].new(key, words(HELPER), column, spec)
+            layer = addable()[kind].new(key, words(HELPER), column, spec)
             return edits.change_chart(document, chart.id, layers=(*document.chart(chart.id).layers, layer))
 
         self._store.edit_chart(say("add layer"), add)

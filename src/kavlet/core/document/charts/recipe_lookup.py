@@ -1,5 +1,7 @@
 """The recipe of a chart: one of the shipped ones, or one the document brings along."""
 
+from collections import ChainMap
+from collections.abc import Mapping
 from functools import lru_cache
 
 from kavlet.core.document.document import ChartEntry, Document
@@ -10,13 +12,10 @@ from kavlet.core.recipes.registry import RECIPES
 from kavlet.core.values.errors import KavletError
 
 
-def recipes_of(document: Document) -> dict[str, Recipe]:
+def recipes_of(document: Document) -> Mapping[str, Recipe]:
     """All recipes a document can use, by name: the shipped ones, then its own."""
-    return (
-        RECIPES | {own_recipe.name: _made(dumps(own_recipe)) for own_recipe in document.recipes}
-        if document.recipes
-        else RECIPES
-    )
+    own = {own_recipe.name: _made(dumps(own_recipe)) for own_recipe in document.recipes}
+    return ChainMap(own, RECIPES) if own else RECIPES  # type: ignore[arg-type]  # which is not written to
 
 
 def find_recipe(document: Document, name: str) -> Recipe:
