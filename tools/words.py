@@ -17,11 +17,12 @@ from io import BytesIO
 from pathlib import Path
 from typing import Any, get_args
 
+import click
 from babel.messages.catalog import Catalog
 from babel.messages.mofile import write_mo
 from babel.messages.pofile import read_po, write_po
 
-from kavlet.cli import cli
+from kavlet.cli.group import FILES, cli
 from kavlet.core.files.formats import TABLES
 from kavlet.core.interaction.parts import TEXTS, PartKind
 from kavlet.core.layout.kinds import kinds, type_name
@@ -50,6 +51,12 @@ NAMED = "named"
 ONLY_A_FIELD = re.compile(r"“?\{\w+\}”?|")
 DAY = datetime(2026, 1, 1, tzinfo=UTC)  # a file that is renewed without a change stays the same
 Text = tuple[str, str, str]  # one, many, context
+
+
+def _commands() -> list[click.Command]:
+    """All commands, with the files that declare them loaded."""
+    context = click.Context(cli)
+    return [command for name in FILES if (command := cli.get_command(context, name)) is not None]
 
 
 def said() -> dict[Text, list[tuple[str, int]]]:
@@ -148,7 +155,7 @@ def _declared() -> Iterator[Text]:
         yield from _named(*(part.strip(" []") for part in function.arguments.split(";")))
     yield from _plain(*(one.title for one in themes().values()), *(one.title for one in palettes().values()))
     yield from _plain(*(one.title for one in TABLES), *(way.title for way in EXPORT_FORMATS))
-    yield from _plain(*(command.help or "" for command in (cli, *cli.commands.values())))
+    yield from _plain(*(command.help or "" for command in (cli, *_commands())))
     yield from _named(*sizes.CHARTS, *get_args(PartKind), *TEXTS, *RELATIONS)
     yield from ((name, "", SYMBOL) for name in shelf())
 

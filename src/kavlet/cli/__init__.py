@@ -8,22 +8,17 @@ import sys
 
 import click
 
-from kavlet.cli import checking, listing, making, rendering
 from kavlet.cli.group import cli
 from kavlet.core.messages import desktop_language, speak, words
 from kavlet.core.values.errors import KavletError
 
-__all__ = ["checking", "cli", "listing", "main", "making", "rendering"]
+__all__ = ["cli", "main"]
 
 
 def main() -> None:
     """Run the command line; errors of the input end it with one sentence and exit code 3."""
     speak(desktop_language())
-    for command in (cli, *cli.commands.values()):
-        command.help = words(command.help or "")
-        for option in command.params:
-            if isinstance(option, click.Option) and option.help:
-                option.help = words(option.help)
+    cli.help = words(cli.help or "")
     try:
         cli(standalone_mode=False)
     except KavletError as error:

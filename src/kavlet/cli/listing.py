@@ -9,13 +9,8 @@ from pathlib import Path
 import click
 import msgspec
 
-from kavlet.cli.group import (
-    RAW,
-    cli,
-    known_ending,
-    read_table,
-    table_name,
-)
+from kavlet.cli.group import cli
+from kavlet.cli.options import RAW, known_ending, read_table, table_name
 from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.document.pages.page_edits import item_name

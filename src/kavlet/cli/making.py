@@ -8,11 +8,11 @@ import click
 import msgspec
 from msgspec import Struct
 
-from kavlet.cli.group import (
+from kavlet.cli.group import cli
+from kavlet.cli.options import (
     AS,
     RAW,
     addressees,
-    cli,
     deliver,
     ending_of,
     is_folder,

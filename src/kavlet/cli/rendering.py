@@ -6,7 +6,8 @@ from typing import Any
 import click
 import msgspec
 
-from kavlet.cli.group import AS, RAW, STDOUT, addressees, cli, deliver, ending_of, is_folder
+from kavlet.cli.group import cli
+from kavlet.cli.options import AS, RAW, STDOUT, addressees, deliver, ending_of, is_folder
 from kavlet.core.document.document import Document
 from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files.formats import AnimationOptions, As, ExportOptions

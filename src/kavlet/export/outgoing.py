@@ -3,7 +3,7 @@
 from collections.abc import Callable, Iterator, Sequence
 from datetime import date
 from functools import cached_property
-from typing import TypeVar
+from typing import TYPE_CHECKING, TypeVar
 
 import msgspec
 from msgspec import Struct
@@ -12,15 +12,17 @@ from kavlet.core.document.charts.period_steps import periods, stepped, stepping
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.files.formats import ExportOptions
 from kavlet.core.messages import Message, say
-from kavlet.core.office_model.convert_pages import chart_page, plain_page
-from kavlet.core.office_model.page_model import PageModel
-from kavlet.core.pipeline.page_items.page_picture import PagePicture
 from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.pipeline.stages import Picture
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.spreadsheet.recalculate import Values
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.xml_text import with_xml_texts, xml_text
+
+if TYPE_CHECKING:
+    from kavlet.core.office_model.page_model import PageModel
+    from kavlet.core.pipeline.page_items.page_picture import PagePicture
+
 
 Part = TypeVar("Part")
 
@@ -91,7 +93,7 @@ class Export(Struct, frozen=True, dict=True):
         return tuple(self._pictures.drawn(self.document, entry, entry.id) for entry in self.each(self.entries))
 
     @cached_property
-    def page_pictures(self) -> tuple[PagePicture, ...]:
+    def page_pictures(self) -> "tuple[PagePicture, ...]":
         """The pictures of all pages."""
         return tuple(self._pictures.page(self.document, one) for one in self.each(self.pages))
 
@@ -101,8 +103,10 @@ class Export(Struct, frozen=True, dict=True):
         return tuple(one.scene for one in self.page_pictures or self.chart_pictures)
 
     @cached_property
-    def plain_pages(self) -> tuple[PageModel, ...]:
+    def plain_pages(self) -> "tuple[PageModel, ...]":
         """All pages in plain terms; of charts, a page for each."""
+        from kavlet.core.office_model.convert_pages import chart_page, plain_page
+
         if self.pages:
 
             def draws(entry: ChartEntry, key: str) -> Picture:

@@ -1,4 +1,5 @@
-"""All ways out: one entry each. Deliver, the finder, the command line and docs read it."""
+"""All ways out: one entry each. Deliver, the finder, the command line and docs read it. What writes a file is loaded
+when one is written."""
 
 from collections.abc import Callable, Iterator
 from pathlib import Path
@@ -9,10 +10,7 @@ from msgspec import Struct
 from kavlet.core.files.formats import ExportOptions, table_content
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
-from kavlet.export import animation, offices
-from kavlet.export.documents import html_page, mail_draft, record_of
 from kavlet.export.outgoing import Export, ExportNote, WrittenFile, as_wished
-from kavlet.export.pictures import PICTURES, pdf_of, seen
 
 Group = Literal["picture", "office", "web", "animation", "data", "mail"]
 
@@ -42,11 +40,15 @@ class ExportFormat(Struct, frozen=True):
 
 
 def _pictured(export: Export, options: ExportOptions) -> WrittenFile:
+    from kavlet.export.pictures import PICTURES
+
     drawn = (export.page_pictures or export.chart_pictures)[0]
     return WrittenFile(PICTURES[options.ending](drawn, options))
 
 
 def _pdf(export: Export, options: ExportOptions) -> WrittenFile:
+    from kavlet.export.pictures import pdf_of, seen
+
     if len(export.names) == 1 and not export.pages:
         return _pictured(export, options)
     return WrittenFile(
@@ -55,6 +57,8 @@ def _pdf(export: Export, options: ExportOptions) -> WrittenFile:
 
 
 def _record(export: Export, options: ExportOptions) -> WrittenFile:
+    from kavlet.export.documents import record_of
+
     del options
     return WrittenFile(record_of(export))
 
@@ -65,22 +69,52 @@ def _table(export: Export, options: ExportOptions) -> WrittenFile:
     return WrittenFile(table_content([(table, export.values)], options.ending, options.raw))
 
 
+def _office(name: str) -> Callable[[Export, ExportOptions], WrittenFile]:
+    """The function of that name that writes an office file, loaded when it is first called."""
+
+    def write(export: Export, options: ExportOptions) -> WrittenFile:
+        from kavlet.export import offices
+
+        file: WrittenFile = getattr(offices, name)(export, options)
+        return file
+
+    return write
+
+
+def _animation(export: Export, options: ExportOptions) -> WrittenFile:
+    from kavlet.export.animation import animation
+
+    return animation(export, options)
+
+
+def _html(export: Export, options: ExportOptions) -> WrittenFile:
+    from kavlet.export.documents import html_page
+
+    return html_page(export, options)
+
+
+def _mail(export: Export, options: ExportOptions) -> WrittenFile:
+    from kavlet.export.documents import mail_draft
+
+    return mail_draft(export, options)
+
+
 EXPORT_FORMATS: tuple[ExportFormat, ...] = (
     ExportFormat((".png",), "PNG", "picture", _pictured, raster=True, ground=True),
     ExportFormat((".jpg", ".jpeg"), "JPEG", "picture", _pictured, raster=True),
     ExportFormat((".svg",), "SVG", "picture", _pictured, ground=True),
     ExportFormat((".pdf",), "PDF", "picture", _pdf, many=True),
-    ExportFormat((".pptx",), "PPTX", "office", offices.slides, many=True, ground=True),
-    ExportFormat((".docx",), "DOCX", "office", offices.report, many=True, ground=True),
-    ExportFormat((".xlsx",), "XLSX", "office", offices.workbook, many=True, ground=True, for_pages=False),
-    ExportFormat((".odp",), "ODP", "office", offices.open_slides, many=True, ground=True),
-    ExportFormat((".odt",), "ODT", "office", offices.open_report, many=True, ground=True),
-    ExportFormat((".ods",), "ODS", "office", offices.open_workbook, many=True, ground=True, for_pages=False),
-    ExportFormat((".html",), "HTML", "web", html_page, many=True),
-    ExportFormat((".gif",), "GIF", "animation", animation.animation, raster=True, steps=True),
-    ExportFormat((".apng",), "APNG", "animation", animation.animation, raster=True, steps=True),
-    ExportFormat((".webp",), "WebP", "animation", animation.animation, raster=True, steps=True),
-    ExportFormat((".eml",), "Mail draft", "mail", mail_draft, many=True, raster=True),
+    ExportFormat((".pptx",), "PPTX", "office", _office("slides"), many=True, ground=True),
+    ExportFormat((".docx",), "DOCX", "office", _office("report"), many=True, ground=True),
+    ExportFormat((".xlsx",), "XLSX", "office", _office("workbook"), many=True, ground=True, for_pages=False),
+    ExportFormat((".odp",), "ODP", "office", _office("open_slides"), many=True, ground=True),
+    ExportFormat((".odt",), "ODT", "office", _office("open_report"), many=True, ground=True),
+    ExportFormat((".ods",), "ODS", "office", _office("open_workbook"), many=True, ground=True, for_pages=False),
+    ExportFormat((".html",), "HTML", "web", _html, many=True),
+    ExportFormat((".gif",), "GIF", "animation", _animation, raster=True, steps=True),
+    ExportFormat((".apng",), "APNG", "animation", _animation, raster=True, steps=True),
+    ExportFormat((".webp",), "WebP", "animation", _animation, raster=True, steps=True),
+    ExportFormat((".eml",), "Mail draft", "mail", _mail, many=True, raster=True),
     ExportFormat((".csv",), "CSV of the figures", "data", _table, for_pages=False, sized=False),
     ExportFormat((".json",), "JSON record", "data", _record, many=True),
 )

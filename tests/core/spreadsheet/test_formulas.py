@@ -9,9 +9,10 @@ from hypothesis import strategies as st
 from kavlet.core.spreadsheet.cell_input import shown_for_editing, typed
 from kavlet.core.spreadsheet.cells import Cell, ErrorValue, Formula, Value
 from kavlet.core.spreadsheet.functions import FUNCTIONS
+from kavlet.core.spreadsheet.nodes import Call, Literal, Node, Operation, Refer
 from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.spreadsheet.references import CellReference, RangeReference
-from kavlet.core.spreadsheet.syntax import Call, Literal, Node, Operation, Refer, parse, printed, tidied
+from kavlet.core.spreadsheet.syntax import parse, printed, tidied
 from kavlet.core.spreadsheet.table import Column, Table
 
 

@@ -10,7 +10,7 @@ from typing import Literal
 import msgspec
 from msgspec import Struct
 
-from kavlet.core.files import csv, json_records, ods, workbook, xlsx
+from kavlet.core.files import csv
 from kavlet.core.files.table_texts import field, unrounded
 from kavlet.core.files.worksheet import Worksheet
 from kavlet.core.messages import Message, say
@@ -90,6 +90,8 @@ def _read_csv(path: Path, sheet: str | None, part: str | None) -> Worksheet:
 
 
 def _read_json(path: Path, sheet: str | None, part: str | None) -> Worksheet:
+    from kavlet.core.files import json_records
+
     _without_sheets(path, sheet, part)
     return Worksheet(json_records.read(path))
 
@@ -113,17 +115,55 @@ def _raw_csv(tables: Tables) -> bytes:
 
 def _json(tables: Tables) -> bytes:
     """One object per row of figures, by the names in the first row."""
+    from kavlet.core.files import json_records
+
     rows = _rows(tables)
     keys = [unrounded(one) for one in rows[0]] if rows else []
     held = [dict(zip(keys, map(json_records.plain, row), strict=True)) for row in rows[HEADER:]]
     return msgspec.json.format(msgspec.json.encode(held), indent=1) + b"\n"
 
 
+def _read_xlsx(path: Path, sheet: str | None, part: str | None) -> Worksheet:
+    from kavlet.core.files import xlsx
+
+    return xlsx.read(path, sheet, part)
+
+
+def _xlsx_sheets(path: Path) -> list[str]:
+    from kavlet.core.files import xlsx
+
+    return xlsx.sheets(path)
+
+
+def _xlsx(tables: Tables) -> bytes:
+    from kavlet.core.files import xlsx
+
+    return xlsx.dumps(tables)
+
+
+def _read_ods(path: Path, sheet: str | None, part: str | None) -> Worksheet:
+    from kavlet.core.files import ods
+
+    return ods.read(path, sheet, part)
+
+
+def _ods_sheets(path: Path) -> list[str]:
+    from kavlet.core.files import ods
+
+    return ods.sheets(path)
+
+
+def _ods(tables: Tables) -> bytes:
+    from kavlet.core.files import ods
+
+    return ods.dumps(tables)
+
+
 TABLES: tuple[Format, ...] = (
     Format(csv.SUFFIXES, "CSV", _read_csv, writes=_csv, raw=_raw_csv),
-    Format((xlsx.SUFFIX,), "XLSX", xlsx.read, xlsx.sheets, xlsx.dumps),
-    Format((ods.SUFFIX,), "ODS", ods.read, ods.sheets, ods.dumps),
-    Format((json_records.SUFFIX,), "JSON", _read_json, writes=_json),
+    Format((".xlsx",), "XLSX", _read_xlsx, _xlsx_sheets, _xlsx),
+    Format((".ods",), "ODS", _read_ods, _ods_sheets, _ods),
+    Format((".json",), "JSON", _read_json, writes=_json),
 )
 
 
@@ -150,6 +190,8 @@ def renamings(tables: Tables, ending: str) -> tuple[Message, ...]:
     found = by_ending(TABLES, ending)
     if found is None or found.sheets is None:
         return ()
+    from kavlet.core.files import workbook
+
     named = workbook.titles(table for table, _ in tables)
     return tuple(
         say("The table “{table}” is the sheet “{sheet}” there.", table=table, sheet=sheet)

@@ -9,8 +9,9 @@ from msgspec import Struct
 from kavlet.core.messages import Message, say
 from kavlet.core.spreadsheet.cells import EPOCH, Cell, FormattedNumber, Formula
 from kavlet.core.spreadsheet.functions import FUNCTIONS
+from kavlet.core.spreadsheet.nodes import Call, FormulaError, Node, Operation, Refer
 from kavlet.core.spreadsheet.references import CellReference, RangeReference, cell_reference, column_letters, rewritten
-from kavlet.core.spreadsheet.syntax import Call, FormulaError, Node, Operation, Refer, parse
+from kavlet.core.spreadsheet.syntax import parse
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.number_text import DATE
 

@@ -16,9 +16,10 @@ from kavlet.core.spreadsheet.cells import ErrorValue, Value, text_of
 from kavlet.core.spreadsheet.functions import FUNCTIONS
 from kavlet.core.spreadsheet.functions.arithmetic import raised
 from kavlet.core.spreadsheet.functions.registry import Argument, Failure, number, plain, short_enough
+from kavlet.core.spreadsheet.nodes import Call, FormulaError, Literal, Name, Node, Operation, Refer
 from kavlet.core.spreadsheet.ranges import Block, Range, ValueBlock
 from kavlet.core.spreadsheet.references import CellReference, RangeReference, rewritten
-from kavlet.core.spreadsheet.syntax import Call, FormulaError, Literal, Name, Node, Operation, Refer, parse
+from kavlet.core.spreadsheet.syntax import parse
 
 
 class Reader(Protocol):
