@@ -3,6 +3,7 @@ asks for."""
 
 from functools import partial
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QPoint
 from PySide6.QtWidgets import QApplication
@@ -15,6 +16,11 @@ from kavlet.core.spreadsheet.table import HEADER
 from kavlet.desktop.command import Command, a_chart, a_table
 from kavlet.desktop.menus import history_commands
 from kavlet.desktop.shell import Shell
+
+if TYPE_CHECKING:
+    from kavlet.desktop.pages.panel import PagesPanel
+    from kavlet.desktop.recipes.wall import RecipeWall
+    from kavlet.desktop.start.panel import StartPanel
 
 SAYING_LASTS = 12_000  # milliseconds
 
@@ -57,8 +63,6 @@ def connect(window: Shell) -> None:
     """Who carries out what the places ask for."""
     store, actions = window.store, window.actions_by_name
     for wish, command in (
-        (window.start.open_wanted, "open_document"), (window.start.paste_wanted, "paste"),
-        (window.start.empty_wanted, "add_empty_table"), (window.start.demo_wanted, "open_demo"),
         (window.figures.rename_wanted, "rename_table"), (window.figures.add_wanted, "add_empty_table"),
         (window.figures.source.update_wanted, "update_figures"),
         (window.figures.source.mine_wanted, "update_but_mine"),
@@ -80,11 +84,9 @@ def connect(window: Shell) -> None:
     _connect_proof(window)
     window.layers.more = lambda menu: window.menus.commands.fill(menu, "layers")
     window.recipes.wall_wanted.connect(window.places.show_wall)
-    window.wall.chosen.connect(window.take_recipe)
-    window.wall.reading_wanted.connect(window.charts.read_across)
     window.dress.reading_wanted.connect(window.charts.read_across)
-    window.start.path_wanted.connect(window.files.open_path)
-    window.start.sample_wanted.connect(window.tables.put_in_sample)
+    window.places.start_part.when_made(partial(_connect_start, window))
+    window.places.wall_part.when_made(partial(_connect_wall, window))
     store.edited.connect(partial(_offer_recipes, window))
     window.files.opened.connect(partial(_opened, window))
     window.delivering.saved.connect(partial(_saved, window))
@@ -95,6 +97,7 @@ def connect(window: Shell) -> None:
     window.dress.parameters.current_cell = window.figures.cell_of_chart
     window.dress.solid.from_wanted.connect(lambda side: store.guard(lambda: window.solids.see_from(side)))
     _connect_pages(window)
+    window.places.pages_part.when_made(partial(_connect_page, window))
     window.places.currentChanged.connect(lambda _: window.menus.refresh())
     store.follow(window.refresh, view=True)
     store.selected.connect(window.menus.refresh)
@@ -108,7 +111,7 @@ def _connect_proof(window: Shell) -> None:
     """What Proof found of the chart in view, below it; updating figures, and what is done beside."""
     line, proof = window.stage.proof, window.proof
     window.stage.follow_proof(window.desk)
-    window.proof_panel.hidden.connect(lambda _: window.menus.refresh())
+    window.proof_part.when_made(lambda panel: panel.hidden.connect(lambda _: window.menus.refresh()))
     line.mend_wanted.connect(proof.mend)
     line.list_wanted.connect(lambda: proof.show(line.first_finding) if line.first_finding else proof.toggle())
     proof.update_wanted = window.actions_by_name["update_figures"].trigger
@@ -117,15 +120,37 @@ def _connect_proof(window: Shell) -> None:
 
 def _connect_pages(window: Shell) -> None:
     """The Pages place: how one comes to it and back, and what it asks for."""
-    store, work, canvas = window.store, window.page_work, window.pages.canvas
+    store, work = window.store, window.page_work
     work.pages_wanted.connect(window.places.show_pages)
     work.stage_wanted.connect(window.places.show_stage)
     work.present_wanted.connect(lambda page: store.guard(lambda: window.presenting.present(page)))
     work.full_view_wanted.connect(lambda: store.guard(window.presenting.full_view))
+
+
+def _connect_page(window: Shell, pages: "PagesPanel") -> None:
+    """What the Pages place asks for, once it is there."""
+    store, canvas = window.store, pages.canvas
     canvas.menu_wanted.connect(lambda place: window.menus.popup("page", place))
     canvas.frame.menu_wanted.connect(partial(stage_menu, window))
     canvas.frame.dropped.connect(lambda part, what: store.guard(lambda: window.pictures.drop(part, what)))
-    window.pages.strip.menu_wanted.connect(lambda place: window.menus.popup("pages", place))
+    pages.strip.menu_wanted.connect(lambda place: window.menus.popup("pages", place))
+
+
+def _connect_start(window: Shell, start: "StartPanel") -> None:
+    """What Start asks for, once it is there."""
+    for wish, command in (
+        (start.open_wanted, "open_document"), (start.paste_wanted, "paste"),
+        (start.empty_wanted, "add_empty_table"), (start.demo_wanted, "open_demo"),
+    ):  # fmt: skip
+        wish.connect(window.actions_by_name[command].trigger)
+    start.path_wanted.connect(window.files.open_path)
+    start.sample_wanted.connect(window.tables.put_in_sample)
+
+
+def _connect_wall(window: Shell, wall: "RecipeWall") -> None:
+    """What the recipes ask for, once they are there."""
+    wall.chosen.connect(window.take_recipe)
+    wall.reading_wanted.connect(window.charts.read_across)
 
 
 def stage_menu(window: Shell, part: Part | None, place: QPoint) -> None:

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QSettings, Qt
 from PySide6.QtGui import QAction, QCloseEvent, QDragEnterEvent, QDropEvent, QResizeEvent
@@ -25,13 +26,13 @@ from kavlet.desktop.dress.fields import TextField
 from kavlet.desktop.figures.table_commands import TableCommands
 from kavlet.desktop.file_commands import FileCommands
 from kavlet.desktop.menus import Menus
+from kavlet.desktop.on_demand import OnDemand
 from kavlet.desktop.pages.item_commands import ItemCommands
 from kavlet.desktop.pages.page_commands import PageCommands
 from kavlet.desktop.pending_text import PendingText
 from kavlet.desktop.presenting.present_commands import PresentCommands
 from kavlet.desktop.proof.background_proof import BackgroundProof
 from kavlet.desktop.proof.eye_button import ProofButton
-from kavlet.desktop.proof.panel import ProofPanel
 from kavlet.desktop.proof.proof_commands import ProofCommands
 from kavlet.desktop.recipes.recipe_commands import RecipeCommands
 from kavlet.desktop.recovery.journal_writer import JournalWriter
@@ -44,6 +45,12 @@ from kavlet.desktop.view_commands import ViewCommands
 from kavlet.desktop.work_bar import WorkBar
 from kavlet.desktop.worker import Worker
 from kavlet.desktop.workspaces import Workspaces
+
+if TYPE_CHECKING:
+    from kavlet.desktop.pages.panel import PagesPanel
+    from kavlet.desktop.proof.panel import ProofPanel
+    from kavlet.desktop.recipes.wall import RecipeWall
+    from kavlet.desktop.start.panel import StartPanel
 
 
 class Shell(QMainWindow):
@@ -63,7 +70,6 @@ class Shell(QMainWindow):
             places.dress,
             places.splitter,
         )
-        self.wall, self.start, self.pages = places.wall, places.start, places.pages
         self.offered: set[str] = set()  # the tables that the wall came up for by itself
         self.files = FileCommands(self, store, self.worker)
         self.delivering = DeliverCommands(self, store, self.worker, self.files.folder, lambda: places.on_pages)
@@ -75,16 +81,36 @@ class Shell(QMainWindow):
         self.looks = DressCommands(self, store, self.worker)
         self.solids = SolidCommands(self, store)
         self.looking = ViewCommands(self, self.findable)
-        self.page_work = PageCommands(self, store, self.pages, lambda: places.on_pages)
-        self.items = ItemCommands(self, store, self.pages, lambda: places.on_pages, self.pictures.ask_drawing)
+        self.page_work = PageCommands(self, store, places.pages_part, lambda: places.on_pages)
+        self.items = ItemCommands(self, store, places.pages_part, lambda: places.on_pages, self.pictures.ask_drawing)
         self.presenting = PresentCommands(self, store)
         self.keeper = JournalWriter(store, self, lambda: self.presenting.draft)
         self.presenting.changed.connect(self.keeper.look_soon)
         self.desk = BackgroundProof(store, self)
-        self.proof_panel = self._below()
-        self.proof = ProofCommands(self, store, self.proof_panel, places)
+        self.proof_part = OnDemand(self._below)
+        self.proof = ProofCommands(self, store, self.proof_part, places)
         self._home: QWidget = self.stage.view
         self._lay_out()
+
+    @property
+    def wall(self) -> "RecipeWall":
+        """The recipes; made, as the next three are, when they are first asked for."""
+        return self.places.wall
+
+    @property
+    def start(self) -> "StartPanel":
+        """What is seen while there is no table."""
+        return self.places.start
+
+    @property
+    def pages(self) -> "PagesPanel":
+        """The pages."""
+        return self.places.pages
+
+    @property
+    def proof_panel(self) -> "ProofPanel":
+        """What Proof found."""
+        return self.proof_part()
 
     @property
     def pending_text(self) -> PendingText:
@@ -106,7 +132,6 @@ class Shell(QMainWindow):
 
     def _lay_out(self) -> None:
         self.over_under.setStretchFactor(0, 1)
-        self.over_under.setSizes([540, 250])
         self.setStatusBar(QStatusBar())
         self.saying = QLabel()
         self.saying.setObjectName("alarm")
@@ -118,15 +143,19 @@ class Shell(QMainWindow):
         self.setAcceptDrops(True)
         self.resize(1280, 800)
 
-    def _below(self) -> ProofPanel:
+    def _below(self) -> "ProofPanel":
         """Proof, in line with the places above it."""
+        from kavlet.desktop.proof.panel import ProofPanel
+
         line = QWidget(self.over_under)
         line.hide()
         layout = QVBoxLayout(line)
         layout.setContentsMargins(3 * UNIT, UNIT, 3 * UNIT, 0)
         made = ProofPanel(self.store, self.desk, line)
         layout.addWidget(made)
+        made.hide()
         made.hidden.connect(line.setHidden)
+        self.over_under.setSizes([540, 250])
         return made
 
     def resizeEvent(self, event: QResizeEvent) -> None:

@@ -1,17 +1,24 @@
 """The window's places, one of which is shown: figures with Stage and Dress, the recipe wall, Start, the pages."""
 
+from typing import TYPE_CHECKING, TypeVar
+
 from PySide6.QtCore import QByteArray, Qt
 from PySide6.QtWidgets import QSplitter, QStackedWidget, QWidget
 
 from kavlet.desktop.dress.panel import DressPanel
 from kavlet.desktop.figures.panel import FiguresPanel
-from kavlet.desktop.pages.panel import PagesPanel
-from kavlet.desktop.recipes.wall import RecipeWall
+from kavlet.desktop.on_demand import OnDemand
 from kavlet.desktop.stage.panel import StagePanel
-from kavlet.desktop.start.panel import StartPanel
 from kavlet.desktop.store import Store
 from kavlet.desktop.stylesheet import UNIT
 from kavlet.desktop.worker import Worker
+
+if TYPE_CHECKING:
+    from kavlet.desktop.pages.panel import PagesPanel
+    from kavlet.desktop.recipes.wall import RecipeWall
+    from kavlet.desktop.start.panel import StartPanel
+
+Place = TypeVar("Place", bound=QWidget)
 
 
 class Workspaces(QStackedWidget):
@@ -28,26 +35,66 @@ class Workspaces(QStackedWidget):
         self.figures = FiguresPanel(store, self.splitter)
         self.stage = StagePanel(store, self.splitter)
         self.dress = DressPanel(store, self.splitter)
-        self.wall = RecipeWall(store, worker, self)
-        self.start = StartPanel(worker, self)
-        self.pages = PagesPanel(store, self)
+        self.wall_part = OnDemand(lambda: self._added(self._new_wall(store, worker)))
+        self.start_part = OnDemand(lambda: self._added(self._new_start(worker)))
+        self.pages_part = OnDemand(lambda: self._added(self._new_pages(store)))
         for place, stretch, least in ((self.figures, 4, 260), (self.stage, 6, 320), (self.dress, 0, 296)):
             self.splitter.setStretchFactor(self.splitter.indexOf(place), stretch)
             place.setMinimumWidth(least)
         self.splitter.setSizes([372, 560, 300])
         self.splitter.setChildrenCollapsible(False)
         self.splitter.setContentsMargins(3 * UNIT, UNIT, 3 * UNIT, 0)
-        for one in (self.splitter, self.wall, self.start, self.pages):
-            self.addWidget(one)
-        self.pages.canvas.chart_wanted.connect(self.go_to_chart)
-        self.pages.canvas.frame.opened.connect(self._dress_on_page)
-        self.wall.closed.connect(self.show_stage)
+        self.addWidget(self.splitter)
         self.dress.sought.connect(lambda: None if self.dress.isVisible() else self.show_stage())
+
+    def _added(self, place: Place) -> Place:
+        self.addWidget(place)
+        return place
+
+    def _new_wall(self, store: Store, worker: Worker) -> "RecipeWall":
+        from kavlet.desktop.recipes.wall import RecipeWall
+
+        wall = RecipeWall(store, worker, self)
+        wall.closed.connect(self.show_stage)
+        return wall
+
+    def _new_start(self, worker: Worker) -> "StartPanel":
+        from kavlet.desktop.start.panel import StartPanel
+
+        return StartPanel(worker, self)
+
+    def _new_pages(self, store: Store) -> "PagesPanel":
+        from kavlet.desktop.pages.panel import PagesPanel
+
+        pages = PagesPanel(store, self)
+        pages.canvas.chart_wanted.connect(self.go_to_chart)
+        pages.canvas.frame.opened.connect(self._dress_on_page)
+        return pages
+
+    @property
+    def wall(self) -> "RecipeWall":
+        """The recipes, made when they are first asked for, as the next two are."""
+        return self.wall_part()
+
+    @property
+    def start(self) -> "StartPanel":
+        """What is seen while there is no table."""
+        return self.start_part()
+
+    @property
+    def pages(self) -> "PagesPanel":
+        """The pages."""
+        return self.pages_part()
+
+    def _leave_page(self) -> None:
+        """Let go of a chart that is touched on its page."""
+        if self.pages_part.made is not None:
+            self.pages_part.made.canvas.leave()
 
     @property
     def on_pages(self) -> bool:
         """Whether the pages are shown."""
-        return self.currentWidget() is self.pages
+        return self.currentWidget() is self.pages_part.made
 
     @property
     def on_stage(self) -> bool:
@@ -63,7 +110,7 @@ class Workspaces(QStackedWidget):
     def show_stage(self) -> None:
         """Go to figures, Stage and Dress; while there is no table, that is said."""
         if self._has_table():
-            self.pages.canvas.leave()
+            self._leave_page()
             if not self.on_stage and not self._store.look_at(pages=False):
                 return
             self.setCurrentWidget(self.splitter)
@@ -75,7 +122,7 @@ class Workspaces(QStackedWidget):
 
     def show_wall(self) -> None:
         """Go to the recipes."""
-        self.pages.canvas.leave()
+        self._leave_page()
         self._store.look_at(pages=False)
         self.setCurrentWidget(self.wall)
 
@@ -103,10 +150,10 @@ class Workspaces(QStackedWidget):
     def fit(self) -> None:
         """Start while there is no table; Dress only where there is a chart to dress."""
         if not self._store.has_table:
-            self.pages.canvas.leave()
+            self._leave_page()
             self._store.look_at(pages=False)
             self.setCurrentWidget(self.start)
-        elif self.currentWidget() is self.start:
+        elif self.currentWidget() is self.start_part.made:
             self.setCurrentWidget(self.splitter)
             self.figures.grid.setFocus()
         self.dress.setVisible(self._store.has_chart)
@@ -122,5 +169,5 @@ class Workspaces(QStackedWidget):
 
     def shares(self) -> QByteArray:
         """How wide figures, Stage and Dress are, to be remembered."""
-        self.pages.canvas.leave()
+        self._leave_page()
         return self.splitter.saveState()

@@ -3,6 +3,7 @@
 from collections.abc import Callable, Iterable, Sequence
 from functools import partial
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 import msgspec
 from PySide6.QtCore import QObject, QPoint, QPointF
@@ -30,7 +31,6 @@ from kavlet.desktop.command import Command
 from kavlet.desktop.deliver.clipboard import of_items
 from kavlet.desktop.dress.symbol_shelf import SymbolShelf
 from kavlet.desktop.pages import clipboard
-from kavlet.desktop.pages.panel import PagesPanel
 from kavlet.desktop.store import Store
 
 Boxes = Sequence[Rect]
@@ -43,14 +43,18 @@ ORDERED = (
     ("backward", say("Backward"), "Ctrl+["), ("back", say("To the back"), "Ctrl+Shift+["),
 )  # fmt: skip
 
+if TYPE_CHECKING:
+    from kavlet.desktop.on_demand import OnDemand
+    from kavlet.desktop.pages.panel import PagesPanel
+
 
 class ItemCommands(QObject):
     """Each method carries out one command on the page in view; what the core refuses is said in one sentence."""
 
-    def __init__(self, parent: QWidget, store: Store, panel: PagesPanel, is_shown: Callable[[], bool],
+    def __init__(self, parent: QWidget, store: Store, pages: "OnDemand[PagesPanel]", is_shown: Callable[[], bool],
                  drawing_wanted: Callable[[], object]) -> None:  # fmt: skip
         super().__init__(parent)
-        self._store, self._panel, self._shown = store, panel, is_shown
+        self._store, self._pages, self._shown = store, pages, is_shown
         self.shelf = SymbolShelf(store, parent)
         self.shelf.chosen.connect(self._take_symbol)
         self.shelf.add_wanted.connect(self._ask_picture)
@@ -88,12 +92,20 @@ class ItemCommands(QObject):
                     also=page),
             Command("same_size", "Item", "Same size as the first", self.same_size, needs=several, also=page),
         )  # fmt: skip
+        pages.when_made(self._follow)
+
+    def _follow(self, panel: "PagesPanel") -> None:
+        store = self._store
         canvas = panel.canvas
         canvas.take_keys(self.commands)
         canvas.dropped.connect(lambda item, what, point: store.guard(lambda: self.drop(item, what, point)))
         canvas.steps_wanted.connect(self.offer_periods)
         panel.put_wanted.connect(lambda kind: store.guard(lambda: self.put(kind)))
         panel.fields.symbol_wanted.connect(self._choose_symbol)
+
+    @property
+    def _panel(self) -> "PagesPanel":
+        return self._pages()
 
     # When
 

@@ -1,6 +1,7 @@
 """What is done with pages: made, copied, ordered, charts sent to them, and presented."""
 
 from collections.abc import Callable
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, Signal
 from PySide6.QtWidgets import QInputDialog, QWidget
@@ -17,13 +18,17 @@ from kavlet.core.values.errors import KavletError
 from kavlet.desktop.command import Command, a_chart, a_table
 from kavlet.desktop.deliver.clipboard import mime_of
 from kavlet.desktop.pages import clipboard
-from kavlet.desktop.pages.panel import PagesPanel
 from kavlet.desktop.pages.rulers import choose_points, in_points
 from kavlet.desktop.store import Store
 
 
 def a_page(store: Store) -> bool:
     return store.has_page
+
+
+if TYPE_CHECKING:
+    from kavlet.desktop.on_demand import OnDemand
+    from kavlet.desktop.pages.panel import PagesPanel
 
 
 class PageCommands(QObject):
@@ -35,9 +40,9 @@ class PageCommands(QObject):
     present_wanted = Signal(str)
     full_view_wanted = Signal()
 
-    def __init__(self, parent: QWidget, store: Store, panel: PagesPanel, shown: Callable[[], bool]) -> None:
+    def __init__(self, parent: QWidget, store: Store, pages: "OnDemand[PagesPanel]", shown: Callable[[], bool]) -> None:
         super().__init__(parent)
-        self._parent, self._store, self._panel, self._shown = parent, store, panel, shown
+        self._parent, self._store, self._pages, self._shown = parent, store, pages, shown
         also = ("pages",)
         self.place_commands = (
             Command("show_stage", "View", "Figures and Stage", self.stage_wanted.emit, "Ctrl+1", line_before=True,
@@ -45,7 +50,7 @@ class PageCommands(QObject):
             Command("show_pages", "View", "Pages", self.pages_wanted.emit, "Ctrl+2", is_on=shown),
         )  # fmt: skip
         self.view_commands = (
-            Command("page_fit", "View", "Whole page", lambda: panel.canvas.set_zoom(0), "Ctrl+0", self._on_page),
+            Command("page_fit", "View", "Whole page", lambda: self._panel.canvas.set_zoom(0), "Ctrl+0", self._on_page),
             Command("page_actual", "View", "Page in actual size", self.zoom_actual, needs=self._on_page),
             Command("page_larger", "View", "Page larger", lambda: self._zoom(1.25), "Ctrl+=", self._on_page),
             Command("page_smaller", "View", "Page smaller", lambda: self._zoom(0.8), "Ctrl+Shift+-", self._on_page),
@@ -75,10 +80,18 @@ class PageCommands(QObject):
             Command("full_view", "Page", "Full view of the chart", self.full_view_wanted.emit, "F11", a_chart,
                     ("stage",)),
         )  # fmt: skip
+        pages.when_made(self._follow)
+
+    def _follow(self, panel: "PagesPanel") -> None:
+        store = self._store
         panel.strip.delete_wanted.connect(lambda: store.guard(self.delete))
         panel.add.clicked.connect(lambda: store.guard(self.add))
         panel.first_wanted.connect(lambda: store.guard(self.add))
         panel.present_wanted.connect(lambda: self.present_wanted.emit(store.page.id))
+
+    @property
+    def _panel(self) -> "PagesPanel":
+        return self._pages()
 
     # Looking
 

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from functools import partial
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, Qt
 from PySide6.QtWidgets import QWidget
@@ -14,22 +15,25 @@ from kavlet.core.proof.bulk_remedies import mended
 from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.scene.readers import READERS, VIEWS, Reader
 from kavlet.desktop.command import Command, a_table
-from kavlet.desktop.proof.panel import ProofPanel
 from kavlet.desktop.store import Store
 from kavlet.desktop.workspaces import Workspaces
+
+if TYPE_CHECKING:
+    from kavlet.desktop.on_demand import OnDemand
+    from kavlet.desktop.proof.panel import ProofPanel
 
 
 class ProofCommands(QObject):
     """Each method carries out one command, or what the list of findings asks for."""
 
-    def __init__(self, parent: QWidget, store: Store, panel: ProofPanel, places: Workspaces) -> None:
+    def __init__(self, parent: QWidget, store: Store, part: "OnDemand[ProofPanel]", places: Workspaces) -> None:
         super().__init__(parent)
-        self._store, self._panel, self._places = store, panel, places
+        self._store, self._part, self._places = store, part, places
         self._trial: tuple[Message, Document] | None = None
         self.update_wanted: Callable[[], object] = lambda: None
         self.commands = (
             Command("show_proof", "View", "Proof", self.toggle, "F8", a_table, line_before=True,
-                    is_on=lambda: not panel.isHidden()),
+                    is_on=lambda: self._is_open),
             Command("next_finding", "View", "Next finding", lambda: self.step(1), "F7", a_table),
             Command("previous_finding", "View", "Previous finding", lambda: self.step(-1), "Shift+F7", a_table),
             Command("mend_finding", "View", "Mend the finding", self.mend_first, "Ctrl+Shift+M", a_table),
@@ -40,7 +44,12 @@ class ProofCommands(QObject):
                 for reader in READERS
             ),
         )  # fmt: skip
-        panel.hide()
+        part.when_made(self._follow)
+        store.edited.connect(self._forget_trial)
+        store.shown.connect(lambda: None if store.trying else self._forget_trial())
+        self._at: Finding | None = None
+
+    def _follow(self, panel: "ProofPanel") -> None:
         panel.closed.connect(self.toggle)
         panel.list.chosen.connect(self._go_to_chosen)
         panel.list.mend_wanted.connect(self.mend_first)
@@ -50,9 +59,14 @@ class ProofCommands(QObject):
         panel.details.listen_wanted.connect(self.listen)
         panel.taken.connect(self.take)
         panel.left.connect(self.leave)
-        store.edited.connect(self._forget_trial)
-        store.shown.connect(lambda: None if store.trying else self._forget_trial())
-        self._at: Finding | None = None
+
+    @property
+    def _panel(self) -> "ProofPanel":
+        return self._part()
+
+    @property
+    def _is_open(self) -> bool:
+        return self._part.made is not None and not self._part.made.isHidden()
 
     def _reads_as(self, reader: Reader) -> bool:
         return self._store.reader == reader
