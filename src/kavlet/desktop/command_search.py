@@ -12,7 +12,6 @@ from kavlet.core.values.sizes import CHARTS
 from kavlet.desktop.dress.panel import DressPanel
 from kavlet.desktop.store import Store
 from kavlet.desktop.workspaces import Workspaces
-from kavlet.export.ways import EXPORT_FORMATS
 
 
 class Findable(Struct, frozen=True):
@@ -84,6 +83,8 @@ def of_document(store: Store, places: Workspaces, set_size: Callable[[str], obje
 
 def of_formats(store: Store, deliver: Callable[[str], object]) -> list[Findable]:
     """The formats a chart leaves in; each opens Deliver with it."""
+    from kavlet.export.ways import EXPORT_FORMATS
+
     return [
         Findable(
             words(format_.title), words("format"), partial(deliver, format_.endings[0]),

@@ -2,15 +2,11 @@
 
 from importlib.resources import files
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from kavlet.core.document import edits
 from kavlet.core.document.charts import data_direction
 from kavlet.core.document.document import Document
-from kavlet.core.document.tables import source_updates
-from kavlet.core.document.tables.table_advice import suggestions
-from kavlet.core.files import csv, tables
-from kavlet.core.files import kavlet as kavlet_file
-from kavlet.core.files.worksheet import Worksheet
 from kavlet.core.pipeline.chart_inputs import MAX_ROWS
 from kavlet.core.pipeline.stages import main_layer
 from kavlet.core.spreadsheet.cells import Cell
@@ -19,11 +15,16 @@ from kavlet.core.spreadsheet.table import Source
 from kavlet.core.text.numbers import decimal_sign, locale_of
 from kavlet.desktop.remembered_looks import with_remembered_look
 
+if TYPE_CHECKING:
+    from kavlet.core.files.worksheet import Worksheet
+
 FALLBACK = "columns"  # its sentence says what is wrong with a table that fits no recipe
 
 
 def opened(path: Path, locale: str) -> tuple[Document, bool]:
     """The document of a file, and whether the file holds it (a table's file does not). Raises KavletError."""
+    from kavlet.core.files import kavlet as kavlet_file
+
     if path.suffix.lower() == kavlet_file.SUFFIX:
         return kavlet_file.load(path), True
     return of_source(Source(str(path.resolve())), locale), False
@@ -31,13 +32,19 @@ def opened(path: Path, locale: str) -> tuple[Document, bool]:
 
 def of_source(source: Source, locale: str) -> Document:
     """A document of a table's file, which it follows. Raises KavletError."""
+    from kavlet.core.document.tables import source_updates
+    from kavlet.core.files import tables
+
     cells = tables.read_source(source, decimal_sign(locale)).cells
     document = from_rows(table_name(Path(source.path)), cells, locale)
     return source_updates.linked_table(document, document.tables[0].id, tables.seen(source), cells)
 
 
-def with_table(document: Document, source: Source, read: Worksheet) -> tuple[Document, str]:
+def with_table(document: Document, source: Source, read: "Worksheet") -> tuple[Document, str]:
     """The document with one more table, of what was read from a file; and its id."""
+    from kavlet.core.document.tables import source_updates
+    from kavlet.core.files import tables
+
     document, table = edits.add_table(document, table_name(Path(source.path)), read.cells)
     return source_updates.linked_table(document, table, tables.seen(source), read.cells), table
 
@@ -56,6 +63,8 @@ def from_rows(name: str, rows: list[list[Cell]], locale: str) -> Document:
 
 def with_best_chart(document: Document, table: str) -> tuple[Document, str]:
     """The document with the chart that suits a table best, looking as is remembered for it, and the chart's id."""
+    from kavlet.core.document.tables.table_advice import suggestions
+
     if document.table(table).rows > MAX_ROWS:
         return edits.add_chart(document, table, FALLBACK)  # no chart shows as many, so none is tried
     for one in suggestions(document, table):
@@ -70,11 +79,15 @@ def with_best_chart(document: Document, table: str) -> tuple[Document, str]:
 
 def from_clipboard(name: str, rows: list[list[Cell]], locale: str) -> Document:
     """A document from pasted cells, which may come without a row of names."""
+    from kavlet.core.files import csv
+
     return from_rows(name, csv.with_names(rows), locale)
 
 
 def demo() -> Document:
     """The demo document: Mirefen's year."""
+    from kavlet.core.files import kavlet as kavlet_file
+
     content = (files("kavlet") / "assets" / "demo" / "mirefen.kavlet").read_bytes()
     return kavlet_file.loads(content, "mirefen.kavlet")
 

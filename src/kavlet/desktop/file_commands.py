@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
 
 from kavlet.core.document.document import Document
 from kavlet.core.files import kavlet as kavlet_file
-from kavlet.core.files import tables, versions
+from kavlet.core.files import tables
 from kavlet.core.files.formats import TABLES, patterns
 from kavlet.core.messages import say, words
 from kavlet.core.spreadsheet.cells import Cell
@@ -19,7 +19,6 @@ from kavlet.desktop.command import Command
 from kavlet.desktop.dialogs import answer, open_sheet
 from kavlet.desktop.figures.import_dialog import ImportDialog
 from kavlet.desktop.languages import locale_name
-from kavlet.desktop.recovery.version_list import VersionsDialog
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
 
@@ -36,6 +35,8 @@ class FileCommands(QObject):
     opened = Signal(bool)
 
     def __init__(self, parent: QWidget, store: Store, worker: Worker) -> None:
+        from kavlet.core.files import versions
+
         super().__init__(parent)
         self._parent, self._store, self._worker = parent, store, worker
         self.commands = (
@@ -142,6 +143,9 @@ class FileCommands(QObject):
 
     def earlier_versions(self) -> None:
         """Show what the document's file held before, and go back to it where that is wanted."""
+        from kavlet.core.files import versions
+        from kavlet.desktop.recovery.version_list import VersionsDialog
+
         store = self._store
         if store.path is None:
             return
@@ -155,6 +159,8 @@ class FileCommands(QObject):
 
     def _keep_version(self, path: Path) -> str:
         """Why the earlier version can't be kept, which hinders no saving; empty where it is, or is not to be."""
+        from kavlet.core.files import versions
+
         if not keeps_versions() or path != self._store.path:
             return ""
         why = refusal(lambda: versions.keep(path))

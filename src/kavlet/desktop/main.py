@@ -20,7 +20,6 @@ from kavlet.desktop import document_loading
 from kavlet.desktop.command_registry import connect, declared
 from kavlet.desktop.dialogs import open_sheet
 from kavlet.desktop.languages import apply_language, locale_name
-from kavlet.desktop.recovery.recovery_dialog import RecoveryDialog
 from kavlet.desktop.shell import Shell
 from kavlet.desktop.store import Store
 from kavlet.desktop.stylesheet import apply_look
@@ -96,9 +95,11 @@ class OpenWindow:
 
 def open_window(file: Path | None = None, demo: bool = False) -> Window:
     """A window with the demo, a file, or nothing yet."""
-    window = Window(Store(Document(locale=document_loading.known(locale_name()))))
+    store = Store(Document(locale=document_loading.known(locale_name())))
     if demo:
-        window.store.load(document_loading.demo(), None, "Mirefen year")
+        store.load(document_loading.demo(), None, "Mirefen year")
+    window = Window(store)
+    if demo:
         window.figures.grid.go_to(1, 1)
         window.figures.grid.setFocus()
     window.show()
@@ -109,6 +110,8 @@ def open_window(file: Path | None = None, demo: bool = False) -> Window:
 
 def offer_kept(window: Window) -> None:
     """Offer what was kept of documents that an earlier run could not save."""
+    from kavlet.desktop.recovery.recovery_dialog import RecoveryDialog
+
     kept = journal.left_behind()
     if not kept:
         return

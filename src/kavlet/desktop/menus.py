@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Iterable
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QMenu, QMenuBar, QWidget
@@ -11,7 +12,10 @@ from kavlet.desktop import recent_files
 from kavlet.desktop.command import Command, Commands
 from kavlet.desktop.deliver.button import DeliverButton
 from kavlet.desktop.store import Store
-from kavlet.export.outgoing import Export
+
+if TYPE_CHECKING:
+    from kavlet.export.outgoing import Export
+
 
 Offer = tuple[str, Callable[[], object]]
 
@@ -53,7 +57,7 @@ class Menus:
                 self._recent.aboutToShow.connect(lambda: self._fill_recent(open_path))
                 menu.insertMenu(self.commands.actions["save"], self._recent)
 
-    def deliver_button(self, deliver: Callable[[], object], outgoing: Callable[[], Export]) -> DeliverButton:
+    def deliver_button(self, deliver: Callable[[], object], outgoing: "Callable[[], Export]") -> DeliverButton:
         """The button at the bar's end, for what all work leads to."""
         made = DeliverButton(outgoing)
         made.clicked.connect(lambda _checked=False: deliver())

@@ -257,7 +257,7 @@ class Shell(QMainWindow):
         self.worker.stop()
         self.desk.stop()
         self.store.attended.stop()
-        self.delivering.server.stop()
+        self.delivering.stop_server()
         settings = QSettings()
         settings.setValue("geometry", self.saveGeometry())
         settings.setValue("places", self.places.shares())

@@ -87,7 +87,7 @@ def test_a_page_is_published_renewed_and_taken_back(window: Window, qtbot: QtBot
     assert gone.value.code == 410
     gone.value.close()
     sheet._turn()
-    assert not window.delivering.server.running
+    assert window.delivering._server.made is None or not window.delivering._server.made.running
     with pytest.raises(urllib.error.URLError):
         urllib.request.urlopen(address, timeout=5)
 

@@ -1,6 +1,7 @@
 """The Deliver button: it opens the sheet, and what is in view can be dragged from it into another program."""
 
 from collections.abc import Callable
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QDrag, QMouseEvent, QPixmap
@@ -8,9 +9,11 @@ from PySide6.QtWidgets import QApplication, QPushButton, QWidget
 
 from kavlet.core.messages import words
 from kavlet.core.values.errors import KavletError
-from kavlet.desktop.deliver.clipboard import DragOut
-from kavlet.export.outgoing import Export
 from kavlet.paint.picture import image
+
+if TYPE_CHECKING:
+    from kavlet.desktop.deliver.clipboard import DragOut
+    from kavlet.export.outgoing import Export
 
 SHOWN = 160.0  # pixels of the picture that hangs on the mouse
 
@@ -18,7 +21,7 @@ SHOWN = 160.0  # pixels of the picture that hangs on the mouse
 class DeliverButton(QPushButton):
     """Pressed, it delivers; pulled, it drags a picture out."""
 
-    def __init__(self, outgoing: Callable[[], Export], parent: QWidget | None = None) -> None:
+    def __init__(self, outgoing: "Callable[[], Export]", parent: QWidget | None = None) -> None:
         super().__init__(words("Deliver"), parent)
         self._outgoing = outgoing
         self._pressed: QPoint | None = None
@@ -49,6 +52,8 @@ class DeliverButton(QPushButton):
 
     def made_drag(self) -> QDrag | None:
         """The drag of what is in view; None where it can't be drawn."""
+        from kavlet.desktop.deliver.clipboard import DragOut
+
         try:
             export = self._outgoing()
             self.dragged = DragOut(export)

@@ -6,26 +6,27 @@ import tempfile
 import weakref
 from html import escape
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 import msgspec
 from PySide6.QtCore import QByteArray, QMimeData, QUrl
 
 from kavlet.core.files import svg
-from kavlet.core.office_model.convert_pages import cut_out
-from kavlet.core.office_model.figure_table import FigureTable, figures_of
 from kavlet.core.pages.items.words import Words
 from kavlet.core.pipeline.page_items.page_picture import PagePicture
 from kavlet.core.scene.primitives import Scene
 from kavlet.core.values.geometry import Rect
 from kavlet.export.outgoing import Export
-from kavlet.export.ways import slug
 from kavlet.paint import picture
+
+if TYPE_CHECKING:
+    from kavlet.core.office_model.figure_table import FigureTable
 
 SCALE = 2.0  # pixels per point
 SVG_TYPE = "image/svg+xml"
 
 
-def mime_of(scene: Scene, figures: tuple[FigureTable, ...]) -> QMimeData:
+def mime_of(scene: Scene, figures: "tuple[FigureTable, ...]") -> QMimeData:
     """A picture for the clipboard: for each program the kind it knows best, with the words for what it shows."""
     mime_data = QMimeData()
     image = picture.image(scene, SCALE)
@@ -39,7 +40,7 @@ def mime_of(scene: Scene, figures: tuple[FigureTable, ...]) -> QMimeData:
     return mime_data
 
 
-def html_of(scene: Scene, png: bytes, figures: tuple[FigureTable, ...]) -> str:
+def html_of(scene: Scene, png: bytes, figures: "tuple[FigureTable, ...]") -> str:
     """The picture with its alternative text, and its figures as a table."""
     data = base64.b64encode(png).decode()
     alt = escape(scene.description or scene.title)
@@ -48,7 +49,7 @@ def html_of(scene: Scene, png: bytes, figures: tuple[FigureTable, ...]) -> str:
     return f'<img src="data:image/png;base64,{data}" width="{wide}" height="{tall}" alt="{alt}">{tables}'
 
 
-def _table(figures: FigureTable) -> str:
+def _table(figures: "FigureTable") -> str:
     def row(cells: tuple[str, ...], tag: str) -> str:
         return "<tr>" + "".join(f"<{tag}>{escape(cell)}</{tag}>" for cell in cells) + "</tr>"
 
@@ -58,6 +59,8 @@ def _table(figures: FigureTable) -> str:
 
 def of_outgoing(export: Export) -> QMimeData:
     """What leaves for the clipboard: the first chart or page of it."""
+    from kavlet.core.office_model.figure_table import figures_of
+
     if export.pages:
         pictures = export.page_pictures[0].made.values()
         return mime_of(
@@ -74,6 +77,8 @@ def of_outgoing(export: Export) -> QMimeData:
 
 def cut_to(page: PagePicture, items: set[str]) -> Scene:
     """Some items of a page alone, no larger than they are."""
+    from kavlet.core.office_model.convert_pages import cut_out
+
     boxes = [page.boxes[item_id] for item_id in items]
     around = Rect.around([point for box in boxes for point in ((box.x, box.y), (box.right, box.bottom))])
     scene = page.scene_of(items)
@@ -84,6 +89,8 @@ def cut_to(page: PagePicture, items: set[str]) -> Scene:
 
 def of_items(page: PagePicture, items: set[str]) -> QMimeData:
     """Some items of a page for the clipboard, with their words and the figures of the charts among them."""
+    from kavlet.core.office_model.figure_table import figures_of
+
     pictures = [page.made[figure_table].picture for figure_table in page.boxes if figure_table in items]
     figures = tuple(figure_table for picture in pictures if picture is not None for figure_table in figures_of(picture))
     mime = mime_of(cut_to(page, items), figures)
@@ -97,6 +104,8 @@ class DragOut:
     """A picture on its way to another program, with files for those that take files; they last as long as this."""
 
     def __init__(self, export: Export) -> None:
+        from kavlet.export.ways import slug
+
         folder = Path(tempfile.mkdtemp(prefix="kavlet-"))
         self._cleared = weakref.finalize(self, shutil.rmtree, folder, ignore_errors=True)
         self.mime = of_outgoing(export)

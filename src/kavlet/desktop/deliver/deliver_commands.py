@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 import msgspec
 from PySide6.QtCore import QObject, QUrl, Signal
@@ -12,19 +13,16 @@ from kavlet.core.files import atomic
 from kavlet.core.messages import say, words
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.command import Command
-from kavlet.desktop.deliver.clipboard import of_items, of_outgoing
-from kavlet.desktop.deliver.deliver_dialog import DeliverDialog
 from kavlet.desktop.deliver.last_delivery import DeliveryChoice, outgoing, remember, remembered
-from kavlet.desktop.deliver.outbox_dialog import OutboxDialog
-from kavlet.desktop.deliver.printing import PrintDialog
-from kavlet.desktop.deliver.showcase_dialog import ShowcaseDialog
 from kavlet.desktop.dialogs import open_sheet
+from kavlet.desktop.on_demand import OnDemand
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
-from kavlet.export.outgoing import Export, WrittenFile
-from kavlet.export.ways import OutputFile, files, slug, written
-from kavlet.sharing import outbox, showcase
-from kavlet.sharing.server import Server
+
+if TYPE_CHECKING:
+    from kavlet.export.outgoing import Export, WrittenFile
+    from kavlet.export.ways import OutputFile
+    from kavlet.sharing.server import Server
 
 
 def something(store: Store) -> bool:
@@ -34,6 +32,12 @@ def something(store: Store) -> bool:
 
 def a_page(store: Store) -> bool:
     return store.has_page
+
+
+def _new_server() -> "Server":
+    from kavlet.sharing.server import Server
+
+    return Server()
 
 
 class DeliverCommands(QObject):
@@ -52,7 +56,7 @@ class DeliverCommands(QObject):
         self._on_pages = on_pages
         self._last: DeliveryChoice | None = None
         self._last_of: object = None
-        self.server = Server()
+        self._server = OnDemand(_new_server)
         self.commands = (
             Command("deliver", "File", "Deliver…", self.deliver, "Ctrl+E", something, line_before=True),
             Command(
@@ -64,6 +68,11 @@ class DeliverCommands(QObject):
             Command("outbox", "File", "Outbox…", self.show_outbox),
             Command("showcase", "File", "Showcase…", self.show_showcase),
         )
+
+    def stop_server(self) -> None:
+        """Show no published pages any more."""
+        if self._server.made is not None:
+            self._server.made.stop()
 
     @property
     def last(self) -> DeliveryChoice | None:
@@ -101,6 +110,8 @@ class DeliverCommands(QObject):
 
     def show(self, choice: DeliveryChoice) -> None:
         """Show the sheet with a choice."""
+        from kavlet.desktop.deliver.deliver_dialog import DeliverDialog
+
         sheet = DeliverDialog(self._store, choice, self._worker, self._parent)
         sheet.wished.connect(self._place)
         sheet.copied.connect(lambda what: self._store.guard(lambda: self._copy(what)))
@@ -117,6 +128,8 @@ class DeliverCommands(QObject):
 
     def _place(self, choice: DeliveryChoice) -> None:
         """Ask where to, and write; or hand it on."""
+        from kavlet.export.ways import slug
+
         if choice.to != "file":
             self._hand_on(choice)
             return
@@ -138,7 +151,7 @@ class DeliverCommands(QObject):
         )
         kept = msgspec.structs.replace(choice, out=str(path))
 
-        def done(made: list[OutputFile]) -> None:
+        def done(made: "list[OutputFile]") -> None:
             self._keep(kept)
             self.saved.emit(made[0].path)
 
@@ -147,13 +160,15 @@ class DeliverCommands(QObject):
             lambda why: self._failed(kept, why),
         )  # fmt: skip
 
-    def in_view(self) -> Export:
+    def in_view(self) -> "Export":
         """The chart or page in view, to be taken away at once."""
         what = "page" if self._on_pages() and self._store.has_page else "chart"
         return outgoing(DeliveryChoice("page" if what == "page" else "chart", self._in_view(what)), self._store)
 
     def copy_out(self) -> None:
         """Put the chart or page in view on the clipboard, for other programs; of a page, what is chosen of it."""
+        from kavlet.desktop.deliver.clipboard import of_items
+
         store = self._store
         chosen = {item.id for item in store.items} if self._on_pages() else set()
         if chosen:
@@ -161,7 +176,9 @@ class DeliverCommands(QObject):
         else:
             self._copy(self.in_view())
 
-    def _copy(self, export: Export) -> None:
+    def _copy(self, export: "Export") -> None:
+        from kavlet.desktop.deliver.clipboard import of_outgoing
+
         QGuiApplication.clipboard().setMimeData(of_outgoing(export))
 
     def print(self) -> None:
@@ -169,37 +186,48 @@ class DeliverCommands(QObject):
         on_pages = self._on_pages() and self._store.has_page
         self._print(outgoing(DeliveryChoice("pages"), self._store) if on_pages else self.in_view())
 
-    def _print(self, export: Export) -> None:
+    def _print(self, export: "Export") -> None:
+        from kavlet.desktop.deliver.printing import PrintDialog
+
         sheet = PrintDialog(export.scenes, self._parent)
         open_sheet(sheet)
 
     def show_outbox(self) -> None:
         """Show what was sent to the outbox."""
+        from kavlet.desktop.deliver.outbox_dialog import OutboxDialog
+
         sheet = OutboxDialog(self._parent)
         open_sheet(sheet)
 
     def show_showcase(self) -> None:
         """Show what is published."""
-        sheet = ShowcaseDialog(self.server, self._store.guard, self._parent)
+        from kavlet.desktop.deliver.showcase_dialog import ShowcaseDialog
+
+        sheet = ShowcaseDialog(self._server(), self._store.guard, self._parent)
         open_sheet(sheet)
 
     def _hand_on(self, choice: DeliveryChoice) -> None:
         """Hand a mail to the desktop's program or the outbox, a page to the showcase."""
+        from kavlet.export.ways import written
+
         leaving = outgoing(choice, self._store)
         key = f"{self._store.path or self._store.name}|{choice.what}|{choice.one}"
 
-        def done(made: WrittenFile) -> None:
+        def done(made: "WrittenFile") -> None:
             self._keep(choice)
             self._store.guard(lambda: self._handed(choice, leaving.title, key, made.content))
 
         self._worker.ask("deliver", say("Making it"), lambda: written(leaving, choice.wish), done)
 
     def _handed(self, choice: DeliveryChoice, title: str, key: str, content: bytes) -> None:
+        from kavlet.export.ways import slug
+        from kavlet.sharing import outbox, showcase
+
         if choice.to == "outbox":
             outbox.send(content)
             self.show_outbox()
         elif choice.to == "showcase":
-            self.server.start()
+            self._server().start()
             showcase.publish(key, title, content)
             self.show_showcase()
         else:
@@ -229,9 +257,11 @@ class DeliverCommands(QObject):
         open_sheet(box)
 
 
-def _put(leaving: Export, choice: DeliveryChoice, path: Path) -> list[OutputFile]:
+def _put(leaving: "Export", choice: DeliveryChoice, path: Path) -> "list[OutputFile]":
     """Make all files, then write them. Raises KavletError, with nothing written, where one can't be made or the work
     was given up."""
+    from kavlet.export.ways import files
+
     made = list(files(leaving, choice.wish, path))
     if leaving.given_up():
         raise KavletError(say("It was given up."))

@@ -2,7 +2,7 @@
 
 import hashlib
 from pathlib import Path
-from typing import Literal
+from typing import TYPE_CHECKING, Literal
 
 import msgspec
 from msgspec import Struct
@@ -10,7 +10,10 @@ from PySide6.QtCore import QSettings
 
 from kavlet.core.files.formats import ExportOptions
 from kavlet.desktop.store import Store
-from kavlet.export.outgoing import Export
+
+if TYPE_CHECKING:
+    from kavlet.export.outgoing import Export
+
 
 What = Literal["chart", "charts", "page", "pages"]
 To = Literal["file", "program", "outbox", "showcase"]
@@ -28,8 +31,10 @@ class DeliveryChoice(Struct, frozen=True):
     to: To = "file"
 
 
-def outgoing(choice: DeliveryChoice, store: Store) -> Export:
+def outgoing(choice: DeliveryChoice, store: Store) -> "Export":
     """What a choice lets leave of the document as it is now."""
+    from kavlet.export.outgoing import Export
+
     document = store.document
     title = store.name or ""
     match choice.what:

@@ -9,7 +9,6 @@ from PySide6.QtWidgets import QApplication, QFileDialog, QInputDialog, QWidget
 from kavlet.core.document import edits
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.looks import look_edits
-from kavlet.core.files import kit as kit_file
 from kavlet.core.messages import say, words
 from kavlet.core.pipeline.stages import main_layer
 from kavlet.core.styling.palettes import from_text
@@ -17,7 +16,6 @@ from kavlet.core.values.errors import KavletError
 from kavlet.desktop import remembered_looks
 from kavlet.desktop.command import Command, a_chart, a_copied_dress, a_named_palette, a_recipe
 from kavlet.desktop.dialogs import open_sheet
-from kavlet.desktop.dress.schemes_dialog import SchemesDialog
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
 
@@ -64,6 +62,8 @@ class DressCommands(QObject):
 
     def propose_colours(self) -> None:
         """Show schemes of colours on the chart in view, to take one."""
+        from kavlet.desktop.dress.schemes_dialog import SchemesDialog
+
         sheet = SchemesDialog(self._store, self._worker, self._parent)
         sheet.taken.connect(self.take_colours)
         open_sheet(sheet)
@@ -187,6 +187,8 @@ class DressCommands(QObject):
         self._store.edit(say("take out palette"), lambda document: look_edits.without_palette(document, name))
 
     def load_kit(self) -> None:
+        from kavlet.core.files import kit as kit_file
+
         name, _ = QFileDialog.getOpenFileName(self._parent, words("Load kit"), "", f"*{kit_file.SUFFIX}")
         if name:
             self._store.edit(
@@ -194,6 +196,8 @@ class DressCommands(QObject):
             )  # fmt: skip
 
     def save_kit(self) -> None:
+        from kavlet.core.files import kit as kit_file
+
         name, _ = QFileDialog.getSaveFileName(self._parent, words("Save kit"), "house", f"*{kit_file.SUFFIX}")
         if name:
             path = Path(name) if name.endswith(kit_file.SUFFIX) else Path(name + kit_file.SUFFIX)

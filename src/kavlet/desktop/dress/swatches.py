@@ -3,6 +3,8 @@
 A dot tells that the colour was set by hand; its contrast against the chart's ground stands beside the field.
 """
 
+from typing import TYPE_CHECKING
+
 from PySide6.QtCore import QPointF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QCursor, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
@@ -11,8 +13,10 @@ from kavlet.core.messages import shown_number, words
 from kavlet.core.values.colour import Colour, colour, contrast, mix
 from kavlet.core.values.errors import attempt
 from kavlet.desktop.dress.fields import TextField
-from kavlet.desktop.dress.screen_pick import ScreenPick
 from kavlet.desktop.stylesheet import UNIT, colours, qcolor
+
+if TYPE_CHECKING:
+    from kavlet.desktop.dress.screen_pick import ScreenPick
 
 WHITE, BLACK = Colour(1.0, 1.0, 1.0), Colour(0.0, 0.0, 0.0)
 TINTS = ((WHITE, 0.75), (WHITE, 0.5), (WHITE, 0.25), (BLACK, 0.2), (BLACK, 0.4))  # mixed into the colour in use
@@ -152,6 +156,8 @@ class ColourField(QWidget):
         attempt(self._pick_of_screen, self.refused.emit)
 
     def _pick_of_screen(self) -> None:
+        from kavlet.desktop.dress.screen_pick import ScreenPick
+
         over = ScreenPick.of_screen_under(QCursor.pos())
         over.picked.connect(self.chosen)
         over.destroyed.connect(self._picked)

@@ -1,5 +1,7 @@
 """The Figures place: the tables' names, the formula line, the grid, and sums of the selection."""
 
+from typing import TYPE_CHECKING
+
 from PySide6.QtCore import QPersistentModelIndex, QSize, Qt, Signal
 from PySide6.QtWidgets import (
     QFrame,
@@ -13,21 +15,21 @@ from PySide6.QtWidgets import (
 )
 
 from kavlet.core.document.tables import table_edits
-from kavlet.core.document.tables.source_updates import CellDifference
 from kavlet.core.messages import say, words
 from kavlet.core.spreadsheet.cells import Formula
 from kavlet.core.text.numbers import written
 from kavlet.core.values.number_text import PLAIN
 from kavlet.core.values.sums import exact_sum
-from kavlet.desktop.figures.find_line import Finder
 from kavlet.desktop.figures.formula_edit import FormulaEdit
 from kavlet.desktop.figures.grid import FiguresGrid
 from kavlet.desktop.figures.source_bar import SourceBar
-from kavlet.desktop.figures.table_list import TableList
 from kavlet.desktop.figures.table_model import Index
 from kavlet.desktop.figures.what_if import WhatIf
 from kavlet.desktop.store import Store
 from kavlet.desktop.stylesheet import UNIT
+
+if TYPE_CHECKING:
+    from kavlet.core.document.tables.source_updates import CellDifference
 
 FEW = 3  # tables, whose tabs are all in sight
 
@@ -58,6 +60,8 @@ class FiguresPanel(QFrame):
     add_wanted = Signal()
 
     def __init__(self, store: Store, parent: QWidget | None = None) -> None:
+        from kavlet.desktop.figures.find_line import Finder
+
         super().__init__(parent)
         self.setObjectName("panel")
         self._store = store
@@ -103,6 +107,8 @@ class FiguresPanel(QFrame):
 
     def _make_tabs(self) -> QHBoxLayout:
         """The tables' names as tabs, and a button for a new one."""
+        from kavlet.desktop.figures.table_list import TableList
+
         self.tabs = _Tabs()
         self.tabs.setObjectName("tables")
         self.tabs.setMovable(True)
@@ -190,7 +196,7 @@ class FiguresPanel(QFrame):
         index = self.grid.currentIndex()
         return self.grid.cells.address(index) if index.isValid() and self._store.chart_is_of_table else ""
 
-    def difference_here(self) -> CellDifference | None:
+    def difference_here(self) -> "CellDifference | None":
         """How the table's file differs at the current cell, where it does."""
         index = self.grid.currentIndex()
         return self.grid.cells.differing.get((index.column(), index.row()))

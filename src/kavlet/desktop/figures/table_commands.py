@@ -3,20 +3,15 @@
 import re
 from collections.abc import Callable
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, QPoint, Qt, Signal
 from PySide6.QtWidgets import QFileDialog, QInputDialog, QMenu, QMessageBox, QWidget
 
 from kavlet.core.document.document import Document
 from kavlet.core.document.pages import page_edits
-from kavlet.core.document.tables import source_updates, table_edits
+from kavlet.core.document.tables import table_edits
 from kavlet.core.document.tables.cell_edits import Box
-from kavlet.core.document.tables.samples import Sample, samples, with_sample
-from kavlet.core.document.tables.small_tables import SmallTableChoice, small_table
-from kavlet.core.files import atomic
-from kavlet.core.files import tables as table_files
-from kavlet.core.files.formats import TABLES, by_ending, endings, patterns, renamings, table_content
-from kavlet.core.files.worksheet import Worksheet
 from kavlet.core.messages import Message, say, words
 from kavlet.core.recipes.recipe import QUESTIONS
 from kavlet.core.spreadsheet.table import HEADER, Source, Table
@@ -25,12 +20,16 @@ from kavlet.core.values.errors import KavletError
 from kavlet.desktop import document_loading
 from kavlet.desktop.command import Command, a_table
 from kavlet.desktop.dialogs import answer, open_sheet
-from kavlet.desktop.figures.import_dialog import ImportDialog
-from kavlet.desktop.figures.small_table_dialog import SmallTableDialog
 from kavlet.desktop.languages import locale_name
 from kavlet.desktop.remembered_looks import with_remembered_look
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
+
+if TYPE_CHECKING:
+    from kavlet.core.document.tables import source_updates
+    from kavlet.core.document.tables.samples import Sample
+    from kavlet.core.document.tables.small_tables import SmallTableChoice
+    from kavlet.core.files.worksheet import Worksheet
 
 
 def a_source(store: Store) -> bool:
@@ -86,6 +85,8 @@ class TableCommands(QObject):
 
     def offer_samples(self) -> None:
         """A list of sample tables, by the question each answers."""
+        from kavlet.core.document.tables.samples import samples
+
         menu = QMenu(self._parent)
         menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         for one in samples(locale_name().split("_")[0]):
@@ -95,8 +96,10 @@ class TableCommands(QObject):
             below.addAction(one.name).triggered.connect(lambda _on=False, one=one: self.put_in_sample(one))
         menu.popup(self._parent.mapToGlobal(self._parent.rect().topLeft()) + QPoint(120, 40))
 
-    def put_in_sample(self, sample: Sample) -> None:
+    def put_in_sample(self, sample: "Sample") -> None:
         """Put in a sample's table with its chart, to be typed over."""
+        from kavlet.core.document.tables.samples import with_sample
+
         made: list[str] = []
 
         def added(document: Document) -> Document:
@@ -109,6 +112,8 @@ class TableCommands(QObject):
 
     def add_from_file(self) -> None:
         """A table from a file, beside those that are here."""
+        from kavlet.core.files.formats import TABLES, patterns
+
         kinds = words("Tables ({kinds})", kinds=patterns(TABLES))
         name, _ = QFileDialog.getOpenFileName(self._parent, words("Add a table"), str(Path.home()), kinds)
         if name:
@@ -116,6 +121,8 @@ class TableCommands(QObject):
 
     def add_path(self, path: Path) -> None:
         """Add a table from a file at a path; a workbook of several sheets asks which."""
+        from kavlet.core.files import tables as table_files
+
         source = Source(str(path.resolve()))
 
         def add() -> None:
@@ -127,7 +134,7 @@ class TableCommands(QObject):
         self._store.guard(add)
 
     def _add(self, source: Source) -> None:
-        def take(read: Worksheet) -> None:
+        def take(read: "Worksheet") -> None:
             table = self._store.make(
                 say("add table"), lambda document: document_loading.with_table(document, source, read)
             )
@@ -137,8 +144,10 @@ class TableCommands(QObject):
 
         self._asked(source, take)
 
-    def _asked(self, source: Source, take: Callable[[Worksheet], object]) -> None:
+    def _asked(self, source: Source, take: "Callable[[Worksheet], object]") -> None:
         """Read a file beside the window, then take its cells over."""
+        from kavlet.core.files import tables as table_files
+
         self._store.followed.agree(source.path, self._store.path)
         name = say("Reading {file}", file=Path(source.path).name)
         decimal = decimal_sign(self._store.document.locale)
@@ -190,6 +199,8 @@ class TableCommands(QObject):
 
     def ask_small(self) -> None:
         """Ask what is to go into a small table; those rows and columns that are selected, to begin with."""
+        from kavlet.desktop.figures.small_table_dialog import SmallTableDialog
+
         table = self._store.there
         box = self.selected()
         rows = tuple(range(max(0, box[1] - HEADER), box[3])) if box is not None and box[3] > box[1] else ()
@@ -202,8 +213,10 @@ class TableCommands(QObject):
         sheet.chosen.connect(lambda pick: self.make_small(table.id, pick))
         open_sheet(sheet)
 
-    def make_small(self, table: str, pick: SmallTableChoice) -> None:
+    def make_small(self, table: str, pick: "SmallTableChoice") -> None:
         """A small table of live references with its chart, and the wall of recipes for it."""
+        from kavlet.core.document.tables.small_tables import small_table
+
         made: list[str] = []
 
         def added(document: Document) -> Document:
@@ -223,6 +236,8 @@ class TableCommands(QObject):
         self._read(_source(self._store.there), new=False)
 
     def _read(self, source: Source, new: bool) -> None:
+        from kavlet.desktop.figures.import_dialog import ImportDialog
+
         sheet = ImportDialog(source, decimal_sign(self._store.document.locale), self._parent)
         take = self._add if new else self._reread
         sheet.chosen.connect(lambda chosen: self._store.guard(lambda: take(chosen)))
@@ -241,6 +256,8 @@ class TableCommands(QObject):
 
     def keep_mine(self) -> None:
         """Keep the current cell as it is: what the file says there counts as seen."""
+        from kavlet.core.document.tables import source_updates
+
         difference = self.difference_here()
         if difference is None:
             raise KavletError(say("The file does not differ here."))
@@ -250,9 +267,12 @@ class TableCommands(QObject):
         )
 
     def _take(self, name: Message, source: Source, keep_mine: bool = False) -> None:
+        from kavlet.core.document.tables import source_updates
+        from kavlet.core.files import tables as table_files
+
         table = self._store.there.id
 
-        def take(read: Worksheet) -> None:
+        def take(read: "Worksheet") -> None:
             notes = read.notes
 
             def updated(document: Document) -> Document:
@@ -267,6 +287,8 @@ class TableCommands(QObject):
         self._asked(source, take)
 
     def unlink(self) -> None:
+        from kavlet.core.document.tables import source_updates
+
         self._store.edit_table(
             say("stop following"), lambda document, table: source_updates.link(document, table.id, None)
         )
@@ -278,6 +300,8 @@ class TableCommands(QObject):
     # Export
 
     def export(self) -> None:
+        from kavlet.core.files.formats import TABLES, by_ending, endings, patterns
+
         kinds = ";;".join(f"{words(one.title)} ({patterns([one], 'table')})" for one in TABLES)
         start = str(Path.home() / (re.sub(r"[^\w]+", "-", self._store.there.name.lower()).strip("-") + ".csv"))
         name, kind = QFileDialog.getSaveFileName(self._parent, words("Export table"), start, kinds)
@@ -288,6 +312,9 @@ class TableCommands(QObject):
 
     def export_to(self, path: Path) -> None:
         """Write the table in view: CSV and JSON as values, XLSX and ODS with formulas."""
+        from kavlet.core.files import atomic
+        from kavlet.core.files.formats import renamings, table_content
+
         held = [(self._store.there, self._store.values)]
         if self._store.guard(lambda: atomic.write(path, table_content(held, path.suffix))):
             self.exported.emit(path)

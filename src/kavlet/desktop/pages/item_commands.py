@@ -10,10 +10,8 @@ from PySide6.QtCore import QObject, QPoint, QPointF
 from PySide6.QtWidgets import QFileDialog, QMenu, QWidget
 
 from kavlet.core.document.charts import period_steps
-from kavlet.core.document.copy_between import copied_parts, pasted_document
 from kavlet.core.document.document import Document, with_picture
 from kavlet.core.document.pages import page_edits
-from kavlet.core.files import pictures
 from kavlet.core.messages import Message, say, words
 from kavlet.core.pages.items.drawn_shape import DrawnShape
 from kavlet.core.pages.items.excerpt import Excerpt
@@ -23,18 +21,14 @@ from kavlet.core.pages.items.shared_legend import SharedLegend
 from kavlet.core.pages.items.step_control import StepControl
 from kavlet.core.pages.items.words import Words, plain
 from kavlet.core.pages.page import AnyItem
-from kavlet.core.pages.placing import Align, aligned, distributed, same_size
-from kavlet.core.pipeline.page_items.placed_picture import proportion
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect
 from kavlet.desktop.command import Command
 from kavlet.desktop.deliver.clipboard import of_items
-from kavlet.desktop.dress.symbol_shelf import SymbolShelf
-from kavlet.desktop.pages import clipboard
 from kavlet.desktop.store import Store
 
 Boxes = Sequence[Rect]
-ALIGNED: tuple[tuple[Align, Message], ...] = (
+ALIGNED: "tuple[tuple[Align, Message], ...]" = (
     ("left", say("Align left sides")), ("centre", say("Align middles across")), ("right", say("Align right sides")),
     ("top", say("Align upper sides")), ("middle", say("Align middles down")), ("bottom", say("Align lower sides")),
 )  # fmt: skip
@@ -44,6 +38,7 @@ ORDERED = (
 )  # fmt: skip
 
 if TYPE_CHECKING:
+    from kavlet.core.pages.placing import Align
     from kavlet.desktop.on_demand import OnDemand
     from kavlet.desktop.pages.panel import PagesPanel
 
@@ -53,6 +48,8 @@ class ItemCommands(QObject):
 
     def __init__(self, parent: QWidget, store: Store, pages: "OnDemand[PagesPanel]", is_shown: Callable[[], bool],
                  drawing_wanted: Callable[[], object]) -> None:  # fmt: skip
+        from kavlet.desktop.dress.symbol_shelf import SymbolShelf
+
         super().__init__(parent)
         self._store, self._pages, self._shown = store, pages, is_shown
         self.shelf = SymbolShelf(store, parent)
@@ -130,6 +127,9 @@ class ItemCommands(QObject):
 
     def copy(self) -> None:
         """Copy items with all that they need: charts, tables with their sources, pictures."""
+        from kavlet.core.document.copy_between import copied_parts
+        from kavlet.desktop.pages import clipboard
+
         store, items = self._store, self._placed()
         mime = of_items(store.page_picture(), {item.id for item in items})
         clipboard.put(copied_parts(store.document, (), items), mime)
@@ -140,6 +140,9 @@ class ItemCommands(QObject):
 
     def paste(self) -> None:
         """Items of this or another document; charts that were copied alone; words that another program copied."""
+        from kavlet.core.document.copy_between import pasted_document
+        from kavlet.desktop.pages import clipboard
+
         store, load, text, page = self._store, clipboard.held(), clipboard.text(), self._store.page.id
         if load is None and not text:
             raise KavletError(say("The clipboard holds nothing for a page."), remedy=say("Copy items or words first."))
@@ -208,17 +211,23 @@ class ItemCommands(QObject):
             say("order items"), lambda document, page: page_edits.ordered(document, page.id, items, to)
         )
 
-    def align(self, how: Align) -> None:
+    def align(self, how: "Align") -> None:
         """Items to one side of all of them; a single one to the page's margins."""
+        from kavlet.core.pages.placing import aligned
+
         page, alone = self._store.page, len(self._store.items) == 1
         self._place(say("align items"), lambda boxes: aligned(boxes, how, page.inner if alone else None))
 
     def distribute(self, down: bool) -> None:
         """Equal gaps between items."""
+        from kavlet.core.pages.placing import distributed
+
         self._place(say("distribute items"), lambda boxes: distributed(boxes, down))
 
     def same_size(self) -> None:
         """All as large as the one that was chosen first."""
+        from kavlet.core.pages.placing import same_size
+
         self._place(say("same size"), same_size)
 
     def _place(self, name: Message, arrange: Callable[[Boxes], Boxes]) -> None:
@@ -270,6 +279,8 @@ class ItemCommands(QObject):
 
     def _put_picture(self, name: str) -> None:
         """A picture or symbol of that name, as wide as a quarter of the page, in its own proportion."""
+        from kavlet.core.pipeline.page_items.placed_picture import proportion
+
         store = self._store
         wide = 0.25 * min(store.page.width, store.page.height)
         ratio = proportion(store.document, name)
@@ -282,6 +293,8 @@ class ItemCommands(QObject):
 
     def _ask_picture(self) -> None:
         """A picture from a file, as the one that is wanted."""
+        from kavlet.core.files import pictures
+
         kinds = " ".join(f"*{one}" for one in pictures.KINDS)
         name, _ = QFileDialog.getOpenFileName(
             self._panel, words("Add a picture"), "", words("Pictures ({kinds})", kinds=kinds)
@@ -291,6 +304,8 @@ class ItemCommands(QObject):
 
     def add_picture(self, path: Path) -> None:
         """A picture from a file onto the document's shelf, and to where one was asked for."""
+        from kavlet.core.files import pictures
+
         picture = pictures.load(path).picture
         self._store.edit(say("add picture"), lambda document: with_picture(document, picture))
         self._symbol_for(picture.name)
@@ -300,6 +315,9 @@ class ItemCommands(QObject):
 
     def drop(self, item: str, what: str, point: QPointF) -> None:
         """A colour on an item fills it; a symbol or a picture file becomes one of the page."""
+        from kavlet.core.files import pictures
+        from kavlet.core.pipeline.page_items.placed_picture import proportion
+
         store = self._store
         if what.startswith("#"):
             self._fill(item, what)

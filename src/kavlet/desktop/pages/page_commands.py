@@ -6,18 +6,13 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import QObject, Signal
 from PySide6.QtWidgets import QInputDialog, QWidget
 
-from kavlet.core.document.copy_between import copied_parts, pasted_document
 from kavlet.core.document.document import ChartEntry, Document
 from kavlet.core.document.pages import page_edits
 from kavlet.core.messages import say, words
-from kavlet.core.office_model.figure_table import figures_of
 from kavlet.core.pages.page import Page
-from kavlet.core.pipeline.page_items.multiples import repeated
 from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.command import Command, a_chart, a_table
-from kavlet.desktop.deliver.clipboard import mime_of
-from kavlet.desktop.pages import clipboard
 from kavlet.desktop.pages.rulers import choose_points, in_points
 from kavlet.desktop.store import Store
 
@@ -208,11 +203,19 @@ class PageCommands(QObject):
 
     def copy_chart(self) -> None:
         """The chart in view with its table, source, helpers, recipe and pictures; for other programs as a picture."""
+        from kavlet.core.document.copy_between import copied_parts
+        from kavlet.core.office_model.figure_table import figures_of
+        from kavlet.desktop.deliver.clipboard import mime_of
+        from kavlet.desktop.pages import clipboard
+
         store, chart = self._store, self._store.here
         clipboard.put(copied_parts(store.document, (chart.id,)), mime_of(store.drawn.scene, figures_of(store.drawn)))
 
     def paste_chart(self) -> None:
         """A chart that was copied, here or in another document."""
+        from kavlet.core.document.copy_between import pasted_document
+        from kavlet.desktop.pages import clipboard
+
         load = clipboard.held()
         if load is None or not load.document.charts:
             raise KavletError(say("The clipboard holds no chart."), remedy=say("Copy a chart with its table first."))
@@ -228,5 +231,7 @@ class PageCommands(QObject):
 
 def _repeated(document: Document, chart: ChartEntry) -> page_edits.Repetition:
     """What a chart is repeated over, on one scale."""
+    from kavlet.core.pipeline.page_items.multiples import repeated
+
     pictures = Pictures()
     return repeated(document, pictures.values(document), chart, lambda entry, key: pictures.drawn(document, entry, key))

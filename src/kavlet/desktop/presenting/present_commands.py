@@ -1,6 +1,7 @@
 """Presenting from the window: what is shown on which screen, and what becomes of figures changed meanwhile."""
 
 from collections.abc import Callable
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, QSettings, QTimer, Signal
 from PySide6.QtGui import QGuiApplication, QKeyEvent, QScreen
@@ -12,10 +13,12 @@ from kavlet.core.messages import counted, say, words
 from kavlet.core.pipeline.editable_cell import EditableCell
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.draft_edits import DraftEdit
-from kavlet.desktop.presenting.audience_screen import AudienceScreen
-from kavlet.desktop.presenting.show import Show
-from kavlet.desktop.presenting.speaker import SpeakerView
 from kavlet.desktop.store import Store
+
+if TYPE_CHECKING:
+    from kavlet.desktop.presenting.audience_screen import AudienceScreen
+    from kavlet.desktop.presenting.show import Show
+    from kavlet.desktop.presenting.speaker import SpeakerView
 
 SCREEN = "screen to present on"
 
@@ -38,6 +41,8 @@ class PresentCommands(QObject):
     def present(self, start: str = "") -> None:
         """Present the document's pages, from one of them or from the first. Raises KavletError where all are
         skipped."""
+        from kavlet.desktop.presenting.show import Show
+
         document = self._store.document
         pages = tuple(page.id for page in document.pages if not page.skipped or page.id == start)
         if not pages:
@@ -46,11 +51,15 @@ class PresentCommands(QObject):
 
     def full_view(self) -> None:
         """The chart in view alone, as large as the screen."""
+        from kavlet.desktop.presenting.show import Show
+
         store = self._store
         document, page = page_edits.page_of_chart(store.document, store.here.id, "Slide 16:9")
         self._begin(Show(document, (page,), parent=self))
 
-    def _begin(self, show: Show) -> None:
+    def _begin(self, show: "Show") -> None:
+        from kavlet.desktop.presenting.audience_screen import AudienceScreen
+
         if self.stage is not None:
             return
         stage = self.stage = AudienceScreen(show, self._parent)
@@ -75,6 +84,8 @@ class PresentCommands(QObject):
 
     def toggle_speaker(self) -> None:
         """Open the speaker's view, or close it."""
+        from kavlet.desktop.presenting.speaker import SpeakerView
+
         if self.stage is None:
             return
         if self.speaker is not None:
@@ -153,7 +164,7 @@ class PresentCommands(QObject):
         if then is not None:
             QTimer.singleShot(0, self, then)
 
-    def _keep(self, show: Show) -> None:
+    def _keep(self, show: "Show") -> None:
         """Keep the figures that were changed; those whose cells are gone are said."""
         lost: list[EditableCell] = []
 

@@ -11,14 +11,13 @@ from kavlet.core.document import edits
 from kavlet.core.document.document import Document
 from kavlet.core.interaction.parts import TEXTS, Part
 from kavlet.core.messages import Message, counted, say
-from kavlet.core.proof.bulk_remedies import mended
-from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.core.scene.readers import READERS, VIEWS, Reader
 from kavlet.desktop.command import Command, a_table
 from kavlet.desktop.store import Store
 from kavlet.desktop.workspaces import Workspaces
 
 if TYPE_CHECKING:
+    from kavlet.core.proof.finding import Finding, Remedy
     from kavlet.desktop.on_demand import OnDemand
     from kavlet.desktop.proof.panel import ProofPanel
 
@@ -81,7 +80,7 @@ class ProofCommands(QObject):
             self.leave()
             self._panel.show_or_hide(False)
 
-    def show(self, finding: Finding) -> None:
+    def show(self, finding: "Finding") -> None:
         """Look at a finding in the list."""
         if self._panel.isHidden():
             self.toggle()
@@ -108,7 +107,7 @@ class ProofCommands(QObject):
             if had_keys:
                 self._panel.list.setFocus(Qt.FocusReason.OtherFocusReason)
 
-    def _bring(self, finding: Finding) -> None:
+    def _bring(self, finding: "Finding") -> None:
         place = finding.place
         if place.page:
             self._places.go_to_page(place.page)
@@ -131,7 +130,7 @@ class ProofCommands(QObject):
         if finding is not None and finding.silenced is None and finding.remedies:
             self.mend(finding.remedies[0])
 
-    def mend(self, remedy: Remedy) -> None:
+    def mend(self, remedy: "Remedy") -> None:
         """Carry out a remedy; one that changes what the chart says is shown first."""
         if remedy.edit is None:
             self._by_hand(remedy)
@@ -142,7 +141,7 @@ class ProofCommands(QObject):
         else:
             self._store.edit(remedy.name, remedy.edit)
 
-    def _by_hand(self, remedy: Remedy) -> None:
+    def _by_hand(self, remedy: "Remedy") -> None:
         """Lead to where a finding is mended by hand."""
         finding = self._panel.list.finding
         if finding is None:
@@ -156,6 +155,8 @@ class ProofCommands(QObject):
 
     def mend_all(self, key: str) -> None:
         """Carry out a remedy for all findings of this kind, as one step; shown first where it restates something."""
+        from kavlet.core.proof.bulk_remedies import mended
+
         finding = self._panel.list.finding
         if finding is None:
             return
@@ -230,7 +231,7 @@ class ProofCommands(QObject):
             )
 
 
-def part_of(finding: Finding) -> Part | None:
+def part_of(finding: "Finding") -> Part | None:
     """The part of a chart that a finding is about; None for the chart itself."""
     place = finding.place
     if place.text in TEXTS:

@@ -9,9 +9,7 @@ from PySide6.QtWidgets import QFileDialog, QInputDialog, QWidget
 
 from kavlet.core.document import edits
 from kavlet.core.document.charts import chart_edits, data_direction
-from kavlet.core.document.charts.recipe_saving import saved_recipe, with_recipe
 from kavlet.core.document.document import ChartEntry, Document
-from kavlet.core.files import recipe_file
 from kavlet.core.messages import say, words
 from kavlet.core.recipes.recipe import Setting
 from kavlet.core.values.errors import KavletError
@@ -88,6 +86,8 @@ class RecipeCommands(QObject):
 
     def save(self, title: str) -> None:
         """Keep the chart as a recipe of that title."""
+        from kavlet.core.document.charts.recipe_saving import saved_recipe, with_recipe
+
         spec = self._store.spec
         if self._store.edit_chart(
             say("save as recipe"),
@@ -97,6 +97,8 @@ class RecipeCommands(QObject):
 
     def export(self) -> None:
         """Write a recipe of the author's own to a file, for other documents: the chart's, else the one saved last."""
+        from kavlet.core.files import recipe_file
+
         recipes = self._store.document.recipes
         if not recipes:
             raise KavletError(say("There is no recipe of your own."), remedy=say("Save a chart as recipe first."))
@@ -112,6 +114,9 @@ class RecipeCommands(QObject):
 
     def import_(self) -> None:
         """Put a recipe from a file on this document's wall."""
+        from kavlet.core.document.charts.recipe_saving import with_recipe
+        from kavlet.core.files import recipe_file
+
         name, _ = QFileDialog.getOpenFileName(self._parent, words("Load a recipe"), "", f"*{recipe_file.SUFFIX}")
         if name:
             self._store.edit(

@@ -7,13 +7,11 @@ from PySide6.QtWidgets import QFileDialog, QWidget
 
 from kavlet.core.document.document import Document, PictureFile, fresh_name, with_picture
 from kavlet.core.document.looks import look_edits
-from kavlet.core.files import pictures
 from kavlet.core.interaction.offers import drop_path
 from kavlet.core.interaction.parts import Part
 from kavlet.core.messages import say, words
 from kavlet.desktop.command import Command
 from kavlet.desktop.dialogs import open_sheet
-from kavlet.desktop.dress.drawing_board import DrawingBoard
 from kavlet.desktop.store import Store
 
 
@@ -31,6 +29,8 @@ class PictureCommands(QObject):
     def drop(self, part: Part | None, what: str) -> None:
         """A colour, a symbol or a picture file dropped on a part fills it; a colour on a text or the ground is its
         own."""
+        from kavlet.core.files import pictures
+
         spec, is_colour = self._store.spec, what.startswith("#")
         path = drop_path(spec, part, is_colour, part in self._store.selection)
         if Path(what).suffix.lower() in pictures.KINDS and not is_colour:
@@ -43,6 +43,8 @@ class PictureCommands(QObject):
 
     def ask(self) -> None:
         """Ask for an SVG, PNG or JPEG file and put it on the document's shelf."""
+        from kavlet.core.files import pictures
+
         kinds = " ".join(f"*{one}" for one in pictures.KINDS)
         name, _ = QFileDialog.getOpenFileName(
             self._parent, words("Add a picture"), "", words("Pictures ({kinds})", kinds=kinds)
@@ -52,6 +54,8 @@ class PictureCommands(QObject):
 
     def ask_drawing(self) -> None:
         """A sheet to draw a symbol on, for the document's shelf."""
+        from kavlet.desktop.dress.drawing_board import DrawingBoard
+
         name = fresh_name(words("drawing"), (picture.name for picture in self._store.document.pictures))
         board = DrawingBoard(name, self._parent)
         board.kept.connect(self.keep)
@@ -72,6 +76,7 @@ class PictureCommands(QObject):
 
     def add(self, path: Path, fill: str = "") -> None:
         """Add a picture to the document, and fill a part with it where one is named."""
+        from kavlet.core.files import pictures
 
         left_out: list[str] = []
 

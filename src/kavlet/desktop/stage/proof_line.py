@@ -1,14 +1,17 @@
 """What Proof found of the chart in view, in one line: how much, the first sentence, and what mends it."""
 
 from collections.abc import Sequence
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QHBoxLayout, QToolButton, QWidget
 
 from kavlet.core.messages import counted, words
-from kavlet.core.proof.finding import Finding, Remedy
 from kavlet.desktop.elided_label import ElidedLabel
 from kavlet.desktop.stylesheet import UNIT
+
+if TYPE_CHECKING:
+    from kavlet.core.proof.finding import Finding, Remedy
 
 
 class ProofLine(QWidget):
@@ -38,7 +41,7 @@ class ProofLine(QWidget):
         self.says.setMinimumHeight(self.badge.sizeHint().height())  # so that nothing moves when something is found
         self.show_findings(None, 0)
 
-    def show_findings(self, findings: Sequence[Finding] | None, checks: int) -> None:
+    def show_findings(self, findings: "Sequence[Finding] | None", checks: int) -> None:
         """Show what was found in so many checks, the gravest first; None where it is not known yet."""
         order = {"error": 0, "warning": 1, "note": 2}
         self._found = sorted(findings or (), key=lambda finding: order[finding.severity])
@@ -52,12 +55,12 @@ class ProofLine(QWidget):
         self.mend.setText(self.remedy.label if self.remedy is not None else "")
 
     @property
-    def first_finding(self) -> Finding | None:
+    def first_finding(self) -> "Finding | None":
         """The gravest finding; None for none."""
         return self._found[0] if self._found else None
 
     @property
-    def remedy(self) -> Remedy | None:
+    def remedy(self) -> "Remedy | None":
         """What would mend the gravest finding."""
         held = self._found[0].remedies if self._found else ()
         return next((remedy for remedy in held if remedy.edit is not None), None)

@@ -1,8 +1,10 @@
 """A page as a picture: every item composed at its place, back to front, on the page's ground."""
 
+import importlib
 import itertools
-from collections.abc import Container
+from collections.abc import Callable, Container
 from datetime import date
+from functools import cache
 from typing import Any
 
 import msgspec
@@ -11,23 +13,9 @@ from msgspec import Struct
 from kavlet.core.document.document import Document
 from kavlet.core.document.pages.page_edits import item_name
 from kavlet.core.pages.arrangements import places
-from kavlet.core.pages.items.chart_frame import ChartFrame
-from kavlet.core.pages.items.drawn_shape import DrawnShape
-from kavlet.core.pages.items.excerpt import Excerpt
-from kavlet.core.pages.items.key_figure import KeyFigure
-from kavlet.core.pages.items.placed_picture import PlacedPicture
-from kavlet.core.pages.items.shared_legend import SharedLegend
-from kavlet.core.pages.items.step_control import StepControl
 from kavlet.core.pages.items.words import Paragraph, Run, Words
 from kavlet.core.pages.page import NO_PAGE, AnyItem, Page, sized
 from kavlet.core.pipeline.page_items import (
-    chart_frame,
-    drawn_shape,
-    excerpt,
-    key_figure,
-    placed_picture,
-    shared_legend,
-    step_control,
     words,
 )
 from kavlet.core.pipeline.page_items.page_context import ComposedItem, Draws, PageContext, style_of
@@ -41,16 +29,6 @@ from kavlet.core.text.shaping import width
 from kavlet.core.text.wrapping import wrapped
 from kavlet.core.values.geometry import Rect, Size
 
-COMPOSERS: dict[type, Any] = {
-    ChartFrame: chart_frame.compose,
-    Words: words.compose,
-    KeyFigure: key_figure.compose,
-    Excerpt: excerpt.compose,
-    SharedLegend: shared_legend.compose,
-    PlacedPicture: placed_picture.compose,
-    DrawnShape: drawn_shape.compose,
-    StepControl: step_control.compose,
-}
 MARGINS = ""  # stands for what is in the margins where items are named
 LINES = 60.0  # points from the page's edge, within which its header and footer stand
 
@@ -130,8 +108,16 @@ def sheet_of(document: Document, values: Values, page: str, draws: Draws, today:
 
 def composed(item: AnyItem, box: Rect, context: PageContext) -> ComposedItem:
     """One item at its place."""
-    composed_item: ComposedItem = COMPOSERS[type(item)](item, box, context)
+    composed_item: ComposedItem = _composer(type(item))(item, box, context)
     return composed_item
+
+
+@cache
+def _composer(kind: type[AnyItem]) -> Callable[[Any, Rect, PageContext], ComposedItem]:
+    """What composes items of a kind: it stands in the file here that is called as that of the kind in `core/pages`."""
+    stem = kind.__module__.rpartition(".")[2]
+    compose: Callable[[Any, Rect, PageContext], ComposedItem] = importlib.import_module(f"{__package__}.{stem}").compose
+    return compose
 
 
 def margin_lines(context: PageContext) -> list[tuple[Words, Rect]]:
