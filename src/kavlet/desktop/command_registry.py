@@ -18,6 +18,7 @@ from kavlet.desktop.menus import history_commands
 from kavlet.desktop.shell import Shell
 
 if TYPE_CHECKING:
+    from kavlet.desktop.dress.panel import DressPanel
     from kavlet.desktop.pages.panel import PagesPanel
     from kavlet.desktop.recipes.wall import RecipeWall
     from kavlet.desktop.start.panel import StartPanel
@@ -67,8 +68,7 @@ def connect(window: Shell) -> None:
         (window.figures.source.update_wanted, "update_figures"),
         (window.figures.source.mine_wanted, "update_but_mine"),
         (window.figures.source.otherwise_wanted, "read_otherwise"), (window.stage.recipes_wanted, "open_recipes"),
-        (window.stage.solid_wanted, "toggle_solid"), (window.dress.solid.toggled, "toggle_solid"),
-        (window.dress.picture_wanted, "add_picture"), (window.dress.drawing_wanted, "draw_symbol"),
+        (window.stage.solid_wanted, "toggle_solid"),
     ):  # fmt: skip
         wish.connect(lambda *_, action=actions[command]: action.trigger())
     window.figures.grid.customContextMenuRequested.connect(
@@ -84,7 +84,6 @@ def connect(window: Shell) -> None:
     _connect_proof(window)
     window.layers.more = lambda menu: window.menus.commands.fill(menu, "layers")
     window.recipes.wall_wanted.connect(window.places.show_wall)
-    window.dress.reading_wanted.connect(window.charts.read_across)
     window.places.start_part.when_made(partial(_connect_start, window))
     window.places.wall_part.when_made(partial(_connect_wall, window))
     store.edited.connect(partial(_offer_recipes, window))
@@ -94,8 +93,7 @@ def connect(window: Shell) -> None:
     window.tables.made.connect(window.recipes.wall_wanted)
     window.tables.selected = window.figures.grid.inside
     window.tables.difference_here = window.figures.difference_here
-    window.dress.parameters.current_cell = window.figures.cell_of_chart
-    window.dress.solid.from_wanted.connect(lambda side: store.guard(lambda: window.solids.see_from(side)))
+    window.places.dress_part.when_made(partial(_connect_dress, window))
     _connect_pages(window)
     window.places.pages_part.when_made(partial(_connect_page, window))
     window.places.currentChanged.connect(lambda _: window.menus.refresh())
@@ -105,6 +103,19 @@ def connect(window: Shell) -> None:
     store.pending_text.changed.connect(window.show_modified)
     window.keeper.failed.connect(window.refused)
     QApplication.instance().focusChanged.connect(window.focus_moved)  # type: ignore[union-attr]
+
+
+def _connect_dress(window: Shell, dress: "DressPanel") -> None:
+    """What Dress asks for, once it is there."""
+    store = window.store
+    for wish, command in (
+        (dress.solid.toggled, "toggle_solid"), (dress.picture_wanted, "add_picture"),
+        (dress.drawing_wanted, "draw_symbol"),
+    ):  # fmt: skip
+        wish.connect(lambda *_, action=window.actions_by_name[command]: action.trigger())
+    dress.reading_wanted.connect(window.charts.read_across)
+    dress.parameters.current_cell = window.figures.cell_of_chart
+    dress.solid.from_wanted.connect(lambda side: store.guard(lambda: window.solids.see_from(side)))
 
 
 def _connect_proof(window: Shell) -> None:

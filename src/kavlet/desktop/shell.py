@@ -47,6 +47,7 @@ from kavlet.desktop.worker import Worker
 from kavlet.desktop.workspaces import Workspaces
 
 if TYPE_CHECKING:
+    from kavlet.desktop.dress.panel import DressPanel
     from kavlet.desktop.pages.panel import PagesPanel
     from kavlet.desktop.proof.panel import ProofPanel
     from kavlet.desktop.recipes.wall import RecipeWall
@@ -64,10 +65,9 @@ class Shell(QMainWindow):
         self.over_under.setChildrenCollapsible(False)
         self.setCentralWidget(self.over_under)
         places = self.places = Workspaces(store, self.worker, self.over_under)
-        self.figures, self.stage, self.dress, self.splitter = (
+        self.figures, self.stage, self.splitter = (
             places.figures,
             places.stage,
-            places.dress,
             places.splitter,
         )
         self.offered: set[str] = set()  # the tables that the wall came up for by itself
@@ -91,6 +91,11 @@ class Shell(QMainWindow):
         self.proof = ProofCommands(self, store, self.proof_part, places)
         self._home: QWidget = self.stage.view
         self._lay_out()
+
+    @property
+    def dress(self) -> "DressPanel":
+        """What can be set of the chart; made once it is painted."""
+        return self.places.dress
 
     @property
     def wall(self) -> "RecipeWall":

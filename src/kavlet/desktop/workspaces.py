@@ -2,10 +2,10 @@
 
 from typing import TYPE_CHECKING, TypeVar
 
-from PySide6.QtCore import QByteArray, Qt
+from PySide6.QtCore import QByteArray, QEvent, QObject, Qt, QTimer
 from PySide6.QtWidgets import QSplitter, QStackedWidget, QWidget
 
-from kavlet.desktop.dress.panel import DressPanel
+from kavlet.desktop.debounce import AFTER_EDIT
 from kavlet.desktop.figures.panel import FiguresPanel
 from kavlet.desktop.on_demand import OnDemand
 from kavlet.desktop.stage.panel import StagePanel
@@ -14,10 +14,12 @@ from kavlet.desktop.stylesheet import UNIT
 from kavlet.desktop.worker import Worker
 
 if TYPE_CHECKING:
+    from kavlet.desktop.dress.panel import DressPanel
     from kavlet.desktop.pages.panel import PagesPanel
     from kavlet.desktop.recipes.wall import RecipeWall
     from kavlet.desktop.start.panel import StartPanel
 
+DRESS_WIDTH = 296  # pixels at least
 Place = TypeVar("Place", bound=QWidget)
 
 
@@ -34,22 +36,44 @@ class Workspaces(QStackedWidget):
         self.splitter.setHandleWidth(3 * UNIT)
         self.figures = FiguresPanel(store, self.splitter)
         self.stage = StagePanel(store, self.splitter)
-        self.dress = DressPanel(store, self.splitter)
+        self._dress_room = QWidget(self.splitter)  # stands there until the chart has been painted once
+        self.dress_part = OnDemand(self._new_dress)
+        self.stage.view.installEventFilter(self)
         self.wall_part = OnDemand(lambda: self._added(self._new_wall(store, worker)))
         self.start_part = OnDemand(lambda: self._added(self._new_start(worker)))
         self.pages_part = OnDemand(lambda: self._added(self._new_pages(store)))
-        for place, stretch, least in ((self.figures, 4, 260), (self.stage, 6, 320), (self.dress, 0, 296)):
+        for place, stretch, least in ((self.figures, 4, 260), (self.stage, 6, 320), (self._dress_room, 0, DRESS_WIDTH)):
             self.splitter.setStretchFactor(self.splitter.indexOf(place), stretch)
             place.setMinimumWidth(least)
         self.splitter.setSizes([372, 560, 300])
         self.splitter.setChildrenCollapsible(False)
         self.splitter.setContentsMargins(3 * UNIT, UNIT, 3 * UNIT, 0)
         self.addWidget(self.splitter)
-        self.dress.sought.connect(lambda: None if self.dress.isVisible() else self.show_stage())
 
     def _added(self, place: Place) -> Place:
         self.addWidget(place)
         return place
+
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        """Once the chart is painted, Dress is made."""
+        if event.type() == QEvent.Type.Paint and self._store.has_chart:
+            self.stage.view.removeEventFilter(self)
+            QTimer.singleShot(AFTER_EDIT, self, self.dress_part)
+        return super().eventFilter(watched, event)
+
+    def _new_dress(self) -> "DressPanel":
+        from kavlet.desktop.dress.panel import DressPanel
+
+        dress = DressPanel(self._store, self.splitter)
+        dress.setMinimumWidth(DRESS_WIDTH)
+        dress.setVisible(self._store.has_chart)
+        dress.sought.connect(lambda: None if dress.isVisible() else self.show_stage())
+        sizes = self.splitter.sizes()
+        self.splitter.replaceWidget(self.splitter.indexOf(self._dress_room), dress)
+        self.splitter.setSizes(sizes)
+        self._dress_room.hide()
+        self._dress_room.deleteLater()
+        return dress
 
     def _new_wall(self, store: Store, worker: Worker) -> "RecipeWall":
         from kavlet.desktop.recipes.wall import RecipeWall
@@ -70,6 +94,11 @@ class Workspaces(QStackedWidget):
         pages.canvas.chart_wanted.connect(self.go_to_chart)
         pages.canvas.frame.opened.connect(self._dress_on_page)
         return pages
+
+    @property
+    def dress(self) -> "DressPanel":
+        """Dress, made once the chart is painted, or when it is asked for."""
+        return self.dress_part()
 
     @property
     def wall(self) -> "RecipeWall":
@@ -156,7 +185,7 @@ class Workspaces(QStackedWidget):
         elif self.currentWidget() is self.start_part.made:
             self.setCurrentWidget(self.splitter)
             self.figures.grid.setFocus()
-        self.dress.setVisible(self._store.has_chart)
+        (self.dress_part.made or self._dress_room).setVisible(self._store.has_chart)
 
     def _dress_on_page(self, opened: bool) -> None:
         """The Dress of the chart that is touched on its page stands beside it there."""

@@ -104,7 +104,7 @@ class DressPanel(QFrame):
         self._rest = Debounce(store, self.refresh, self)
         store.follow(self._rest.wait)
         store.selected.connect(self._rest.wait)
-        self.refresh()
+        self._rest.wait()
 
     def _make_look(self) -> None:
         """The fields that stay: the chart's texts, theme, ground, palette, face, and what gives all back."""
