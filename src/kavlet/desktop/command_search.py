@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Iterable, Mapping
 from functools import partial
+from typing import TYPE_CHECKING
 
 from msgspec import Struct
 from PySide6.QtGui import QAction, QKeySequence
@@ -9,9 +10,11 @@ from PySide6.QtGui import QAction, QKeySequence
 from kavlet.core.document.charts.recipe_lookup import recipes_of
 from kavlet.core.messages import named, say, words
 from kavlet.core.values.sizes import CHARTS
-from kavlet.desktop.dress.panel import DressPanel
 from kavlet.desktop.store import Store
 from kavlet.desktop.workspaces import Workspaces
+
+if TYPE_CHECKING:
+    from kavlet.desktop.dress.panel import DressPanel
 
 
 class Findable(Struct, frozen=True):
@@ -55,7 +58,7 @@ def of_recipes(store: Store, take: Callable[[str], object]) -> list[Findable]:
     ]  # fmt: skip
 
 
-def of_fields(dress: DressPanel) -> list[Findable]:
+def of_fields(dress: "DressPanel") -> list[Findable]:
     """The settings of the recipe and the fields of what is chosen, each gone to where it stands."""
     settings = [
         Findable(str(named(name)), words("setting"), partial(dress.go_to, field))

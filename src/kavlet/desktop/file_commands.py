@@ -17,7 +17,6 @@ from kavlet.core.values.errors import refusal
 from kavlet.desktop import document_loading, recent_files
 from kavlet.desktop.command import Command
 from kavlet.desktop.dialogs import answer, open_sheet
-from kavlet.desktop.figures.import_dialog import ImportDialog
 from kavlet.desktop.languages import locale_name
 from kavlet.desktop.store import Store
 from kavlet.desktop.worker import Worker
@@ -87,6 +86,8 @@ class FileCommands(QObject):
 
     def _ask_sheet(self, path: Path) -> None:
         """Which sheet of a workbook is meant, where it has several."""
+        from kavlet.desktop.figures.import_dialog import ImportDialog
+
         sheet = ImportDialog(Source(str(path.resolve())), decimal_sign(locale_name()), self._parent)
 
         locale, name = locale_name(), say("Opening {file}", file=path.name)

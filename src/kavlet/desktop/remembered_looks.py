@@ -7,7 +7,6 @@ from kavlet.core.document import edits
 from kavlet.core.document.charts import chart_edits
 from kavlet.core.document.document import Document
 from kavlet.core.document.looks import look_edits
-from kavlet.core.document.tables.table_advice import with_proposals
 from kavlet.core.pipeline.stages import main_layer
 from kavlet.core.recipes.recipe import Setting
 from kavlet.core.spreadsheet.recalculate import recalculate
@@ -43,6 +42,8 @@ def remember(recipe: str, look: RememberedLook) -> None:
 def with_remembered_look(document: Document, chart: str, old: str = "") -> Document:
     """A chart with the looks set by hand on the layer `old`, with what is remembered for its recipe, and what that
     proposes for want of either."""
+    from kavlet.core.document.tables.table_advice import with_proposals
+
     own = document.chart(chart).settings
     document = with_proposals(document, chart)
     entry = document.chart(chart)

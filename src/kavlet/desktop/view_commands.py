@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from functools import partial
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, QSettings, Qt, Signal
 from PySide6.QtWidgets import QMessageBox, QWidget
@@ -10,11 +11,12 @@ import kavlet
 from kavlet.core.messages import LANGUAGES, say, words
 from kavlet.desktop import languages
 from kavlet.desktop.command import Command
-from kavlet.desktop.command_finder import CommandFinder
-from kavlet.desktop.command_search import Findable
 from kavlet.desktop.dialogs import answer
 from kavlet.desktop.languages import AS_DESKTOP
 from kavlet.desktop.stylesheet import apply_look
+
+if TYPE_CHECKING:
+    from kavlet.desktop.command_search import Findable
 
 LOOKS = {"light": say("Light window"), "dark": say("Dark window"), "system": say("As the system")}
 
@@ -24,7 +26,7 @@ class ViewCommands(QObject):
 
     language_chosen = Signal()
 
-    def __init__(self, parent: QWidget, findable: Callable[[], list[Findable]]) -> None:
+    def __init__(self, parent: QWidget, findable: "Callable[[], list[Findable]]") -> None:
         super().__init__(parent)
         self._parent, self._findable = parent, findable
         self.commands = (
@@ -46,6 +48,8 @@ class ViewCommands(QObject):
 
     def find_command(self) -> None:
         """Open the finder."""
+        from kavlet.desktop.command_finder import CommandFinder
+
         CommandFinder(self._findable(), self._parent).show()
 
     def _is_look(self, look: str) -> bool:

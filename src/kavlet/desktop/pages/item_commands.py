@@ -24,7 +24,6 @@ from kavlet.core.pages.page import AnyItem
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.geometry import Rect
 from kavlet.desktop.command import Command
-from kavlet.desktop.deliver.clipboard import of_items
 from kavlet.desktop.store import Store
 
 Boxes = Sequence[Rect]
@@ -128,6 +127,7 @@ class ItemCommands(QObject):
     def copy(self) -> None:
         """Copy items with all that they need: charts, tables with their sources, pictures."""
         from kavlet.core.document.copy_between import copied_parts
+        from kavlet.desktop.deliver.clipboard import of_items
         from kavlet.desktop.pages import clipboard
 
         store, items = self._store, self._placed()

@@ -13,7 +13,6 @@ from kavlet.core.pages.page import Page
 from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.core.values.errors import KavletError
 from kavlet.desktop.command import Command, a_chart, a_table
-from kavlet.desktop.pages.rulers import choose_points, in_points
 from kavlet.desktop.store import Store
 
 
@@ -36,6 +35,8 @@ class PageCommands(QObject):
     full_view_wanted = Signal()
 
     def __init__(self, parent: QWidget, store: Store, pages: "OnDemand[PagesPanel]", shown: Callable[[], bool]) -> None:
+        from kavlet.desktop.pages.rulers import in_points
+
         super().__init__(parent)
         self._parent, self._store, self._pages, self._shown = parent, store, pages, shown
         also = ("pages",)
@@ -102,6 +103,8 @@ class PageCommands(QObject):
 
     def turn_unit(self) -> None:
         """Lengths in points, or in millimetres again."""
+        from kavlet.desktop.pages.rulers import choose_points, in_points
+
         choose_points(not in_points())
         self._panel.fields.change_unit()
         self._panel.canvas.update()

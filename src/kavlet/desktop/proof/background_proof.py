@@ -5,7 +5,6 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import QObject, QTimer, Signal
 
 from kavlet.core.document.document import Document
-from kavlet.core.files.source_states import source_states
 from kavlet.core.messages import say
 from kavlet.core.pipeline.picture_cache import Pictures
 from kavlet.desktop.current_view import make_ready
@@ -106,6 +105,8 @@ class BackgroundProof(QObject):
         self.worker.ask("proof", say("Proof"), read, self._took_view)
 
     def _took_view(self, made: "tuple[Document, Proofreader, Pictures, Proof]") -> None:
+        from kavlet.core.files.source_states import source_states
+
         document, self._reader, self._pictures, self.proof = made
         self.found.emit()
         if document is not self._store.document:
