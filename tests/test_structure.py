@@ -4,6 +4,7 @@ import ast
 import gc
 import importlib
 import pkgutil
+import re
 import sys
 from functools import lru_cache
 from graphlib import TopologicalSorter
@@ -212,3 +213,25 @@ def test_a_function_of_several_variables_names_what_they_hold() -> None:
     }
     assert riddles == {}
     assert len(bare_names(ast.parse("def f(held):\n    made = [one for one in held]\n").body[0])) == 3  # type: ignore[arg-type]
+
+
+def glossary() -> dict[str, Path]:
+    """The terms of docs/architecture.md, with the file each is defined in."""
+    text = (SOURCE.parent.parent / "docs" / "architecture.md").read_text(encoding="utf-8")
+    section = text.split("## Words of the code", 1)[1].split("\n## ", 1)[0]
+    rows = [re.split(r" *[|] *", line.strip("| ")) for line in section.splitlines() if line.startswith("| ")][2:]
+    assert len({row[0] for row in rows}) == len(rows), "a term has one meaning"
+    return {row[0]: SOURCE / row[2].strip("`") for row in rows}
+
+
+def test_terms_stand_where_the_glossary_says() -> None:
+    """Each term is a type, a function or a file of the place it is said to be in."""
+    terms = glossary()
+    assert len(terms) > 40
+    lost = []
+    for term, file in terms.items():
+        text, joined = file.read_text(encoding="utf-8"), term.replace(" ", "")
+        named_so = joined in text.replace("_", "").casefold() or file.stem.replace("_", "").startswith(joined)
+        if not named_so and term not in text.casefold():
+            lost.append(term)
+    assert lost == []

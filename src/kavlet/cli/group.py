@@ -13,7 +13,7 @@ FILES = {
 }  # fmt: skip
 
 
-class Commands(click.Group):
+class CommandGroup(click.Group):
     """Commands by name, each with its words in the language that is spoken."""
 
     def list_commands(self, ctx: click.Context) -> list[str]:
@@ -43,7 +43,7 @@ def _translate(command: click.Command) -> None:
             option.help = words(option.help)
 
 
-@click.group(cls=Commands, context_settings={"help_option_names": ["-h", "--help"]})
+@click.group(cls=CommandGroup, context_settings={"help_option_names": ["-h", "--help"]})
 @click.version_option(kavlet.__version__, prog_name="kavlet")
 def cli() -> None:
     """Turns small tables into charts that no chart menu offers."""
