@@ -8,6 +8,7 @@ from typing import Literal
 from msgspec import Struct
 
 from kavlet.core.files.formats import ExportOptions, table_content
+from kavlet.core.files.office_packages import check_office_packages
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
 from kavlet.export.outgoing import Export, ExportNote, WrittenFile, as_wished
@@ -73,6 +74,7 @@ def _office(name: str) -> Callable[[Export, ExportOptions], WrittenFile]:
     """The function of that name that writes an office file, loaded when it is first called."""
 
     def write(export: Export, options: ExportOptions) -> WrittenFile:
+        check_office_packages()
         from kavlet.export import offices
 
         file: WrittenFile = getattr(offices, name)(export, options)

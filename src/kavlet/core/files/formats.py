@@ -11,6 +11,7 @@ import msgspec
 from msgspec import Struct
 
 from kavlet.core.files import csv
+from kavlet.core.files.office_packages import check_office_packages
 from kavlet.core.files.table_texts import field, unrounded
 from kavlet.core.files.worksheet import Worksheet
 from kavlet.core.messages import Message, say
@@ -124,36 +125,42 @@ def _json(tables: Tables) -> bytes:
 
 
 def _read_xlsx(path: Path, sheet: str | None, part: str | None) -> Worksheet:
+    check_office_packages()
     from kavlet.core.files import xlsx
 
     return xlsx.read(path, sheet, part)
 
 
 def _xlsx_sheets(path: Path) -> list[str]:
+    check_office_packages()
     from kavlet.core.files import xlsx
 
     return xlsx.sheets(path)
 
 
 def _xlsx(tables: Tables) -> bytes:
+    check_office_packages()
     from kavlet.core.files import xlsx
 
     return xlsx.dumps(tables)
 
 
 def _read_ods(path: Path, sheet: str | None, part: str | None) -> Worksheet:
+    check_office_packages()
     from kavlet.core.files import ods
 
     return ods.read(path, sheet, part)
 
 
 def _ods_sheets(path: Path) -> list[str]:
+    check_office_packages()
     from kavlet.core.files import ods
 
     return ods.sheets(path)
 
 
 def _ods(tables: Tables) -> bytes:
+    check_office_packages()
     from kavlet.core.files import ods
 
     return ods.dumps(tables)
