@@ -89,6 +89,7 @@ class ItemFields(QFrame):
         self._rest = Debounce(store, self.refresh, self)
         store.follow(self._rest.wait)
         store.selected.connect(self._rest.wait)
+        self._rest.wait()
 
     @property
     def rows(self) -> dict[str, DressRow]:

@@ -75,6 +75,7 @@ class PageStrip(QListWidget):
         self.model().rowsMoved.connect(self._moved)
         self._pictures = ThumbnailQueue(store, self._draw_next, self)
         store.follow(self.refresh)
+        self.refresh()
 
     def refresh(self) -> None:
         """List the pages there are now."""

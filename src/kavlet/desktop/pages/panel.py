@@ -185,6 +185,7 @@ class PagesPanel(QWidget):
         layout.setContentsMargins(3 * UNIT, UNIT, 3 * UNIT, 0)
         layout.addWidget(self.splitter)
         store.follow(self.refresh)
+        self.refresh()
 
     def _last_row(self) -> QHBoxLayout:
         """Presenting, and how readers see the pages."""

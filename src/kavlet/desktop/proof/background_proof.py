@@ -38,6 +38,7 @@ class BackgroundProof(QObject):
         self._moment.setInterval(MOMENT)
         self._moment.timeout.connect(self._ask_in_view)
         store.follow(self._wait)
+        self._wait()
 
     def _own_reader(self) -> "Proofreader":
         """A reader for another thread, which knows what was read so far."""
