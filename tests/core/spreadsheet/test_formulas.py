@@ -1,5 +1,6 @@
 """Formulas: reading and printing, arrays, whole columns, locale, and input meant to harm."""
 
+import math
 import time
 
 import pytest
@@ -216,3 +217,31 @@ def test_years_typed_as_texts_are_found_by_their_text(formula: str, value: float
 def test_parts_of_texts_are_found(formula: str, value: object) -> None:
     """OpenFormula 1.3, 6.20.9 FIND and 6.20.22 SEARCH (sections from memory)."""
     assert recalculate((Table("t", "T", (Column("a", ("x",)),)),)).evaluate(formula, "t") == value
+
+
+@pytest.mark.parametrize(
+    ("formula", "result"),
+    [
+        ("=COUNTBLANK(A1:B3)", 2.0),  # over two columns
+        ("=COUNTBLANK(A1:A9)", 7.0),  # cells beyond the table are blank, too
+        ("=STDEV(B1:B2)", math.sqrt(50.0)),  # of two figures
+        ("=SUMIFS(B1:B3;A1:A3;\">0\")", 10.0),
+        ("=COUNTIF(C1:C3;\">0\")", 1.0),  # TRUE is no number
+        ("=COUNTIF(D1:D3;\"a*b\")", 3.0),  # over a line break
+        ("=COUNTIF(D1:D3;\"a?b\")", 2.0),
+    ],
+)  # fmt: skip
+def test_edges_of_counting(formula: str, result: float) -> None:
+    columns: tuple[list[Cell], ...] = ([1.0, None, -2.0], [10.0, 20.0, None], [True, 3.0, "x"], ["a\nb", "a b", "ab"])
+    assert value(formula, *columns) == pytest.approx(result)
+
+
+@pytest.mark.parametrize("text", ["1e2%", "1e400", "-1e2%"])
+def test_numbers_with_an_exponent_end_in_a_value_or_a_text(text: str) -> None:
+    found = value(f'=VALUE("{text}")')
+    assert isinstance(found, float | ErrorValue)
+
+
+def test_sums_by_several_criteria_ask_for_ranges_of_one_size() -> None:
+    """ODF 1.3 part 4, 6.16.63: ranges of unlike sizes are an error, never a sum of some of them."""
+    assert isinstance(value('=SUMIFS(A1:A3;B1:B2;">0")', [1.0, 2.0, 3.0], [1.0, 1.0, 1.0]), ErrorValue)
