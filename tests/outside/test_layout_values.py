@@ -15,7 +15,7 @@ from kavlet.core.charts.frame import Cartesian, Polar
 from kavlet.core.charts.layer import Stack
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.layout.data import Data
-from kavlet.core.layout.frames import ticks
+from kavlet.core.layout.planes import ticks
 from kavlet.core.layout.stacks import spans
 from kavlet.core.scene.path import recorded
 from kavlet.core.shapes.arc import Sector, arc_to, at, wedge

@@ -12,8 +12,8 @@ from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.scale import Scale
-from kavlet.core.layout.frames import ticks
-from kavlet.core.layout.frames.scales import fixed_scale
+from kavlet.core.layout.planes import ticks
+from kavlet.core.layout.planes.scales import fixed_scale
 from kavlet.core.spreadsheet.cells import EPOCH
 from kavlet.core.values.number_text import PLAIN, NumberText
 from tests.making import document, draw, free, marks, table

@@ -19,10 +19,10 @@ from kavlet.core.charts.rings import Rings
 from kavlet.core.charts.scale import Scale
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.layout.figure import Figure
-from kavlet.core.layout.frames import ticks
-from kavlet.core.layout.frames.field import GridField
-from kavlet.core.layout.frames.plane import BROADEST, Plane, sized_rows
-from kavlet.core.layout.frames.scales import fixed_scale
+from kavlet.core.layout.planes import ticks
+from kavlet.core.layout.planes.field import GridField
+from kavlet.core.layout.planes.plane import BROADEST, Plane, sized_rows
+from kavlet.core.layout.planes.scales import fixed_scale
 from kavlet.core.scene.primitives import Shape
 from kavlet.core.spreadsheet.cells import EPOCH
 from kavlet.core.values.geometry import Rect, Size

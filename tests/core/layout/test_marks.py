@@ -17,7 +17,7 @@ from kavlet.core.charts.reference import Reference
 from kavlet.core.charts.rings import Rings
 from kavlet.core.charts.scale import Scale
 from kavlet.core.layout.figure import Figure, PlacedText
-from kavlet.core.layout.words.text_lines import LEADING, tall
+from kavlet.core.layout.texts.text_lines import LEADING, tall
 from kavlet.core.styling.style import Dress
 from kavlet.core.text.faces import metrics
 from kavlet.core.values.geometry import Size

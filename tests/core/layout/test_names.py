@@ -10,7 +10,7 @@ from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.scale import Scale
 from kavlet.core.layout.figure import Figure, PlacedText
-from kavlet.core.layout.words.text_lines import tall
+from kavlet.core.layout.texts.text_lines import tall
 from kavlet.core.values.geometry import Size
 from tests.making import free, table
 

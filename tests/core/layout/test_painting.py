@@ -12,7 +12,7 @@ from kavlet.core.charts.layer import Rule
 from kavlet.core.charts.scale import Scale
 from kavlet.core.layout.data import Raster
 from kavlet.core.layout.figure import Mark
-from kavlet.core.layout.marks.painting import covering, paint, picture, proportions, tube
+from kavlet.core.layout.painting import covering, paint, picture, proportions, tube
 from kavlet.core.scene.paints import Hatch, LinearGradient, RadialGradient
 from kavlet.core.scene.primitives import Image, Shape, Stamp
 from kavlet.core.styling.fills import GradientFill, HatchFill, PictureFill

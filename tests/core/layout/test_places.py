@@ -19,12 +19,12 @@ from kavlet.core.charts.reference import Reference
 from kavlet.core.charts.scale import Scale
 from kavlet.core.layout.data import Data
 from kavlet.core.layout.figure import Figure, PlacedText
-from kavlet.core.layout.frames.disc import Disc
-from kavlet.core.layout.frames.field import GridField
-from kavlet.core.layout.frames.plane import Plane, sized_rows
-from kavlet.core.layout.frames.scales import FixedScale, fixed_scale
-from kavlet.core.layout.frames.ticks import decades, extended
 from kavlet.core.layout.furniture import FULL_SIZE, sizes
+from kavlet.core.layout.planes.disc import Disc
+from kavlet.core.layout.planes.field import GridField
+from kavlet.core.layout.planes.plane import Plane, sized_rows
+from kavlet.core.layout.planes.scales import FixedScale, fixed_scale
+from kavlet.core.layout.planes.ticks import decades, extended
 from kavlet.core.scene.primitives import Shape
 from kavlet.core.styling.style import Dress, resolve
 from kavlet.core.values.geometry import Rect, Size

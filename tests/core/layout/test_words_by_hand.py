@@ -19,10 +19,10 @@ from kavlet.core.charts.texts import Note, Text
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.layout.figure import Figure, PlacedText
 from kavlet.core.layout.stacks import slots
+from kavlet.core.layout.texts.text_lines import upright
 from kavlet.core.layout.words.free_space import FreeSpace
 from kavlet.core.layout.words.label_spots import scattered_spots
 from kavlet.core.layout.words.radial_labels import FlatRim
-from kavlet.core.layout.words.text_lines import upright
 from kavlet.core.shapes.arc import Sector
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect, Size

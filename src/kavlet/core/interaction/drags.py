@@ -17,7 +17,7 @@ from kavlet.core.document.looks import look_edits
 from kavlet.core.interaction.parts import Part, boxes
 from kavlet.core.layout.context import least_plot
 from kavlet.core.layout.figure import Figure, Mark
-from kavlet.core.layout.frames.plane import BROADEST
+from kavlet.core.layout.planes.plane import BROADEST
 from kavlet.core.messages import Message, named, say
 from kavlet.core.values.geometry import Rect
 

@@ -6,7 +6,7 @@ from kavlet.core.charts.chart import Chart
 from kavlet.core.layout.data import Data
 from kavlet.core.layout.furniture import Sizes
 from kavlet.core.layout.stacks import Span, spans, with_places_kept
-from kavlet.core.layout.words.label_templates import Wording
+from kavlet.core.layout.texts.label_templates import Wording
 from kavlet.core.styling.style import Style
 from kavlet.core.values.geometry import Rect, Size
 

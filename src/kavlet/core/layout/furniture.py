@@ -3,7 +3,7 @@
 from msgspec import Struct
 
 from kavlet.core.layout.figure import PlacedAxis, PlacedRule, PlacedText
-from kavlet.core.layout.words.text_lines import TextStyle
+from kavlet.core.layout.texts.text_lines import TextStyle
 from kavlet.core.styling.style import Style
 from kavlet.core.values.geometry import Size
 

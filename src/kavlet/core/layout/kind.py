@@ -17,11 +17,11 @@ from kavlet.core.charts.frame import Cartesian, Frame, Grid, Polar
 from kavlet.core.charts.layer import Layer
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import MarkKind
-from kavlet.core.layout.frames.disc import Disc
-from kavlet.core.layout.frames.field import GridField
-from kavlet.core.layout.frames.plane import Plane
-from kavlet.core.layout.marks.painting import Filling, painted
-from kavlet.core.layout.marks.placing import Placing
+from kavlet.core.layout.painting import Filling, painted
+from kavlet.core.layout.placing import Placing
+from kavlet.core.layout.planes.disc import Disc
+from kavlet.core.layout.planes.field import GridField
+from kavlet.core.layout.planes.plane import Plane
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive
 from kavlet.core.shapes.box import box

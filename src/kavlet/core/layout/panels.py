@@ -17,19 +17,20 @@ from kavlet.core.charts.solid import Solid
 from kavlet.core.layout.context import Context, Panel
 from kavlet.core.layout.context import context as context_of
 from kavlet.core.layout.figure import Figure, Key, Mark, PlacedAxis, PlacedRule, PlacedText
-from kavlet.core.layout.frames import cartesian, field, polar
-from kavlet.core.layout.frames.disc import Disc
-from kavlet.core.layout.frames.field import GridField
-from kavlet.core.layout.frames.plane import Plane
+from kavlet.core.layout.frames import cartesian, polar
 from kavlet.core.layout.furniture import Furniture, Sizes, sizes
 from kavlet.core.layout.kinds import kind_of
-from kavlet.core.layout.marks.painting import covering, picture
-from kavlet.core.layout.marks.placing import Placing
-from kavlet.core.layout.words import legend, titles
+from kavlet.core.layout.painting import covering, picture
+from kavlet.core.layout.placing import Placing
+from kavlet.core.layout.planes import field
+from kavlet.core.layout.planes.disc import Disc
+from kavlet.core.layout.planes.field import GridField
+from kavlet.core.layout.planes.plane import Plane
+from kavlet.core.layout.surroundings import legend, titles
+from kavlet.core.layout.texts.text_lines import NOBODY, Anchor, TextOwner, TextStyle, block
 from kavlet.core.layout.words.free_space import FreeSpace, body_of, faces_of
 from kavlet.core.layout.words.labels import settle
 from kavlet.core.layout.words.radial_labels import place_radial_labels
-from kavlet.core.layout.words.text_lines import NOBODY, Anchor, TextOwner, TextStyle, block
 from kavlet.core.messages import words_in
 from kavlet.core.scene.paints import LinearGradient, Paint
 from kavlet.core.scene.path import Path, recorded

@@ -10,10 +10,10 @@ from msgspec import Struct
 from kavlet.core.charts.chart import Chart
 from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.layer import Layer, Row
+from kavlet.core.layout import painting
 from kavlet.core.layout.context import Context, Panel
 from kavlet.core.layout.figure import Figure, Mark, PlacedAxis, PlacedText
-from kavlet.core.layout.marks import painting
-from kavlet.core.layout.marks.painting import Filling, painted
+from kavlet.core.layout.painting import Filling, painted
 from kavlet.core.messages import Message
 from kavlet.core.office_model.chart_model import (
     AxisPair,

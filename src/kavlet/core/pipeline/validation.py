@@ -4,7 +4,7 @@ from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.scale import Scale
 from kavlet.core.document.document import Document
 from kavlet.core.layout.figure import Figure
-from kavlet.core.layout.frames.ticks import MAX_TICKS
+from kavlet.core.layout.planes.ticks import MAX_TICKS
 from kavlet.core.messages import say
 from kavlet.core.pipeline.stages import NO_PICTURE, picture_if_any
 from kavlet.core.spreadsheet.recalculate import Values

@@ -9,11 +9,11 @@ from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import PlacedAxis, PlacedRule, PlacedText, RuleKind, TextKind
 from kavlet.core.layout.frames import names as row_names
 from kavlet.core.layout.frames.names import Names
-from kavlet.core.layout.frames.plane import Plane
-from kavlet.core.layout.frames.scales import FixedScale
 from kavlet.core.layout.furniture import Furniture, small_ink
 from kavlet.core.layout.kinds import kind_of
-from kavlet.core.layout.words.text_lines import Anchor, TextOwner, TextStyle, block, in_figures, lettered
+from kavlet.core.layout.planes.plane import Plane
+from kavlet.core.layout.planes.scales import FixedScale
+from kavlet.core.layout.texts.text_lines import Anchor, TextOwner, TextStyle, block, in_figures, lettered
 from kavlet.core.styling.style import Style
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect

@@ -11,12 +11,12 @@ from kavlet.core.layout.frames import names as row_names
 from kavlet.core.layout.frames import reach
 from kavlet.core.layout.frames.axes import AxisParts, DrawnAxes, furniture, shown
 from kavlet.core.layout.frames.names import Names
-from kavlet.core.layout.frames.plane import Plane, SideStrip, sized_rows
-from kavlet.core.layout.frames.scales import FixedScale, fixed_scale
 from kavlet.core.layout.furniture import Furniture, small_ink
 from kavlet.core.layout.kinds import kind_of
+from kavlet.core.layout.planes.plane import Plane, SideStrip, sized_rows
+from kavlet.core.layout.planes.scales import FixedScale, fixed_scale
 from kavlet.core.layout.stacks import slots
-from kavlet.core.layout.words.text_lines import LEADING, lettered, widest
+from kavlet.core.layout.texts.text_lines import LEADING, lettered, widest
 from kavlet.core.text.faces import tabular
 from kavlet.core.text.shaping import width
 from kavlet.core.text.wrapping import wrapped

@@ -9,8 +9,8 @@ from msgspec import Struct
 from kavlet.core.charts.frame import Cartesian
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import PlacedText
-from kavlet.core.layout.frames.plane import Plane
-from kavlet.core.layout.words.text_lines import (
+from kavlet.core.layout.planes.plane import Plane
+from kavlet.core.layout.texts.text_lines import (
     FLOOR,
     LEADING,
     Anchor,

@@ -3,11 +3,11 @@
 from kavlet.core.charts.frame import Polar
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import PlacedAxis, PlacedRule, PlacedText
-from kavlet.core.layout.frames.disc import Disc, facing
-from kavlet.core.layout.frames.scales import fixed_scale
 from kavlet.core.layout.furniture import Furniture, small_ink
 from kavlet.core.layout.kinds import kind_of
-from kavlet.core.layout.words.text_lines import Anchor, TextOwner, TextStyle, block, lettered
+from kavlet.core.layout.planes.disc import Disc, facing
+from kavlet.core.layout.planes.scales import fixed_scale
+from kavlet.core.layout.texts.text_lines import Anchor, TextOwner, TextStyle, block, lettered
 from kavlet.core.shapes.arc import at
 from kavlet.core.text.shaping import width
 from kavlet.core.values.geometry import Rect

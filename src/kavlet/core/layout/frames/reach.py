@@ -10,8 +10,8 @@ from kavlet.core.charts.frame import Cartesian
 from kavlet.core.charts.layer import Layer
 from kavlet.core.charts.scale import Scale
 from kavlet.core.layout.context import Context
-from kavlet.core.layout.frames.scales import FixedScale, extent
 from kavlet.core.layout.kinds import kind_of
+from kavlet.core.layout.planes.scales import FixedScale, extent
 from kavlet.core.text.faces import metrics
 from kavlet.core.text.shaping import width
 from kavlet.core.values.geometry import Rect

@@ -7,14 +7,14 @@ from kavlet.core.charts.fields import Field, choices
 from kavlet.core.charts.layer import Stack
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import MarkKind
-from kavlet.core.layout.frames.plane import Plane
-from kavlet.core.layout.frames.scales import FixedScale
 from kavlet.core.layout.kind import Kind
 from kavlet.core.layout.marks.courses import runs
 from kavlet.core.layout.marks.off_scale import edge, plot_clip, say_value
-from kavlet.core.layout.marks.painting import paint
-from kavlet.core.layout.marks.placing import MarkDrawing, Placing
 from kavlet.core.layout.marks.shared_kinds import STACKED
+from kavlet.core.layout.painting import paint
+from kavlet.core.layout.placing import MarkDrawing, Placing
+from kavlet.core.layout.planes.plane import Plane
+from kavlet.core.layout.planes.scales import FixedScale
 from kavlet.core.layout.words.label_spots import point_spots
 from kavlet.core.layout.words.labels import LabelStyle, ink
 from kavlet.core.scene.path import recorded

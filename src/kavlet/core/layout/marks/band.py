@@ -3,9 +3,9 @@
 from kavlet.core.charts.band import Band
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import MarkKind
-from kavlet.core.layout.frames.plane import Plane
 from kavlet.core.layout.kind import Kind
-from kavlet.core.layout.marks.placing import MarkDrawing, MarkSource, Placing
+from kavlet.core.layout.placing import MarkDrawing, MarkSource, Placing
+from kavlet.core.layout.planes.plane import Plane
 from kavlet.core.layout.words.label_spots import LabelSpot
 from kavlet.core.layout.words.labels import LabelStyle, ink
 from kavlet.core.scene.path import recorded

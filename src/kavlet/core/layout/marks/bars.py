@@ -11,12 +11,12 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.layer import Stack
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import BarBox, MarkKind
-from kavlet.core.layout.frames.plane import Plane
 from kavlet.core.layout.kind import Kind
 from kavlet.core.layout.marks.off_scale import Edge, say_value
-from kavlet.core.layout.marks.painting import painted
-from kavlet.core.layout.marks.placing import MarkDrawing, Placing
 from kavlet.core.layout.marks.shared_kinds import STACKED
+from kavlet.core.layout.painting import painted
+from kavlet.core.layout.placing import MarkDrawing, Placing
+from kavlet.core.layout.planes.plane import Plane
 from kavlet.core.layout.stacks import Span
 from kavlet.core.layout.words.label_spots import AIR, LabelSpot, bar_spots
 from kavlet.core.layout.words.labels import LabelStyle, ink

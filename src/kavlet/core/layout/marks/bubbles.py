@@ -8,11 +8,11 @@ from kavlet.core.charts.bubbles import Bubbles
 from kavlet.core.charts.fields import Field, choices
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import MarkKind, PlacedText
-from kavlet.core.layout.frames.plane import Plane
 from kavlet.core.layout.kind import Kind, LegendEntry
 from kavlet.core.layout.marks.off_scale import edge, place_arrow
-from kavlet.core.layout.marks.placing import MarkDrawing, Placing
 from kavlet.core.layout.marks.shared_kinds import column_figures, disc_key
+from kavlet.core.layout.placing import MarkDrawing, Placing
+from kavlet.core.layout.planes.plane import Plane
 from kavlet.core.layout.words.label_spots import LabelSpot, scattered_spots
 from kavlet.core.layout.words.labels import LabelStyle, ink
 from kavlet.core.scene.path import recorded

@@ -12,12 +12,12 @@ from kavlet.core.charts.layer import EMPTY
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.data import Raster
 from kavlet.core.layout.figure import MarkKind
-from kavlet.core.layout.frames.field import GridField
-from kavlet.core.layout.frames.plane import Plane
 from kavlet.core.layout.kind import Kind, LegendEntry
-from kavlet.core.layout.marks.painting import picture
-from kavlet.core.layout.marks.placing import MarkDrawing, MarkSource, Placing
 from kavlet.core.layout.marks.shared_kinds import column_figures, disc_key, row_entries
+from kavlet.core.layout.painting import picture
+from kavlet.core.layout.placing import MarkDrawing, MarkSource, Placing
+from kavlet.core.layout.planes.field import GridField
+from kavlet.core.layout.planes.plane import Plane
 from kavlet.core.layout.words.label_spots import LabelSpot
 from kavlet.core.layout.words.labels import LabelStyle, ink
 from kavlet.core.scene.path import Path, PathPen, recorded

@@ -3,8 +3,8 @@
 import math
 
 from kavlet.core.charts.layer import Missing
-from kavlet.core.layout.frames.plane import Plane
-from kavlet.core.layout.marks.placing import Placing
+from kavlet.core.layout.placing import Placing
+from kavlet.core.layout.planes.plane import Plane
 from kavlet.core.spreadsheet.ranges import Floats
 
 RowPoint = tuple[int, float, float]  # row, across, along

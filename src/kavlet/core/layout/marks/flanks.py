@@ -5,9 +5,9 @@ import math
 from kavlet.core.charts.flanks import Flanks
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import BarBox, MarkKind
-from kavlet.core.layout.frames.plane import Plane
 from kavlet.core.layout.kind import Kind, LegendEntry
-from kavlet.core.layout.marks.placing import MarkDrawing, MarkSource, Placing
+from kavlet.core.layout.placing import MarkDrawing, MarkSource, Placing
+from kavlet.core.layout.planes.plane import Plane
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Shape
 from kavlet.core.shapes.box import quad

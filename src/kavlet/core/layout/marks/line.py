@@ -8,12 +8,12 @@ from kavlet.core.charts.layer import Missing
 from kavlet.core.charts.line import Line
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import MarkKind
-from kavlet.core.layout.frames.plane import Plane
 from kavlet.core.layout.kind import Kind, LegendEntry
 from kavlet.core.layout.marks.courses import runs
 from kavlet.core.layout.marks.off_scale import edge, place_arrow, plot_clip
-from kavlet.core.layout.marks.placing import MarkDrawing, Placing
 from kavlet.core.layout.marks.shared_kinds import column_figures
+from kavlet.core.layout.placing import MarkDrawing, Placing
+from kavlet.core.layout.planes.plane import Plane
 from kavlet.core.layout.words.label_spots import point_spots
 from kavlet.core.layout.words.labels import LabelStyle, ink
 from kavlet.core.scene.path import recorded

@@ -6,9 +6,9 @@ from kavlet.core.charts.frame import Polar
 from kavlet.core.charts.needle import Needle
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import MarkKind
-from kavlet.core.layout.frames.disc import Disc
 from kavlet.core.layout.kind import Kind, LegendEntry
-from kavlet.core.layout.marks.placing import MarkDrawing, MarkSource, Placing
+from kavlet.core.layout.placing import MarkDrawing, MarkSource, Placing
+from kavlet.core.layout.planes.disc import Disc
 from kavlet.core.layout.words.label_spots import LabelSpot
 from kavlet.core.layout.words.labels import LabelStyle, ink
 from kavlet.core.scene.path import recorded

@@ -6,8 +6,8 @@ from msgspec import Struct
 
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.layer import Layer
-from kavlet.core.layout.frames.plane import Plane
-from kavlet.core.layout.marks.placing import MarkDrawing, Placing
+from kavlet.core.layout.placing import MarkDrawing, Placing
+from kavlet.core.layout.planes.plane import Plane
 from kavlet.core.layout.words.label_spots import LabelSpot
 from kavlet.core.layout.words.labels import LabelStyle, ink
 from kavlet.core.scene.path import Path, recorded

@@ -9,12 +9,12 @@ from kavlet.core.charts.labels import Label
 from kavlet.core.charts.points import Points
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import MarkKind
-from kavlet.core.layout.frames.plane import Plane
 from kavlet.core.layout.kind import Kind, LegendEntry
 from kavlet.core.layout.marks.off_scale import edge, place_arrow
-from kavlet.core.layout.marks.painting import picture, proportions
-from kavlet.core.layout.marks.placing import MarkDrawing, MarkSource, Placing
 from kavlet.core.layout.marks.shared_kinds import column_figures
+from kavlet.core.layout.painting import picture, proportions
+from kavlet.core.layout.placing import MarkDrawing, MarkSource, Placing
+from kavlet.core.layout.planes.plane import Plane
 from kavlet.core.layout.words.label_spots import AIR, LabelSpot, point_spots, scattered_spots
 from kavlet.core.layout.words.labels import LabelStyle, ink
 from kavlet.core.scene.path import recorded

@@ -8,9 +8,9 @@ from kavlet.core.charts.ranges import RangeForm, Ranges
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.data import Data
 from kavlet.core.layout.figure import MarkKind
-from kavlet.core.layout.frames.plane import Plane
 from kavlet.core.layout.kind import Kind, LegendEntry
-from kavlet.core.layout.marks.placing import MarkDrawing, Placing
+from kavlet.core.layout.placing import MarkDrawing, Placing
+from kavlet.core.layout.planes.plane import Plane
 from kavlet.core.layout.words.label_spots import point_spots
 from kavlet.core.layout.words.labels import LabelStyle, ink
 from kavlet.core.messages import named

@@ -7,10 +7,10 @@ from kavlet.core.charts.reference import Reference
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.data import Data
 from kavlet.core.layout.figure import MarkKind
-from kavlet.core.layout.frames.disc import Disc, facing
-from kavlet.core.layout.frames.plane import Plane
 from kavlet.core.layout.kind import Kind, LegendEntry
-from kavlet.core.layout.marks.placing import MarkDrawing, MarkSource, Placing
+from kavlet.core.layout.placing import MarkDrawing, MarkSource, Placing
+from kavlet.core.layout.planes.disc import Disc, facing
+from kavlet.core.layout.planes.plane import Plane
 from kavlet.core.layout.words.label_spots import LabelSpot
 from kavlet.core.layout.words.labels import LabelStyle, ink
 from kavlet.core.scene.path import Path, recorded

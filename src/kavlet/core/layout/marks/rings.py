@@ -8,14 +8,14 @@ from msgspec import Struct
 from kavlet.core.charts.rings import Rings
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import MarkKind, PlacedText, TextAnchor
-from kavlet.core.layout.frames.disc import Disc
 from kavlet.core.layout.kind import Kind, LegendEntry
-from kavlet.core.layout.marks.painting import painted
-from kavlet.core.layout.marks.placing import MarkDrawing, MarkSource, Placing
+from kavlet.core.layout.painting import painted
+from kavlet.core.layout.placing import MarkDrawing, MarkSource, Placing
+from kavlet.core.layout.planes.disc import Disc
+from kavlet.core.layout.texts.text_lines import FLOOR, Anchor, TextOwner, TextStyle, block, widest
 from kavlet.core.layout.words.label_spots import LabelSpot
 from kavlet.core.layout.words.labels import LabelStyle, ink
 from kavlet.core.layout.words.spreading import spread
-from kavlet.core.layout.words.text_lines import FLOOR, Anchor, TextOwner, TextStyle, block, widest
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.arc import Sector, at, wedge

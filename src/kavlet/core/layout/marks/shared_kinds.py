@@ -5,7 +5,7 @@ import math
 from kavlet.core.charts.layer import Layer
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.kind import LegendEntry
-from kavlet.core.layout.marks.painting import Filling, fill_of, painted
+from kavlet.core.layout.painting import Filling, fill_of, painted
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive
 from kavlet.core.shapes.spots import spot

@@ -12,16 +12,16 @@ from kavlet.core.charts.layer import GATHERED, LEFT_OVER, Row
 from kavlet.core.charts.wedges import Wedges
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import MarkKind, PlacedText
-from kavlet.core.layout.frames.disc import Disc
 from kavlet.core.layout.kind import Kind, LegendEntry
-from kavlet.core.layout.marks.painting import Filling, fill_of, painted
-from kavlet.core.layout.marks.placing import MarkDrawing, MarkSource, Placing
 from kavlet.core.layout.marks.shared_kinds import row_entries
+from kavlet.core.layout.painting import Filling, fill_of, painted
+from kavlet.core.layout.placing import MarkDrawing, MarkSource, Placing
+from kavlet.core.layout.planes.disc import Disc
+from kavlet.core.layout.texts.text_lines import upright
 from kavlet.core.layout.words.free_space import pieces
 from kavlet.core.layout.words.label_spots import LabelSpot
 from kavlet.core.layout.words.labels import LabelStyle, ink, label_request
 from kavlet.core.layout.words.radial_labels import RadialLabel
-from kavlet.core.layout.words.text_lines import upright
 from kavlet.core.scene.path import recorded
 from kavlet.core.shapes.arc import Sector, at, wedge
 from kavlet.core.styling.fills import Fill

@@ -6,10 +6,10 @@ from msgspec import Struct
 
 from kavlet.core.charts.solid import Solid
 from kavlet.core.layout.figure import BarBox, Mark
-from kavlet.core.layout.frames.disc import Disc
-from kavlet.core.layout.frames.plane import Plane
 from kavlet.core.layout.marks.bars import break_path
-from kavlet.core.layout.marks.placing import Placing
+from kavlet.core.layout.placing import Placing
+from kavlet.core.layout.planes.disc import Disc
+from kavlet.core.layout.planes.plane import Plane
 from kavlet.core.scene.path import Path, recorded
 from kavlet.core.scene.primitives import Shape
 from kavlet.core.shapes.body import End, ellipse

@@ -7,8 +7,8 @@ import msgspec
 import numpy as np
 
 from kavlet.core.layout.figure import Mark, PlacedText
-from kavlet.core.layout.marks.placing import Placing
 from kavlet.core.layout.marks.wedges import holds
+from kavlet.core.layout.placing import Placing
 from kavlet.core.layout.words.label_spots import LabelSpot
 from kavlet.core.layout.words.labels import LabelRequest
 from kavlet.core.layout.words.radial_labels import RadialLabel

@@ -13,11 +13,11 @@ from msgspec import Struct
 from kavlet.core.charts.solid import MAX_ANGLE, Solid
 from kavlet.core.layout.draw import as_marked, named
 from kavlet.core.layout.figure import Mark, PlacedText
-from kavlet.core.layout.frames.disc import Disc
-from kavlet.core.layout.frames.field import GridField
-from kavlet.core.layout.frames.plane import Plane
 from kavlet.core.layout.furniture import Furniture
-from kavlet.core.layout.marks.placing import Placing
+from kavlet.core.layout.placing import Placing
+from kavlet.core.layout.planes.disc import Disc
+from kavlet.core.layout.planes.field import GridField
+from kavlet.core.layout.planes.plane import Plane
 from kavlet.core.layout.solid.bodies import Bodies, bodies, is_body
 from kavlet.core.layout.solid.labels import Placement
 from kavlet.core.layout.solid.paint import (

@@ -8,8 +8,8 @@ import msgspec
 from msgspec import Struct
 
 from kavlet.core.layout.figure import Mark
-from kavlet.core.layout.marks.painting import Filling, paint, painted
-from kavlet.core.layout.marks.placing import Placing
+from kavlet.core.layout.painting import Filling, paint, painted
+from kavlet.core.layout.placing import Placing
 from kavlet.core.layout.solid.bodies import Ball, BodyPart
 from kavlet.core.layout.solid.plane_projection import clipped, extent, filling, lit_paint, on_sheet, placed, under_light
 from kavlet.core.scene.paints import Hatch, LinearGradient, Paint, RadialGradient, Stops, mean

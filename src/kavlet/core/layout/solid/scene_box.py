@@ -9,11 +9,11 @@ from msgspec import Struct
 
 from kavlet.core.charts.solid import Solid
 from kavlet.core.layout.figure import Mark, PlacedLine, PlacedRule, PlacedText
-from kavlet.core.layout.frames.disc import Disc
-from kavlet.core.layout.frames.plane import Plane
 from kavlet.core.layout.furniture import Furniture
-from kavlet.core.layout.marks.placing import Placing
-from kavlet.core.layout.words.text_lines import FLOOR, Anchor, TextOwner, TextStyle, block
+from kavlet.core.layout.placing import Placing
+from kavlet.core.layout.planes.disc import Disc
+from kavlet.core.layout.planes.plane import Plane
+from kavlet.core.layout.texts.text_lines import FLOOR, Anchor, TextOwner, TextStyle, block
 from kavlet.core.scene.path import CURVE, Path, joined, recorded
 from kavlet.core.scene.primitives import Primitive, Shape
 from kavlet.core.shapes.arc import Sector, wedge

@@ -8,7 +8,7 @@ from msgspec import Struct
 
 from kavlet.core.charts.labels import Label
 from kavlet.core.layout.figure import PlacedText, TextAnchor
-from kavlet.core.layout.words.text_lines import Rise
+from kavlet.core.layout.texts.text_lines import Rise
 from kavlet.core.shapes.body import End
 from kavlet.core.values.colour import Colour
 from kavlet.core.values.geometry import Rect

@@ -13,9 +13,9 @@ from msgspec import Struct
 from kavlet.core.charts.labels import Label
 from kavlet.core.charts.layer import Layer, Row
 from kavlet.core.layout.figure import PlacedText
+from kavlet.core.layout.texts.text_lines import FLOOR, Anchor, TextOwner, TextStyle, block, tall, widest
 from kavlet.core.layout.words.free_space import FreeSpace
 from kavlet.core.layout.words.label_spots import LabelSpot
-from kavlet.core.layout.words.text_lines import FLOOR, Anchor, TextOwner, TextStyle, block, tall, widest
 from kavlet.core.styling.style import Style
 from kavlet.core.text.faces import face, tabular
 from kavlet.core.text.wrapping import shortened, wrapped

@@ -7,11 +7,11 @@ import msgspec
 from msgspec import Struct
 
 from kavlet.core.layout.figure import PlacedText, TextAnchor
+from kavlet.core.layout.texts.text_lines import FLOOR, LEADING, Anchor, TextOwner, TextStyle, block, tall, widest
 from kavlet.core.layout.words.free_space import FreeSpace
 from kavlet.core.layout.words.label_spots import LabelSpot
 from kavlet.core.layout.words.labels import STEP, LabelRequest, at_once
 from kavlet.core.layout.words.spreading import spread
-from kavlet.core.layout.words.text_lines import FLOOR, LEADING, Anchor, TextOwner, TextStyle, block, tall, widest
 from kavlet.core.shapes.arc import Sector, at
 from kavlet.core.text.disambiguate import disambiguated
 from kavlet.core.text.wrapping import wrapped

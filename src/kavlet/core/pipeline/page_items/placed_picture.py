@@ -1,7 +1,7 @@
 """A picture at its place: all of it, or as much as covers the box."""
 
 from kavlet.core.document.document import Document
-from kavlet.core.layout.marks.painting import covering, picture
+from kavlet.core.layout.painting import covering, picture
 from kavlet.core.messages import words_in
 from kavlet.core.pages.items.placed_picture import PlacedPicture
 from kavlet.core.pipeline.chart_inputs import pictures_of

@@ -8,7 +8,7 @@ import msgspec
 from kavlet.core.charts.chart import AnyLayer
 from kavlet.core.charts.looks import of_layer
 from kavlet.core.layout.figure import Figure, PlacedText
-from kavlet.core.layout.words.text_lines import FLOOR
+from kavlet.core.layout.texts.text_lines import FLOOR
 from kavlet.core.messages import counted, say
 from kavlet.core.pipeline.stages import Picture
 from kavlet.core.proof.chart_changes import larger_chart, tried

@@ -8,7 +8,7 @@ from kavlet.core.charts.texts import Text as TextSpec
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import PlacedText, TextKind
 from kavlet.core.layout.furniture import Sizes
-from kavlet.core.layout.words.text_lines import LEADING, Anchor, TextOwner, TextStyle, block, widest, within
+from kavlet.core.layout.texts.text_lines import LEADING, Anchor, TextOwner, TextStyle, block, widest, within
 from kavlet.core.styling.style import Style
 from kavlet.core.text.faces import face
 from kavlet.core.text.wrapping import wrapped

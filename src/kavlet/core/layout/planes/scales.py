@@ -7,7 +7,7 @@ import msgspec
 from msgspec import Struct
 
 from kavlet.core.charts.scale import Scale
-from kavlet.core.layout.frames import ticks as rules
+from kavlet.core.layout.planes import ticks as rules
 from kavlet.core.text.numbers import HUGE, TINY, decimals_of, written
 from kavlet.core.values.number_text import MAX_DECIMALS, PLAIN, NumberText
 

@@ -7,8 +7,8 @@ from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import Key, PlacedText
 from kavlet.core.layout.kind import BEFORE_FIGURE, PLAIN, LegendEntry
 from kavlet.core.layout.kinds import kind_of
-from kavlet.core.layout.marks.painting import fill_of, picture
-from kavlet.core.layout.words.text_lines import FLOOR, NOBODY, Anchor, TextOwner, TextStyle, block, lettered
+from kavlet.core.layout.painting import fill_of, picture
+from kavlet.core.layout.texts.text_lines import FLOOR, NOBODY, Anchor, TextOwner, TextStyle, block, lettered
 from kavlet.core.messages import words_in
 from kavlet.core.scene.path import recorded
 from kavlet.core.scene.primitives import Primitive, Shape

@@ -6,7 +6,7 @@ from msgspec import Struct
 from kavlet.core.charts.layer import Layer, Row
 from kavlet.core.layout.context import Context
 from kavlet.core.layout.figure import BarBox, Mark, MarkKind, PlacedText
-from kavlet.core.layout.marks.painting import Filling, fill_of, rules_of
+from kavlet.core.layout.painting import Filling, fill_of, rules_of
 from kavlet.core.layout.words.label_spots import LabelSpot
 from kavlet.core.layout.words.labels import LabelRequest, LabelStyle, label_request
 from kavlet.core.layout.words.radial_labels import RadialLabel

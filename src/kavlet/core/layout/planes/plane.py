@@ -5,7 +5,7 @@ import math
 from msgspec import Struct
 
 from kavlet.core.charts.frame import Cartesian
-from kavlet.core.layout.frames.scales import FixedScale
+from kavlet.core.layout.planes.scales import FixedScale
 from kavlet.core.values.geometry import Rect
 
 BROADEST = 120.0  # points; a row's bars get no broader, however few rows there are

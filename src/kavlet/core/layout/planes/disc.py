@@ -6,8 +6,8 @@ from msgspec import Struct
 
 from kavlet.core.charts.frame import Polar
 from kavlet.core.layout.figure import TextAnchor
-from kavlet.core.layout.frames.scales import FixedScale
-from kavlet.core.layout.words.text_lines import Rise
+from kavlet.core.layout.planes.scales import FixedScale
+from kavlet.core.layout.texts.text_lines import Rise
 from kavlet.core.values.geometry import Rect
 
 

@@ -1,0 +1,1 @@
+"""What stands around the plots: titles, the source line, notes, the legend."""
