@@ -133,6 +133,7 @@ def test_every_layer_type_has_its_kind_and_its_file() -> None:
     for kind in kinds():
         file = Path(str(importlib.import_module(type(kind).__module__).__file__))
         assert file.parent.name == "marks"
+        assert callable(importlib.import_module(f"kavlet.core.office_model.layers.{file.stem}").tell)
         assert file.stem == Path(str(importlib.import_module(kind.spec.__module__).__file__)).stem
 
 
