@@ -120,3 +120,113 @@ def test_axes_end_and_step_where_they_do_here() -> None:
     tree = part(model(bars()))
     assert [value(tree, f"valAx/scaling/{end}") for end in ("min", "max")] == ["0", "50"]
     assert value(tree, "valAx/majorUnit") == "10"
+
+
+def children(tree: Any, path: str) -> list[str]:
+    """The names of what an element holds, in their order, which the schema fixes."""
+    found = tree.find(".//" + "/".join(C + step for step in path.split("/")))
+    return [one.tag.rpartition("}")[2] for one in found]
+
+
+def test_series_refer_to_names_values_and_categories_in_their_order() -> None:
+    tree = part(model(bars(series(1), series(2))))
+    assert [one.get("val") for one in tree.iter(f"{C}idx")] == ["0", "1"]
+    assert [one.findtext(f".//{C}f") for one in tree.iter(f"{C}tx") if one.find(f".//{C}f") is not None] == [
+        "'Gates'!$B$1", "'Gates'!$C$1",
+    ]  # fmt: skip
+    assert {one.findtext(f".//{C}f") for one in tree.iter(f"{C}cat")} == {"'Gates'!$A$2:$A$4"}
+    assert [one.findtext(f".//{C}f") for one in tree.iter(f"{C}val")] == ["'Gates'!$B$2:$B$4", "'Gates'!$C$2:$C$4"]
+    assert value(tree, "barChart/ser/invertIfNegative") == "0"
+
+
+@pytest.mark.parametrize("kind", ["lines", "area", "bars", "pie"])
+def test_series_of_names_have_categories_and_no_places(kind: Any) -> None:
+    tree = part(model(SeriesGroup(kind=kind, series=(series(),)), first=None if kind == "pie" else model(bars()).first))
+    assert tree.find(f".//{C}cat") is not None
+    assert tree.find(f".//{C}xVal") is None
+    assert (tree.find(f".//{C}invertIfNegative") is not None) == (kind == "bars")
+    assert (tree.find(f".//{C}smooth") is not None) == (kind == "lines")
+    assert value(tree, f"{ {'pie': 'pie', 'lines': 'line', 'area': 'area', 'bars': 'bar'}[kind] }Chart/varyColors") == (
+        "1" if kind == "pie" else "0"
+    )
+    assert bool(list(tree.iter(f"{C}axId"))) == (kind != "pie")
+
+
+@pytest.mark.parametrize("kind", ["scatter", "bubbles"])
+def test_series_of_places_have_these_and_no_categories(kind: Any) -> None:
+    group = SeriesGroup(kind=kind, series=(series(2, x=cells(1), sizes=cells(2), smooth=True),))
+    tree = part(model(group, first=Axes(AxisModel(), AxisModel())))
+    assert tree.find(f".//{C}cat") is None
+    assert tree.findtext(f".//{C}xVal//{C}f") == "'Gates'!$B$2:$B$4"
+    assert tree.findtext(f".//{C}yVal//{C}f") == "'Gates'!$C$2:$C$4"
+    assert (tree.find(f".//{C}bubbleSize") is not None) == (kind == "bubbles")
+    assert value(tree, "ser/smooth") == ("1" if kind == "scatter" else None)
+
+
+@pytest.mark.parametrize(("size", "written"), [(9.4, "9"), (1.0, "2"), (99.0, "72")])
+def test_markers_are_as_large_as_here_within_what_the_standard_has(size: float, written: str) -> None:
+    """2 to 72 points (21.2.3.24)."""
+    group = SeriesGroup(kind="lines", series=(series(line=Stroke(RED, 1.0), marker="disc", marker_size=size),))
+    tree = part(model(group))
+    assert value(tree, "ser/marker/size") == written
+    assert value(tree, "ser/marker/symbol") == "circle"
+    bare = part(model(SeriesGroup(kind="lines", series=(series(line=Stroke(RED, 1.0)),))))
+    assert children(bare, "ser/marker") == ["symbol"]
+
+
+def test_points_have_looks_of_their_own() -> None:
+    points = (DataPoint(1, None, explode=12.4),)
+    tree = part(model(SeriesGroup(kind="pie", series=(series(points=points),)), first=None))
+    (point,) = tree.iter(f"{C}dPt")
+    assert (value(point, "idx"), value(point, "explosion")) == ("1", "12")
+    assert point.find(f"{C}spPr/{A}noFill") is not None
+    tree = part(model(bars(series(points=(DataPoint(2, RED, explode=50.0),)))))
+    (point,) = tree.iter(f"{C}dPt")
+    assert value(point, "explosion") is None
+    assert value(point, "invertIfNegative") == "0"
+    assert point.find(f"{C}spPr/{A}solidFill/{A}srgbClr").get("val") == "FF0000"
+    group = SeriesGroup(kind="lines", series=(series(line=Stroke(RED, 1.0), marker="square", points=points),))
+    (point,) = part(model(group)).iter(f"{C}dPt")
+    assert value(point, "marker/symbol") == "square"
+    assert point.find(f"{C}spPr") is None
+
+
+@pytest.mark.parametrize("lying", [True, False])
+def test_bars_lie_or_stand(lying: bool) -> None:
+    assert value(part(model(bars(), lying=lying)), "barChart/barDir") == ("bar" if lying else "col")
+
+
+def test_solid_bars_are_of_their_body_and_share_a_place_only_where_they_do_here() -> None:
+    view = View3D(0.0, 0.0, 0.0, 100.0)
+    tree = part(model(bars(series(shape="cone"), overlap=0.0, gap=70.0), view=view))
+    assert value(tree, "bar3DChart/grouping") == "clustered"
+    assert value(tree, "bar3DChart/ser/shape") == value(tree, "bar3DChart/shape") == "cone"
+    assert value(tree, "bar3DChart/gapDepth") == "70"
+    assert tree.find(f".//{C}overlap") is None
+    assert value(part(model(bars(overlap=100.0), view=view)), "bar3DChart/grouping") == "stacked"
+    assert value(part(model(bars(overlap=100.0))), "barChart/grouping") == "clustered"
+    flat = part(model(bars()))
+    assert (flat.find(f".//{C}view3D"), flat.find(f".//{C}shape")) == (None, None)
+
+
+def test_areas_beside_each_other_are_said_to_be_so() -> None:
+    """An area chart has no clusters (21.2.2.76)."""
+    tree = part(model(SeriesGroup(kind="area", series=(series(),))))
+    assert value(tree, "areaChart/grouping") == "standard"
+    assert value(part(model(SeriesGroup(kind="area", series=(series(),), grouping="share"))), "areaChart/grouping") == (
+        "percentStacked"
+    )
+
+
+@pytest.mark.parametrize(("hole", "written"), [(55.0, "55"), (0.0, "1"), (99.0, "90")])
+def test_holes_are_as_wide_as_the_standard_has_them(hole: float, written: str) -> None:
+    """1 to 90 percent (21.2.3.13)."""
+    tree = part(model(SeriesGroup(kind="rings", series=(series(),), hole=hole), first=None))
+    assert value(tree, "doughnutChart/holeSize") == written
+
+
+def test_plots_stand_where_they_do_here() -> None:
+    tree = part(model(bars(), plot=Rect(0.1, 0.2, 0.7, 0.6)))
+    layout = tree.find(f".//{C}plotArea/{C}layout/{C}manualLayout")
+    assert {key: value(layout, key) for key in "xywh"} == {"x": "0.1", "y": "0.2", "w": "0.7", "h": "0.6"}
+    assert value(layout, "layoutTarget") == "inner"

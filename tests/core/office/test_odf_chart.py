@@ -133,3 +133,34 @@ def test_there_is_a_legend_where_there_is_one_here() -> None:
     legend = {"legend": Rect(0.0, 0.9, 1.0, 0.1), "legend_look": TextProperties(9.0, BLACK)}
     assert len(Read(model(bars(), **legend)).all("legend")) == 1
     assert Read(model(bars())).all("legend") == []
+
+
+def test_values_stand_in_a_table_of_the_chart_s_own_below_their_names() -> None:
+    read = Read(model(bars(series(1), series(2))))
+    addresses = [one.get(f"{CHART}values-cell-range-address") for one in read.all("series")]
+    assert len(set(addresses)) == 2
+    assert all(one.startswith("local-table.$") and one.endswith("4") for one in addresses)
+    assert [one.get(f"{CHART}label-cell-address").partition(":")[2] for one in read.all("series")] == ["", ""]
+
+
+def test_runs_of_plain_points_are_counted() -> None:
+    """Every point has its element, plain ones together (ISO/IEC 26300-3, 11.17)."""
+    for index, counts in ((0, [None, "2"]), (1, ["1", None, "1"]), (2, ["2", None])):
+        read = Read(model(bars(series(points=(DataPoint(index, BLACK),)))))
+        assert [one.get(f"{CHART}repeated") for one in read.all("data-point")] == counts
+
+
+def test_slices_are_drawn_out_as_here_and_bars_are_not() -> None:
+    points = (DataPoint(0, RED, explode=12.4),)
+    pie = Read(model(SeriesGroup(kind="pie", series=(series(points=points),)), first=None))
+    assert pie.properties(pie.all("data-point")[0])["pie-offset"] == "12"
+    upright = Read(model(bars(series(points=points))))
+    assert "pie-offset" not in upright.properties(upright.all("data-point")[0])
+
+
+def test_grids_are_where_they_are_drawn_here() -> None:
+    gridded = Axes(AxisModel(category=True), AxisModel(grid=Stroke(BLACK, 0.5), title="guests"))
+    read = Read(model(bars(), first=gridded))
+    assert [one.get(f"{CHART}class") for one in read.all("grid")] == ["major"]
+    hidden = Axes(AxisModel(category=True), AxisModel(grid=Stroke(BLACK, 0.5), title="guests", shown=False))
+    assert Read(model(bars(), first=hidden)).all("grid") == []

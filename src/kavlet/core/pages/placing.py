@@ -84,7 +84,7 @@ def _gap(moving: Rect, others: Sequence[Rect], near: float, upright: bool) -> tu
     }
     start, end = _span(moving, upright)
     best: tuple[float, tuple[Guide, ...]] | None = None
-    for wide in (box for box in gaps if box > 0):
+    for wide in (gap for gap in gaps if gap > 0):
         for other in beside:
             low, high = _span(other, upright)
             for by, edge in ((high + wide - start, high + wide), (low - wide - end, low - wide)):
