@@ -17,9 +17,9 @@ from kavlet.core.files import kavlet as kavlet_file
 from kavlet.core.files.formats import AnimationOptions, ExportOptions
 from kavlet.core.values.errors import KavletError
 from kavlet.export.animation import eased, times
-from kavlet.export.outgoing import Export
+from kavlet.export.outgoing import Export, slug
 from kavlet.export.pictures import for_painting
-from kavlet.export.ways import EXPORT_FORMATS, all_endings, files, format_of, slug, written
+from kavlet.export.ways import EXPORT_FORMATS, all_endings, files, format_of, written
 from tests.command import run, run_alone
 
 DEMO = Path(__file__).parents[2] / "src" / "kavlet" / "assets" / "demo" / "mirefen.kavlet"

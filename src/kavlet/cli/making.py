@@ -34,8 +34,8 @@ from kavlet.core.recipes.recipe import Parameter, Recipe, Setting
 from kavlet.core.recipes.registry import RECIPES, recipe
 from kavlet.core.spreadsheet.recalculate import recalculate
 from kavlet.core.values.lengths import size as read_size
-from kavlet.export.outgoing import Export
-from kavlet.export.ways import all_endings, slug
+from kavlet.export.outgoing import Export, slug
+from kavlet.export.ways import all_endings
 
 
 @cli.command()
@@ -90,7 +90,7 @@ def make(recipe_name: str, table: Path, out: Path, **options: Any) -> None:
         theme=wish.theme,
         dark=wish.dark,
         palette=palette_files.asked(wish.palette) if wish.palette is not None else None,
-        looks={path: _look(text) for path, text in (pair(parameter, "--look") for parameter in wish.looks)},
+        looks={path: _look(text) for path, text in (pair(look, "--look") for look in wish.looks)},
         repeat=wish.repeat,
         across=wish.across,
         title=wish.title,

@@ -15,8 +15,8 @@ from kavlet.core.messages import say, words
 from kavlet.core.scene.readers import READERS, Reader
 from kavlet.core.values.errors import KavletError
 from kavlet.core.values.lengths import size as read_size
-from kavlet.export.outgoing import Export
-from kavlet.export.ways import all_endings, format_of, slug
+from kavlet.export.outgoing import Export, slug
+from kavlet.export.ways import all_endings, format_of
 
 
 @cli.command()

@@ -7,7 +7,7 @@ from kavlet.core.pipeline.page_items import page_picture as paging
 from kavlet.core.proof.findings_json import findings_json
 from kavlet.core.proof.proofreading import drawn_chart, drawn_page, of_chart, of_page
 from kavlet.core.web.html import WebPage, WebStep, dumps
-from kavlet.export.outgoing import Export, WrittenFile
+from kavlet.export.outgoing import Export, WrittenFile, slug
 from kavlet.export.pictures import pdf_of, png_of
 
 SHOWN = 3  # pictures in the text at most; the PDF holds all
@@ -17,16 +17,15 @@ def mail_draft(export: Export, options: ExportOptions) -> WrittenFile:
     """A draft to the addressees that are wished, with pictures shown in it and all of it as PDF."""
     pictures = export.page_pictures or export.chart_pictures
     inline_pictures = tuple(
-        (png_of(figure_table.scene, options.scale), figure_table.scene.description) for figure_table in pictures[:SHOWN]
+        (png_of(picture.scene, options.scale), picture.scene.description) for picture in pictures[:SHOWN]
     )
     title = export.title or export.names[0]
-    words = options.words or "\n\n".join(figure_table.scene.description for figure_table in pictures[:SHOWN])
+    words = options.words or "\n\n".join(picture.scene.description for picture in pictures[:SHOWN])
     if not options.words and export.chart_pictures and not export.pages:
         words += "\n\n" + "\n\n".join(
-            figure_table.text for picture_ in export.chart_pictures for figure_table in figures_of(picture_)
+            figure_table.text for picture in export.chart_pictures for figure_table in figures_of(picture)
         )
-    stem = "-".join("".join(sign if sign.isalnum() else " " for sign in title).lower().split()) or "chart"
-    attached = (mail.Attachment(f"{stem}.pdf", pdf_of(export.scenes, title)),)
+    attached = (mail.Attachment(f"{slug(title)}.pdf", pdf_of(export.scenes, title)),)
     return WrittenFile(
         mail.dumps(mail.MailDraft(options.to, options.subject or title, words, inline_pictures, attached))
     )

@@ -170,3 +170,8 @@ def as_wished(export: Export, options: ExportOptions) -> Export:
     control characters and no halves of characters."""
     document, title = with_xml_texts(export.document), xml_text(export.title)
     return msgspec.structs.replace(export, document=document, title=title, width=options.width, height=options.height)
+
+
+def slug(name: str) -> str:
+    """A name as part of a file's name: small letters and figures, hyphens between them."""
+    return "-".join("".join(sign if sign.isalnum() or sign == "_" else " " for sign in name.lower()).split()) or "chart"

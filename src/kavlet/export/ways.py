@@ -11,7 +11,7 @@ from kavlet.core.files.formats import ExportOptions, table_content
 from kavlet.core.files.office_packages import check_office_packages
 from kavlet.core.messages import say
 from kavlet.core.values.errors import KavletError
-from kavlet.export.outgoing import Export, ExportNote, WrittenFile, as_wished
+from kavlet.export.outgoing import Export, ExportNote, WrittenFile, as_wished, slug
 
 Group = Literal["picture", "office", "web", "animation", "data", "mail"]
 
@@ -187,8 +187,3 @@ def _called(out: Path, name: str, number: str, pattern: bool, pages: bool) -> st
     if pattern:
         return out.name.replace("{name}", name).replace("{number}", number)
     return f"{out.stem}-{number if pages else name}{out.suffix}"
-
-
-def slug(name: str) -> str:
-    """A name as part of a file's name: small letters and figures, hyphens between them."""
-    return "-".join("".join(sign if sign.isalnum() or sign == "_" else " " for sign in name.lower()).split()) or "chart"

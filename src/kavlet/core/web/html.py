@@ -167,7 +167,7 @@ def _figure(sheet: WebPage, number: int, language: str, used: svg.Used) -> str:
     if sheet.figures or sheet.described:
         tables = "".join(_table(figure_table) for figure_table in sheet.figures)
         summary = escape(words_in(language, "Figures"))
-        words = "".join(f"<p>{_text(figure_table)}</p>" for figure_table in sheet.described)
+        words = "".join(f"<p>{_text(paragraph)}</p>" for paragraph in sheet.described)
         words = f'<div id="sheet-{number}-long">{words}</div>' if words else ""
         lines.append(f"<figcaption><details><summary>{summary}</summary>{words}{tables}</details></figcaption>")
     lines.append("</figure>")

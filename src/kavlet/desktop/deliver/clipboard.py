@@ -91,7 +91,7 @@ def of_items(page: PagePicture, items: set[str]) -> QMimeData:
     """Some items of a page for the clipboard, with their words and the figures of the charts among them."""
     from kavlet.core.office_model.figure_table import figures_of
 
-    pictures = [page.made[figure_table].picture for figure_table in page.boxes if figure_table in items]
+    pictures = [page.made[item_id].picture for item_id in page.boxes if item_id in items]
     figures = tuple(figure_table for picture in pictures if picture is not None for figure_table in figures_of(picture))
     mime = mime_of(cut_to(page, items), figures)
     texts = [item.text for item in page.page.items if item.id in items and isinstance(item, Words)]
@@ -104,7 +104,7 @@ class DragOut:
     """A picture on its way to another program, with files for those that take files; they last as long as this."""
 
     def __init__(self, export: Export) -> None:
-        from kavlet.export.ways import slug
+        from kavlet.export.outgoing import slug
 
         folder = Path(tempfile.mkdtemp(prefix="kavlet-"))
         self._cleared = weakref.finalize(self, shutil.rmtree, folder, ignore_errors=True)

@@ -128,7 +128,7 @@ class DeliverCommands(QObject):
 
     def _place(self, choice: DeliveryChoice) -> None:
         """Ask where to, and write; or hand it on."""
-        from kavlet.export.ways import slug
+        from kavlet.export.outgoing import slug
 
         if choice.to != "file":
             self._hand_on(choice)
@@ -220,7 +220,7 @@ class DeliverCommands(QObject):
         self._worker.ask("deliver", say("Making it"), lambda: written(leaving, choice.wish), done)
 
     def _handed(self, choice: DeliveryChoice, title: str, key: str, content: bytes) -> None:
-        from kavlet.export.ways import slug
+        from kavlet.export.outgoing import slug
         from kavlet.sharing import outbox, showcase
 
         if choice.to == "outbox":

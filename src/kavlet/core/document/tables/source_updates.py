@@ -302,23 +302,19 @@ def _with_rows(document: Document, table_id: str, alignment: Alignment) -> tuple
         row = new_rows[place]
         if row == LEFT_OUT:
             continue
-        before = [lost_row for lost_row in new_rows[:place] if lost_row >= 0]
+        before = [other for other in new_rows[:place] if other >= 0]
         behind = before[-1] + 1 if before and not own_order else document.table(table_id).height
         if row == NEW:
             count = next((i for i, other in enumerate(new_rows[place:]) if other != NEW), len(new_rows) - place)
             document = insert_rows(document, table_id, behind, count)
-            new_rows = [lost_row + count * (lost_row >= behind) for lost_row in new_rows]
+            new_rows = [other + count * (other >= behind) for other in new_rows]
             new_rows[place : place + count] = range(behind, behind + count)
         elif row != behind and not own_order and place:
             document = move_rows(document, table_id, row, 1, behind)
             if row > behind:
-                new_rows = [
-                    lost_row + (behind <= lost_row < row) if lost_row >= 0 else lost_row for lost_row in new_rows
-                ]
+                new_rows = [other + (behind <= other < row) if other >= 0 else other for other in new_rows]
                 new_rows[place] = behind
             else:
-                new_rows = [
-                    lost_row - (row < lost_row < behind) if lost_row >= 0 else lost_row for lost_row in new_rows
-                ]
+                new_rows = [other - (row < other < behind) if other >= 0 else other for other in new_rows]
                 new_rows[place] = behind - 1
     return document, new_rows

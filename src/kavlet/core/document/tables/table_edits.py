@@ -89,8 +89,8 @@ def cut_loose(document: Document, table_id: str, column: str) -> Document:
     old = table.columns[table.place(column)]
     if old.helper is None:
         raise KavletError(say("This column is the table’s own already."))
-    own_columns = [entry for entry in table.columns if entry.helper is None]
-    name = fresh_name(old.name or old.helper.name, [entry.name for entry in own_columns])
+    own_columns = [own for own in table.columns if own.helper is None]
+    name = fresh_name(old.name or old.helper.name, [own.name for own in own_columns])
     rank = len(own_columns)
     document = insert_columns(document, table_id, rank)
     # The new column stands where the formulas' references to own columns hold as they are.

@@ -346,7 +346,7 @@ HATCHES: tuple[tuple[HatchKind, float, float], ...] = (
 def check_grey_print(subject: ChartSubject) -> Iterator[Finding]:
     """The two colours of a legend that come closest in lightness."""
     distances = [(abs(lab(a.colour)[0] - lab(b.colour)[0]), a, b) for a, b in pairs(subject)]
-    close = [meaning for meaning in distances if meaning[0] < GREY_PRINT_MIN_DIFFERENCE]
+    close = [distance for distance in distances if distance[0] < GREY_PRINT_MIN_DIFFERENCE]
     if not close:
         return
     much, meaning, other = min(close, key=lambda distance: distance[0])
