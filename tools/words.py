@@ -46,7 +46,7 @@ SOURCE = Path(__file__).parent.parent / "src"
 SAID = {"say": 0, "words": 0, "drawn": 0, "words_in": 1}  # where the text stands among the arguments
 DECLARED = {"Command": (1, 2), "of": (2,), "Field": (0, 1), "Format": (1,), "_of_number": (0,),
             "_of_type": (0,), "Check": (1, 2)}  # fmt: skip
-KEYWORDS = {"named": ("Field",), "help": ("option",)}
+KEYWORDS = {"named": ("Field",), "does": ("Field",), "help": ("option",)}
 NAMED = "named"
 ONLY_A_FIELD = re.compile(r"“?\{\w+\}”?|")
 DAY = datetime(2026, 1, 1, tzinfo=UTC)  # a file that is renewed without a change stays the same

@@ -5,6 +5,7 @@ import pytest
 from kavlet.core.interaction.meanings import MEANINGS, meaning
 from kavlet.core.interaction.offers import offers
 from kavlet.core.interaction.parts import Part
+from kavlet.core.layout.kinds import kinds, type_name
 from kavlet.core.recipes.registry import RECIPES
 from tests.picturing import of_recipe
 
@@ -29,3 +30,10 @@ def test_each_field_says_what_it_does(name: str) -> None:
 
 def test_meanings_are_sentences() -> None:
     assert all(one.text[0].isupper() and one.text.endswith(".") for one in MEANINGS.values() if "#" not in one.text)
+
+
+def test_fields_of_layer_types_say_it_themselves() -> None:
+    """No field is explained by the last word of its path, which may mean another thing in another type."""
+    fields = [(type_name(kind), field) for kind in kinds() for field in (*kind.fields, *kind.row_fields)]
+    assert len(fields) > 30
+    assert [(name, field.path) for name, field in fields if not field.does] == []

@@ -1,6 +1,7 @@
 """What each field of a look does, and in which unit, in a sentence: for tooltips.
 
-By the last steps of its path; the longer key goes before the shorter one.
+What a layer type has of its own says it on its field; what several parts share, such as type, numbers and axes, stands here
+by the last steps of its path. The longer key goes before the shorter one.
 """
 
 from kavlet.core.charts.fields import Field
@@ -10,19 +11,12 @@ from kavlet.core.messages import Message, say
 MEANINGS: dict[str, Message] = {
     "border": say("The line around the whole chart."),
     "border_width": say("How thick the line around the chart is, in points."),
-    "by": say("Whether a value twice as large has twice the area or twice the width."),
-    "cell": say("What one cell looks like."),
     "colour_rules": say("Colours by value, in words, one after the other: above 100: #b3372f; smallest: quiet."),
-    "corner": say("How far corners are rounded, in points."),
     "margin": say("Free space around all of the chart, in points; by its size where empty."),
     "type_scale": say("How large all type is, in % of the theme’s; by the chart’s size where empty."),
-    "radius": say("How far corners are rounded, in points."),
-    "course": say("Straight from value to value, in steps, or as a smooth curve that never passes a value."),
     "edge": say("The line along the outline."),
     "edge_width": say("How thick the outline is, in points."),
-    "explode": say("How far a slice is moved outward, in % of the radius."),
     "fill": say("What fills it: a colour, a gradient, a hatch, a symbol or a picture."),
-    "form": say("The outline of each bar."),
     "angle": say("How far texts are turned, in degrees, clockwise."),
     "cap": say("Bars beyond this value are broken there and say what they are."),
     "crowded": say("What is done where names have no room: wrapped, turned, or some left out."),
@@ -73,7 +67,6 @@ MEANINGS: dict[str, Message] = {
     "lying": say("Bars lie from the left instead of standing."),
     "ring_gap": say("Free space between rings, in points."),
     "start": say("Where the first slice begins, in degrees clockwise from the top."),
-    "gap": say("Free space between neighbours, in points or in % of a cell."),
     "ground": say("The colour behind all."),
     "ground_to": say("A second colour that the ground runs down to."),
     "ground_picture": say("A picture behind the whole chart."),
@@ -84,25 +77,20 @@ MEANINGS: dict[str, Message] = {
     "plot_veil": say("How much the plot’s colour covers the picture, in %."),
     "plot_border": say("The line around the plot."),
     "hidden": say("Not drawn, but still reckoned with."),
-    "hollow": say("Values below zero are rims without a filling."),
     "label": say("A label for each mark of the layer."),
     "label.distance": say("How much further from its mark a label stands, in points."),
     "label.every": say("Of so many labels, one is shown."),
     "leader": say("The line from a label to its mark, where it stands apart."),
     "label.position": say("Where labels stand at their marks; the next best place where that has no room."),
     "template": say("What labels say: the value, name or share, a column, or a text with fields in braces."),
-    "largest": say("How wide the largest bubble is, in % of the plot’s shorter side."),
     "legend.ground": say("A colour behind the legend."),
     "legend.side": say("Where the legend stands."),
     "legend.title": say("A title before the legend’s entries."),
     "legend.width": say("How much room the legend may take across, in points: much for one line, little for a column."),
-    "missing": say("Whether a line breaks where a value is missing, goes on, or falls to zero."),
     "name": say("What the layer is called in the legend."),
-    "opacity": say("How much of what lies behind is covered, in %."),
     "second": say("Measured on a scale of its own at the other side."),
     "shade_steps": say("In how many steps the colours by value go."),
     "shades": say("Colours from light to dark by value, or both ways from the middle."),
-    "size": say("How large each mark is, in points."),
     "solid.ambient": say("How much of the light comes from all sides, in %."),
     "solid.depth": say("How deep bodies are, in % of a bar’s thickness or a disc’s radius."),
     "solid.edge": say("How far a body’s edges are rounded, in points."),
@@ -115,15 +103,9 @@ MEANINGS: dict[str, Message] = {
     "solid.tilt": say("How far one looks from above, in degrees."),
     "solid.turn": say("How far one looks from the side, in degrees."),
     "solid.walls": say("Walls and a floor behind the bodies, with the gridlines on them."),
-    "spot": say("The shape at each value."),
-    "stack": say("Side by side, on top of each other, or as parts of 100 %."),
-    "symbol": say("The symbol drawn for each value or unit."),
     "text": say("A text of its own for this label."),
-    "thickness": say("How thick each mark is, in % of its row."),
-    "track": say("A pale bar behind, as long as the whole scale."),
     "type": say("The kind of mark that shows the column."),
     "values": say("The column whose values are drawn."),
-    "width": say("How thick the line is, in points."),
 }
 
 

@@ -122,9 +122,31 @@ class AreaKind(Kind[Area]):
     plain = addable = True
     is_length = is_course = is_hatched = True
     fields = (
-        Field("Shape", "Course", "course", "choice", choices(Course)),
-        Field("Shape", "Stacked", "stack", "choice", choices(Stack, STACKED)),
-        Field("Shape", "Opacity", "opacity", "number", unit="%", times=100),
+        Field(
+            "Shape",
+            "Course",
+            "course",
+            "choice",
+            choices(Course),
+            does="Straight from value to value, in steps, or as a smooth curve that never passes a value.",
+        ),
+        Field(
+            "Shape",
+            "Stacked",
+            "stack",
+            "choice",
+            choices(Stack, STACKED),
+            does="Side by side, on top of each other, or as parts of 100 %.",
+        ),
+        Field(
+            "Shape",
+            "Opacity",
+            "opacity",
+            "number",
+            unit="%",
+            times=100,
+            does="How much of what lies behind is covered, in %.",
+        ),
     )
 
     def figures(self, layer: Area, context: Context) -> list[float]:

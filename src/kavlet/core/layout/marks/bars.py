@@ -343,11 +343,34 @@ class BarsKind(Kind[Bars]):
     on_zero = True
     is_length = is_compared = is_hatched = True
     fields = (
-        Field("Shape", "Form", "form", "choice", choices(BodyForm)),
-        Field("Shape", "Stacked", "stack", "choice", choices(Stack, STACKED)),
-        Field("Shape", "Thickness", "thickness", "number", unit="%", times=100),
-        Field("Shape", "Corner", "radius", "number", unit="pt", optional=True),
-        Field("Shape", "Pale track behind", "track", "flag"),
+        Field("Shape", "Form", "form", "choice", choices(BodyForm), does="The outline of each bar."),
+        Field(
+            "Shape",
+            "Stacked",
+            "stack",
+            "choice",
+            choices(Stack, STACKED),
+            does="Side by side, on top of each other, or as parts of 100 %.",
+        ),
+        Field(
+            "Shape",
+            "Thickness",
+            "thickness",
+            "number",
+            unit="%",
+            times=100,
+            does="How thick each mark is, in % of its row.",
+        ),
+        Field(
+            "Shape",
+            "Corner",
+            "radius",
+            "number",
+            unit="pt",
+            optional=True,
+            does="How far corners are rounded, in points.",
+        ),
+        Field("Shape", "Pale track behind", "track", "flag", does="A pale bar behind, as long as the whole scale."),
     )
 
     def figures(self, layer: Bars, context: Context) -> list[float]:

@@ -94,9 +94,24 @@ class BubblesKind(Kind[Bubbles]):
     mark = MarkKind("bubble", bars_texts=True)
     places = ((Plane, place),)
     fields = (
-        Field("Shape", "Size by", "by", "choice", choices(Literal["area", "diameter"])),
-        Field("Shape", "Largest", "largest", "number", unit="%", times=100),
-        Field("Shape", "Below zero, hollow", "hollow", "flag"),
+        Field(
+            "Shape",
+            "Size by",
+            "by",
+            "choice",
+            choices(Literal["area", "diameter"]),
+            does="Whether a value twice as large has twice the area or twice the width.",
+        ),
+        Field(
+            "Shape",
+            "Largest",
+            "largest",
+            "number",
+            unit="%",
+            times=100,
+            does="How wide the largest bubble is, in % of the plot’s shorter side.",
+        ),
+        Field("Shape", "Below zero, hollow", "hollow", "flag", does="Values below zero are rims without a filling."),
     )
 
     def size_column(self, layer: Bubbles) -> str:

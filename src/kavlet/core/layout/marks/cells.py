@@ -196,9 +196,17 @@ class CellsKind(Kind[Cells]):
         (GridField, on_field),
     )
     fields = (
-        fields.Field("Shape", "Cell", "cell", "choice", fields.choices(CellForm)),
-        fields.Field("Shape", "Symbol", "symbol", "symbol"),
-        fields.Field("Shape", "Gap", "gap", "number", unit="%", times=100),
+        fields.Field("Shape", "Cell", "cell", "choice", fields.choices(CellForm), does="What one cell looks like."),
+        fields.Field("Shape", "Symbol", "symbol", "symbol", does="The symbol drawn for each value or unit."),
+        fields.Field(
+            "Shape",
+            "Gap",
+            "gap",
+            "number",
+            unit="%",
+            times=100,
+            does="Free space between neighbours, in points or in % of a cell.",
+        ),
     )
 
     def shares_whole(self, layer: Cells, frame: Frame) -> bool:

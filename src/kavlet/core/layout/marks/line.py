@@ -77,10 +77,24 @@ class LineKind(Kind[Line]):
     plain = addable = True
     is_course = True
     fields = (
-        Field("Shape", "Course", "course", "choice", choices(Course)),
-        Field("Shape", "Width", "width", "number", unit="pt"),
-        Field("Shape", "Points", "spot", "choice", choices(SpotForm)),
-        Field("Shape", "Missing values", "missing", "choice", choices(Missing)),
+        Field(
+            "Shape",
+            "Course",
+            "course",
+            "choice",
+            choices(Course),
+            does="Straight from value to value, in steps, or as a smooth curve that never passes a value.",
+        ),
+        Field("Shape", "Width", "width", "number", unit="pt", does="How thick the line is, in points."),
+        Field("Shape", "Points", "spot", "choice", choices(SpotForm), does="The shape at each value."),
+        Field(
+            "Shape",
+            "Missing values",
+            "missing",
+            "choice",
+            choices(Missing),
+            does="Whether a line breaks where a value is missing, goes on, or falls to zero.",
+        ),
     )
 
     def new(self, key: str, name: str, column: str, chart: Chart) -> Line:

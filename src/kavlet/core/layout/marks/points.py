@@ -191,9 +191,9 @@ class PointsKind(Kind[Points]):
     plain = addable = True
     is_course = True
     fields = (
-        Field("Shape", "Shape", "spot", "choice", choices(SpotForm)),
-        Field("Shape", "Symbol", "symbol", "symbol"),
-        Field("Shape", "Size", "size", "number", unit="pt"),
+        Field("Shape", "Shape", "spot", "choice", choices(SpotForm), does="The shape at each value."),
+        Field("Shape", "Symbol", "symbol", "symbol", does="The symbol drawn for each value or unit."),
+        Field("Shape", "Size", "size", "number", unit="pt", does="How large each mark is, in points."),
     )
 
     def figures(self, layer: Points, context: Context) -> list[float]:

@@ -109,14 +109,41 @@ class RangesKind(Kind[Ranges]):
     places = ((Plane, place),)
     addable = True
     fields = (
-        Field("Range", "From", "low", "column"),
-        Field("Range", "To", "high", "column"),
-        Field("Range", "These are", "by", "choice", BY),
-        Field("Range", "Middle", "values", "column"),
-        Field("Shape", "Form", "form", "choice", choices(RangeForm)),
-        Field("Shape", "Width", "width", "number", unit="pt", span=(0.25, 40)),
-        Field("Shape", "Caps", "cap", "number", unit="pt", span=(0, 80)),
-        Field("Shape", "Middle as", "spot", "choice", choices(SpotForm)),
+        Field(
+            "Range", "From", "low", "column", does="The column of the lower ends, or of how far a range reaches down."
+        ),
+        Field("Range", "To", "high", "column", does="The column of the upper ends, or of how far a range reaches up."),
+        Field(
+            "Range",
+            "These are",
+            "by",
+            "choice",
+            BY,
+            does="Whether the two columns hold the ends themselves, or how far it is from the middle to them.",
+        ),
+        Field("Range", "Middle", "values", "column", does="The column of the figures between the ends."),
+        Field("Shape", "Form", "form", "choice", choices(RangeForm), does="A line with caps, or a rounded bar."),
+        Field(
+            "Shape",
+            "Width",
+            "width",
+            "number",
+            unit="pt",
+            span=(0.25, 40),
+            does="How thick the line or the bar is, in points.",
+        ),
+        Field(
+            "Shape",
+            "Caps",
+            "cap",
+            "number",
+            unit="pt",
+            span=(0, 80),
+            does="How wide the short lines at both ends are, in points.",
+        ),
+        Field(
+            "Shape", "Middle as", "spot", "choice", choices(SpotForm), does="The shape at the figure between the ends."
+        ),
     )
 
     def new(self, key: str, name: str, column: str, chart: Chart) -> Ranges:

@@ -111,8 +111,16 @@ class ReferenceKind(Kind[Reference]):
     spec = Reference
     mark = MarkKind("reference", handles=frozenset({"value"}))
     fields = (
-        Field("Line", "Stands at", "at", "number", optional=True, named="value of a line"),
-        Field("Line", "Width", "width", "number", unit="pt", span=(0.25, 40)),
+        Field(
+            "Line",
+            "Stands at",
+            "at",
+            "number",
+            optional=True,
+            named="value of a line",
+            does="The value that the line stands at; that of its column where empty.",
+        ),
+        Field("Line", "Width", "width", "number", unit="pt", span=(0.25, 40), does="How thick the line is, in points."),
     )
     places = (
         (Plane, on_plane),

@@ -286,11 +286,37 @@ class WedgesKind(Kind[Wedges]):
     is_compared = is_hatched = only_shares = True
     places = ((Disc, place),)
     fields = (
-        Field("Shape", "Explode", "explode", "number", unit="%", times=100),
-        Field("Shape", "Gap", "gap", "number", unit="pt"),
-        Field("Shape", "Corner", "corner", "number", unit="pt"),
+        Field(
+            "Shape",
+            "Explode",
+            "explode",
+            "number",
+            unit="%",
+            times=100,
+            does="How far a slice is moved outward, in % of the radius.",
+        ),
+        Field(
+            "Shape",
+            "Gap",
+            "gap",
+            "number",
+            unit="pt",
+            does="Free space between neighbours, in points or in % of a cell.",
+        ),
+        Field("Shape", "Corner", "corner", "number", unit="pt", does="How far corners are rounded, in points."),
     )
-    row_fields = (Field("Shape", "Explode", "explode", "number", unit="%", times=100, optional=True),)
+    row_fields = (
+        Field(
+            "Shape",
+            "Explode",
+            "explode",
+            "number",
+            unit="%",
+            times=100,
+            optional=True,
+            does="How far a slice is moved outward, in % of the radius.",
+        ),
+    )
 
     def margins(self, layer: Wedges, context: Context, on: Disc) -> tuple[float, float]:
         if layer.label is None or layer.helper or layer.hidden or layer.label.position not in OUTSIDE:
