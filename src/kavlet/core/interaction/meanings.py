@@ -1,7 +1,7 @@
 """What each field of a look does, and in which unit, in a sentence: for tooltips.
 
-What a layer type has of its own says it on its field; what several parts share, such as type, numbers and axes, stands here
-by the last steps of its path. The longer key goes before the shorter one.
+What a layer type has of its own says it on its field; what several parts share, such as type, numbers and axes, stands
+here by the last steps of its path. The longer key goes before the shorter one.
 """
 
 from kavlet.core.charts.fields import Field
