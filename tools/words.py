@@ -207,10 +207,10 @@ def written(catalogue: Catalog) -> bytes:
     return out.getvalue()
 
 
-def compiled(catalogue: Catalog) -> bytes:
-    """A catalogue as gettext reads it."""
+def compiled(content: bytes) -> bytes:
+    """A catalogue's file as gettext reads it, as `setup.py` makes it."""
     out = BytesIO()
-    write_mo(out, catalogue)
+    write_mo(out, read_po(BytesIO(content)))
     return out.getvalue()
 
 
@@ -221,7 +221,8 @@ def main() -> int:
         if code == ENGLISH:
             continue
         catalogue, path = renewed(code, found), catalogue_path(code)
-        files = {path: written(catalogue), path.with_suffix(".mo"): compiled(catalogue)}
+        content = written(catalogue)
+        files = {path: content, path.with_suffix(".mo"): compiled(content)}
         without = missing(catalogue)
         print(f"{LANGUAGES[code]}: {len(found)} texts, {len(without)} without words")
         if "--check" in sys.argv:
