@@ -19,7 +19,7 @@ from typing import Any, get_args
 
 import click
 from babel.messages.catalog import Catalog
-from babel.messages.mofile import write_mo
+from babel.messages.mofile import read_mo, write_mo
 from babel.messages.pofile import read_po, write_po
 
 from kavlet.cli.group import FILES, cli
@@ -214,6 +214,17 @@ def compiled(content: bytes) -> bytes:
     return out.getvalue()
 
 
+def _alike(file: Path, content: bytes) -> bool:
+    """Whether a file holds that; a compiled one may name another version of what compiled it."""
+    if file.suffix == ".po":
+        return file.read_bytes() == content
+    texts = [
+        {(message.id, message.context): message.string for message in read_mo(BytesIO(held)) if message.id}
+        for held in (file.read_bytes(), content)
+    ]
+    return texts[0] == texts[1]
+
+
 def main() -> int:
     """Renew, or check, every language's catalogue."""
     found, failed = said(), False
@@ -226,7 +237,7 @@ def main() -> int:
         without = missing(catalogue)
         print(f"{LANGUAGES[code]}: {len(found)} texts, {len(without)} without words")
         if "--check" in sys.argv:
-            old = [file.name for file, content in files.items() if not file.exists() or file.read_bytes() != content]
+            old = [file.name for file, content in files.items() if not file.exists() or not _alike(file, content)]
             print(*(f"  out of date: {name}" for name in old), *(f"  no words: {text}" for text in without), sep="\n")
             failed = failed or bool(old or without)
             continue
