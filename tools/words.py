@@ -219,7 +219,7 @@ def _alike(file: Path, content: bytes) -> bool:
     if file.suffix == ".po":
         return file.read_bytes() == content
     texts = [
-        {(message.id, message.context): message.string for message in read_mo(BytesIO(held)) if message.id}
+        [(message.id, message.context, message.string) for message in read_mo(BytesIO(held)) if message.id]
         for held in (file.read_bytes(), content)
     ]
     return texts[0] == texts[1]
