@@ -53,8 +53,6 @@ LOOKS: dict[str, dict[str, Any]] = {
             "frame.across.title": "where", "border": "line", "frame.across.reversed": True},
     "round": {"solid.on": True, "solid.turn": 30.0, "solid.tilt": -20.0, "solid.form": "round", "solid.walls": True,
               "solid.shadow": True, "solid.material": "satin"},
-    "cone": {"solid.on": True, "solid.turn": -35.0, "solid.tilt": 30.0, "solid.form": "cone", "solid.perspective": 0.5,
-             "solid.material": "glossy"},
 }  # fmt: skip
 LAYERS: dict[str, dict[str, Any]] = {
     "ruled": {"label.position": "inside end", "label.every": 2, "label.size": 8.0, "rules": [{"when": "largest",
@@ -144,17 +142,18 @@ def cases() -> Iterator[tuple[str, str, Callable[[], Picture]]]:
     for name, make in FREE.items():
         yield "layers", name, make
     for name in RECIPES:
-        for look in ("small", "ruled", "placed", "turned", "odd"):
+        for look in ("ruled", "placed", "turned", "odd"):
             yield name, look, partial(of_recipe, name, look)
         if of_recipe(name, "small").build.chart.has_bodies:
-            for look in ("solid", "cone", "round"):
+            for look in ("solid", "round"):
                 yield name, look, partial(of_recipe, name, look)
 
 
 def told(made: Picture) -> list[str]:
-    """What a picture draws, back to front, a line for each primitive; then its axes and what found no room."""
+    """What a picture draws, back to front, as a table: a row for each mark, for rules of one ink and for texts of one
+    type; then its axes and what found no room."""
     figure = made.figure
-    lines = [line for items in _runs(made.scene.items) for line in items]
+    lines = [_row(list(run)) for _, run in groupby(_flat(made.scene.items), _alike)]
     lines += [f"axis {one.name} {_n(one.minimum)} {_n(one.maximum)} {[float(_n(tick)) for tick in one.ticks]}"
               for one in figure.axes]  # fmt: skip
     lines.append(f"ground {_ink(made.scene.ground)} plot {_box(figure.plot)}")
@@ -162,25 +161,48 @@ def told(made: Picture) -> list[str]:
     return lines
 
 
-def _runs(items: Sequence[Primitive]) -> Iterator[list[str]]:
-    """What primitives tell; the many plain pieces of a round body, which follow each other, as one line."""
-    for mark, held in groupby(items, _of_piece):
-        run = list(held)
-        if mark is None or len(run) < MANY:
-            yield [line for item in run for line in _told(item)]
-            continue
-        pieces = [item for item in run if isinstance(item, Shape)]
-        boxes = Rect.around_all([item.path.bounds for item in pieces])
-        at = [one for item in pieces for one in item.path.coordinates]
-        yield [f"{len(pieces)} pieces {_box(boxes)} about {_middle(at)} {mark[0]}.{mark[1]} "
-               f"{_ink(pieces[0].fill)} {_ink(pieces[len(pieces) // 2].fill)} {_ink(pieces[-1].fill)}"]  # fmt: skip
+Told = tuple[Primitive, str]  # a primitive, and the groups it stands in
 
 
-def _of_piece(item: Primitive) -> tuple[str, int | None] | None:
-    """The layer and row of a plain piece of a mark; None for all else."""
-    if isinstance(item, Shape) and item.mark is not None and item.edge is None and item.clip is None:
-        return item.mark.layer, item.mark.row
-    return None
+def _flat(items: Sequence[Primitive], within: str = "") -> Iterator[Told]:
+    for item in items:
+        if isinstance(item, Group):
+            yield from _flat(item.items, f"{within} in {_map(item.place)}{_cut(item.clip)}")
+        else:
+            yield item, within
+
+
+def _alike(told_: Told) -> tuple[object, ...]:
+    """What primitives that follow each other must share to stand in one row."""
+    item, within = told_
+    if isinstance(item, Writing):
+        return "text", str(item.face), _n(item.size), _ink(item.colour), _n(item.angle), within
+    if item.mark is not None and item.mark.layer:
+        return item.mark.layer, item.mark.row, within
+    return type(item), _look(item), within
+
+
+def _row(run: Sequence[Told]) -> str:
+    """The row of primitives that belong together."""
+    (first, within), items = run[0], [item for item, _ in run]
+    if isinstance(first, Writing):
+        turn = f" turned {_n(first.angle)}" if first.angle else ""
+        places = " · ".join(f"“{item.text}” {_n(item.x)} {_n(item.y)}" for item in items if isinstance(item, Writing))
+        return f"{first.face} {_n(first.size)} {_ink(first.colour)}{turn}{within}: {places}"
+    if first.mark is None or not first.mark.layer:
+        return f"{_look(first)}{within}: " + " · ".join(_place(item) for item in items)
+    mark = f"{first.mark.layer}.{first.mark.row}{within}"
+    if len(items) < MANY:
+        return f"{mark}: " + " · ".join(f"{_place(item)} {_look(item)}" for item in items)
+    boxes = Rect.around_all([item.path.bounds for item in items if isinstance(item, Shape)] or [Rect(0, 0, 0, 0)])
+    at = [value for item in items if isinstance(item, Shape) for value in item.path.coordinates]
+    inks = f"{_look(items[0])} | {_look(items[len(items) // 2])} | {_look(items[-1])}"
+    return f"{mark}: {len(items)} pieces {_box(boxes)} about {_middle(at) if at else _map_of(items)} {inks}"
+
+
+def _map_of(items: Sequence[Primitive]) -> str:
+    """The first and the last place of stamps."""
+    return f"{_place(items[0])} to {_place(items[-1])}"
 
 
 def _middle(at: Sequence[float]) -> str:
@@ -188,28 +210,29 @@ def _middle(at: Sequence[float]) -> str:
     return f"{_n(sum(at[0::2]) / (len(at) / 2))} {_n(sum(at[1::2]) / (len(at) / 2))}"
 
 
-def _told(item: Primitive) -> Iterator[str]:
-    mark = f" {item.mark.layer}.{item.mark.row}" if item.mark is not None and item.mark.layer else ""
+def _look(item: Primitive) -> str:
+    """How a primitive is drawn, wherever it stands."""
     match item:
         case Shape():
             edge = f" edge {_ink(item.edge)} {_n(item.edge_width)}" if item.edge is not None else ""
             dash = f" dash {[float(_n(one)) for one in item.dash]}" if item.dash else ""
-            place = f" at {_map(item.place)}" if item.place is not None else ""
             ends = f" {item.cap} ends" if item.edge is not None and item.cap != "round" else ""
             corners = f" {item.join} corners" if item.edge is not None and item.join != "round" else ""
-            inks = f"{_ink(item.fill)}{edge}{dash}{ends}{corners}{place}{_cut(item.clip)}"
-            yield f"{_verbs(item.path.verbs)} {_outline(item)}{mark} {inks}"
+            return f"{_verbs(item.path.verbs)} {_ink(item.fill)}{edge}{dash}{ends}{corners}"
         case Stamp():
-            yield f"stamp {item.name} at {_map(item.place)}{mark} {_ink(item.fill)}{_cut(item.clip)}"
-        case Image():
-            yield f"image at {_map(item.place)}{mark}{_cut(item.clip)}"
-        case Writing():
-            turn = f" turned {_n(item.angle)}" if item.angle else ""
-            yield f"“{item.text}” {_n(item.x)} {_n(item.y)} {item.face} {_n(item.size)}{mark} {_ink(item.colour)}{turn}"
-        case Group():
-            yield f"group at {_map(item.place)}{_cut(item.clip)}"
-            for one in item.items:
-                yield from _told(one)
+            return f"stamp {item.name} {_ink(item.fill)}"
+    return "image"
+
+
+def _place(item: Primitive) -> str:
+    """Where a primitive stands."""
+    match item:
+        case Shape():
+            place = f" at {_map(item.place)}" if item.place is not None else ""
+            return f"{_outline(item)}{place}{_cut(item.clip)}"
+        case Stamp() | Image():
+            return f"{_map(item.place)}{_cut(item.clip)}"
+    return ""
 
 
 def _outline(item: Shape) -> str:
