@@ -80,3 +80,13 @@ def test_odd_names_give_one_sentence(tmp_path: Path) -> None:
     unread = Path(os.fsdecode(os.fsencode(tmp_path) + b"/\xff\xfe.csv"))
     atomic.write(unread, b"x")
     assert atomic.read(unread, 100) == b"x"
+
+
+@pytest.mark.parametrize(("mask", "mode"), [(0o022, 0o644), (0o077, 0o600), (0o027, 0o640)])
+def test_a_new_file_is_open_to_those_whom_its_owner_lets_in(tmp_path: Path, mask: int, mode: int) -> None:
+    before = os.umask(mask)
+    try:
+        atomic.write(tmp_path / "new.csv", b"gate,guests\n")
+    finally:
+        os.umask(before)
+    assert (tmp_path / "new.csv").stat().st_mode & 0o777 == mode

@@ -402,3 +402,22 @@ def test_a_helpers_own_formula_typed_again_stays_the_recipes(window: Window, qtb
     editor = start_typing(qtbot, window, 2, 2, f"{made}+1")
     qtbot.keyClick(editor, Qt.Key.Key_Return)
     assert grid.model().is_hand_made(grid.model().index(2, 2))  # type: ignore[attr-defined]
+
+
+def test_cells_are_found_both_ways_and_round_the_end(window: Window) -> None:
+    """Columns that are folded are passed over."""
+    grid, table = window.figures.grid, window.store.table
+    width = len(table.columns)
+    places = [grid.model().index(row, column) for row in range(table.height) for column in range(width)]
+    texts = [str(place.data() or "").casefold() for place in places]
+    letter = "i"
+    shown = [i for i, text in enumerate(texts) if letter in text and not grid.isColumnHidden(i % width)]
+    assert len(shown) > 2
+    grid.go_to(shown[1] % width, shown[1] // width)
+    assert grid.find_text(letter)
+    assert (grid.currentIndex().row(), grid.currentIndex().column()) == divmod(shown[2], width)
+    assert grid.find_text(letter, backward=True)
+    assert grid.find_text(letter, backward=True)
+    assert (grid.currentIndex().row(), grid.currentIndex().column()) == divmod(shown[0], width)
+    assert grid.find_text(letter, backward=True)
+    assert (grid.currentIndex().row(), grid.currentIndex().column()) == divmod(shown[-1], width)
