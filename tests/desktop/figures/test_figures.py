@@ -1,5 +1,6 @@
 """The Figures place as a user works it: formulas, filling, pasting, arranging, tables and sources."""
 
+import itertools
 import os
 import subprocess
 import sys
@@ -18,6 +19,7 @@ from kavlet.core.spreadsheet.cells import FormattedNumber, Formula
 from kavlet.desktop.figures import clipboard
 from kavlet.desktop.figures.formula_edit import FormulaEdit, spans
 from kavlet.desktop.figures.import_dialog import ImportDialog
+from kavlet.desktop.figures.what_if import WhatIf
 from kavlet.desktop.main import Window
 from tests.desktop.hands import cell, centre, shown, start_typing
 
@@ -421,3 +423,16 @@ def test_cells_are_found_both_ways_and_round_the_end(window: Window) -> None:
     assert (grid.currentIndex().row(), grid.currentIndex().column()) == divmod(shown[0], width)
     assert grid.find_text(letter, backward=True)
     assert (grid.currentIndex().row(), grid.currentIndex().column()) == divmod(shown[-1], width)
+
+
+def test_quick_values_do_not_lie_over_each_other_in_a_narrow_panel(window: Window) -> None:
+    strip = window.figures.findChild(WhatIf)
+    assert strip is not None
+    window.figures.grid.go_to(1, 1)
+    buttons = list(strip.buttons.values())
+    for width in (sum(button.minimumWidth() for button in buttons), 600):
+        strip.resize(width, strip.height())
+        strip.layout().activate()
+        edges = [(button.x(), button.x() + button.width()) for button in buttons]
+        assert all(before[1] <= after[0] for before, after in itertools.pairwise(edges)), width
+        assert strip._label.isHidden() == (width < 600)

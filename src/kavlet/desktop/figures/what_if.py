@@ -2,6 +2,7 @@
 
 import math
 
+from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QWidget
 
 from kavlet.core.document import edits
@@ -32,16 +33,16 @@ class WhatIf(QWidget):
         layout = QHBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(0)
-        label = QLabel(words("What if"))
-        label.setObjectName("quiet")
-        layout.addWidget(label)
+        self._label = QLabel(words("What if"))
+        self._label.setObjectName("quiet")
+        layout.addWidget(self._label)
         self.buttons: dict[str, QToolButton] = {}
         for choice, share in CHOICES:
             text = str(choice)
             button = QToolButton()
             button.setObjectName("plain")
             button.setText(text)
-            button.setMinimumWidth(button.fontMetrics().horizontalAdvance(text) + 14)
+            button.setMinimumWidth(button.fontMetrics().horizontalAdvance(text) + 12)
             button.setAccessibleName(words("Try {change}", change=text))
             button.clicked.connect(lambda _checked=False, share=share: self.try_share(share))
             self.buttons[text] = button
@@ -58,6 +59,12 @@ class WhatIf(QWidget):
         store.follow(self.refresh)
         grid.selected.connect(self.refresh)
         self.refresh()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """The words before the buttons give way where there is no room for all."""
+        super().resizeEvent(event)
+        buttons = sum(button.minimumWidth() for button in self.buttons.values())
+        self._label.setVisible(self.width() >= buttons + self._label.sizeHint().width())
 
     def refresh(self) -> None:
         """Seen when a number of the table's own is selected, or something is being tried out."""
