@@ -45,6 +45,26 @@ def test_places_are_whole_when_they_are_first_seen(demo_window: Window, qtbot: Q
 
 
 @pytest.mark.at_rest
+@pytest.mark.parametrize("first", ["stage", "pages"])
+def test_dress_takes_the_room_that_was_kept_for_it(demo_window: Window, qtbot: QtBot, first: str) -> None:
+    """Whether the splitter is seen while Dress is made or not."""
+    demo_window.resize(1280, 800)
+    qtbot.waitExposed(demo_window)
+    before = demo_window.splitter.sizes()
+    if first == "pages":
+        demo_window.actions_by_name["show_pages"].trigger()
+    dress = demo_window.dress
+    demo_window.actions_by_name["show_stage"].trigger()
+    assert [demo_window.splitter.indexOf(place) for place in (demo_window.figures, demo_window.stage, dress)] == [
+        0,
+        1,
+        2,
+    ]
+    assert demo_window.splitter.count() == 3
+    assert demo_window.splitter.sizes() == pytest.approx(before, abs=2)
+
+
+@pytest.mark.at_rest
 def test_a_document_that_was_there_before_its_window_is_read_by_proof(demo_window: Window, qtbot: QtBot) -> None:
     qtbot.waitUntil(lambda: demo_window.desk.is_up_to_date, timeout=60_000)
     demo_window.actions_by_name["show_proof"].trigger()

@@ -64,15 +64,16 @@ class Workspaces(QStackedWidget):
     def _new_dress(self) -> "DressPanel":
         from kavlet.desktop.dress.panel import DressPanel
 
+        sizes = self.splitter.sizes()[:3]
         dress = DressPanel(self._store, self.splitter)
         dress.setMinimumWidth(DRESS_WIDTH)
         dress.setVisible(self._store.has_chart)
         dress.sought.connect(lambda: None if dress.isVisible() else self.show_stage())
-        sizes = self.splitter.sizes()
-        self.splitter.replaceWidget(self.splitter.indexOf(self._dress_room), dress)
-        self.splitter.setSizes(sizes)
-        self._dress_room.hide()
+        self._dress_room.setParent(None)
         self._dress_room.deleteLater()
+        self.splitter.insertWidget(2, dress)
+        self.splitter.setStretchFactor(2, 0)
+        self.splitter.setSizes(sizes)
         return dress
 
     def _new_wall(self, store: Store, worker: Worker) -> "RecipeWall":
