@@ -50,6 +50,8 @@ def dark(window: Window) -> QWidget:
 
 
 def problem(window: Window) -> QWidget:
+    while not window.dress.rows:
+        QApplication.processEvents()
     window.figures.grid.cells.put({(1, 3): "about 2,700"}, say("type in {cell}", cell="B4"))
     window.figures.grid.go_to(1, 3)
     return window

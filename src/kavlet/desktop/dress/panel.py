@@ -77,6 +77,7 @@ class DressPanel(QFrame):
         self.reading = QLabel()
         self.reading.setObjectName("quiet")
         self.reading.setWordWrap(True)
+        self.reading.hide()
         self._inside = QWidget()
         self._form = QVBoxLayout(self._inside)
         self._form.setContentsMargins(0, 0, 2 * UNIT, 0)
